@@ -1,0 +1,37 @@
+/** Who may import whom. Tests may import what they test with. */
+const isTest = "\\.test\\.tsx?$";
+const only = (from, allowed) => ({
+  name: `${from}-imports`,
+  comment: `src/${from} may import only: ${["itself", ...allowed].join(", ")}`,
+  severity: "error",
+  from: { path: `^src/${from}/`, pathNot: isTest },
+  to: { path: "^src/", pathNot: [`^src/${from}/`, ...allowed.map((a) => `^src/${a}`)] },
+});
+
+module.exports = {
+  forbidden: [
+    { name: "no-cycles", severity: "error", from: {}, to: { circular: true } },
+    only("core", []),
+    only("formats", ["core/"]),
+    only("practice", ["core/(coupon|geometry|metrology)/", "formats/"]),
+    only("rehearsal", ["core/", "formats/", "practice/"]),
+    only("cli", ["core/", "formats/", "practice/", "rehearsal/"]),
+    only("data", ["core/"]),
+    only("server", ["data/", "core/", "formats/", "practice/", "rehearsal/"]),
+    only("ui", ["core/", "formats/", "server/actions\\.ts$", "server/.*-view\\.ts$", "server/procedure-state\\.ts$"]),
+    only("app", ["ui/", "server/", "data/database\\.ts$"]),
+    {
+      name: "core-stands-alone",
+      comment: "core is pure: no node modules of the platform, no interface, no database",
+      severity: "error",
+      from: { path: "^src/core/", pathNot: isTest },
+      to: { dependencyTypes: ["core", "npm"], pathNot: "node_modules/zod/" },
+    },
+  ],
+  options: {
+    doNotFollow: { path: "node_modules" },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: "tsconfig.json" },
+    exclude: { path: "^(\\.next|node_modules)" },
+  },
+};

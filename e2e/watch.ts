@@ -1,0 +1,68 @@
+/** What every test in the browser watches: faults of pages, requests that leave the machine, and what axe finds. */
+import AxeBuilder from "@axe-core/playwright";
+import { expect, type Page } from "@playwright/test";
+
+/** Collects faults from now on; `none()` fails with them. */
+export function watch(page: Page): { none: () => void } {
+  const faults: string[] = [];
+  page.on("pageerror", (error) => faults.push(`page: ${error.message}`));
+  page.on("console", (message) => {
+    if (message.type() === "error") faults.push(`console: ${message.text()}`);
+  });
+  page.on("request", (request) => {
+    const url = new URL(request.url());
+    if (/^https?:$/.test(url.protocol) && url.hostname !== "127.0.0.1") faults.push(`leaves the machine: ${url}`);
+  });
+  return { none: () => expect(faults).toEqual([]) };
+}
+
+/** axe finds nothing on the page as it stands. */
+export async function accessible(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"])
+    .analyze();
+  expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(" ")).join("; ")}`)).toEqual([]);
+}
+
+/** The demo bench, opened from the empty one the first time. */
+export async function openBench(page: Page): Promise<void> {
+  await page.goto("/");
+  const open = page.getByRole("button", { name: "Open the demo bench" });
+  if (await open.isVisible()) await open.click();
+  await expect(page.getByRole("heading", { name: "Bench" })).toBeVisible();
+}
+
+/** Begins a new trial of a procedure on a machine and waits for its layout. */
+export async function beginTrial(page: Page, machine: string, procedure: string): Promise<void> {
+  await openBench(page);
+  const card = page.getByRole("listitem").filter({ has: page.getByRole("heading", { name: machine }) });
+  const open = card.getByRole("link", { name: "Continue" });
+  if (await open.isVisible()) {
+    await open.click();
+    await page.waitForURL(/\/trial\/\d+\//);
+    // Every stage but Read on a phone shows how to end it.
+    await page.goto(page.url().replace(/(\/trial\/\d+)\/.*/, "$1/prove"));
+    await endTrial(page);
+  }
+  const mark = card.getByRole("listitem").filter({ hasText: procedure });
+  const inMark = mark.getByRole("button", { name: "Begin a new trial" });
+  if (await inMark.isVisible()) await inMark.click();
+  else await card.getByRole("button", { name: "Begin trial" }).click();
+  await expect(page.getByRole("form", { name: "Layout" })).toBeVisible();
+}
+
+/** A scan-offset trial on Alder, laid out with few speeds and two readings a site, at its burn. */
+export async function threeSpeeds(page: Page): Promise<void> {
+  await beginTrial(page, "Alder", "Scan offset");
+  await page.getByLabel("Speeds").fill("100 300 500");
+  await page.getByLabel("Readings a site").fill("2");
+  await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
+  await page.getByRole("link", { name: "To the burn" }).click();
+}
+
+/** Ends the trial in hand without a proof, so that the next test can begin one. */
+export async function endTrial(page: Page): Promise<void> {
+  await page.getByRole("button", { name: "End without a proof" }).click();
+  await page.getByRole("button", { name: "End it" }).click();
+  await expect(page.getByRole("heading", { name: "Bench" })).toBeVisible();
+}

@@ -1,0 +1,7 @@
+/** Fills an empty database with the demo bench. */
+import { databaseFile, openDatabase } from "../src/data/database";
+import { addDemoBench } from "../src/server/demo-bench";
+
+const db = openDatabase(databaseFile());
+addDemoBench(db, Date.now());
+db.$client.close();

@@ -1,0 +1,121 @@
+/** Takes the pictures in docs/screenshots from the demo bench. Needs a build. */
+import { spawn } from "node:child_process";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
+import { chromium, type Page } from "@playwright/test";
+
+const PORT = 4882;
+const ORIGIN = `http://127.0.0.1:${PORT}`;
+const DESK = { width: 1280, height: 800 };
+const PHONE = { width: 390, height: 844 };
+
+void main();
+
+async function main(): Promise<void> {
+  const folder = mkdtempSync(path.join(tmpdir(), "ustrina-shots-"));
+  const server = spawn(
+    process.execPath,
+    ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", String(PORT)],
+    {
+      env: { ...process.env, USTRINA_DATABASE: path.join(folder, "bench.sqlite"), NEXT_TELEMETRY_DISABLED: "1" },
+    },
+  );
+  await new Promise<void>((resolve) => server.stdout.on("data", (data) => String(data).includes("Ready") && resolve()));
+  const browser = await chromium.launch({
+    executablePath: "/usr/bin/chromium",
+    args: ["--no-sandbox", "--disable-gpu"],
+  });
+  try {
+    const page = await browser.newPage({ viewport: DESK });
+    await loop(page);
+  } finally {
+    await browser.close();
+    server.kill();
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+async function loop(page: Page): Promise<void> {
+  await page.goto(ORIGIN);
+  await page.getByRole("button", { name: "Open the demo bench" }).click();
+  await page.getByRole("button", { name: "Begin trial" }).click();
+  await page.getByRole("form", { name: "Layout" }).waitFor();
+  await shot(page, "lay-out");
+  await page.getByRole("link", { name: "To the burn" }).click();
+  await page.getByText("Before this burn").waitFor();
+  await shot(page, "burn");
+  await phone(page, "phone-burn");
+  await burn(page);
+  for (let i = 0; i < 27; i++) await takeOne(page);
+  await page.keyboard.press("Alt+m");
+  await page.waitForFunction(() => (document.querySelector("#reading") as HTMLInputElement)?.value !== "");
+  await page.waitForTimeout(600);
+  await shot(page, "read");
+  await phone(page, "phone-read");
+  await page.getByRole("button", { name: "Read all that is left" }).click();
+  await page.getByText("14 of 14 sites read.").waitFor({ timeout: 60_000 });
+  await page.getByRole("link", { name: "Correct", exact: true }).last().click();
+  await page.getByRole("button", { name: "Yes, I read that back" }).click();
+  await page.getByRole("button", { name: "Record" }).first().click();
+  await page.getByLabel("I read it back from there").check();
+  await page.getByRole("button", { name: "Record as entered" }).click();
+  await page.getByText("1 holder still open").waitFor();
+  await page.waitForTimeout(800);
+  for (const column of await page.locator("main > div").all()) await column.evaluate((c) => c.scrollTo(0, 0));
+  await shot(page, "correct");
+  await page.getByRole("region", { name: "Where the doubt comes from" }).scrollIntoViewIfNeeded();
+  await page.getByText("What helps most:").scrollIntoViewIfNeeded();
+  await shot(page, "budget");
+  await page.getByRole("button", { name: "Burn the proof" }).click();
+  await burn(page);
+  await page.getByRole("button", { name: "Read all that is left" }).click();
+  await page.getByRole("link", { name: "See the verdict" }).click({ timeout: 60_000 });
+  await page.getByRole("button", { name: "Accept: proved" }).waitFor();
+  await shot(page, "prove");
+  await page.getByRole("button", { name: "Change" }).click();
+  await page.getByLabel("Largest stagger left").fill("0.02 mm");
+  await page.getByRole("button", { name: "Judge by this" }).click();
+  await page.getByRole("heading", { name: "This gauge cannot tell yet" }).waitFor();
+  await shot(page, "cannot-tell");
+  await page.goto(ORIGIN);
+  await page.getByRole("heading", { name: "Bench" }).waitFor();
+  await shot(page, "bench");
+  await page.goto(`${ORIGIN}/machine/bracken/scan-offset`);
+  await page.getByRole("img", { name: /As-found error/ }).waitFor();
+  await page.waitForTimeout(800);
+  await shot(page, "checks");
+  await page.goto(`${ORIGIN}/gauges`);
+  await page.getByRole("button", { name: "Change Calipers", exact: true }).click();
+  await shot(page, "gauges");
+  await page.goto(`${ORIGIN}/ledger`);
+  await shot(page, "ledger");
+  await page.goto(`${ORIGIN}/practice`);
+  await page.getByRole("button", { name: "Show the truth" }).first().click();
+  await page.getByText("beam comes on late by").waitFor();
+  await shot(page, "practice");
+}
+
+async function burn(page: Page): Promise<void> {
+  await page.getByRole("button", { name: "Burn on the practice machine" }).click();
+  await page.getByRole("button", { name: "Begin reading" }).click();
+  await page.locator("#reading").waitFor();
+}
+
+async function takeOne(page: Page): Promise<void> {
+  await page.keyboard.press("Alt+m");
+  await page.waitForFunction(() => (document.querySelector("#reading") as HTMLInputElement)?.value !== "");
+  await page.keyboard.press("Enter");
+  await page.waitForFunction(() => (document.querySelector("#reading") as HTMLInputElement)?.value === "");
+}
+
+async function shot(page: Page, name: string): Promise<void> {
+  await page.waitForTimeout(300);
+  await page.screenshot({ path: `docs/screenshots/${name}.png` });
+}
+
+async function phone(page: Page, name: string): Promise<void> {
+  await page.setViewportSize(PHONE);
+  await shot(page, name);
+  await page.setViewportSize(DESK);
+}

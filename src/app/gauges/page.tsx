@@ -1,0 +1,12 @@
+import type { Metadata } from "next";
+import { connection } from "next/server";
+import { database } from "../../data/database";
+import { gaugesView } from "../../server/gauges-view";
+import { GaugesScreen } from "../../ui/gauges/gauges-screen";
+
+export const metadata: Metadata = { title: "Gauges" };
+
+export default async function GaugesPage() {
+  await connection();
+  return <GaugesScreen rows={gaugesView(database())} />;
+}

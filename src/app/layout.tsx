@@ -1,0 +1,27 @@
+import type { Metadata, Viewport } from "next";
+import { headers } from "next/headers";
+import type { ReactNode } from "react";
+import { Toaster } from "sonner";
+import "@fontsource-variable/atkinson-hyperlegible-next/index.css";
+import "@fontsource-variable/atkinson-hyperlegible-mono/index.css";
+import "./globals.css";
+
+export const metadata: Metadata = {
+  title: { default: "Ustrina", template: "%s · Ustrina" },
+  description: "Works out laser machine corrections from burned and measured test pieces.",
+};
+
+export const viewport: Viewport = { width: "device-width", initialScale: 1 };
+
+export default async function RootLayout({ children }: { children: ReactNode }) {
+  // Reading the headers keeps every page dynamic: the nonce of the content policy is new for each request.
+  await headers();
+  return (
+    <html lang="en">
+      <body>
+        {children}
+        <Toaster position="bottom-right" offset={72} toastOptions={{ className: "!bg-ink !text-sheet !border-ink" }} />
+      </body>
+    </html>
+  );
+}

@@ -1,0 +1,24 @@
+import type { Metadata } from "next";
+import { notFound } from "next/navigation";
+import { connection } from "next/server";
+import { database } from "../../../../data/database";
+import { procedureView } from "../../../../server/procedure-view";
+import { ProcedureScreen } from "../../../../ui/machine/procedure-screen";
+
+type Props = { params: Promise<{ slug: string; procedure: string }> };
+
+export async function generateMetadata({ params }: Props): Promise<Metadata> {
+  const { slug, procedure } = await params;
+  await connection();
+  const view = procedureView(database(), slug, procedure, Date.now());
+  return { title: view ? `${view.title}, ${view.machine}` : "Not found" };
+}
+
+export default async function ProcedurePage({ params }: Props) {
+  const { slug, procedure } = await params;
+  await connection();
+  const now = Date.now();
+  const view = procedureView(database(), slug, procedure, now);
+  if (!view) notFound();
+  return <ProcedureScreen view={view} now={now} />;
+}

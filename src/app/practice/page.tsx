@@ -1,0 +1,12 @@
+import type { Metadata } from "next";
+import { connection } from "next/server";
+import { database } from "../../data/database";
+import { practiceView } from "../../server/practice-view";
+import { PracticeScreen } from "../../ui/practice/practice-screen";
+
+export const metadata: Metadata = { title: "Practice machines" };
+
+export default async function PracticePage() {
+  await connection();
+  return <PracticeScreen machines={practiceView(database())} />;
+}

@@ -1,0 +1,23 @@
+import { notFound, redirect } from "next/navigation";
+import { connection } from "next/server";
+import { database } from "../../../data/database";
+import { progressOf } from "../../../server/bench-view";
+import { Refusal } from "../../../server/refusal";
+import { trialView } from "../../../server/trial-view";
+
+/** A trial without a stage: where it stands now. */
+export default async function TrialPage({ params }: { params: Promise<{ id: string }> }) {
+  await connection();
+  const id = Number((await params).id);
+  redirect(placeOf(id));
+}
+
+function placeOf(id: number): string {
+  try {
+    const view = trialView(database(), id, Date.now());
+    return view.endedAt !== null ? `/trial/${id}/prove` : progressOf(database(), id).href;
+  } catch (error) {
+    if (error instanceof Refusal) notFound();
+    throw error;
+  }
+}

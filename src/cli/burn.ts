@@ -1,0 +1,119 @@
+/**
+ * `burn TRIAL --practice FILE --seed N`: the last round is exported as G-code, parsed and burned on a practice machine, and read;
+ * the readings go into the document. With `--next` the round that the procedure asks for is laid out first, with its corrections
+ * entered in the machine.
+ */
+import { z } from "zod";
+import type { Site } from "../core/coupon/site";
+import { writtenAnswer } from "../core/procedures/answer-text";
+import { draftOf } from "../core/procedures/draft";
+import { contextOf, couponCodeOf } from "../formats/document-history";
+import type { TrialDocument } from "../formats/trial-document";
+import { gantryFromSeed, gantryTruthSchema, type PracticeController } from "../practice/gantry-truth";
+import { seeded, seedOf } from "../practice/random";
+import { burnFile, siteReader } from "../rehearsal/practice-burn";
+import { CliFault } from "./cli-fault";
+import { coupon } from "./coupon";
+import { jsonFile, trialIn } from "./document-file";
+
+const practiceFileSchema = z.strictObject({
+  /** Draws the machine, unless its truth is given. */
+  seed: z.number().int().default(1),
+  truth: gantryTruthSchema.optional(),
+  /** What it does when it was told to correct: false = the table is there, but not switched on. */
+  switchedOn: z.boolean().default(true),
+});
+
+const HAND_PLACING_MM = 0.02;
+
+export function burn(
+  file: string,
+  document: TrialDocument,
+  practiceFile: string,
+  seed: number,
+  next: boolean,
+): TrialDocument {
+  const practice = jsonFile(practiceFile, practiceFileSchema);
+  const truth = practice.truth ?? gantryFromSeed(practice.seed);
+  const laid = next ? withNextRound(file, document) : document;
+  const { history } = trialIn(file, laid);
+  const round = history.rounds.at(-1);
+  const i = laid.rounds.length - 1;
+  const written = laid.rounds[i];
+  if (!round || !written) throw new CliFault(file, "rounds", "The trial has no round to burn.");
+  if (written.readings.length > 0)
+    throw new CliFault(file, `rounds[${i}].readings`, "This round is read already: --next lays out the one after it.");
+  const sitting = written.sittings.at(-1) ?? {
+    id: "practice",
+    gauge: laid.gauges[0]?.id ?? "",
+    zero: "0 mm",
+    insideZero: null,
+    begun: null,
+  };
+  const gauge = laid.gauges.find((g) => g.id === sitting.gauge);
+  if (!gauge) throw new CliFault(file, "gauges", "Declare a gauge to read with.");
+  const held = Object.values(round.inForce).find((v) => v?.shape === "table");
+  const controller: PracticeController = {
+    table: held?.shape === "table" ? held.rows : [],
+    switchedOn: practice.switchedOn,
+  };
+  const text = coupon(file, laid, "gcode", round.n);
+  const burned = burnFile(text, couponCodeOf(laid, round.n), laid.machine, truth, controller);
+  if (!burned.ok) throw new CliFault(file, `rounds[${i}]`, burned.message);
+  const random = seeded(seedOf(seed, "hand", round.n));
+  const common = seeded(seedOf(seed, "gauge", gauge.id)).between(-gauge.limitMm, gauge.limitMm);
+  const hand = {
+    placingMm: gauge.placing?.sdMm ?? HAND_PLACING_MM,
+    commonMm: common,
+    resolutionMm: gauge.resolutionMm,
+  };
+  const readings = round.spec.sites.flatMap((site: Site) => {
+    const readHere = siteReader(site, burned.marks, round.spec.placement, truth);
+    return Array.from({ length: site.repeats }, () => {
+      const read = readHere(hand, random, gauge.unit);
+      if (!read.ok) throw new CliFault(file, `rounds[${i}]`, `${site.label}: ${read.why}`);
+      const words = writtenAnswer(site, read.value, gauge.unit).words;
+      return {
+        site: site.id,
+        reading: `${read.text} ${gauge.unit}`,
+        which: words,
+        cannotRead: null,
+        sitting: sitting.id,
+        from: "practice" as const,
+        taken: null,
+      };
+    });
+  });
+  const done = {
+    ...written,
+    spec: round.spec,
+    sittings: written.sittings.length > 0 ? written.sittings : [sitting],
+    readings,
+  };
+  return { ...laid, rounds: laid.rounds.map((r, k) => (k === i ? done : r)) };
+}
+
+/** The round that the procedure asks for, with every correction as it is to be entered in force. */
+function withNextRound(file: string, document: TrialDocument): TrialDocument {
+  const { procedure, history } = trialIn(file, document);
+  const outcome = procedure.solve(history);
+  const next = procedure.next(history, outcome);
+  if (next.do !== "round" || outcome.status !== "solved") throw new CliFault(file, "rounds", next.why);
+  const inForce = { ...history.rounds.at(-1)?.inForce };
+  for (const correction of outcome.corrections) inForce[correction.setting] = correction.newValue;
+  const n = document.rounds.length + 1;
+  const plan = draftOf(procedure.plan(contextOf(document, n)), next.plan);
+  const last = document.rounds.at(-1)?.sittings.at(-1);
+  const sittings = last ? [{ ...last, id: String(n) }] : [];
+  const round = {
+    purpose: next.purpose,
+    plan,
+    burned: null,
+    spec: null,
+    inForce,
+    readBack: null,
+    sittings,
+    readings: [],
+  };
+  return { ...document, rounds: [...document.rounds, round] };
+}

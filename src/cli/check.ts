@@ -1,0 +1,44 @@
+/** `check FILE`: whether a file can be read, and what is in it. */
+
+import { parseCsv } from "../formats/csv";
+import { parseDxf } from "../formats/dxf-parser";
+import { parseGcode } from "../formats/gcode-parser";
+import { burnedPaths } from "../formats/gcode-paths";
+import type { Parsed } from "../formats/parsed";
+import { parseSvg } from "../formats/svg-parser";
+import { CliFault } from "./cli-fault";
+import { fileText, loadDocument, trialIn } from "./document-file";
+
+export function check(file: string): string {
+  const ending = /\.([a-z]+)$/i.exec(file)?.[1]?.toLowerCase() ?? "";
+  switch (ending) {
+    case "json": {
+      const document = loadDocument(file);
+      const { procedure, history } = trialIn(file, document);
+      const readings = history.rounds.reduce((sum, r) => sum + r.answers.length, 0);
+      return `${procedure.title}, trial ${document.code}: ${history.rounds.length} rounds, ${readings} readings.\n`;
+    }
+    case "svg": {
+      const svg = read(file, parseSvg(fileText(file)));
+      return `SVG, ${svg.widthMm} × ${svg.heightMm} mm: ${svg.paths.length} paths in ${svg.settings.length} groups.\n`;
+    }
+    case "dxf": {
+      const dxf = read(file, parseDxf(fileText(file)));
+      return `DXF: ${dxf.paths.length} paths on ${new Set(dxf.paths.map((p) => p.layer)).size} layers.\n`;
+    }
+    case "nc":
+    case "gcode": {
+      const gcode = read(file, parseGcode(fileText(file)));
+      return `G-code: ${burnedPaths(gcode).length} burned paths.\n`;
+    }
+    case "csv":
+      return `CSV: ${read(file, parseCsv(fileText(file))).rows.length} rows.\n`;
+    default:
+      throw new CliFault(file, "", "Only json, svg, dxf, nc, gcode and csv files can be checked.");
+  }
+}
+
+function read<T>(file: string, parsed: Parsed<T>): T {
+  if (parsed.ok) return parsed.value;
+  throw new CliFault(file, `line ${parsed.line}, column ${parsed.column}`, parsed.message);
+}

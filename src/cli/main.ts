@@ -1,0 +1,124 @@
+/** The same core from a terminal: `npm run -s ustrina -- VERB …`. Status 0, or 2 with one line on what is wrong where. */
+import { parseArgs } from "node:util";
+import { PROCEDURES } from "../core/procedures/registry";
+import { burn } from "./burn";
+import { check } from "./check";
+import { CliFault } from "./cli-fault";
+import { COUPON_FORMATS, type CouponFormat, coupon, sites } from "./coupon";
+import { loadDocument, saveDocument, saveText } from "./document-file";
+import { plan } from "./plan";
+import { solve } from "./solve";
+
+const USAGE = `Ustrina: laser machine corrections from burned and measured test pieces.
+
+  procedures                                             what can be calibrated
+  plan PROCEDURE --machine FILE                          a trial document to start from
+  sites TRIAL                                            where to measure, as CSV
+  coupon TRIAL --format ${COUPON_FORMATS.join("|")} [--round N] [-o FILE]
+                                                         the piece to burn; csv: a sheet for its readings
+  burn TRIAL --practice FILE --seed N [--next] [-o FILE] burn and read it on a practice machine
+  solve TRIAL                                            results, corrections, findings, verdict, next: as JSON
+  check FILE                                             whether a file can be read
+
+TRIAL and FILE are described in docs/formats.md; examples/ holds some.
+`;
+
+const OPTIONS = {
+  machine: { type: "string" },
+  format: { type: "string" },
+  output: { type: "string", short: "o" },
+  practice: { type: "string" },
+  seed: { type: "string" },
+  round: { type: "string" },
+  next: { type: "boolean" },
+} as const;
+
+/** @returns what goes to standard output */
+export function ustrina(args: readonly string[]): string {
+  const { verb, file, values } = read(args);
+  switch (verb) {
+    case "procedures":
+      return PROCEDURES.map((p) => `${p.id.padEnd(16)} ${p.title}: ${p.summary} (${p.machineKinds.join(", ")})\n`).join(
+        "",
+      );
+    case "plan":
+      return plan(needed(file, "procedure"), needed(values.machine, "--machine"));
+    case "sites":
+      return sites(needed(file, "trial"), loadDocument(needed(file, "trial")));
+    case "coupon": {
+      const text = coupon(
+        needed(file, "trial"),
+        loadDocument(needed(file, "trial")),
+        format(values.format),
+        whole(values.round, "--round", 0),
+      );
+      return values.output ? saved(values.output, () => saveText(values.output ?? "", text)) : text;
+    }
+    case "burn": {
+      const trial = needed(file, "trial");
+      const seed = whole(needed(values.seed, "--seed"), "--seed", 0);
+      const burned = burn(
+        trial,
+        loadDocument(trial),
+        needed(values.practice, "--practice"),
+        seed,
+        values.next ?? false,
+      );
+      const to = values.output ?? trial;
+      return saved(to, () => saveDocument(to, burned));
+    }
+    case "solve":
+      return solve(needed(file, "trial"), loadDocument(needed(file, "trial")));
+    case "check":
+      return check(needed(file, "file"));
+    case "":
+    case "help":
+      return USAGE;
+    default:
+      throw new CliFault("", verb, "There is no such verb. Without one, all are listed.");
+  }
+}
+
+function read(args: readonly string[]) {
+  try {
+    const { positionals, values } = parseArgs({ args: [...args], options: OPTIONS, allowPositionals: true });
+    const [verb = "", file, ...more] = positionals;
+    if (more.length > 0) throw new CliFault("", more[0] ?? "", "This is one word too many.");
+    return { verb, file, values };
+  } catch (error) {
+    if (error instanceof CliFault) throw error;
+    throw new CliFault("", "", error instanceof Error ? error.message : "The words cannot be read.");
+  }
+}
+
+function needed(value: string | undefined, name: string): string {
+  if (value === undefined || value === "") throw new CliFault("", name, "This is missing.");
+  return value;
+}
+
+function whole(text: string | undefined, name: string, missing: number): number {
+  if (text === undefined) return missing;
+  if (!/^\d{1,9}$/.test(text)) throw new CliFault("", name, `“${text}” is no whole number.`);
+  return Number(text);
+}
+
+function format(text: string | undefined): CouponFormat {
+  const found = COUPON_FORMATS.find((f) => f === text);
+  if (!found) throw new CliFault("", "--format", `Choose one of ${COUPON_FORMATS.join(", ")}.`);
+  return found;
+}
+
+function saved(file: string, save: () => void): string {
+  save();
+  return `${file}\n`;
+}
+
+if (import.meta.url === `file://${process.argv[1]}`) {
+  try {
+    process.stdout.write(ustrina(process.argv.slice(2)));
+  } catch (error) {
+    if (!(error instanceof CliFault)) throw error;
+    process.stderr.write(`${error.line}\n`);
+    process.exitCode = 2;
+  }
+}

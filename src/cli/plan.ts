@@ -1,0 +1,38 @@
+/** `plan PROCEDURE --machine FILE`: a filled-in document to start from. */
+import { usualGauge } from "../core/metrology/gauge";
+import { draftOf } from "../core/procedures/draft";
+import { machineSpecSchema } from "../core/procedures/machine-spec";
+import { procedureById } from "../core/procedures/registry";
+import type { SettingsInForce } from "../core/procedures/setting";
+import { FORMAT, trialDocumentSchema, trialDocumentText, VERSION } from "../formats/trial-document";
+import { CliFault } from "./cli-fault";
+import { jsonFile } from "./document-file";
+
+export function plan(procedureId: string, machineFile: string): string {
+  const machine = jsonFile(machineFile, machineSpecSchema);
+  const procedure = procedureOf(procedureId);
+  if (!procedure.machineKinds.includes(machine.kind))
+    throw new CliFault(machineFile, "kind", `${procedure.title} is not done on a ${machine.kind}.`);
+  const form = procedure.plan({ machine, couponCode: "T-1", inForce: {} });
+  const inForce: SettingsInForce = Object.fromEntries(
+    procedure.settings.map((s) => [s.key, s.shape === "table" ? { shape: "table", rows: [] } : null]),
+  );
+  return trialDocumentText(
+    trialDocumentSchema.parse({
+      format: FORMAT,
+      version: VERSION,
+      procedure: procedure.id,
+      machine,
+      gauges: [{ id: "calipers", name: "Calipers", kind: "calipers", unit: "mm", ...usualGauge("calipers", "mm") }],
+      rounds: [{ plan: draftOf(form, form.defaults), inForce, sittings: [{ id: "1", gauge: "calipers" }] }],
+    }),
+  );
+}
+
+function procedureOf(id: string) {
+  try {
+    return procedureById(id);
+  } catch {
+    throw new CliFault("", "procedure", `There is no procedure “${id}”. \`procedures\` lists them.`);
+  }
+}

@@ -1,0 +1,56 @@
+/**
+ * A test piece as it is burned: paths on a stock, in groups by their marking settings.
+ *
+ * `rows`  strokes burned at steady speed, with a run-up before and after, in the direction in which they are drawn
+ * `scan`  a closed outline that the controller fills with rows of its own
+ * `line`  drawn as it stands
+ */
+import { z } from "zod";
+import { couponPointSchema } from "../geometry/frames";
+
+export const markingSettingsSchema = z.object({
+  id: z.string().min(1),
+  label: z.string(),
+  use: z.enum(["rows", "scan", "line"]),
+  speedMmPerS: z.number().positive(),
+  powerPct: z.number().positive().max(100),
+  /** Straight way before and after each row in which the head reaches its speed, mm; `rows` only. */
+  runUpMm: z.number().nonnegative(),
+  /** `scan` only: distance between rows and whether they are burned both ways. */
+  scan: z
+    .object({
+      rowPitchMm: z.number().positive(),
+      direction: z.enum(["both", "right-going"]),
+    })
+    .nullable(),
+});
+export type MarkingSettings = z.infer<typeof markingSettingsSchema>;
+
+export const couponPathSchema = z.object({
+  points: z.array(couponPointSchema).min(2),
+  closed: z.boolean(),
+  /** Id of the marking settings of its piece. */
+  settings: z.string(),
+});
+export type CouponPath = z.infer<typeof couponPathSchema>;
+
+export const pieceSchema = z.object({
+  id: z.string().min(1),
+  label: z.string(),
+  stock: z.string(),
+  widthMm: z.number().positive(),
+  heightMm: z.number().positive(),
+  settings: z.array(markingSettingsSchema),
+  paths: z.array(couponPathSchema),
+});
+export type Piece = z.infer<typeof pieceSchema>;
+
+/**
+ * The settings of a path.
+ * @throws RangeError when the piece has no such settings
+ */
+export function settingsOf(piece: Piece, id: string): MarkingSettings {
+  const found = piece.settings.find((s) => s.id === id);
+  if (!found) throw new RangeError(`piece ${piece.id}: no marking settings “${id}”`);
+  return found;
+}

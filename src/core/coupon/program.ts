@@ -1,0 +1,20 @@
+/** What is done, in order, to burn a round. Run sheet, G-code and practice machine all walk it. */
+import { z } from "zod";
+import { couponPointSchema } from "../geometry/frames";
+
+export const opSchema = z.discriminatedUnion("kind", [
+  /** Burn every path of a piece that has these settings, in the order of the piece. */
+  z.object({ kind: z.literal("mark"), piece: z.string(), settings: z.string() }),
+  z.object({
+    kind: z.literal("pulse"),
+    at: couponPointSchema,
+    durationS: z.number().positive(),
+    powerPct: z.number().positive().max(100),
+  }),
+  z.object({ kind: z.literal("set height"), zMm: z.number() }),
+  z.object({ kind: z.literal("move by hand"), text: z.string() }),
+  z.object({ kind: z.literal("trace"), points: z.array(couponPointSchema).min(2) }),
+  z.object({ kind: z.literal("apply setting"), setting: z.string(), text: z.string() }),
+  z.object({ kind: z.literal("tell"), text: z.string() }),
+]);
+export type Op = z.infer<typeof opSchema>;

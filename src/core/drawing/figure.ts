@@ -1,0 +1,55 @@
+/** Charts as data: the screen draws them with whatever library it has. */
+import { z } from "zod";
+
+const axisSchema = z.object({ label: z.string(), unit: z.string() });
+
+export const figureSchema = z.discriminatedUnion("kind", [
+  z.object({
+    kind: z.literal("xy"),
+    id: z.string(),
+    title: z.string(),
+    x: axisSchema,
+    y: axisSchema,
+    points: z.array(
+      z.object({
+        x: z.number(),
+        y: z.number(),
+        /** Half width of the 95 % interval. */
+        expanded: z.number().nonnegative(),
+        state: z.enum(["good", "in doubt", "before"]),
+      }),
+    ),
+    /** Fitted curve with its 95 % band; empty where nothing was fitted. */
+    line: z.array(z.object({ x: z.number(), y: z.number(), low: z.number(), high: z.number() })),
+  }),
+  z.object({
+    kind: z.literal("heat"),
+    id: z.string(),
+    title: z.string(),
+    x: axisSchema,
+    y: axisSchema,
+    cells: z.array(z.object({ x: z.number(), y: z.number(), value: z.number() })),
+    unit: z.string(),
+  }),
+  z.object({
+    kind: z.literal("vectors"),
+    id: z.string(),
+    title: z.string(),
+    unit: z.string(),
+    magnification: z.number().positive(),
+    arrows: z.array(z.object({ x: z.number(), y: z.number(), dx: z.number(), dy: z.number() })),
+  }),
+  z.object({
+    kind: z.literal("control chart"),
+    id: z.string(),
+    title: z.string(),
+    unit: z.string(),
+    points: z.array(z.object({ label: z.string(), value: z.number() })),
+    centre: z.number(),
+    low: z.number(),
+    high: z.number(),
+  }),
+]);
+export type Figure = z.infer<typeof figureSchema>;
+export type XyFigure = Extract<Figure, { kind: "xy" }>;
+export type ControlChartFigure = Extract<Figure, { kind: "control chart" }>;

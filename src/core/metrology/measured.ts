@@ -1,0 +1,32 @@
+/**
+ * A quantity with its doubt.
+ *
+ * `standardUncertainty` is one standard deviation (u of JCGM 100:2008); `degreesOfFreedom` says how well that is
+ * itself known (`Infinity` for stated limits). A coverage factor is applied only where a person reads the number.
+ */
+import { z } from "zod";
+
+/** `Infinity` does not survive JSON, so it is stored as the word. */
+export const degreesOfFreedomSchema = z.union([z.number().positive(), z.literal("infinite")]);
+
+export const measuredSchema = z.object({
+  value: z.number(),
+  standardUncertainty: z.number().nonnegative(),
+  degreesOfFreedom: degreesOfFreedomSchema,
+});
+
+export type Measured = z.infer<typeof measuredSchema>;
+
+/** Builds a {@link Measured}, writing endless degrees of freedom as the word that JSON can keep. */
+export function measured(value: number, standardUncertainty: number, degreesOfFreedom: number): Measured {
+  return {
+    value,
+    standardUncertainty,
+    degreesOfFreedom: Number.isFinite(degreesOfFreedom) ? degreesOfFreedom : "infinite",
+  };
+}
+
+/** Degrees of freedom as a number, `Infinity` where they are endless. */
+export function freedomOf(m: Measured): number {
+  return m.degreesOfFreedom === "infinite" ? Infinity : m.degreesOfFreedom;
+}

@@ -1,0 +1,174 @@
+/** What a person puts in at a site, for every kind of ask, turned into an answer or a message at its field. */
+import { z } from "zod";
+import type { Ask, Site } from "../coupon/site";
+import type { Jaws } from "../metrology/gauge";
+import { inUnit } from "../metrology/quantity-text";
+import { parseReading } from "../metrology/reading-text";
+import { type Sitting, sharesOf, zeroOf } from "../metrology/sitting";
+import type { Dimension, UnitId } from "../metrology/units";
+import { unitIdSchema } from "../metrology/units";
+import { type Answer, type AnswerValue, PLAIN_SHARES } from "./answer";
+
+export const answerInputSchema = z.discriminatedUnion("kind", [
+  z.object({
+    kind: z.literal("quantity"),
+    text: z.string(),
+    /** Which of the two phrases was chosen, where words choose the sign. */
+    words: z.enum(["positive", "negative"]).nullable(),
+    unit: unitIdSchema,
+  }),
+  z.object({ kind: z.literal("count"), text: z.string() }),
+  z.object({ kind: z.literal("ordinal"), category: z.string() }),
+  z.object({ kind: z.literal("choice"), option: z.string() }),
+  z.object({ kind: z.literal("cells"), cells: z.array(z.string()) }),
+  z.object({ kind: z.literal("pair"), first: z.string(), second: z.string(), unit: unitIdSchema }),
+  z.object({
+    kind: z.literal("points"),
+    points: z.array(z.object({ x: z.string(), y: z.string() })),
+    unit: unitIdSchema,
+  }),
+  z.object({ kind: z.literal("vector"), x: z.string(), y: z.string(), unit: unitIdSchema }),
+  z.object({ kind: z.literal("cannot read"), why: z.string() }),
+]);
+export type AnswerInput = z.infer<typeof answerInputSchema>;
+
+export type InputIssue = { field: string; message: string; at: number | null };
+export type ReadInput = { ok: true; value: AnswerValue; shares: Answer["shares"] } | { ok: false; issue: InputIssue };
+
+/**
+ * @param sitting the gauge, and what its closed jaws read: taken off each measured term
+ */
+export function readAnswerInput(site: Site, input: AnswerInput, sitting: Sitting): ReadInput {
+  const { ask } = site;
+  switch (input.kind) {
+    case "quantity":
+      return ask.kind === "quantity" ? quantity(ask, input, sitting) : wrongKind();
+    case "count":
+      return ask.kind === "count" ? count(ask, input.text) : wrongKind();
+    case "ordinal":
+      return ask.kind === "ordinal" && ask.categories.includes(input.category)
+        ? plainly(input)
+        : refused("category", "Choose one of the words.");
+    case "choice":
+      return ask.kind === "choice" && ask.options.some((o) => o.id === input.option)
+        ? plainly(input)
+        : refused("option", "Choose one of the drawings.");
+    case "cells":
+      return ask.kind === "cells" ? cells(ask, input.cells) : wrongKind();
+    case "pair": {
+      if (ask.kind !== "pair") return wrongKind();
+      return joined(
+        [
+          size(input.first, "first", ask.dimension, input.unit, ask.firstJaws, sitting),
+          size(input.second, "second", ask.dimension, input.unit, ask.secondJaws, sitting),
+        ],
+        ([first = 0, second = 0]) => ({ kind: "pair", first, second }),
+      );
+    }
+    case "vector": {
+      if (ask.kind !== "vector") return wrongKind();
+      return joined(
+        [length(input.x, "x", ask.dimension, input.unit), length(input.y, "y", ask.dimension, input.unit)],
+        ([x = 0, y = 0]) => ({ kind: "vector", x, y }),
+      );
+    }
+    case "points": {
+      if (ask.kind !== "points") return wrongKind();
+      return joined(
+        input.points.flatMap((p, i) => [
+          length(p.x, `x${i}`, "length", input.unit),
+          length(p.y, `y${i}`, "length", input.unit),
+        ]),
+        (all) => ({
+          kind: "points",
+          points: ask.nominal.map((_, i) => ({ x: all[2 * i] ?? 0, y: all[2 * i + 1] ?? 0 })),
+        }),
+      );
+    }
+    case "cannot read":
+      return wrongKind();
+  }
+}
+
+function quantity(
+  ask: Extract<Ask, { kind: "quantity" }>,
+  input: Extract<AnswerInput, { kind: "quantity" }>,
+  sitting: Sitting,
+): ReadInput {
+  const read = size(input.text, "text", ask.dimension, input.unit, ask.jaws, sitting);
+  if (!read.ok) return read;
+  if (ask.signedBy && read.value > 0 && input.words === null)
+    return refused("words", "Say in words which it is: the sign comes from that.");
+  const sign = ask.signedBy && input.words === "negative" ? -1 : 1;
+  return {
+    ok: true,
+    value: { kind: "quantity", value: read.value === 0 ? 0 : sign * read.value },
+    shares: read.shares,
+  };
+}
+
+function count(ask: Extract<Ask, { kind: "count" }>, text: string): ReadInput {
+  if (!/^\d+$/.test(text.trim())) return refused("text", "Type a whole number, for example 3.");
+  const value = Number(text.trim());
+  return value > ask.most ? refused("text", `There are at most ${ask.most}.`) : plainly({ kind: "count", value });
+}
+
+function cells(ask: Extract<Ask, { kind: "cells" }>, chosen: string[]): ReadInput {
+  const unknown = chosen.find((c) => !ask.cells.some((cell) => cell.id === c));
+  if (unknown) return refused("cells", `There is no cell ${unknown}.`);
+  if (chosen.length === 0) return refused("cells", "Choose at least one cell.");
+  if (ask.mode === "one" && chosen.length > 1) return refused("cells", "Choose one cell only.");
+  if (ask.mode === "range" && chosen.length !== 2 && chosen.length !== 1)
+    return refused("cells", "Choose the first and the last cell.");
+  return plainly({ kind: "cells", cells: chosen });
+}
+
+type Length = { ok: true; value: number; shares: Answer["shares"] } | { ok: false; issue: InputIssue };
+
+/** A measured size: never negative, with the zero of the jaws taken off each measured term. */
+function size(text: string, field: string, dimension: Dimension, unit: UnitId, jaws: Jaws, sitting: Sitting): Length {
+  const read = parseReading(text, dimension, unit);
+  if (!read.ok) return { ok: false, issue: { field, message: read.message, at: read.at } };
+  if (read.value < 0) return refused(field, "This comes out below 0: put the larger number first.");
+  if (dimension !== "length") return { ok: true, value: read.value, shares: PLAIN_SHARES };
+  const shares = sharesOf(read.shares, sitting.gauge);
+  const zeroMm = zeroOf(sitting, jaws);
+  if (zeroMm === null)
+    return refused(field, `This is measured with the ${jaws} jaws: close them and type first what they read.`);
+  const value = read.value - zeroMm * shares.common;
+  if (value < 0)
+    return refused(
+      field,
+      `This is less than what the closed jaws read (${inUnit(zeroMm, sitting.gauge.unit, 4)}). Read again, or check the zero.`,
+    );
+  return { ok: true, value, shares };
+}
+
+/** Components may be negative: left and below have no words of their own here. */
+function length(text: string, field: string, dimension: Dimension, unit: UnitId): Length {
+  const negative = /^\s*[-−]/.test(text);
+  const read = parseReading(text.replace(/^\s*[-−]/, ""), dimension, unit);
+  if (!read.ok) return { ok: false, issue: { field, message: read.message, at: read.at } };
+  return { ok: true, value: negative ? -read.value : read.value, shares: PLAIN_SHARES };
+}
+
+function joined(parts: Length[], build: (values: number[]) => AnswerValue): ReadInput {
+  const values: number[] = [];
+  for (const part of parts) {
+    if (!part.ok) return part;
+    values.push(part.value);
+  }
+  return plainly(build(values));
+}
+
+function plainly(value: AnswerValue): ReadInput {
+  return { ok: true, value, shares: PLAIN_SHARES };
+}
+
+function wrongKind(): ReadInput {
+  return refused("text", "This site asks for something else.");
+}
+
+function refused(field: string, message: string): { ok: false; issue: InputIssue } {
+  return { ok: false, issue: { field, message, at: null } };
+}

@@ -1,0 +1,51 @@
+/** What was read at a site, and where it came from. */
+import { z } from "zod";
+import { couponPointSchema } from "../geometry/frames";
+
+export const answerValueSchema = z.discriminatedUnion("kind", [
+  /** Internal unit; signed by the words chosen. */
+  z.object({ kind: z.literal("quantity"), value: z.number() }),
+  z.object({ kind: z.literal("count"), value: z.number().int().nonnegative() }),
+  z.object({ kind: z.literal("ordinal"), category: z.string() }),
+  z.object({ kind: z.literal("choice"), option: z.string() }),
+  z.object({ kind: z.literal("cells"), cells: z.array(z.string()).min(1) }),
+  z.object({ kind: z.literal("pair"), first: z.number(), second: z.number() }),
+  z.object({ kind: z.literal("points"), points: z.array(couponPointSchema.nullable()) }),
+  z.object({ kind: z.literal("vector"), x: z.number(), y: z.number() }),
+]);
+export type AnswerValue = z.infer<typeof answerValueSchema>;
+
+export const answerSchema = z.object({
+  site: z.string(),
+  content: z.discriminatedUnion("status", [
+    z.object({ status: z.literal("read"), value: answerValueSchema }),
+    z.object({ status: z.literal("cannot read"), why: z.string() }),
+  ]),
+  /** Standard uncertainty where the source states one of its own, internal unit. */
+  u: z.number().positive().nullable(),
+  /** Id of the gauge; readings of one gauge share its limit of error. */
+  gauge: z.string(),
+  /** The sitting it was taken in; readings of one session share the zero of the jaws. */
+  session: z.string(),
+  /** How often what the gauge always reads wrong, and its scatter, are in the value: 1 and 1 for a plain reading. */
+  shares: z.object({ common: z.number(), scatter: z.number().positive() }),
+  from: z.enum(["typed", "wedge", "practice", "picture"]),
+});
+export type Answer = z.infer<typeof answerSchema>;
+
+export const PLAIN_SHARES: Answer["shares"] = { common: 1, scatter: 1 };
+
+/** Values of the plain quantities read at a site, in order. */
+export function quantitiesAt(answers: readonly Answer[], site: string): number[] {
+  return answers.flatMap((a) =>
+    a.site === site && a.content.status === "read" && a.content.value.kind === "quantity"
+      ? [a.content.value.value]
+      : [],
+  );
+}
+
+/** Whether a site needs nothing more: read as often as asked, or given up. */
+export function siteIsDone(site: { id: string; repeats: number }, answers: readonly Answer[]): boolean {
+  const here = answers.filter((a) => a.site === site.id);
+  return here.some((a) => a.content.status === "cannot read") || here.length >= site.repeats;
+}

@@ -1,0 +1,131 @@
+/**
+ * What every procedure is.
+ *
+ * A trial is a list of rounds. A procedure plans a round, says what is burned and where it is measured, solves all
+ * readings so far, says what to do next, and judges a proof. The interface knows asks, primitives and figures, never
+ * a procedure.
+ */
+import { z } from "zod";
+import type { RoundSpec } from "../coupon/round-spec";
+import type { Detail, Primitive } from "../drawing/scene";
+import type { Gauge } from "../metrology/gauge";
+import type { Measured } from "../metrology/measured";
+import type { Dimension, UnitId } from "../metrology/units";
+import type { Answer } from "./answer";
+import type { MachineKind, MachineSpec } from "./machine-spec";
+import type { Outcome } from "./outcome";
+import type { SettingSpec, SettingsInForce } from "./setting";
+import type { Verdict } from "./verdict";
+
+export const purposeSchema = z.enum(["measure", "tune", "refine", "proof", "check"]);
+export type Purpose = z.infer<typeof purposeSchema>;
+
+export type FieldSpec = {
+  key: string;
+  label: string;
+  /** Why it matters, or what is usual. */
+  why: string;
+  group: string;
+} & (
+  | { kind: "quantity" | "quantities"; dimension: Dimension; unit: UnitId }
+  | { kind: "count" }
+  | { kind: "choice"; options: { value: string; label: string; why: string }[] }
+);
+
+export type PlanContext = {
+  machine: MachineSpec;
+  /** Burned on the coupon, for example `A-14`. */
+  couponCode: string;
+  inForce: SettingsInForce;
+};
+
+export type PlanForm<P> = {
+  schema: z.ZodType<P>;
+  defaults: P;
+  fields: FieldSpec[];
+};
+
+/** Something worth saying that does not stop the burn. */
+export type PlanWarning = { field: string; message: string };
+
+export type RoundRecord<P = unknown> = {
+  n: number;
+  purpose: Purpose;
+  plan: P;
+  spec: RoundSpec;
+  /** What the controller held while this round was burned, as read back. */
+  inForce: SettingsInForce;
+  answers: readonly Answer[];
+};
+
+export type History<P = unknown> = {
+  rounds: readonly RoundRecord<P>[];
+  /** Gauges that were read with. */
+  gauges: readonly Gauge[];
+  /** Gauges there are in the workshop. */
+  available: readonly Gauge[];
+  machine: MachineSpec;
+  /** Largest residual that is still good, internal unit. */
+  tolerance: number;
+  /** Choices made while correcting: `table: line`, `accept:400: yes`. */
+  decisions: Readonly<Record<string, string>>;
+};
+
+export type Next<P> =
+  | { do: "round"; purpose: Purpose; plan: P; set: string[]; why: string }
+  | { do: "read"; sites: string[]; why: string }
+  | { do: "stop"; why: string };
+
+/** Where the person is looking while reading, and what is typed so far (internal unit, signed). */
+export type Focus = { site: string; typed: number | null };
+
+/** What makes a result invalid, or due for a check, when it changes after the proof. */
+export type Need = {
+  on: "setting" | "event" | "optic";
+  /** Key of the setting or kind of the event; any for an optic. */
+  what: string;
+  effect: "stale" | "check";
+  /** `the belt was changed`: in words, for the bench. */
+  why: string;
+};
+
+export interface Procedure<P = unknown> {
+  readonly id: string;
+  readonly version: number;
+  readonly title: string;
+  /** One line for the bench and the palette. */
+  readonly summary: string;
+  readonly machineKinds: readonly MachineKind[];
+  readonly settings: readonly SettingSpec[];
+  readonly needs: readonly Need[];
+  readonly tolerance: { default: number; unit: UnitId; label: string };
+  /** After so many days a proved result is due for a check, unless the machine says otherwise. */
+  readonly recheck: { defaultDays: number; why: string };
+  plan(context: PlanContext): PlanForm<P>;
+  /** Who applies the settings to a burn with this plan: the controller, or Ustrina when it writes the file. */
+  actsFrom(plan: P): "controller" | "ustrina";
+  /** What is worth saying about a valid plan. */
+  warnings(plan: P, context: PlanContext): PlanWarning[];
+  round(plan: P, context: PlanContext, purpose: Purpose): RoundSpec;
+  /**
+   * The round as this delivery sends it with these settings in force, for files that Ustrina compensates itself;
+   * the same spec where the controller compensates or nobody does.
+   */
+  asSent(spec: RoundSpec, plan: P, inForce: SettingsInForce, machine: MachineSpec): RoundSpec;
+  /** The short plan of a check: few sites, what was proved last. */
+  checkPlan(last: P, context: PlanContext): P;
+  /** What the other readings say this site should read, internal unit; `null` where they say nothing. */
+  expected(history: History<P>, site: string): Measured | null;
+  solve(history: History<P>): Outcome;
+  next(history: History<P>, outcome: Outcome): Next<P>;
+  /** `null` before there is a proof or check round with enough readings. */
+  judge(history: History<P>): Verdict | null;
+  /** Extra lines on the coupon drawing, such as marks of what was read. */
+  overlay(history: History<P>): Primitive[];
+  /** The close-up of a site. */
+  detail(history: History<P>, focus: Focus): Detail | null;
+}
+
+/** A procedure whose plan type is its own business: what registry, interface and database deal in. */
+// biome-ignore lint/suspicious/noExplicitAny: the plan is parsed by the procedure's own schema before it reaches it
+export type AnyProcedure = Procedure<any>;

@@ -1,0 +1,97 @@
+/** A plan as typed: texts by field, so that nothing entered is lost, and the numbers behind them. */
+import { z } from "zod";
+import { inUnit, plain } from "../metrology/quantity-text";
+import { parseReading } from "../metrology/reading-text";
+import type { FieldSpec, PlanForm } from "./contract";
+
+export const draftSchema = z.record(z.string(), z.string());
+export type Draft = z.infer<typeof draftSchema>;
+
+export type DraftIssue = { field: string; message: string };
+
+export type ReadDraft<P> =
+  | { ok: true; plan: P }
+  | {
+      ok: false;
+      issues: DraftIssue[];
+      /** Every text is a number, but the plan does not go together: it can still be drawn. */
+      unfit: P | null;
+    };
+
+/** The texts that stand for a plan. */
+export function draftOf<P>(form: PlanForm<P>, plan: P): Draft {
+  const values = plan as Record<string, unknown>;
+  return Object.fromEntries(form.fields.map((field) => [field.key, fieldText(field, values[field.key])]));
+}
+
+/** Parses every text and checks the whole plan; every fault names its field. */
+export function readDraft<P>(form: PlanForm<P>, draft: Draft): ReadDraft<P> {
+  const issues: DraftIssue[] = [];
+  const values: Record<string, unknown> = {};
+  for (const field of form.fields) {
+    const read = readField(field, draft[field.key] ?? "");
+    if (read.ok) values[field.key] = read.value;
+    else issues.push({ field: field.key, message: read.message });
+  }
+  if (issues.length > 0) return { ok: false, issues, unfit: null };
+  const parsed = form.schema.safeParse(values);
+  if (parsed.success) return { ok: true, plan: parsed.data };
+  const whole = form.fields.every((field) => values[field.key] !== undefined);
+  return {
+    ok: false,
+    unfit: whole ? (values as P) : null,
+    issues: parsed.error.issues.map((issue) => ({
+      field: String(issue.path[0] ?? ""),
+      message: issue.message,
+    })),
+  };
+}
+
+function fieldText(field: FieldSpec, value: unknown): string {
+  switch (field.kind) {
+    case "quantity":
+      return inUnit(value as number, field.unit);
+    case "quantities":
+      return (value as number[]).map((v) => plain(v)).join(" ");
+    case "count":
+      return plain(value as number);
+    case "choice":
+      return String(value);
+  }
+}
+
+type Value = { ok: true; value: unknown } | { ok: false; message: string };
+
+function readField(field: FieldSpec, text: string): Value {
+  if (text.trim() === "") return { ok: true, value: field.kind === "quantities" ? [] : undefined };
+  switch (field.kind) {
+    case "choice":
+      return { ok: true, value: text };
+    case "count": {
+      const read = parseReading(text, "ratio", "one");
+      return read.ok ? { ok: true, value: read.value } : read;
+    }
+    case "quantity": {
+      const read = parseReading(text, field.dimension, field.unit);
+      return read.ok ? { ok: true, value: read.value } : read;
+    }
+    case "quantities":
+      return listOf(field, text);
+  }
+}
+
+/** Numbers apart by spaces, commas or semicolons; one unit after the last covers all. */
+function listOf(field: Extract<FieldSpec, { kind: "quantity" | "quantities" }>, text: string): Value {
+  const unitAtEnd = /([a-zµμ"]+(?:\/[a-z]+)?)\s*$/i.exec(text)?.[1] ?? "";
+  const parts = text
+    .slice(0, text.length - unitAtEnd.length - (unitAtEnd ? (/\s*$/.exec(text)?.[0].length ?? 0) : 0))
+    .split(/[\s,;]+/)
+    .filter((part) => part !== "");
+  const values: number[] = [];
+  for (const part of parts) {
+    const read = parseReading(`${part} ${unitAtEnd}`, field.dimension, field.unit);
+    if (!read.ok) return { ok: false, message: `${part}: ${read.message}` };
+    values.push(read.value);
+  }
+  return { ok: true, value: values };
+}

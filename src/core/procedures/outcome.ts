@@ -1,0 +1,124 @@
+/** What a procedure works out from its readings: numbers with their doubt, corrections with their sums, and what it noticed. */
+import { z } from "zod";
+import { figureSchema } from "../drawing/figure";
+import { budgetPartSchema } from "../metrology/budget";
+import { measuredSchema } from "../metrology/measured";
+import { unitIdSchema } from "../metrology/units";
+import { settingValueSchema } from "./setting";
+
+export const findingSchema = z.object({
+  id: z.string(),
+  tone: z.enum(["needs you", "note", "good"]),
+  headline: z.string(),
+  /** What it means and what to do. */
+  text: z.string(),
+  site: z.string().nullable(),
+});
+export type Finding = z.infer<typeof findingSchema>;
+
+export const estimateSchema = z.object({
+  id: z.string(),
+  label: z.string(),
+  /** Internal unit. */
+  quantity: measuredSchema,
+  /** In which it is shown; a length goes by the unit chosen on screen. */
+  unit: unitIdSchema,
+  /** Shown in the verdict line. */
+  headline: z.boolean(),
+  /** Where its uncertainty comes from, largest part first. */
+  budget: z.array(budgetPartSchema),
+  /** What would make it smaller most, with how much; `null` where nothing simple would. */
+  helps: z.string().nullable(),
+});
+export type Estimate = z.infer<typeof estimateSchema>;
+
+export const correctionRowSchema = z.object({
+  /** Stable within the correction, for example `300`. */
+  key: z.string(),
+  label: z.string(),
+  /** Id of the estimate that it stands on: its budget is shown there. */
+  estimate: z.string(),
+  /** Place in a table, internal unit; `null` for a scalar. */
+  at: z.number().nullable(),
+  old: z.number(),
+  change: measuredSchema,
+  /** The change as the sum shows it, for example `+0.295 ÷ 2`. */
+  changeText: z.string(),
+  /** Rounded as the controller takes it. */
+  enter: z.number(),
+  /** What rounding leaves, enter minus exact. */
+  rounding: z.number(),
+  /** The sum in words and figures, one line each. */
+  arithmetic: z.array(z.string()),
+  worth: z.enum(["yes", "no", "cannot tell"]),
+  /** Why it is held back, where to read again, and the decision that accepts it; `null` when it may be entered. */
+  doubt: z.object({ why: z.string(), site: z.string().nullable(), accept: z.string().nullable() }).nullable(),
+});
+export type CorrectionRow = z.infer<typeof correctionRowSchema>;
+
+export const correctionSchema = z.object({
+  setting: z.string(),
+  label: z.string(),
+  unit: z.string(),
+  decimals: z.number().int().nonnegative(),
+  rows: z.array(correctionRowSchema),
+  /** The whole setting with every row that is not held back. */
+  newValue: settingValueSchema,
+  /** Ways to take it that the person may choose between: decision key, options. */
+  choice: z
+    .object({
+      decision: z.string(),
+      chosen: z.string(),
+      options: z.array(z.object({ value: z.string(), label: z.string() })),
+    })
+    .nullable(),
+});
+export type Correction = z.infer<typeof correctionSchema>;
+
+/** Live results by group of sites: the table beside the reading field. */
+export const resultRowSchema = z.object({
+  label: z.string(),
+  sites: z.array(z.string()),
+  cells: z.array(z.string()),
+  result: z.string(),
+  state: z.enum(["read", "part", "from the fit", "none"]),
+});
+export const resultTableSchema = z.object({
+  title: z.string(),
+  columns: z.array(z.string()),
+  resultLabel: z.string(),
+  rows: z.array(resultRowSchema),
+});
+export type ResultTable = z.infer<typeof resultTableSchema>;
+
+export const outcomeSchema = z.discriminatedUnion("status", [
+  z.object({
+    status: z.literal("open"),
+    missing: z.string(),
+    table: resultTableSchema.nullable(),
+    findings: z.array(findingSchema),
+  }),
+  z.object({
+    status: z.literal("unsolvable"),
+    reason: z.string(),
+    table: resultTableSchema.nullable(),
+    findings: z.array(findingSchema),
+  }),
+  z.object({
+    status: z.literal("solved"),
+    /** Whether every site is done. */
+    complete: z.boolean(),
+    estimates: z.array(estimateSchema),
+    corrections: z.array(correctionSchema),
+    findings: z.array(findingSchema),
+    table: resultTableSchema.nullable(),
+    figures: z.array(figureSchema),
+    /** What the next burn should show once the corrections are in force. */
+    predicted: z.string(),
+    /** Kept for next time, by key. */
+    learned: z.record(z.string(), z.number()),
+    /** Files made by the solution, such as a table. */
+    artefacts: z.array(z.object({ name: z.string(), mime: z.string(), text: z.string() })),
+  }),
+]);
+export type Outcome = z.infer<typeof outcomeSchema>;

@@ -1,0 +1,160 @@
+/**
+ * Is it likely? Each doubt is asked about once, kindly, and then the reading is taken: the person at the machine knows better.
+ *
+ * A reading some 25.4 or 1000 times off what its neighbours say was typed in another unit; a series that repeats itself number
+ * for number was sent twice; X and Y may have changed places; and from five readings on a value can stand far off the rest.
+ */
+import type { Site } from "../coupon/site";
+import { median } from "../fitting/robust-line";
+import { shownLength } from "../metrology/quantity-text";
+import { MM_PER_INCH } from "../metrology/units";
+import { type Answer, type AnswerValue, quantitiesAt } from "./answer";
+import type { AnyProcedure, History } from "./contract";
+import { lengthUnitOf } from "./shown-unit";
+
+const SLIPS = [
+  {
+    factor: MM_PER_INCH,
+    question: "about 25 times what its neighbours read. Were inches typed for mm, or mm for inches?",
+  },
+  { factor: 1 / MM_PER_INCH, question: "about 25 times less than its neighbours read. Were mm typed for inches?" },
+  { factor: 1000, question: "about 1000 times what its neighbours read. Was µm meant, or thou?" },
+  { factor: 1 / 1000, question: "about 1000 times less than its neighbours read. Was it typed in another unit?" },
+] as const;
+/** How near a ratio must come to a slip, as a share. */
+const SLIP_WITHIN = 0.25;
+const FAR_OFF_FROM_READINGS = 5;
+/** Standard deviations, as for points off a line. */
+const FAR_OFF_BEYOND = 3.5;
+const SAME_SERIES_FROM = 3;
+const STUCK_FROM = 6;
+/** Swapped places must fit this many times better than as typed. */
+const SWAP_FITS_BETTER = 4;
+
+/** A question to ask before a reading is taken; `null` where there is nothing to ask. */
+export function doubtAbout(procedure: AnyProcedure, history: History, site: Site, value: AnswerValue): string | null {
+  switch (value.kind) {
+    case "quantity":
+      return (
+        unitSlip(procedure, history, site, value.value) ??
+        tooMuch(history, site, value.value) ??
+        farOff(procedure, history, site, value.value) ??
+        sameSeries(history, site, value.value)
+      );
+    case "points":
+      return swappedPoints(site, value.points);
+    case "pair":
+      return swapped(history, site, [value.first, value.second], "The two numbers look as if they had changed places.");
+    case "vector":
+      return swapped(history, site, [value.x, value.y], "X and Y look as if they had changed places.");
+    default:
+      return null;
+  }
+}
+
+/** Whether what was entered differs from what was worked out by a slip of units; a question, or `null`. */
+export function entrySlip(entered: number, workedOut: number): string | null {
+  if (workedOut === 0 || entered === 0) return null;
+  const ratio = entered / workedOut;
+  if (near(ratio, MM_PER_INCH)) return "This is 25.4 times the value worked out: was it entered in another unit?";
+  if (near(ratio, 1 / MM_PER_INCH)) return "This is the value worked out divided by 25.4: were inches entered?";
+  if (near(ratio, 1000) || near(ratio, 1 / 1000))
+    return "This is 1000 times off the value worked out: was it entered in µm?";
+  if (near(ratio, 2)) return "This is twice the value worked out: was the whole entered where a half belongs?";
+  if (near(ratio, -1)) return "This has the opposite sign of the value worked out.";
+  return null;
+}
+
+function near(ratio: number, factor: number): boolean {
+  return Math.abs(ratio / factor - 1) < 0.02;
+}
+
+function unitSlip(procedure: AnyProcedure, history: History, site: Site, value: number): string | null {
+  const expected = procedure.expected(history, site.id)?.value ?? neighbours(history, site);
+  if (expected === null || expected === 0 || value === 0) return null;
+  const ratio = Math.abs(value / expected);
+  const slip = SLIPS.find((s) => Math.abs(Math.log(ratio / s.factor)) < Math.log(1 + SLIP_WITHIN));
+  return slip ? `This is ${slip.question}` : null;
+}
+
+function tooMuch(history: History, site: Site, value: number): string | null {
+  if (site.ask.kind !== "quantity" || Math.abs(value) <= site.ask.plausibleUpTo) return null;
+  if (site.ask.dimension !== "length") return "This would be much here.";
+  return `More than ${shownLength(site.ask.plausibleUpTo, lengthUnitOf(history), 0)} would be much here.`;
+}
+
+function farOff(procedure: AnyProcedure, history: History, site: Site, value: number): string | null {
+  const round = history.rounds.at(-1);
+  if (!round || round.answers.length < FAR_OFF_FROM_READINGS) return null;
+  const expected = procedure.expected(history, site.id);
+  if (!expected || Math.abs(value - expected.value) <= FAR_OFF_BEYOND * expected.standardUncertainty) return null;
+  if (site.ask.kind !== "quantity" || site.ask.dimension !== "length") return "This is far from what the others say.";
+  const unit = lengthUnitOf(history);
+  const signs = site.ask.signedBy;
+  if (
+    signs &&
+    Math.sign(value) !== Math.sign(expected.value) &&
+    Math.abs(Math.abs(value) - Math.abs(expected.value)) < Math.abs(expected.value) / 2
+  )
+    return `The other readings say “${signs[expected.value > 0 ? "positive" : "negative"]}” here.`;
+  return `The other readings say about ${shownLength(Math.abs(expected.value), unit, 2)} here.`;
+}
+
+/** Series of at least three that are equal number for number at two sites, or one number again and again over sites. */
+function sameSeries(history: History, site: Site, value: number): string | null {
+  const round = history.rounds.at(-1);
+  if (!round) return null;
+  const here = [...quantitiesAt(round.answers, site.id), value];
+  if (here.length >= SAME_SERIES_FROM && new Set(here).size > 1) {
+    const twin = round.spec.sites.find((s) => s.id !== site.id && same(quantitiesAt(round.answers, s.id), here));
+    if (twin) return `These are the very numbers of “${twin.label}”. Were they sent twice?`;
+  }
+  const last = round.answers.slice(1 - STUCK_FROM).flatMap(sizeOf);
+  const stuck = last.length === STUCK_FROM - 1 && last.every((v) => v === Math.abs(value));
+  return stuck && value !== 0
+    ? "The same number now for the sixth time, at several places. Does the gauge still follow?"
+    : null;
+}
+
+function sizeOf(answer: Answer): number[] {
+  const { content } = answer;
+  return content.status === "read" && content.value.kind === "quantity" ? [Math.abs(content.value.value)] : [];
+}
+
+function same(a: readonly number[], b: readonly number[]): boolean {
+  return a.length === b.length && a.every((v, i) => v === b[i]);
+}
+
+/** Middle size read at the other places that ask for the same thing; `null` below two of them. */
+function neighbours(history: History, site: Site): number | null {
+  const round = history.rounds.at(-1);
+  const others = (round?.spec.sites ?? []).filter((s) => s.id !== site.id && s.measurand.kind === site.measurand.kind);
+  const values = others.flatMap((s) => quantitiesAt(round?.answers ?? [], s.id).map(Math.abs));
+  return values.length < 2 ? null : median(values);
+}
+
+type Point = { x: number; y: number };
+
+function swappedPoints(site: Site, points: readonly (Point | null)[]): string | null {
+  if (site.ask.kind !== "points") return null;
+  let asTyped = 0;
+  let asSwapped = 0;
+  site.ask.nominal.forEach((nominal, i) => {
+    const point = points[i];
+    if (!point) return;
+    asTyped += (point.x - nominal.x) ** 2 + (point.y - nominal.y) ** 2;
+    asSwapped += (point.y - nominal.x) ** 2 + (point.x - nominal.y) ** 2;
+  });
+  return asSwapped * SWAP_FITS_BETTER ** 2 < asTyped ? "X and Y look as if they had changed places." : null;
+}
+
+/** Against an earlier reading at the same place. */
+function swapped(history: History, site: Site, [a, b]: [number, number], question: string): string | null {
+  const earlier = history.rounds.at(-1)?.answers.findLast((x) => x.site === site.id)?.content;
+  if (earlier?.status !== "read") return null;
+  const { value } = earlier;
+  const [p, q] =
+    value.kind === "pair" ? [value.first, value.second] : value.kind === "vector" ? [value.x, value.y] : [a, b];
+  const asTyped = Math.hypot(a - p, b - q);
+  return Math.hypot(b - p, a - q) * SWAP_FITS_BETTER < asTyped ? question : null;
+}

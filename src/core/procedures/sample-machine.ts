@@ -1,0 +1,18 @@
+/** A machine on which every procedure can be tried: for tests, rehearsals and benches. */
+import type { MachineSpec } from "./machine-spec";
+
+export const SAMPLE_MACHINE: MachineSpec = {
+  name: "Testbed",
+  kind: "CO2 gantry",
+  widthMm: 900,
+  depthMm: 600,
+  topSpeedMmPerS: 600,
+  accelerationMmPerS2: 5000,
+  wavelengthNm: 10600,
+  workingSpeedsMmPerS: [150, 300],
+  powerWordAtFull: 1000,
+  scansBlocks: true,
+  held: { "scan offset": { step: 0.001, tableKind: "interpolated", sense: 1 } },
+  tolerances: {},
+  recheckDays: {},
+};

@@ -1,0 +1,257 @@
+/** The scan-offset coupon: blocks burned both ways, each with a one-way witness strip, and a step of known size. */
+import { letterStrokes, textWidthMm } from "../../coupon/lettering";
+import type { CouponPath, MarkingSettings, Piece } from "../../coupon/piece";
+import type { Op } from "../../coupon/program";
+import type { RoundSpec } from "../../coupon/round-spec";
+import type { Site } from "../../coupon/site";
+import { corners, type Rect } from "../../geometry/rect";
+import { plain } from "../../metrology/quantity-text";
+import type { PlanContext, Purpose } from "../contract";
+import type { MachineSpec } from "../machine-spec";
+import { type BlockPlace, type CouponPlaces, placesOf, SPACING_MM } from "./layout";
+import { runUpMm } from "./plan";
+import { type ScanOffsetPlan, WAYS } from "./plan-type";
+
+export const PIECE = "coupon";
+export const REFERENCE_SITES = { left: "reference-left", right: "reference-right" } as const;
+/** Larger staggers are asked about once before they are taken, mm. */
+const PLAUSIBLE_STAGGER_MM = 2;
+const SITE_RADIUS_MM = 4;
+const LABEL_SPEED_SHARE = 0.1;
+
+export function siteId(speedMmPerS: number, end: "left" | "right"): string {
+  return `v${plain(speedMmPerS)}-${end}`;
+}
+
+/** Everything burned and asked in a round with this plan. */
+export function scanOffsetRound(plan: ScanOffsetPlan, context: PlanContext, purpose: Purpose): RoundSpec {
+  const places = placesOf(plan);
+  const piece = pieceOf(plan, places, context);
+  return {
+    pieces: [piece],
+    placement: { xMm: plan.stockAtXMm, yMm: plan.stockAtYMm },
+    program: programOf(plan, piece),
+    sites: [
+      referenceSite(plan, places, "left"),
+      referenceSite(plan, places, "right"),
+      ...places.blocks.flatMap((block) => [staggerSite(plan, block, "left"), staggerSite(plan, block, "right")]),
+    ],
+    delivery: WAYS[plan.way],
+    checklist: checklistOf(plan, context.machine, purpose),
+  };
+}
+
+function pieceOf(plan: ScanOffsetPlan, places: CouponPlaces, { machine, couponCode }: PlanContext): Piece {
+  const letters: MarkingSettings = {
+    id: "labels",
+    label: "Labels",
+    use: "line",
+    speedMmPerS: machine.topSpeedMmPerS * LABEL_SPEED_SHARE,
+    powerPct: plan.powerPct,
+    runUpMm: 0,
+    scan: null,
+  };
+  const slowest = places.blocks[0]?.speedMmPerS ?? letters.speedMmPerS;
+  const oneWay = rowSettings(plan, machine, "reference", "Reference step, one way", slowest, "right-going");
+  const blocks = places.blocks.map((place) => ({
+    place,
+    both: rowSettings(
+      plan,
+      machine,
+      `v${plain(place.speedMmPerS)}`,
+      `${plain(place.speedMmPerS)} mm/s, both ways`,
+      place.speedMmPerS,
+      "both",
+    ),
+    witness: rowSettings(
+      plan,
+      machine,
+      `v${plain(place.speedMmPerS)}w`,
+      `${plain(place.speedMmPerS)} mm/s, one way, right-going`,
+      place.speedMmPerS,
+      "right-going",
+    ),
+  }));
+  return {
+    id: PIECE,
+    label: `Scan offset, coupon ${couponCode}`,
+    stock: `offcut ${plain(plan.stockWidthMm)} × ${plain(plan.stockHeightMm)}`,
+    widthMm: plan.stockWidthMm,
+    heightMm: plan.stockHeightMm,
+    settings: [letters, ...blocks.flatMap((b) => [b.both, b.witness]), oneWay],
+    paths: [
+      ...labelPaths(plan, places, couponCode),
+      ...blocks.flatMap((b) => [
+        ...areaPaths(b.place.block, b.both, plan),
+        ...areaPaths(b.place.witness, b.witness, plan),
+      ]),
+      ...areaPaths(places.reference.short, oneWay, plan),
+      ...areaPaths(places.reference.long, oneWay, plan),
+    ],
+  };
+}
+
+function rowSettings(
+  plan: ScanOffsetPlan,
+  machine: MachineSpec,
+  id: string,
+  label: string,
+  speedMmPerS: number,
+  direction: "both" | "right-going",
+): MarkingSettings {
+  const scanned = plan.way === "closed blocks";
+  return {
+    id,
+    label,
+    use: scanned ? "scan" : "rows",
+    speedMmPerS,
+    powerPct: plan.powerPct,
+    runUpMm: scanned ? 0 : runUpMm(speedMmPerS, machine),
+    scan: scanned ? { rowPitchMm: plan.rowPitchMm, direction } : null,
+  };
+}
+
+/** The closed outline where the controller scans; otherwise its rows from the bottom up, the first one right-going. */
+function areaPaths(area: Rect, settings: MarkingSettings, plan: ScanOffsetPlan): CouponPath[] {
+  if (settings.use === "scan") return [{ points: corners(area), closed: true, settings: settings.id }];
+  const oneWay = settings.id.endsWith("w") || settings.id === "reference";
+  const rows = Math.round((area.y1 - area.y0) / plan.rowPitchMm);
+  return Array.from({ length: rows }, (_, row) => {
+    const y = area.y0 + (row + 0.5) * plan.rowPitchMm;
+    const ends = [
+      { x: area.x0, y },
+      { x: area.x1, y },
+    ];
+    const leftGoing = !oneWay && row % 2 === 1;
+    return { points: leftGoing ? ends.reverse() : ends, closed: false, settings: settings.id };
+  });
+}
+
+function labelPaths(plan: ScanOffsetPlan, places: CouponPlaces, code: string): CouponPath[] {
+  const height = SPACING_MM.letters;
+  const beside = (area: Rect) => ({
+    x: SPACING_MM.labels - SPACING_MM.besideLabel,
+    y: (area.y0 + area.y1 - height) / 2,
+  });
+  const xAxis = { x: SPACING_MM.edge, y: 4 };
+  const strokes = [
+    ...letterStrokes(`${code} MM/S`, places.title, height),
+    ...places.blocks.flatMap((b) => letterStrokes(plain(b.speedMmPerS), beside(b.block), height, "end")),
+    ...letterStrokes(
+      plain(plan.referenceStepMm),
+      {
+        x: places.reference.long.x0 - SPACING_MM.besideLabel,
+        y: places.reference.short.y0 - height / 2,
+      },
+      height,
+      "end",
+    ),
+    [xAxis, { x: xAxis.x + 8, y: xAxis.y }],
+    [
+      { x: xAxis.x + 6.5, y: xAxis.y + 1 },
+      { x: xAxis.x + 8, y: xAxis.y },
+      { x: xAxis.x + 6.5, y: xAxis.y - 1 },
+    ],
+    ...letterStrokes("X", { x: xAxis.x + 9 + textWidthMm("X", height) / 2, y: xAxis.y - height / 2 }, height, "middle"),
+  ];
+  return strokes.map((points) => ({ points, closed: false, settings: "labels" }));
+}
+
+function programOf(plan: ScanOffsetPlan, piece: Piece): Op[] {
+  return [
+    {
+      kind: "tell",
+      text: `Lay the stock with its lower left corner at X ${plain(plan.stockAtXMm)}, Y ${plain(plan.stockAtYMm)} mm.`,
+    },
+    ...piece.settings.map((s): Op => ({ kind: "mark", piece: piece.id, settings: s.id })),
+  ];
+}
+
+function staggerSite(plan: ScanOffsetPlan, place: BlockPlace, end: "left" | "right"): Site {
+  const x = end === "left" ? place.block.x0 : place.block.x1;
+  const rightGoing = "right-going stand out";
+  const leftGoing = "left-going stand out";
+  const feature = (going: "right" | "left") => ({
+    kind: "row ends" as const,
+    within: place.block,
+    end,
+    going,
+  });
+  return {
+    id: siteId(place.speedMmPerS, end),
+    label: `${plain(place.speedMmPerS)} mm/s, ${end} end`,
+    question: "How far apart are the tips of neighbouring rows?",
+    ask: {
+      kind: "quantity",
+      dimension: "length",
+      signedBy: {
+        question: "Which rows stand out? Right-going rows line up with the witness strip above.",
+        positive: end === "right" ? rightGoing : leftGoing,
+        negative: end === "right" ? leftGoing : rightGoing,
+      },
+      jaws: "outside",
+      plausibleUpTo: PLAUSIBLE_STAGGER_MM,
+    },
+    measurand: { kind: "distance", from: feature("left"), to: feature("right"), along: "x" },
+    place: {
+      piece: PIECE,
+      at: { x, y: (place.block.y0 + place.block.y1) / 2 },
+      radiusMm: SITE_RADIUS_MM,
+    },
+    repeats: plan.repeats,
+    openEnded: false,
+  };
+}
+
+function referenceSite(plan: ScanOffsetPlan, { reference }: CouponPlaces, end: "left" | "right"): Site {
+  const feature = (within: Rect) => ({ kind: "row ends" as const, within, end, going: "right" as const });
+  const [inner, outer] = [feature(reference.short), feature(reference.long)];
+  return {
+    id: REFERENCE_SITES[end],
+    label: `Reference step of ${plain(plan.referenceStepMm)} mm, ${end} end`,
+    question: "How far do the lower rows reach beyond the upper ones?",
+    ask: {
+      kind: "quantity",
+      dimension: "length",
+      signedBy: null,
+      jaws: "outside",
+      plausibleUpTo: PLAUSIBLE_STAGGER_MM,
+    },
+    measurand: {
+      kind: "distance",
+      from: end === "right" ? inner : outer,
+      to: end === "right" ? outer : inner,
+      along: "x",
+    },
+    place: {
+      piece: PIECE,
+      at: { x: end === "right" ? reference.short.x1 : reference.short.x0, y: reference.short.y0 },
+      radiusMm: SITE_RADIUS_MM,
+    },
+    repeats: plan.repeats,
+    openEnded: false,
+  };
+}
+
+function checklistOf(plan: ScanOffsetPlan, machine: MachineSpec, purpose: Purpose): string[] {
+  const lines = [
+    `Eyewear for ${plain(machine.wavelengthNm)} nm is on, or the housing is closed.`,
+    "Stock flat and held, focus as in daily work.",
+  ];
+  if (plan.way === "closed blocks") {
+    lines.push(
+      "Blocks: scan both ways, one hatch angle, no cross hatch. Witness strips and reference step: one way, to the right.",
+    );
+    lines.push(
+      purpose === "proof"
+        ? "The new entries are in the controller and its correction is switched on."
+        : "The controller's correction stays as it is in daily work: switched on, old entries in it.",
+    );
+  }
+  if (plan.way === "own strokes")
+    lines.push(
+      "Use the G-code file: rows are shifted in it by the entries in force. Switch off any other compensation.",
+    );
+  if (plan.way === "bare strokes") lines.push("Rows are single strokes: no program may reorder or join them.");
+  return lines;
+}

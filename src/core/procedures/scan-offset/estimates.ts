@@ -1,0 +1,111 @@
+/** What a round of readings amounts to: lag, constant part and offset at each speed, with where their doubt comes from. */
+import { expandedUncertainty } from "../../fitting/student-t";
+import { type Budgeted, times } from "../../metrology/budget";
+import { plain, withUncertainty } from "../../metrology/quantity-text";
+import type { UnitId } from "../../metrology/units";
+import type { History } from "../contract";
+import type { Estimate } from "../outcome";
+import { lengthUnitOf, shownUnit } from "../shown-unit";
+import { type Analysis, staggerUsed } from "./analysis";
+import { type Foreseen, foresee, type MoreReading } from "./more-reading";
+import type { ScanOffsetPlan } from "./plan-type";
+
+/** Half of the stagger goes into each direction. */
+const PER_DIRECTION = 1 / 2;
+/** A help is named when it takes at least this share off the doubt. */
+const WORTH_NAMING = 0.1;
+
+type Help = { text: string; foreseen: Foreseen };
+type Wanted = {
+  id: string;
+  label: string;
+  unit: UnitId;
+  headline: boolean;
+  now: Budgeted;
+  ifRead: (foreseen: Foreseen) => Budgeted | null;
+};
+
+export const offsetId = (speedMmPerS: number) => `offset ${plain(speedMmPerS)}`;
+
+export function estimatesOf(history: History<ScanOffsetPlan>, analysis: Analysis, left: boolean): Estimate[] {
+  const suffix = left ? " left" : "";
+  const wanted: Wanted[] = analysis.speeds.map((speed) => ({
+    id: offsetId(speed.speedMmPerS),
+    label: `At ${plain(speed.speedMmPerS)} mm/s${suffix}`,
+    unit: "mm",
+    headline: false,
+    now: staggerUsed(analysis, speed),
+    ifRead: (f) => f.at(speed.speedMmPerS),
+  }));
+  const { lag, constant } = analysis;
+  if (lag && constant)
+    wanted.unshift(
+      { id: "lag", label: "Lag", unit: "us", headline: true, now: lag, ifRead: (f) => f.coefficient(1) },
+      {
+        id: "constant",
+        label: "Constant part",
+        unit: "mm",
+        headline: true,
+        now: constant,
+        ifRead: (f) => f.coefficient(0),
+      },
+    );
+  const helps = helpsFor(history, analysis);
+  return wanted.map((w) => {
+    const now = times(w.now, PER_DIRECTION);
+    return {
+      id: w.id,
+      label: w.label,
+      quantity: now.quantity,
+      unit: w.unit,
+      headline: w.headline,
+      budget: now.parts,
+      helps: helpText(w, now, helps, shownUnit(w.unit, lengthUnitOf(history))),
+    };
+  });
+}
+
+function helpText(wanted: Wanted, now: Budgeted, helps: readonly Help[], unit: UnitId): string | null {
+  const before = expandedUncertainty(now.quantity);
+  const found = helps
+    .flatMap((help) => {
+      const then = wanted.ifRead(help.foreseen);
+      return then ? [{ text: help.text, quantity: times(then, PER_DIRECTION).quantity }] : [];
+    })
+    .sort((a, b) => expandedUncertainty(a.quantity) - expandedUncertainty(b.quantity))[0];
+  if (!found || expandedUncertainty(found.quantity) > (1 - WORTH_NAMING) * before) return null;
+  const [, half = ""] = withUncertainty(found.quantity, unit).split(" ± ");
+  return `${found.text}: ± ${half} could be reached.`;
+}
+
+/** As many readings again, of the rows or of the reference step, or one look with the finest other gauge. */
+function helpsFor(history: History<ScanOffsetPlan>, analysis: Analysis): Help[] {
+  const speeds = analysis.speeds.map((s) => s.speedMmPerS);
+  const again = Math.max(1, ...analysis.read.ends.map((e) => e.count));
+  const base: MoreReading = { ends: 0, speeds, references: 0, gauge: null };
+  const options: { text: string; more: MoreReading }[] = [
+    { text: `Read each row end ${timesText(again)} more`, more: { ...base, ends: again } },
+  ];
+  options.push({
+    text: `Read the reference step ${timesText(2 * again)}${analysis.read.references.length > 0 ? " more" : ""} at each end`,
+    more: { ...base, references: 2 * again },
+  });
+  const finer = finestOther(history);
+  if (finer)
+    options.push({
+      text: `Read each row end once with the ${finer.name.toLowerCase()}`,
+      more: { ...base, ends: 1, references: 1, gauge: finer },
+    });
+  return options.map((o) => ({ text: o.text, foreseen: foresee(analysis, history.gauges, o.more) }));
+}
+
+/** The gauge not read with yet whose step and limit are smallest together. */
+export function finestOther(history: History<ScanOffsetPlan>) {
+  return history.available
+    .filter((g) => history.gauges.every((used) => used.id !== g.id))
+    .sort((a, b) => a.limitMm + a.resolutionMm - b.limitMm - b.resolutionMm)[0];
+}
+
+export function timesText(count: number): string {
+  return count === 1 ? "once" : count === 2 ? "twice" : `${count} times`;
+}

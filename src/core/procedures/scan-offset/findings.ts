@@ -1,0 +1,184 @@
+/** What the readings show beside the numbers, in plain words, with what to do. */
+import { plain, shownLength } from "../../metrology/quantity-text";
+import type { LengthUnit } from "../../metrology/units";
+import type { History, RoundRecord } from "../contract";
+import type { Finding } from "../outcome";
+import { lengthUnitOf } from "../shown-unit";
+import { type Analysis, isSignificant } from "./analysis";
+import { siteId } from "./coupon";
+import { gaugesDisagree } from "./gauges-disagree";
+import { holdOf } from "./in-force";
+import { SCAN_OFFSET, type ScanOffsetPlan } from "./plan-type";
+import { meanUncertaintyMm } from "./stagger";
+
+/** Both ends must be this many standard uncertainties from zero before opposite signs are called a slip. */
+const SURE_OF_SIGN = 3;
+
+export function findingsOf(
+  history: History<ScanOffsetPlan>,
+  round: RoundRecord<ScanOffsetPlan>,
+  analysis: Analysis,
+): Finding[] {
+  const unit = lengthUnitOf(history);
+  return [
+    ...doubted(analysis, unit),
+    ...oppositeEnds(analysis),
+    ...gaugesDisagree(history, analysis, unit),
+    ...endsDisagree(analysis, unit),
+    ...constantPart(analysis, unit),
+    ...lackOfFit(analysis),
+    ...speedsWithoutEntry(history, analysis),
+    ...entriesKept(round, analysis),
+    ...tableDidNotAct(history, round),
+  ];
+}
+
+function doubted(analysis: Analysis, unit: LengthUnit): Finding[] {
+  return analysis.speeds
+    .filter((s) => s.inDoubt)
+    .map((s) => {
+      const off = s.byLine ? Math.abs(s.byReadings.quantity.value - s.byLine.quantity.value) / 2 : 0;
+      return {
+        id: `doubt ${plain(s.speedMmPerS)}`,
+        tone: "needs you",
+        headline: `${plain(s.speedMmPerS)} mm/s stands ${shownLength(off, unit, 3)} off the line of the others.`,
+        text: "Read both of its ends again, or burn that block alone. It is left out of the line until then; if it is right, accept it.",
+        site: siteId(s.speedMmPerS, "right"),
+      };
+    });
+}
+
+function oppositeEnds(analysis: Analysis): Finding[] {
+  return analysis.speeds.flatMap((s): Finding[] => {
+    const ends = analysis.read.ends.filter((e) => e.speedMmPerS === s.speedMmPerS);
+    const u = Math.max(...ends.map((e) => meanUncertaintyMm(analysis.read, e)));
+    if (s.left === null || s.right === null || s.left * s.right >= 0) return [];
+    if (Math.min(Math.abs(s.left), Math.abs(s.right)) < SURE_OF_SIGN * u) return [];
+    return [
+      {
+        id: `signs ${plain(s.speedMmPerS)}`,
+        tone: "needs you",
+        headline: `The two ends of the ${plain(s.speedMmPerS)} mm/s block contradict each other.`,
+        text: "Rows that stand out on the right must stand back on the left. Look again which rows line up with the witness strip.",
+        site: siteId(s.speedMmPerS, "left"),
+      },
+    ];
+  });
+}
+
+function endsDisagree(analysis: Analysis, unit: LengthUnit): Finding[] {
+  const d = analysis.endDifference;
+  if (!d) return [];
+  if (!isSignificant(d))
+    return [
+      {
+        id: "ends agree",
+        tone: "good",
+        headline: "Both ends agree.",
+        text: "Rows going right and left are equally long: one number a speed is enough.",
+        site: null,
+      },
+    ];
+  const longer = d.value > 0 ? "longer" : "shorter";
+  return [
+    {
+      id: "ends disagree",
+      tone: "needs you",
+      headline: `The ends disagree by ${shownLength(Math.abs(d.value), unit, 3)}: right-going rows are ${longer} than left-going ones.`,
+      text: "No scan offset cures this. Likely a run-up that is too short, a slack belt, a drive that follows badly, or a misreading of one end.",
+      site: null,
+    },
+  ];
+}
+
+function constantPart(analysis: Analysis, unit: LengthUnit): Finding[] {
+  const s0 = analysis.constant?.quantity;
+  if (!s0 || analysis.speeds.length < 3 || !isSignificant(s0)) return [];
+  if (s0.value < 0)
+    return [
+      {
+        id: "play",
+        tone: "note",
+        headline: `The drive has about ${shownLength(-s0.value, unit, 3)} of play.`,
+        text: "It shifts all speeds alike and is contained in the entries. If it grows, look at belt and pulleys.",
+        site: null,
+      },
+    ];
+  return [
+    {
+      id: "constant part",
+      tone: "needs you",
+      headline: `A stagger of ${shownLength(s0.value, unit, 3)} is left at no speed at all.`,
+      text: "Play would have the other sign. Look for a laser that stays on after its rows, a reading between the wrong edges, or an offset that is entered somewhere else too.",
+      site: null,
+    },
+  ];
+}
+
+function lackOfFit(analysis: Analysis): Finding[] {
+  const trusted = analysis.speeds.filter((s) => !s.inDoubt);
+  if (!analysis.line || analysis.lineFits || trusted.length < 3) return [];
+  return [
+    {
+      id: "no line",
+      tone: "note",
+      headline: "The readings do not lie on a line.",
+      text: "The differences are larger than the readings' own doubt, so each entry goes by what was measured at its speed. Many drives do this.",
+      site: null,
+    },
+  ];
+}
+
+function speedsWithoutEntry(history: History<ScanOffsetPlan>, analysis: Analysis): Finding[] {
+  const { machine } = history;
+  if (machine.held[SCAN_OFFSET]?.tableKind !== "exact speed only") return [];
+  const bare = machine.workingSpeedsMmPerS.filter((v) => !analysis.speeds.some((s) => s.speedMmPerS === v));
+  if (bare.length === 0) return [];
+  const byLine = analysis.line
+    ? ` By the line: ${bare.map((v) => `${plain(v)} mm/s ${shownLength(entryByLine(history, analysis, v), "mm", 3)}`).join(", ")}.`
+    : "";
+  return [
+    {
+      id: "exact speeds",
+      tone: "note",
+      headline: "The controller uses exact speeds only.",
+      text: `Work is done at ${bare.map((v) => plain(v)).join(", ")} mm/s too, and these have no entry.${byLine}`,
+      site: null,
+    },
+  ];
+}
+
+/** What the line says the table should hold at a speed, mm. */
+function entryByLine(history: History<ScanOffsetPlan>, analysis: Analysis, v: number): number {
+  const left = analysis.line?.at(v).quantity.value ?? 0;
+  return (holdOf(history).sense * (left + analysis.compensated(v))) / 2;
+}
+
+function entriesKept(round: RoundRecord<ScanOffsetPlan>, analysis: Analysis): Finding[] {
+  const table = round.inForce[SCAN_OFFSET];
+  if (table?.shape !== "table") return [];
+  const kept = table.rows.filter((row) => !analysis.speeds.some((s) => s.speedMmPerS === row.at));
+  if (kept.length === 0) return [];
+  return [
+    {
+      id: "kept",
+      tone: "note",
+      headline: `${kept.length === 1 ? "One entry" : `${kept.length} entries`} of the table ${kept.length === 1 ? "was" : "were"} not burned and ${kept.length === 1 ? "stays" : "stay"} as found.`,
+      text: `${kept.map((row) => `${plain(row.at)} mm/s ${shownLength(row.value, "mm", 3)}`).join(", ")}. Between old and new entries the table may jump.`,
+      site: null,
+    },
+  ];
+}
+
+function tableDidNotAct(history: History<ScanOffsetPlan>, round: RoundRecord<ScanOffsetPlan>): Finding[] {
+  if (round.plan.way !== "bare strokes" || !history.machine.scansBlocks) return [];
+  return [
+    {
+      id: "did not act",
+      tone: "note",
+      headline: "The table did not act on these rows.",
+      text: "Strokes are compensated by nobody, so the entries are worked out from nothing. The proof is burned as closed blocks, the way work is engraved.",
+      site: null,
+    },
+  ];
+}

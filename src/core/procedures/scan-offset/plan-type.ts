@@ -1,0 +1,26 @@
+/** What a scan-offset plan consists of. */
+
+export const SCAN_OFFSET = "scan offset";
+
+/** How rows reach the machine: it decides what the controller's table does to them. */
+export const WAYS = {
+  "closed blocks": "Closed blocks, scanned by the controller",
+  "own strokes": "Rows as strokes, compensated in Ustrina's G-code",
+  "bare strokes": "Rows as strokes, compensated by nobody",
+} as const;
+export type Way = keyof typeof WAYS;
+
+export type ScanOffsetPlan = {
+  way: Way;
+  speedsMmPerS: number[];
+  rowLengthMm: number;
+  rowPitchMm: number;
+  rowsPerBlock: number;
+  powerPct: number;
+  referenceStepMm: number;
+  repeats: number;
+  stockWidthMm: number;
+  stockHeightMm: number;
+  stockAtXMm: number;
+  stockAtYMm: number;
+};

@@ -1,0 +1,140 @@
+/** Scan offset: how late the beam is when rows are burned in both directions, speed by speed. */
+import type { Primitive } from "../../drawing/scene";
+import { siteIsDone } from "../answer";
+import type { History, Next, Procedure } from "../contract";
+import type { Outcome } from "../outcome";
+import type { Verdict } from "../verdict";
+import { checkPlan } from "./check-plan";
+import { scanOffsetRound } from "./coupon";
+import { detailOf } from "./detail";
+import { expectedStagger } from "./expected";
+import { asSent } from "./own-compensation";
+import { planForm, planWarnings } from "./plan";
+import { SCAN_OFFSET, type ScanOffsetPlan } from "./plan-type";
+import { judgeScanOffset, proofRound } from "./proof";
+import { solveScanOffset } from "./solve";
+
+/** Stagger of neighbouring rows that is not seen in engraved work, mm. (common practice, no source) */
+const DEFAULT_TOLERANCE_MM = 0.05;
+
+export const scanOffset: Procedure<ScanOffsetPlan> = {
+  id: "scan-offset",
+  version: 1,
+  title: "Scan offset",
+  summary: "Rows burned both ways end in line",
+  machineKinds: ["CO2 gantry", "diode gantry"],
+  settings: [
+    {
+      key: SCAN_OFFSET,
+      label: "Scan offset per direction",
+      owner: "machine",
+      shape: "table",
+      unit: "mm",
+      atUnit: "mmPerS",
+    },
+  ],
+  needs: [
+    { on: "setting", what: "axis scale", effect: "stale", why: "the axis scale was changed" },
+    { on: "event", what: "belt", effect: "stale", why: "the belt was changed or tightened" },
+    { on: "event", what: "motor", effect: "stale", why: "a motor was changed" },
+    { on: "event", what: "driver", effect: "stale", why: "a motor driver was changed" },
+    { on: "event", what: "acceleration", effect: "stale", why: "the acceleration was changed" },
+    { on: "event", what: "firmware", effect: "stale", why: "the controller got new firmware" },
+    { on: "event", what: "tube", effect: "check", why: "the tube or source was changed" },
+    { on: "event", what: "supply", effect: "check", why: "the laser's supply was changed" },
+  ],
+  tolerance: { default: DEFAULT_TOLERANCE_MM, unit: "mm", label: "Largest stagger left" },
+  recheck: { defaultDays: 180, why: "Belts stretch and bearings wear: twice a year is usual." },
+  plan: planForm,
+  actsFrom: (plan) => (plan.way === "own strokes" ? "ustrina" : "controller"),
+  warnings: planWarnings,
+  round: scanOffsetRound,
+  asSent,
+  checkPlan,
+  expected: expectedStagger,
+  solve: solveScanOffset,
+  next: nextRound,
+  judge: judgeScanOffset,
+  overlay: readTicks,
+  detail: detailOf,
+};
+
+function nextRound(history: History<ScanOffsetPlan>, outcome: Outcome): Next<ScanOffsetPlan> {
+  const last = history.rounds.at(-1);
+  if (!last) return { do: "stop", why: "Nothing is laid out yet." };
+  const unread = last.spec.sites.filter((s) => !siteIsDone(s, last.answers)).map((s) => s.id);
+  if (last.purpose === "check" && proofRound(history)) return afterCheck(history, last.plan, unread);
+  if (outcome.status !== "solved" || (last.purpose !== "proof" && unread.length === last.spec.sites.length))
+    return {
+      do: "read",
+      sites: unread,
+      why: outcome.status === "unsolvable" ? outcome.reason : "Read the coupon first.",
+    };
+  if (last.purpose === "proof" && proofRound(history)) return afterProof(history, last.plan, unread);
+  const way = last.plan.way === "bare strokes" && history.machine.scansBlocks ? "closed blocks" : last.plan.way;
+  return {
+    do: "round",
+    purpose: "proof",
+    plan: { ...last.plan, way },
+    set: outcome.corrections.map((c) => c.setting),
+    why: "The same coupon once more with the new entries in force: its rows should end in line.",
+  };
+}
+
+/** A check that holds is the end; one that does not goes on to a correction from what it found. */
+function afterCheck(history: History<ScanOffsetPlan>, plan: ScanOffsetPlan, unread: string[]): Next<ScanOffsetPlan> {
+  const verdict = judgeScanOffset(history);
+  if (unread.length > 0) return { do: "read", sites: unread, why: "The check is not read to its end." };
+  if (verdict?.result === "proved") return { do: "stop", why: "Still holding: nothing to change." };
+  if (verdict?.result === "cannot tell")
+    return { do: "read", sites: waySites(verdict), why: "Tolerance and doubt overlap: read some more." };
+  return {
+    do: "round",
+    purpose: "proof",
+    plan,
+    set: [SCAN_OFFSET],
+    why: "Correct from what the check found, then prove it.",
+  };
+}
+
+function waySites(verdict: Verdict): string[] {
+  return verdict.ways[0]?.sites ?? [];
+}
+
+function afterProof(history: History<ScanOffsetPlan>, plan: ScanOffsetPlan, unread: string[]): Next<ScanOffsetPlan> {
+  const verdict = judgeScanOffset(history);
+  if (unread.length > 0) return { do: "read", sites: unread, why: "The proof is not read to its end." };
+  if (verdict?.result === "proved") return { do: "stop", why: "Proved: the rows end in line." };
+  if (verdict?.result === "cannot tell")
+    return {
+      do: "read",
+      sites: waySites(verdict),
+      why: "Read some more: the doubt is larger than the tolerance leaves room for.",
+    };
+  return {
+    do: "round",
+    purpose: "proof",
+    plan,
+    set: [SCAN_OFFSET],
+    why: "Correct once more from this burn, then prove it again.",
+  };
+}
+
+/** A tick beside every end that is read. */
+function readTicks(history: History<ScanOffsetPlan>): Primitive[] {
+  const round = history.rounds.at(-1);
+  if (!round) return [];
+  return round.spec.sites.flatMap((site): Primitive[] => {
+    if (!site.place || !siteIsDone(site, round.answers)) return [];
+    const outward = site.id.endsWith("left") ? -2.6 : 2.6;
+    return [
+      {
+        kind: "highlight",
+        at: { x: site.place.at.x + outward, y: site.place.at.y },
+        radiusMm: 1.2,
+        sign: "tick",
+        tone: "proved",
+      },
+    ];
+  });
+}

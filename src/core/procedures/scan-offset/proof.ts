@@ -1,0 +1,201 @@
+/**
+ * Did the correction work? Stagger after against before, speed by speed, and what a wrong ratio points to.
+ *
+ *   r = S_after / S_before, only where |S_before| > 8 u: 0 good; 0.5 the controller halves again; 1 not in force;
+ *   -1 whole stagger entered; 2 reversed; 3 reversed and whole; 1 - 1/25.4 an inch taken for mm; 1 - 25.4 mm taken for
+ *   an inch; (S + 2 old)/S the old table was lost.
+ */
+import { chiSquaredUpperTail } from "../../fitting/chi-squared";
+import { expandedUncertainty } from "../../fitting/student-t";
+import type { Measured } from "../../metrology/measured";
+import { plain, shownLength, shownNumber } from "../../metrology/quantity-text";
+import { ruling, worstRuling } from "../../metrology/tolerance";
+import { MM_PER_INCH } from "../../metrology/units";
+import type { History, RoundRecord } from "../contract";
+import type { Finding } from "../outcome";
+import { lengthUnitOf } from "../shown-unit";
+import type { Verdict } from "../verdict";
+import { analyse, staggerUsed } from "./analysis";
+import { entryInForce } from "./in-force";
+import type { ScanOffsetPlan } from "./plan-type";
+import { waysOut } from "./ways";
+
+const SURE_OF_BEFORE = 8;
+/** A cause is named when the readings fit it at least this well. */
+const EXPLAINS_FROM = 0.001;
+
+type Pair = { speedMmPerS: number; before: Measured; after: Measured; oldEntry: number };
+
+type Cause = {
+  id: string;
+  expected: (pair: Pair) => number;
+  headline: string;
+  text: string;
+};
+
+/** In the order in which they are believed when several fit. */
+const CAUSES: Cause[] = [
+  {
+    id: "not in force",
+    expected: (p) => p.before.value,
+    headline: "These look the same as the first burn.",
+    text: "Was the correction switched on, and was the table sent to the controller?",
+  },
+  {
+    id: "whole",
+    expected: (p) => -p.before.value,
+    headline: "These look equal and opposite to the first burn.",
+    text: "Was the whole stagger entered instead of half?",
+  },
+  {
+    id: "halved",
+    expected: (p) => p.before.value / 2,
+    headline: "Half of the stagger is left at every speed.",
+    text: "This controller seems to halve its entries again, or half of the half was entered. Enter twice the value and prove it once more.",
+  },
+  {
+    id: "reversed",
+    expected: (p) => 2 * p.before.value,
+    headline: "The stagger has doubled.",
+    text: "The entries act the other way round here: enter them with the opposite sign.",
+  },
+  {
+    id: "reversed whole",
+    expected: (p) => 3 * p.before.value,
+    headline: "The stagger is three times what it was.",
+    text: "The whole stagger was entered, and it acts the other way round: enter half of it with the opposite sign.",
+  },
+  {
+    id: "mm as inch",
+    expected: (p) => p.before.value * (1 - MM_PER_INCH),
+    headline: "The stagger is some 24 times larger, and reversed.",
+    text: "The controller takes inches: the mm were taken for inches. Divide by 25.4.",
+  },
+  {
+    id: "inch as mm",
+    expected: (p) => p.before.value * (1 - 1 / MM_PER_INCH),
+    headline: "Almost nothing has changed.",
+    text: "The entry looks 25.4 times too small. Were inches entered where the controller takes mm?",
+  },
+  {
+    id: "old table lost",
+    expected: (p) => p.before.value + 2 * p.oldEntry,
+    headline: "The rows look as if there were no table at all.",
+    text: "The old entries seem to be lost and the new ones not in force. Read the table back from the controller.",
+  },
+];
+
+/** The newest round, where it is a proof or a check and something is read. */
+export function proofRound(history: History<ScanOffsetPlan>): RoundRecord<ScanOffsetPlan> | undefined {
+  const last = history.rounds.at(-1);
+  const judged = last?.purpose === "proof" || last?.purpose === "check";
+  return judged && last.answers.some((a) => a.site.startsWith("v") && a.content.status === "read") ? last : undefined;
+}
+
+export function judgeScanOffset(history: History<ScanOffsetPlan>): Verdict | null {
+  const { tolerance } = history;
+  const proof = proofRound(history);
+  const analysis = proof ? analyse(history, proof) : null;
+  if (!proof || !analysis) return null;
+  const unit = lengthUnitOf(history);
+  const pairs = pairsOf(history, proof);
+  const lines = analysis.speeds.map((s) => {
+    const after = staggerUsed(analysis, s).quantity;
+    const pair = pairs.find((p) => p.speedMmPerS === s.speedMmPerS);
+    return {
+      label: `${plain(s.speedMmPerS)} mm/s`,
+      before: pair ? pair.before : null,
+      after,
+      result: ruling(after, tolerance),
+    };
+  });
+  const result = worstRuling(lines.map((l) => l.result));
+  const worst = lines.reduce((a, b) => (Math.abs(b.after.value) > Math.abs(a.after.value) ? b : a));
+  const worstText = `${shownNumber(Math.abs(worst.after.value), unit, 3)} ± ${shownLength(expandedUncertainty(worst.after), unit, 3)} at ${worst.label}`;
+  const ways = result === "cannot tell" ? waysOut(history, analysis) : [];
+  const fastest = lines.at(-1) ?? worst;
+  return {
+    result,
+    headline: proof.purpose === "check" ? CHECK_HEADLINES[result] : HEADLINES[result],
+    advice: adviceFor(result, worstText, shownLength(tolerance, unit, 3), ways.length > 0),
+    lines,
+    tolerance,
+    unit: "mm",
+    ways,
+    asFound: { label: `stagger at ${fastest.label}`, quantity: fastest.after },
+    findings: proof.purpose === "check" ? [] : causesOf(pairs),
+  };
+}
+
+const HEADLINES = {
+  proved: "Proved",
+  "not proved": "Not proved",
+  "cannot tell": "This gauge cannot tell yet",
+} as const;
+
+const CHECK_HEADLINES = {
+  proved: "Still holding",
+  "not proved": "No longer holding",
+  "cannot tell": "This gauge cannot tell yet",
+} as const;
+
+function adviceFor(result: Verdict["result"], worst: string, within: string, hasWays: boolean): string {
+  if (result === "proved") return `Largest stagger left: ${worst}, inside the tolerance of ${within}.`;
+  if (result === "not proved")
+    return `${worst} is outside the tolerance of ${within}. See what the figures point to, then correct once more from this burn.`;
+  return hasWays
+    ? `Largest stagger left: ${worst}. Tolerance and doubt overlap (${within}).`
+    : `Largest stagger left: ${worst}, too close to the tolerance of ${within} for any number of readings with the gauges there are. Correct once more from this burn, or set a tolerance that the work needs.`;
+}
+
+function pairsOf(history: History<ScanOffsetPlan>, proof: RoundRecord<ScanOffsetPlan>): Pair[] {
+  const before = history.rounds.findLast((r) => r.n < proof.n && r.answers.length > 0);
+  const first = before ? analyse(history, before) : null;
+  const second = analyse(history, proof);
+  if (!before || !first || !second) return [];
+  return second.speeds.flatMap((s) => {
+    const earlier = first.speeds.find((f) => f.speedMmPerS === s.speedMmPerS);
+    if (!earlier) return [];
+    return [
+      {
+        speedMmPerS: s.speedMmPerS,
+        before: staggerUsed(first, earlier).quantity,
+        after: staggerUsed(second, s).quantity,
+        oldEntry: entryInForce(history, before, s.speedMmPerS) ?? 0,
+      },
+    ];
+  });
+}
+
+function causesOf(pairs: readonly Pair[]): Finding[] {
+  const clear = pairs.filter((p) => Math.abs(p.before.value) > SURE_OF_BEFORE * p.before.standardUncertainty);
+  if (clear.length === 0 || fits(clear, () => 0) >= EXPLAINS_FROM) return [];
+  const withOld = clear.some((p) => p.oldEntry !== 0);
+  const fitting = CAUSES.filter((c) => c.id !== "old table lost" || withOld).map((cause) => ({
+    cause,
+    fit: fits(clear, cause.expected),
+  }));
+  const best = fitting.find((f) => f.fit >= EXPLAINS_FROM);
+  if (!best) return [];
+  return [
+    {
+      id: best.cause.id,
+      tone: "needs you",
+      headline: best.cause.headline,
+      text: best.cause.text,
+      site: null,
+    },
+  ];
+}
+
+/** How well the staggers after the correction agree with what a cause would leave. */
+function fits(pairs: readonly Pair[], expected: (pair: Pair) => number): number {
+  let chiSquared = 0;
+  for (const pair of pairs) {
+    const want = expected(pair);
+    const ratio = Math.abs(want / pair.before.value);
+    const u = Math.hypot(pair.after.standardUncertainty, ratio * pair.before.standardUncertainty);
+    chiSquared += ((pair.after.value - want) / u) ** 2;
+  }
+  return chiSquaredUpperTail(chiSquared, pairs.length);
+}

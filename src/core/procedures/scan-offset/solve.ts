@@ -1,0 +1,181 @@
+/**
+ * Scan offset from readings to table entries.
+ *
+ *   stagger S at both ends = v (tau_on + tau_off) - B        B: play of the drive, fired by motor position
+ *   new entry = entry in force + sense * S / 2
+ *   the new entries lie on a line, entry in force + S/2 = s0 + v tau, so B = -2 s0; a clearly positive s0 is not play.
+ *
+ * A difference between tau_on and tau_off changes the length of rows, not the stagger: no entry cures it.
+ */
+import { coverageFactor, expandedUncertainty } from "../../fitting/student-t";
+import { freedomOf, type Measured } from "../../metrology/measured";
+import { fixed, plain, shownLength, signed } from "../../metrology/quantity-text";
+import { siteIsDone } from "../answer";
+import type { History, RoundRecord } from "../contract";
+import type { HeldSetting } from "../machine-spec";
+import type { Correction, CorrectionRow, Outcome } from "../outcome";
+import { withRows } from "../setting";
+import { lengthUnitOf } from "../shown-unit";
+import { type Analysis, acceptKey, analyse, type SpeedResult, staggerUsed, USE } from "./analysis";
+import { siteId } from "./coupon";
+import { estimatesOf, offsetId } from "./estimates";
+import { figuresOf } from "./figures";
+import { findingsOf } from "./findings";
+import { EMPTY_TABLE, entryInForce, holdOf } from "./in-force";
+import { SCAN_OFFSET, type ScanOffsetPlan } from "./plan-type";
+import { resultTable } from "./result-table";
+
+export function solveScanOffset(history: History<ScanOffsetPlan>): Outcome {
+  const round = lastReadRound(history);
+  const analysis = round ? analyse(history, round) : null;
+  if (!round || !analysis) return nothingYet(history);
+  const table = resultTable(round, analysis, lengthUnitOf(history));
+  const findings = findingsOf(history, round, analysis);
+  const inForce = round.inForce[SCAN_OFFSET];
+  if (inForce === null && round.plan.way === "closed blocks")
+    return {
+      status: "unsolvable",
+      reason:
+        "What the controller held during the burn is not known. Read its table back and confirm it: the new entry builds on the old one.",
+      table,
+      findings,
+    };
+  const correction = correctionOf(history, round, analysis);
+  return {
+    status: "solved",
+    complete: round.spec.sites.every((site) => siteIsDone(site, round.answers)),
+    estimates: estimatesOf(history, analysis, round.purpose === "proof" || round.purpose === "check"),
+    corrections: [correction],
+    findings,
+    table,
+    figures: figuresOf(history, round, analysis),
+    predicted: `With these entries the tips of neighbouring rows should stand within ${shownLength(worstExpected(correction), lengthUnitOf(history), 3)} of each other.`,
+    learned: analysis.lag ? { "scan lag, s": analysis.lag.quantity.value } : {},
+    artefacts: [{ name: "scan-offset-table.csv", mime: "text/csv", text: tableText(correction) }],
+  };
+}
+
+/** The newest round with a reading of a stagger: its burn had the newest settings in force. */
+export function lastReadRound(history: History<ScanOffsetPlan>): RoundRecord<ScanOffsetPlan> | undefined {
+  return history.rounds.findLast((r) => r.answers.some((a) => a.content.status === "read" && a.site.startsWith("v")));
+}
+
+function nothingYet(history: History<ScanOffsetPlan>): Outcome {
+  const round = history.rounds.at(-1);
+  const left = round?.spec.sites.filter((site) => !siteIsDone(site, round.answers)).length ?? 0;
+  return {
+    status: "open",
+    missing: round
+      ? `No stagger read yet: ${left} of ${round.spec.sites.length} sites to read.`
+      : "Nothing burned yet.",
+    table: null,
+    findings: [],
+  };
+}
+
+function correctionOf(
+  history: History<ScanOffsetPlan>,
+  round: RoundRecord<ScanOffsetPlan>,
+  analysis: Analysis,
+): Correction {
+  const held = holdOf(history);
+  const rows = analysis.speeds.map((speed) =>
+    correctionRow(speed, analysis, entryInForce(history, round, speed.speedMmPerS), held),
+  );
+  const stored = round.inForce[SCAN_OFFSET];
+  const base = stored?.shape === "table" ? stored : EMPTY_TABLE;
+  const taken = rows.flatMap((row) =>
+    row.doubt === null && row.at !== null ? [{ at: row.at, value: row.enter }] : [],
+  );
+  return {
+    setting: SCAN_OFFSET,
+    label: "Scan offset per direction",
+    unit: "mm",
+    decimals: decimalsOfStep(held.step),
+    rows,
+    newValue: withRows(base, taken),
+    choice: analysis.line
+      ? {
+          decision: USE,
+          chosen: analysis.use,
+          options: [
+            { value: "readings", label: "what was measured" },
+            { value: "line", label: "what the line says" },
+          ],
+        }
+      : null,
+  };
+}
+
+function correctionRow(
+  speed: SpeedResult,
+  analysis: Analysis,
+  inForce: number | null,
+  held: HeldSetting,
+): CorrectionRow {
+  const stagger = staggerUsed(analysis, speed).quantity;
+  const change: Measured = {
+    ...stagger,
+    value: (held.sense * stagger.value) / 2,
+    standardUncertainty: stagger.standardUncertainty / 2,
+  };
+  const old = inForce ?? 0;
+  const exact = old + change.value;
+  const decimals = decimalsOfStep(held.step);
+  const enter = Number((Math.round(exact / held.step) * held.step).toFixed(decimals));
+  const speedText = plain(speed.speedMmPerS);
+  return {
+    key: speedText,
+    label: `${speedText} mm/s`,
+    estimate: offsetId(speed.speedMmPerS),
+    at: speed.speedMmPerS,
+    old,
+    change,
+    changeText: `${signed(held.sense * stagger.value, decimals)} ÷ 2`,
+    enter,
+    rounding: enter - exact,
+    arithmetic: [
+      `${fixed(old, decimals)} ${held.sense > 0 ? "+" : "−"} ${fixed(stagger.value, decimals)} ÷ 2 = ${fixed(exact, decimals + 1)}`,
+      `rounded to ${held.step} mm: ${fixed(enter, decimals)} (${signed(enter - exact, decimals + 1)})`,
+    ],
+    worth: worthOf(change, held.step),
+    doubt: doubtOf(speed, inForce),
+  };
+}
+
+function doubtOf(speed: SpeedResult, inForce: number | null): CorrectionRow["doubt"] {
+  if (inForce === null)
+    return {
+      why: "The entry in force at this speed is not known: whether this controller goes by the line between entries was never found out.",
+      site: null,
+      accept: null,
+    };
+  if (!speed.inDoubt) return null;
+  return {
+    why: "Stands off the line of the other speeds: read it again, or accept it.",
+    site: siteId(speed.speedMmPerS, "right"),
+    accept: acceptKey(speed.speedMmPerS),
+  };
+}
+
+function worthOf(change: Measured, step: number): CorrectionRow["worth"] {
+  const size = Math.abs(change.value);
+  const expanded = coverageFactor(freedomOf(change)) * change.standardUncertainty;
+  if (size > expanded && size > step / 2) return "yes";
+  return size + expanded <= step ? "no" : "cannot tell";
+}
+
+function worstExpected(correction: Correction): number {
+  return Math.max(...correction.rows.map((row) => 2 * (Math.abs(row.rounding) + expandedUncertainty(row.change))));
+}
+
+function tableText(correction: Correction): string {
+  if (correction.newValue.shape !== "table") return "";
+  const lines = correction.newValue.rows.map((row) => `${plain(row.at)},${row.value.toFixed(correction.decimals)}`);
+  return ["speed (mm/s),offset per direction (mm)", ...lines, ""].join("\n");
+}
+
+/** Decimals that show a step: 0.001 needs 3. */
+export function decimalsOfStep(step: number): number {
+  return Math.max(0, Math.ceil(-Math.log10(step) - 1e-9));
+}

@@ -1,0 +1,60 @@
+/** Gauges and their revisions. */
+import { asc, count, desc, eq } from "drizzle-orm";
+import { type Gauge, gaugeSchema } from "../core/metrology/gauge";
+import type { Db } from "./database";
+import { fromColumn, toColumn } from "./json-column";
+import { gauge, gaugeRevision, session } from "./schema";
+
+export type KnownGauge = { revisionId: number; spec: Gauge };
+
+export function allGauges(db: Db): KnownGauge[] {
+  return db
+    .select()
+    .from(gauge)
+    .orderBy(asc(gauge.id))
+    .all()
+    .flatMap((row) => {
+      const revision = db
+        .select()
+        .from(gaugeRevision)
+        .where(eq(gaugeRevision.gaugeId, row.id))
+        .orderBy(desc(gaugeRevision.from), desc(gaugeRevision.id))
+        .get();
+      return revision ? [{ revisionId: revision.id, spec: specOf(revision.spec) }] : [];
+    });
+}
+
+export function addGauge(db: Db, spec: Gauge, now: number): void {
+  db.transaction((tx) => {
+    const row = tx.insert(gauge).values({ key: spec.id }).returning().get();
+    tx.insert(gaugeRevision)
+      .values({ gaugeId: row.id, spec: toColumn(spec), from: now })
+      .run();
+  });
+}
+
+/** The gauge as it is from now on; sessions before keep what was declared then. @returns whether there is such a gauge */
+export function reviseGauge(db: Db, spec: Gauge, now: number): boolean {
+  const row = db.select().from(gauge).where(eq(gauge.key, spec.id)).get();
+  if (!row) return false;
+  db.insert(gaugeRevision)
+    .values({ gaugeId: row.id, spec: toColumn(spec), from: now })
+    .run();
+  return true;
+}
+
+/** How many sittings were read with each gauge, by its key. */
+export function sittingsByGauge(db: Db): Map<string, number> {
+  const rows = db
+    .select({ key: gauge.key, count: count() })
+    .from(session)
+    .innerJoin(gaugeRevision, eq(gaugeRevision.id, session.gaugeRevisionId))
+    .innerJoin(gauge, eq(gauge.id, gaugeRevision.gaugeId))
+    .groupBy(gauge.key)
+    .all();
+  return new Map(rows.map((r) => [r.key, r.count]));
+}
+
+function specOf(text: string): Gauge {
+  return fromColumn(gaugeSchema, text, "gauge_revision.spec");
+}

@@ -1,0 +1,270 @@
+/**
+ * The tables. Times are milliseconds since 1970 (UTC). JSON columns are parsed by the schema of their type on reading.
+ *
+ * Readings, solutions, verdicts and ledger entries are only ever added: what was true then stays readable.
+ */
+import { sql } from "drizzle-orm";
+import { check, index, integer, real, sqliteTable, text, uniqueIndex } from "drizzle-orm/sqlite-core";
+
+const id = () => integer("id").primaryKey({ autoIncrement: true });
+const at = (name: string) => integer(name).notNull();
+
+export const machine = sqliteTable("machine", {
+  id: id(),
+  /** Address part and stable key. */
+  slug: text("slug").notNull().unique(),
+  createdAt: at("created_at"),
+  archivedAt: integer("archived_at"),
+});
+
+export const machineRevision = sqliteTable(
+  "machine_revision",
+  {
+    id: id(),
+    machineId: integer("machine_id")
+      .notNull()
+      .references(() => machine.id),
+    /** machineSpecSchema */
+    spec: text("spec").notNull(),
+    from: at("valid_from"),
+  },
+  (t) => [index("machine_revision_of").on(t.machineId, t.from)],
+);
+
+export const optic = sqliteTable("optic", { id: id(), label: text("label").notNull().unique() });
+
+export const opticRevision = sqliteTable("optic_revision", {
+  id: id(),
+  opticId: integer("optic_id")
+    .notNull()
+    .references(() => optic.id),
+  /** opticSpecSchema */
+  spec: text("spec").notNull(),
+  from: at("valid_from"),
+});
+
+/** What is fitted to a machine, from when to when. */
+export const fitting = sqliteTable("fitting", {
+  id: id(),
+  machineId: integer("machine_id")
+    .notNull()
+    .references(() => machine.id),
+  opticId: integer("optic_id")
+    .notNull()
+    .references(() => optic.id),
+  from: at("fitted_from"),
+  to: integer("fitted_to"),
+});
+
+/** A place that keeps a copy of the settings of a machine. */
+export const holder = sqliteTable(
+  "holder",
+  {
+    id: id(),
+    machineId: integer("machine_id")
+      .notNull()
+      .references(() => machine.id),
+    name: text("name").notNull(),
+    /** `controller` acts on burns; `copy` must be kept in step by hand; `ustrina` is the table in Ustrina's own G-code. */
+    role: text("role", { enum: ["controller", "copy", "ustrina"] }).notNull(),
+  },
+  (t) => [uniqueIndex("holder_name").on(t.machineId, t.name)],
+);
+
+export const gauge = sqliteTable("gauge", { id: id(), key: text("key").notNull().unique() });
+
+export const gaugeRevision = sqliteTable("gauge_revision", {
+  id: id(),
+  gaugeId: integer("gauge_id")
+    .notNull()
+    .references(() => gauge.id),
+  /** gaugeSchema */
+  spec: text("spec").notNull(),
+  from: at("valid_from"),
+});
+
+export const event = sqliteTable("event", {
+  id: id(),
+  machineId: integer("machine_id")
+    .notNull()
+    .references(() => machine.id),
+  kind: text("kind").notNull(),
+  note: text("note").notNull(),
+  at: at("happened_at"),
+});
+
+export const trial = sqliteTable(
+  "trial",
+  {
+    id: id(),
+    machineId: integer("machine_id")
+      .notNull()
+      .references(() => machine.id),
+    procedure: text("procedure").notNull(),
+    procedureVersion: integer("procedure_version").notNull(),
+    machineRevisionId: integer("machine_revision_id")
+      .notNull()
+      .references(() => machineRevision.id),
+    /** Burned on the coupon. */
+    code: text("code").notNull().unique(),
+    tolerance: real("tolerance").notNull(),
+    /** Choices made while correcting, JSON of texts by key. */
+    decisions: text("decisions").notNull(),
+    begunAt: at("begun_at"),
+    /** Set when the trial ended: proved, found holding by a check, or given up. */
+    endedAt: integer("ended_at"),
+    end: text("end", { enum: ["proved", "held", "given up"] }),
+  },
+  (t) => [index("trial_of").on(t.machineId, t.procedure), check("trial_tolerance", sql`${t.tolerance} > 0`)],
+);
+
+export const round = sqliteTable(
+  "round",
+  {
+    id: id(),
+    trialId: integer("trial_id")
+      .notNull()
+      .references(() => trial.id),
+    n: integer("n").notNull(),
+    purpose: text("purpose", { enum: ["measure", "tune", "refine", "proof", "check"] }).notNull(),
+    /** The plan as typed, JSON of texts by field: kept even while it cannot be parsed. */
+    draft: text("draft").notNull(),
+    /** The parsed plan, frozen with the spec at the burn. */
+    plan: text("plan"),
+    /** roundSpecSchema */
+    spec: text("spec"),
+    /** Settings in force during the burn, as the ledger had them, then as read back. */
+    inForce: text("in_force"),
+    readBackAt: integer("read_back_at"),
+    burnedAt: integer("burned_at"),
+    /** More readings asked for at some sites after the burn, JSON of counts by site. */
+    more: text("more").notNull().default("{}"),
+  },
+  (t) => [uniqueIndex("round_n").on(t.trialId, t.n)],
+);
+
+/** One sitting with one gauge. */
+export const session = sqliteTable("session", {
+  id: id(),
+  roundId: integer("round_id")
+    .notNull()
+    .references(() => round.id),
+  gaugeRevisionId: integer("gauge_revision_id")
+    .notNull()
+    .references(() => gaugeRevision.id),
+  /** What the closed jaws read, mm. */
+  zeroOutsideMm: real("zero_outside_mm").notNull(),
+  /** null = the inside jaws were not checked. */
+  zeroInsideMm: real("zero_inside_mm"),
+  begunAt: at("begun_at"),
+});
+
+export const reading = sqliteTable(
+  "reading",
+  {
+    id: id(),
+    roundId: integer("round_id")
+      .notNull()
+      .references(() => round.id),
+    sessionId: integer("session_id")
+      .notNull()
+      .references(() => session.id),
+    site: text("site").notNull(),
+    /** As typed, with its unit. */
+    raw: text("raw").notNull(),
+    /** answerSchema */
+    answer: text("answer").notNull(),
+    /** Made by the page for each taking, so that sending twice takes once. */
+    clientKey: text("client_key").notNull().unique(),
+    /** The taking-back of this reading; the row itself stays. */
+    takenBackAt: integer("taken_back_at"),
+    takenAt: at("taken_at"),
+  },
+  (t) => [index("reading_of").on(t.roundId, t.site)],
+);
+
+export const solution = sqliteTable("solution", {
+  id: id(),
+  roundId: integer("round_id")
+    .notNull()
+    .references(() => round.id),
+  engineVersion: text("engine_version").notNull(),
+  inputHash: text("input_hash").notNull(),
+  /** outcomeSchema */
+  result: text("result").notNull(),
+  at: at("solved_at"),
+});
+
+export const verdict = sqliteTable("verdict", {
+  id: id(),
+  trialId: integer("trial_id")
+    .notNull()
+    .references(() => trial.id),
+  roundId: integer("round_id")
+    .notNull()
+    .references(() => round.id),
+  /** verdictSchema */
+  result: text("result").notNull(),
+  acceptedAt: at("accepted_at"),
+});
+
+export const ledgerEntry = sqliteTable(
+  "ledger_entry",
+  {
+    id: id(),
+    /** `machine:3`, `optic:1`, … */
+    owner: text("owner").notNull(),
+    setting: text("setting").notNull(),
+    holderId: integer("holder_id").references(() => holder.id),
+    /** settingValueSchema; null = not known. */
+    value: text("value"),
+    unit: text("unit").notNull(),
+    /** Standard uncertainty, or of the worst row of a table; null where none is known. */
+    u: real("u"),
+    origin: text("origin", { enum: ["found", "trial", "hand", "restored"] }).notNull(),
+    solutionId: integer("solution_id").references(() => solution.id),
+    trialId: integer("trial_id").references(() => trial.id),
+    readBack: integer("read_back", { mode: "boolean" }).notNull(),
+    note: text("note").notNull(),
+    at: at("entered_at"),
+    /** Taken back within the undo; the row stays. */
+    undoneAt: integer("undone_at"),
+  },
+  (t) => [index("ledger_by_setting").on(t.owner, t.setting, t.holderId, t.at)],
+);
+
+export const learned = sqliteTable("learned", {
+  id: id(),
+  owner: text("owner").notNull(),
+  key: text("key").notNull(),
+  value: real("value").notNull(),
+  trialId: integer("trial_id")
+    .notNull()
+    .references(() => trial.id),
+  at: at("learned_at"),
+});
+
+/** The simulated stand-in for a machine. */
+export const practiceMachine = sqliteTable("practice_machine", {
+  id: id(),
+  machineId: integer("machine_id")
+    .notNull()
+    .unique()
+    .references(() => machine.id),
+  /** gantryTruthSchema: hidden until revealed. */
+  truth: text("truth").notNull(),
+  /** practiceControllerSchema */
+  controller: text("controller").notNull(),
+  revealedAt: integer("revealed_at"),
+});
+
+/** A file that was burned on a practice machine, and the marks it left. */
+export const practiceBurn = sqliteTable("practice_burn", {
+  id: id(),
+  roundId: integer("round_id")
+    .notNull()
+    .references(() => round.id),
+  file: text("file").notNull(),
+  marks: text("marks").notNull(),
+  at: at("burned_at"),
+});

@@ -1,0 +1,64 @@
+/** What a round amounts to, as a table: results with their doubt, and what to enter. */
+import type { Site } from "../core/coupon/site";
+import { expandedUncertainty } from "../core/fitting/student-t";
+import { freedomOf } from "../core/metrology/measured";
+import { fromInternal, type LengthUnit, UNITS } from "../core/metrology/units";
+import type { Outcome } from "../core/procedures/outcome";
+import { shownUnit } from "../core/procedures/shown-unit";
+import { type Cell, csvOf } from "./csv";
+
+const DIGITS = 10;
+
+/** Where to measure, with the place on the coupon. */
+export function sitesCsv(sites: readonly Site[]): string {
+  return csvOf(
+    ["site", "place", "question", "asks for", "readings", "piece", "x (mm)", "y (mm)"],
+    sites.map((s) => [
+      s.id,
+      s.label,
+      s.question,
+      s.ask.kind,
+      s.repeats,
+      s.place?.piece ?? "",
+      s.place ? tidy(s.place.at.x) : null,
+      s.place ? tidy(s.place.at.y) : null,
+    ]),
+  );
+}
+
+export function resultsCsv(outcome: Extract<Outcome, { status: "solved" }>, length: LengthUnit): string {
+  const results = outcome.estimates.map((e): Cell[] => {
+    const unit = shownUnit(e.unit, length);
+    const nu = freedomOf(e.quantity);
+    return [
+      "result",
+      e.label,
+      tidy(fromInternal(e.quantity.value, unit)),
+      UNITS[unit].symbol,
+      tidy(fromInternal(expandedUncertainty(e.quantity), unit)),
+      tidy(fromInternal(e.quantity.standardUncertainty, unit)),
+      Number.isFinite(nu) ? Math.floor(nu) : "endless",
+      "",
+    ];
+  });
+  const entries = outcome.corrections.flatMap((c) =>
+    c.rows.map((row): Cell[] => [
+      "enter",
+      `${c.label}, ${row.label}`,
+      row.doubt ? null : row.enter,
+      c.unit,
+      tidy(expandedUncertainty(row.change)),
+      tidy(row.change.standardUncertainty),
+      "",
+      row.doubt ? `held back: ${row.doubt.why}` : (row.arithmetic[0] ?? ""),
+    ]),
+  );
+  return csvOf(
+    ["what", "name", "value", "unit", "± (95 %)", "standard uncertainty", "degrees of freedom", "how it came about"],
+    [...results, ...entries],
+  );
+}
+
+function tidy(value: number): number {
+  return Number(value.toPrecision(DIGITS));
+}

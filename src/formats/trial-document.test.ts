@@ -1,0 +1,99 @@
+import { describe, expect, it } from "vitest";
+import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
+import { trialOfDocument } from "./document-history";
+import { parseTrialDocument, trialDocumentText } from "./trial-document";
+
+/** As a person would write it: only what cannot be worked out. */
+const BY_HAND = {
+  format: "ustrina trial",
+  version: 1,
+  procedure: "scan-offset",
+  machine: SAMPLE_MACHINE,
+  tolerance: "2 thou",
+  gauges: [
+    { id: "c", name: "Calipers", kind: "calipers", unit: "mm", resolutionMm: 0.01, limitMm: 0.02, placing: null },
+  ],
+  rounds: [
+    {
+      plan: { speedsMmPerS: "100 300", repeats: "1" },
+      inForce: { "scan offset": { shape: "table", rows: [] } },
+      sittings: [{ id: "1", gauge: "c", zero: "0.02 mm" }],
+      readings: [
+        { site: "v100-left", reading: "0.0035 in", which: "left-going stand out" },
+        { site: "v100-right", reading: "1.46/2", which: "right-going stand out" },
+        { site: "v300-left", cannotRead: "torn" },
+      ],
+    },
+  ],
+};
+
+const parsed = (change: (d: typeof BY_HAND) => unknown = (d) => d) =>
+  parseTrialDocument(JSON.stringify(change(structuredClone(BY_HAND))));
+const fault = (change: (d: typeof BY_HAND) => unknown) => {
+  const read = parsed(change);
+  if (!read.ok) return read.fault;
+  const trial = trialOfDocument(read.document);
+  if (trial.ok) throw new Error("nothing is wrong with it");
+  return trial.fault;
+};
+
+describe("a trial document", () => {
+  it("written by hand is worked out from its texts", () => {
+    const read = parsed();
+    if (!read.ok) throw new Error(`${read.fault.path}: ${read.fault.message}`);
+    const trial = trialOfDocument(read.document);
+    if (!trial.ok) throw new Error(`${trial.fault.path}: ${trial.fault.message}`);
+    const { history, procedure } = trial.trial;
+    expect(history.tolerance).toBeCloseTo(0.0508, 12);
+    expect(history.rounds[0]?.spec.sites).toHaveLength(6);
+    const values = history.rounds[0]?.answers.map((a) => a.content);
+    expect(values?.[0]).toMatchObject({ value: { value: expect.closeTo(0.0889 - 0.02, 9) } });
+    expect(values?.[1]).toMatchObject({ value: { value: expect.closeTo(0.73 - 0.01, 9) } });
+    expect(history.rounds[0]?.answers[1]?.shares).toEqual({ common: 0.5, scatter: 0.5 });
+    expect(values?.[2]).toEqual({ status: "cannot read", why: "torn" });
+    expect(procedure.solve(history).status).toBe("solved");
+  });
+
+  it("comes back as it went", () => {
+    const read = parsed();
+    if (!read.ok) throw new Error("unread");
+    expect(parseTrialDocument(trialDocumentText(read.document))).toEqual(read);
+  });
+
+  it.each([
+    ["version", (d: typeof BY_HAND) => ({ ...d, version: 9 }), /Bring Ustrina up to date/],
+    ["procedure", (d: typeof BY_HAND) => ({ ...d, procedure: "magic" }), /no procedure “magic”/],
+    ["tolerance", (d: typeof BY_HAND) => ({ ...d, tolerance: "fine" }), /cannot be read/],
+    ["", (d: typeof BY_HAND) => ({ ...d, colour: "red" }), /colour/],
+    [
+      "rounds[0].plan.speedsMmPerS",
+      (d: typeof BY_HAND) => Object.assign(d, { rounds: [{ ...d.rounds[0], plan: { speedsMmPerS: "6000" } }] }),
+      /mm\/min meant/,
+    ],
+    [
+      "rounds[0].readings[0].site",
+      (d: typeof BY_HAND) =>
+        Object.assign(d, { rounds: [{ ...d.rounds[0], readings: [{ site: "v7-left", reading: "1" }] }] }),
+      /no place “v7-left”/,
+    ],
+    [
+      "rounds[0].readings[0].reading",
+      (d: typeof BY_HAND) =>
+        Object.assign(d, { rounds: [{ ...d.rounds[0], readings: [{ site: "v100-left", reading: "0.2x" }] }] }),
+      /not a unit/,
+    ],
+    [
+      "rounds[0].readings[0].which",
+      (d: typeof BY_HAND) =>
+        Object.assign(d, { rounds: [{ ...d.rounds[0], readings: [{ site: "v100-left", reading: "0.2" }] }] }),
+      /Say in words/,
+    ],
+    ["rounds[0].sittings[0].gauge", (d: typeof BY_HAND) => Object.assign(d, { gauges: [] }), /No gauge “c”/],
+  ])("names the field at fault: %s", (path, change, message) => {
+    expect(fault(change)).toMatchObject({ path, message: expect.stringMatching(message) });
+  });
+
+  it("that is no JSON is refused with the parser's words", () => {
+    expect(parseTrialDocument("{")).toMatchObject({ ok: false, fault: { message: expect.stringMatching(/no JSON/) } });
+  });
+});

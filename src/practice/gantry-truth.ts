@@ -1,0 +1,55 @@
+/** What a practice gantry really is: hidden from everything that computes corrections. */
+import { z } from "zod";
+import { seeded } from "./random";
+
+export const gantryTruthSchema = z.object({
+  seed: z.number().int(),
+  /** The beam comes on this long after the motor passes the place. */
+  lagOnS: z.number(),
+  lagOffS: z.number(),
+  /** Lost motion of the X drive, mm. */
+  playMm: z.number().nonnegative(),
+  accelerationMmPerS2: z.number().positive(),
+  /** True mm per commanded mm. */
+  scaleX: z.number().positive(),
+  scaleY: z.number().positive(),
+  spotMm: z.number().positive(),
+  /** Scatter of single row ends, sd in mm. */
+  endJitterMm: z.number().nonnegative(),
+  controller: z.object({
+    tableKind: z.enum(["interpolated", "exact speed only"]),
+    /** +1: a larger entry fires earlier. */
+    sense: z.union([z.literal(1), z.literal(-1)]),
+  }),
+});
+export type GantryTruth = z.infer<typeof gantryTruthSchema>;
+
+/** What the practice controller holds now. */
+export const practiceControllerSchema = z.object({
+  /** By speed in mm/s: offset in mm. */
+  table: z.array(z.object({ at: z.number(), value: z.number() })),
+  switchedOn: z.boolean(),
+});
+export type PracticeController = z.infer<typeof practiceControllerSchema>;
+
+/** A gantry drawn by chance: lags of 0.15 to 0.65 ms, up to 0.06 mm of play, scale within 0.1 %. */
+export function gantryFromSeed(seed: number): GantryTruth {
+  const random = seeded(seed);
+  return {
+    seed,
+    lagOnS: random.between(0.00015, 0.00065),
+    lagOffS: random.between(0.00015, 0.00065),
+    playMm: random.between(0, 0.06),
+    accelerationMmPerS2: random.between(5000, 12000),
+    scaleX: 1 + random.between(-0.001, 0.001),
+    scaleY: 1 + random.between(-0.001, 0.001),
+    spotMm: random.between(0.12, 0.25),
+    endJitterMm: 0.003,
+    controller: { tableKind: "interpolated", sense: 1 },
+  };
+}
+
+/** The same machine with everything random taken out, for checks of the model itself. */
+export function withoutNoise(truth: GantryTruth): GantryTruth {
+  return { ...truth, scaleX: 1, scaleY: 1, endJitterMm: 0 };
+}

@@ -1,0 +1,215 @@
+/**
+ * A practice gantry: it runs G-code and leaves marks.
+ *
+ * The motor moves the head through a drive with lost motion. The controller switches the beam when the motor passes a
+ * place; the beam follows late. Nothing here knows what a scan offset is worth: marks come out of the motion in time.
+ */
+import type { Placement } from "../core/geometry/frames";
+import type { GcodeProgram, GcodeStep } from "../formats/gcode-parser";
+import type { GantryTruth, PracticeController } from "./gantry-truth";
+import { straightMove } from "./motion";
+import { type Random, seeded, seedOf } from "./random";
+
+export type Mark = {
+  x0: number;
+  y0: number;
+  x1: number;
+  y1: number;
+  /** Width of the burned line, mm. */
+  widthMm: number;
+  speedMmPerS: number;
+  line: number;
+};
+
+export type Bed = { widthMm: number; depthMm: number; topSpeedMmPerS: number };
+
+export type Burn = { ok: true; marks: Mark[] } | { ok: false; line: number; message: string };
+
+type Move = Extract<GcodeStep, { kind: "move" }>;
+type Area = Extract<GcodeStep, { kind: "scan begin" }> & { outline: Move[] };
+
+/** Burns a program. Refuses what would leave the bed or is faster than the machine goes, with the line. */
+export function burnOnGantry(
+  program: GcodeProgram,
+  truth: GantryTruth,
+  controller: PracticeController,
+  bed: Bed,
+): Burn {
+  const gantry = new Gantry(truth, controller, bed);
+  let area: Area | null = null;
+  let chain: Move[] = [];
+  const flush = () => {
+    if (chain.length > 0) gantry.run(chain);
+    chain = [];
+  };
+  for (const step of program.steps) {
+    const fault = step.kind === "move" ? faultOf(step, bed) : null;
+    if (fault) return { ok: false, line: step.line, message: fault };
+    if (step.kind === "scan begin") {
+      flush();
+      area = { ...step, outline: [] };
+    } else if (step.kind === "scan end") {
+      if (area) gantry.scan(area);
+      area = null;
+    } else if (step.kind === "move" && area) {
+      area.outline.push(step);
+    } else if (step.kind === "move" && !step.rapid) {
+      if (!continues(chain.at(-1), step)) flush();
+      chain.push(step);
+    } else {
+      flush();
+      if (step.kind === "move") gantry.jump(step);
+    }
+  }
+  flush();
+  return { ok: true, marks: gantry.marks };
+}
+
+/** Where the corner of the stock truly lies: the technician puts it where the machine points. */
+export function trueCorner(placement: Placement, truth: GantryTruth): Placement {
+  return { xMm: placement.xMm * truth.scaleX, yMm: placement.yMm * truth.scaleY };
+}
+
+function faultOf(move: Move, bed: Bed): string | null {
+  const { x, y } = move.to;
+  if (x < 0 || y < 0 || x > bed.widthMm || y > bed.depthMm)
+    return `X${x.toFixed(1)} Y${y.toFixed(1)} lies outside the working area of ${bed.widthMm} × ${bed.depthMm} mm.`;
+  if (!move.rapid && move.feedMmPerS > bed.topSpeedMmPerS * 1.0001)
+    return `${move.feedMmPerS.toFixed(0)} mm/s is faster than the machine goes (${bed.topSpeedMmPerS} mm/s).`;
+  return null;
+}
+
+/** Moves that go straight on at one feed are one motion: the head does not stop between them. */
+function continues(before: Move | undefined, move: Move): boolean {
+  if (!before || before.feedMmPerS !== move.feedMmPerS) return false;
+  const [ax, ay] = [before.to.x - before.from.x, before.to.y - before.from.y];
+  const [bx, by] = [move.to.x - move.from.x, move.to.y - move.from.y];
+  const size = Math.hypot(ax, ay) * Math.hypot(bx, by);
+  return size > 0 && (ax * bx + ay * by) / size > 1 - 1e-12;
+}
+
+class Gantry {
+  readonly marks: Mark[] = [];
+  private readonly random: Random;
+  /** Head minus motor in X, within half the play either way. */
+  private slack = 0;
+
+  constructor(
+    private readonly truth: GantryTruth,
+    private readonly controller: PracticeController,
+    private readonly bed: Bed,
+  ) {
+    this.random = seeded(seedOf(truth.seed, "row ends"));
+  }
+
+  jump(move: Move): void {
+    this.drag(move.to.x - move.from.x);
+  }
+
+  /** One straight motion, whose parts have the beam on or off. */
+  run(chain: readonly Move[]): void {
+    const first = chain[0] as Move;
+    const last = chain[chain.length - 1] as Move;
+    const length = Math.hypot(last.to.x - first.from.x, last.to.y - first.from.y);
+    if (length === 0) return;
+    const ux = (last.to.x - first.from.x) / length;
+    const uy = (last.to.y - first.from.y) / length;
+    const spans: { on: number; off: number; line: number }[] = [];
+    let passed = 0;
+    for (const move of chain) {
+      const end = passed + Math.hypot(move.to.x - move.from.x, move.to.y - move.from.y);
+      const open = spans.at(-1);
+      if (move.power > 0 && open && open.off === passed) open.off = end;
+      else if (move.power > 0) spans.push({ on: passed, off: end, line: move.line });
+      passed = end;
+    }
+    this.expose(first.from, ux, uy, length, first.feedMmPerS, spans);
+  }
+
+  /** An area filled by the controller: rows from the bottom up, with a run-up as long as the bed leaves. */
+  scan(area: Area): void {
+    const outline = area.outline;
+    const first = outline[0];
+    if (!first) return;
+    const speed = first.feedMmPerS;
+    const ys = outline.map((m) => m.to.y);
+    const top = Math.max(...ys);
+    const wanted = (1.2 * speed ** 2) / (2 * this.truth.accelerationMmPerS2) + 1;
+    const earlier = this.truth.controller.sense * this.tableAt(speed);
+    let leftGoing = false;
+    for (let y = Math.min(...ys) + area.rowPitchMm / 2; y < top - 1e-9; y += area.rowPitchMm) {
+      const ends = crossings(outline, y);
+      const [x0, x1] = [ends[0], ends[ends.length - 1]];
+      if (x0 === undefined || x1 === undefined || x1 <= x0) continue;
+      const before = Math.min(wanted, x0);
+      const after = Math.min(wanted, this.bed.widthMm - x1);
+      const [lead, start, way] = leftGoing ? [after, x1 + after, -1] : [before, x0 - before, 1];
+      const length = x1 - x0 + before + after;
+      this.drag(-way);
+      this.expose({ x: start, y }, way, 0, length, speed, [
+        { on: lead - earlier, off: lead + (x1 - x0) - earlier, line: first.line },
+      ]);
+      if (area.direction === "both") leftGoing = !leftGoing;
+    }
+  }
+
+  private expose(
+    from: { x: number; y: number },
+    ux: number,
+    uy: number,
+    length: number,
+    speed: number,
+    spans: readonly { on: number; off: number; line: number }[],
+  ): void {
+    const motion = straightMove(length, speed, this.truth.accelerationMmPerS2);
+    this.drag(ux * length);
+    for (const span of spans) {
+      const on = motion.place(motion.time(span.on) + this.truth.lagOnS) + this.jitter();
+      const off = motion.place(motion.time(span.off) + this.truth.lagOffS) + this.jitter();
+      this.marks.push({
+        x0: (from.x + ux * on + this.slack) * this.truth.scaleX,
+        y0: (from.y + uy * on) * this.truth.scaleY,
+        x1: (from.x + ux * off + this.slack) * this.truth.scaleX,
+        y1: (from.y + uy * off) * this.truth.scaleY,
+        widthMm: this.truth.spotMm,
+        speedMmPerS: speed,
+        line: span.line,
+      });
+    }
+  }
+
+  /** Lost motion: the head stays behind until the play is used up, then trails by half of it. */
+  private drag(dx: number): void {
+    const half = this.truth.playMm / 2;
+    this.slack = Math.max(-half, Math.min(half, this.slack - dx));
+  }
+
+  private jitter(): number {
+    return this.truth.endJitterMm > 0 ? this.truth.endJitterMm * this.random.normal() : 0;
+  }
+
+  private tableAt(speed: number): number {
+    const { table, switchedOn } = this.controller;
+    if (!switchedOn || table.length === 0) return 0;
+    const sorted = [...table].sort((a, b) => a.at - b.at);
+    const hit = sorted.find((row) => Math.abs(row.at - speed) < 0.5);
+    if (hit) return hit.value;
+    if (this.truth.controller.tableKind === "exact speed only") return 0;
+    const next = sorted.findIndex((row) => row.at > speed);
+    if (next === 0) return sorted[0]?.value ?? 0;
+    if (next < 0) return sorted.at(-1)?.value ?? 0;
+    const [a, b] = [sorted[next - 1], sorted[next]];
+    if (!a || !b) return 0;
+    return a.value + ((b.value - a.value) * (speed - a.at)) / (b.at - a.at);
+  }
+}
+
+/** X of an outline at height y, rising. */
+function crossings(outline: readonly Move[], y: number): number[] {
+  return outline
+    .flatMap(({ from, to }) => {
+      if (from.y === to.y || y < Math.min(from.y, to.y) || y >= Math.max(from.y, to.y)) return [];
+      return [from.x + ((to.x - from.x) * (y - from.y)) / (to.y - from.y)];
+    })
+    .sort((a, b) => a - b);
+}

@@ -1,0 +1,237 @@
+/**
+ * What must hold for every procedure, listed or made up: its coupon lies inside its stock, its sites on a piece, its files
+ * read back to the same geometry, and every correction shows its arithmetic.
+ */
+import { describe, expect, it } from "vitest";
+import { type Piece, settingsOf } from "../core/coupon/piece";
+import { type RoundSpec, roundSpecSchema } from "../core/coupon/round-spec";
+import type { Site } from "../core/coupon/site";
+import { onMachine } from "../core/geometry/frames";
+import { type Answer, type AnswerValue, PLAIN_SHARES } from "../core/procedures/answer";
+import type { AnyProcedure, History, PlanContext } from "../core/procedures/contract";
+import { draftOf, readDraft } from "../core/procedures/draft";
+import { madeUp } from "../core/procedures/made-up/procedure";
+import { outcomeSchema } from "../core/procedures/outcome";
+import { PROCEDURES, procedureById, proceduresFor } from "../core/procedures/registry";
+import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
+import type { SettingsInForce } from "../core/procedures/setting";
+import { verdictSchema } from "../core/procedures/verdict";
+import { parseDxf } from "../formats/dxf-parser";
+import { dxfOf, layerName } from "../formats/dxf-writer";
+import { parseGcode } from "../formats/gcode-parser";
+import { burnedPaths } from "../formats/gcode-paths";
+import { gcodeOf } from "../formats/gcode-writer";
+import { parseSvg } from "../formats/svg-parser";
+import { svgOf } from "../formats/svg-writer";
+
+const GAUGE = {
+  id: "calipers",
+  name: "Calipers",
+  kind: "calipers",
+  unit: "mm",
+  resolutionMm: 0.01,
+  limitMm: 0.02,
+  placing: { sdMm: 0.02, relativeDoubt: 0.5 },
+} as const;
+const context: PlanContext = { machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {} };
+const ALL: AnyProcedure[] = [...PROCEDURES, madeUp];
+
+/** Some answer that fits what is asked. */
+function someValue(site: Site): AnswerValue {
+  const { ask } = site;
+  switch (ask.kind) {
+    case "quantity":
+      return { kind: "quantity", value: 0.21 };
+    case "count":
+      return { kind: "count", value: 1 };
+    case "ordinal":
+      return { kind: "ordinal", category: ask.categories[0] ?? "" };
+    case "choice":
+      return { kind: "choice", option: ask.options[0]?.id ?? "" };
+    case "cells":
+      return { kind: "cells", cells: [ask.cells[0]?.id ?? ""] };
+    case "pair":
+      return { kind: "pair", first: 3, second: 3.1 };
+    case "points":
+      return { kind: "points", points: [...ask.nominal] };
+    case "vector":
+      return { kind: "vector", x: 0.1, y: -0.2 };
+  }
+}
+
+function historyFor(procedure: AnyProcedure, purposes: ("measure" | "proof")[]): History {
+  const plan = procedure.plan(context).defaults;
+  return {
+    rounds: purposes.map((purpose, i) => {
+      const spec = procedure.round(plan, context, purpose);
+      const answers = spec.sites.flatMap((site) =>
+        Array.from(
+          { length: site.repeats },
+          (): Answer => ({
+            site: site.id,
+            content: { status: "read", value: someValue(site) },
+            u: null,
+            gauge: GAUGE.id,
+            session: "1",
+            shares: PLAIN_SHARES,
+            from: "typed",
+          }),
+        ),
+      );
+      const inForce: SettingsInForce = {};
+      for (const setting of procedure.settings)
+        inForce[setting.key] =
+          setting.shape === "scalar" ? { shape: "scalar", value: 1 } : { shape: "table", rows: [] };
+      return { n: i + 1, purpose, plan, spec, inForce, answers };
+    }),
+    gauges: [GAUGE],
+    available: [GAUGE],
+    machine: SAMPLE_MACHINE,
+    tolerance: procedure.tolerance.default,
+    decisions: {},
+  };
+}
+
+describe.each(ALL.map((p) => [p.id, p] as const))("%s", (_, procedure) => {
+  const form = procedure.plan(context);
+  const spec: RoundSpec = procedure.round(form.defaults, context, "measure");
+  const gcode = gcodeOf(spec, { couponCode: "T-1", machineName: "Testbed", powerWordAtFull: 1000 });
+
+  it("has a layout that its own form accepts, text for text", () => {
+    const read = readDraft(form, draftOf(form, form.defaults));
+    expect(read).toEqual({ ok: true, plan: form.defaults });
+  });
+
+  it("freezes and thaws", () => {
+    expect(roundSpecSchema.parse(JSON.parse(JSON.stringify(spec)))).toEqual(spec);
+  });
+
+  it("keeps its coupon inside its stock, its settings known, and its program complete", () => {
+    for (const piece of spec.pieces)
+      for (const path of piece.paths) {
+        expect(settingsOf(piece, path.settings).speedMmPerS).toBeLessThanOrEqual(SAMPLE_MACHINE.topSpeedMmPerS);
+        for (const p of path.points) {
+          expect(p.x).toBeGreaterThanOrEqual(0);
+          expect(p.y).toBeGreaterThanOrEqual(0);
+          expect(p.x).toBeLessThanOrEqual(piece.widthMm);
+          expect(p.y).toBeLessThanOrEqual(piece.heightMm);
+        }
+        expect(spec.program).toContainEqual({ kind: "mark", piece: piece.id, settings: path.settings });
+      }
+  });
+
+  it("has every site on a piece, with an id of its own and a question", () => {
+    expect(new Set(spec.sites.map((s) => s.id)).size).toBe(spec.sites.length);
+    for (const site of spec.sites) {
+      expect(site.question).toMatch(/[?.]$/);
+      if (site.place) expect(spec.pieces.map((p) => p.id)).toContain(site.place.piece);
+    }
+  });
+
+  it("reads its SVG back to the same geometry and settings", () => {
+    for (const piece of spec.pieces) {
+      const read = parseSvg(svgOf(piece));
+      if (!read.ok) throw new Error(read.message);
+      expect(read.value.settings).toEqual(piece.settings);
+      expect(read.value.title).toBe(piece.label);
+      const written = piece.settings.flatMap((s) => piece.paths.filter((p) => p.settings === s.id));
+      expect(read.value.paths).toHaveLength(written.length);
+      read.value.paths.forEach((path, i) => {
+        expect(path.closed).toBe(written[i]?.closed);
+        path.points.forEach((p, k) => {
+          expect(Math.abs(p.x - (written[i]?.points[k]?.x ?? Number.NaN))).toBeLessThan(1e-6);
+          expect(Math.abs(p.y - (written[i]?.points[k]?.y ?? Number.NaN))).toBeLessThan(1e-6);
+        });
+      });
+    }
+  });
+
+  it("reads its DXF back to the same geometry, a layer a group", () => {
+    for (const piece of spec.pieces) {
+      const read = parseDxf(dxfOf(piece));
+      if (!read.ok) throw new Error(read.message);
+      const written = piece.settings.flatMap((s) => piece.paths.filter((p) => p.settings === s.id));
+      expect(read.value.paths).toHaveLength(written.length);
+      read.value.paths.forEach((path, i) => {
+        expect(path.layer).toBe(layerName(written[i]?.settings ?? ""));
+        expect(path.closed).toBe(written[i]?.closed);
+        path.points.forEach((p, k) => {
+          expect(Math.abs(p.x - (written[i]?.points[k]?.x ?? Number.NaN))).toBeLessThan(1e-6);
+          expect(Math.abs(p.y - (written[i]?.points[k]?.y ?? Number.NaN))).toBeLessThan(1e-6);
+        });
+      });
+    }
+  });
+
+  it("reads its G-code back to the same geometry, speeds and powers", () => {
+    const read = parseGcode(gcode);
+    if (!read.ok) throw new Error(read.message);
+    const burned = burnedPaths(read.value);
+    const written = spec.program.flatMap((op) => {
+      if (op.kind !== "mark") return [];
+      const piece = spec.pieces.find((p) => p.id === op.piece) as Piece;
+      const settings = settingsOf(piece, op.settings);
+      return piece.paths.filter((p) => p.settings === op.settings).map((path) => ({ path, settings }));
+    });
+    expect(burned).toHaveLength(written.length);
+    burned.forEach((b, i) => {
+      const { path, settings } = written[i] as (typeof written)[number];
+      const points = path.closed ? [...path.points, path.points[0] as (typeof path.points)[number]] : path.points;
+      expect(b.points).toHaveLength(points.length);
+      points.forEach((p, k) => {
+        const wanted = onMachine(p, spec.placement);
+        expect(Math.abs((b.points[k]?.x ?? Number.NaN) - wanted.x)).toBeLessThanOrEqual(0.5e-4 + 1e-9);
+        expect(Math.abs((b.points[k]?.y ?? Number.NaN) - wanted.y)).toBeLessThanOrEqual(0.5e-4 + 1e-9);
+      });
+      expect(b.speedMmPerS).toBeCloseTo(settings.speedMmPerS, 4);
+      expect(b.power).toBeCloseTo(settings.powerPct * 10, 4);
+      expect(b.scan).toEqual(settings.scan);
+    });
+  });
+
+  it("solves what was read, shows every sum, and freezes its outcome", () => {
+    const outcome = procedure.solve(historyFor(procedure, ["measure"]));
+    expect(outcomeSchema.parse(JSON.parse(JSON.stringify(outcome)))).toEqual(outcome);
+    if (outcome.status !== "solved") throw new Error(outcome.status);
+    expect(outcome.complete).toBe(true);
+    expect(outcome.corrections.length).toBeGreaterThan(0);
+    for (const correction of outcome.corrections) {
+      expect(procedure.settings.map((s) => s.key)).toContain(correction.setting);
+      for (const row of correction.rows) {
+        expect(row.arithmetic.length).toBeGreaterThan(0);
+        expect(row.enter - row.rounding - row.old).toBeCloseTo(row.change.value, 9);
+        expect(row.change.standardUncertainty).toBeGreaterThan(0);
+      }
+    }
+  });
+
+  it("asks for a proof, judges it, and stops", () => {
+    const measured = historyFor(procedure, ["measure"]);
+    expect(procedure.judge(measured)).toBeNull();
+    expect(procedure.next(measured, procedure.solve(measured))).toMatchObject({ do: "round", purpose: "proof" });
+    const verdict = procedure.judge(historyFor(procedure, ["measure", "proof"]));
+    expect(verdictSchema.parse(JSON.parse(JSON.stringify(verdict)))).toEqual(verdict);
+  });
+
+  it("answers an empty history with what is missing, and draws every site", () => {
+    const history = historyFor(procedure, ["measure"]);
+    const unread = { ...history, rounds: history.rounds.map((r) => ({ ...r, answers: [] })) };
+    expect(procedure.solve(unread)).toMatchObject({ status: "open" });
+    for (const site of spec.sites) expect(procedure.detail(history, { site: site.id, typed: null })).not.toBeNull();
+    expect(Array.isArray(procedure.overlay(history))).toBe(true);
+  });
+});
+
+describe("the registry", () => {
+  it("finds procedures by id and kind, and lists no made-up one", () => {
+    expect(procedureById("scan-offset").title).toBe("Scan offset");
+    expect(proceduresFor("galvo")).toEqual([]);
+    expect(PROCEDURES.map((p) => p.id)).not.toContain("made-up");
+    expect(() => procedureById("nothing")).toThrow(/no procedure/);
+  });
+
+  it("uses every kind of ask in the made-up procedure", () => {
+    const asks = madeUp.round({ sizeMm: 20 }, context, "measure").sites.map((s) => s.ask.kind);
+    expect([...asks].sort()).toEqual(["cells", "choice", "count", "ordinal", "pair", "points", "quantity", "vector"]);
+  });
+});

@@ -1,0 +1,88 @@
+/** The files of a round, made from its layout and readings at the moment they are asked for. */
+
+import type { Piece } from "../core/coupon/piece";
+import { lengthUnitOf } from "../core/procedures/shown-unit";
+import type { Db } from "../data/database";
+import { dxfOf } from "../formats/dxf-writer";
+import { readingsCsv, sheetToFill } from "../formats/readings-csv";
+import { resultsCsv, sitesCsv } from "../formats/results-csv";
+import { svgOf } from "../formats/svg-writer";
+import { trialDocumentText } from "../formats/trial-document";
+import { roundGcode } from "./practice-machine";
+import { Refusal } from "./refusal";
+import { trialDocument } from "./trial-document";
+import { couponCode, type FullTrial, fullTrial, historyOf, laidOut, roundOf } from "./trial-record";
+
+export type RoundFile = { name: string; mime: string; text: string };
+
+type Maker = { suffix: string; mime: string; make: (db: Db, full: FullTrial, n: number) => string };
+
+/** By the last part of their address. */
+const FILES: Record<string, Maker> = {
+  "coupon.svg": { suffix: ".svg", mime: "image/svg+xml", make: (db, full, n) => svgOf(pieceOf(db, full, n)) },
+  "coupon.dxf": { suffix: ".dxf", mime: "image/vnd.dxf", make: (db, full, n) => dxfOf(pieceOf(db, full, n)) },
+  "coupon.nc": { suffix: ".nc", mime: "text/plain", make: roundGcode },
+  "sites.csv": {
+    suffix: "-sites.csv",
+    mime: "text/csv",
+    make: (db, full, n) => sitesCsv(laidOut(db, full, roundOf(full, n)).spec.sites),
+  },
+  "sheet.csv": { suffix: "-to-fill.csv", mime: "text/csv", make: sheet },
+  "readings.csv": { suffix: "-readings.csv", mime: "text/csv", make: readings },
+  "trial.json": {
+    suffix: ".json",
+    mime: "application/json",
+    make: (db, full) => trialDocumentText(trialDocument(db, full.trial.id)),
+  },
+  "results.csv": { suffix: "-results.csv", mime: "text/csv", make: results },
+};
+
+/**
+ * @param file one of the names above
+ * @throws Refusal when the layout is not complete, nothing is read yet, or there is no such file
+ */
+export function roundFile(db: Db, trialId: number, n: number, file: string): RoundFile {
+  const full = fullTrial(db, trialId);
+  const maker = FILES[file];
+  if (!maker) throw new Refusal("file", `There is no file “${file}”.`);
+  const name = `${full.machine.name}-${couponCode(full, n)}`.toLowerCase();
+  return { name: `${name}${maker.suffix}`, mime: maker.mime, text: maker.make(db, full, n) };
+}
+
+/** The piece as it is sent. */
+function pieceOf(db: Db, full: FullTrial, n: number): Piece {
+  const { plan, spec, inForce } = laidOut(db, full, roundOf(full, n));
+  const piece = full.procedure.asSent(spec, plan, inForce, full.machine).pieces[0];
+  if (!piece) throw new Refusal("file", "This round has no piece to draw.");
+  return piece;
+}
+
+function sheet(db: Db, full: FullTrial, n: number): string {
+  const round = roundOf(full, n);
+  const { spec } = laidOut(db, full, round);
+  return sheetToFill(
+    spec.sites,
+    round.readings.map((r) => r.answer),
+    lengthUnitOf(full.trial),
+  );
+}
+
+function readings(_db: Db, full: FullTrial, n: number): string {
+  const round = roundOf(full, n);
+  return readingsCsv(
+    round.spec?.sites ?? [],
+    round.readings.map((r) => ({
+      ...r,
+      gauge: round.sessions.find((s) => s.gauge.id === r.answer.gauge)?.gauge.name ?? "",
+    })),
+    lengthUnitOf(full.trial),
+  );
+}
+
+function results(_db: Db, full: FullTrial, n: number): string {
+  roundOf(full, n);
+  const outcome = full.procedure.solve(historyOf(full, n));
+  if (outcome.status !== "solved")
+    throw new Refusal("file", outcome.status === "open" ? outcome.missing : outcome.reason);
+  return resultsCsv(outcome, lengthUnitOf(full.trial));
+}

@@ -1,0 +1,40 @@
+"use client";
+import { useRouter } from "next/navigation";
+import { useState, useTransition } from "react";
+import { beginCheck, beginTrial } from "../../server/actions";
+import { Button } from "../primitives/button";
+import { Fault } from "../primitives/notice";
+
+export function BeginButton({
+  machine,
+  procedure,
+  weight,
+  check = false,
+  label = check ? "Begin check" : "Begin trial",
+}: {
+  machine: string;
+  procedure: string;
+  weight: "primary" | "plain" | "quiet";
+  /** A short check of what was proved, instead of a whole trial. */
+  check?: boolean;
+  label?: string;
+}) {
+  const router = useRouter();
+  const [fault, setFault] = useState("");
+  const [busy, start] = useTransition();
+  const begin = () =>
+    start(async () => {
+      const result = await (check ? beginCheck : beginTrial)({ machine, procedure }).catch(() => null);
+      if (!result) setFault("The server does not answer. Is it still running?");
+      else if (result.ok) router.push(`/trial/${result.value}/lay-out`);
+      else setFault(result.message);
+    });
+  return (
+    <span>
+      <Button weight={weight} onClick={begin} disabled={busy} className={weight === "quiet" ? "-ml-1" : ""}>
+        {busy ? "Beginning…" : label}
+      </Button>
+      {fault && <Fault>{fault}</Fault>}
+    </span>
+  );
+}

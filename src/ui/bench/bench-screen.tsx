@@ -1,0 +1,40 @@
+import type { BenchView } from "../../server/bench-view";
+import { TopBar } from "../primitives/top-bar";
+import { EmptyBench } from "./empty-bench";
+import { MachineCard } from "./machine-card";
+import { SideLists } from "./side-lists";
+
+export function BenchScreen({ view, now }: { view: BenchView; now: number }) {
+  if (view.machines.length === 0) return <EmptyBench />;
+  const states = view.machines.flatMap((m) => m.procedures.map((p) => p.state));
+  const count = (state: string) => states.filter((s) => s === state).length;
+  const summary = [
+    `${view.machines.length} ${view.machines.length === 1 ? "machine" : "machines"}`,
+    `${count("holding")} holding`,
+    count("open") + count("to prove") > 0 ? `${count("open") + count("to prove")} open` : "",
+    ...(["stale", "drifting", "check due", "not done"] as const).map((state) =>
+      count(state) > 0 ? `${count(state)} ${state}` : "",
+    ),
+  ].filter(Boolean);
+  return (
+    <>
+      <TopBar crumbs={[{ label: "Garden label workshop" }]} />
+      <main className="mx-auto grid max-w-[1680px] gap-x-7 gap-y-4 px-6 py-5 max-sm:px-4 lg:grid-cols-[1fr_300px]">
+        <section aria-labelledby="bench-title" className="min-w-0">
+          <div className="mb-4 flex flex-wrap items-baseline gap-x-4">
+            <h1 id="bench-title" className="text-2xl font-bold">
+              Bench
+            </h1>
+            <p className="text-ink2">{summary.join(" · ")}</p>
+          </div>
+          <ul className="grid gap-4">
+            {view.machines.map((machine) => (
+              <MachineCard key={machine.slug} machine={machine} now={now} />
+            ))}
+          </ul>
+        </section>
+        <SideLists view={view} now={now} />
+      </main>
+    </>
+  );
+}

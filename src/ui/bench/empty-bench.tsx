@@ -1,0 +1,39 @@
+"use client";
+import { useRouter } from "next/navigation";
+import { useState, useTransition } from "react";
+import { openDemoBench } from "../../server/actions";
+import { Button } from "../primitives/button";
+import { Fault } from "../primitives/notice";
+import { TopBar } from "../primitives/top-bar";
+import { LoadTrial } from "./load-trial";
+
+export function EmptyBench() {
+  const router = useRouter();
+  const [busy, start] = useTransition();
+  const [fault, setFault] = useState("");
+  const open = () =>
+    start(async () => {
+      const result = await openDemoBench().catch(() => null);
+      if (result?.ok) router.refresh();
+      else setFault(result?.message ?? "The server does not answer. Is it still running?");
+    });
+  return (
+    <>
+      <TopBar crumbs={[{ label: "Bench" }]} />
+      <main className="mx-auto max-w-xl px-6 py-16">
+        <h1 className="text-2xl font-bold">No machine stands on this bench yet.</h1>
+        <p className="mt-2 text-ink2">
+          The demo bench is an invented label workshop with two gantries and practice machines to burn on. Its trials
+          are yours to play with.
+        </p>
+        <Button weight="primary" className="mt-6" onClick={open} disabled={busy}>
+          {busy ? "Running its trials…" : "Open the demo bench"}
+        </Button>
+        {fault && <Fault>{fault}</Fault>}
+        <div className="mt-10">
+          <LoadTrial />
+        </div>
+      </main>
+    </>
+  );
+}

@@ -1,0 +1,124 @@
+import Link from "next/link";
+import { plain } from "../../core/metrology/quantity-text";
+import type { BenchMachine, BenchProcedure } from "../../server/bench-view";
+import { Ago } from "../primitives/ago";
+import { buttonClass } from "../primitives/button";
+import { StateMark } from "../primitives/state-mark";
+import { BeginButton } from "./begin-button";
+
+export function MachineCard({ machine, now }: { machine: BenchMachine; now: number }) {
+  const { spec, next } = machine;
+  const facts = [
+    spec.kind.replace("CO2", "CO₂"),
+    `${plain(spec.widthMm)} × ${plain(spec.depthMm)} mm`,
+    machine.optic ? `optic ${machine.optic}` : "",
+  ].filter(Boolean);
+  return (
+    <li className="card p-5">
+      <div className="flex flex-wrap items-center justify-between gap-3">
+        <div className="min-w-0">
+          <h2 className="inline text-[19px] font-bold">{spec.name}</h2>
+          <span className="ml-3 text-[14px] text-ink2">{facts.join(" · ")}</span>
+        </div>
+        <div className="flex items-center gap-4 max-sm:w-full max-sm:justify-between">
+          <div className="text-right max-sm:text-left">
+            <p className="font-semibold">{next.title}</p>
+            <p className="text-[14px] text-ink2">{next.reason}</p>
+          </div>
+          {next.action === "continue" && next.href && (
+            <Link href={next.href} className={buttonClass("primary")}>
+              Continue
+            </Link>
+          )}
+          {(next.action === "begin" || next.action === "check") && next.procedure && (
+            <BeginButton
+              machine={machine.slug}
+              procedure={next.procedure}
+              weight="primary"
+              check={next.action === "check"}
+            />
+          )}
+        </div>
+      </div>
+      <ul className="mt-5 flex flex-wrap gap-x-3 gap-y-4">
+        {machine.procedures.map((p) => (
+          <ProcedureMark
+            key={p.id}
+            procedure={p}
+            machine={machine.slug}
+            now={now}
+            next={next.procedure === p.id ? next.action : "none"}
+          />
+        ))}
+      </ul>
+    </li>
+  );
+}
+
+const STATE_INK: Record<BenchProcedure["state"], string> = {
+  "not done": "text-ink2",
+  open: "text-ember",
+  "to prove": "text-ember",
+  holding: "text-verdigris",
+  "check due": "text-ochre",
+  drifting: "text-ochre",
+  stale: "text-ember",
+};
+
+function ProcedureMark({
+  procedure,
+  machine,
+  now,
+  next,
+}: {
+  procedure: BenchProcedure;
+  machine: string;
+  now: number;
+  /** What the card offers already. */
+  next: BenchMachine["next"]["action"];
+}) {
+  const { state, detail, since, reasons } = procedure;
+  const waits = state === "open" || state === "to prove";
+  return (
+    <li className="flex min-w-52 items-start gap-3 rounded-md border border-hair px-3 py-2.5">
+      <span className="mt-0.5">
+        <StateMark state={state} />
+      </span>
+      <div>
+        <p className="font-semibold">
+          <Link
+            href={`/machine/${machine}/${procedure.id}`}
+            className="underline decoration-line underline-offset-4 hover:decoration-ink"
+          >
+            {procedure.title}
+          </Link>
+        </p>
+        <p className={`text-[14px] ${STATE_INK[state]}`}>
+          {state}
+          {since !== null && (
+            <>
+              {" · "}
+              <Ago at={since} now={now} />
+            </>
+          )}
+        </p>
+        {reasons.map((reason) => (
+          <p key={reason} className="text-[14px] text-ink2">
+            {reason}
+          </p>
+        ))}
+        {detail && <p className={`text-[13px] text-ink2 ${waits ? "" : "num"}`}>{detail}</p>}
+        {!waits && (
+          <p className="flex flex-wrap gap-x-3">
+            {state !== "not done" && next !== "check" && (
+              <BeginButton machine={machine} procedure={procedure.id} weight="quiet" check />
+            )}
+            {next !== "begin" && (
+              <BeginButton machine={machine} procedure={procedure.id} weight="quiet" label="Begin a new trial" />
+            )}
+          </p>
+        )}
+      </div>
+    </li>
+  );
+}

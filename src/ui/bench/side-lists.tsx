@@ -1,0 +1,86 @@
+import Link from "next/link";
+import type { ReactNode } from "react";
+import { plain } from "../../core/metrology/quantity-text";
+import type { SettingValue } from "../../core/procedures/setting";
+import type { BenchView } from "../../server/bench-view";
+import { Ago } from "../primitives/ago";
+import { LoadTrial } from "./load-trial";
+
+/** What waits, what must be put in step, and what was entered last. */
+export function SideLists({ view, now }: { view: BenchView; now: number }) {
+  return (
+    <aside aria-label="What waits" className="grid content-start gap-6">
+      <List title="Open trials" empty="No trial is open.">
+        {view.open.map((t) => (
+          <Item key={t.id}>
+            <Link href={t.href} className="underline decoration-line underline-offset-4 hover:decoration-ink">
+              <b className="font-semibold">{t.title}</b> on {t.machine}
+            </Link>
+            <p className="text-[14px] text-ink2">
+              {t.code} · {t.detail} · begun <Ago at={t.begunAt} now={now} />
+            </p>
+          </Item>
+        ))}
+      </List>
+      {view.openHolders.length > 0 && (
+        <List title="Still holds the old value" empty="">
+          {view.openHolders.map((h) => (
+            <Item key={`${h.trialId} ${h.holder}`}>
+              <Link href={h.href} className="underline decoration-line underline-offset-4 hover:decoration-ink">
+                {h.holder}
+              </Link>
+              <p className="text-[14px] text-ink2">
+                {h.machine} · trial {h.code}
+              </p>
+            </Item>
+          ))}
+        </List>
+      )}
+      <List title="Last entered" empty="Nothing is entered yet; settings stand as found.">
+        {view.lastEntered.map((e) => (
+          <Item key={e.id}>
+            <p className="flex justify-between gap-3">
+              <span className="first-letter:uppercase">{e.label}</span>
+              <span className="num whitespace-nowrap">{valueText(e.value)}</span>
+            </p>
+            <p className="text-[14px] text-ink2">
+              {[e.machine, e.holder].filter(Boolean).join(", ")} · was {valueText(e.was)} · <Ago at={e.at} now={now} />
+            </p>
+          </Item>
+        ))}
+      </List>
+      <LoadTrial />
+      <p className="flex gap-5 text-[14px]">
+        <Link href="/ledger" className="underline decoration-line underline-offset-4 hover:decoration-ink">
+          The whole ledger
+        </Link>
+        <Link href="/gauges" className="underline decoration-line underline-offset-4 hover:decoration-ink sm:hidden">
+          Gauges
+        </Link>
+        <Link href="/practice" className="underline decoration-line underline-offset-4 hover:decoration-ink sm:hidden">
+          Practice machines
+        </Link>
+      </p>
+    </aside>
+  );
+}
+
+function List({ title, empty, children }: { title: string; empty: string; children: ReactNode[] }) {
+  return (
+    <section>
+      <h2 className="border-b border-line pb-2 text-[14px] font-semibold text-ink2">{title}</h2>
+      {children.length === 0 ? <p className="py-2 text-ink2">{empty}</p> : <ul>{children}</ul>}
+    </section>
+  );
+}
+
+function Item({ children }: { children: ReactNode }) {
+  return <li className="border-b border-hair py-2 last:border-0">{children}</li>;
+}
+
+function valueText(value: SettingValue | null): string {
+  if (value === null) return "not known";
+  if (value.shape === "scalar") return plain(value.value, 4);
+  if (value.shape === "map") return `${value.nodes.length} nodes`;
+  return value.rows.length === 0 ? "no entries" : `${value.rows.length} entries`;
+}

@@ -1,0 +1,192 @@
+/** Figures drawn with ECharts, in the inks of the page. */
+import { CustomChart, LineChart, ScatterChart } from "echarts/charts";
+import { GridComponent, MarkLineComponent } from "echarts/components";
+import * as echarts from "echarts/core";
+import { SVGRenderer } from "echarts/renderers";
+import type { ControlChartFigure, Figure, XyFigure } from "../../core/drawing/figure";
+
+echarts.use([LineChart, ScatterChart, CustomChart, GridComponent, MarkLineComponent, SVGRenderer]);
+
+export function openChart(place: HTMLElement): { show: (figure: Figure) => void; dispose: () => void } {
+  const chart = echarts.init(place, null, { renderer: "svg" });
+  const resize = new ResizeObserver(() => chart.resize());
+  resize.observe(place);
+  return {
+    show(figure) {
+      if (figure.kind === "xy") chart.setOption(xyOption(figure, inks(place)), { notMerge: true });
+      if (figure.kind === "control chart") chart.setOption(controlOption(figure, inks(place)), { notMerge: true });
+    },
+    dispose() {
+      resize.disconnect();
+      chart.dispose();
+    },
+  };
+}
+
+type Inks = Record<"ink" | "ink2" | "hair" | "line" | "steel" | "ember" | "sheet", string> & { mono: string };
+
+function inks(place: HTMLElement): Inks {
+  const style = getComputedStyle(place);
+  const of = (name: string) => style.getPropertyValue(`--color-${name}`).trim();
+  return {
+    ink: of("ink"),
+    ink2: of("ink2"),
+    hair: of("hair"),
+    line: of("line"),
+    steel: of("steel"),
+    ember: of("ember"),
+    sheet: of("sheet"),
+    mono: style.getPropertyValue("--font-mono").trim(),
+  };
+}
+
+function xyOption(figure: XyFigure, ink: Inks): echarts.EChartsCoreOption {
+  const label = { color: ink.ink2, fontFamily: ink.mono, fontSize: 13 };
+  const good = figure.points.filter((p) => p.state !== "in doubt");
+  const doubt = figure.points.filter((p) => p.state === "in doubt");
+  return {
+    animation: false,
+    textStyle: { fontFamily: ink.mono },
+    grid: { left: 56, right: 22, top: 26, bottom: 44 },
+    xAxis: {
+      type: "value",
+      name: figure.x.unit,
+      nameLocation: "middle",
+      nameGap: 26,
+      nameTextStyle: label,
+      axisLabel: label,
+      splitLine: { show: false },
+      axisLine: { lineStyle: { color: ink.line } },
+    },
+    yAxis: {
+      type: "value",
+      name: figure.y.unit,
+      nameTextStyle: { ...label, align: "right" },
+      axisLabel: label,
+      splitLine: { lineStyle: { color: ink.hair } },
+      splitNumber: 4,
+    },
+    series: [
+      {
+        type: "line",
+        data: figure.line.map((p) => [p.x, p.low]),
+        stack: "band",
+        symbol: "none",
+        lineStyle: { opacity: 0 },
+        silent: true,
+        stackStrategy: "all",
+      },
+      {
+        type: "line",
+        data: figure.line.map((p) => [p.x, p.high - p.low]),
+        stack: "band",
+        stackStrategy: "all",
+        symbol: "none",
+        lineStyle: { opacity: 0 },
+        areaStyle: { color: ink.steel, opacity: 0.14 },
+        silent: true,
+      },
+      {
+        type: "line",
+        data: figure.line.map((p) => [p.x, p.y]),
+        symbol: "none",
+        lineStyle: { color: ink.steel, width: 2 },
+        silent: true,
+      },
+      whiskers(figure, ink),
+      {
+        type: "scatter",
+        data: good.map((p) => [p.x, p.y]),
+        symbolSize: 8,
+        itemStyle: { color: ink.ink },
+        silent: true,
+      },
+      {
+        type: "scatter",
+        data: doubt.map((p) => [p.x, p.y]),
+        symbolSize: 11,
+        itemStyle: { color: ink.sheet, borderColor: ink.ember, borderWidth: 2.5 },
+        label: { show: true, formatter: "read again?", color: ink.ember, position: "top", fontSize: 13 },
+        silent: true,
+      },
+    ],
+  };
+}
+
+/** The 95 % interval of each point as an upright line. */
+function whiskers(figure: XyFigure, ink: Inks) {
+  return {
+    type: "custom",
+    silent: true,
+    data: figure.points.map((p) => [p.x, p.y - p.expanded, p.y + p.expanded]),
+    renderItem: (_: unknown, api: { value: (i: number) => number; coord: (p: number[]) => number[] }) => {
+      const [x = 0, y0 = 0] = api.coord([api.value(0), api.value(1)]);
+      const [, y1 = 0] = api.coord([api.value(0), api.value(2)]);
+      return { type: "line", shape: { x1: x, y1: y0, x2: x, y2: y1 }, style: { stroke: ink.ink, lineWidth: 1.25 } };
+    },
+  };
+}
+
+/** Points in the order of their checks, their mean, and the limits: a point beyond them is a ring. */
+function controlOption(figure: ControlChartFigure, ink: Inks): echarts.EChartsCoreOption {
+  const label = { color: ink.ink2, fontFamily: ink.mono, fontSize: 13 };
+  const room = (figure.high - figure.low) / 8;
+  const isBeyond = (value: number) => value < figure.low || value > figure.high;
+  const limit = (name: string, y: number, type: "solid" | "dashed") => ({
+    name,
+    yAxis: y,
+    lineStyle: { color: ink.steel, type, width: 1.5 },
+    label: { formatter: name, position: "insideEndTop", color: ink.steel, fontSize: 13 },
+  });
+  return {
+    animation: false,
+    textStyle: { fontFamily: ink.mono },
+    grid: { left: 64, right: 22, top: 28, bottom: 32 },
+    xAxis: {
+      type: "category",
+      data: figure.points.map((p) => p.label),
+      axisLabel: label,
+      axisLine: { lineStyle: { color: ink.line } },
+    },
+    yAxis: {
+      type: "value",
+      scale: true,
+      min: (extent: { min: number }) => Math.min(extent.min, figure.low) - (figure.low === 0 ? 0 : room),
+      max: (extent: { max: number }) => Math.max(extent.max, figure.high) + room,
+      name: figure.unit,
+      nameTextStyle: { ...label, align: "right" },
+      axisLabel: {
+        ...label,
+        showMinLabel: figure.low === 0,
+        showMaxLabel: false,
+        formatter: (y: number) => String(Number(y.toPrecision(2))),
+      },
+      splitLine: { show: false },
+    },
+    series: [
+      {
+        type: "line",
+        data: figure.points.map((p) => ({
+          value: p.value,
+          symbolSize: isBeyond(p.value) ? 13 : 8,
+          itemStyle: isBeyond(p.value)
+            ? { color: ink.sheet, borderColor: ink.ember, borderWidth: 2.5 }
+            : { color: ink.ink },
+        })),
+        symbol: "circle",
+        lineStyle: { color: ink.ink2, width: 1 },
+        silent: true,
+        markLine: {
+          silent: true,
+          symbol: "none",
+          precision: 12,
+          data: [
+            limit("mean", figure.centre, "solid"),
+            limit("limit", figure.high, "dashed"),
+            ...(figure.low === 0 ? [] : [limit("limit", figure.low, "dashed")]),
+          ],
+        },
+      },
+    ],
+  };
+}

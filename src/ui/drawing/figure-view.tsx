@@ -1,0 +1,45 @@
+"use client";
+import { useEffect, useRef } from "react";
+import type { Figure } from "../../core/drawing/figure";
+
+/** A chart. Its library is loaded only where a chart shows. */
+export function FigureView({ figure, height = 220 }: { figure: Figure; height?: number }) {
+  const place = useRef<HTMLDivElement>(null);
+  const chart = useRef<{ show: (figure: Figure) => void; dispose: () => void } | null>(null);
+  const latest = useRef(figure);
+  latest.current = figure;
+
+  useEffect(() => {
+    let gone = false;
+    import("./chart").then(({ openChart }) => {
+      if (gone || !place.current) return;
+      chart.current = openChart(place.current);
+      chart.current.show(latest.current);
+    });
+    return () => {
+      gone = true;
+      chart.current?.dispose();
+      chart.current = null;
+    };
+  }, []);
+
+  useEffect(() => chart.current?.show(figure), [figure]);
+
+  return (
+    <figure>
+      <figcaption className="text-[14px] font-semibold">{figure.title}</figcaption>
+      <div ref={place} style={{ height }} role="img" aria-label={summaryOf(figure)} />
+    </figure>
+  );
+}
+
+function summaryOf(figure: Figure): string {
+  if (figure.kind === "control chart") {
+    const at = (y: number) => y.toPrecision(3);
+    const points = figure.points.map((p) => `${p.label} ${at(p.value)}`).join("; ");
+    return `${figure.title}, ${figure.unit}. Mean ${at(figure.centre)}, limits ${at(figure.low)} and ${at(figure.high)}. ${points}`;
+  }
+  if (figure.kind !== "xy") return figure.title;
+  const points = figure.points.map((p) => `${p.x} ${figure.x.unit}: ${p.y.toFixed(3)} ${figure.y.unit}`);
+  return `${figure.title}. ${points.join("; ")}`;
+}

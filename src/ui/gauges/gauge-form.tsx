@@ -1,0 +1,129 @@
+"use client";
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import { type Gauge, type GaugeKind, usualGauge } from "../../core/metrology/gauge";
+import { inUnit } from "../../core/metrology/quantity-text";
+import { UNITS } from "../../core/metrology/units";
+import { declareGauge } from "../../server/actions";
+import { Button } from "../primitives/button";
+import { Fault } from "../primitives/notice";
+import { useAction } from "../primitives/use-action";
+import { GAUGE_KIND_WORDS } from "../trial/gauge-words";
+
+type Texts = { name: string; resolution: string; limit: string; placing: string };
+
+/** Declares a gauge, or changes one from now on. Empty limit and scatter mean: not known. */
+export function GaugeForm({ gauge, onDone }: { gauge: Gauge | null; onDone: () => void }) {
+  const router = useRouter();
+  const [kind, setKind] = useState<GaugeKind>(gauge?.kind ?? "calipers");
+  const [unit, setUnit] = useState<Gauge["unit"]>(gauge?.unit ?? "mm");
+  const [texts, setTexts] = useState<Texts>(textsOf(gauge ?? usualGauge("calipers", "mm"), unit, gauge?.name ?? ""));
+  const { busy, fault, run } = useAction();
+
+  function choose(next: GaugeKind, nextUnit: Gauge["unit"]) {
+    setKind(next);
+    setUnit(nextUnit);
+    if (!gauge) setTexts((t) => textsOf(usualGauge(next, nextUnit), nextUnit, t.name));
+  }
+
+  const save = () =>
+    run(
+      () => declareGauge({ id: gauge?.id ?? null, kind, unit, ...texts }),
+      () => {
+        router.refresh();
+        onDone();
+      },
+    );
+  const field = (key: keyof Texts, label: string, why: string) => (
+    <div>
+      <label htmlFor={`gauge-${key}`} className="block text-[14px] text-ink2">
+        {label}
+      </label>
+      <input
+        id={`gauge-${key}`}
+        className={key === "name" ? "field w-full" : "field num w-44"}
+        autoComplete="off"
+        value={texts[key]}
+        aria-invalid={fault.field === key}
+        onChange={(e) => setTexts((t) => ({ ...t, [key]: e.target.value }))}
+      />
+      {why && <p className="text-[14px] text-ink2">{why}</p>}
+      {fault.field === key && <Fault>{fault.message}</Fault>}
+    </div>
+  );
+
+  return (
+    <form
+      className="card grid gap-3 p-5"
+      aria-label={gauge ? `Change ${gauge.name}` : "New gauge"}
+      onSubmit={(e) => {
+        e.preventDefault();
+        save();
+      }}
+    >
+      <h2 className="text-[17px] font-bold">{gauge ? `Change ${gauge.name}` : "Declare a gauge"}</h2>
+      {gauge && <p className="text-[14px] text-ink2">From now on: sittings before keep what was declared then.</p>}
+      {field("name", "Name", "")}
+      <div className="flex flex-wrap gap-4">
+        <div>
+          <label htmlFor="gauge-kind" className="block text-[14px] text-ink2">
+            Kind
+          </label>
+          <select
+            id="gauge-kind"
+            className="field"
+            value={kind}
+            onChange={(e) => choose(e.target.value as GaugeKind, unit)}
+          >
+            {(Object.keys(GAUGE_KIND_WORDS) as GaugeKind[]).map((k) => (
+              <option key={k} value={k}>
+                {GAUGE_KIND_WORDS[k]}
+              </option>
+            ))}
+          </select>
+        </div>
+        <div>
+          <label htmlFor="gauge-unit" className="block text-[14px] text-ink2">
+            Reads in
+          </label>
+          <select
+            id="gauge-unit"
+            className="field"
+            value={unit}
+            onChange={(e) => choose(kind, e.target.value as Gauge["unit"])}
+          >
+            {(["mm", "in", "thou"] as const).map((u) => (
+              <option key={u} value={u}>
+                {UNITS[u].symbol}
+              </option>
+            ))}
+          </select>
+        </div>
+      </div>
+      {field("resolution", "Smallest step it shows", "A digit, or the distance between two lines.")}
+      {field("limit", "Limit of error", "From its data sheet or certificate. Empty: not known, a step is taken.")}
+      {field(
+        "placing",
+        "Placing scatter",
+        "Standard deviation, from experience. Empty: not known, repeats have to tell.",
+      )}
+      {fault.message && !(fault.field in texts) && <Fault>{fault.message}</Fault>}
+      <div className="flex gap-2">
+        <Button weight="primary" type="submit" disabled={busy}>
+          {gauge ? "Keep the change" : "Declare it"}
+        </Button>
+        <Button onClick={onDone}>Back</Button>
+      </div>
+    </form>
+  );
+}
+
+function textsOf(usual: Pick<Gauge, "resolutionMm" | "limitMm" | "placing">, unit: Gauge["unit"], name: string): Texts {
+  const text = (mm: number) => inUnit(mm, unit, 5);
+  return {
+    name,
+    resolution: text(usual.resolutionMm),
+    limit: text(usual.limitMm),
+    placing: usual.placing ? text(usual.placing.sdMm) : "",
+  };
+}

@@ -1,0 +1,121 @@
+"use client";
+import { useState } from "react";
+import { type Gauge, hasJaws } from "../../core/metrology/gauge";
+import { inUnit } from "../../core/metrology/quantity-text";
+import type { GaugeRow } from "../../server/gauges-view";
+import { Button } from "../primitives/button";
+import { HeadRow } from "../primitives/head-row";
+import { TopBar } from "../primitives/top-bar";
+import { GAUGE_KIND_WORDS } from "../trial/gauge-words";
+import { GaugeForm } from "./gauge-form";
+
+/** What the workshop measures with, and how well. */
+export function GaugesScreen({ rows }: { rows: GaugeRow[] }) {
+  const [editing, setEditing] = useState<Gauge | "new" | null>(rows.length === 0 ? "new" : null);
+  return (
+    <>
+      <TopBar crumbs={[{ label: "Bench", href: "/" }, { label: "Gauges" }]} />
+      <main className="mx-auto grid max-w-[1680px] gap-5 px-6 py-5 max-sm:px-4 lg:grid-cols-[1fr_420px]">
+        <section aria-labelledby="gauges-title" className="min-w-0">
+          <div className="mb-4 flex flex-wrap items-center justify-between gap-3">
+            <h1 id="gauges-title" className="text-2xl font-bold">
+              Gauges
+            </h1>
+            <Button weight={rows.length === 0 ? "primary" : "plain"} onClick={() => setEditing("new")}>
+              Declare a gauge
+            </Button>
+          </div>
+          {rows.length === 0 ? (
+            <p className="text-ink2">
+              No gauge is declared yet. Declare what you measure with: every uncertainty begins there.
+            </p>
+          ) : (
+            <div className="card overflow-x-auto px-5 py-2">
+              <table className="w-full">
+                <HeadRow
+                  cells={[
+                    ...["Gauge", "Smallest step", "Limit of error", "Placing scatter", "Zero", "Sittings"].map(
+                      (label) => ({
+                        label,
+                        className: "pr-4 whitespace-nowrap",
+                      }),
+                    ),
+                    { label: "" },
+                  ]}
+                />
+                <tbody>
+                  {rows.map((row) => (
+                    <Row key={row.gauge.id} row={row} onEdit={() => setEditing(row.gauge)} />
+                  ))}
+                </tbody>
+              </table>
+            </div>
+          )}
+        </section>
+        <div className="grid content-start gap-4">
+          {editing && (
+            <GaugeForm
+              key={editing === "new" ? "new" : editing.id}
+              gauge={editing === "new" ? null : editing}
+              onDone={() => setEditing(null)}
+            />
+          )}
+          <section className="card p-5">
+            <h2 className="font-semibold">What these mean</h2>
+            <dl className="mt-2 grid gap-2">
+              <Meaning term="Limit of error">
+                What all its readings may have in common, up to so much. Repeats do not shrink it; it cancels in
+                differences.
+              </Meaning>
+              <Meaning term="Placing scatter">
+                How far readings of one place lie apart in your hand (standard deviation). Repeats tell it and shrink
+                it; this is what is taken before there are any.
+              </Meaning>
+              <Meaning term="Zero">
+                What closed jaws read. Looked at in each sitting, for inside and outside jaws apart, and taken off every
+                measured length.
+              </Meaning>
+            </dl>
+          </section>
+        </div>
+      </main>
+    </>
+  );
+}
+
+const UNIT_WORDS: Record<Gauge["unit"], string> = { mm: "reads mm", in: "reads inches", thou: "reads thou" };
+
+function Row({ row, onEdit }: { row: GaugeRow; onEdit: () => void }) {
+  const { gauge, sittings } = row;
+  return (
+    <tr className="border-t border-hair align-top">
+      <th scope="row" className="py-2 pr-4 text-left font-semibold">
+        {gauge.name}
+        <span className="block text-[14px] font-normal text-ink2">
+          {GAUGE_KIND_WORDS[gauge.kind]}, {UNIT_WORDS[gauge.unit]}
+        </span>
+      </th>
+      <td className="num py-2 pr-4 whitespace-nowrap">{inUnit(gauge.resolutionMm, gauge.unit, 5)}</td>
+      <td className="num py-2 pr-4 whitespace-nowrap">± {inUnit(gauge.limitMm, gauge.unit, 5)}</td>
+      <td className="num py-2 pr-4 whitespace-nowrap">
+        {gauge.placing ? inUnit(gauge.placing.sdMm, gauge.unit, 5) : "not known"}
+      </td>
+      <td className="py-2 pr-4 whitespace-nowrap">{hasJaws(gauge.kind) ? "each sitting" : "none"}</td>
+      <td className="num py-2 pr-4">{sittings}</td>
+      <td className="py-2 text-right">
+        <Button weight="small" onClick={onEdit}>
+          Change<span className="sr-only"> {gauge.name}</span>
+        </Button>
+      </td>
+    </tr>
+  );
+}
+
+function Meaning({ term, children }: { term: string; children: string }) {
+  return (
+    <div>
+      <dt className="font-semibold">{term}</dt>
+      <dd className="text-ink2">{children}</dd>
+    </div>
+  );
+}

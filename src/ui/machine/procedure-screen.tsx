@@ -1,0 +1,188 @@
+import Link from "next/link";
+import { withUncertainty } from "../../core/metrology/quantity-text";
+import type { CheckRow, ProcedureView } from "../../server/procedure-view";
+import { BeginButton } from "../bench/begin-button";
+import { FigureView } from "../drawing/figure-view";
+import { Ago } from "../primitives/ago";
+import { HeadRow } from "../primitives/head-row";
+import { Notice } from "../primitives/notice";
+import { StateMark } from "../primitives/state-mark";
+import { TopBar } from "../primitives/top-bar";
+import { EventForm } from "./event-form";
+import { LimitsForm } from "./limits-form";
+
+/** One procedure on one machine: how it stands and why, what to do, its limits and how its checks have drifted. */
+export function ProcedureScreen({ view, now }: { view: ProcedureView; now: number }) {
+  return (
+    <>
+      <TopBar crumbs={[{ label: "Bench", href: "/" }, { label: `${view.machine}, ${view.title.toLowerCase()}` }]} />
+      <main className="mx-auto grid max-w-[1680px] gap-5 px-6 py-5 max-sm:px-4 lg:grid-cols-[1fr_400px]">
+        <div className="grid min-w-0 grid-cols-1 content-start gap-4">
+          <Standing view={view} now={now} />
+          <Checks view={view} now={now} />
+          <Trials view={view} now={now} />
+        </div>
+        <div className="grid min-w-0 grid-cols-1 content-start gap-4">
+          <LimitsForm view={view} />
+          <EventForm view={view} now={now} />
+        </div>
+      </main>
+    </>
+  );
+}
+
+const SINCE_WORDS: Record<ProcedureView["state"]["state"], string> = {
+  "not done": "",
+  open: "begun",
+  "to prove": "begun",
+  holding: "confirmed",
+  "check due": "due",
+  drifting: "found",
+  stale: "since",
+};
+
+function Standing({ view, now }: { view: ProcedureView; now: number }) {
+  const { state, since, reasons, detail, trialId } = view.state;
+  const isOpen = state === "open" || state === "to prove";
+  return (
+    <section className="card flex flex-wrap items-center justify-between gap-4 p-5" aria-label="How it stands">
+      <div className="flex items-start gap-4">
+        <span className="mt-1">
+          <StateMark state={state} size={30} />
+        </span>
+        <div>
+          <h1 className="text-2xl font-bold">
+            {view.title}: {state}
+          </h1>
+          <p className="text-ink2">
+            {view.summary}
+            {since !== null && (
+              <>
+                {" · "}
+                {SINCE_WORDS[state]} <Ago at={since} now={now} />
+              </>
+            )}
+          </p>
+          {reasons.map((reason) => (
+            <p key={reason} className="font-semibold first-letter:uppercase">
+              {reason}.
+            </p>
+          ))}
+          {detail && <p className="num text-[14px] text-ink2">{detail}</p>}
+        </div>
+      </div>
+      <div className="flex flex-wrap gap-3">
+        {isOpen && trialId !== null ? (
+          <Link href={`/trial/${trialId}`} className="font-semibold underline underline-offset-4">
+            Continue the trial
+          </Link>
+        ) : (
+          <>
+            {state !== "not done" && (
+              <BeginButton
+                machine={view.machineSlug}
+                procedure={view.procedure}
+                weight={state === "check due" || state === "holding" ? "primary" : "plain"}
+                check
+              />
+            )}
+            <BeginButton
+              machine={view.machineSlug}
+              procedure={view.procedure}
+              weight={state === "not done" || state === "stale" || state === "drifting" ? "primary" : "plain"}
+            />
+          </>
+        )}
+      </div>
+    </section>
+  );
+}
+
+const RESULT_WORDS: Record<CheckRow["result"], string> = {
+  proved: "still holding",
+  "not proved": "no longer holding",
+  "cannot tell": "could not tell",
+};
+
+function Checks({ view, now }: { view: ProcedureView; now: number }) {
+  return (
+    <section className="card p-5" aria-label="Checks">
+      <h2 className="text-[17px] font-bold">Checks</h2>
+      {view.checks.length === 0 ? (
+        <p className="mt-1 text-ink2">
+          Not checked yet. A check is a short burn with the settings in force, long after the proof: it tells whether
+          they still hold, and what it finds is charted.
+        </p>
+      ) : (
+        <>
+          {view.signal && (
+            <div className="mt-2">
+              <Notice tone="needs you" headline="It drifts.">
+                <span className="first-letter:uppercase">{view.signal}.</span> Look for what wears, then measure anew.
+              </Notice>
+            </div>
+          )}
+          {view.figures.map((figure) => (
+            <div key={figure.id} className="mt-3">
+              <FigureView figure={figure} height={figure.id === "as found" ? 230 : 160} />
+            </div>
+          ))}
+          {view.checksUntilChart > 0 && (
+            <p className="mt-1 text-ink2">
+              {view.checksUntilChart} more {view.checksUntilChart === 1 ? "check" : "checks"} until their limits can be
+              charted: from fewer than ten they would mean little.
+            </p>
+          )}
+          <table className="mt-3 w-full">
+            <HeadRow
+              cells={[
+                { label: "Check" },
+                { label: "When" },
+                { label: `as found, ${view.asFoundLabel}`, align: "right" },
+                { label: "Found", className: "pl-4" },
+              ]}
+            />
+            <tbody>
+              {view.checks.map((c) => (
+                <tr key={c.trialId} className="border-t border-hair">
+                  <th scope="row" className="num py-1.5 text-left font-normal">
+                    <Link href={`/trial/${c.trialId}/prove`} className="underline decoration-line underline-offset-4">
+                      {c.code}
+                    </Link>
+                  </th>
+                  <td className="py-1.5">
+                    <Ago at={c.at} now={now} />
+                  </td>
+                  <td className="num py-1.5 text-right">{withUncertainty(c.asFound, c.unit)}</td>
+                  <td className="py-1.5 pl-4">{RESULT_WORDS[c.result]}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </>
+      )}
+    </section>
+  );
+}
+
+function Trials({ view, now }: { view: ProcedureView; now: number }) {
+  if (view.trials.length === 0) return null;
+  return (
+    <section className="card p-5" aria-label="Trials">
+      <h2 className="text-[17px] font-bold">Trials</h2>
+      <ul className="mt-1">
+        {view.trials.map((t) => (
+          <li key={t.id} className="flex flex-wrap justify-between gap-x-4 border-t border-hair py-1.5 first:border-0">
+            <span>
+              <Link href={`/trial/${t.id}`} className="num underline decoration-line underline-offset-4">
+                {t.code}
+              </Link>{" "}
+              {t.words}, begun <Ago at={t.begunAt} now={now} />
+            </span>
+            <span className="num text-[14px] text-ink2">{t.left}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

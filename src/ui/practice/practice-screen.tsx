@@ -1,0 +1,138 @@
+"use client";
+import { useRouter } from "next/navigation";
+import { useState, useTransition } from "react";
+import { fixed } from "../../core/metrology/quantity-text";
+import { renewPractice, revealTruth, switchCorrection, wearPractice } from "../../server/actions";
+import type { PracticeMachineView } from "../../server/practice-view";
+import { Button } from "../primitives/button";
+import { Fault } from "../primitives/notice";
+import { TopBar } from "../primitives/top-bar";
+import { heldText } from "../trial/held-text";
+
+export function PracticeScreen({ machines }: { machines: PracticeMachineView[] }) {
+  return (
+    <>
+      <TopBar crumbs={[{ label: "Bench", href: "/" }, { label: "Practice machines" }]} />
+      <main className="mx-auto max-w-[1100px] px-6 py-5 max-sm:px-4">
+        <h1 className="text-2xl font-bold">Practice machines</h1>
+        <p className="mt-1 mb-5 max-w-prose text-ink2">
+          Stand-ins that run the very files you download and leave marks like a real machine: late beam, play, scale and
+          scatter included. They know nothing of how corrections are worked out. What they really are stays hidden until
+          you ask.
+        </p>
+        {machines.length === 0 && <p className="text-ink2">There is no practice machine. The demo bench has two.</p>}
+        <ul className="grid gap-4">
+          {machines.map((m) => (
+            <MachineCard key={m.slug} machine={m} />
+          ))}
+        </ul>
+      </main>
+    </>
+  );
+}
+
+const WEAR_MONTHS = 6;
+
+function MachineCard({ machine }: { machine: PracticeMachineView }) {
+  const router = useRouter();
+  const [fault, setFault] = useState("");
+  const [renewing, setRenewing] = useState(false);
+  const [busy, start] = useTransition();
+  const act = (action: () => Promise<{ ok: boolean; message?: string }>) =>
+    start(async () => {
+      const result = await action().catch(() => null);
+      setFault(result?.ok ? "" : (result?.message ?? "The server does not answer."));
+      setRenewing(false);
+      router.refresh();
+    });
+  const { controller, truth } = machine;
+  return (
+    <li className="card p-5">
+      <h2 className="text-[19px] font-bold">
+        {machine.name}{" "}
+        <span className="ml-2 text-[14px] font-normal text-ink2">{machine.kind.replace("CO2", "CO₂")}</span>
+      </h2>
+      <div className="mt-3 grid gap-6 md:grid-cols-2">
+        <section>
+          <h3 className="mb-1 font-semibold">Its controller holds</h3>
+          <p className="num text-[14px]">{heldText({ shape: "table", rows: controller.table })}</p>
+          <label className="mt-2 flex min-h-9 cursor-pointer items-center gap-2">
+            <input
+              type="checkbox"
+              className="size-4"
+              checked={controller.switchedOn}
+              disabled={busy}
+              onChange={(e) => act(() => switchCorrection({ machine: machine.slug, on: e.target.checked }))}
+            />
+            Its scan-offset correction is switched on
+          </label>
+        </section>
+        <section>
+          <h3 className="mb-1 font-semibold">Hidden truth</h3>
+          {truth ? (
+            <dl className="num grid grid-cols-[auto_1fr] gap-x-4 text-[14px]">
+              {truthRows(truth).map(([label, value]) => (
+                <div key={label} className="contents">
+                  <dt className="font-sans text-ink2">{label}</dt>
+                  <dd>{value}</dd>
+                </div>
+              ))}
+            </dl>
+          ) : (
+            <>
+              <p className="text-ink2">Kept from you and from the solver.</p>
+              <Button
+                weight="small"
+                className="mt-2"
+                disabled={busy}
+                onClick={() => act(() => revealTruth({ machine: machine.slug }))}
+              >
+                Show the truth
+              </Button>
+            </>
+          )}
+        </section>
+      </div>
+      <div className="mt-4 flex flex-wrap items-center gap-3 border-t border-hair pt-3">
+        {renewing ? (
+          <>
+            <span>Its pieces and readings stay; its truth changes and its table is emptied.</span>
+            <Button weight="small" disabled={busy} onClick={() => act(() => renewPractice({ machine: machine.slug }))}>
+              Exchange it
+            </Button>
+            <Button weight="quiet" onClick={() => setRenewing(false)}>
+              Keep it
+            </Button>
+          </>
+        ) : (
+          <Button weight="quiet" onClick={() => setRenewing(true)}>
+            Put another machine behind this name
+          </Button>
+        )}
+        {!renewing && (
+          <Button
+            weight="quiet"
+            disabled={busy}
+            onClick={() => act(() => wearPractice({ machine: machine.slug, months: WEAR_MONTHS }))}
+          >
+            Let it wear for {WEAR_MONTHS} months
+          </Button>
+        )}
+        {fault && <Fault>{fault}</Fault>}
+      </div>
+    </li>
+  );
+}
+
+function truthRows(truth: NonNullable<PracticeMachineView["truth"]>): [string, string][] {
+  return [
+    ["beam comes on late by", `${fixed(truth.lagOnS * 1e6, 0)} µs`],
+    ["beam goes off late by", `${fixed(truth.lagOffS * 1e6, 0)} µs`],
+    ["play of the X drive", `${fixed(truth.playMm, 4)} mm`],
+    ["acceleration", `${fixed(truth.accelerationMmPerS2, 0)} mm/s²`],
+    ["scale X, Y", `${fixed(truth.scaleX, 5)}, ${fixed(truth.scaleY, 5)}`],
+    ["spot", `${fixed(truth.spotMm, 3)} mm`],
+    ["scatter of row ends", `${fixed(truth.endJitterMm, 4)} mm`],
+    ["between table entries", truth.controller.tableKind],
+  ];
+}

@@ -1,0 +1,150 @@
+"use client";
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { useMemo, useState, useTransition } from "react";
+import { lengthUnitOf } from "../../core/procedures/shown-unit";
+import { layOutNext } from "../../server/actions";
+import { FigureView } from "../drawing/figure-view";
+import { Button, buttonClass } from "../primitives/button";
+import { Fault, Notice } from "../primitives/notice";
+import { BudgetCard } from "./budget-card";
+import { ConfirmHeld } from "./confirm-held";
+import { CorrectionTable } from "./correction-table";
+import { Holders } from "./holders";
+import { historyOf, procedureOf } from "./known-procedure";
+import type { StageProps } from "./stages";
+import { sitesDone, stageHref } from "./stages";
+import { VerdictLine } from "./verdict-line";
+
+/** What the controller held, what to enter, how it came about, and where it was entered. */
+export function CorrectStage({ view, n, now }: StageProps) {
+  const procedure = procedureOf(view);
+  const round = view.rounds.find((r) => r.n === n);
+  const router = useRouter();
+  const [fault, setFault] = useState("");
+  const [busy, start] = useTransition();
+  const history = useMemo(() => historyOf(view, n), [view, n]);
+  const outcome = useMemo(() => procedure.solve(history), [procedure, history]);
+  const next = useMemo(() => procedure.next(history, outcome), [procedure, history, outcome]);
+  if (!round) return null;
+  const solved = outcome.status === "solved" ? outcome : null;
+  const laidNext = view.rounds.some((r) => r.n === n + 1);
+  const recorded = view.records.filter((r) => r.origin === "trial");
+
+  const prove = () =>
+    start(async () => {
+      const result = await layOutNext({ trialId: view.id }).catch(() => null);
+      if (result?.ok) router.push(stageHref(view, "burn", result.value));
+      else setFault(result?.message ?? "The server does not answer.");
+    });
+
+  return (
+    <>
+      <main className="mx-auto grid w-full max-w-[1680px] flex-1 content-start gap-4 px-6 py-4 max-sm:px-4 lg:grid-cols-[1fr_452px]">
+        <div className="grid min-w-0 grid-cols-1 content-start gap-4 overflow-y-auto lg:max-h-[calc(100dvh-190px)]">
+          {procedure.settings.map((setting) => (
+            <ConfirmHeld key={setting.key} view={view} n={n} setting={setting} />
+          ))}
+          {outcome.status === "open" && (
+            <section className="card p-5">
+              <h2 className="text-[17px] font-bold">Nothing to correct yet.</h2>
+              <p className="mt-1 text-ink2">{outcome.missing}</p>
+              <Link href={stageHref(view, "read", n)} className={buttonClass("plain", "mt-3")}>
+                Back to reading
+              </Link>
+            </section>
+          )}
+          {outcome.status === "unsolvable" && (
+            <section className="card p-5">
+              <Notice tone="needs you" headline="No correction can be worked out yet.">
+                {outcome.reason}
+              </Notice>
+            </section>
+          )}
+          {solved?.corrections.map((c) => (
+            <CorrectionTable key={c.setting} view={view} n={n} correction={c} confirmed={round.readBackAt !== null} />
+          ))}
+          {solved && !solved.complete && <Incomplete view={view} n={n} />}
+          {outcome.findings.length > 0 && (
+            <section className="card grid gap-3 p-5" aria-label="Findings">
+              {outcome.findings.map((f) => (
+                <Notice key={f.id} tone={f.tone} headline={f.headline}>
+                  {f.text}
+                  {f.site && (
+                    <>
+                      {" "}
+                      <Link
+                        className="underline"
+                        href={`/trial/${view.id}/read?${n > 1 ? `round=${n}&` : ""}site=${f.site}`}
+                      >
+                        Read it again
+                      </Link>
+                    </>
+                  )}
+                </Notice>
+              ))}
+            </section>
+          )}
+        </div>
+        <div className="grid min-w-0 grid-cols-1 content-start gap-4 overflow-y-auto lg:max-h-[calc(100dvh-190px)]">
+          {solved?.figures.map((figure) => (
+            <section key={figure.id} className="card p-4">
+              <FigureView figure={figure} height={250} />
+            </section>
+          ))}
+          {solved && (
+            <Holders
+              view={view}
+              n={n}
+              now={now}
+              corrections={solved.corrections}
+              confirmed={round.readBackAt !== null}
+            />
+          )}
+          {solved && <BudgetCard estimates={solved.estimates} length={lengthUnitOf(view)} />}
+          {fault && <Fault>{fault}</Fault>}
+        </div>
+      </main>
+      <VerdictLine
+        outcome={outcome}
+        unit={lengthUnitOf(view)}
+        text={lineText(recorded.length, view.holders.length, solved !== null)}
+      >
+        {solved && round.purpose !== "proof" && next.do !== "stop" && (
+          <Button weight={recorded.length > 0 ? "primary" : "plain"} onClick={prove} disabled={busy}>
+            {laidNext ? "To the proof" : next.do === "round" ? "Burn the proof" : "Prove"}
+          </Button>
+        )}
+        {solved && round.purpose === "proof" && next.do === "round" && (
+          <Button weight={recorded.length > 0 ? "primary" : "plain"} onClick={prove} disabled={busy}>
+            Burn another proof
+          </Button>
+        )}
+      </VerdictLine>
+    </>
+  );
+}
+
+/** Some sites are unread: the numbers stand on fewer readings than were laid out. */
+function Incomplete({ view, n }: Omit<StageProps, "now">) {
+  const round = view.rounds.find((r) => r.n === n);
+  if (!round) return null;
+  const { done, total } = sitesDone(round);
+  return (
+    <section className="card p-5">
+      <Notice tone="needs you" headline={`${total - done} of ${total} sites are not read.`}>
+        These numbers stand on what is read so far.{" "}
+        <Link className="underline" href={stageHref(view, "read", n)}>
+          Read on
+        </Link>
+      </Notice>
+    </section>
+  );
+}
+
+function lineText(recorded: number, holders: number, solved: boolean): string {
+  if (!solved) return "Nothing to enter yet.";
+  if (recorded === 0) return "Nothing recorded yet.";
+  const open = holders - recorded;
+  return open > 0 ? `Recorded; ${open} ${open === 1 ? "holder" : "holders"} still open.` : "Recorded everywhere.";
+}

@@ -1,0 +1,169 @@
+"use client";
+import clsx from "clsx";
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { useTransition } from "react";
+import { toast } from "sonner";
+import { expandedUncertainty } from "../../core/fitting/student-t";
+import { fixed } from "../../core/metrology/quantity-text";
+import type { Correction, CorrectionRow } from "../../core/procedures/outcome";
+import { decide } from "../../server/actions";
+import type { TrialView } from "../../server/trial-view";
+import { Button, buttonClass } from "../primitives/button";
+import { HeadRow } from "../primitives/head-row";
+
+/** In force, change, enter: every number with the sum that made it. */
+export function CorrectionTable({
+  view,
+  n,
+  correction,
+  confirmed,
+}: {
+  view: TrialView;
+  n: number;
+  correction: Correction;
+  confirmed: boolean;
+}) {
+  const { decimals, rows } = correction;
+  const taken = rows.filter((r) => r.doubt === null);
+  return (
+    <section className={clsx("card px-5 py-4", !confirmed && "opacity-70")} aria-label="What to enter">
+      <div className="flex flex-wrap items-baseline justify-between gap-x-4">
+        <h2 className="text-[17px] font-bold">What to enter</h2>
+        <p className="text-[14px] text-ink2">
+          {correction.label.toLowerCase()}, {correction.unit}
+          {confirmed ? "" : " · confirm above what was held first"}
+        </p>
+      </div>
+      <table className="mt-2 w-full">
+        <HeadRow
+          className="border-y border-hair"
+          cells={[
+            { label: "Setting" },
+            { label: "in force", align: "right" },
+            { label: "change", align: "right", className: "max-sm:hidden" },
+            { label: "= enter", align: "right" },
+            { label: "±", align: "right" },
+            { label: "" },
+          ]}
+        />
+        <tbody>
+          {rows.map((row) => (
+            <Row key={row.key} view={view} n={n} row={row} decimals={decimals} />
+          ))}
+        </tbody>
+      </table>
+      <div className="mt-3 flex flex-wrap items-center justify-between gap-3">
+        {correction.choice && <Choice view={view} choice={correction.choice} />}
+        <Button
+          weight="plain"
+          onClick={() => copy(taken.map((r) => `${r.key}\t${fixed(r.enter, decimals)}`).join("\n"), "The table")}
+          disabled={taken.length === 0}
+        >
+          Copy the table
+        </Button>
+      </div>
+      <details className="mt-2">
+        <summary className="cursor-pointer text-[14px] text-ink2">How each number came about</summary>
+        <ul className="num mt-1 grid gap-1 text-[14px]">
+          {rows.map((row) => (
+            <li key={row.key}>
+              {row.label}: {row.arithmetic.join("; ")}
+            </li>
+          ))}
+        </ul>
+      </details>
+    </section>
+  );
+}
+
+function Row({ view, n, row, decimals }: { view: TrialView; n: number; row: CorrectionRow; decimals: number }) {
+  const router = useRouter();
+  const [busy, start] = useTransition();
+  const accept = () =>
+    start(async () => {
+      await decide({ trialId: view.id, key: row.doubt?.accept ?? "", value: "yes" });
+      router.refresh();
+    });
+  return (
+    <tr className="num border-b border-hair align-middle">
+      <th scope="row" className="py-1.5 text-left font-normal">
+        {row.label}
+      </th>
+      <td className="py-1.5 text-right">{fixed(row.old, decimals)}</td>
+      <td className="py-1.5 text-right max-sm:hidden" title={row.arithmetic[0]}>
+        {row.changeText}
+      </td>
+      <td className={clsx("py-1.5 text-right text-[17px]", row.doubt ? "text-ink2" : "font-bold")}>
+        {fixed(row.enter, decimals)}
+        {row.doubt ? " ?" : ""}
+      </td>
+      <td className="py-1.5 text-right text-ink2">{fixed(expandedUncertainty(row.change), decimals)}</td>
+      <td className="py-1.5 pl-3 text-right font-sans whitespace-nowrap">
+        {row.doubt ? (
+          <span className="inline-flex gap-2" title={row.doubt.why}>
+            {row.doubt.site && (
+              <Link
+                className={buttonClass("small", "!border-ember !text-ember")}
+                href={`/trial/${view.id}/read?${n > 1 ? `round=${n}&` : ""}site=${row.doubt.site}`}
+              >
+                read again
+              </Link>
+            )}
+            {row.doubt.accept && (
+              <Button weight="small" disabled={busy} onClick={accept}>
+                accept
+              </Button>
+            )}
+          </span>
+        ) : (
+          <span className="inline-flex items-center gap-3">
+            {row.worth !== "yes" && (
+              <span className="text-[13px] text-ink2">{row.worth === "no" ? "no need" : "within its doubt"}</span>
+            )}
+            <Button weight="small" onClick={() => copy(fixed(row.enter, decimals), row.label)}>
+              copy<span className="sr-only"> {row.label}</span>
+            </Button>
+          </span>
+        )}
+      </td>
+    </tr>
+  );
+}
+
+function Choice({ view, choice }: { view: TrialView; choice: NonNullable<Correction["choice"]> }) {
+  const router = useRouter();
+  const [busy, start] = useTransition();
+  return (
+    <fieldset disabled={busy} className="flex flex-wrap items-center gap-x-4 gap-y-1">
+      <legend className="sr-only">What the entries go by</legend>
+      <span>Enter</span>
+      {choice.options.map((o) => (
+        <label key={o.value} className="flex cursor-pointer items-center gap-1.5">
+          <input
+            type="radio"
+            name="choice"
+            className="size-4"
+            checked={choice.chosen === o.value}
+            onChange={() =>
+              start(async () => {
+                await decide({ trialId: view.id, key: choice.decision, value: o.value });
+                router.refresh();
+              })
+            }
+          />
+          {o.label}
+        </label>
+      ))}
+    </fieldset>
+  );
+}
+
+async function copy(text: string, what: string): Promise<void> {
+  try {
+    await navigator.clipboard.writeText(text.replaceAll("−", "-"));
+    toast(`${what}: copied`);
+  } catch {
+    toast(`${what}: this browser does not let pages copy. ${text}`);
+  }
+}

@@ -1,0 +1,29 @@
+import { type Gauge, type GaugeKind, hasJaws } from "../../core/metrology/gauge";
+import { decimalsFor, inUnit } from "../../core/metrology/quantity-text";
+import { fromInternal, UNITS } from "../../core/metrology/units";
+import type { Session } from "../../server/trial-view";
+
+export const GAUGE_KIND_WORDS: Record<GaugeKind, string> = {
+  rule: "steel rule",
+  calipers: "calipers",
+  microscope: "microscope picture",
+  scan: "flatbed scan",
+  eye: "eye",
+};
+
+/** `step 0.01 mm · limit ±0.02 mm`. */
+export function gaugeFacts(gauge: Gauge): string {
+  const limit = gauge.limitMm > 0 ? ` · limit ±${inUnit(gauge.limitMm, gauge.unit, 5)}` : "";
+  return `step ${inUnit(gauge.resolutionMm, gauge.unit, 5)}${limit}`;
+}
+
+/** `Calipers 0.01 mm · closed jaws read 0.00`. */
+export function sessionText({ gauge, zero }: Session): string {
+  const decimals = Math.max(2, decimalsFor(fromInternal(gauge.resolutionMm, gauge.unit)) - 1);
+  const shown = (mm: number) => fromInternal(mm, gauge.unit).toFixed(decimals);
+  const inside = zero.inside === null ? "" : `, inside ${shown(zero.inside)}`;
+  const jaws = hasJaws(gauge.kind)
+    ? ` · closed jaws read ${shown(zero.outside)}${inside} ${UNITS[gauge.unit].symbol}`
+    : "";
+  return `${gauge.name} ${inUnit(gauge.resolutionMm, gauge.unit, 5)}${jaws}`;
+}

@@ -1,0 +1,224 @@
+"use client";
+import { useRouter } from "next/navigation";
+import { useState, useTransition } from "react";
+import { fixed } from "../../core/metrology/quantity-text";
+import { parseReading } from "../../core/metrology/reading-text";
+import type { Correction } from "../../core/procedures/outcome";
+import { entrySlip } from "../../core/procedures/plausibility";
+import { recordEntry, undoEntry } from "../../server/actions";
+import type { Holder, LedgerEntry, TrialView } from "../../server/trial-view";
+import { Ago } from "../primitives/ago";
+import { Button } from "../primitives/button";
+import { Fault } from "../primitives/notice";
+import { heldText } from "./held-text";
+
+type Props = { view: TrialView; n: number; now: number; corrections: Correction[]; confirmed: boolean };
+
+/** Where the new value is entered: each holder is recorded by itself, as it was entered. */
+export function Holders({ view, n, now, corrections, confirmed }: Props) {
+  return (
+    <section className="card p-5">
+      <h2 className="font-semibold">Where it is entered</h2>
+      {corrections.map((correction) => (
+        <ul key={correction.setting} className="mt-2">
+          {view.holders.map((holder) => (
+            <HolderRow
+              key={holder.id}
+              view={view}
+              n={n}
+              now={now}
+              holder={holder}
+              correction={correction}
+              record={view.records.find(
+                (r) => r.holderId === holder.id && r.setting === correction.setting && r.origin === "trial",
+              )}
+              confirmed={confirmed}
+            />
+          ))}
+        </ul>
+      ))}
+      <p className="mt-3 border-t border-hair pt-3 text-[14px] text-ink2">
+        Then see that the correction is switched on: a table that is not changes nothing.
+      </p>
+    </section>
+  );
+}
+
+function HolderRow({
+  view,
+  n,
+  now,
+  holder,
+  correction,
+  record,
+  confirmed,
+}: {
+  view: TrialView;
+  n: number;
+  now: number;
+  holder: Holder;
+  correction: Correction;
+  record: LedgerEntry | undefined;
+  confirmed: boolean;
+}) {
+  const router = useRouter();
+  const [open, setOpen] = useState(false);
+  const [fault, setFault] = useState("");
+  const [busy, start] = useTransition();
+  const takeBack = () =>
+    start(async () => {
+      const result = await undoEntry({ trialId: view.id, entryId: record?.id ?? 0 }).catch(() => null);
+      if (result?.ok) router.refresh();
+      else setFault(result?.message ?? "The server does not answer.");
+    });
+  return (
+    <li className="border-t border-hair py-3">
+      <div className="flex items-start justify-between gap-3">
+        <div>
+          <p>
+            {record && <span className="text-verdigris">✓ </span>}
+            {holder.name}
+          </p>
+          <p className="text-[14px] text-ink2">
+            {record ? (
+              <>
+                {record.readBack ? "entered and read back" : "entered"} <Ago at={record.at} now={now} />
+              </>
+            ) : (
+              "still holds the old value"
+            )}
+          </p>
+          {record && <p className="num text-[13px] text-ink2">{heldText(record.value)}</p>}
+        </div>
+        {record ? (
+          <Button weight="quiet" onClick={takeBack} disabled={busy}>
+            Take back
+          </Button>
+        ) : (
+          !open && (
+            <Button
+              weight="small"
+              onClick={() => setOpen(true)}
+              disabled={!confirmed}
+              title={confirmed ? undefined : "Confirm first what was held during the burn"}
+            >
+              Record
+            </Button>
+          )
+        )}
+      </div>
+      {open && !record && (
+        <RecordForm view={view} n={n} holder={holder} correction={correction} onClose={() => setOpen(false)} />
+      )}
+      {fault && <Fault>{fault}</Fault>}
+    </li>
+  );
+}
+
+/** What was entered, as entered: the computed values stand there to be changed. */
+function RecordForm({
+  view,
+  n,
+  holder,
+  correction,
+  onClose,
+}: {
+  view: TrialView;
+  n: number;
+  holder: Holder;
+  correction: Correction;
+  onClose: () => void;
+}) {
+  const router = useRouter();
+  const [rows, setRows] = useState(() =>
+    correction.rows
+      .filter((r) => r.doubt === null)
+      .map((r) => ({
+        key: r.key,
+        at: r.at,
+        label: r.label,
+        text: fixed(r.enter, correction.decimals).replace("−", "-"),
+      })),
+  );
+  const [readBack, setReadBack] = useState(false);
+  const [fault, setFault] = useState<{ field: string; message: string } | null>(null);
+  const [asked, setAsked] = useState<{ about: string; text: string } | null>(null);
+  const [busy, start] = useTransition();
+  const record = () => {
+    const slip = slipIn(rows, correction);
+    const about = JSON.stringify(rows);
+    if (slip && asked?.about !== about) return setAsked({ about, text: slip });
+    start(async () => {
+      setFault(null);
+      const result = await recordEntry({
+        trialId: view.id,
+        n,
+        setting: correction.setting,
+        holderId: holder.id,
+        rows: rows.map(({ at, text }) => ({ at, text })),
+        readBack,
+        seen: view.rounds.find((r) => r.n === n)?.readingStamp ?? "",
+      }).catch(() => null);
+      if (result?.ok) {
+        onClose();
+        router.refresh();
+      } else if (result?.field === "readings") {
+        setFault(result);
+        router.refresh();
+      } else setFault(result ?? { field: "", message: "The server does not answer. Nothing was recorded." });
+    });
+  };
+  return (
+    <form
+      className="mt-2 rounded-md bg-paper p-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        record();
+      }}
+    >
+      <p className="text-[14px] text-ink2">As you entered it there:</p>
+      <div className="mt-1 grid grid-cols-3 gap-2">
+        {rows.map((row, i) => (
+          <label key={row.key} className="text-[13px] text-ink2">
+            {row.label}
+            <input
+              className="field num block w-full text-ink"
+              value={row.text}
+              aria-invalid={fault?.field === `row ${row.at}`}
+              onChange={(e) => setRows((all) => all.map((r, j) => (i === j ? { ...r, text: e.target.value } : r)))}
+            />
+          </label>
+        ))}
+      </div>
+      <label className="mt-2 flex min-h-9 cursor-pointer items-center gap-2">
+        <input type="checkbox" className="size-4" checked={readBack} onChange={(e) => setReadBack(e.target.checked)} />I
+        read it back from there
+      </label>
+      {fault && <Fault>{fault.message}</Fault>}
+      {asked && asked.about === JSON.stringify(rows) && (
+        <p role="alert" className="text-ochre">
+          {asked.text} If that is what you entered, record it once more.
+        </p>
+      )}
+      <div className="mt-2 flex gap-2">
+        <Button weight="primary" type="submit" disabled={busy}>
+          {busy ? "Recording…" : "Record as entered"}
+        </Button>
+        <Button onClick={onClose}>Back</Button>
+      </div>
+    </form>
+  );
+}
+
+/** A slip of units or of half and whole in what was entered, when most rows with something in them show it. */
+function slipIn(rows: readonly { key: string; text: string }[], correction: Correction): string | null {
+  const slips = rows.flatMap((row) => {
+    const workedOut = correction.rows.find((r) => r.key === row.key)?.enter ?? 0;
+    const read = parseReading(row.text.replace(/^\s*[-−]/, ""), "length", "mm");
+    const negative = /^\s*[-−]/.test(row.text);
+    if (!read.ok || workedOut === 0) return [];
+    return [entrySlip(negative ? -read.value : read.value, workedOut)];
+  });
+  const found = slips.flatMap((s) => s ?? []);
+  return found.length > slips.length / 2 ? (found[0] ?? null) : null;
+}

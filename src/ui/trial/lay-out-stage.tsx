@@ -1,0 +1,124 @@
+"use client";
+import Link from "next/link";
+import { useMemo, useState } from "react";
+import type { PlanContext } from "../../core/procedures/contract";
+import type { Draft } from "../../core/procedures/draft";
+import { draftOf, readDraft } from "../../core/procedures/draft";
+import { CouponDrawing } from "../drawing/coupon-drawing";
+import { Button, buttonClass } from "../primitives/button";
+import { procedureOf, unreadHistory } from "./known-procedure";
+import { PlanField } from "./plan-field";
+import type { StageProps } from "./stages";
+import { stageHref } from "./stages";
+import { titleBlock } from "./title-block";
+import { useKeptDraft } from "./use-kept-draft";
+import { VerdictLine } from "./verdict-line";
+
+/** Few fields, a drawing that follows every change, and what does not fit said at its field. */
+export function LayOutStage({ view, n }: StageProps) {
+  const procedure = procedureOf(view);
+  const round = view.rounds.find((r) => r.n === n);
+  const frozen = round?.spec !== null;
+  const context: PlanContext = useMemo(
+    () => ({ machine: view.machine, couponCode: round?.couponCode ?? view.code, inForce: view.heldNow }),
+    [view.machine, view.code, view.heldNow, round?.couponCode],
+  );
+  const form = useMemo(() => procedure.plan(context), [procedure, context]);
+  const [draft, setDraft] = useState<Draft>(round?.draft ?? {});
+  const kept = useKeptDraft(view.id, n, draft, !frozen);
+  const read = useMemo(() => readDraft(form, draft), [form, draft]);
+  const warnings = read.ok ? procedure.warnings(read.plan, context) : [];
+  const spec = useMemo(() => {
+    const plan = read.ok ? read.plan : read.unfit;
+    if (frozen || plan === null) return round?.spec ?? null;
+    try {
+      return procedure.round(plan, context, round?.purpose ?? "measure");
+    } catch {
+      return null;
+    }
+  }, [read, procedure, context, frozen, round]);
+  const piece = spec?.pieces[0];
+  const example = spec?.sites.at(-1) ?? null;
+  const plan = read.ok ? read.plan : (read.unfit ?? round?.plan ?? null);
+  const detail =
+    spec && example && plan
+      ? procedure.detail(unreadHistory(view, spec, plan), { site: example.id, typed: null })
+      : null;
+  const groups = [...new Set(form.fields.map((f) => f.group))];
+  const change = (key: string, text: string) => setDraft((d) => ({ ...d, [key]: text }));
+
+  return (
+    <>
+      <main className="mx-auto grid w-full max-w-[1680px] flex-1 gap-5 px-6 py-4 max-sm:px-4 lg:grid-cols-[1fr_430px]">
+        <section className="card min-h-[420px] max-lg:order-2 lg:max-h-[calc(100dvh-190px)]" aria-label="Drawing">
+          {piece && spec ? (
+            <CouponDrawing
+              piece={piece}
+              overlay={[]}
+              site={example}
+              detail={detail}
+              titleBlock={titleBlock(view, procedure.title, context.couponCode, spec.delivery)}
+            />
+          ) : (
+            <p className="p-8 text-ink2">The drawing comes back when every field can be read.</p>
+          )}
+        </section>
+        <form
+          className="card overflow-y-auto p-5 lg:max-h-[calc(100dvh-190px)]"
+          aria-label="Layout"
+          onSubmit={(e) => e.preventDefault()}
+        >
+          {frozen && (
+            <p className="mb-4 rounded-md bg-steel-tint px-3 py-2 text-steel">
+              This round is burned: its layout stays as it was.
+            </p>
+          )}
+          {groups.map((group) => (
+            <fieldset key={group} disabled={frozen} className="mb-4 border-b border-hair pb-4 last:border-0">
+              <legend className="mb-2 font-semibold">{group}</legend>
+              <div className="grid grid-cols-2 gap-x-4 gap-y-3">
+                {form.fields
+                  .filter((f) => f.group === group)
+                  .map((field) => (
+                    <PlanField
+                      key={field.key}
+                      field={field}
+                      text={draft[field.key] ?? ""}
+                      fault={read.ok ? null : (read.issues.find((i) => i.field === field.key)?.message ?? null)}
+                      warnings={warnings.filter((w) => w.field === field.key).map((w) => w.message)}
+                      onChange={(text) => change(field.key, text)}
+                    />
+                  ))}
+              </div>
+            </fieldset>
+          ))}
+          {!frozen && (
+            <Button weight="quiet" onClick={() => setDraft(draftOf(form, form.defaults))}>
+              Back to the usual layout
+            </Button>
+          )}
+        </form>
+      </main>
+      <VerdictLine
+        outcome={null}
+        text={
+          frozen
+            ? "Burned."
+            : read.ok
+              ? kept
+              : `${read.issues.length === 1 ? "One field needs" : `${read.issues.length} fields need`} you before the burn.`
+        }
+      >
+        {read.ok ? (
+          <Link href={stageHref(view, "burn", n)} className={buttonClass("primary")}>
+            To the burn
+          </Link>
+        ) : (
+          <Button weight="primary" disabled>
+            To the burn
+          </Button>
+        )}
+      </VerdictLine>
+    </>
+  );
+}

@@ -1,0 +1,199 @@
+"use client";
+import Link from "next/link";
+import { useState } from "react";
+import { siteIsDone } from "../../core/procedures/answer";
+import { lengthUnitOf, nextLengthUnit, UNIT_DECISION } from "../../core/procedures/shown-unit";
+import { decide } from "../../server/actions";
+import type { TakenReading } from "../../server/trial-view";
+import { CouponDrawing } from "../drawing/coupon-drawing";
+import { FigureView } from "../drawing/figure-view";
+import { buttonClass } from "../primitives/button";
+import { Notice } from "../primitives/notice";
+import { BudgetCard } from "./budget-card";
+import { historyOf, procedureOf } from "./known-procedure";
+import { ReadKeys } from "./read-keys";
+import { ReadingCard } from "./reading-card";
+import { ResultTableCard } from "./result-table-card";
+import { SessionCard } from "./session-card";
+import { SessionLine } from "./session-line";
+import { SheetCard } from "./sheet-card";
+import type { StageProps } from "./stages";
+import { stageHref } from "./stages";
+import { titleBlock } from "./title-block";
+import { useReadKeys } from "./use-read-keys";
+import { useReadingFlow } from "./use-reading-flow";
+import { useReadings } from "./use-readings";
+import { VerdictLine } from "./verdict-line";
+
+/** After so long a new sitting is asked for, with the zero of the jaws looked at anew. */
+const SITTING_LASTS_MS = 12 * 3_600_000;
+
+/** One site at a time: type and Enter moves on; the result builds up beside it. */
+export function ReadStage({
+  view,
+  n,
+  site: wanted,
+  gauge,
+  now,
+}: StageProps & { site: string | null; gauge: string | null }) {
+  const procedure = procedureOf(view);
+  const round = view.rounds.find((r) => r.n === n);
+  const spec = round?.spec;
+  const sites = spec?.sites ?? [];
+  const session = round?.sessions.at(-1);
+  const store = useReadings(view.id, n, round?.readings ?? []);
+  const [unit, setUnit] = useState(lengthUnitOf(view));
+  const decided = { ...view, decisions: { ...view.decisions, [UNIT_DECISION]: unit } };
+  const firstOpen = sites.find(
+    (s) =>
+      !siteIsDone(
+        s,
+        store.readings.map((r) => r.answer),
+      ),
+  );
+  const flow = useReadingFlow({
+    sites,
+    start: wanted ?? firstOpen?.id ?? sites[0]?.id ?? "",
+    store,
+    sitting: session,
+    procedure,
+    historyOf: (readings: readonly TakenReading[]) => historyOf(decided, n, readings),
+  });
+  const isOld = session !== undefined && now - session.begunAt > SITTING_LASTS_MS && firstOpen !== undefined;
+  const [newSession, setNewSession] = useState(isOld || (gauge !== null && gauge !== session?.gauge.id));
+
+  const history = historyOf(decided, n, store.readings);
+  const outcome = procedure.solve(history);
+
+  function changeUnit() {
+    const next = nextLengthUnit(unit);
+    setUnit(next);
+    // Only how lengths are shown: if it is not kept, nothing is lost.
+    decide({ trialId: view.id, key: UNIT_DECISION, value: next }).catch(() => undefined);
+  }
+
+  useReadKeys({
+    active: session !== undefined && !newSession,
+    type: (characters) => flow.handle.current?.type(characters),
+    submit: () => flow.handle.current?.submit(),
+    actions: new Map<string, () => unknown>([
+      ["KeyP", () => flow.step(-1)],
+      ["KeyN", () => flow.step(1)],
+      ["KeyR", flow.repeat],
+      ["KeyU", changeUnit],
+      ["KeyX", flow.cannot],
+      ["KeyZ", flow.takeBack],
+      ["Digit1", () => flow.handle.current?.choose("positive")],
+      ["Digit2", () => flow.handle.current?.choose("negative")],
+    ]),
+  });
+
+  const { site } = flow;
+  if (!round || !spec || !site) return <p className="flex-1 p-10 text-ink2">This round asks for no reading.</p>;
+  const done = sites.filter((s) => siteIsDone(s, flow.answers)).length;
+  const detail = procedure.detail(history, { site: site.id, typed: flow.typed });
+  const finished = done === sites.length;
+  const needsYou = outcome.findings.filter((f) => f.tone === "needs you");
+
+  return (
+    <>
+      <main className="mx-auto grid w-full text-[16px] max-w-[1680px] flex-1 gap-5 px-6 py-4 max-sm:px-4 lg:grid-cols-[1fr_470px]">
+        <section className="card min-h-[420px] max-lg:hidden lg:max-h-[calc(100dvh-190px)]" aria-label="Drawing">
+          {spec.pieces[0] && (
+            <CouponDrawing
+              piece={spec.pieces[0]}
+              overlay={procedure.overlay(history)}
+              site={site}
+              detail={detail}
+              titleBlock={titleBlock(view, procedure.title, round.couponCode, spec.delivery)}
+            />
+          )}
+        </section>
+        <div className="grid min-w-0 grid-cols-1 content-start gap-3 overflow-y-auto lg:max-h-[calc(100dvh-190px)]">
+          {session && !newSession ? (
+            <ReadingCard
+              {...{ view: decided, round, session, site, sites, detail, unit, flow, store }}
+              onUnit={changeUnit}
+            />
+          ) : (
+            <SessionCard
+              view={view}
+              n={n}
+              note={
+                session && isOld
+                  ? "The last sitting was another day: look at the closed jaws again before going on."
+                  : ""
+              }
+              start={gauge}
+              onOpened={() => setNewSession(false)}
+              onBack={session ? () => setNewSession(false) : undefined}
+            />
+          )}
+          {outcome.table && <ResultTableCard table={outcome.table} current={site.id} onSite={flow.goTo} />}
+          {needsYou.length > 0 && (
+            <section className="card grid gap-2 p-4" aria-label="Findings">
+              {needsYou.map((f) => (
+                <Notice key={f.id} tone={f.tone} headline={f.headline}>
+                  {f.text}
+                </Notice>
+              ))}
+            </section>
+          )}
+          {outcome.status === "solved" &&
+            outcome.figures.map((figure) => (
+              <section key={figure.id} className="card p-4">
+                <FigureView figure={figure} />
+              </section>
+            ))}
+          {outcome.status === "solved" && <BudgetCard estimates={outcome.estimates} length={unit} />}
+          <SheetCard
+            trialId={view.id}
+            n={n}
+            canTake={session !== undefined && view.endedAt === null}
+            solved={outcome.status === "solved"}
+            onTaken={() => flow.moved("taken from the sheet")}
+          />
+          {session && !newSession && <SessionLine session={session} now={now} onNew={() => setNewSession(true)} />}
+          {session && <ReadKeys practice={round.onPractice} />}
+        </div>
+      </main>
+      <VerdictLine
+        outcome={outcome}
+        unit={unit}
+        text={
+          outcome.status === "open"
+            ? outcome.missing
+            : outcome.status === "unsolvable"
+              ? outcome.reason
+              : `${done} of ${sites.length} sites read.`
+        }
+      >
+        <Next
+          view={view}
+          n={n}
+          judged={round.purpose === "proof" || round.purpose === "check"}
+          finished={finished}
+          ready={outcome.status !== "open"}
+        />
+      </VerdictLine>
+    </>
+  );
+}
+
+type NextProps = { view: StageProps["view"]; n: number; judged: boolean; finished: boolean; ready: boolean };
+
+function Next({ view, n, judged, finished, ready }: NextProps) {
+  const href = judged ? `/trial/${view.id}/prove` : stageHref(view, "correct", n);
+  const label = judged
+    ? finished
+      ? "See the verdict"
+      : "Skip to the verdict"
+    : finished
+      ? "Correct"
+      : "Skip to Correct";
+  return ready ? (
+    <Link href={href} className={buttonClass(finished ? "primary" : "plain")}>
+      {label}
+    </Link>
+  ) : null;
+}

@@ -1,0 +1,76 @@
+"use client";
+import clsx from "clsx";
+import type { TrialView } from "../../server/trial-view";
+import { BurnStage } from "./burn-stage";
+import { CorrectStage } from "./correct-stage";
+import { EndTrial } from "./end-trial";
+import { sessionText } from "./gauge-words";
+import { LayOutStage } from "./lay-out-stage";
+import { NotYet } from "./not-yet";
+import { ProveStage } from "./prove-stage";
+import { Rail } from "./rail";
+import { ReadStage } from "./read-stage";
+import type { Stage, StageProps } from "./stages";
+
+/** One trial at one stage. */
+export function TrialScreen({
+  view,
+  stage,
+  n,
+  site,
+  gauge,
+  now,
+}: StageProps & { stage: Stage; site: string | null; gauge: string | null }) {
+  const round = view.rounds.find((r) => r.n === n);
+  if (!round) return null;
+  const props = { view, n, now };
+  const burned = round.spec !== null;
+  return (
+    <>
+      <div
+        className={clsx(
+          "mx-auto flex w-full max-w-[1680px] flex-wrap items-center justify-between gap-x-6 gap-y-2 px-6 pt-4 max-sm:px-4",
+          stage === "read" && "max-sm:hidden",
+        )}
+      >
+        <h1 className="sr-only">
+          Trial {view.code}, {stage}
+        </h1>
+        <Rail view={view} round={round} stage={stage} />
+        <RoundNote view={view} n={n} />
+      </div>
+      {stage === "lay-out" && <LayOutStage key={n} {...props} />}
+      {stage === "burn" && <BurnStage key={n} {...props} />}
+      {stage === "read" &&
+        (burned ? (
+          <ReadStage key={`${n} ${round.sessions.at(-1)?.id}`} {...props} site={site} gauge={gauge} />
+        ) : (
+          <NotYet view={view} n={n} />
+        ))}
+      {stage === "correct" && (burned ? <CorrectStage key={n} {...props} /> : <NotYet view={view} n={n} />)}
+      {stage === "prove" && <ProveStage {...props} />}
+    </>
+  );
+}
+
+const END_WORDS = {
+  proved: "ended: proved",
+  held: "ended: still holding",
+  "given up": "ended without a proof",
+} as const;
+
+function RoundNote({ view, n }: { view: TrialView; n: number }) {
+  const round = view.rounds.find((r) => r.n === n);
+  const session = round?.sessions.at(-1);
+  const parts = [
+    n > 1 ? `${round?.purpose ?? "round"} burn, coupon ${round?.couponCode}` : "",
+    session ? sessionText(session) : "",
+    view.end === null ? "" : END_WORDS[view.end],
+  ].filter(Boolean);
+  return (
+    <div className="flex flex-wrap items-center gap-x-4 text-[14px] text-ink2">
+      <p>{parts.join(" · ")}</p>
+      {view.endedAt === null && <EndTrial trialId={view.id} code={view.code} />}
+    </div>
+  );
+}
