@@ -16,6 +16,15 @@ export function watch(page: Page): { none: () => void } {
   return { none: () => expect(faults).toEqual([]) };
 }
 
+/** From now on what the server says anew of a page comes so much later, as over a bad radio link. */
+export async function answersLate(page: Page, ms: number): Promise<void> {
+  await page.route("**/*", async (route) => {
+    const request = route.request();
+    if (request.headers().rsc && request.method() === "GET") await new Promise((done) => setTimeout(done, ms));
+    await route.continue();
+  });
+}
+
 /** axe finds nothing on the page as it stands. */
 export async function accessible(page: Page): Promise<void> {
   const { violations } = await new AxeBuilder({ page })

@@ -60,7 +60,11 @@ export function ReadStage({
     historyOf: (readings: readonly TakenReading[]) => historyOf(decided, n, readings),
   });
   const isOld = session !== undefined && now - session.begunAt > SITTING_LASTS_MS && firstOpen !== undefined;
-  const [newSession, setNewSession] = useState(isOld || (gauge !== null && gauge !== session?.gauge.id));
+  // Another sitting is asked for after this one: once the new one is here, reading goes on by itself.
+  const [askedAfter, askAfter] = useState(
+    session && (isOld || (gauge !== null && gauge !== session.gauge.id)) ? session.id : null,
+  );
+  const sitting = session && session.id !== askedAfter ? session : undefined;
 
   const history = historyOf(decided, n, store.readings);
   const outcome = procedure.solve(history);
@@ -73,7 +77,7 @@ export function ReadStage({
   }
 
   useReadKeys({
-    active: session !== undefined && !newSession,
+    active: sitting !== undefined,
     type: (characters) => flow.handle.current?.type(characters),
     submit: () => flow.handle.current?.submit(),
     actions: new Map<string, () => unknown>([
@@ -110,9 +114,9 @@ export function ReadStage({
           )}
         </section>
         <div className="grid min-w-0 grid-cols-1 content-start gap-3 overflow-y-auto lg:max-h-[calc(100dvh-190px)]">
-          {session && !newSession ? (
+          {sitting ? (
             <ReadingCard
-              {...{ view: decided, round, session, site, sites, detail, unit, flow, store }}
+              {...{ view: decided, round, session: sitting, site, sites, detail, unit, flow, store }}
               onUnit={changeUnit}
             />
           ) : (
@@ -125,8 +129,7 @@ export function ReadStage({
                   : ""
               }
               start={gauge}
-              onOpened={() => setNewSession(false)}
-              onBack={session ? () => setNewSession(false) : undefined}
+              onBack={session ? () => askAfter(null) : undefined}
             />
           )}
           {outcome.table && <ResultTableCard table={outcome.table} current={site.id} onSite={flow.goTo} />}
@@ -153,7 +156,7 @@ export function ReadStage({
             solved={outcome.status === "solved"}
             onTaken={() => flow.moved("taken from the sheet")}
           />
-          {session && !newSession && <SessionLine session={session} now={now} onNew={() => setNewSession(true)} />}
+          {sitting && <SessionLine session={sitting} now={now} onNew={() => askAfter(sitting.id)} />}
           {session && <ReadKeys practice={round.onPractice} />}
         </div>
       </main>

@@ -20,13 +20,12 @@ type Props = {
   start?: string | null;
   /** Why it is asked again; nothing on the first day. */
   note?: string;
-  onOpened?: () => void;
   /** Back to the session there is; nothing on the first day. */
   onBack?: () => void;
 };
 
 /** Before the first reading of a sitting: what it is read with, and what its closed jaws read. */
-export function SessionCard({ view, n, start: wanted, note, onOpened, onBack }: Props) {
+export function SessionCard({ view, n, start: wanted, note, onBack }: Props) {
   const router = useRouter();
   const round = view.rounds.find((r) => r.n === n);
   const [gaugeId, setGaugeId] = useState(wanted ?? round?.sessions.at(-1)?.gauge.id ?? view.gauges[0]?.id ?? "");
@@ -40,10 +39,7 @@ export function SessionCard({ view, n, start: wanted, note, onOpened, onBack }: 
     if ("message" in zero) return setFault(zero);
     run(
       () => openSession({ trialId: view.id, n, gauge: gaugeId, zero }),
-      () => {
-        router.refresh();
-        onOpened?.();
-      },
+      () => router.refresh(),
     );
   }
 

@@ -42,11 +42,7 @@ export function TrialScreen({
       {stage === "lay-out" && <LayOutStage key={n} {...props} />}
       {stage === "burn" && <BurnStage key={n} {...props} />}
       {stage === "read" &&
-        (burned ? (
-          <ReadStage key={`${n} ${round.sessions.at(-1)?.id}`} {...props} site={site} gauge={gauge} />
-        ) : (
-          <NotYet view={view} n={n} />
-        ))}
+        (burned ? <ReadStage key={n} {...props} site={site} gauge={gauge} /> : <NotYet view={view} n={n} />)}
       {stage === "correct" && (burned ? <CorrectStage key={n} {...props} /> : <NotYet view={view} n={n} />)}
       {stage === "prove" && <ProveStage {...props} />}
     </>
