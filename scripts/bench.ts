@@ -68,7 +68,7 @@ function formats(db: Database): Line[] {
   const full = fullTrial(db, 2);
   const spec = full.rounds[0]?.spec;
   if (!spec) throw new Error("the bench trial is not burned");
-  const options = { couponCode: full.trial.code, machineName: full.machine.name, powerWordAtFull: 1000 };
+  const options = { couponCode: full.trial.code, machineName: full.machine.name, dialect: full.machine.gcode };
   const text = gcodeOf(spec, options);
   const writing = median(30, () => gcodeOf(spec, options));
   const parsing = median(30, () => parseGcode(text));

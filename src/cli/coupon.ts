@@ -26,7 +26,7 @@ export function coupon(file: string, document: TrialDocument, format: CouponForm
     return gcodeOf(sent, {
       couponCode: couponCodeOf(document, round.n),
       machineName: history.machine.name,
-      powerWordAtFull: history.machine.powerWordAtFull,
+      dialect: history.machine.gcode,
     });
   const piece = sent.pieces[0];
   if (!piece) throw new CliFault(file, "rounds", "This round has no piece to draw.");

@@ -4,7 +4,8 @@ import { draftOf } from "../core/procedures/draft";
 import { machineSpecSchema } from "../core/procedures/machine-spec";
 import { procedureById } from "../core/procedures/registry";
 import type { SettingsInForce } from "../core/procedures/setting";
-import { FORMAT, trialDocumentSchema, trialDocumentText, VERSION } from "../formats/trial-document";
+import { FORMAT, trialDocumentSchema, trialDocumentText } from "../formats/trial-document";
+import { VERSION } from "../formats/trial-migrations";
 import { CliFault } from "./cli-fault";
 import { jsonFile } from "./document-file";
 

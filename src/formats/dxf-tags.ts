@@ -1,12 +1,10 @@
 /** The pairs of a DXF file: a group code on one line, its value on the next. [Autodesk DXF Reference, ASCII files] */
-import { FormatFault } from "./parsed";
+import { FormatFault, LARGEST_TEXT } from "./parsed";
 
 export type Tag = { code: number; value: string; line: number };
 
-const MOST_CHARACTERS = 50_000_000;
-
 export function tagsOf(text: string): Tag[] {
-  if (text.length > MOST_CHARACTERS) throw new FormatFault(1, 1, "The file is larger than 50 million characters.");
+  if (text.length > LARGEST_TEXT) throw new FormatFault(1, 1, "The file is larger than 48 million characters.");
   if (text.startsWith("AutoCAD Binary DXF"))
     throw new FormatFault(1, 1, "Binary DXF is not understood: save it as text.");
   const lines = text.split(/\r\n|\n|\r/);

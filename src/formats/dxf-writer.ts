@@ -5,6 +5,7 @@
  */
 import { DxfWriter, LWPolylineFlags, point2d, Units } from "@tarikjabiri/dxf";
 import type { Piece } from "../core/coupon/piece";
+import { strokesWith } from "../core/coupon/strokes";
 
 const WHITE_OR_BLACK = 7;
 /** Half a nanometre of rounding. */
@@ -16,10 +17,10 @@ export function dxfOf(piece: Piece): string {
   for (const settings of piece.settings) {
     dxf.addLayer(layerName(settings.id), WHITE_OR_BLACK, "Continuous");
     dxf.setCurrentLayerName(layerName(settings.id));
-    for (const path of piece.paths.filter((p) => p.settings === settings.id))
+    for (const stroke of strokesWith(piece, settings))
       dxf.addLWPolyline(
-        path.points.map((p) => ({ point: point2d(rounded(p.x), rounded(p.y)) })),
-        { flags: path.closed ? LWPolylineFlags.Closed : LWPolylineFlags.None },
+        stroke.points.map((p) => ({ point: point2d(rounded(p.x), rounded(p.y)) })),
+        { flags: stroke.closed ? LWPolylineFlags.Closed : LWPolylineFlags.None },
       );
   }
   return dxf.stringify();

@@ -1,19 +1,26 @@
 /**
  * Reads RS-274 G-code into steps. Strict: every word is understood or refused with its line and column.
+ * [NIST RS274/NGC Interpreter, version 3 (2000), 3.5 G codes, 3.4 modal groups]
  *
- * Modal state: motion (G0, G1), units (G20, G21), F, S, and beam on (M3) or off (M5).
+ * Modal state: motion (G0 to G3), units (G20, G21), distances (G90, G91), feed, power, and the beam on or off.
  */
+import { MM_PER_INCH } from "../core/metrology/units";
+import { type GcodeDialect, USUAL_DIALECT } from "../core/procedures/gcode-dialect";
+import { arcPoints } from "./gcode-arc";
+import { GcodeLine } from "./gcode-line";
 import { BOTH_WAYS, ONE_WAY, SCAN_BEGIN, SCAN_END, SECONDS_PER_MINUTE } from "./gcode-words";
-import { FormatFault, type Parsed, parsing } from "./parsed";
+import { FormatFault, LARGEST_TEXT, type Parsed, parsing } from "./parsed";
+
+export type Place = { x: number; y: number; z: number };
 
 export type GcodeStep =
   | {
       kind: "move";
       rapid: boolean;
-      from: { x: number; y: number; z: number };
-      to: { x: number; y: number; z: number };
+      from: Place;
+      to: Place;
       feedMmPerS: number;
-      /** S word while the beam is on; 0 otherwise and on rapids. */
+      /** Power word while the beam is on; 0 otherwise and on rapids. */
       power: number;
       line: number;
     }
@@ -24,20 +31,39 @@ export type GcodeStep =
 
 export type GcodeProgram = { steps: GcodeStep[]; comments: string[] };
 
-type Word = { letter: string; value: number; column: number };
+export type GcodeReading = {
+  /** How the machine takes its words; the usual way where it is left out. */
+  dialect?: Pick<GcodeDialect, "powerLetter" | "beamOn" | "beamOff">;
+  /** Arcs become chords that stay within this distance of them. */
+  chordErrorMm?: number;
+};
 
-const MM_PER_INCH = 25.4;
-const MAX_CHARACTERS = 400_000_000;
-const AXES = ["X", "Y", "Z"] as const;
+/** Farther than any machine reaches. */
+const FARTHEST_MM = 1e6;
+/** So many fit a machine's memory; a coupon has some thousand. */
+const MOST_STEPS = 2_500_000;
+const CHORD_ERROR_MM = 0.002;
+const LETTERS = "GMNXYZIJRFSPQ";
+const MOTIONS: Record<number, Motion> = { 0: "rapid", 1: "straight", 2: "clockwise", 3: "anticlockwise" };
+
+/** May stand alone in the first and the last line. */
+const PERCENT = 37;
+
+type Motion = "rapid" | "straight" | "clockwise" | "anticlockwise";
 
 /** @param text the file as text */
-export function parseGcode(text: string): Parsed<GcodeProgram> {
+export function parseGcode(text: string, reading: GcodeReading = {}): Parsed<GcodeProgram> {
   return parsing(() => {
-    if (text.length > MAX_CHARACTERS) throw new FormatFault(1, 1, "The file is too large.");
-    const reader = new Reader();
-    const lines = text.split(/\r?\n/);
-    for (const [i, line] of lines.entries()) reader.line(line, i + 1);
-    if (!reader.ended) throw new FormatFault(lines.length, 1, "The file ends without M2 or M30: it is cut short.");
+    if (text.length > LARGEST_TEXT) throw new FormatFault(1, 1, "The file is larger than 48 million characters.");
+    const reader = new Reader(reading.dialect ?? USUAL_DIALECT, reading.chordErrorMm ?? CHORD_ERROR_MM);
+    let line = 0;
+    for (let start = 0; start <= text.length; ) {
+      const next = text.indexOf("\n", start);
+      const end = next < 0 ? text.length : next;
+      reader.line(text, start, text.charCodeAt(end - 1) === 13 ? end - 1 : end, ++line);
+      start = end + 1;
+    }
+    if (!reader.ended) throw new FormatFault(line, 1, "The file ends without M2 or M30: it is cut short.");
     return { steps: reader.steps, comments: reader.comments };
   });
 }
@@ -46,156 +72,213 @@ class Reader {
   readonly steps: GcodeStep[] = [];
   readonly comments: string[] = [];
   ended = false;
-  private at = { x: 0, y: 0, z: 0 };
-  private rapid = true;
+  private readonly words = new GcodeLine();
+  private readonly onCode: number;
+  private readonly offCode: number;
+  private at: Place = { x: 0, y: 0, z: 0 };
+  private motion: Motion = "rapid";
+  private relative = false;
   private unitMm: number | null = null;
   private feedMmPerS = 0;
   private power = 0;
   private beamOn = false;
   private scanning = false;
 
-  line(text: string, line: number): void {
-    const words = this.words(text, line);
-    if (words.length === 0) return;
-    if (this.ended) throw new FormatFault(line, 1, "There is more after the end of the program.");
-    const value = (letter: string) => words.find((w) => w.letter === letter)?.value;
-    for (const word of words) this.modal(word, line);
-    const feed = value("F");
-    if (feed !== undefined) this.feedMmPerS = (this.positive(words, "F", line) * this.unit(line)) / SECONDS_PER_MINUTE;
-    const power = value("S");
-    if (power !== undefined) {
-      if (power < 0) throw this.fault(words, "S", line, "Power cannot be negative.");
-      this.power = power;
-    }
-    const codes = new Set(words.filter((w) => w.letter === "M").map((w) => w.value));
-    if (codes.has(SCAN_BEGIN)) this.beginScan(words, line);
-    if (words.some((w) => w.letter === "G" && w.value === 4)) {
-      this.steps.push({
-        kind: "dwell",
-        seconds: this.positive(words, "P", line),
-        power: this.beamOn ? this.power : 0,
-        line,
-      });
-    } else if (AXES.some((axis) => value(axis) !== undefined)) {
-      this.move(words, line);
-    }
-    if (codes.has(SCAN_END)) {
-      if (!this.scanning) throw new FormatFault(line, 1, "M121 without M120 before it.");
-      this.scanning = false;
-      this.steps.push({ kind: "scan end", line });
-    }
-    if (codes.has(0)) this.steps.push({ kind: "pause", line });
-    if (codes.has(2) || codes.has(30)) {
+  constructor(
+    private readonly dialect: Pick<GcodeDialect, "powerLetter" | "beamOn" | "beamOff">,
+    private readonly chordErrorMm: number,
+  ) {
+    this.onCode = Number(dialect.beamOn.slice(1));
+    this.offCode = Number(dialect.beamOff.slice(1));
+  }
+
+  /** Reads one line of the file, in the order that the standard gives: modes, feed, power, beam, then what is done. */
+  line(text: string, start: number, end: number, line: number): void {
+    const { words } = this;
+    if (text.charCodeAt(start) === PERCENT && text.slice(start, end).trim() === "%") return;
+    words.read(text, start, end, line);
+    if (words.comments.length > 0) this.comments.push(...words.comments);
+    if (words.letters.length === 0) return;
+    if (this.ended && words.letters.some((letter) => letter !== "N"))
+      throw new FormatFault(line, 1, "There is more after the end of the program.");
+    const said = this.codes(line);
+    const feed = words.value("F");
+    if (feed !== undefined) this.feedMmPerS = (this.positive("F", line) * this.unit(line)) / SECONDS_PER_MINUTE;
+    this.readPower(said, line);
+    if (said.beam !== null) this.beamOn = said.beam;
+    if (said.scanBegins) this.beginScan(line);
+    if (said.dwell) this.dwell(line);
+    else if (words.letters.some((letter) => letter === "X" || letter === "Y" || letter === "Z")) this.move(line);
+    else if (words.value("I") !== undefined || words.value("J") !== undefined || words.value("R") !== undefined)
+      this.move(line);
+    if (said.scanEnds) this.endScan(line);
+    if (said.pause) this.steps.push({ kind: "pause", line });
+    if (said.end) {
       if (this.scanning) throw new FormatFault(line, 1, "The program ends inside an area to scan: M121 is missing.");
       this.ended = true;
     }
   }
 
-  private modal(word: Word, line: number): void {
-    const key = `${word.letter}${word.value}`;
-    switch (key) {
-      case "G0":
-        this.rapid = true;
-        return;
-      case "G1":
-        this.rapid = false;
-        return;
-      case "G20":
-        this.unitMm = MM_PER_INCH;
-        return;
-      case "G21":
-        this.unitMm = 1;
-        return;
-      case "M3":
-        this.beamOn = true;
-        return;
-      case "M5":
-        this.beamOn = false;
-        return;
-      case "G4":
-      case "G17":
-      case "G90":
-      case "G94":
-      case "M0":
-      case "M2":
-      case "M30":
-      case `M${SCAN_BEGIN}`:
-      case `M${SCAN_END}`:
-        return;
+  /** What the G and M words of the line say. Two of one group contradict each other. */
+  private codes(line: number) {
+    const said = {
+      beam: null as boolean | null,
+      ...{ dwell: false, pause: false, end: false, scanBegins: false, scanEnds: false },
+    };
+    let groups = 0;
+    const { letters, values, columns } = this.words;
+    for (let i = 0; i < letters.length; i++) {
+      const letter = letters[i] as string;
+      const column = columns[i] as number;
+      if (!LETTERS.includes(letter)) throw new FormatFault(line, column, `${letter} is not understood here.`);
+      if (letter !== "G" && letter !== "M") {
+        if (letters.indexOf(letter) !== i) throw new FormatFault(line, column, `${letter} stands twice in one line.`);
+        continue;
+      }
+      const value = values[i] as number;
+      const group = letter === "G" ? this.general(value, said) : this.miscellaneous(value, said);
+      if (group === null)
+        throw new FormatFault(
+          line,
+          column,
+          `${letter}${value} is not understood here. Use the file that was downloaded for this coupon.`,
+        );
+      if (group > 0 && groups & group)
+        throw new FormatFault(line, column, "Two words of this line contradict each other.");
+      groups |= group;
     }
-    if (word.letter === "G" || word.letter === "M")
-      throw new FormatFault(
-        line,
-        word.column,
-        `${key} is not understood here. Use the file that was downloaded for this coupon.`,
-      );
+    return said;
   }
 
-  private beginScan(words: readonly Word[], line: number): void {
+  /** @returns a bit for its modal group, `null` where it is not known */
+  private general(code: number, said: { dwell: boolean }): number | null {
+    const motion = MOTIONS[code];
+    if (motion) {
+      this.motion = motion;
+      return 1;
+    }
+    if (code === 4) {
+      said.dwell = true;
+      return 1;
+    }
+    if (code === 20 || code === 21) {
+      this.unitMm = code === 20 ? MM_PER_INCH : 1;
+      return 2;
+    }
+    if (code === 90 || code === 91) {
+      this.relative = code === 91;
+      return 4;
+    }
+    // The plane of X and Y, feed a minute, the first work offset, centres from the start: the only ones known here.
+    const only = [17, 94, 54, 91.1].indexOf(code);
+    return only < 0 ? null : 8 << only;
+  }
+
+  private miscellaneous(
+    code: number,
+    said: { beam: boolean | null; pause: boolean; end: boolean; scanBegins: boolean; scanEnds: boolean },
+  ): number | null {
+    if (code === this.onCode || code === this.offCode) {
+      said.beam = code === this.onCode;
+      return 256;
+    }
+    if (code === SCAN_BEGIN || code === SCAN_END) {
+      if (code === SCAN_BEGIN) said.scanBegins = true;
+      else said.scanEnds = true;
+      return 512;
+    }
+    if (code === 0) said.pause = true;
+    else if (code === 2 || code === 30) said.end = true;
+    else return null;
+    return 1024;
+  }
+
+  private readPower(said: { dwell: boolean; scanBegins: boolean }, line: number): void {
+    const letter = this.dialect.powerLetter;
+    if (letter !== "S" && this.words.value("S") !== undefined)
+      throw new FormatFault(line, this.words.column("S"), `S is not understood here: the power word is ${letter}.`);
+    if (letter !== "S" && (said.dwell || said.scanBegins)) return;
+    const power = this.words.value(letter);
+    if (power === undefined) return;
+    if (power < 0) throw new FormatFault(line, this.words.column(letter), "Power cannot be negative.");
+    this.power = power;
+  }
+
+  private dwell(line: number): void {
+    const power = this.beamOn ? this.power : 0;
+    this.steps.push({ kind: "dwell", seconds: this.positive("P", line), power, line });
+  }
+
+  private beginScan(line: number): void {
     if (this.scanning) throw new FormatFault(line, 1, "M120 inside an area that is already open.");
-    const ways = words.find((w) => w.letter === "Q")?.value;
+    const ways = this.words.value("Q");
     if (ways !== ONE_WAY && ways !== BOTH_WAYS)
-      throw this.fault(words, "Q", line, "M120 needs Q1 (one way) or Q2 (both ways).");
+      throw new FormatFault(line, this.words.column("Q"), "M120 needs Q1 (one way) or Q2 (both ways).");
     this.scanning = true;
     this.steps.push({
       kind: "scan begin",
-      rowPitchMm: this.positive(words, "P", line) * this.unit(line),
+      rowPitchMm: this.positive("P", line) * this.unit(line),
       direction: ways === BOTH_WAYS ? "both" : "right-going",
       line,
     });
   }
 
-  private move(words: readonly Word[], line: number): void {
-    const scale = this.unit(line);
-    const to = { ...this.at };
-    for (const axis of AXES) {
-      const value = words.find((w) => w.letter === axis)?.value;
-      if (value !== undefined) to[axis.toLowerCase() as "x" | "y" | "z"] = value * scale;
-    }
-    if (!this.rapid && this.feedMmPerS === 0) throw new FormatFault(line, 1, "A move without a feed: F is missing.");
-    this.steps.push({
-      kind: "move",
-      rapid: this.rapid,
+  private endScan(line: number): void {
+    if (!this.scanning) throw new FormatFault(line, 1, "M121 without M120 before it.");
+    this.scanning = false;
+    this.steps.push({ kind: "scan end", line });
+  }
+
+  private move(line: number): void {
+    const { at } = this;
+    const to = {
+      x: this.coordinate("X", at.x, line),
+      y: this.coordinate("Y", at.y, line),
+      z: this.coordinate("Z", at.z, line),
+    };
+    const arc = this.motion === "clockwise" || this.motion === "anticlockwise";
+    if (!arc)
+      for (const letter of ["I", "J", "R"])
+        if (this.words.value(letter) !== undefined)
+          throw new FormatFault(line, this.words.column(letter), `${letter} belongs to an arc: G2 or G3 is missing.`);
+    if (this.motion !== "rapid" && this.feedMmPerS === 0)
+      throw new FormatFault(line, 1, "A move without a feed: F is missing.");
+    if (arc) for (const p of this.arc(to, line)) this.step(p, line);
+    else this.step(to, line);
+  }
+
+  private arc(to: Place, line: number): Place[] {
+    const unit = this.unit(line);
+    const scaled = (letter: string) => {
+      const value = this.words.value(letter);
+      return value === undefined ? undefined : value * unit;
+    };
+    const points = arcPoints({
       from: this.at,
       to,
-      feedMmPerS: this.feedMmPerS,
-      power: this.rapid || !this.beamOn ? 0 : this.power,
-      line,
+      clockwise: this.motion === "clockwise",
+      ...{ i: scaled("I"), j: scaled("J"), r: scaled("R") },
+      chordErrorMm: this.chordErrorMm,
     });
+    if (typeof points === "string") throw new FormatFault(line, 1, points);
+    return points;
+  }
+
+  private step(to: Place, line: number): void {
+    if (this.steps.length >= MOST_STEPS) throw new FormatFault(line, 1, "The file holds more moves than can be meant.");
+    const rapid = this.motion === "rapid";
+    const power = rapid || !this.beamOn ? 0 : this.power;
+    this.steps.push({ kind: "move", rapid, from: this.at, to, feedMmPerS: this.feedMmPerS, power, line });
     this.at = to;
   }
 
-  private words(text: string, line: number): Word[] {
-    const words: Word[] = [];
-    let at = 0;
-    while (at < text.length) {
-      const rest = text.slice(at);
-      const space = /^\s+/.exec(rest);
-      if (space) {
-        at += space[0].length;
-        continue;
-      }
-      if (rest.startsWith(";")) {
-        this.comments.push(rest.slice(1).trim());
-        break;
-      }
-      if (rest.startsWith("(")) {
-        const end = rest.indexOf(")");
-        if (end < 0) throw new FormatFault(line, at + 1, "A comment is not closed.");
-        this.comments.push(rest.slice(1, end));
-        at += end + 1;
-        continue;
-      }
-      const word = /^([A-Za-z])\s*([+-]?(?:\d+\.?\d*|\.\d+))(?![\d.])/.exec(rest);
-      if (!word) throw new FormatFault(line, at + 1, `“${rest.slice(0, 12)}” is no word of G-code.`);
-      const letter = (word[1] as string).toUpperCase();
-      if (!"GMXYZFSPQN".includes(letter)) throw new FormatFault(line, at + 1, `${letter} is not understood here.`);
-      if (!"GMN".includes(letter) && words.some((w) => w.letter === letter))
-        throw new FormatFault(line, at + 1, `${letter} stands twice in one line.`);
-      words.push({ letter, value: Number(word[2]), column: at + 1 });
-      at += word[0].length;
-    }
-    return words.filter((w) => w.letter !== "N");
+  private coordinate(letter: string, before: number, line: number): number {
+    const value = this.words.value(letter);
+    if (value === undefined) return before;
+    const mm = value * this.unit(line) + (this.relative ? before : 0);
+    if (Math.abs(mm) > FARTHEST_MM)
+      throw new FormatFault(line, this.words.column(letter), `${letter} lies farther than any machine reaches.`);
+    return mm;
   }
 
   private unit(line: number): number {
@@ -203,14 +286,10 @@ class Reader {
     return this.unitMm;
   }
 
-  private positive(words: readonly Word[], letter: string, line: number): number {
-    const value = words.find((w) => w.letter === letter)?.value;
+  private positive(letter: string, line: number): number {
+    const value = this.words.value(letter);
     if (value === undefined || !(value > 0))
-      throw this.fault(words, letter, line, `${letter} must be given and larger than 0.`);
+      throw new FormatFault(line, this.words.column(letter), `${letter} must be given and larger than 0.`);
     return value;
-  }
-
-  private fault(words: readonly Word[], letter: string, line: number, message: string): FormatFault {
-    return new FormatFault(line, words.find((w) => w.letter === letter)?.column ?? 1, message);
   }
 }

@@ -1,121 +1,218 @@
-/** A round as RS-274 G-code: it walks the program and burns every path at its settings, with run-ups for rows. */
-import { type CouponPath, type MarkingSettings, type Piece, settingsOf } from "../core/coupon/piece";
+/**
+ * A round as RS-274 G-code: it walks the program and burns every stroke at its settings, with run-ups for rows, in the words
+ * that the machine takes.
+ */
+import type { MarkingSettings } from "../core/coupon/piece";
 import type { RoundSpec } from "../core/coupon/round-spec";
+import { burnSteps, pointsOf, type Stroke } from "../core/coupon/strokes";
 import { type MachinePoint, onMachine } from "../core/geometry/frames";
 import { plain } from "../core/metrology/quantity-text";
-import { BOTH_WAYS, couponComment, ONE_WAY, SCAN_BEGIN, SCAN_END, SECONDS_PER_MINUTE } from "./gcode-words";
+import { MM_PER_INCH } from "../core/metrology/units";
+import type { GcodeDialect } from "../core/procedures/gcode-dialect";
+import {
+  BOTH_WAYS,
+  couponComment,
+  DECIMALS_BY_UNIT,
+  ONE_WAY,
+  SCAN_BEGIN,
+  SCAN_END,
+  SECONDS_PER_MINUTE,
+} from "./gcode-words";
 
-export type GcodeOptions = {
-  couponCode: string;
-  machineName: string;
-  /** S word of full power. */
-  powerWordAtFull: number;
-};
+export type GcodeOptions = { couponCode: string; machineName: string; dialect: GcodeDialect };
 
-const DECIMALS = 4;
-
-/** The lines of the file, one by one. */
-export function* gcodeLines(spec: RoundSpec, options: GcodeOptions): Generator<string> {
-  yield `(${couponComment(options.couponCode)})`;
-  yield `(machine ${comment(options.machineName)}; ${comment(spec.delivery)})`;
-  yield "(mm, mm/min, power word S)";
-  yield "G21 G90 G94";
-  yield "M5 S0";
-  for (const op of spec.program) {
-    switch (op.kind) {
-      case "mark":
-        yield* marks(spec, pieceById(spec, op.piece), op.settings, options);
-        break;
-      case "pulse": {
-        const at = onMachine(op.at, spec.placement);
-        yield `G0 ${xy(at)}`;
-        yield `M3 S${powerWord(op.powerPct, options)}`;
-        yield `G4 P${number(op.durationS)}`;
-        yield "M5 S0";
-        break;
-      }
-      case "set height":
-        yield `G0 Z${number(op.zMm)}`;
-        break;
-      case "trace":
-        for (const p of op.points) yield `G0 ${xy(onMachine(p, spec.placement))}`;
-        break;
-      case "move by hand":
-      case "apply setting":
-        yield `M0 (${comment(op.text)})`;
-        break;
-      case "tell":
-        yield `(${comment(op.text)})`;
-        break;
-    }
-  }
-  yield "M5 S0";
-  yield "M2";
-}
+const CHUNK_LINES = 4096;
+const UNIT_CODE = { mm: "G21", in: "G20" } as const;
 
 /** The whole file. */
 export function gcodeOf(spec: RoundSpec, options: GcodeOptions): string {
-  return `${[...gcodeLines(spec, options)].join("\n")}\n`;
+  return [...gcodeChunks(spec, options)].join("");
 }
 
-function* marks(spec: RoundSpec, piece: Piece, settingsId: string, options: GcodeOptions): Generator<string> {
-  const settings = settingsOf(piece, settingsId);
-  const paths = piece.paths.filter((p) => p.settings === settingsId);
-  if (paths.length === 0) return;
-  yield `(${comment(settings.label)}: ${plain(settings.speedMmPerS)} mm/s, ${plain(settings.powerPct)} %)`;
-  yield `M3 S0 F${number(settings.speedMmPerS * SECONDS_PER_MINUTE)}`;
-  for (const path of paths) yield* burn(path, settings, spec, options);
+/** The file in pieces of some thousand lines, so that it need never be held whole. */
+export function* gcodeChunks(spec: RoundSpec, options: GcodeOptions): Generator<string> {
+  let lines: string[] = [];
+  for (const line of gcodeLines(spec, options)) {
+    lines.push(line);
+    if (lines.length < CHUNK_LINES) continue;
+    yield `${lines.join("\n")}\n`;
+    lines = [];
+  }
+  if (lines.length > 0) yield `${lines.join("\n")}\n`;
 }
 
-function* burn(path: CouponPath, settings: MarkingSettings, spec: RoundSpec, options: GcodeOptions): Generator<string> {
-  const points = path.points.map((p) => onMachine(p, spec.placement));
-  const first = points[0] as MachinePoint;
-  const last = points[points.length - 1] as MachinePoint;
-  const power = powerWord(settings.powerPct, options);
-  if (settings.use === "rows") {
-    yield `G0 ${xy(beyond(last, first, settings.runUpMm))}`;
-    yield `G1 ${xy(first)} S0`;
-    yield* points.slice(1).map((p) => `G1 ${xy(p)} S${power}`);
-    yield `G1 ${xy(beyond(first, last, settings.runUpMm))} S0`;
-    return;
+/** Line by line. */
+function* gcodeLines(spec: RoundSpec, options: GcodeOptions): Generator<string> {
+  const { dialect } = options;
+  const words = new Words(dialect, spec);
+  yield `(${couponComment(options.couponCode)})`;
+  yield `(machine ${comment(options.machineName)}; ${comment(spec.delivery)})`;
+  yield `(${dialect.unit}, ${dialect.unit}/min, power ${dialect.powerLetter}${plain(dialect.powerAtFull)} at 100 percent)`;
+  yield `${UNIT_CODE[dialect.unit]} G17 G90 G94`;
+  yield words.off;
+  yield* dialect.start;
+  for (const step of burnSteps(spec)) {
+    switch (step.kind) {
+      case "mark":
+        yield* group(step.settings, step.strokes, words);
+        break;
+      case "pulse":
+        yield `G0 ${words.xy(onMachine(step.at, spec.placement))}`;
+        yield `${dialect.beamOn} ${words.power(step.powerPct)}`;
+        yield `G4 P${fixed(step.durationS, 4)}`;
+        yield words.off;
+        break;
+      case "set height":
+        yield `G0 Z${words.length(step.zMm)}`;
+        break;
+      case "trace":
+        for (const p of step.points) yield `G0 ${words.xy(onMachine(p, spec.placement))}`;
+        break;
+      case "move by hand":
+      case "apply setting":
+        yield `M0 (${comment(step.text)})`;
+        break;
+      case "tell":
+        yield `(${comment(step.text)})`;
+        break;
+    }
   }
-  yield `G0 ${xy(first)}`;
-  if (settings.scan) {
-    const ways = settings.scan.direction === "both" ? BOTH_WAYS : ONE_WAY;
-    yield `M${SCAN_BEGIN} P${number(settings.scan.rowPitchMm)} Q${ways}`;
+  yield words.off;
+  yield* dialect.end;
+  yield "M2";
+}
+
+function* group(settings: MarkingSettings, strokes: Iterable<Stroke>, words: Words): Generator<string> {
+  let begun = false;
+  for (const stroke of strokes) {
+    if (!begun) {
+      yield `(${comment(settings.label)}: ${plain(settings.speedMmPerS)} mm/s, ${plain(settings.powerPct)} percent)`;
+      yield words.arm(settings.speedMmPerS);
+    }
+    begun = true;
+    if (settings.use === "rows") yield* row(stroke, words);
+    else yield* outline(stroke, words);
   }
-  const rest = path.closed ? [...points.slice(1), first] : points.slice(1);
-  yield* rest.map((p) => `G1 ${xy(p)} S${power}`);
+}
+
+/** At one feed from the beginning of the run-up to the end of the run-out; the beam only along the row. */
+function* row(stroke: Stroke, words: Words): Generator<string> {
+  const { settings, points } = stroke;
+  const [first, second] = [words.place(points[0]), words.place(points[1])];
+  const [last, before] = [words.place(points.at(-1)), words.place(points.at(-2))];
+  yield `G0 ${words.xy(beyond(second, first, settings.runUpMm))}`;
+  yield `G1 ${words.xy(first)}${words.dark}`;
+  yield* words.switchOn(settings.powerPct);
+  for (let i = 1; i < points.length; i++) yield `G1 ${words.xy(words.place(points[i]))}${words.lit(settings.powerPct)}`;
+  yield* words.switchOff();
+  yield `G1 ${words.xy(beyond(before, last, settings.runUpMm))}${words.dark}`;
+}
+
+function* outline(stroke: Stroke, words: Words): Generator<string> {
+  const { settings } = stroke;
+  let first = true;
+  for (const p of pointsOf(stroke)) {
+    if (first) {
+      yield `G0 ${words.xy(words.place(p))}`;
+      if (settings.scan) {
+        const ways = settings.scan.direction === "both" ? BOTH_WAYS : ONE_WAY;
+        yield `M${SCAN_BEGIN} P${words.length(settings.scan.rowPitchMm)} Q${ways}`;
+      }
+      yield* words.switchOn(settings.powerPct);
+    } else yield `G1 ${words.xy(words.place(p))}${words.lit(settings.powerPct)}`;
+    first = false;
+  }
   if (settings.scan) yield `M${SCAN_END}`;
-  yield "S0";
+  yield words.end;
+}
+
+/** The words of one machine: numbers in its unit, power and beam as it takes them. */
+class Words {
+  private readonly decimals: number;
+  private readonly perMm: number;
+  private readonly onMoves: boolean;
+  private lastPct = Number.NaN;
+  private lastPower = "";
+
+  constructor(
+    private readonly dialect: GcodeDialect,
+    private readonly spec: RoundSpec,
+  ) {
+    this.decimals = DECIMALS_BY_UNIT[dialect.unit];
+    this.perMm = dialect.unit === "in" ? 1 / MM_PER_INCH : 1;
+    this.onMoves = dialect.powerWith === "moves";
+  }
+
+  /** Beam off, and where moves carry the power, none of it. */
+  get off(): string {
+    return this.onMoves ? `${this.dialect.beamOff} ${this.dialect.powerLetter}0` : this.dialect.beamOff;
+  }
+
+  /** After a stroke. */
+  get end(): string {
+    return this.onMoves ? `${this.dialect.powerLetter}0` : this.dialect.beamOff;
+  }
+
+  /** On a move without the beam. */
+  get dark(): string {
+    return this.onMoves ? ` ${this.dialect.powerLetter}0` : "";
+  }
+
+  /** On a move with the beam. */
+  lit(powerPct: number): string {
+    return this.onMoves ? ` ${this.power(powerPct)}` : "";
+  }
+
+  arm(speedMmPerS: number): string {
+    const feed = `F${fixed(speedMmPerS * SECONDS_PER_MINUTE * this.perMm, this.decimals)}`;
+    return this.onMoves ? `${this.dialect.beamOn} ${this.dialect.powerLetter}0 ${feed}` : feed;
+  }
+
+  *switchOn(powerPct: number): Generator<string> {
+    if (!this.onMoves) yield `${this.dialect.beamOn} ${this.power(powerPct)}`;
+  }
+
+  *switchOff(): Generator<string> {
+    if (!this.onMoves) yield this.dialect.beamOff;
+  }
+
+  power(powerPct: number): string {
+    if (powerPct !== this.lastPct) {
+      this.lastPct = powerPct;
+      this.lastPower = `${this.dialect.powerLetter}${fixed((powerPct / 100) * this.dialect.powerAtFull, 4)}`;
+    }
+    return this.lastPower;
+  }
+
+  place(p: Stroke["points"][number] | undefined): MachinePoint {
+    if (!p) throw new RangeError("points: a stroke needs two");
+    return onMachine(p, this.spec.placement);
+  }
+
+  xy(p: MachinePoint): string {
+    return `X${this.length(p.x)} Y${this.length(p.y)}`;
+  }
+
+  length(mm: number): string {
+    return fixed(mm * this.perMm, this.decimals);
+  }
 }
 
 /** The point `distance` further on, on the way from `from` through `through`. */
 function beyond(from: MachinePoint, through: MachinePoint, distance: number): MachinePoint {
   const length = Math.hypot(through.x - from.x, through.y - from.y);
   const share = length > 0 ? distance / length : 0;
-  return {
-    x: through.x + (through.x - from.x) * share,
-    y: through.y + (through.y - from.y) * share,
-  };
+  return { x: through.x + (through.x - from.x) * share, y: through.y + (through.y - from.y) * share };
 }
 
-function pieceById(spec: RoundSpec, id: string): Piece {
-  const piece = spec.pieces.find((p) => p.id === id);
-  if (!piece) throw new RangeError(`program: there is no piece “${id}”`);
-  return piece;
-}
-
-function powerWord(powerPct: number, options: GcodeOptions): string {
-  return number((powerPct / 100) * options.powerWordAtFull);
-}
-
-function xy(p: MachinePoint): string {
-  return `X${number(p.x)} Y${number(p.y)}`;
-}
-
-function number(value: number): string {
-  return plain(value, DECIMALS).replace("−", "-");
+/** Fixed digits without trailing zeros and without a negative zero. */
+function fixed(value: number, decimals: number): string {
+  const text = value.toFixed(decimals);
+  let end = text.length;
+  while (text.charCodeAt(end - 1) === 48) end--;
+  if (text.charCodeAt(end - 1) === 46) end--;
+  const cut = text.slice(0, end);
+  return cut === "-0" ? "0" : cut;
 }
 
 function comment(text: string): string {

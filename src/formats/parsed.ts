@@ -1,6 +1,9 @@
 /** The result of reading a file: its contents, or where and why it cannot be read. */
 export type Parsed<T> = { ok: true; value: T } | { ok: false; line: number; column: number; message: string };
 
+/** No parser takes more: what no coupon needs is refused before it is looked at. */
+export const LARGEST_TEXT = 48_000_000;
+
 /** Thrown inside parsers only; every parser returns it as data. */
 export class FormatFault extends Error {
   constructor(

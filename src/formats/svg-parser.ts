@@ -6,7 +6,7 @@
 import { XMLParser, XMLValidator } from "fast-xml-parser";
 import { z } from "zod";
 import { type CouponPath, type MarkingSettings, markingSettingsSchema } from "../core/coupon/piece";
-import { FormatFault, type Parsed, parsing } from "./parsed";
+import { FormatFault, LARGEST_TEXT, type Parsed, parsing } from "./parsed";
 
 export type SvgCoupon = {
   title: string;
@@ -19,12 +19,10 @@ export type SvgCoupon = {
 type Node = { name: string; attributes: Record<string, string>; children: Node[]; text: string };
 type RawNode = Record<string, unknown>;
 
-const MAX_CHARACTERS = 50_000_000;
-
 /** @param text the file as text */
 export function parseSvg(text: string): Parsed<SvgCoupon> {
   return parsing(() => {
-    if (text.length > MAX_CHARACTERS) throw new FormatFault(1, 1, "The file is larger than 50 million characters.");
+    if (text.length > LARGEST_TEXT) throw new FormatFault(1, 1, "The file is larger than 48 million characters.");
     if (/<!DOCTYPE|<!ENTITY/i.test(text))
       throw placed(text, /<!(DOCTYPE|ENTITY)/i, "Document types and entities are not accepted.");
     const valid = XMLValidator.validate(text);

@@ -5,7 +5,8 @@
  * data attributes. Y runs down in SVG, so y = height - Y of the coupon. Six decimals: half a nanometre of rounding.
  * [W3C SVG 1.1 (Second Edition), 7.10 units, 8.3 path data]
  */
-import type { CouponPath, MarkingSettings, Piece } from "../core/coupon/piece";
+import type { MarkingSettings, Piece } from "../core/coupon/piece";
+import { type Stroke, strokesWith } from "../core/coupon/strokes";
 import { plain } from "../core/metrology/quantity-text";
 
 const DECIMALS = 6;
@@ -28,13 +29,13 @@ function group(piece: Piece, settings: MarkingSettings, index: number): string {
     ? ` data-row-pitch-mm="${number(settings.scan.rowPitchMm)}" data-direction="${settings.scan.direction}"`
     : "";
   const dash = DASHES[index % DASHES.length];
-  const paths = piece.paths.filter((p) => p.settings === settings.id);
+  const paths = [...strokesWith(piece, settings)];
   return `<g id="${escaped(settings.id)}" data-label="${escaped(settings.label)}" data-use="${settings.use}" data-speed-mm-per-s="${number(settings.speedMmPerS)}" data-power-percent="${number(settings.powerPct)}" data-run-up-mm="${number(settings.runUpMm)}"${scan} fill="none" stroke="#000" stroke-width="${STROKE_MM[settings.use]}" stroke-dasharray="${dash}">
 ${paths.map((p) => `<path d="${pathData(p, piece.heightMm)}"/>`).join("\n")}
 </g>`;
 }
 
-function pathData(path: CouponPath, heightMm: number): string {
+function pathData(path: Stroke, heightMm: number): string {
   const points = path.points.map((p) => `${number(p.x)} ${number(heightMm - p.y)}`);
   return `M${points.join("L")}${path.closed ? "Z" : ""}`;
 }

@@ -1,12 +1,15 @@
+import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
 import { trialOfDocument } from "./document-history";
+import { mangled } from "./mangled-text";
 import { parseTrialDocument, trialDocumentText } from "./trial-document";
+import { VERSION } from "./trial-migrations";
 
 /** As a person would write it: only what cannot be worked out. */
 const BY_HAND = {
   format: "ustrina trial",
-  version: 1,
+  version: VERSION,
   procedure: "scan-offset",
   machine: SAMPLE_MACHINE,
   tolerance: "2 thou",
@@ -62,6 +65,9 @@ describe("a trial document", () => {
 
   it.each([
     ["version", (d: typeof BY_HAND) => ({ ...d, version: 9 }), /Bring Ustrina up to date/],
+    ["version", (d: typeof BY_HAND) => ({ ...d, version: "1" }), /Give the version/],
+    ["format", (d: typeof BY_HAND) => ({ ...d, format: "drawing" }), /no trial document/],
+    ["", () => [], /no JSON object/],
     ["procedure", (d: typeof BY_HAND) => ({ ...d, procedure: "magic" }), /no procedure “magic”/],
     ["tolerance", (d: typeof BY_HAND) => ({ ...d, tolerance: "fine" }), /cannot be read/],
     ["", (d: typeof BY_HAND) => ({ ...d, colour: "red" }), /colour/],
@@ -95,5 +101,38 @@ describe("a trial document", () => {
 
   it("that is no JSON is refused with the parser's words", () => {
     expect(parseTrialDocument("{")).toMatchObject({ ok: false, fault: { message: expect.stringMatching(/no JSON/) } });
+  });
+
+  it("of version 1 is brought up to date, and solves as the one written today", () => {
+    const results = ["src/formats/old-documents/version-1.json", "examples/scan-offset/trial.json"].map((file) => {
+      const read = parseTrialDocument(readFileSync(file, "utf8"));
+      if (!read.ok) throw new Error(`${read.fault.path}: ${read.fault.message}`);
+      expect(read.document.version).toBe(VERSION);
+      const trial = trialOfDocument(read.document);
+      if (!trial.ok) throw new Error(`${trial.fault.path}: ${trial.fault.message}`);
+      return { gcode: read.document.machine.gcode, solved: trial.trial.procedure.solve(trial.trial.history) };
+    });
+    expect(results[0]).toEqual(results[1]);
+    expect(results[0]?.solved.status).toBe("solved");
+  });
+
+  it("mangled is refused with its field, or is what it says: never a crash, never slow", () => {
+    const text = readFileSync("examples/scan-offset/trial.json", "utf8").replace(/"spec": \{[\s\S]*?\n {6}\},\n/g, "");
+    let refused = 0;
+    for (const broken of mangled(text, 5000, 6)) {
+      const began = performance.now();
+      const read = parseTrialDocument(broken);
+      if (!read.ok) refused++;
+      // What is taken says the same when it is written down and read again.
+      else expect(parseTrialDocument(trialDocumentText(read.document))).toEqual(read);
+      expect(performance.now() - began).toBeLessThan(1000);
+    }
+    expect(refused).toBeGreaterThan(2500);
+  });
+
+  it("is refused unread where it is too large", () => {
+    const began = performance.now();
+    expect(parseTrialDocument("[".repeat(50_000_000))).toMatchObject({ ok: false });
+    expect(performance.now() - began).toBeLessThan(1000);
   });
 });

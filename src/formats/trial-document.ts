@@ -10,10 +10,10 @@ import { draftSchema } from "../core/procedures/draft";
 import { machineSpecSchema } from "../core/procedures/machine-spec";
 import { settingValueSchema } from "../core/procedures/setting";
 import { verdictSchema } from "../core/procedures/verdict";
+import { LARGEST_TEXT } from "./parsed";
+import { broughtUpToDate, VERSION } from "./trial-migrations";
 
 export const FORMAT = "ustrina trial";
-export const VERSION = 1;
-const MOST_CHARACTERS = 50_000_000;
 
 /** ISO 8601. */
 const time = z.iso.datetime();
@@ -87,20 +87,25 @@ export type ReadDocument = { ok: true; document: TrialDocument } | { ok: false; 
 
 /** Reads a document; a fault names its field, such as `rounds[0].readings[3].site`. */
 export function parseTrialDocument(text: string): ReadDocument {
-  if (text.length > MOST_CHARACTERS) return bad("", "The document is larger than 50 million characters.");
+  if (text.length > LARGEST_TEXT) return bad("", "The document is larger than 48 million characters.");
   let raw: unknown;
   try {
     raw = JSON.parse(text.replace(/^\uFEFF/, ""));
   } catch (error) {
     return bad("", `This is no JSON: ${error instanceof Error ? error.message : "it cannot be read"}.`);
   }
-  const version = (raw as { version?: unknown } | null)?.version;
-  if (typeof version === "number" && version > VERSION)
+  if (typeof raw !== "object" || raw === null || Array.isArray(raw))
+    return bad("", "This is no trial document: it is no JSON object.");
+  const { format, version } = raw as { format?: unknown; version?: unknown };
+  if (format !== FORMAT) return bad("format", `This is no trial document: its format must be “${FORMAT}”.`);
+  if (typeof version !== "number" || !Number.isInteger(version) || version < 1)
+    return bad("version", `Give the version of the document: 1 to ${VERSION}.`);
+  if (version > VERSION)
     return bad(
       "version",
       `This document is of version ${version}; this Ustrina knows up to ${VERSION}. Bring Ustrina up to date.`,
     );
-  const read = trialDocumentSchema.safeParse(raw);
+  const read = trialDocumentSchema.safeParse(broughtUpToDate(raw as Record<string, unknown>, version));
   if (read.success) return { ok: true, document: read.data };
   const issue = read.error.issues[0];
   return bad(pathText(issue?.path ?? []), issue?.message ?? "This cannot be read.");

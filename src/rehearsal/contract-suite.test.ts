@@ -95,7 +95,7 @@ function historyFor(procedure: AnyProcedure, purposes: ("measure" | "proof")[]):
 describe.each(ALL.map((p) => [p.id, p] as const))("%s", (_, procedure) => {
   const form = procedure.plan(context);
   const spec: RoundSpec = procedure.round(form.defaults, context, "measure");
-  const gcode = gcodeOf(spec, { couponCode: "T-1", machineName: "Testbed", powerWordAtFull: 1000 });
+  const gcode = gcodeOf(spec, { couponCode: "T-1", machineName: "Testbed", dialect: SAMPLE_MACHINE.gcode });
 
   it("has a layout that its own form accepts, text for text", () => {
     const read = readDraft(form, draftOf(form, form.defaults));

@@ -27,7 +27,7 @@ export function burnFile(
   truth: GantryTruth,
   controller: PracticeController,
 ): PracticeBurn {
-  const parsed = parseGcode(text);
+  const parsed = parseGcode(text, { dialect: machine.gcode });
   if (!parsed.ok) return { ok: false, message: faultText(parsed) };
   const named = parsed.value.comments.find((c) => c.startsWith(couponComment("")));
   if (!named)

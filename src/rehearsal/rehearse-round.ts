@@ -38,7 +38,7 @@ export function rehearseRound(r: Rehearsal): Rehearsed {
   const text = gcodeOf(sent, {
     couponCode,
     machineName: machine.name,
-    powerWordAtFull: machine.powerWordAtFull,
+    dialect: machine.gcode,
   });
   const burn = burnFile(text, couponCode, machine, r.truth, r.controller);
   if (!burn.ok) throw new Error(burn.message);

@@ -173,7 +173,7 @@ function trueStaggers(
   const options = {
     couponCode: context.couponCode,
     machineName: SAMPLE_MACHINE.name,
-    powerWordAtFull: SAMPLE_MACHINE.powerWordAtFull,
+    dialect: SAMPLE_MACHINE.gcode,
   };
   const still = { ...truth, endJitterMm: 0 };
   const burn = burnFile(gcodeOf(spec, options), context.couponCode, SAMPLE_MACHINE, still, controller);

@@ -5,6 +5,7 @@
  */
 import { type Gauge, usualGauge } from "../core/metrology/gauge";
 import { fixed } from "../core/metrology/quantity-text";
+import { USUAL_DIALECT } from "../core/procedures/gcode-dialect";
 import { type MachineSpec, machineSpecSchema } from "../core/procedures/machine-spec";
 import { SCAN_OFFSET } from "../core/procedures/scan-offset/plan-type";
 import type { Db } from "../data/database";
@@ -65,7 +66,7 @@ const ALDER: MachineSpec = machineSpecSchema.parse({
   accelerationMmPerS2: 6000,
   wavelengthNm: 10600,
   workingSpeedsMmPerS: [150, 300, 400],
-  powerWordAtFull: 1000,
+  gcode: USUAL_DIALECT,
   scansBlocks: true,
   held: { [SCAN_OFFSET]: { step: 0.001, tableKind: "interpolated", sense: 1 } },
   tolerances: {},
@@ -81,7 +82,7 @@ const BRACKEN: MachineSpec = machineSpecSchema.parse({
   accelerationMmPerS2: 3000,
   wavelengthNm: 455,
   workingSpeedsMmPerS: [60, 100],
-  powerWordAtFull: 1000,
+  gcode: USUAL_DIALECT,
   scansBlocks: false,
   held: { [SCAN_OFFSET]: { step: 0.001, tableKind: "interpolated", sense: 1 } },
   tolerances: {},

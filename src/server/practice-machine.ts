@@ -51,7 +51,7 @@ export function roundGcode(db: Db, full: FullTrial, n: number): string {
   return gcodeOf(full.procedure.asSent(spec, plan, inForce, full.machine), {
     couponCode: couponCode(full, n),
     machineName: full.machine.name,
-    powerWordAtFull: full.machine.powerWordAtFull,
+    dialect: full.machine.gcode,
   });
 }
 

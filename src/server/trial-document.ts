@@ -5,7 +5,8 @@ import { writtenAnswer } from "../core/procedures/answer-text";
 import type { Db } from "../data/database";
 import type { Session, TakenReading } from "../data/trials";
 import { verdictsOf } from "../data/trials";
-import { FORMAT, type TrialDocument, trialDocumentSchema, VERSION } from "../formats/trial-document";
+import { FORMAT, type TrialDocument, trialDocumentSchema } from "../formats/trial-document";
+import { VERSION } from "../formats/trial-migrations";
 import { type FullRound, fullTrial } from "./trial-record";
 
 const LENGTH_DECIMALS = 9;

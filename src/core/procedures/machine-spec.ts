@@ -1,5 +1,6 @@
 /** What Ustrina needs to know of a machine. */
 import { z } from "zod";
+import { gcodeDialectSchema } from "./gcode-dialect";
 import { tableKindSchema } from "./setting";
 
 export const machineKindSchema = z.enum(["CO2 gantry", "diode gantry", "galvo"]);
@@ -27,8 +28,8 @@ export const machineSpecSchema = z.object({
   wavelengthNm: z.number().positive(),
   /** Speeds used in daily work. */
   workingSpeedsMmPerS: z.array(z.number().positive()),
-  /** S word of full power in G-code. */
-  powerWordAtFull: z.number().positive(),
+  /** How it takes G-code. */
+  gcode: gcodeDialectSchema,
   /** How work is engraved here: which ways reach it. */
   scansBlocks: z.boolean(),
   held: z.record(z.string(), heldSettingSchema),

@@ -1,4 +1,5 @@
 /** A machine on which every procedure can be tried: for tests, rehearsals and benches. */
+import { USUAL_DIALECT } from "./gcode-dialect";
 import type { MachineSpec } from "./machine-spec";
 
 export const SAMPLE_MACHINE: MachineSpec = {
@@ -10,7 +11,7 @@ export const SAMPLE_MACHINE: MachineSpec = {
   accelerationMmPerS2: 5000,
   wavelengthNm: 10600,
   workingSpeedsMmPerS: [150, 300],
-  powerWordAtFull: 1000,
+  gcode: USUAL_DIALECT,
   scansBlocks: true,
   held: { "scan offset": { step: 0.001, tableKind: "interpolated", sense: 1 } },
   tolerances: {},

@@ -1,6 +1,7 @@
 "use client";
 import Link from "next/link";
 import { useState } from "react";
+import type { LengthUnit } from "../../core/metrology/units";
 import { siteIsDone } from "../../core/procedures/answer";
 import { lengthUnitOf, nextLengthUnit, UNIT_DECISION } from "../../core/procedures/shown-unit";
 import { decide } from "../../server/actions";
@@ -42,7 +43,9 @@ export function ReadStage({
   const sites = spec?.sites ?? [];
   const session = round?.sessions.at(-1);
   const store = useReadings(view.id, n, round?.readings ?? []);
-  const [unit, setUnit] = useState(lengthUnitOf(view));
+  const [chosenUnit, chooseUnit] = useState<LengthUnit | null>(null);
+  // Until one is chosen here, the unit of the sitting's gauge: a new sitting may bring another.
+  const unit = chosenUnit ?? lengthUnitOf(view);
   const decided = { ...view, decisions: { ...view.decisions, [UNIT_DECISION]: unit } };
   const firstOpen = sites.find(
     (s) =>
@@ -71,7 +74,7 @@ export function ReadStage({
 
   function changeUnit() {
     const next = nextLengthUnit(unit);
-    setUnit(next);
+    chooseUnit(next);
     // Only how lengths are shown: if it is not kept, nothing is lost.
     decide({ trialId: view.id, key: UNIT_DECISION, value: next }).catch(() => undefined);
   }

@@ -1,0 +1,32 @@
+/**
+ * The rows with which an area is filled: level, a row pitch apart, the first half a pitch above its lowest point.
+ * What lies inside is told by counting crossings (even-odd). [W3C SVG 1.1 (Second Edition), 11.3, fill-rule evenodd]
+ */
+import type { CouponPoint } from "../geometry/frames";
+import { boundsOf } from "../geometry/rect";
+
+export type ScanRow = { y: number; x0: number; x1: number };
+
+/** @param outline closed; the last point is joined to the first */
+export function scanRows(outline: readonly CouponPoint[], rowPitchMm: number): ScanRow[] {
+  if (!(rowPitchMm > 0)) throw new RangeError("rowPitchMm must be positive");
+  const bounds = boundsOf(outline);
+  if (!bounds) return [];
+  const rows: ScanRow[] = [];
+  for (let y = bounds.y0 + rowPitchMm / 2; y < bounds.y1; y += rowPitchMm) {
+    const xs = crossings(outline, y);
+    for (let i = 0; i + 1 < xs.length; i += 2) rows.push({ y, x0: xs[i] as number, x1: xs[i + 1] as number });
+  }
+  return rows;
+}
+
+/** Where the outline crosses a level, from left to right. An edge holds its lower end, not its upper one. */
+function crossings(outline: readonly CouponPoint[], y: number): number[] {
+  return outline
+    .flatMap((a, i) => {
+      const b = outline[(i + 1) % outline.length] as CouponPoint;
+      if (a.y <= y === b.y <= y) return [];
+      return [a.x + ((y - a.y) / (b.y - a.y)) * (b.x - a.x)];
+    })
+    .sort((a, b) => a - b);
+}
