@@ -26,22 +26,21 @@ export function installPackages() {
 
 /** Debian's Chromium, for the tests in the browser. */
 export function installChromium() {
-  if (existsSync(CHROMIUM)) return;
-  console.log("Installing Chromium for the tests …");
-  const apt = ["-o", "DPkg::Lock::Timeout=600", "-y", "-qq"];
-  run("apt-get", [...apt, "update"]);
-  run("apt-get", [...apt, "install", "--no-install-recommends", "chromium"], { DEBIAN_FRONTEND: "noninteractive" });
+  installDebian("chromium", existsSync(CHROMIUM));
 }
 
-/** An independent reader of DXF, for its audit. */
-export function installEzdxf() {
-  if (spawnSync("/usr/bin/python3", ["-c", "import ezdxf"]).status === 0) return;
-  console.log("Installing python3-ezdxf for the tests …");
+/** Independent readers of what Ustrina writes: one that audits DXF, one that draws PDF. */
+export function installReaders() {
+  installDebian("python3-ezdxf", spawnSync("/usr/bin/python3", ["-c", "import ezdxf"]).status === 0);
+  installDebian("poppler-utils", spawnSync("pdftoppm", ["-v"]).status === 0);
+}
+
+function installDebian(name, isThere) {
+  if (isThere) return;
+  console.log(`Installing ${name} for the tests …`);
   const apt = ["-o", "DPkg::Lock::Timeout=600", "-y", "-qq"];
   run("apt-get", [...apt, "update"]);
-  run("apt-get", [...apt, "install", "--no-install-recommends", "python3-ezdxf"], {
-    DEBIAN_FRONTEND: "noninteractive",
-  });
+  run("apt-get", [...apt, "install", "--no-install-recommends", name], { DEBIAN_FRONTEND: "noninteractive" });
 }
 
 /** Whether the last build was made of just these sources. */

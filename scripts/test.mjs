@@ -1,12 +1,12 @@
 /** Every check there is, from nothing: packages, Chromium, style, types, imports, unused code, units, build, browser. */
-import { installChromium, installEzdxf, installPackages, run } from "./ready.mjs";
+import { installChromium, installPackages, installReaders, run } from "./ready.mjs";
 
 const node = (script, ...args) => [process.execPath, [script, ...args]];
 const BIN = "node_modules";
 
 installPackages();
 installChromium();
-installEzdxf();
+installReaders();
 const steps = [
   ["style", ...node(`${BIN}/@biomejs/biome/bin/biome`, "check", "--error-on-warnings", ".")],
   ["types", ...node(`${BIN}/typescript/bin/tsc`, "-p", "tsconfig.json")],

@@ -14,7 +14,7 @@ const DEFAULT_FILE = "data/ustrina.sqlite";
 
 /** Where the database lies: USTRINA_DATABASE, or data/ustrina.sqlite below the working folder. */
 export function databaseFile(): string {
-  return path.resolve(process.env.USTRINA_DATABASE ?? DEFAULT_FILE);
+  return path.resolve(/* turbopackIgnore: true */ process.env.USTRINA_DATABASE ?? DEFAULT_FILE);
 }
 
 /**

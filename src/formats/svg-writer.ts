@@ -5,17 +5,16 @@
  * data attributes. Y runs down in SVG, so y = height - Y of the coupon. Six decimals: half a nanometre of rounding.
  * [W3C SVG 1.1 (Second Edition), 7.10 units, 8.3 path data]
  */
+import { groupPen } from "../core/coupon/group-pen";
 import type { MarkingSettings, Piece } from "../core/coupon/piece";
 import { type Stroke, strokesWith } from "../core/coupon/strokes";
 import { plain } from "../core/metrology/quantity-text";
 
 const DECIMALS = 6;
-const STROKE_MM = { line: 0.1, rows: 0.2, scan: 0.15 } as const;
-const DASHES = ["none", "2 1", "0.6 0.6", "3 0.6 0.6 0.6", "5 1", "1 2"] as const;
 
 /** The whole file. */
 export function svgOf(piece: Piece): string {
-  const groups = piece.settings.map((settings, i) => group(piece, settings, i));
+  const groups = piece.settings.map((settings) => group(piece, settings));
   return `<?xml version="1.0" encoding="UTF-8"?>
 <svg xmlns="http://www.w3.org/2000/svg" width="${number(piece.widthMm)}mm" height="${number(piece.heightMm)}mm" viewBox="0 0 ${number(piece.widthMm)} ${number(piece.heightMm)}">
 <title>${escaped(piece.label)}</title>
@@ -24,13 +23,13 @@ ${groups.join("\n")}
 `;
 }
 
-function group(piece: Piece, settings: MarkingSettings, index: number): string {
+function group(piece: Piece, settings: MarkingSettings): string {
   const scan = settings.scan
     ? ` data-row-pitch-mm="${number(settings.scan.rowPitchMm)}" data-direction="${settings.scan.direction}"`
     : "";
-  const dash = DASHES[index % DASHES.length];
+  const pen = groupPen(piece, settings);
   const paths = [...strokesWith(piece, settings)];
-  return `<g id="${escaped(settings.id)}" data-label="${escaped(settings.label)}" data-use="${settings.use}" data-speed-mm-per-s="${number(settings.speedMmPerS)}" data-power-percent="${number(settings.powerPct)}" data-run-up-mm="${number(settings.runUpMm)}"${scan} fill="none" stroke="#000" stroke-width="${STROKE_MM[settings.use]}" stroke-dasharray="${dash}">
+  return `<g id="${escaped(settings.id)}" data-label="${escaped(settings.label)}" data-use="${settings.use}" data-speed-mm-per-s="${number(settings.speedMmPerS)}" data-power-percent="${number(settings.powerPct)}" data-run-up-mm="${number(settings.runUpMm)}"${scan} fill="none" stroke="#000" stroke-width="${pen.widthMm}" stroke-dasharray="${pen.dashMm.join(" ") || "none"}">
 ${paths.map((p) => `<path d="${pathData(p, piece.heightMm)}"/>`).join("\n")}
 </g>`;
 }

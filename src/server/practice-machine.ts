@@ -4,7 +4,6 @@ import type { Db } from "../data/database";
 import { fromColumn, toColumn } from "../data/json-column";
 import { addBurn, burnOf, type PracticeRow, practiceOf, setPractice } from "../data/practice";
 import { freezeRound } from "../data/trials";
-import { gcodeOf } from "../formats/gcode-writer";
 import type { Mark } from "../practice/gantry";
 import {
   type GantryTruth,
@@ -16,6 +15,7 @@ import {
 import { seeded, seedOf } from "../practice/random";
 import { burnFile, type PracticeAnswer, siteReader } from "../rehearsal/practice-burn";
 import { Refusal } from "./refusal";
+import { roundGcode } from "./round-gcode";
 import { couponCode, type FullTrial, fullTrial, laidOut, roundOf } from "./trial-record";
 
 /** Scatter with which a practice technician places a gauge of which nothing is known, mm. */
@@ -45,16 +45,6 @@ export function controllerOf(row: PracticeRow): PracticeController {
   return fromColumn(practiceControllerSchema, row.controller, "practice_machine.controller");
 }
 
-/** The G-code of a round as it would be downloaded now. */
-export function roundGcode(db: Db, full: FullTrial, n: number): string {
-  const { plan, spec, inForce } = laidOut(db, full, roundOf(full, n));
-  return gcodeOf(full.procedure.asSent(spec, plan, inForce, full.machine), {
-    couponCode: couponCode(full, n),
-    machineName: full.machine.name,
-    dialect: full.machine.gcode,
-  });
-}
-
 /**
  * Burns a round on the practice machine and freezes it.
  *
@@ -65,7 +55,7 @@ export function burnOnPractice(db: Db, trialId: number, n: number, file: string 
   const round = roundOf(full, n);
   if (round.burnedAt !== null) throw new Refusal("round", "This round is burned already.");
   const row = practiceRow(db, full);
-  const text = file ?? roundGcode(db, full, n);
+  const text = file ?? [...roundGcode(db, full, n)].join("");
   const burn = burnFile(text, couponCode(full, n), full.machine, truthOf(row), controllerOf(row));
   if (!burn.ok) throw new Refusal("file", burn.message);
   const frozen = laidOut(db, full, round);

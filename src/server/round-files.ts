@@ -6,22 +6,33 @@ import type { Db } from "../data/database";
 import { dxfOf } from "../formats/dxf-writer";
 import { readingsCsv, sheetToFill } from "../formats/readings-csv";
 import { resultsCsv, sitesCsv } from "../formats/results-csv";
+import type { Paper } from "../formats/run-sheet/sheet-page";
+import { sheetPages } from "../formats/run-sheet/sheet-pages";
+import { sheetPdf } from "../formats/run-sheet/sheet-pdf";
 import { svgOf } from "../formats/svg-writer";
 import { trialDocumentText } from "../formats/trial-document";
-import { roundGcode } from "./practice-machine";
 import { Refusal } from "./refusal";
+import { roundGcode } from "./round-gcode";
+import { roundSheet } from "./round-sheet";
 import { trialDocument } from "./trial-document";
 import { couponCode, type FullTrial, fullTrial, historyOf, laidOut, roundOf } from "./trial-record";
 
-export type RoundFile = { name: string; mime: string; text: string };
+/** Text, bytes, or text in pieces that are made as they are sent. */
+export type FileBody = string | Buffer | Iterable<string>;
+export type RoundFile = { name: string; mime: string; body: FileBody | Promise<FileBody> };
 
-type Maker = { suffix: string; mime: string; make: (db: Db, full: FullTrial, n: number) => string };
+type Maker = {
+  suffix: string;
+  mime: string;
+  make: (db: Db, full: FullTrial, n: number, paper: Paper) => RoundFile["body"];
+};
 
 /** By the last part of their address. */
 const FILES: Record<string, Maker> = {
   "coupon.svg": { suffix: ".svg", mime: "image/svg+xml", make: (db, full, n) => svgOf(pieceOf(db, full, n)) },
   "coupon.dxf": { suffix: ".dxf", mime: "image/vnd.dxf", make: (db, full, n) => dxfOf(pieceOf(db, full, n)) },
   "coupon.nc": { suffix: ".nc", mime: "text/plain", make: roundGcode },
+  "run-sheet.pdf": { suffix: "-run-sheet.pdf", mime: "application/pdf", make: runSheetPdf },
   "sites.csv": {
     suffix: "-sites.csv",
     mime: "text/csv",
@@ -39,14 +50,20 @@ const FILES: Record<string, Maker> = {
 
 /**
  * @param file one of the names above
+ * @param paper of what is laid out on pages
  * @throws Refusal when the layout is not complete, nothing is read yet, or there is no such file
  */
-export function roundFile(db: Db, trialId: number, n: number, file: string): RoundFile {
+export function roundFile(db: Db, trialId: number, n: number, file: string, paper: Paper = "a4"): RoundFile {
   const full = fullTrial(db, trialId);
   const maker = FILES[file];
   if (!maker) throw new Refusal("file", `There is no file “${file}”.`);
   const name = `${full.machine.name}-${couponCode(full, n)}`.toLowerCase();
-  return { name: `${name}${maker.suffix}`, mime: maker.mime, text: maker.make(db, full, n) };
+  return { name: `${name}${maker.suffix}`, mime: maker.mime, body: maker.make(db, full, n, paper) };
+}
+
+async function runSheetPdf(db: Db, full: FullTrial, n: number, paper: Paper): Promise<Buffer> {
+  const sheet = roundSheet(db, full, n);
+  return sheetPdf(sheetPages(sheet, paper), sheet.title, new Date());
 }
 
 /** The piece as it is sent. */

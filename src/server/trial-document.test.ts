@@ -49,7 +49,7 @@ describe("a trial taken away as a document", () => {
   it("is downloaded as JSON", () => {
     const file = roundFile(db, proved, 2, "trial.json");
     expect(file).toMatchObject({ name: "bracken-b-1.2.json", mime: "application/json" });
-    expect(JSON.parse(file.text).format).toBe("ustrina trial");
+    expect(JSON.parse(String(file.body)).format).toBe("ustrina trial");
   });
 });
 

@@ -17,9 +17,10 @@ import {
 } from "./correction-steps";
 import { addDemoBench } from "./demo-bench";
 import { ledgerView } from "./ledger-view";
-import { burnOnPractice, readOnPractice, renew, reveal, roundGcode, switchCorrection } from "./practice-machine";
+import { burnOnPractice, readOnPractice, renew, reveal, switchCorrection } from "./practice-machine";
 import { practiceView } from "./practice-view";
 import { roundFile } from "./round-files";
+import { roundGcode } from "./round-gcode";
 import { demoCopy, NOW, refusal } from "./test-bench";
 import { fullTrial, historyOf, readingStamp, roundOf } from "./trial-record";
 import { beginTrial, keepDraft, markBurned, openSession, takeReading, undoReading } from "./trial-steps";
@@ -156,7 +157,7 @@ describe("a trial from layout to proof", () => {
 
   it("runs on Ustrina's own G-code where the machine scans no blocks: the file itself is compensated", () => {
     const trialId = beginTrial(db, "bracken", "scan-offset", NOW);
-    const text = roundGcode(db, fullTrial(db, trialId), 1);
+    const text = [...roundGcode(db, fullTrial(db, trialId), 1)].join("");
     const bracken = machineBySlug(db, "bracken")?.id ?? 0;
     const entry = currentEntry(
       db,
@@ -199,7 +200,9 @@ describe("burning", () => {
   it("gives files that name coupon and machine", () => {
     const trialId = beginTrial(db, "alder", "scan-offset", NOW);
     expect(roundFile(db, trialId, 1, "coupon.svg")).toMatchObject({ name: "alder-a-1.svg", mime: "image/svg+xml" });
-    expect(roundFile(db, trialId, 1, "coupon.nc").text).toMatch(/^\(Ustrina coupon A-1\)/);
+    expect([...(roundFile(db, trialId, 1, "coupon.nc").body as Iterable<string>)].join("")).toMatch(
+      /^\(Ustrina coupon A-1\)/,
+    );
     expect(refusal(() => roundFile(db, trialId, 1, "../secret")).message).toMatch(/no file/);
   });
 
@@ -215,7 +218,7 @@ describe("burning", () => {
     ["a file that leaves the bed", (text: string) => text.replace(/X4\d\d\.?\d*/, "X950"), /outside the working area/],
   ])("refuses %s and burns nothing", (_, change, message) => {
     const trialId = beginTrial(db, "alder", "scan-offset", NOW);
-    const text = roundGcode(db, fullTrial(db, trialId), 1);
+    const text = [...roundGcode(db, fullTrial(db, trialId), 1)].join("");
     expect(refusal(() => burnOnPractice(db, trialId, 1, change(text), NOW)).message).toMatch(message);
     expect(trialView(db, trialId, NOW).rounds[0]?.burnedAt).toBeNull();
   });
@@ -223,7 +226,7 @@ describe("burning", () => {
   it("burns an edited file as it is: another F word, other staggers", () => {
     const staggers = (edit: (text: string) => string) => {
       const trialId = beginTrial(db, "alder", "scan-offset", NOW);
-      const text = roundGcode(db, fullTrial(db, trialId), 1);
+      const text = [...roundGcode(db, fullTrial(db, trialId), 1)].join("");
       burnOnPractice(db, trialId, 1, edit(text), NOW);
       openSession(db, trialId, 1, "calipers", { outside: 0, inside: null }, NOW);
       return Number(readOnPractice(db, trialId, 1, "v600-right").text);

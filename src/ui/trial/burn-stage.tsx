@@ -1,5 +1,5 @@
 "use client";
-import { FileCode, FileImage, FileSpreadsheet, FileType } from "lucide-react";
+import { ClipboardList, FileCode, FileImage, FileSpreadsheet, FileType } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
@@ -134,26 +134,32 @@ function Checklist({ spec }: { spec: RoundSpec }) {
   );
 }
 
+const FILES = [
+  { file: "coupon.svg", label: "SVG", Icon: FileImage },
+  { file: "coupon.dxf", label: "DXF", Icon: FileType },
+  { file: "coupon.nc", label: "G-code", Icon: FileCode },
+  { file: "sites.csv", label: "Sites", Icon: FileSpreadsheet },
+] as const;
+
 function Files({ view, n, spec }: { view: StageProps["view"]; n: number; spec: RoundSpec }) {
   const base = `/api/trials/${view.id}/rounds/${n}`;
   const settings = spec.pieces[0]?.settings ?? [];
   return (
     <section className="card px-5 py-4">
       <div className="flex flex-wrap items-center justify-between gap-2">
-        <h2 className="font-semibold">Files</h2>
+        <h2 className="font-semibold">Take along</h2>
         <div className="flex flex-wrap gap-2">
-          <a className={buttonClass("plain", "!px-2.5")} href={`${base}/coupon.svg`} download>
-            <FileImage size={17} aria-hidden="true" /> SVG
-          </a>
-          <a className={buttonClass("plain", "!px-2.5")} href={`${base}/coupon.dxf`} download>
-            <FileType size={17} aria-hidden="true" /> DXF
-          </a>
-          <a className={buttonClass("plain", "!px-2.5")} href={`${base}/coupon.nc`} download>
-            <FileCode size={17} aria-hidden="true" /> G-code
-          </a>
-          <a className={buttonClass("plain", "!px-2.5")} href={`${base}/sites.csv`} download>
-            <FileSpreadsheet size={17} aria-hidden="true" /> Sites
-          </a>
+          <Link
+            className={buttonClass("plain", "!px-2.5")}
+            href={`/trial/${view.id}/run-sheet${n > 1 ? `?round=${n}` : ""}`}
+          >
+            <ClipboardList size={17} aria-hidden="true" /> Run sheet
+          </Link>
+          {FILES.map(({ file, label, Icon }) => (
+            <a key={file} className={buttonClass("plain", "!px-2.5")} href={`${base}/${file}`} download>
+              <Icon size={17} aria-hidden="true" /> {label}
+            </a>
+          ))}
         </div>
       </div>
       <details className="mt-1">

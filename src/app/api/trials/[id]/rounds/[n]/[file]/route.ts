@@ -1,18 +1,23 @@
 import { database } from "../../../../../../../data/database";
+import { PAPERS, type Paper } from "../../../../../../../formats/run-sheet/sheet-page";
 import { Refusal } from "../../../../../../../server/refusal";
-import { roundFile } from "../../../../../../../server/round-files";
+import { type FileBody, roundFile } from "../../../../../../../server/round-files";
 
-/** A file of a round: coupon.svg or coupon.nc. */
+/** A file of a round, such as coupon.svg; `?paper=letter` for what is laid out on pages. */
 export async function GET(
-  _request: Request,
+  request: Request,
   { params }: { params: Promise<{ id: string; n: string; file: string }> },
 ): Promise<Response> {
   const { id, n, file } = await params;
+  const asked = new URL(request.url).searchParams.get("paper") ?? "a4";
   try {
-    const made = roundFile(database(), Number(id), Number(n), file);
-    return new Response(made.text, {
+    if (!isPaper(asked)) throw new Refusal("paper", `There is no paper “${asked}” here: choose a4 or letter.`);
+    const made = roundFile(database(), Number(id), Number(n), file, asked);
+    const body = await made.body;
+    const text = made.mime.startsWith("text/") || !Buffer.isBuffer(body);
+    return new Response(streamed(body), {
       headers: {
-        "Content-Type": `${made.mime}; charset=utf-8`,
+        "Content-Type": text ? `${made.mime}; charset=utf-8` : made.mime,
         "Content-Disposition": `attachment; filename="${made.name}"`,
         "Cache-Control": "no-store",
       },
@@ -21,4 +26,23 @@ export async function GET(
     if (error instanceof Refusal) return new Response(error.message, { status: 422 });
     throw error;
   }
+}
+
+function isPaper(text: string): text is Paper {
+  return Object.hasOwn(PAPERS, text);
+}
+
+/** Pieces are made as the reader takes them, so that a long file is never held whole. */
+function streamed(body: FileBody): string | Uint8Array<ArrayBuffer> | ReadableStream<Uint8Array> {
+  if (typeof body === "string") return body;
+  if (Buffer.isBuffer(body)) return new Uint8Array(body);
+  const pieces = body[Symbol.iterator]();
+  const encoder = new TextEncoder();
+  return new ReadableStream({
+    pull(controller) {
+      const next = pieces.next();
+      if (next.done) controller.close();
+      else controller.enqueue(encoder.encode(next.value));
+    },
+  });
 }
