@@ -1,19 +1,23 @@
 /**
  * `burn TRIAL --practice FILE --seed N`: the last round is exported as G-code, parsed and burned on a practice machine, and read;
  * the readings go into the document. With `--next` the round that the procedure asks for is laid out first, with its corrections
- * entered in the machine.
+ * entered in the machine. With `--picture` what was burned is drawn as a scan of so many dots per inch.
  */
 import { z } from "zod";
 import type { Site } from "../core/coupon/site";
+import type { Placement } from "../core/geometry/frames";
 import { writtenAnswer } from "../core/procedures/answer-text";
 import { draftOf } from "../core/procedures/draft";
 import { contextOf, couponCodeOf } from "../formats/document-history";
+import { greyPng } from "../formats/png-writer";
 import type { TrialDocument } from "../formats/trial-document";
+import { type Mark, trueCorner } from "../practice/gantry";
 import { gantryFromSeed, gantryTruthSchema, type PracticeController } from "../practice/gantry-truth";
+import { marksPicture } from "../practice/marks-picture";
 import { seeded, seedOf } from "../practice/random";
 import { burnFile, siteReader } from "../rehearsal/practice-burn";
 import { CliFault } from "./cli-fault";
-import { coupon } from "./coupon";
+import { couponText } from "./coupon";
 import { jsonFile, trialIn } from "./document-file";
 
 const practiceFileSchema = z.strictObject({
@@ -26,13 +30,13 @@ const practiceFileSchema = z.strictObject({
 
 const HAND_PLACING_MM = 0.02;
 
-export function burn(
-  file: string,
-  document: TrialDocument,
-  practiceFile: string,
-  seed: number,
-  next: boolean,
-): TrialDocument {
+export type Burned = {
+  document: TrialDocument;
+  /** What is on the piece now. */
+  piece: { marks: readonly Mark[]; placement: Placement; area: { widthMm: number; heightMm: number } };
+};
+
+export function burn(file: string, document: TrialDocument, practiceFile: string, seed: number, next: boolean): Burned {
   const practice = jsonFile(practiceFile, practiceFileSchema);
   const truth = practice.truth ?? gantryFromSeed(practice.seed);
   const laid = next ? withNextRound(file, document) : document;
@@ -57,7 +61,7 @@ export function burn(
     table: held?.shape === "table" ? held.rows : [],
     switchedOn: practice.switchedOn,
   };
-  const text = coupon(file, laid, "gcode", round.n);
+  const text = couponText(file, laid, "gcode", round.n);
   const burned = burnFile(text, couponCodeOf(laid, round.n), laid.machine, truth, controller);
   if (!burned.ok) throw new CliFault(file, `rounds[${i}]`, burned.message);
   const random = seeded(seedOf(seed, "hand", round.n));
@@ -90,7 +94,12 @@ export function burn(
     sittings: written.sittings.length > 0 ? written.sittings : [sitting],
     readings,
   };
-  return { ...laid, rounds: laid.rounds.map((r, k) => (k === i ? done : r)) };
+  const [area] = round.spec.pieces;
+  if (!area) throw new CliFault(file, `rounds[${i}]`, "This round burns no piece.");
+  return {
+    document: { ...laid, rounds: laid.rounds.map((r, k) => (k === i ? done : r)) },
+    piece: { marks: burned.marks, placement: trueCorner(round.spec.placement, truth), area },
+  };
 }
 
 /** The round that the procedure asks for, with every correction as it is to be entered in force. */
@@ -116,4 +125,14 @@ function withNextRound(file: string, document: TrialDocument): TrialDocument {
     readings: [],
   };
   return { ...document, rounds: [...document.rounds, round] };
+}
+
+/** @returns the bytes of a PNG */
+export function pictureOf({ piece }: Burned, dpi: number): Promise<Buffer> {
+  try {
+    return greyPng(marksPicture(piece.marks, piece.placement, piece.area, dpi));
+  } catch (error) {
+    if (error instanceof RangeError) throw new CliFault("", "--dpi", "That makes no picture: 100 to 2400 is usual.");
+    throw error;
+  }
 }

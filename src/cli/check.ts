@@ -1,15 +1,17 @@
 /** `check FILE`: whether a file can be read, and what is in it. */
 
+import sharp from "sharp";
 import { parseCsv } from "../formats/csv";
 import { parseDxf } from "../formats/dxf-parser";
 import { parseGcode } from "../formats/gcode-parser";
 import { burnedPaths } from "../formats/gcode-paths";
 import type { Parsed } from "../formats/parsed";
 import { parseSvg } from "../formats/svg-parser";
+import { MOST_PIXELS } from "../practice/marks-picture";
 import { CliFault } from "./cli-fault";
 import { fileText, loadDocument, trialIn } from "./document-file";
 
-export function check(file: string): string {
+export async function check(file: string): Promise<string> {
   const ending = /\.([a-z]+)$/i.exec(file)?.[1]?.toLowerCase() ?? "";
   switch (ending) {
     case "json": {
@@ -33,8 +35,20 @@ export function check(file: string): string {
     }
     case "csv":
       return `CSV: ${read(file, parseCsv(fileText(file))).rows.length} rows.\n`;
+    case "png": {
+      const { width, height, density } = await pngFacts(file);
+      return `PNG: ${width} × ${height} pixels, ${density ?? "unknown"} dpi.\n`;
+    }
     default:
-      throw new CliFault(file, "", "Only json, svg, dxf, nc, gcode and csv files can be checked.");
+      throw new CliFault(file, "", "Only json, svg, dxf, nc, gcode, csv and png files can be checked.");
+  }
+}
+
+async function pngFacts(file: string) {
+  try {
+    return await sharp(file, { limitInputPixels: MOST_PIXELS }).metadata();
+  } catch {
+    throw new CliFault(file, "", "This is no picture that can be read.");
   }
 }
 

@@ -2,6 +2,7 @@
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
+import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { PROCEDURES } from "../core/procedures/registry";
 import { CliFault } from "./cli-fault";
@@ -13,11 +14,15 @@ beforeAll(() => {
 });
 afterAll(() => rmSync(folder, { recursive: true }));
 
-const fault = (...args: string[]): CliFault => {
+/** What a command prints. */
+const said = async (...args: string[]) => String(await ustrina(args));
+
+/** The one line with which a command is refused. */
+const fault = async (...args: string[]): Promise<string> => {
   try {
-    ustrina(args);
+    await ustrina(args);
   } catch (error) {
-    if (error instanceof CliFault) return error;
+    if (error instanceof CliFault) return error.line;
     throw error;
   }
   throw new Error("nothing was refused");
@@ -26,83 +31,161 @@ const fault = (...args: string[]): CliFault => {
 describe.each(PROCEDURES.map((p) => p.id))("%s from a terminal", (id) => {
   const machine = `examples/${id}/machine.json`;
   const practice = `examples/${id}/practice.json`;
+  const example = `examples/${id}/trial.json`;
+  const planned = async (name: string) => {
+    const trial = path.join(folder, `${id}-${name}.json`);
+    writeFileSync(trial, await said("plan", id, "--machine", machine));
+    return trial;
+  };
 
-  it("goes from plan to proved without a browser", () => {
-    const trial = path.join(folder, `${id}.json`);
-    writeFileSync(trial, ustrina(["plan", id, "--machine", machine]));
-    expect(JSON.parse(ustrina(["solve", trial])).status).toBe("open");
-    ustrina(["burn", trial, "--practice", practice, "--seed", "3"]);
-    const measured = JSON.parse(ustrina(["solve", trial]));
+  it("goes from plan to proved without a browser", async () => {
+    const trial = await planned("loop");
+    expect(JSON.parse(await said("solve", trial)).status).toBe("open");
+    await ustrina(["burn", trial, "--practice", practice, "--seed", "3"]);
+    const measured = JSON.parse(await said("solve", trial));
     expect(measured).toMatchObject({ status: "solved", complete: true, next: { do: "round", purpose: "proof" } });
     expect(measured.corrections[0].rows[0].arithmetic.length).toBeGreaterThan(0);
-    ustrina(["burn", trial, "--practice", practice, "--seed", "3", "--next"]);
-    expect(JSON.parse(ustrina(["solve", trial])).verdict.result).toBe("proved");
-    expect(ustrina(["check", trial])).toMatch(/2 rounds/);
+    await ustrina(["burn", trial, "--practice", practice, "--seed", "3", "--next"]);
+    expect(JSON.parse(await said("solve", trial)).verdict.result).toBe("proved");
+    expect(await said("check", trial)).toMatch(/2 rounds/);
+    expect(await said("results", trial)).toMatch(/^what,name,value,unit/);
   });
 
-  it("says the same for the same seed, and something else for another", () => {
-    const run = (seed: string) => {
-      const trial = path.join(folder, `${id}-${seed}.json`);
-      writeFileSync(trial, ustrina(["plan", id, "--machine", machine]));
-      ustrina(["burn", trial, "--practice", practice, "--seed", seed]);
+  it("says the same for the same seed, and something else for another", async () => {
+    const run = async (seed: string) => {
+      const trial = await planned(`seed-${seed}`);
+      await ustrina(["burn", trial, "--practice", practice, "--seed", seed]);
       return readFileSync(trial, "utf8");
     };
-    expect(run("5")).toBe(run("5"));
-    expect(run("5")).not.toBe(run("6"));
+    expect(await run("5")).toBe(await run("5"));
+    expect(await run("5")).not.toBe(await run("6"));
   });
 
-  it("holds a worked trial among the examples, which solves", () => {
-    expect(JSON.parse(ustrina(["solve", `examples/${id}/trial.json`]))).toMatchObject({ status: "solved" });
+  it("holds a worked trial among the examples, which solves", async () => {
+    expect(JSON.parse(await said("solve", example))).toMatchObject({ status: "solved" });
   });
 
-  it.each(["svg", "dxf", "gcode", "csv"])("writes its coupon as %s, which checks", (format) => {
+  it.each(["svg", "dxf", "gcode", "csv"])("writes its coupon as %s, which checks", async (format) => {
     const file = path.join(folder, `coupon.${format}`);
-    expect(ustrina(["coupon", `examples/${id}/trial.json`, "--format", format, "-o", file])).toBe(`${file}\n`);
-    expect(ustrina(["check", file]).length).toBeGreaterThan(5);
+    expect(await said("coupon", example, "--format", format, "-o", file)).toBe(`${file}\n`);
+    expect((await said("check", file)).length).toBeGreaterThan(5);
   });
 
-  it("lists its sites", () => {
-    expect(ustrina(["sites", `examples/${id}/trial.json`])).toMatch(/^site,place,question/);
+  it("writes its run sheet as PDF, on either paper", async () => {
+    const [a4, letter] = await Promise.all(
+      ["a4", "letter"].map((paper) => ustrina(["coupon", example, "--format", "pdf", "--paper", paper])),
+    );
+    expect(String(a4?.slice(0, 5))).toBe("%PDF-");
+    expect(letter?.length).toBeGreaterThan(5000);
+    expect(letter).not.toEqual(a4);
+  });
+
+  it("lists its sites", async () => {
+    expect(await said("sites", example)).toMatch(/^site,place,question/);
+  });
+
+  it("takes readings from a filled sheet, and says the same as a burn with them", async () => {
+    const burned = await planned("burned");
+    await ustrina(["burn", burned, "--practice", practice, "--seed", "4"]);
+    const { rounds } = JSON.parse(readFileSync(burned, "utf8"));
+    const header = "site;which;reading (mm)";
+    const rows = rounds[0].readings.map(
+      (r: { site: string; which: string; reading: string }) =>
+        `${r.site};${r.which};${r.reading.replace(" mm", "").replace(".", ",")}`,
+    );
+    const sheet = path.join(folder, `${id}-sheet.csv`);
+    writeFileSync(sheet, [header, ...rows].join("\n"));
+    const taken = await planned("taken");
+    await ustrina(["take", taken, "--sheet", sheet]);
+    expect(await said("solve", taken)).toBe(await said("solve", burned));
+    // A slip of units is asked about, and nothing is taken; sure of it, it is.
+    const slip = path.join(folder, `${id}-slip.csv`);
+    const [first] = rounds[0].readings;
+    writeFileSync(slip, [header, ...rows, `${first.site};${first.which};9`].join("\n"));
+    const asked = await planned("asked");
+    expect(await fault("take", asked, "--sheet", slip)).toMatch(/-slip\.csv: line \d+: .*--sure/);
+    expect(JSON.parse(readFileSync(asked, "utf8")).rounds[0].readings).toEqual([]);
+    await ustrina(["take", asked, "--sheet", slip, "--sure"]);
+    expect(JSON.parse(readFileSync(asked, "utf8")).rounds[0].readings).toHaveLength(rows.length + 1);
+    expect(await fault("take", asked, "--sheet", "gone.csv")).toMatch(/gone\.csv: There is no such file/);
+  });
+});
+
+describe("a picture of what was burned", () => {
+  const practice = "examples/scan-offset/practice.json";
+
+  it("has the size of its stock at its resolution, dark where the marks are", async () => {
+    const trial = path.join(folder, "pictured.json");
+    writeFileSync(trial, await said("plan", "scan-offset", "--machine", "examples/scan-offset/machine.json"));
+    const picture = path.join(folder, "pictured.png");
+    await ustrina(["burn", trial, "--practice", practice, "--seed", "1", "--picture", picture, "--dpi", "300"]);
+    const { widthMm, heightMm } = JSON.parse(readFileSync(trial, "utf8")).rounds[0].spec.pieces[0];
+    const [width, height] = [Math.round((widthMm / 25.4) * 300), Math.round((heightMm / 25.4) * 300)];
+    expect(await said("check", picture)).toBe(`PNG: ${width} × ${height} pixels, 300 dpi.\n`);
+    const { channels } = await sharp(picture).stats();
+    expect(channels).toHaveLength(1);
+    expect(channels[0]?.min).toBeLessThan(80);
+    expect(channels[0]?.mean).toBeGreaterThan(150);
+  });
+
+  it("is refused where it would be too large, or has no dots", async () => {
+    const trial = path.join(folder, "unpictured.json");
+    writeFileSync(trial, await said("plan", "scan-offset", "--machine", "examples/scan-offset/machine.json"));
+    const burn = (dpi: string) =>
+      fault(
+        "burn",
+        trial,
+        "--practice",
+        practice,
+        "--seed",
+        "1",
+        "--picture",
+        path.join(folder, "x.png"),
+        "--dpi",
+        dpi,
+      );
+    expect(await burn("90000")).toMatch(/^--dpi: /);
+    expect(await burn("0")).toMatch(/^--dpi: /);
+    expect(JSON.parse(readFileSync(trial, "utf8")).rounds[0].readings).toEqual([]);
   });
 });
 
 describe("what is wrong", () => {
-  it("is said in one line with file and field", () => {
-    expect(fault("solve", "gone.json").line).toBe("gone.json: There is no such file, or it cannot be read.");
-    expect(fault("frobnicate").line).toBe("frobnicate: There is no such verb. Without one, all are listed.");
-    expect(fault("coupon", "examples/scan-offset/trial.json").line).toMatch(/^--format: Choose one of/);
-    expect(fault("plan", "magic", "--machine", "examples/scan-offset/machine.json").line).toMatch(
+  it("is said in one line with file and field", async () => {
+    expect(await fault("solve", "gone.json")).toBe("gone.json: There is no such file, or it cannot be read.");
+    expect(await fault("frobnicate")).toBe("frobnicate: There is no such verb. Without one, all are listed.");
+    expect(await fault("coupon", "examples/scan-offset/trial.json")).toMatch(/^--format: Choose one of/);
+    expect(await fault("coupon", "examples/scan-offset/trial.json", "--format", "pdf", "--paper", "a9")).toMatch(
+      /^--paper: /,
+    );
+    expect(await fault("plan", "magic", "--machine", "examples/scan-offset/machine.json")).toMatch(
       /no procedure “magic”/,
     );
-    expect(fault("plan", "scan-offset").line).toBe("--machine: This is missing.");
-    expect(fault("burn", "x.json", "--practice", "y", "--seed", "many").line).toMatch(
+    expect(await fault("plan", "scan-offset")).toBe("--machine: This is missing.");
+    expect(await fault("burn", "x.json", "--practice", "y", "--seed", "many")).toMatch(
       /--seed: “many” is no whole number/,
     );
-    expect(fault("check", "a.png").line).toMatch(/Only json, svg/);
+    expect(await fault("check", "a.bmp")).toMatch(/Only json, svg/);
+    expect(await fault("check", "a.png")).toMatch(/no picture/);
     const bad = path.join(folder, "bad.json");
     writeFileSync(bad, readFileSync("examples/scan-offset/trial.json", "utf8").replace('"v100-left"', '"v7-left"'));
-    expect(fault("solve", bad).line).toMatch(
+    expect(await fault("solve", bad)).toMatch(
       /bad\.json: rounds\[0\]\.readings\[\d+\]\.site: This coupon has no place “v100-left”/,
     );
     const cut = path.join(folder, "cut.nc");
     writeFileSync(cut, "G21\nG1 X1 Y1 F100\n");
-    expect(fault("check", cut).line).toMatch(/cut\.nc: line \d+, column \d+: /);
+    expect(await fault("check", cut)).toMatch(/cut\.nc: line \d+, column \d+: /);
   });
 
-  it("does not burn a round twice", () => {
-    const args = [
-      "burn",
-      "examples/scan-offset/trial.json",
-      "--practice",
-      "examples/scan-offset/practice.json",
-      "--seed",
-      "1",
-    ];
-    expect(fault(...args).line).toMatch(/read already: --next lays out the one after it/);
+  it("does not burn a round twice", async () => {
+    const practice = "examples/scan-offset/practice.json";
+    expect(await fault("burn", "examples/scan-offset/trial.json", "--practice", practice, "--seed", "1")).toMatch(
+      /read already: --next lays out the one after it/,
+    );
   });
 
-  it("lists the verbs without one", () => {
-    expect(ustrina([])).toMatch(/burn TRIAL --practice FILE --seed N/);
-    expect(ustrina(["procedures"])).toMatch(/^scan-offset/);
+  it("lists the verbs without one", async () => {
+    expect(await said()).toMatch(/burn TRIAL --practice FILE --seed N/);
+    expect(await said("procedures")).toMatch(/^scan-offset/);
   });
 });

@@ -6,20 +6,44 @@ import { dxfOf } from "../formats/dxf-writer";
 import { gcodeOf } from "../formats/gcode-writer";
 import { sheetToFill } from "../formats/readings-csv";
 import { sitesCsv } from "../formats/results-csv";
+import { runSheet } from "../formats/run-sheet/sheet-content";
+import type { Paper } from "../formats/run-sheet/sheet-page";
+import { sheetPages } from "../formats/run-sheet/sheet-pages";
+import { sheetPdf } from "../formats/run-sheet/sheet-pdf";
 import { svgOf } from "../formats/svg-writer";
 import type { TrialDocument } from "../formats/trial-document";
 import { CliFault } from "./cli-fault";
 import { trialIn } from "./document-file";
 
-export const COUPON_FORMATS = ["svg", "dxf", "gcode", "csv"] as const;
+const TEXT_FORMATS = ["svg", "dxf", "gcode", "csv"] as const;
+export const COUPON_FORMATS = [...TEXT_FORMATS, "pdf"] as const;
 export type CouponFormat = (typeof COUPON_FORMATS)[number];
 
 /** @param n round from 1; 0 = the last */
-export function coupon(file: string, document: TrialDocument, format: CouponFormat, n: number): string {
-  const { procedure, history } = trialIn(file, document);
-  const round = n === 0 ? history.rounds.at(-1) : history.rounds.find((r) => r.n === n);
-  if (!round)
-    throw new CliFault(file, "rounds", n === 0 ? "The trial has no round yet." : `The trial has no round ${n}.`);
+export async function coupon(
+  file: string,
+  document: TrialDocument,
+  format: CouponFormat,
+  n: number,
+  paper: Paper,
+): Promise<string | Buffer> {
+  if (format !== "pdf") return couponText(file, document, format, n);
+  const { procedure, history, round } = roundIn(file, document, n);
+  const sheet = runSheet({
+    ...{ procedure, machine: history.machine, couponCode: couponCodeOf(document, round.n), purpose: round.purpose },
+    ...{ spec: round.spec, inForce: round.inForce, unit: lengthUnitOf(history) },
+  });
+  return sheetPdf(sheetPages(sheet, paper), sheet.title, new Date());
+}
+
+/** @param n round from 1; 0 = the last */
+export function couponText(
+  file: string,
+  document: TrialDocument,
+  format: (typeof TEXT_FORMATS)[number],
+  n: number,
+): string {
+  const { procedure, history, round } = roundIn(file, document, n);
   const sent = procedure.asSent(round.spec, round.plan, round.inForce, history.machine);
   if (format === "csv") return sheetToFill(round.spec.sites, round.answers, lengthUnitOf(history));
   if (format === "gcode")
@@ -31,6 +55,14 @@ export function coupon(file: string, document: TrialDocument, format: CouponForm
   const piece = sent.pieces[0];
   if (!piece) throw new CliFault(file, "rounds", "This round has no piece to draw.");
   return format === "svg" ? svgOf(piece) : dxfOf(piece);
+}
+
+function roundIn(file: string, document: TrialDocument, n: number) {
+  const { procedure, history } = trialIn(file, document);
+  const round = n === 0 ? history.rounds.at(-1) : history.rounds.find((r) => r.n === n);
+  if (!round)
+    throw new CliFault(file, "rounds", n === 0 ? "The trial has no round yet." : `The trial has no round ${n}.`);
+  return { procedure, history, round };
 }
 
 export function sites(file: string, document: TrialDocument): string {

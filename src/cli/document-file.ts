@@ -43,14 +43,14 @@ export function trialIn(file: string, document: TrialDocument): DocumentTrial {
   return read.trial;
 }
 
-export function saveText(file: string, text: string): void {
+export function saveFile(file: string, content: string | Uint8Array): void {
   try {
-    writeFileSync(file, text);
+    writeFileSync(file, content);
   } catch {
     throw new CliFault(file, "", "This file cannot be written.");
   }
 }
 
 export function saveDocument(file: string, document: TrialDocument): void {
-  saveText(file, trialDocumentText(document));
+  saveFile(file, trialDocumentText(document));
 }

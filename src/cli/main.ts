@@ -1,27 +1,34 @@
 /** The same core from a terminal: `npm run -s ustrina -- VERB …`. Status 0, or 2 with one line on what is wrong where. */
 import { parseArgs } from "node:util";
 import { PROCEDURES } from "../core/procedures/registry";
-import { burn } from "./burn";
+import { PAPERS, type Paper } from "../formats/run-sheet/sheet-page";
+import { burn, pictureOf } from "./burn";
 import { check } from "./check";
 import { CliFault } from "./cli-fault";
 import { COUPON_FORMATS, type CouponFormat, coupon, sites } from "./coupon";
-import { loadDocument, saveDocument, saveText } from "./document-file";
+import { loadDocument, saveDocument, saveFile } from "./document-file";
 import { plan } from "./plan";
-import { solve } from "./solve";
+import { results, solve } from "./solve";
+import { take } from "./take";
 
 const USAGE = `Ustrina: laser machine corrections from burned and measured test pieces.
 
   procedures                                             what can be calibrated
   plan PROCEDURE --machine FILE                          a trial document to start from
   sites TRIAL                                            where to measure, as CSV
-  coupon TRIAL --format ${COUPON_FORMATS.join("|")} [--round N] [-o FILE]
-                                                         the piece to burn; csv: a sheet for its readings
-  burn TRIAL --practice FILE --seed N [--next] [-o FILE] burn and read it on a practice machine
+  coupon TRIAL --format ${COUPON_FORMATS.join("|")} [--round N] [--paper a4|letter] [-o FILE]
+                                                         the piece to burn; csv: a sheet for its readings; pdf: its run sheet
+  burn TRIAL --practice FILE --seed N [--next] [--picture FILE --dpi N] [-o FILE]
+                                                         burn and read it on a practice machine; picture: a scan as PNG
+  take TRIAL --sheet FILE [--sure] [-o FILE]             readings of the last round from a filled sheet (CSV)
   solve TRIAL                                            results, corrections, findings, verdict, next: as JSON
+  results TRIAL                                          the same as CSV
   check FILE                                             whether a file can be read
 
 TRIAL and FILE are described in docs/formats.md; examples/ holds some.
 `;
+
+const USUAL_DPI = 600;
 
 const OPTIONS = {
   machine: { type: "string" },
@@ -31,10 +38,15 @@ const OPTIONS = {
   seed: { type: "string" },
   round: { type: "string" },
   next: { type: "boolean" },
+  paper: { type: "string" },
+  sheet: { type: "string" },
+  sure: { type: "boolean" },
+  picture: { type: "string" },
+  dpi: { type: "string" },
 } as const;
 
 /** @returns what goes to standard output */
-export function ustrina(args: readonly string[]): string {
+export async function ustrina(args: readonly string[]): Promise<string | Buffer> {
   const { verb, file, values } = read(args);
   switch (verb) {
     case "procedures":
@@ -46,13 +58,10 @@ export function ustrina(args: readonly string[]): string {
     case "sites":
       return sites(needed(file, "trial"), loadDocument(needed(file, "trial")));
     case "coupon": {
-      const text = coupon(
-        needed(file, "trial"),
-        loadDocument(needed(file, "trial")),
-        format(values.format),
-        whole(values.round, "--round", 0),
-      );
-      return values.output ? saved(values.output, () => saveText(values.output ?? "", text)) : text;
+      const trial = needed(file, "trial");
+      const round = whole(values.round, "--round", 0);
+      const made = await coupon(trial, loadDocument(trial), format(values.format), round, paper(values.paper));
+      return values.output ? saved(values.output, () => saveFile(values.output ?? "", made)) : made;
     }
     case "burn": {
       const trial = needed(file, "trial");
@@ -64,9 +73,21 @@ export function ustrina(args: readonly string[]): string {
         seed,
         values.next ?? false,
       );
+      if (values.picture) {
+        const dpi = whole(values.dpi, "--dpi", USUAL_DPI);
+        saveFile(values.picture, await pictureOf(burned, dpi));
+      }
       const to = values.output ?? trial;
-      return saved(to, () => saveDocument(to, burned));
+      return saved(to, () => saveDocument(to, burned.document));
     }
+    case "take": {
+      const trial = needed(file, "trial");
+      const taken = take(trial, loadDocument(trial), needed(values.sheet, "--sheet"), values.sure ?? false);
+      const to = values.output ?? trial;
+      return saved(to, () => saveDocument(to, taken));
+    }
+    case "results":
+      return results(needed(file, "trial"), loadDocument(needed(file, "trial")));
     case "solve":
       return solve(needed(file, "trial"), loadDocument(needed(file, "trial")));
     case "check":
@@ -108,17 +129,24 @@ function format(text: string | undefined): CouponFormat {
   return found;
 }
 
+function paper(text = "a4"): Paper {
+  if (!Object.hasOwn(PAPERS, text))
+    throw new CliFault("", "--paper", `Choose one of ${Object.keys(PAPERS).join(", ")}.`);
+  return text as Paper;
+}
+
 function saved(file: string, save: () => void): string {
   save();
   return `${file}\n`;
 }
 
 if (import.meta.url === `file://${process.argv[1]}`) {
-  try {
-    process.stdout.write(ustrina(process.argv.slice(2)));
-  } catch (error) {
-    if (!(error instanceof CliFault)) throw error;
-    process.stderr.write(`${error.line}\n`);
-    process.exitCode = 2;
-  }
+  ustrina(process.argv.slice(2)).then(
+    (out) => process.stdout.write(out),
+    (error) => {
+      if (!(error instanceof CliFault)) throw error;
+      process.stderr.write(`${error.line}\n`);
+      process.exitCode = 2;
+    },
+  );
 }
