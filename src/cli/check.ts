@@ -1,11 +1,13 @@
 /** `check FILE`: whether a file can be read, and what is in it. */
 
 import sharp from "sharp";
+import { plain } from "../core/metrology/quantity-text";
 import { parseCsv } from "../formats/csv";
 import { parseDxf } from "../formats/dxf-parser";
 import { parseGcode } from "../formats/gcode-parser";
 import { burnedPaths } from "../formats/gcode-paths";
 import type { Parsed } from "../formats/parsed";
+import { parseSvgDrawing } from "../formats/svg-drawing";
 import { parseSvg } from "../formats/svg-parser";
 import { MOST_PIXELS } from "../practice/marks-picture";
 import { CliFault } from "./cli-fault";
@@ -20,10 +22,8 @@ export async function check(file: string): Promise<string> {
       const readings = history.rounds.reduce((sum, r) => sum + r.answers.length, 0);
       return `${procedure.title}, trial ${document.code}: ${history.rounds.length} rounds, ${readings} readings.\n`;
     }
-    case "svg": {
-      const svg = read(file, parseSvg(fileText(file)));
-      return `SVG, ${svg.widthMm} × ${svg.heightMm} mm: ${svg.paths.length} paths in ${svg.settings.length} groups.\n`;
-    }
+    case "svg":
+      return svgFacts(file, fileText(file));
     case "dxf": {
       const dxf = read(file, parseDxf(fileText(file)));
       return `DXF: ${dxf.paths.length} paths on ${new Set(dxf.paths.map((p) => p.layer)).size} layers.\n`;
@@ -42,6 +42,14 @@ export async function check(file: string): Promise<string> {
     default:
       throw new CliFault(file, "", "Only json, svg, dxf, nc, gcode, csv and png files can be checked.");
   }
+}
+
+/** A coupon where its groups carry settings, any drawing otherwise. */
+function svgFacts(file: string, text: string): string {
+  const { widthMm, heightMm, paths } = read(file, parseSvgDrawing(text));
+  const isCoupon = /\bdata-use=/.test(text);
+  const groups = isCoupon ? ` in ${read(file, parseSvg(text)).settings.length} groups` : "";
+  return `SVG, ${plain(widthMm)} × ${plain(heightMm)} mm: ${paths.length} paths${groups}.\n`;
 }
 
 async function pngFacts(file: string) {

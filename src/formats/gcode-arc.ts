@@ -5,7 +5,8 @@
  * shorter way round, R < 0 the longer one. Z runs along evenly.
  */
 import { flattened } from "../core/geometry/arc";
-import type { Place } from "./gcode-parser";
+
+export type Place = { x: number; y: number; z: number };
 
 export type ArcWords = {
   from: Place;

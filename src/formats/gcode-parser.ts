@@ -6,12 +6,10 @@
  */
 import { MM_PER_INCH } from "../core/metrology/units";
 import { type GcodeDialect, USUAL_DIALECT } from "../core/procedures/gcode-dialect";
-import { arcPoints } from "./gcode-arc";
+import { arcPoints, type Place } from "./gcode-arc";
 import { GcodeLine } from "./gcode-line";
 import { BOTH_WAYS, ONE_WAY, SCAN_BEGIN, SCAN_END, SECONDS_PER_MINUTE } from "./gcode-words";
 import { FormatFault, LARGEST_TEXT, type Parsed, parsing } from "./parsed";
-
-export type Place = { x: number; y: number; z: number };
 
 export type GcodeStep =
   | {

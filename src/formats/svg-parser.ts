@@ -1,12 +1,13 @@
 /**
- * Reads a coupon SVG back. Strict: elements and attributes on a list, straight absolute path data, mm.
+ * Reads a coupon SVG back: any drawing whose groups carry marking settings, with every line in one of them.
  *
  * Whatever is not understood is refused with its place; nothing is skipped silently.
  */
-import { XMLParser, XMLValidator } from "fast-xml-parser";
 import { z } from "zod";
 import { type CouponPath, type MarkingSettings, markingSettingsSchema } from "../core/coupon/piece";
-import { FormatFault, LARGEST_TEXT, type Parsed, parsing } from "./parsed";
+import { FormatFault, type Parsed, parsing } from "./parsed";
+import { parseSvgDrawing, refuseEmpty, type SvgPath } from "./svg-drawing";
+import { faultAt, type SvgNode } from "./svg-tree";
 
 export type SvgCoupon = {
   title: string;
@@ -16,52 +17,54 @@ export type SvgCoupon = {
   paths: CouponPath[];
 };
 
-type Node = { name: string; attributes: Record<string, string>; children: Node[]; text: string };
-type RawNode = Record<string, unknown>;
-
-/** @param text the file as text */
-export function parseSvg(text: string): Parsed<SvgCoupon> {
+/**
+ * @param text the file as text
+ * @param chordErrorMm largest distance of a chord from its curve; the drawing's own where it is left out
+ */
+export function parseSvg(text: string, chordErrorMm?: number): Parsed<SvgCoupon> {
+  const drawing = parseSvgDrawing(text, chordErrorMm);
+  if (!drawing.ok) return drawing;
   return parsing(() => {
-    if (text.length > LARGEST_TEXT) throw new FormatFault(1, 1, "The file is larger than 48 million characters.");
-    if (/<!DOCTYPE|<!ENTITY/i.test(text))
-      throw placed(text, /<!(DOCTYPE|ENTITY)/i, "Document types and entities are not accepted.");
-    const valid = XMLValidator.validate(text);
-    if (valid !== true) throw new FormatFault(valid.err.line, valid.err.col, `Not well-formed: ${valid.err.msg}`);
-    const raw = new XMLParser({
-      preserveOrder: true,
-      ignoreAttributes: false,
-      attributeNamePrefix: "",
-      parseTagValue: false,
-      parseAttributeValue: false,
-      processEntities: true,
-    }).parse(text) as RawNode[];
-    const roots = raw.map(nodeOf).filter((n) => n.name !== "?xml" && n.name !== "#text");
-    const svg = roots[0];
-    if (svg?.name !== "svg" || roots.length !== 1) throw new FormatFault(1, 1, "The file holds no single SVG drawing.");
-    return couponOf(svg, text);
+    const { title, widthMm, heightMm, paths, root } = drawing.value;
+    for (const side of ["width", "height"] as const)
+      if (!/^[\d.]+mm$/.test(root.attributes[side] ?? "")) throw faultAt(root, `The ${side} must be given in mm.`);
+    const box = (root.attributes.viewBox ?? "")
+      .trim()
+      .split(/[\s,]+/)
+      .map(Number);
+    if (box.length !== 4 || box[0] !== 0 || box[1] !== 0 || box[2] !== widthMm || box[3] !== heightMm)
+      throw faultAt(root, "The viewBox must be 0 0 width height, so that one unit is one mm.");
+    refuseEmpty(paths);
+    for (const node of new Set([root, ...paths.flatMap((p) => p.within)])) refuseUnsaid(node);
+    const groups = new Map<SvgNode, MarkingSettings>();
+    for (const child of root.children)
+      if (child.name === "g" && child.attributes["data-use"] !== undefined) groups.set(child, settingsOf(child));
+    return {
+      ...{ title, widthMm, heightMm, settings: [...groups.values()] },
+      paths: paths.map((path) => couponPath(path, groups)),
+    };
   });
 }
 
-function couponOf(svg: Node, text: string): SvgCoupon {
-  const widthMm = millimetres(svg, "width", text);
-  const heightMm = millimetres(svg, "height", text);
-  const box = (svg.attributes.viewBox ?? "").trim().split(/\s+/).map(Number);
-  if (box[0] !== 0 || box[1] !== 0 || box[2] !== widthMm || box[3] !== heightMm || box.length !== 4)
-    throw placed(text, /viewBox|<svg/, "The viewBox must be 0 0 width height, so that one unit is one mm.");
-  const coupon: SvgCoupon = { title: "", widthMm, heightMm, settings: [], paths: [] };
-  for (const child of svg.children) {
-    if (child.name === "title") coupon.title = child.text;
-    else if (child.name === "g") readGroup(child, coupon, text);
-    else if (child.name !== "#text")
-      throw placed(text, new RegExp(`<${child.name}`), `<${child.name}> is not understood here.`);
-  }
-  if (coupon.paths.length === 0) throw new FormatFault(1, 1, "The drawing holds no path.");
-  return coupon;
+/** All that a coupon's elements say; what is spelled otherwise would be lost without a word. */
+const SAID =
+  /^(?:xmlns(?::\w+)?|version|id|d|transform|width|height|viewBox|data-[a-z-]+|fill|stroke(?:-[a-z]+)*|style|class)$/;
+
+function refuseUnsaid(node: SvgNode): void {
+  for (const name of Object.keys(node.attributes))
+    if (!SAID.test(name)) throw faultAt(node, `${name.slice(0, 40)} is not understood at <${node.name}> of a coupon.`);
 }
 
-function readGroup(node: Node, coupon: SvgCoupon, text: string): void {
+function couponPath({ points, closed, within }: SvgPath, groups: ReadonlyMap<SvgNode, MarkingSettings>): CouponPath {
+  const settings = within.map((node) => groups.get(node)).find((s) => s !== undefined);
+  const own = within.at(-1);
+  if (!settings)
+    throw own ? faultAt(own, "This line is in no group with marking settings.") : new FormatFault(1, 1, "No group.");
+  return { points, closed, settings: settings.id };
+}
+
+function settingsOf(node: SvgNode): MarkingSettings {
   const a = node.attributes;
-  const here = new RegExp(`<g[^>]*id="${escapedPattern(a.id ?? "")}"`);
   const read = markingSettingsSchema.safeParse({
     id: a.id,
     label: a["data-label"],
@@ -73,63 +76,10 @@ function readGroup(node: Node, coupon: SvgCoupon, text: string): void {
       ? { rowPitchMm: toNumber(a["data-row-pitch-mm"]), direction: a["data-direction"] }
       : null,
   });
-  if (!read.success) throw placed(text, here, `The settings of a group cannot be read. ${z.prettifyError(read.error)}`);
-  coupon.settings.push(read.data);
-  for (const child of node.children) {
-    if (child.name === "#text") continue;
-    if (child.name !== "path")
-      throw placed(text, new RegExp(`<${child.name}`), `<${child.name}> is not understood here.`);
-    const d = child.attributes.d ?? "";
-    coupon.paths.push(readPath(d, read.data.id, coupon.heightMm, text));
-  }
-}
-
-/** `M x y L x y … Z`, absolute, straight. */
-function readPath(d: string, settings: string, heightMm: number, text: string): CouponPath {
-  const fault = (message: string) => placed(text, new RegExp(escapedPattern(d.slice(0, 60)) || "<path"), message);
-  const match = /^M([^A-Za-z]+(?:L[^A-Za-z]+)+)(Z?)$/.exec(d.trim());
-  if (!match?.[1]) throw fault("Only straight absolute paths (M, L, Z) are understood.");
-  const points = match[1].split("L").map((pair) => {
-    const numbers = pair
-      .trim()
-      .split(/[\s,]+/)
-      .map(toNumber);
-    const [x, y] = numbers;
-    if (numbers.length !== 2 || x === undefined || y === undefined)
-      throw fault(`“${pair.trim()}” is no pair of coordinates.`);
-    return { x, y: heightMm - y };
-  });
-  return { points, closed: match[2] === "Z", settings };
-}
-
-function millimetres(svg: Node, key: "width" | "height", text: string): number {
-  const match = /^(\d+(?:\.\d+)?)mm$/.exec(svg.attributes[key] ?? "");
-  if (!match) throw placed(text, /<svg/, `The ${key} must be given in mm.`);
-  return Number(match[1]);
+  if (read.success) return read.data;
+  throw faultAt(node, `The settings of a group cannot be read. ${z.prettifyError(read.error)}`);
 }
 
 function toNumber(text: string | undefined): number | undefined {
   return text !== undefined && /^-?\d+(\.\d+)?(e-?\d+)?$/i.test(text) ? Number(text) : undefined;
-}
-
-function nodeOf(raw: RawNode): Node {
-  const name = Object.keys(raw).find((key) => key !== ":@") ?? "#text";
-  const content = raw[name];
-  const children = Array.isArray(content) ? (content as RawNode[]).map(nodeOf) : [];
-  return {
-    name,
-    attributes: (raw[":@"] as Record<string, string> | undefined) ?? {},
-    children,
-    text: name === "#text" ? String(content) : children.map((c) => c.text).join(""),
-  };
-}
-
-function placed(text: string, pattern: RegExp, message: string): FormatFault {
-  const at = Math.max(0, text.search(pattern));
-  const before = text.slice(0, at).split("\n");
-  return new FormatFault(before.length, (before.at(-1)?.length ?? 0) + 1, message);
-}
-
-function escapedPattern(text: string): string {
-  return text.replace(/[.*+?^${}()|[\]\\]/g, "\\$&");
 }

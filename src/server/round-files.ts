@@ -7,13 +7,12 @@ import { dxfOf } from "../formats/dxf-writer";
 import { readingsCsv, sheetToFill } from "../formats/readings-csv";
 import { resultsCsv, sitesCsv } from "../formats/results-csv";
 import type { Paper } from "../formats/run-sheet/sheet-page";
-import { sheetPages } from "../formats/run-sheet/sheet-pages";
 import { sheetPdf } from "../formats/run-sheet/sheet-pdf";
 import { svgOf } from "../formats/svg-writer";
 import { trialDocumentText } from "../formats/trial-document";
 import { Refusal } from "./refusal";
 import { roundGcode } from "./round-gcode";
-import { roundSheet } from "./round-sheet";
+import { roundSheetPages } from "./round-sheet";
 import { trialDocument } from "./trial-document";
 import { couponCode, type FullTrial, fullTrial, historyOf, laidOut, roundOf } from "./trial-record";
 
@@ -62,8 +61,8 @@ export function roundFile(db: Db, trialId: number, n: number, file: string, pape
 }
 
 async function runSheetPdf(db: Db, full: FullTrial, n: number, paper: Paper): Promise<Buffer> {
-  const sheet = roundSheet(db, full, n);
-  return sheetPdf(sheetPages(sheet, paper), sheet.title, new Date());
+  const { title, pages } = roundSheetPages(db, full, n, paper);
+  return sheetPdf(pages, title, new Date());
 }
 
 /** The piece as it is sent. */

@@ -2,10 +2,8 @@ import type { Metadata } from "next";
 import { notFound, redirect } from "next/navigation";
 import { connection } from "next/server";
 import { database } from "../../../../data/database";
-import { PAPERS, type Paper } from "../../../../formats/run-sheet/sheet-page";
-import { sheetPages } from "../../../../formats/run-sheet/sheet-pages";
 import { Refusal } from "../../../../server/refusal";
-import { roundSheet } from "../../../../server/round-sheet";
+import { paperOf, roundSheetPages } from "../../../../server/round-sheet";
 import { fullTrial } from "../../../../server/trial-record";
 import { TopBar } from "../../../../ui/primitives/top-bar";
 import { RunSheetScreen } from "../../../../ui/run-sheet/run-sheet-screen";
@@ -21,13 +19,12 @@ export const metadata: Metadata = { title: "Run sheet" };
 export default async function RunSheetPage({ params, searchParams }: Props) {
   await connection();
   const id = Number((await params).id);
-  const { round = "1", paper: asked = "a4" } = await searchParams;
-  const paper = asked in PAPERS ? (asked as Paper) : "a4";
+  const { round = "1", paper: asked } = await searchParams;
   const n = Number(round);
   const at = n > 1 ? `round=${n}&` : "";
-  const found = sheetOf(id, n);
+  const found = sheetOf(id, n, asked);
   if (found === "not laid out") redirect(`/trial/${id}/lay-out?${at}`);
-  const { sheet, full } = found;
+  const { full, paper, title, pages } = found;
   return (
     <>
       <div className="no-print">
@@ -43,9 +40,7 @@ export default async function RunSheetPage({ params, searchParams }: Props) {
         />
       </div>
       <RunSheetScreen
-        title={sheet.title}
-        pages={sheetPages(sheet, paper)}
-        paper={paper}
+        {...{ title, pages, paper }}
         href={(p) => `/trial/${id}/run-sheet?${at}paper=${p}`}
         pdfHref={`/api/trials/${id}/rounds/${n}/run-sheet.pdf?paper=${paper}`}
         backHref={`/trial/${id}/burn${n > 1 ? `?round=${n}` : ""}`}
@@ -54,15 +49,16 @@ export default async function RunSheetPage({ params, searchParams }: Props) {
   );
 }
 
-function sheetOf(id: number, n: number) {
+function sheetOf(id: number, n: number, asked: string | undefined) {
   const db = database();
   try {
     const full = fullTrial(db, id);
     if (!full.rounds.some((r) => r.n === n)) notFound();
-    return { full, sheet: roundSheet(db, full, n) };
+    const paper = paperOf(asked);
+    return { full, paper, ...roundSheetPages(db, full, n, paper) };
   } catch (error) {
     if (!(error instanceof Refusal)) throw error;
-    if (error.field === "trial") notFound();
+    if (error.field === "trial" || error.field === "paper") notFound();
     return "not laid out" as const;
   }
 }

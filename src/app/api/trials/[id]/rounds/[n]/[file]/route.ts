@@ -1,7 +1,7 @@
 import { database } from "../../../../../../../data/database";
-import { PAPERS, type Paper } from "../../../../../../../formats/run-sheet/sheet-page";
 import { Refusal } from "../../../../../../../server/refusal";
 import { type FileBody, roundFile } from "../../../../../../../server/round-files";
+import { paperOf } from "../../../../../../../server/round-sheet";
 
 /** A file of a round, such as coupon.svg; `?paper=letter` for what is laid out on pages. */
 export async function GET(
@@ -9,10 +9,9 @@ export async function GET(
   { params }: { params: Promise<{ id: string; n: string; file: string }> },
 ): Promise<Response> {
   const { id, n, file } = await params;
-  const asked = new URL(request.url).searchParams.get("paper") ?? "a4";
   try {
-    if (!isPaper(asked)) throw new Refusal("paper", `There is no paper “${asked}” here: choose a4 or letter.`);
-    const made = roundFile(database(), Number(id), Number(n), file, asked);
+    const paper = paperOf(new URL(request.url).searchParams.get("paper"));
+    const made = roundFile(database(), Number(id), Number(n), file, paper);
     const body = await made.body;
     const text = made.mime.startsWith("text/") || !Buffer.isBuffer(body);
     return new Response(streamed(body), {
@@ -26,10 +25,6 @@ export async function GET(
     if (error instanceof Refusal) return new Response(error.message, { status: 422 });
     throw error;
   }
-}
-
-function isPaper(text: string): text is Paper {
-  return Object.hasOwn(PAPERS, text);
 }
 
 /** Pieces are made as the reader takes them, so that a long file is never held whole. */

@@ -1,0 +1,100 @@
+/** An SVG file as a tree of elements, each with its place in the file. Document types and entities are refused. */
+import { XMLParser, XMLValidator } from "fast-xml-parser";
+import { FormatFault } from "./parsed";
+
+export type SvgNode = {
+  name: string;
+  attributes: Readonly<Record<string, string>>;
+  children: readonly SvgNode[];
+  /** All text in it. */
+  text: string;
+  line: number;
+  column: number;
+};
+
+/** A drawing of a coupon has some thousand; reading more takes too long to wait for. */
+const MOST_CHARACTERS = 16_000_000;
+const DEEPEST = 100;
+
+type RawNode = Record<string | symbol, unknown>;
+
+/**
+ * The one root element.
+ * @throws FormatFault with the place
+ */
+export function svgTree(text: string): SvgNode {
+  if (text.length > MOST_CHARACTERS) throw new FormatFault(1, 1, "The file is larger than 16 million characters.");
+  const source = text.replace(/^\uFEFF/, "").replace(/\r\n?/g, "\n");
+  const places = new Places(source);
+  const forbidden = source.search(/<!DOCTYPE|<!ENTITY/i);
+  if (forbidden >= 0) throw places.fault(forbidden, "Document types and entities are not accepted.");
+  const valid = XMLValidator.validate(source);
+  if (valid !== true) throw new FormatFault(valid.err.line, valid.err.col, `Not well-formed: ${valid.err.msg}`);
+  const roots = parsed(source)
+    .map((raw) => nodeOf(raw, places, 0))
+    .filter((n) => n.name !== "?xml" && n.name !== "#text");
+  const [root] = roots;
+  if (root?.name !== "svg" || roots.length !== 1) throw new FormatFault(1, 1, "The file holds no single SVG drawing.");
+  return root;
+}
+
+/** A fault at the beginning of an element. */
+export function faultAt(node: SvgNode, message: string): FormatFault {
+  return new FormatFault(node.line, node.column, message);
+}
+
+const METADATA = XMLParser.getMetaDataSymbol();
+
+function parsed(source: string): RawNode[] {
+  const parser = new XMLParser({
+    preserveOrder: true,
+    ignoreAttributes: false,
+    attributeNamePrefix: "",
+    parseTagValue: false,
+    parseAttributeValue: false,
+    processEntities: true,
+    captureMetaData: true,
+  });
+  try {
+    return parser.parse(source) as RawNode[];
+  } catch (error) {
+    throw new FormatFault(1, 1, `Not well-formed: ${error instanceof Error ? error.message : "it cannot be read"}`);
+  }
+}
+
+function nodeOf(raw: RawNode, places: Places, depth: number): SvgNode {
+  const name = Object.keys(raw).find((key) => key !== ":@") ?? "#text";
+  const at = (raw[METADATA as unknown as symbol] as { startIndex?: number } | undefined)?.startIndex ?? 0;
+  if (depth > DEEPEST) throw places.fault(at, `Elements are nested more than ${DEEPEST} deep.`);
+  const content = raw[name];
+  const children = Array.isArray(content) ? (content as RawNode[]).map((c) => nodeOf(c, places, depth + 1)) : [];
+  return {
+    ...{ name, children, ...places.of(at) },
+    attributes: (raw[":@"] as Record<string, string> | undefined) ?? {},
+    text: name === "#text" ? String(content) : children.map((c) => c.text).join(""),
+  };
+}
+
+/** Lines and columns of places in a text, asked for in rising order mostly. */
+class Places {
+  private readonly starts: number[] = [0];
+
+  constructor(source: string) {
+    for (let at = source.indexOf("\n"); at >= 0; at = source.indexOf("\n", at + 1)) this.starts.push(at + 1);
+  }
+
+  of(index: number): { line: number; column: number } {
+    let [low, high] = [0, this.starts.length - 1];
+    while (low < high) {
+      const middle = (low + high + 1) >> 1;
+      if ((this.starts[middle] as number) <= index) low = middle;
+      else high = middle - 1;
+    }
+    return { line: low + 1, column: index - (this.starts[low] as number) + 1 };
+  }
+
+  fault(index: number, message: string): FormatFault {
+    const { line, column } = this.of(index);
+    return new FormatFault(line, column, message);
+  }
+}
