@@ -4,6 +4,7 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { gzipSync } from "node:zlib";
+import type { RoundSpec } from "../src/core/coupon/round-spec";
 import { parseReading } from "../src/core/metrology/reading-text";
 import { type Database, openDatabase } from "../src/data/database";
 import { parseGcode } from "../src/formats/gcode-parser";
@@ -13,8 +14,8 @@ import { addDemoBench } from "../src/server/demo-bench";
 import { burnOnPractice } from "../src/server/practice-machine";
 import { fullTrial, historyOf } from "../src/server/trial-record";
 import { beginTrial, openSession, takeReading } from "../src/server/trial-steps";
-
-type Line = { what: string; measured: string; target: string; holds: boolean };
+import { files } from "./bench-files";
+import { above, below, between, type Line } from "./bench-line";
 
 const PORT = 4881;
 const SECOND_SEEDS = 50_000;
@@ -26,7 +27,14 @@ async function main(): Promise<void> {
   const file = path.join(folder, "bench.sqlite");
   const db = openDatabase(file);
   addDemoBench(db, Date.now());
-  const lines: Line[] = [...parsing(), ...solving(db), ...taking(db), ...formats(db), ...accuracy()];
+  const lines: Line[] = [
+    ...parsing(),
+    ...solving(db),
+    ...taking(db),
+    ...formats(db),
+    ...files(burnedSpec(db)),
+    ...accuracy(),
+  ];
   db.$client.close();
   lines.push(...(await pageWeight(file)));
   rmSync(folder, { recursive: true, force: true });
@@ -64,10 +72,15 @@ function taking(db: Database): Line[] {
   return [{ what: "take a reading, to disk (synchronous FULL)", ...below(ms, 30, "ms") }];
 }
 
+function burnedSpec(db: Database): RoundSpec {
+  const spec = fullTrial(db, 2).rounds[0]?.spec;
+  if (!spec) throw new Error("the bench trial is not burned");
+  return spec;
+}
+
 function formats(db: Database): Line[] {
   const full = fullTrial(db, 2);
-  const spec = full.rounds[0]?.spec;
-  if (!spec) throw new Error("the bench trial is not burned");
+  const spec = burnedSpec(db);
   const options = { couponCode: full.trial.code, machineName: full.machine.name, dialect: full.machine.gcode };
   const text = gcodeOf(spec, options);
   const writing = median(30, () => gcodeOf(spec, options));
@@ -171,20 +184,4 @@ function median(times: number, act: () => unknown): number {
     return performance.now() - began;
   }).sort((a, b) => a - b);
   return all[times >> 1] ?? Number.NaN;
-}
-
-function below(value: number, target: number, unit: string) {
-  return { measured: `${value.toPrecision(3)} ${unit}`, target: `< ${target} ${unit}`, holds: value <= target };
-}
-
-function above(value: number, target: number, unit: string) {
-  return { measured: `${value.toPrecision(4)} ${unit}`, target: `≥ ${target} ${unit}`, holds: value >= target };
-}
-
-function between(value: number, low: number, high: number, unit: string) {
-  return {
-    measured: `${value.toPrecision(4)} ${unit}`,
-    target: `${low} to ${high} ${unit}`,
-    holds: value >= low && value <= high,
-  };
 }

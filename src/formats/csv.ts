@@ -5,7 +5,7 @@
  * taken off again on reading. Read with commas, semicolons or tabs, whichever the header uses.
  */
 import Papa from "papaparse";
-import { FormatFault, type Parsed, parsing } from "./parsed";
+import { FormatFault, type Parsed, parsing, refuseLarge } from "./parsed";
 
 export type Cell = string | number | null;
 
@@ -14,7 +14,7 @@ export type CsvTable = {
   rows: { line: number; cells: string[] }[];
 };
 
-const MOST_CHARACTERS = 5_000_000;
+const MOST_CHARACTERS = 2_000_000;
 const DELIMITERS = [",", ";", "\t"] as const;
 /** First characters that make a formula of a text. */
 const FORMULA = /^[=+\-@\t\r]/;
@@ -27,7 +27,7 @@ export function csvOf(header: readonly string[], rows: readonly (readonly Cell[]
 /** @returns every row with as many cells as the header; empty lines are left out */
 export function parseCsv(text: string): Parsed<CsvTable> {
   return parsing(() => {
-    if (text.length > MOST_CHARACTERS) throw new FormatFault(1, 1, "The table is larger than 5 million characters.");
+    refuseLarge(text, MOST_CHARACTERS);
     const body = text.replace(/^\uFEFF/, "");
     const first = body.split(/\r?\n/, 1)[0] ?? "";
     if (first.trim() === "") throw new FormatFault(1, 1, "The first line must name the columns.");

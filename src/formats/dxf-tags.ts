@@ -1,10 +1,12 @@
 /** The pairs of a DXF file: a group code on one line, its value on the next. [Autodesk DXF Reference, ASCII files] */
-import { FormatFault, LARGEST_TEXT } from "./parsed";
+import { FormatFault, refuseLarge } from "./parsed";
+
+const MOST_CHARACTERS = 5_000_000;
 
 export type Tag = { code: number; value: string; line: number };
 
 export function tagsOf(text: string): Tag[] {
-  if (text.length > LARGEST_TEXT) throw new FormatFault(1, 1, "The file is larger than 48 million characters.");
+  refuseLarge(text, MOST_CHARACTERS);
   if (text.startsWith("AutoCAD Binary DXF"))
     throw new FormatFault(1, 1, "Binary DXF is not understood: save it as text.");
   const lines = text.split(/\r\n|\n|\r/);

@@ -9,7 +9,7 @@ import { type GcodeDialect, USUAL_DIALECT } from "../core/procedures/gcode-diale
 import { arcPoints, type Place } from "./gcode-arc";
 import { GcodeLine } from "./gcode-line";
 import { BOTH_WAYS, ONE_WAY, SCAN_BEGIN, SCAN_END, SECONDS_PER_MINUTE } from "./gcode-words";
-import { FormatFault, LARGEST_TEXT, type Parsed, parsing } from "./parsed";
+import { FormatFault, type Parsed, parsing, refuseLarge } from "./parsed";
 
 export type GcodeStep =
   | {
@@ -38,8 +38,10 @@ export type GcodeReading = {
 
 /** Farther than any machine reaches. */
 const FARTHEST_MM = 1e6;
-/** So many fit a machine's memory; a coupon has some thousand. */
-const MOST_STEPS = 2_500_000;
+/** A coupon has some thousand moves. */
+const MOST_STEPS = 400_000;
+const MOST_CHARACTERS = 8_000_000;
+const MOST_COMMENTS = 10_000;
 const CHORD_ERROR_MM = 0.002;
 const LETTERS = "GMNXYZIJRFSPQ";
 const MOTIONS: Record<number, Motion> = { 0: "rapid", 1: "straight", 2: "clockwise", 3: "anticlockwise" };
@@ -52,7 +54,7 @@ type Motion = "rapid" | "straight" | "clockwise" | "anticlockwise";
 /** @param text the file as text */
 export function parseGcode(text: string, reading: GcodeReading = {}): Parsed<GcodeProgram> {
   return parsing(() => {
-    if (text.length > LARGEST_TEXT) throw new FormatFault(1, 1, "The file is larger than 48 million characters.");
+    refuseLarge(text, MOST_CHARACTERS);
     const reader = new Reader(reading.dialect ?? USUAL_DIALECT, reading.chordErrorMm ?? CHORD_ERROR_MM);
     let line = 0;
     for (let start = 0; start <= text.length; ) {
@@ -95,7 +97,7 @@ class Reader {
     const { words } = this;
     if (text.charCodeAt(start) === PERCENT && text.slice(start, end).trim() === "%") return;
     words.read(text, start, end, line);
-    if (words.comments.length > 0) this.comments.push(...words.comments);
+    if (words.comments.length > 0 && this.comments.length < MOST_COMMENTS) this.comments.push(...words.comments);
     if (words.letters.length === 0) return;
     if (this.ended && words.letters.some((letter) => letter !== "N"))
       throw new FormatFault(line, 1, "There is more after the end of the program.");

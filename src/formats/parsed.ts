@@ -1,8 +1,18 @@
 /** The result of reading a file: its contents, or where and why it cannot be read. */
 export type Parsed<T> = { ok: true; value: T } | { ok: false; line: number; column: number; message: string };
 
-/** No parser takes more: what no coupon needs is refused before it is looked at. */
-export const LARGEST_TEXT = 48_000_000;
+/**
+ * What no coupon needs is refused before it is looked at: every parser has a limit up to which it answers within a second.
+ *
+ * @throws FormatFault
+ */
+export function refuseLarge(text: string, mostCharacters: number): void {
+  if (text.length > mostCharacters) throw new FormatFault(1, 1, tooLarge(mostCharacters));
+}
+
+export function tooLarge(mostCharacters: number): string {
+  return `The file is larger than ${mostCharacters / 1e6} million characters.`;
+}
 
 /** Thrown inside parsers only; every parser returns it as data. */
 export class FormatFault extends Error {

@@ -1,6 +1,6 @@
 /** An SVG file as a tree of elements, each with its place in the file. Document types and entities are refused. */
 import { XMLParser, XMLValidator } from "fast-xml-parser";
-import { FormatFault } from "./parsed";
+import { FormatFault, refuseLarge } from "./parsed";
 
 export type SvgNode = {
   name: string;
@@ -12,8 +12,9 @@ export type SvgNode = {
   column: number;
 };
 
-/** A drawing of a coupon has some thousand; reading more takes too long to wait for. */
-const MOST_CHARACTERS = 16_000_000;
+const MOST_CHARACTERS = 1_200_000;
+/** A coupon has some hundred. */
+const MOST_TAGS = 20_000;
 const DEEPEST = 100;
 
 type RawNode = Record<string | symbol, unknown>;
@@ -23,7 +24,9 @@ type RawNode = Record<string | symbol, unknown>;
  * @throws FormatFault with the place
  */
 export function svgTree(text: string): SvgNode {
-  if (text.length > MOST_CHARACTERS) throw new FormatFault(1, 1, "The file is larger than 16 million characters.");
+  refuseLarge(text, MOST_CHARACTERS);
+  if (text.split("<", MOST_TAGS + 2).length > MOST_TAGS + 1)
+    throw new FormatFault(1, 1, `The file holds more than ${MOST_TAGS} tags.`);
   const source = text.replace(/^\uFEFF/, "").replace(/\r\n?/g, "\n");
   const places = new Places(source);
   const forbidden = source.search(/<!DOCTYPE|<!ENTITY/i);

@@ -10,10 +10,15 @@ import { draftSchema } from "../core/procedures/draft";
 import { machineSpecSchema } from "../core/procedures/machine-spec";
 import { settingValueSchema } from "../core/procedures/setting";
 import { verdictSchema } from "../core/procedures/verdict";
-import { LARGEST_TEXT } from "./parsed";
+import { tooLarge } from "./parsed";
 import { broughtUpToDate, VERSION } from "./trial-migrations";
 
 export const FORMAT = "ustrina trial";
+
+const MOST_CHARACTERS = 8_000_000;
+/** Beginnings and separators in JSON: a trial of a thousand readings has some ten thousand. */
+const MOST_MARKS = 200_000;
+const [COMMA, OPEN_LIST, OPEN_OBJECT] = [44, 91, 123];
 
 /** ISO 8601. */
 const time = z.iso.datetime();
@@ -87,7 +92,9 @@ export type ReadDocument = { ok: true; document: TrialDocument } | { ok: false; 
 
 /** Reads a document; a fault names its field, such as `rounds[0].readings[3].site`. */
 export function parseTrialDocument(text: string): ReadDocument {
-  if (text.length > LARGEST_TEXT) return bad("", "The document is larger than 48 million characters.");
+  if (text.length > MOST_CHARACTERS) return bad("", tooLarge(MOST_CHARACTERS));
+  if (marksIn(text) > MOST_MARKS)
+    return bad("", "The document holds more than any trial: it is damaged, or something else.");
   let raw: unknown;
   try {
     raw = JSON.parse(text.replace(/^\uFEFF/, ""));
@@ -109,6 +116,16 @@ export function parseTrialDocument(text: string): ReadDocument {
   if (read.success) return { ok: true, document: read.data };
   const issue = read.error.issues[0];
   return bad(pathText(issue?.path ?? []), issue?.message ?? "This cannot be read.");
+}
+
+/** How many lists, objects and separators a text has, as far as it matters. */
+function marksIn(text: string): number {
+  let count = 0;
+  for (let i = 0; i < text.length && count <= MOST_MARKS; i++) {
+    const c = text.charCodeAt(i);
+    if (c === COMMA || c === OPEN_LIST || c === OPEN_OBJECT) count++;
+  }
+  return count;
 }
 
 export function trialDocumentText(document: TrialDocument): string {
