@@ -1,6 +1,18 @@
 import { defineConfig } from "@playwright/test";
 
 const PORT = 4870;
+/** A bench on which nothing has happened, for what a newcomer does first. */
+const EMPTY_PORT = 4871;
+
+function server(port: number, folder: string) {
+  return {
+    command: `rm -rf ${folder} && node node_modules/next/dist/bin/next start -H 127.0.0.1 -p ${port}`,
+    url: `http://127.0.0.1:${port}`,
+    env: { USTRINA_DATABASE: `${folder}/bench.sqlite`, USTRINA_MADE_UP: "1", NEXT_TELEMETRY_DISABLED: "1" },
+    reuseExistingServer: false,
+    timeout: 60_000,
+  };
+}
 
 export default defineConfig({
   testDir: "e2e",
@@ -12,7 +24,12 @@ export default defineConfig({
   // The whole loop begins on the empty bench, so it goes first.
   projects: [
     { name: "whole loop", testMatch: "whole-loop.spec.ts" },
-    { name: "the rest", testIgnore: "whole-loop.spec.ts", dependencies: ["whole loop"] },
+    { name: "the rest", testIgnore: ["whole-loop.spec.ts", "empty-bench.spec.ts"], dependencies: ["whole loop"] },
+    {
+      name: "empty bench",
+      testMatch: "empty-bench.spec.ts",
+      use: { baseURL: `http://127.0.0.1:${EMPTY_PORT}` },
+    },
   ],
   use: {
     baseURL: `http://127.0.0.1:${PORT}`,
@@ -31,11 +48,5 @@ export default defineConfig({
       ],
     },
   },
-  webServer: {
-    command: `rm -rf .tmp/e2e && node node_modules/next/dist/bin/next start -H 127.0.0.1 -p ${PORT}`,
-    url: `http://127.0.0.1:${PORT}`,
-    env: { USTRINA_DATABASE: ".tmp/e2e/bench.sqlite", USTRINA_MADE_UP: "1", NEXT_TELEMETRY_DISABLED: "1" },
-    reuseExistingServer: false,
-    timeout: 60_000,
-  },
+  webServer: [server(PORT, ".tmp/e2e"), server(EMPTY_PORT, ".tmp/e2e-empty")],
 });

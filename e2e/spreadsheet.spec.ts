@@ -69,7 +69,7 @@ test("a trial from another computer is loaded, and nonsense is refused by its fi
       .getByLabel("Load a trial from another computer (JSON):")
       .setInputFiles({ name, mimeType: "application/json", buffer: Buffer.from(text) });
   const text = readFileSync("examples/scan-offset/trial.json", "utf8");
-  await load("broken.json", text.replace('"version": 1', '"version": 7'));
+  await load("broken.json", text.replace(/"version": \d+/, '"version": 7'));
   await expect(page.getByRole("alert").filter({ hasText: /^version: .*Bring Ustrina up to date/ })).toBeVisible();
   await load("trial.json", text);
   await expect(page.getByRole("heading", { name: "What to enter" })).toBeVisible();

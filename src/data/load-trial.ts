@@ -29,6 +29,12 @@ export function trialByCode(db: Db, code: string): { id: number; begunAt: number
   return db.select({ id: trial.id, begunAt: trial.begunAt }).from(trial).where(eq(trial.code, code)).get();
 }
 
+/** Whether a trial was run on another bench and taken onto this one. */
+export function cameFromElsewhere(db: Db, { machineRevisionId }: Pick<Trial, "machineRevisionId">): boolean {
+  const revision = db.select().from(machineRevision).where(eq(machineRevision.id, machineRevisionId)).get();
+  return revision?.from === BEFORE_EVERYTHING;
+}
+
 /** @returns the id of the trial */
 export function insertTrial(db: Db, loaded: LoadedTrial): number {
   const { rounds, verdicts, machine, ...rest } = loaded;

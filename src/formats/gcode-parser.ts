@@ -41,6 +41,7 @@ const FARTHEST_MM = 1e6;
 /** A coupon has some thousand moves. */
 const MOST_STEPS = 400_000;
 const MOST_CHARACTERS = 8_000_000;
+const MOST_LINES = 1_000_000;
 const MOST_COMMENTS = 10_000;
 const CHORD_ERROR_MM = 0.002;
 const LETTERS = "GMNXYZIJRFSPQ";
@@ -58,6 +59,7 @@ export function parseGcode(text: string, reading: GcodeReading = {}): Parsed<Gco
     const reader = new Reader(reading.dialect ?? USUAL_DIALECT, reading.chordErrorMm ?? CHORD_ERROR_MM);
     let line = 0;
     for (let start = 0; start <= text.length; ) {
+      if (line > MOST_LINES) throw new FormatFault(line, 1, "The file holds more lines than can be meant.");
       const next = text.indexOf("\n", start);
       const end = next < 0 ? text.length : next;
       reader.line(text, start, text.charCodeAt(end - 1) === 13 ? end - 1 : end, ++line);

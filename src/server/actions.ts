@@ -5,6 +5,7 @@ import { z } from "zod";
 import { zeroSchema } from "../core/metrology/sitting";
 import { answerInputSchema } from "../core/procedures/answer-input";
 import { draftSchema } from "../core/procedures/draft";
+import { gcodeDialectSchema } from "../core/procedures/gcode-dialect";
 import { database } from "../data/database";
 import { machineBySlug } from "../data/machines";
 import * as check from "./check-steps";
@@ -72,6 +73,13 @@ export async function setLimits(input: unknown) {
       revalidatePath("/", "layout");
     },
   );
+}
+
+export async function setDialect(input: unknown) {
+  return run(z.object({ machine: z.string(), dialect: gcodeDialectSchema }), input, (i) => {
+    check.setDialect(database(), i.machine, i.dialect, Date.now());
+    revalidatePath("/", "layout");
+  });
 }
 
 export async function noteEvent(input: unknown) {

@@ -3,6 +3,7 @@ import { parseReading } from "../core/metrology/reading-text";
 import { DEFAULT_UNIT, UNITS } from "../core/metrology/units";
 import type { AnyProcedure } from "../core/procedures/contract";
 import { draftOf } from "../core/procedures/draft";
+import type { GcodeDialect } from "../core/procedures/gcode-dialect";
 import type { Db } from "../data/database";
 import { addEvent } from "../data/events";
 import { type Machine, machineById, machineBySlug, reviseMachine } from "../data/machines";
@@ -17,6 +18,7 @@ import {
   trialsOfMachine,
   verdictsOf,
 } from "../data/trials";
+import { ownLinesFault } from "../formats/gcode-own-lines";
 import { knownProcedure } from "./procedures";
 import { Refusal } from "./refusal";
 import { contextOf, type FullTrial, fullTrial, historyOf } from "./trial-record";
@@ -91,6 +93,15 @@ export function setLimits(
   if (days < 1 || days > LONGEST_RECHECK_DAYS)
     throw new Refusal("recheckDays", `Type whole days, 1 to ${LONGEST_RECHECK_DAYS}, for example 180.`);
   reviseLimits(db, machine, procedure, { tolerance, recheckDays: days }, now);
+}
+
+/** How a machine takes G-code, from now on. */
+export function setDialect(db: Db, machineSlug: string, dialect: GcodeDialect, now: number): void {
+  const machine = machineBySlug(db, machineSlug);
+  if (!machine) throw new Refusal("machine", "There is no such machine.");
+  const fault = ownLinesFault(dialect);
+  if (fault) throw new Refusal(fault.field, fault.message);
+  reviseMachine(db, machine.id, { ...machine.spec, gcode: dialect }, now);
 }
 
 /** Something happened to the machine that may make results invalid. */

@@ -56,7 +56,13 @@ export function burnOnPractice(db: Db, trialId: number, n: number, file: string 
   if (round.burnedAt !== null) throw new Refusal("round", "This round is burned already.");
   const row = practiceRow(db, full);
   const text = file ?? [...roundGcode(db, full, n)].join("");
-  const burn = burnFile(text, couponCode(full, n), full.machine, truthOf(row), controllerOf(row));
+  const burn = burnFile(
+    text,
+    couponCode(full, n),
+    { ...full.machine, gcode: full.dialect },
+    truthOf(row),
+    controllerOf(row),
+  );
   if (!burn.ok) throw new Refusal("file", burn.message);
   const frozen = laidOut(db, full, round);
   db.transaction((tx) => {

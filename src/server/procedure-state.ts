@@ -8,6 +8,7 @@ import type { Verdict } from "../core/procedures/verdict";
 import type { Db } from "../data/database";
 import { eventsOf } from "../data/events";
 import { entriesOf, ownerOfMachine } from "../data/ledger";
+import { cameFromElsewhere } from "../data/load-trial";
 import { fittingsOf, type Machine } from "../data/machines";
 import { type KeptVerdict, type Trial, verdictsOf } from "../data/trials";
 
@@ -74,7 +75,7 @@ export function procedureState(
     open: open && opened ? { since: open.begunAt, toProve: opened.toProve } : null,
     proved: proof ? { at: proof.verdict.acceptedAt } : null,
     check: check ? { at: check.at, result: check.verdict.result } : null,
-    changes: changesOf(db, machine, procedure, proof?.trial.id ?? null),
+    changes: [...changesOf(db, machine, procedure, proof?.trial.id ?? null), ...fromElsewhere(db, proof)],
     drift: driftSignal(driftChart(checks), checks.length),
     recheckDays: recheckDaysOf(machine, procedure),
   };
@@ -105,6 +106,13 @@ function newest(db: Db, trials: readonly Trial[], wanted: (verdict: KeptVerdict)
     if (verdict) return { trial, verdict };
   }
   return null;
+}
+
+/** What was proved on another bench says nothing of what this machine's controller holds now. */
+function fromElsewhere(db: Db, proof: ReturnType<typeof newest>): Standing["changes"] {
+  if (!proof || !cameFromElsewhere(db, proof.trial)) return [];
+  const why = "it was proved on another bench: read back here what the controller holds";
+  return [{ at: proof.verdict.acceptedAt + 1, effect: "check", why }];
 }
 
 /** Changes to what the procedure needs, and to its own settings by anything but its own proof. */

@@ -13,7 +13,7 @@ export function roundGcode(db: Db, full: FullTrial, n: number): Iterable<string>
   const options: GcodeOptions = {
     couponCode: couponCode(full, n),
     machineName: full.machine.name,
-    dialect: full.machine.gcode,
+    dialect: full.dialect,
   };
   return gcodeChunks(full.procedure.asSent(spec, plan, inForce, full.machine), options);
 }

@@ -112,6 +112,14 @@ describe("a document loaded on another computer", () => {
     expect(benchView(there, NOW).machines).toEqual([]);
   });
 
+  it("proved elsewhere is due for a check here: what this controller holds is not known", () => {
+    const there = elsewhere();
+    const id = loadDocument(there, text(), NOW);
+    const at = fullTrial(there, id).trial.endedAt ?? NOW;
+    const state = () => benchView(there, at + 1000).machines[0]?.procedures.find((p) => p.id === "scan-offset");
+    expect(state()).toMatchObject({ state: "check due", reasons: [expect.stringMatching(/another bench/)] });
+  });
+
   it("may be the one written by hand or in a terminal", () => {
     const there = elsewhere();
     const id = loadDocument(there, readFileSync("examples/scan-offset/trial.json", "utf8"), NOW);

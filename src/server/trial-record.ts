@@ -3,6 +3,7 @@ import type { RoundSpec } from "../core/coupon/round-spec";
 import type { Gauge } from "../core/metrology/gauge";
 import type { AnyProcedure, History, PlanContext, RoundRecord } from "../core/procedures/contract";
 import { readDraft } from "../core/procedures/draft";
+import type { GcodeDialect } from "../core/procedures/gcode-dialect";
 import type { MachineSpec } from "../core/procedures/machine-spec";
 import type { SettingsInForce } from "../core/procedures/setting";
 import type { Db } from "../data/database";
@@ -26,6 +27,8 @@ export type FullRound = Round & { readings: TakenReading[]; sessions: Session[] 
 export type FullTrial = {
   trial: Trial;
   machine: MachineSpec;
+  /** How files are written for it: as the machine is now, not as it was when the trial began. */
+  dialect: GcodeDialect;
   machineSlug: string;
   rounds: FullRound[];
   procedure: AnyProcedure;
@@ -41,6 +44,7 @@ export function fullTrial(db: Db, trialId: number): FullTrial {
   return {
     trial,
     machine: machineRevisionById(db, trial.machineRevisionId),
+    dialect: owner.spec.gcode,
     machineSlug: owner.slug,
     procedure: knownProcedure(trial.procedure),
     available: allGauges(db).map((g) => g.spec),

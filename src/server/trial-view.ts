@@ -3,6 +3,7 @@ import type { RoundSpec } from "../core/coupon/round-spec";
 import type { Gauge } from "../core/metrology/gauge";
 import type { Purpose } from "../core/procedures/contract";
 import type { Draft } from "../core/procedures/draft";
+import type { GcodeDialect } from "../core/procedures/gcode-dialect";
 import type { MachineSpec } from "../core/procedures/machine-spec";
 import type { SettingsInForce } from "../core/procedures/setting";
 import type { Verdict } from "../core/procedures/verdict";
@@ -39,6 +40,8 @@ export type TrialView = {
   code: string;
   procedure: string;
   machine: MachineSpec;
+  /** How files are written for it now. */
+  dialect: GcodeDialect;
   machineSlug: string;
   optic: string | null;
   tolerance: number;
@@ -69,6 +72,7 @@ export function trialView(db: Db, trialId: number, now: number): TrialView {
     code: trial.code,
     procedure: trial.procedure,
     machine: full.machine,
+    dialect: full.dialect,
     machineSlug: full.machineSlug,
     optic: fittedOptic(db, trial.machineId, now)?.label ?? null,
     tolerance: trial.tolerance,

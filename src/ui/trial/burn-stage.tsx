@@ -12,6 +12,7 @@ import { CouponDrawing } from "../drawing/coupon-drawing";
 import { Button, buttonClass } from "../primitives/button";
 import { FilePick } from "../primitives/file-pick";
 import { Fault, Notice } from "../primitives/notice";
+import { DialectForm, dialectText } from "./dialect-form";
 import { procedureOf } from "./known-procedure";
 import type { StageProps } from "./stages";
 import { stageHref } from "./stages";
@@ -77,7 +78,7 @@ export function BurnStage({ view, n }: StageProps) {
             </div>
           )}
           {spec && !burned && <Checklist spec={spec} />}
-          {spec && <Files view={view} n={n} spec={spec} />}
+          {spec && <Files view={view} n={n} spec={spec} couponCode={round.couponCode} />}
           {burned ? (
             <section className="card p-5">
               <h2 className="font-semibold">Burned{round.onPractice ? " on the practice machine" : ""}.</h2>
@@ -141,26 +142,28 @@ const FILES = [
   { file: "sites.csv", label: "Sites", Icon: FileSpreadsheet },
 ] as const;
 
-function Files({ view, n, spec }: { view: StageProps["view"]; n: number; spec: RoundSpec }) {
+type FilesProps = { view: StageProps["view"]; n: number; spec: RoundSpec; couponCode: string };
+
+function Files({ view, n, spec, couponCode }: FilesProps) {
   const base = `/api/trials/${view.id}/rounds/${n}`;
   const settings = spec.pieces[0]?.settings ?? [];
   return (
     <section className="card px-5 py-4">
-      <div className="flex flex-wrap items-center justify-between gap-2">
+      <div className="flex items-center justify-between gap-2">
         <h2 className="font-semibold">Take along</h2>
-        <div className="flex flex-wrap gap-2">
-          <Link
-            className={buttonClass("plain", "!px-2.5")}
-            href={`/trial/${view.id}/run-sheet${n > 1 ? `?round=${n}` : ""}`}
-          >
-            <ClipboardList size={17} aria-hidden="true" /> Run sheet
-          </Link>
-          {FILES.map(({ file, label, Icon }) => (
-            <a key={file} className={buttonClass("plain", "!px-2.5")} href={`${base}/${file}`} download>
-              <Icon size={17} aria-hidden="true" /> {label}
-            </a>
-          ))}
-        </div>
+        <Link
+          className={buttonClass("plain", "!px-2.5")}
+          href={`/trial/${view.id}/run-sheet${n > 1 ? `?round=${n}` : ""}`}
+        >
+          <ClipboardList size={17} aria-hidden="true" /> Run sheet
+        </Link>
+      </div>
+      <div className="mt-2 flex flex-wrap gap-2">
+        {FILES.map(({ file, label, Icon }) => (
+          <a key={file} className={buttonClass("plain", "!px-2.5")} href={`${base}/${file}`} download>
+            <Icon size={17} aria-hidden="true" /> {label}
+          </a>
+        ))}
       </div>
       <details className="mt-1">
         <summary className="cursor-pointer text-[14px] text-ink2">Marking settings by group</summary>
@@ -182,6 +185,17 @@ function Files({ view, n, spec }: { view: StageProps["view"]; n: number; spec: R
             ))}
           </tbody>
         </table>
+      </details>
+      <details className="mt-1">
+        <summary className="cursor-pointer text-[14px] text-ink2">
+          G-code as {view.machine.name} takes it: <span className="num">{dialectText(view.dialect)}</span>
+        </summary>
+        <DialectForm
+          key={JSON.stringify(view.dialect)}
+          machine={view.machine.name}
+          couponCode={couponCode}
+          {...{ machineSlug: view.machineSlug, dialect: view.dialect, spec }}
+        />
       </details>
     </section>
   );

@@ -1,0 +1,197 @@
+"use client";
+import { useRouter } from "next/navigation";
+import { type ReactNode, useId, useMemo, useState } from "react";
+import { toast } from "sonner";
+import type { RoundSpec } from "../../core/coupon/round-spec";
+import { plain } from "../../core/metrology/quantity-text";
+import { type GcodeDialect, gcodeDialectSchema } from "../../core/procedures/gcode-dialect";
+import { gcodeChunks } from "../../formats/gcode-writer";
+import { setDialect } from "../../server/actions";
+import { Button } from "../primitives/button";
+import { Fault } from "../primitives/notice";
+import { useAction } from "../primitives/use-action";
+
+type Typed = Record<keyof GcodeDialect, string>;
+type Choice = { value: string; label: string };
+
+const UNITS: Choice[] = [
+  { value: "mm", label: "mm, mm/min" },
+  { value: "in", label: "inch, in/min" },
+];
+const LETTERS: Choice[] = ["S", "P", "Q"].map((value) => ({ value, label: value }));
+const POWER_WITH: Choice[] = [
+  { value: "moves", label: "on every move" },
+  { value: "beam code", label: "where the beam goes on" },
+];
+const PREVIEW_LINES = 9;
+
+type Props = { machine: string; machineSlug: string; dialect: GcodeDialect; couponCode: string; spec: RoundSpec };
+
+/** How the machine takes G-code, with the first lines of the file as they will be. */
+export function DialectForm({ machine, machineSlug, dialect, couponCode, spec }: Props) {
+  const router = useRouter();
+  const [typed, setTyped] = useState(() => typedOf(dialect));
+  const { busy, fault, setFault, run } = useAction();
+  const read = useMemo(() => gcodeDialectSchema.safeParse(dialectOf(typed)), [typed]);
+  const preview = useMemo(
+    () => (read.success ? firstLines(spec, { couponCode, machineName: machine, dialect: read.data }) : ""),
+    [read, spec, couponCode, machine],
+  );
+  const set = (key: keyof GcodeDialect) => (value: string) => setTyped({ ...typed, [key]: value });
+  const at = (key: keyof GcodeDialect) =>
+    fault.field === `dialect.${key}` || fault.field === key ? fault.message : "";
+  const changed = JSON.stringify(typed) !== JSON.stringify(typedOf(dialect));
+
+  function save() {
+    const [issue] = read.error?.issues ?? [];
+    if (issue) return setFault({ field: String(issue.path[0] ?? ""), message: issue.message });
+    run(
+      () => setDialect({ machine: machineSlug, dialect: read.data }),
+      () => {
+        toast(`Kept. Files for ${machine} are written so from now on.`);
+        router.refresh();
+      },
+    );
+  }
+
+  return (
+    <form
+      className="mt-2 grid gap-3"
+      aria-label="G-code"
+      onSubmit={(e) => {
+        e.preventDefault();
+        save();
+      }}
+    >
+      <div className="grid grid-cols-2 gap-x-4 gap-y-2">
+        <Pick label="Unit" value={typed.unit} choices={UNITS} onChange={set("unit")} />
+        <Pick label="Power stands" value={typed.powerWith} choices={POWER_WITH} onChange={set("powerWith")} />
+        <Pick label="Power word" value={typed.powerLetter} choices={LETTERS} onChange={set("powerLetter")} />
+        <Text
+          label="Its number at 100 %"
+          value={typed.powerAtFull}
+          fault={at("powerAtFull")}
+          onChange={set("powerAtFull")}
+        />
+        <Text label="Beam on" value={typed.beamOn} fault={at("beamOn")} onChange={set("beamOn")} />
+        <Text label="Beam off" value={typed.beamOff} fault={at("beamOff")} onChange={set("beamOff")} />
+        <Lines label="Own lines at the start" value={typed.start} fault={at("start")} onChange={set("start")} />
+        <Lines label="Own lines at the end" value={typed.end} fault={at("end")} onChange={set("end")} />
+      </div>
+      {preview && (
+        <figure>
+          <figcaption className="text-[14px] text-ink2">The file then begins:</figcaption>
+          <pre className="num whitespace-pre-wrap break-words rounded-md border border-hair bg-paper p-2 text-[13px]">
+            {preview}
+          </pre>
+        </figure>
+      )}
+      {fault.message && fault.field === "" && <Fault>{fault.message}</Fault>}
+      <div className="flex gap-2">
+        <Button type="submit" disabled={busy || !changed}>
+          Keep for {machine}
+        </Button>
+        {changed && <Button onClick={() => setTyped(typedOf(dialect))}>As it was</Button>}
+      </div>
+    </form>
+  );
+}
+
+/** `mm, S1000, M3 and M5`. */
+export function dialectText({ unit, powerLetter, powerAtFull, beamOn, beamOff }: GcodeDialect): string {
+  return `${unit}, ${powerLetter}${plain(powerAtFull)}, ${beamOn}, ${beamOff}`;
+}
+
+function typedOf(d: GcodeDialect): Typed {
+  return { ...d, powerAtFull: plain(d.powerAtFull), start: d.start.join("\n"), end: d.end.join("\n") };
+}
+
+function dialectOf(typed: Typed): unknown {
+  const lines = (text: string) =>
+    text
+      .split("\n")
+      .map((l) => l.trim())
+      .filter((l) => l !== "");
+  return {
+    ...typed,
+    powerAtFull: typed.powerAtFull.trim() === "" ? 0 : Number(typed.powerAtFull.replace(",", ".")) || 0,
+    beamOn: typed.beamOn.trim().toUpperCase(),
+    beamOff: typed.beamOff.trim().toUpperCase(),
+    start: lines(typed.start),
+    end: lines(typed.end),
+  };
+}
+
+function firstLines(spec: RoundSpec, options: Parameters<typeof gcodeChunks>[1]): string {
+  const { value } = gcodeChunks(spec, options).next();
+  return String(value ?? "")
+    .split("\n")
+    .slice(0, PREVIEW_LINES + options.dialect.start.length)
+    .join("\n");
+}
+
+function Labelled({ label, fault, children }: { label: string; fault?: string; children: (id: string) => ReactNode }) {
+  const id = useId();
+  return (
+    <div className="min-w-0">
+      <label htmlFor={id} className="block text-[14px] text-ink2">
+        {label}
+      </label>
+      {children(id)}
+      {fault && <Fault>{fault}</Fault>}
+    </div>
+  );
+}
+
+type FieldProps = { label: string; value: string; fault?: string; onChange: (value: string) => void };
+
+function Text({ label, value, fault, onChange }: FieldProps) {
+  return (
+    <Labelled label={label} fault={fault}>
+      {(id) => (
+        <input
+          id={id}
+          className="field num w-full"
+          autoComplete="off"
+          value={value}
+          aria-invalid={Boolean(fault)}
+          onChange={(e) => onChange(e.target.value)}
+        />
+      )}
+    </Labelled>
+  );
+}
+
+function Lines({ label, value, fault, onChange }: FieldProps) {
+  return (
+    <Labelled label={label} fault={fault}>
+      {(id) => (
+        <textarea
+          id={id}
+          className="field num w-full"
+          rows={2}
+          spellCheck={false}
+          value={value}
+          aria-invalid={Boolean(fault)}
+          onChange={(e) => onChange(e.target.value)}
+        />
+      )}
+    </Labelled>
+  );
+}
+
+function Pick({ label, value, choices, onChange }: FieldProps & { choices: readonly Choice[] }) {
+  return (
+    <Labelled label={label}>
+      {(id) => (
+        <select id={id} className="field w-full" value={value} onChange={(e) => onChange(e.target.value)}>
+          {choices.map((c) => (
+            <option key={c.value} value={c.value}>
+              {c.label}
+            </option>
+          ))}
+        </select>
+      )}
+    </Labelled>
+  );
+}
