@@ -46,6 +46,14 @@ async function loop(page: Page): Promise<void> {
   await page.getByText("Before this burn").waitFor();
   await shot(page, "burn");
   await phone(page, "phone-burn");
+  await page.getByText(/^G-code as Alder takes it/).click();
+  await page.getByRole("form", { name: "G-code" }).scrollIntoViewIfNeeded();
+  await shot(page, "g-code");
+  await page.getByRole("link", { name: "Run sheet" }).click();
+  await page.getByRole("img", { name: /^Page 2/ }).scrollIntoViewIfNeeded();
+  await shot(page, "run-sheet");
+  await page.getByRole("link", { name: "Back to Burn" }).click();
+  await page.getByText("Before this burn").waitFor();
   await burn(page);
   for (let i = 0; i < 27; i++) await takeOne(page);
   await page.keyboard.press("Alt+m");
