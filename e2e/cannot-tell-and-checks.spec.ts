@@ -1,9 +1,9 @@
 import { expect, type Page, test } from "@playwright/test";
-import { accessible, answersLate, beginTrial, openBench, watch } from "./watch";
+import { accessible, answersLate, beginReading, beginTrial, openBench, watch } from "./watch";
 
 async function burnAndReadAll(page: Page): Promise<void> {
   await page.getByRole("button", { name: "Burn on the practice machine" }).click();
-  await page.getByRole("button", { name: "Begin reading" }).click();
+  await beginReading(page);
   await page.getByRole("button", { name: "Read all that is left" }).click();
 }
 
@@ -57,7 +57,7 @@ test("a verdict that cannot be told is proved by more readings; then checks, lim
     const begin = page.getByRole("button", { name: "Begin reading" });
     const all = page.getByRole("button", { name: "Read all that is left" });
     await expect(begin.or(all)).toBeVisible();
-    if (await begin.isVisible()) await begin.click();
+    if (await begin.isVisible()) await beginReading(page);
     await all.click();
     await page.getByRole("link", { name: "See the verdict" }).click({ timeout: 60_000 });
     await expect(page.getByRole("region", { name: "Verdict", exact: true })).toBeVisible();

@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { accessible, beginTrial, endTrial, watch } from "./watch";
+import { accessible, beginReading, beginTrial, endTrial, watch } from "./watch";
 
 test("a procedure nobody has written yet works on every screen: the made-up square asks in all eight ways", async ({
   page,
@@ -14,7 +14,7 @@ test("a procedure nobody has written yet works on every screen: the made-up squa
   await page.getByRole("link", { name: "To the burn" }).click();
   await page.getByRole("button", { name: "It is burned: go on to reading" }).click();
   await page.getByLabel("Closed inside jaws read, mm").fill("0.01");
-  await page.getByRole("button", { name: "Begin reading" }).click();
+  await beginReading(page);
 
   const head = (kind: string) => expect(page.getByRole("heading", { name: `Site for a ${kind}` })).toBeVisible();
   const take = () => page.getByRole("button", { name: "Take", exact: true }).click();

@@ -6,7 +6,7 @@ import { parseDxf } from "../src/formats/dxf-parser";
 import { parseGcode } from "../src/formats/gcode-parser";
 import { parseSvg } from "../src/formats/svg-parser";
 import { parseTrialDocument } from "../src/formats/trial-document";
-import { accessible, endTrial, threeSpeeds, watch } from "./watch";
+import { accessible, beginReading, endTrial, threeSpeeds, watch } from "./watch";
 
 /** Clicks and waits for the file. */
 async function taken(page: Page, name: string): Promise<{ name: string; bytes: Buffer }> {
@@ -97,7 +97,7 @@ test("every file of a trial is taken and read again, in the words of the machine
 
   // What was read and what it amounts to
   await page.getByRole("button", { name: "Burn on the practice machine" }).click();
-  await page.getByRole("button", { name: "Begin reading" }).click();
+  await beginReading(page);
   await page.getByRole("button", { name: "Read all that is left" }).click();
   await expect(page.getByText("8 of 8 sites read.")).toBeVisible({ timeout: 60_000 });
   await page.getByText("Spreadsheet and files").click();

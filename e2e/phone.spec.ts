@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { accessible, beginTrial, endTrial, watch } from "./watch";
+import { accessible, beginReading, beginTrial, endTrial, watch } from "./watch";
 
 test.use({ viewport: { width: 390, height: 844 }, hasTouch: true });
 
@@ -9,7 +9,7 @@ test("burning and reading one-handed on a phone", async ({ page }) => {
   await page.getByRole("link", { name: "To the burn" }).click();
   await accessible(page);
   await page.getByRole("button", { name: "Burn on the practice machine" }).click();
-  await page.getByRole("button", { name: "Begin reading" }).click();
+  await beginReading(page);
   for (const key of ["0", ".", "3", "1"]) await page.getByRole("button", { name: key, exact: true }).click();
   await expect(page.locator("#reading")).toHaveValue("0.31");
   await page.getByRole("button", { name: "delete last" }).click();

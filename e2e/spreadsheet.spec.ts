@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { expect, type Page, test } from "@playwright/test";
 import { csvOf, parseCsv } from "../src/formats/csv";
-import { accessible, endTrial, openBench, threeSpeeds, watch } from "./watch";
+import { accessible, beginReading, endTrial, openBench, threeSpeeds, watch } from "./watch";
 
 async function table(page: Page, link: string) {
   const [file] = await Promise.all([
@@ -18,7 +18,7 @@ test("readings go out to a spreadsheet and come back, whole or not at all", asyn
   await threeSpeeds(page);
   expect((await table(page, "Sites")).rows).toHaveLength(8);
   await page.getByRole("button", { name: "Burn on the practice machine" }).click();
-  await page.getByRole("button", { name: "Begin reading" }).click();
+  await beginReading(page);
   await expect(page.locator("#reading")).toBeFocused();
   await page.getByText("Spreadsheet and files").click();
   await accessible(page);

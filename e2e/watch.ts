@@ -25,6 +25,15 @@ export async function answersLate(page: Page, ms: number): Promise<void> {
   });
 }
 
+/** Looks at the closed jaws, where the gauge has some, and begins to read. */
+export async function beginReading(page: Page): Promise<void> {
+  const jaws = page.getByLabel(/^Closed jaws read/);
+  const begin = page.getByRole("button", { name: "Begin reading" });
+  await expect(begin).toBeVisible();
+  if (await jaws.isVisible()) await jaws.fill("0");
+  await begin.click();
+}
+
 /** axe finds nothing on the page as it stands. */
 export async function accessible(page: Page): Promise<void> {
   const { violations } = await new AxeBuilder({ page })

@@ -3,7 +3,7 @@ import { expect, type Page, test } from "@playwright/test";
 import { parseGcode } from "../src/formats/gcode-parser";
 import { burnedPaths } from "../src/formats/gcode-paths";
 import { parseSvg } from "../src/formats/svg-parser";
-import { accessible, beginTrial, openBench, watch } from "./watch";
+import { accessible, beginReading, beginTrial, openBench, watch } from "./watch";
 
 async function download(page: Page, name: string): Promise<string> {
   const [file] = await Promise.all([page.waitForEvent("download"), page.getByRole("link", { name }).click()]);
@@ -14,7 +14,7 @@ async function burnAndOpen(page: Page): Promise<void> {
   await page.getByRole("button", { name: "Burn on the practice machine" }).click();
   await expect(page.getByRole("heading", { name: "What do you read with?" })).toBeVisible();
   await accessible(page);
-  await page.getByRole("button", { name: "Begin reading" }).click();
+  await beginReading(page);
   await expect(page.getByLabel(/left end: How far/)).toBeFocused();
 }
 

@@ -106,6 +106,7 @@ async function loop(page: Page): Promise<void> {
 
 async function burn(page: Page): Promise<void> {
   await page.getByRole("button", { name: "Burn on the practice machine" }).click();
+  await page.getByLabel(/^Closed jaws read/).fill("0");
   await page.getByRole("button", { name: "Begin reading" }).click();
   await page.locator("#reading").waitFor();
 }

@@ -1,10 +1,12 @@
 /**
- * Reads flat drawings from DXF: LINE, LWPOLYLINE, POLYLINE, ARC, CIRCLE, and INSERT of blocks of these.
+ * Reads flat drawings from DXF: LINE, LWPOLYLINE, POLYLINE, ARC, CIRCLE, ELLIPSE, SPLINE, and INSERT of blocks of these.
  *
- * Strict: what is not understood is refused with its line. Units are honoured (mm or inches), arcs are flattened from their
- * exact centres to a stated chord error, blocks are put in place with scale, turn and nesting.
+ * Strict: what is not understood is refused with its line. Units are honoured (mm or inches), arcs and curves are flattened from
+ * their exact form to a stated chord error, blocks are put in place with scale, turn and nesting.
  */
+import { type Affine, after, IDENTITY, largestStretch, mapped } from "../core/geometry/affine";
 import { arcOfBulge, flattened } from "../core/geometry/arc";
+import { ellipseShape, splineShape } from "./dxf-curves";
 import { type Block, blocksOf, type Entity, entitiesOf, layersOf, sectionsOf, unitsOf } from "./dxf-structure";
 import { numberIn, type Tag, tagsOf, textIn, toNumber } from "./dxf-tags";
 import { FormatFault, type Parsed, parsing } from "./parsed";
@@ -18,15 +20,13 @@ export type DxfDrawing = {
   paths: DxfPath[];
 };
 
-/** x' = a x + c y + e, y' = b x + d y + f. */
-type Place = { a: number; b: number; c: number; d: number; e: number; f: number };
-
 const DEFAULT_CHORD_ERROR_MM = 0.01;
 const DEEPEST_NESTING = 16;
-const MOST_PATHS = 1_000_000;
+/** Lines, arcs and copies of blocks; and all their points. */
+const MOST_ENTITIES = 200_000;
+const MOST_POINTS = 2_000_000;
 /** Flags of a polyline that change nothing here: closed, and line type along it. */
 const FLAT_POLYLINE = 1 | 128;
-const HERE: Place = { a: 1, b: 0, c: 0, d: 1, e: 0, f: 0 };
 
 /** @param chordErrorMm largest distance of a chord from its arc */
 export function parseDxf(text: string, chordErrorMm = DEFAULT_CHORD_ERROR_MM): Parsed<DxfDrawing> {
@@ -35,33 +35,41 @@ export function parseDxf(text: string, chordErrorMm = DEFAULT_CHORD_ERROR_MM): P
     const scale = unitsOf(sections.get("HEADER") ?? []);
     const blocks = blocksOf(entitiesOf(sections.get("BLOCKS") ?? []));
     const drawing: DxfDrawing = { layers: layersOf(sections.get("TABLES") ?? []), paths: [] };
-    const place = { ...HERE, a: scale, d: scale };
+    const place = { ...IDENTITY, a: scale, d: scale };
+    const count = { entities: 0, points: 0 };
     for (const entity of entitiesOf(sections.get("ENTITIES") ?? []))
-      draw(entity, { place, blocks, drawing, chordErrorMm, depth: 0 });
+      draw(entity, { place, blocks, drawing, chordErrorMm, count, depth: 0 });
     if (drawing.paths.length === 0) throw new FormatFault(1, 1, "The drawing holds no line.");
     return drawing;
   });
 }
 
 type Context = {
-  place: Place;
+  place: Affine;
   blocks: ReadonlyMap<string, Block>;
   drawing: DxfDrawing;
   chordErrorMm: number;
+  /** So far, blocks in blocks included. */
+  count: { entities: number; points: number };
   depth: number;
 };
 
 function draw(entity: Entity, context: Context): void {
   flat(entity);
+  const { count } = context;
+  if (++count.entities > MOST_ENTITIES)
+    throw new FormatFault(entity.line, 1, "The drawing holds more than can be meant, blocks in blocks included.");
   if (entity.type === "INSERT") {
     insert(entity, context);
     return;
   }
   const { paths } = context.drawing;
-  if (paths.length >= MOST_PATHS) throw new FormatFault(entity.line, 1, "More than a million lines.");
   const { points, closed } = shapeOf(entity, context);
+  count.points += points.length;
+  if (count.points > MOST_POINTS)
+    throw new FormatFault(entity.line, 1, "The drawing holds more points than can be meant.");
   const layer = textIn(entity.tags, 8) || "0";
-  paths.push({ layer, closed, points: points.map((p) => put(p, context.place)) });
+  paths.push({ layer, closed, points: points.map((p) => mapped(context.place, p)) });
 }
 
 type Shape = { points: Point[]; closed: boolean };
@@ -88,18 +96,22 @@ function shapeOf(entity: Entity, context: Context): Shape {
       const sweep = ((turn % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI) || 2 * Math.PI;
       return { points: arcPoints(entity, start, sweep, context), closed: false };
     }
+    case "ELLIPSE":
+      return curved(entity, (error) => ellipseShape(entity, error), context);
+    case "SPLINE":
+      return curved(entity, (error) => splineShape(entity, error), context);
     default:
       throw new FormatFault(
         entity.line,
         1,
-        `“${entity.type}” is not understood here: draw it as lines, polylines, arcs or circles.`,
+        `“${entity.type}” is not understood here: draw it as lines, polylines, arcs, circles, ellipses or splines.`,
       );
   }
 }
 
 function flat({ tags, line }: Entity): void {
-  for (const code of [30, 31, 38])
-    if (numberIn(tags, code, 0) !== 0)
+  for (const tag of tags)
+    if ((tag.code === 30 || tag.code === 31 || tag.code === 38) && toNumber(tag) !== 0)
       throw new FormatFault(line, 1, "The drawing is not flat: heights are not understood.");
   if (numberIn(tags, 210, 0) !== 0 || numberIn(tags, 220, 0) !== 0 || numberIn(tags, 230, 1) !== 1)
     throw new FormatFault(line, 1, "This stands in a plane of its own (extrusion): flatten the drawing first.");
@@ -138,14 +150,17 @@ function arcPoints(entity: Entity, startRad: number, sweepRad: number, context: 
   return chords(entity, { centre: pointAt(entity.tags, 10), radius, startRad, sweepRad }, context);
 }
 
+function chords(entity: Entity, arc: Parameters<typeof flattened>[0], context: Context): Point[] {
+  return curved(entity, (error) => flattened(arc, error), context);
+}
+
 /** Flattened before it is put in place, so finer by as much as that makes it larger. */
-function chords(entity: Entity, arc: Parameters<typeof flattened>[0], { place, chordErrorMm }: Context): Point[] {
-  const larger = Math.max(Math.hypot(place.a, place.b), Math.hypot(place.c, place.d)) || 1;
+function curved<T>(entity: Entity, flatten: (chordErrorMm: number) => T, { place, chordErrorMm }: Context): T {
   try {
-    return flattened(arc, chordErrorMm / larger);
+    return flatten(chordErrorMm / (largestStretch(place) || 1));
   } catch (error) {
     if (error instanceof RangeError)
-      throw new FormatFault(entity.line, 1, `This arc cannot be drawn: ${error.message}.`);
+      throw new FormatFault(entity.line, 1, `This curve cannot be drawn: ${error.message}.`);
     throw error;
   }
 }
@@ -163,27 +178,11 @@ function insert(entity: Entity, context: Context): void {
   const [sx, sy] = [numberIn(tags, 41, 1), numberIn(tags, 42, 1)];
   const turn = (numberIn(tags, 50, 0) * Math.PI) / 180;
   const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
-  const own: Place = { a: cos * sx, b: sin * sx, c: -sin * sy, d: cos * sy, e: at.x, f: at.y };
+  const own: Affine = { a: cos * sx, b: sin * sx, c: -sin * sy, d: cos * sy, e: at.x, f: at.y };
   own.e -= own.a * block.base.x + own.c * block.base.y;
   own.f -= own.b * block.base.x + own.d * block.base.y;
   for (const inner of block.entities)
-    draw(inner, { ...context, place: after(own, context.place), depth: context.depth + 1 });
-}
-
-/** First `inner`, then `outer`. */
-function after(inner: Place, outer: Place): Place {
-  return {
-    a: outer.a * inner.a + outer.c * inner.b,
-    b: outer.b * inner.a + outer.d * inner.b,
-    c: outer.a * inner.c + outer.c * inner.d,
-    d: outer.b * inner.c + outer.d * inner.d,
-    e: outer.a * inner.e + outer.c * inner.f + outer.e,
-    f: outer.b * inner.e + outer.d * inner.f + outer.f,
-  };
-}
-
-function put(p: Point, m: Place): Point {
-  return { x: m.a * p.x + m.c * p.y + m.e, y: m.b * p.x + m.d * p.y + m.f };
+    draw(inner, { ...context, place: after(context.place, own), depth: context.depth + 1 });
 }
 
 function pointAt(tags: readonly Tag[], code: 10 | 11): Point {

@@ -207,7 +207,7 @@ describe("reading DXF from elsewhere", () => {
     ["", 1, /cut short/],
     ["0\nSECTION\nx\ny\n0\nEOF\n", 3, /no group code/],
     [drawing([0, "LINE", 8, "0", 10, 1, 20, 0, 11, 2, 21, 0], { unit: 6 }), 8, /save it in mm/],
-    [drawing([0, "SPLINE", 8, "0"]), 22, /“SPLINE” is not understood/],
+    [drawing([0, "HATCH", 8, "0"]), 22, /“HATCH” is not understood/],
     [drawing([0, "LINE", 8, "0", 10, "x", 20, 0, 11, 2, 21, 0]), 26, /“x” is no number/],
     [drawing([0, "LINE", 8, "0", 10, 1, 20, 0, 30, 4, 11, 2, 21, 0]), 22, /not flat/],
     [drawing([0, "INSERT", 8, "0", 2, "GONE", 10, 0, 20, 0]), 22, /no block “GONE”/],

@@ -29,7 +29,7 @@ export function SessionCard({ view, n, start: wanted, note, onBack }: Props) {
   const router = useRouter();
   const round = view.rounds.find((r) => r.n === n);
   const [gaugeId, setGaugeId] = useState(wanted ?? round?.sessions.at(-1)?.gauge.id ?? view.gauges[0]?.id ?? "");
-  const [zeros, setZeros] = useState<Record<Jaws, string>>({ outside: "0", inside: "" });
+  const [zeros, setZeros] = useState<Record<Jaws, string>>({ outside: "", inside: "" });
   const { busy, fault, setFault, run } = useAction();
   const gauge = view.gauges.find((g) => g.id === gaugeId);
   const inside = (round?.spec?.sites ?? []).some((s) => usesInside(s.ask));
@@ -134,6 +134,8 @@ function readZeros(gauge: Gauge, zeros: Record<Jaws, string>): Zero | { field: s
   for (const jaws of ["outside", "inside"] as const) {
     const text = zeros[jaws].trim();
     if (text === "" && jaws === "inside") continue;
+    if (text === "")
+      return { field: jaws, message: "Close the jaws and type what they read: 0 where they read nothing." };
     const negative = /^[-−]/.test(text);
     const read = parseReading(text.replace(/^[-−]/, ""), "length", gauge.unit);
     if (!read.ok) return { field: jaws, message: read.message };
