@@ -7,7 +7,7 @@ export function watch(page: Page): { none: () => void } {
   const faults: string[] = [];
   page.on("pageerror", (error) => faults.push(`page: ${error.message}`));
   page.on("console", (message) => {
-    if (message.type() === "error") faults.push(`console: ${message.text()}`);
+    if (message.type() === "error") faults.push(`console: ${message.text()} ${message.location().url}`);
   });
   page.on("request", (request) => {
     const url = new URL(request.url());

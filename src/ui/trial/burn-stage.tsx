@@ -166,7 +166,7 @@ function Files({ view, n, spec, couponCode }: FilesProps) {
         ))}
       </div>
       <details className="mt-1">
-        <summary className="cursor-pointer text-[14px] text-ink2">Marking settings by group</summary>
+        <summary className="cursor-pointer py-1 text-[14px] text-ink2">Marking settings by group</summary>
         <table className="mt-2 w-full text-[14px]">
           <thead>
             <tr className="text-left text-ink2">
@@ -187,7 +187,7 @@ function Files({ view, n, spec, couponCode }: FilesProps) {
         </table>
       </details>
       <details className="mt-1">
-        <summary className="cursor-pointer text-[14px] text-ink2">
+        <summary className="cursor-pointer py-1 text-[14px] text-ink2">
           G-code as {view.machine.name} takes it: <span className="num">{dialectText(view.dialect)}</span>
         </summary>
         <DialectForm
