@@ -23,7 +23,7 @@ export type SvgDrawing = { title: string; widthMm: number; heightMm: number; pat
 const CHORD_ERROR_MM = 0.01;
 const DEEPEST_COPY = 16;
 const MOST_POINTS = 2_000_000;
-const MOST_ELEMENTS = 100_000;
+const MOST_ELEMENTS = 50_000;
 const LARGEST_MM = 1e5;
 
 /** Hold no geometry of their own, or only where they are copied. */
