@@ -1,8 +1,10 @@
 import { readFileSync } from "node:fs";
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
 import { trialOfDocument } from "./document-history";
 import { mangled } from "./mangled-text";
+import { randomPiece } from "./random-piece";
 import { parseTrialDocument, trialDocumentText } from "./trial-document";
 import { VERSION } from "./trial-migrations";
 
@@ -114,6 +116,19 @@ describe("a trial document", () => {
     });
     expect(results[0]).toEqual(results[1]);
     expect(results[0]?.solved.status).toBe("solved");
+  });
+
+  it("keeps random coupons to the last bit", () => {
+    fc.assert(
+      fc.property(randomPiece, ({ piece, placement }) => {
+        const spec = { pieces: [piece], placement, program: [], sites: [], delivery: "d", checklist: [] };
+        const read = parsed((d) => ({ ...d, rounds: [{ spec }] }));
+        if (!read.ok) throw new Error(`${read.fault.path}: ${read.fault.message}`);
+        const back = parseTrialDocument(trialDocumentText(read.document));
+        expect(back.ok && back.document.rounds[0]?.spec).toEqual(spec);
+      }),
+      { seed: 13, numRuns: 50 },
+    );
   });
 
   it("mangled is refused with its field, or is what it says: never a crash, never slow", () => {
