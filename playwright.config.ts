@@ -16,7 +16,9 @@ function server(port: number, folder: string) {
 
 export default defineConfig({
   testDir: "e2e",
-  timeout: 120_000,
+  // A busy machine is slow, and what is waited for comes.
+  timeout: 300_000,
+  expect: { timeout: 15_000 },
   workers: 1,
   fullyParallel: false,
   forbidOnly: true,
@@ -34,6 +36,7 @@ export default defineConfig({
   use: {
     baseURL: `http://127.0.0.1:${PORT}`,
     viewport: { width: 1280, height: 800 },
+    actionTimeout: 60_000,
     trace: "retain-on-failure",
     launchOptions: {
       executablePath: "/usr/bin/chromium",

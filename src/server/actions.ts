@@ -14,6 +14,8 @@ import { addDemoBench } from "./demo-bench";
 import * as gauges from "./gauge-steps";
 import { gaugeInputSchema } from "./gauge-steps";
 import * as documents from "./load-document";
+import * as machines from "./machine-steps";
+import { machineInputSchema } from "./machine-steps";
 import * as practice from "./practice-machine";
 import { answering, Refusal, type Result } from "./refusal";
 import * as steps from "./trial-steps";
@@ -91,6 +93,14 @@ export async function noteEvent(input: unknown) {
       revalidatePath("/", "layout");
     },
   );
+}
+
+export async function keepMachine(input: unknown) {
+  return run(machineInputSchema, input, (i) => {
+    const slug = machines.keepMachine(database(), i, Date.now());
+    revalidatePath("/", "layout");
+    return slug;
+  });
 }
 
 export async function declareGauge(input: unknown) {

@@ -4,9 +4,10 @@ import { draftOf } from "../core/procedures/draft";
 import type { MachineSpec } from "../core/procedures/machine-spec";
 import type { Db } from "../data/database";
 import { insertTrial, type LoadedRound, trialByCode } from "../data/load-trial";
-import { addMachine, allMachines, type Machine } from "../data/machines";
+import { allMachines, type Machine } from "../data/machines";
 import { contextOf, type DocumentTrial, sittingsOf, trialOfDocument } from "../formats/document-history";
 import { parseTrialDocument, type TrialDocument } from "../formats/trial-document";
+import { standOnBench } from "./machine-steps";
 import { Refusal } from "./refusal";
 
 /**
@@ -79,7 +80,7 @@ function roundFor(
   };
 }
 
-/** The machine of that name, or a new one with a controller and Ustrina's own G-code as its holders. */
+/** The machine of that name, or a new one. */
 function machineFor(db: Db, spec: MachineSpec, now: number): Machine {
   const machines = allMachines(db);
   const known = machines.find((m) => m.spec.name.toLowerCase() === spec.name.toLowerCase());
@@ -88,20 +89,7 @@ function machineFor(db: Db, spec: MachineSpec, now: number): Machine {
       "document",
       `machine.kind: ${spec.name} is a ${known.spec.kind} here and a ${spec.kind} there: they cannot be the same machine.`,
     );
-  if (known) return known;
-  const base =
-    spec.name
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, "-")
-      .replace(/^-|-$/g, "") || "machine";
-  const slugs = machines.map((m) => m.slug);
-  let slug = base;
-  for (let i = 2; slugs.includes(slug); i++) slug = `${base}-${i}`;
-  const holders = [
-    { name: `Controller of ${spec.name}`, role: "controller" as const },
-    { name: "Ustrina's own G-code", role: "ustrina" as const },
-  ];
-  return addMachine(db, slug, spec, spec.scansBlocks ? holders : [...holders].reverse(), now);
+  return known ?? standOnBench(db, spec, now);
 }
 
 /** The code of the trial; with a number behind it where another trial has it. The very same trial is refused. */

@@ -2,6 +2,7 @@
 import { z } from "zod";
 import { inUnit, plain } from "../metrology/quantity-text";
 import { parseReading } from "../metrology/reading-text";
+import type { Dimension, UnitId } from "../metrology/units";
 import type { FieldSpec, PlanForm } from "./contract";
 
 export const draftSchema = z.record(z.string(), z.string());
@@ -76,12 +77,14 @@ function readField(field: FieldSpec, text: string): Value {
       return read.ok ? { ok: true, value: read.value } : read;
     }
     case "quantities":
-      return listOf(field, text);
+      return readQuantities(text, field.dimension, field.unit);
   }
 }
 
-/** Numbers apart by spaces, commas or semicolons; one unit after the last covers all. */
-function listOf(field: Extract<FieldSpec, { kind: "quantity" | "quantities" }>, text: string): Value {
+export type ReadQuantities = { ok: true; value: number[] } | { ok: false; message: string };
+
+/** Numbers apart by spaces, commas or semicolons; one unit after the last covers all. @returns internal units */
+export function readQuantities(text: string, dimension: Dimension, unit: UnitId): ReadQuantities {
   const unitAtEnd = /([a-zµμ"]+(?:\/[a-z]+)?)\s*$/i.exec(text)?.[1] ?? "";
   const parts = text
     .slice(0, text.length - unitAtEnd.length - (unitAtEnd ? (/\s*$/.exec(text)?.[0].length ?? 0) : 0))
@@ -89,7 +92,7 @@ function listOf(field: Extract<FieldSpec, { kind: "quantity" | "quantities" }>, 
     .filter((part) => part !== "");
   const values: number[] = [];
   for (const part of parts) {
-    const read = parseReading(`${part} ${unitAtEnd}`, field.dimension, field.unit);
+    const read = parseReading(`${part} ${unitAtEnd}`, dimension, unit);
     if (!read.ok) return { ok: false, message: `${part}: ${read.message}` };
     values.push(read.value);
   }

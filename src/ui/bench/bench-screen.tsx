@@ -1,4 +1,6 @@
+import Link from "next/link";
 import type { BenchView } from "../../server/bench-view";
+import { buttonClass } from "../primitives/button";
 import { TopBar } from "../primitives/top-bar";
 import { EmptyBench } from "./empty-bench";
 import { MachineCard } from "./machine-card";
@@ -26,6 +28,9 @@ export function BenchScreen({ view, now }: { view: BenchView; now: number }) {
               Bench
             </h1>
             <p className="text-ink2">{summary.join(" · ")}</p>
+            <Link href="/machine/new" className={buttonClass("small", "ml-auto")}>
+              Add a machine
+            </Link>
           </div>
           <ul className="grid gap-4">
             {view.machines.map((machine) => (

@@ -1,8 +1,9 @@
 "use client";
+import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState, useTransition } from "react";
 import { openDemoBench } from "../../server/actions";
-import { Button } from "../primitives/button";
+import { Button, buttonClass } from "../primitives/button";
 import { Fault } from "../primitives/notice";
 import { TopBar } from "../primitives/top-bar";
 import { LoadTrial } from "./load-trial";
@@ -29,6 +30,9 @@ export function EmptyBench() {
         <Button weight="primary" className="mt-6" onClick={open} disabled={busy}>
           {busy ? "Running its trials…" : "Open the demo bench"}
         </Button>
+        <Link href="/machine/new" className={buttonClass("plain", "mt-6 ml-3")}>
+          Add a machine of your own
+        </Link>
         {fault && <Fault>{fault}</Fault>}
         <div className="mt-10">
           <LoadTrial />

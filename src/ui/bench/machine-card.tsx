@@ -17,7 +17,11 @@ export function MachineCard({ machine, now }: { machine: BenchMachine; now: numb
     <li className="card p-5">
       <div className="flex flex-wrap items-center justify-between gap-3">
         <div className="min-w-0">
-          <h2 className="inline text-[19px] font-bold">{spec.name}</h2>
+          <h2 className="inline text-[19px] font-bold">
+            <Link href={`/machine/${machine.slug}`} className="hover:underline">
+              {spec.name}
+            </Link>
+          </h2>
           <span className="ml-3 text-[14px] text-ink2">{facts.join(" · ")}</span>
         </div>
         <div className="flex items-center gap-4 max-sm:w-full max-sm:justify-between">

@@ -5,6 +5,7 @@ import { toast } from "sonner";
 import { setLimits } from "../../server/actions";
 import type { ProcedureView } from "../../server/procedure-view";
 import { Button } from "../primitives/button";
+import { TextField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";
 
@@ -33,39 +34,22 @@ export function LimitsForm({ view }: { view: ProcedureView }) {
       }}
     >
       <h2 className="text-[17px] font-bold">Good enough here</h2>
-      <div>
-        <label htmlFor="limit-tolerance" className="block text-[14px] text-ink2">
-          {view.tolerance.label}
-        </label>
-        <input
-          id="limit-tolerance"
-          className="field num w-40"
-          autoComplete="off"
-          value={tolerance}
-          aria-invalid={fault.field === "tolerance"}
-          onChange={(e) => setTolerance(e.target.value)}
-        />
-        <p className="text-[14px] text-ink2">Usual: {view.tolerance.usual}.</p>
-        {fault.field === "tolerance" && <Fault>{fault.message}</Fault>}
-      </div>
-      <div>
-        <label htmlFor="limit-recheck" className="block text-[14px] text-ink2">
-          Check again after, days
-        </label>
-        <input
-          id="limit-recheck"
-          className="field num w-40"
-          inputMode="numeric"
-          autoComplete="off"
-          value={recheckDays}
-          aria-invalid={fault.field === "recheckDays"}
-          onChange={(e) => setRecheckDays(e.target.value)}
-        />
-        <p className="text-[14px] text-ink2">
-          Usual: {view.recheck.usualDays} days. {view.recheck.why}
-        </p>
-        {fault.field === "recheckDays" && <Fault>{fault.message}</Fault>}
-      </div>
+      <TextField
+        label={view.tolerance.label}
+        value={tolerance}
+        onChange={setTolerance}
+        className="max-w-40"
+        why={`Usual: ${view.tolerance.usual}.`}
+        fault={fault.field === "tolerance" ? fault.message : ""}
+      />
+      <TextField
+        label="Check again after, days"
+        value={recheckDays}
+        onChange={setRecheckDays}
+        className="max-w-40"
+        why={`Usual: ${view.recheck.usualDays} days. ${view.recheck.why}`}
+        fault={fault.field === "recheckDays" ? fault.message : ""}
+      />
       {fault.message && fault.field !== "tolerance" && fault.field !== "recheckDays" && <Fault>{fault.message}</Fault>}
       <div>
         <Button type="submit" disabled={busy || !changed}>

@@ -1,6 +1,6 @@
 "use client";
 import { useRouter } from "next/navigation";
-import { type ReactNode, useId, useMemo, useState } from "react";
+import { useMemo, useState } from "react";
 import { toast } from "sonner";
 import type { RoundSpec } from "../../core/coupon/round-spec";
 import { plain } from "../../core/metrology/quantity-text";
@@ -8,11 +8,11 @@ import { type GcodeDialect, gcodeDialectSchema } from "../../core/procedures/gco
 import { gcodeChunks } from "../../formats/gcode-writer";
 import { setDialect } from "../../server/actions";
 import { Button } from "../primitives/button";
+import { type Choice, LinesField, PickField, TextField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";
 
 type Typed = Record<keyof GcodeDialect, string>;
-type Choice = { value: string; label: string };
 
 const UNITS: Choice[] = [
   { value: "mm", label: "mm, mm/min" },
@@ -64,19 +64,19 @@ export function DialectForm({ machine, machineSlug, dialect, couponCode, spec }:
       }}
     >
       <div className="grid grid-cols-2 gap-x-4 gap-y-2">
-        <Pick label="Unit" value={typed.unit} choices={UNITS} onChange={set("unit")} />
-        <Pick label="Power stands" value={typed.powerWith} choices={POWER_WITH} onChange={set("powerWith")} />
-        <Pick label="Power word" value={typed.powerLetter} choices={LETTERS} onChange={set("powerLetter")} />
-        <Text
+        <PickField label="Unit" value={typed.unit} choices={UNITS} onChange={set("unit")} />
+        <PickField label="Power stands" value={typed.powerWith} choices={POWER_WITH} onChange={set("powerWith")} />
+        <PickField label="Power word" value={typed.powerLetter} choices={LETTERS} onChange={set("powerLetter")} />
+        <TextField
           label="Its number at 100 %"
           value={typed.powerAtFull}
           fault={at("powerAtFull")}
           onChange={set("powerAtFull")}
         />
-        <Text label="Beam on" value={typed.beamOn} fault={at("beamOn")} onChange={set("beamOn")} />
-        <Text label="Beam off" value={typed.beamOff} fault={at("beamOff")} onChange={set("beamOff")} />
-        <Lines label="Own lines at the start" value={typed.start} fault={at("start")} onChange={set("start")} />
-        <Lines label="Own lines at the end" value={typed.end} fault={at("end")} onChange={set("end")} />
+        <TextField label="Beam on" value={typed.beamOn} fault={at("beamOn")} onChange={set("beamOn")} />
+        <TextField label="Beam off" value={typed.beamOff} fault={at("beamOff")} onChange={set("beamOff")} />
+        <LinesField label="Own lines at the start" value={typed.start} fault={at("start")} onChange={set("start")} />
+        <LinesField label="Own lines at the end" value={typed.end} fault={at("end")} onChange={set("end")} />
       </div>
       {preview && (
         <figure>
@@ -128,70 +128,4 @@ function firstLines(spec: RoundSpec, options: Parameters<typeof gcodeChunks>[1])
     .split("\n")
     .slice(0, PREVIEW_LINES + options.dialect.start.length)
     .join("\n");
-}
-
-function Labelled({ label, fault, children }: { label: string; fault?: string; children: (id: string) => ReactNode }) {
-  const id = useId();
-  return (
-    <div className="min-w-0">
-      <label htmlFor={id} className="block text-[14px] text-ink2">
-        {label}
-      </label>
-      {children(id)}
-      {fault && <Fault>{fault}</Fault>}
-    </div>
-  );
-}
-
-type FieldProps = { label: string; value: string; fault?: string; onChange: (value: string) => void };
-
-function Text({ label, value, fault, onChange }: FieldProps) {
-  return (
-    <Labelled label={label} fault={fault}>
-      {(id) => (
-        <input
-          id={id}
-          className="field num w-full"
-          autoComplete="off"
-          value={value}
-          aria-invalid={Boolean(fault)}
-          onChange={(e) => onChange(e.target.value)}
-        />
-      )}
-    </Labelled>
-  );
-}
-
-function Lines({ label, value, fault, onChange }: FieldProps) {
-  return (
-    <Labelled label={label} fault={fault}>
-      {(id) => (
-        <textarea
-          id={id}
-          className="field num w-full"
-          rows={2}
-          spellCheck={false}
-          value={value}
-          aria-invalid={Boolean(fault)}
-          onChange={(e) => onChange(e.target.value)}
-        />
-      )}
-    </Labelled>
-  );
-}
-
-function Pick({ label, value, choices, onChange }: FieldProps & { choices: readonly Choice[] }) {
-  return (
-    <Labelled label={label}>
-      {(id) => (
-        <select id={id} className="field w-full" value={value} onChange={(e) => onChange(e.target.value)}>
-          {choices.map((c) => (
-            <option key={c.value} value={c.value}>
-              {c.label}
-            </option>
-          ))}
-        </select>
-      )}
-    </Labelled>
-  );
 }

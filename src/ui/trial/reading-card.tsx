@@ -6,6 +6,7 @@ import { siteIsDone } from "../../core/procedures/answer";
 import type { RoundView, Session, TrialView } from "../../server/trial-view";
 import { DetailCard } from "../drawing/detail-view";
 import { Button } from "../primitives/button";
+import { Notice } from "../primitives/notice";
 import { AskForm } from "./ask/ask-form";
 import { PracticeReader } from "./practice-reader";
 import { SiteHead } from "./site-head";
@@ -56,6 +57,11 @@ export function ReadingCard(props: Props) {
         onUnit={props.onUnit}
         onCannot={flow.cannot}
       />
+      {flow.missed && (
+        <Notice tone="needs you" headline={`Typed meanwhile and not taken: ${flow.missed}.`}>
+          Put this one right first, then type them again.
+        </Notice>
+      )}
       {round.onPractice && (
         <PracticeReader
           view={view}

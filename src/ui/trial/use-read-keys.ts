@@ -1,5 +1,6 @@
 "use client";
 import { useEffect, useRef } from "react";
+import { takesText } from "./takes-text";
 
 type Keys = {
   active: boolean;
@@ -38,9 +39,4 @@ export function useReadKeys(keys: Keys): void {
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
   }, []);
-}
-
-function takesText(target: HTMLElement | null): boolean {
-  if (target instanceof HTMLInputElement) return target.type !== "radio" && target.type !== "checkbox";
-  return target?.closest("textarea, select, [contenteditable]") != null;
 }

@@ -9,6 +9,7 @@ import { doubtAbout } from "../../core/procedures/plausibility";
 import type { TakenReading } from "../../server/trial-view";
 import type { AskHandle, InputFault } from "./ask/ask-props";
 import type { useReadings } from "./use-readings";
+import { useTypeAhead } from "./use-type-ahead";
 
 type Store = Pick<ReturnType<typeof useReadings>, "readings" | "take" | "undo" | "busy">;
 
@@ -107,9 +108,10 @@ export function useReadingFlow({ sites, start, store, sitting, procedure, histor
     setQuestion(null);
   }
 
+  const missed = useTypeAhead({ busy, done: fills, held: fault !== null || question !== null, handle });
   const cannot = () => takeHere({ kind: "cannot read", why: "said so while reading" });
   return {
-    ...{ site, answers, typed, fault, said, fills, handle, busy, question: question?.text ?? null },
+    ...{ site, answers, typed, fault, said, fills, handle, busy, question: question?.text ?? null, missed },
     ...{ goTo, step, takeHere, takeBack, moved, repeat, typing, cannot },
   };
 }

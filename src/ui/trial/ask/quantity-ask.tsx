@@ -51,11 +51,11 @@ export function QuantityAsk({
 
   useImperativeHandle(handle, () => ({
     fill: (next, positive) => update(next, ask.signedBy ? (positive ? "positive" : "negative") : null),
-    type: (characters) => {
+    type: (characters, isGauge = true, chosen = undefined) => {
       // After a fault or a question the next number from the gauge stands in place of the last.
       const before = fault || question ? "" : text;
-      setFromGauge(before === "" || fromGauge);
-      update(before + characters, words);
+      setFromGauge(isGauge && (before === "" || fromGauge));
+      update(before + characters, ask.signedBy ? (chosen ?? words) : words);
     },
     choose: (next) => ask.signedBy && update(text, next),
     submit,

@@ -1,0 +1,54 @@
+import { expect, test } from "@playwright/test";
+import { accessible, beginReading, endTrial, openBench, watch } from "./watch";
+
+test("a machine is added, calibrated on its practice machine, and changed later", async ({ page }) => {
+  const faults = watch(page);
+  await openBench(page);
+  await page.getByRole("link", { name: "Add a machine" }).click();
+  const form = page.getByRole("form", { name: "New machine" });
+  await accessible(page);
+
+  // What is missing or taken is told at its field, and nothing typed is lost
+  await form.getByLabel("Name", { exact: true }).fill("Bracken");
+  await form.getByRole("button", { name: "Add it to the bench" }).click();
+  await expect(form.getByRole("alert").filter({ hasText: /Another machine has this name/ })).toBeVisible();
+  await form.getByLabel("Name", { exact: true }).fill("Damson");
+  await form.getByRole("button", { name: "Add it to the bench" }).click();
+  await expect(form.getByRole("alert").filter({ hasText: /for example 900 mm/ })).toBeVisible();
+  await form.getByLabel("Kind").selectOption("diode gantry");
+  await expect(form.getByLabel("Wavelength, nm")).toHaveValue("455");
+  await form.getByLabel("Working area, X").fill("400");
+  await form.getByLabel("Working area, Y").fill("400 mm");
+  await form.getByLabel("Top speed").fill("18000 mm/min");
+  await form.getByLabel("Speeds of daily work").fill("60 100 mm/s");
+  await form.getByLabel("Its table is").selectOption("interpolated");
+  await form.getByRole("button", { name: "Add it to the bench" }).click();
+  await expect(page.getByRole("heading", { name: "Damson", level: 1 })).toBeVisible();
+  await accessible(page);
+
+  // Its first trial, whose controller nobody has read back yet
+  await page.getByRole("button", { name: "Begin trial" }).click();
+  await page.getByRole("form", { name: "Layout" }).getByLabel("Speeds").fill("60 100 160");
+  await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
+  await page.getByRole("link", { name: "To the burn" }).click();
+  await page.getByRole("button", { name: "Burn on the practice machine" }).click();
+  await beginReading(page);
+  await page.getByRole("button", { name: "Read all that is left" }).click();
+  await expect(page.getByText("8 of 8 sites read.")).toBeVisible({ timeout: 60_000 });
+  await page.getByRole("link", { name: "Correct", exact: true }).last().click();
+  await expect(page.getByText(/held during this burn|What the controller held|read that back/i).first()).toBeVisible();
+  await accessible(page);
+  await endTrial(page);
+
+  // A trial begun keeps what it began with; the machine is another from now on
+  await page.goto("/machine/damson");
+  const change = page.getByRole("form", { name: "What is known of Damson" });
+  await expect(change.getByLabel("Top speed")).toHaveValue("300 mm/s");
+  await expect(change.getByLabel("Kind")).toBeDisabled();
+  await change.getByLabel("Acceleration").fill("2500");
+  await change.getByRole("button", { name: "Keep the change" }).click();
+  await expect(page.getByText(/Kept\. Trials begun before/)).toBeVisible();
+  await page.reload();
+  await expect(change.getByLabel("Acceleration")).toHaveValue("2500");
+  faults.none();
+});

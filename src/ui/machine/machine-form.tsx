@@ -1,0 +1,216 @@
+"use client";
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import { toast } from "sonner";
+import { inUnit, plain } from "../../core/metrology/quantity-text";
+import type { HeldSetting, MachineKind, MachineSpec } from "../../core/procedures/machine-spec";
+import { keepMachine } from "../../server/actions";
+import type { KeptSetting } from "../../server/machine-view";
+import { Button } from "../primitives/button";
+import { type Choice, PickField, TextField } from "../primitives/fields";
+import { Fault } from "../primitives/notice";
+import { useAction } from "../primitives/use-action";
+
+type Texts = Record<"name" | "width" | "depth" | "topSpeed" | "acceleration" | "wavelength" | "workingSpeeds", string>;
+type HeldTexts = Record<string, { step: string; tableKind: HeldSetting["tableKind"]; sense: 1 | -1 }>;
+
+const KINDS: Choice[] = [
+  { value: "CO2 gantry", label: "CO₂ gantry" },
+  { value: "diode gantry", label: "diode gantry" },
+  { value: "galvo", label: "galvo" },
+];
+const USUAL_WAVELENGTH: Record<MachineKind, string> = { "CO2 gantry": "10600", "diode gantry": "455", galvo: "1064" };
+const TABLE_KINDS: Choice[] = [
+  { value: "not known", label: "not known" },
+  { value: "interpolated", label: "filled in between entries" },
+  { value: "exact speed only", label: "exact speeds only" },
+];
+const SENSES: Choice[] = [
+  { value: "1", label: "marks earlier" },
+  { value: "-1", label: "marks later" },
+];
+const USUAL_STEP = "0.001 mm";
+
+type Props = {
+  /** `null` = a new machine. */
+  machine: { slug: string; spec: MachineSpec } | null;
+  /** What procedures correct, by kind of machine. */
+  settings: Record<MachineKind, KeptSetting[]>;
+  practiceKinds: readonly MachineKind[];
+};
+
+/** What is known of a machine; not known is an answer. */
+export function MachineForm({ machine, settings, practiceKinds }: Props) {
+  const router = useRouter();
+  const [kind, setKind] = useState<MachineKind>(machine?.spec.kind ?? "CO2 gantry");
+  const [texts, setTexts] = useState<Texts>(() => textsOf(machine?.spec ?? null));
+  const [scansBlocks, setScansBlocks] = useState(machine?.spec.scansBlocks ?? true);
+  const [held, setHeld] = useState<HeldTexts>(() => heldOf(machine?.spec ?? null, settings));
+  const [practice, setPractice] = useState(machine === null);
+  const { busy, fault, run } = useAction();
+  const set = (key: keyof Texts) => (value: string) => setTexts((t) => ({ ...t, [key]: value }));
+  const at = (field: string) => (fault.field === field ? fault.message : "");
+  const hasPractice = practiceKinds.includes(kind);
+
+  function choose(next: string) {
+    const nextKind = next as MachineKind;
+    if (texts.wavelength === USUAL_WAVELENGTH[kind]) set("wavelength")(USUAL_WAVELENGTH[nextKind]);
+    setKind(nextKind);
+  }
+
+  const save = () =>
+    run(
+      () =>
+        keepMachine({
+          ...{ slug: machine?.slug ?? null, kind, ...texts, scansBlocks, practice: practice && hasPractice },
+          held: Object.fromEntries(settings[kind].map(({ key }) => [key, held[key]])),
+        }),
+      (slug) => {
+        toast(
+          machine
+            ? "Kept. Trials begun before keep what they began with."
+            : `${texts.name.trim()} stands on the bench.`,
+        );
+        if (machine) router.refresh();
+        else router.push(`/machine/${slug}`);
+      },
+    );
+
+  const known = ["name", "kind", ...Object.keys(texts)];
+  return (
+    <form
+      className="card grid gap-3 p-5"
+      aria-label={machine ? `What is known of ${machine.spec.name}` : "New machine"}
+      onSubmit={(e) => {
+        e.preventDefault();
+        save();
+      }}
+    >
+      <h2 className="text-[17px] font-bold">{machine ? "What is known of it" : "What is known of it now"}</h2>
+      <div className="grid grid-cols-2 gap-x-4 gap-y-3">
+        <TextField label="Name" value={texts.name} onChange={set("name")} words fault={at("name")} />
+        <PickField label="Kind" value={kind} onChange={choose} choices={KINDS} disabled={machine !== null} />
+        <TextField label="Working area, X" value={texts.width} onChange={set("width")} fault={at("width")} />
+        <TextField label="Working area, Y" value={texts.depth} onChange={set("depth")} fault={at("depth")} />
+        <TextField label="Top speed" value={texts.topSpeed} onChange={set("topSpeed")} fault={at("topSpeed")} />
+        <TextField
+          label="Acceleration, mm/s²"
+          value={texts.acceleration}
+          onChange={set("acceleration")}
+          why="Empty: not known."
+          fault={at("acceleration")}
+        />
+        <TextField
+          label="Wavelength, nm"
+          value={texts.wavelength}
+          onChange={set("wavelength")}
+          fault={at("wavelength")}
+        />
+        <TextField
+          label="Speeds of daily work"
+          value={texts.workingSpeeds}
+          onChange={set("workingSpeeds")}
+          fault={at("workingSpeeds")}
+        />
+      </div>
+      <label className="flex cursor-pointer items-start gap-3 py-1">
+        <input
+          type="checkbox"
+          className="mt-0.5 size-5 shrink-0"
+          checked={scansBlocks}
+          onChange={(e) => setScansBlocks(e.target.checked)}
+        />
+        <span>Its controller fills closed outlines with rows of its own</span>
+      </label>
+      {settings[kind].map(({ key, label }) => (
+        <HeldFields
+          key={key}
+          label={label}
+          value={held[key] ?? NOT_KNOWN}
+          fault={at(`held.${key}.step`)}
+          onChange={(value) => setHeld((h) => ({ ...h, [key]: value }))}
+        />
+      ))}
+      {machine === null && hasPractice && (
+        <label className="flex cursor-pointer items-start gap-3 border-t border-hair pt-3">
+          <input
+            type="checkbox"
+            className="mt-0.5 size-5 shrink-0"
+            checked={practice}
+            onChange={(e) => setPractice(e.target.checked)}
+          />
+          <span>With a practice machine of its name, to learn the way on</span>
+        </label>
+      )}
+      {fault.message && !known.includes(fault.field) && !fault.field.startsWith("held.") && (
+        <Fault>{fault.message}</Fault>
+      )}
+      {at("kind") && <Fault>{at("kind")}</Fault>}
+      <div>
+        <Button weight="primary" type="submit" disabled={busy}>
+          {machine ? "Keep the change" : "Add it to the bench"}
+        </Button>
+      </div>
+    </form>
+  );
+}
+
+const NOT_KNOWN: HeldTexts[string] = { step: USUAL_STEP, tableKind: "not known", sense: 1 };
+
+type HeldProps = {
+  label: string;
+  value: HeldTexts[string];
+  fault: string;
+  onChange: (value: HeldTexts[string]) => void;
+};
+
+/** How the controller takes one setting. */
+function HeldFields({ label, value, fault, onChange }: HeldProps) {
+  return (
+    <fieldset className="grid gap-x-4 gap-y-3 border-t border-hair pt-3 sm:grid-cols-3">
+      <legend className="float-left mb-2 w-full font-semibold sm:col-span-3">{label}</legend>
+      <TextField
+        label="Smallest step"
+        value={value.step}
+        onChange={(step) => onChange({ ...value, step })}
+        fault={fault}
+      />
+      <PickField
+        label="Its table is"
+        value={value.tableKind}
+        choices={TABLE_KINDS}
+        onChange={(k) => onChange({ ...value, tableKind: k as HeldSetting["tableKind"] })}
+      />
+      <PickField
+        label="A larger entry"
+        value={String(value.sense)}
+        choices={SENSES}
+        onChange={(sense) => onChange({ ...value, sense: sense === "1" ? 1 : -1 })}
+      />
+    </fieldset>
+  );
+}
+
+function textsOf(spec: MachineSpec | null): Texts {
+  if (!spec)
+    return { name: "", width: "", depth: "", topSpeed: "", acceleration: "", wavelength: "10600", workingSpeeds: "" };
+  return {
+    name: spec.name,
+    width: inUnit(spec.widthMm, "mm"),
+    depth: inUnit(spec.depthMm, "mm"),
+    topSpeed: inUnit(spec.topSpeedMmPerS, "mmPerS"),
+    acceleration: spec.accelerationMmPerS2 === null ? "" : plain(spec.accelerationMmPerS2),
+    wavelength: plain(spec.wavelengthNm),
+    workingSpeeds: spec.workingSpeedsMmPerS.map((v) => plain(v)).join(" "),
+  };
+}
+
+function heldOf(spec: MachineSpec | null, settings: Props["settings"]): HeldTexts {
+  const all = Object.values(settings).flat();
+  return Object.fromEntries(
+    all.map(({ key }) => {
+      const known = spec?.held[key];
+      return [key, known ? { ...known, step: inUnit(known.step, "mm", 6) } : NOT_KNOWN];
+    }),
+  );
+}
