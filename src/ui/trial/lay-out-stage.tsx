@@ -25,7 +25,7 @@ export function LayOutStage({ view, n }: StageProps) {
   );
   const form = useMemo(() => procedure.plan(context), [procedure, context]);
   const [draft, setDraft] = useState<Draft>(round?.draft ?? {});
-  const kept = useKeptDraft(view.id, n, draft, !frozen);
+  const { kept, words } = useKeptDraft(view.id, n, draft, !frozen);
   const read = useMemo(() => readDraft(form, draft), [form, draft]);
   const warnings = read.ok ? procedure.warnings(read.plan, context) : [];
   const spec = useMemo(() => {
@@ -105,11 +105,12 @@ export function LayOutStage({ view, n }: StageProps) {
           frozen
             ? "Burned."
             : read.ok
-              ? kept
+              ? words
               : `${read.issues.length === 1 ? "One field needs" : `${read.issues.length} fields need`} you before the burn.`
         }
       >
-        {read.ok ? (
+        {/* What is not on disk yet would not be on the next page. */}
+        {read.ok && kept ? (
           <Link href={stageHref(view, "burn", n)} className={buttonClass("primary")}>
             To the burn
           </Link>

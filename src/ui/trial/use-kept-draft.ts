@@ -5,8 +5,13 @@ import { keepDraft } from "../../server/actions";
 
 const WAIT_MS = 400;
 
-/** Keeps what is typed on disk shortly after the last key; says in words whether it is there. */
-export function useKeptDraft(trialId: number, n: number, draft: Draft, active: boolean): string {
+/** Keeps what is typed on disk shortly after the last key; says whether it is there, also in words. */
+export function useKeptDraft(
+  trialId: number,
+  n: number,
+  draft: Draft,
+  active: boolean,
+): { kept: boolean; words: string } {
   const [state, setState] = useState<"kept" | "waiting" | "failed">("kept");
   const first = useRef(true);
   useEffect(() => {
@@ -22,7 +27,11 @@ export function useKeptDraft(trialId: number, n: number, draft: Draft, active: b
     }, WAIT_MS);
     return () => clearTimeout(timer);
   }, [trialId, n, draft, active]);
-  if (state === "waiting") return "Keeping the layout…";
-  if (state === "failed") return "Not on disk: the server does not answer. Your entries are still in this page.";
-  return "Everything fits. The layout is kept.";
+  return { kept: state === "kept", words: WORDS[state] };
 }
+
+const WORDS = {
+  kept: "Everything fits. The layout is kept.",
+  waiting: "Keeping the layout…",
+  failed: "Not on disk: the server does not answer. Your entries are still in this page.",
+} as const;
