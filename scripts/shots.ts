@@ -89,6 +89,8 @@ async function loop(page: Page): Promise<void> {
   await page.goto(ORIGIN);
   await page.getByRole("heading", { name: "Bench" }).waitFor();
   await shot(page, "bench");
+  await page.goto(`${ORIGIN}/machine/bracken`);
+  await shot(page, "machine");
   await page.goto(`${ORIGIN}/machine/bracken/scan-offset`);
   await page.getByRole("img", { name: /As-found error/ }).waitFor();
   await page.waitForTimeout(800);

@@ -22,7 +22,7 @@ const KINDS: Choice[] = [
 const USUAL_WAVELENGTH: Record<MachineKind, string> = { "CO2 gantry": "10600", "diode gantry": "455", galvo: "1064" };
 const TABLE_KINDS: Choice[] = [
   { value: "not known", label: "not known" },
-  { value: "interpolated", label: "filled in between entries" },
+  { value: "interpolated", label: "interpolated" },
   { value: "exact speed only", label: "exact speeds only" },
 ];
 const SENSES: Choice[] = [
