@@ -46,8 +46,10 @@ async function main(): Promise<void> {
 function solving(db: Database): Line[] {
   const full = fullTrial(db, 1);
   const history = historyOf(full, 2);
+  // As while reading, when it has run at every key before.
+  median(60, () => full.procedure.solve(history));
   const ms = median(60, () => full.procedure.solve(history));
-  return [{ what: "solve scan offset, two rounds, 84 readings", ...below(ms, 5, "ms") }];
+  return [{ what: "solve scan offset, two rounds, 84 readings, warm", ...below(ms, 5, "ms") }];
 }
 
 function taking(db: Database): Line[] {
