@@ -32,8 +32,10 @@ const HAND_PLACING_MM = 0.02;
 
 export type Burned = {
   document: TrialDocument;
-  /** What is on the piece now. */
-  piece: { marks: readonly Mark[]; placement: Placement; area: { widthMm: number; heightMm: number } };
+  marks: readonly Mark[];
+  placement: Placement;
+  /** The first piece; nothing where the round burns none. */
+  area: { widthMm: number; heightMm: number } | undefined;
 };
 
 export function burn(file: string, document: TrialDocument, practiceFile: string, seed: number, next: boolean): Burned {
@@ -94,11 +96,9 @@ export function burn(file: string, document: TrialDocument, practiceFile: string
     sittings: written.sittings.length > 0 ? written.sittings : [sitting],
     readings,
   };
-  const [area] = round.spec.pieces;
-  if (!area) throw new CliFault(file, `rounds[${i}]`, "This round burns no piece.");
   return {
     document: { ...laid, rounds: laid.rounds.map((r, k) => (k === i ? done : r)) },
-    piece: { marks: burned.marks, placement: trueCorner(round.spec.placement, truth), area },
+    ...{ marks: burned.marks, placement: trueCorner(round.spec.placement, truth), area: round.spec.pieces[0] },
   };
 }
 
@@ -128,9 +128,10 @@ function withNextRound(file: string, document: TrialDocument): TrialDocument {
 }
 
 /** @returns the bytes of a PNG */
-export function pictureOf({ piece }: Burned, dpi: number): Promise<Buffer> {
+export function pictureOf({ marks, placement, area }: Burned, dpi: number): Promise<Buffer> {
+  if (!area) throw new CliFault("", "--picture", "This round burns no piece: there is nothing to see.");
   try {
-    return greyPng(marksPicture(piece.marks, piece.placement, piece.area, dpi));
+    return greyPng(marksPicture(marks, placement, area, dpi));
   } catch (error) {
     if (error instanceof RangeError) throw new CliFault("", "--dpi", "That makes no picture: 100 to 2400 is usual.");
     throw error;

@@ -2,6 +2,7 @@
 
 import sharp from "sharp";
 import { plain } from "../core/metrology/quantity-text";
+import { machineSpecSchema } from "../core/procedures/machine-spec";
 import { parseCsv } from "../formats/csv";
 import { parseDxf } from "../formats/dxf-parser";
 import { parseGcode } from "../formats/gcode-parser";
@@ -11,9 +12,10 @@ import { parseSvgDrawing } from "../formats/svg-drawing";
 import { parseSvg } from "../formats/svg-parser";
 import { MOST_PIXELS } from "../practice/marks-picture";
 import { CliFault } from "./cli-fault";
-import { fileText, loadDocument, trialIn } from "./document-file";
+import { fileText, jsonFile, loadDocument, trialIn } from "./document-file";
 
-export async function check(file: string): Promise<string> {
+/** @param machineFile whose G-code it is; the usual way where it is left out */
+export async function check(file: string, machineFile?: string): Promise<string> {
   const ending = /\.([a-z]+)$/i.exec(file)?.[1]?.toLowerCase() ?? "";
   switch (ending) {
     case "json": {
@@ -30,7 +32,8 @@ export async function check(file: string): Promise<string> {
     }
     case "nc":
     case "gcode": {
-      const gcode = read(file, parseGcode(fileText(file)));
+      const dialect = machineFile === undefined ? undefined : jsonFile(machineFile, machineSpecSchema).gcode;
+      const gcode = read(file, parseGcode(fileText(file), { dialect }));
       return `G-code: ${burnedPaths(gcode).length} burned paths.\n`;
     }
     case "csv":

@@ -19,15 +19,15 @@ const TEXT_FORMATS = ["svg", "dxf", "gcode", "csv"] as const;
 export const COUPON_FORMATS = [...TEXT_FORMATS, "pdf"] as const;
 export type CouponFormat = (typeof COUPON_FORMATS)[number];
 
-/** @param n round from 1; 0 = the last */
+/** @param n round from 1; 0 = the last. A drawing holds one piece, from 1. */
 export async function coupon(
   file: string,
   document: TrialDocument,
   format: CouponFormat,
   n: number,
-  paper: Paper,
+  { paper, piece }: { paper: Paper; piece: number },
 ): Promise<string | Buffer> {
-  if (format !== "pdf") return couponText(file, document, format, n);
+  if (format !== "pdf") return couponText(file, document, format, n, piece);
   const { procedure, history, round } = roundIn(file, document, n);
   const sheet = runSheet({
     ...{ procedure, machine: history.machine, couponCode: couponCodeOf(document, round.n), purpose: round.purpose },
@@ -42,6 +42,7 @@ export function couponText(
   document: TrialDocument,
   format: (typeof TEXT_FORMATS)[number],
   n: number,
+  pieceN = 1,
 ): string {
   const { procedure, history, round } = roundIn(file, document, n);
   const sent = procedure.asSent(round.spec, round.plan, round.inForce, history.machine);
@@ -52,8 +53,8 @@ export function couponText(
       machineName: history.machine.name,
       dialect: history.machine.gcode,
     });
-  const piece = sent.pieces[0];
-  if (!piece) throw new CliFault(file, "rounds", "This round has no piece to draw.");
+  const piece = sent.pieces[pieceN - 1];
+  if (!piece) throw new CliFault(file, "--piece", `This round has no piece ${pieceN} to draw.`);
   return format === "svg" ? svgOf(piece) : dxfOf(piece);
 }
 

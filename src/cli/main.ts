@@ -16,14 +16,14 @@ const USAGE = `Ustrina: laser machine corrections from burned and measured test 
   procedures                                             what can be calibrated
   plan PROCEDURE --machine FILE                          a trial document to start from
   sites TRIAL                                            where to measure, as CSV
-  coupon TRIAL --format ${COUPON_FORMATS.join("|")} [--round N] [--paper a4|letter] [-o FILE]
+  coupon TRIAL --format ${COUPON_FORMATS.join("|")} [--round N] [--piece N] [--paper a4|letter] [-o FILE]
                                                          the piece to burn; csv: a sheet for its readings; pdf: its run sheet
   burn TRIAL --practice FILE --seed N [--next] [--picture FILE --dpi N] [-o FILE]
                                                          burn and read it on a practice machine; picture: a scan as PNG
   take TRIAL --sheet FILE [--sure] [-o FILE]             readings of the last round from a filled sheet (CSV)
   solve TRIAL                                            results, corrections, findings, verdict, next: as JSON
   results TRIAL                                          the same as CSV
-  check FILE                                             whether a file can be read
+  check FILE [--machine FILE]                            whether a file can be read; G-code as that machine takes it
 
 TRIAL and FILE are described in docs/formats.md; examples/ holds some.
 `;
@@ -37,6 +37,7 @@ const OPTIONS = {
   practice: { type: "string" },
   seed: { type: "string" },
   round: { type: "string" },
+  piece: { type: "string" },
   next: { type: "boolean" },
   paper: { type: "string" },
   sheet: { type: "string" },
@@ -60,7 +61,10 @@ export async function ustrina(args: readonly string[]): Promise<string | Buffer>
     case "coupon": {
       const trial = needed(file, "trial");
       const round = whole(values.round, "--round", 0);
-      const made = await coupon(trial, loadDocument(trial), format(values.format), round, paper(values.paper));
+      const made = await coupon(trial, loadDocument(trial), format(values.format), round, {
+        paper: paper(values.paper),
+        piece: whole(values.piece, "--piece", 1),
+      });
       return values.output ? saved(values.output, () => saveFile(values.output ?? "", made)) : made;
     }
     case "burn": {
@@ -91,7 +95,7 @@ export async function ustrina(args: readonly string[]): Promise<string | Buffer>
     case "solve":
       return solve(needed(file, "trial"), loadDocument(needed(file, "trial")));
     case "check":
-      return check(needed(file, "file"));
+      return check(needed(file, "file"), values.machine);
     case "":
     case "help":
       return USAGE;

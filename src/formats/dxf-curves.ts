@@ -4,7 +4,7 @@
  * A span of a B-spline of degree p over the knots t is a Bézier curve; its control points are the values of the span's blossom at
  * the ends of the span, each taken p - j and j times. [de Boor, A Practical Guide to Splines (2001), X; the blossom, from memory]
  */
-import { cubicOfQuadratic, type EllipseArc, flattenedCubic, flattenedEllipse } from "../core/geometry/curve";
+import { cubicOfQuadratic, type EllipseArc, flattenedCubic, flattenedEllipse, onEllipse } from "../core/geometry/curve";
 import type { Entity } from "./dxf-structure";
 import { numberIn, toNumber } from "./dxf-tags";
 import { FormatFault } from "./parsed";
@@ -32,7 +32,7 @@ export function ellipseShape({ tags, line }: Entity, chordErrorMm: number): Shap
   };
   const points = flattenedEllipse(arc, chordErrorMm);
   if (sweepRad === TURN) return { points, closed: true };
-  return { points: [...flattenedEllipse({ ...arc, sweepRad: 1e-12 }, chordErrorMm), ...points], closed: false };
+  return { points: [onEllipse(arc, startRad), ...points], closed: false };
 }
 
 /** @throws FormatFault @throws RangeError when it would take more chords than can be meant */

@@ -270,6 +270,6 @@ describe("arcs", () => {
   });
 
   it("refuse a chord error of nothing", () => {
-    expect(() => flattened({ centre: { x: 0, y: 0 }, radius: 1, startRad: 0, sweepRad: 1 }, 0)).toThrow(/chordErrorMm/);
+    expect(() => flattened({ centre: { x: 0, y: 0 }, radius: 1, startRad: 0, sweepRad: 1 }, 0)).toThrow(/chordError/);
   });
 });

@@ -48,9 +48,10 @@ function* gcodeLines(spec: RoundSpec, options: GcodeOptions): Generator<string> 
   yield `(${couponComment(options.couponCode)})`;
   yield `(machine ${comment(options.machineName)}; ${comment(spec.delivery)})`;
   yield `(${dialect.unit}, ${dialect.unit}/min, power ${dialect.powerLetter}${plain(dialect.powerAtFull)} at 100 percent)`;
-  yield `${UNIT_CODE[dialect.unit]} G17 G90 G94`;
-  yield words.off;
+  yield* begin(words, dialect);
   yield* dialect.start;
+  // What the machine's own lines may have changed is set again.
+  if (dialect.start.length > 0) yield* begin(words, dialect);
   for (const step of burnSteps(spec)) {
     switch (step.kind) {
       case "mark":
@@ -80,6 +81,12 @@ function* gcodeLines(spec: RoundSpec, options: GcodeOptions): Generator<string> 
   yield words.off;
   yield* dialect.end;
   yield "M2";
+}
+
+/** Units, plane, absolute places, feed a minute; the beam is off. */
+function* begin(words: Words, { unit }: GcodeDialect): Generator<string> {
+  yield `${UNIT_CODE[unit]} G17 G90 G94`;
+  yield words.off;
 }
 
 function* group(settings: MarkingSettings, strokes: Iterable<Stroke>, words: Words): Generator<string> {

@@ -87,7 +87,11 @@ function ellipseOutline(node: SvgNode, rx: number, ry: number, chordError: numbe
 function pathOutlines(node: SvgNode, d: string, chordError: number): Outline[] {
   const path = svgpath(d);
   const { err } = path as unknown as { err: string };
-  if (err) throw faultAt(node, `The path cannot be read: ${err.replace(/^SvgPath: /, "")}.`);
+  if (err) {
+    const from = Number(/pos (\d+)/.exec(err)?.[1] ?? 0);
+    const shown = d.slice(from, from + 12);
+    throw faultAt(node, shown ? `The path cannot be read from “${shown}” on.` : "The path is cut short.");
+  }
   const outlines: Outline[] = [];
   let open: Outline | null = null;
   const going = (x: number, y: number): Vector[] => {

@@ -1,5 +1,6 @@
 /** Numbers, lengths and transforms as SVG writes them. [W3C SVG 1.1 (Second Edition), 4.2, 7.6, 7.10] */
 import { type Affine, after, IDENTITY } from "../core/geometry/affine";
+import { MM_PER_INCH } from "../core/metrology/units";
 import { faultAt, type SvgNode } from "./svg-tree";
 
 const NUMBER = "[-+]?(?:\\d+\\.?\\d*|\\.\\d+)(?:[eE][-+]?\\d+)?";
@@ -7,8 +8,15 @@ const LENGTH = new RegExp(`^(${NUMBER})(px|mm|cm|in|pt|pc)?$`);
 const NUMBERS = new RegExp(`^${NUMBER}(?:[\\s,]+${NUMBER}|(?=[-+])${NUMBER})*$`);
 
 /** 96 user units are an inch. */
-export const MM_PER_USER_UNIT = 25.4 / 96;
-const UNITS_MM = { px: MM_PER_USER_UNIT, mm: 1, cm: 10, in: 25.4, pt: 25.4 / 72, pc: 25.4 / 6 } as const;
+export const MM_PER_USER_UNIT = MM_PER_INCH / 96;
+const UNITS_MM = {
+  px: MM_PER_USER_UNIT,
+  mm: 1,
+  cm: 10,
+  in: MM_PER_INCH,
+  pt: MM_PER_INCH / 72,
+  pc: MM_PER_INCH / 6,
+} as const;
 
 /** A length in mm; `undefined` where the attribute is not there. @throws FormatFault */
 export function lengthMm(node: SvgNode, name: string): number | undefined {

@@ -1,7 +1,7 @@
 /** Adding a machine to the bench, and changing what is known of one from now on. Texts as typed. */
 import { z } from "zod";
 import { parseReading } from "../core/metrology/reading-text";
-import type { Dimension, UnitId } from "../core/metrology/units";
+import { type Dimension, UNITS, type UnitId } from "../core/metrology/units";
 import { readQuantities } from "../core/procedures/draft";
 import { USUAL_DIALECT } from "../core/procedures/gcode-dialect";
 import {
@@ -139,7 +139,7 @@ function quantity(
 const EXAMPLES = { width: "900 mm", depth: "600 mm", topSpeed: "600 mm/s" } as const;
 
 function acceleration(text: string): number {
-  const value = Number(text.trim().replace(/\s*mm\/s(²|2|\^2)$/, ""));
+  const value = numberIn(text, /\s*mm\/s(²|2|\^2)$/);
   if (!(value > 0 && value <= HARDEST_MM_PER_S2))
     throw new Refusal(
       "acceleration",
@@ -149,13 +149,19 @@ function acceleration(text: string): number {
 }
 
 function wavelength(text: string): number {
-  const value = Number(text.trim().replace(/\s*nm$/, ""));
+  const value = numberIn(text, /\s*nm$/);
   if (!(value >= SHORTEST_NM && value <= LONGEST_NM))
     throw new Refusal(
       "wavelength",
       `Type the wavelength in nm, ${SHORTEST_NM} to ${LONGEST_NM}: CO₂ 10600, many diodes 455, fibre 1064.`,
     );
   return value;
+}
+
+/** A number as readings are typed, its unit left away; NaN where it is none. */
+function numberIn(text: string, unit: RegExp): number {
+  const read = parseReading(text.trim().replace(unit, ""), "ratio", "one");
+  return read.ok ? read.value : Number.NaN;
 }
 
 function workingSpeeds(input: MachineInput): number[] {
@@ -174,7 +180,7 @@ function heldFrom(input: MachineInput): Record<string, HeldSetting> {
       const given = input.held[setting.key];
       if (!given) return [];
       const field = `held.${setting.key}.step`;
-      const read = parseReading(given.step, "length", setting.unit);
+      const read = parseReading(given.step, UNITS[setting.unit].dimension, setting.unit);
       if (!read.ok) throw new Refusal(field, read.message);
       if (!(read.value > 0)) throw new Refusal(field, "The smallest step must be larger than 0.");
       return [[setting.key, { step: read.value, tableKind: given.tableKind, sense: given.sense }]];

@@ -1,12 +1,13 @@
 /** A machine as its page receives it. */
 import { type MachineKind, machineKindSchema } from "../core/procedures/machine-spec";
+import type { SettingSpec } from "../core/procedures/setting";
 import type { Db } from "../data/database";
 import { type BenchMachine, benchView } from "./bench-view";
 import { hasPracticeKind } from "./machine-steps";
 import { offeredProcedures } from "./procedures";
 
 /** A setting of a machine that a procedure corrects. */
-export type KeptSetting = { key: string; label: string };
+export type KeptSetting = Pick<SettingSpec, "key" | "label" | "unit" | "larger">;
 
 export type MachineFormView = { settings: Record<MachineKind, KeptSetting[]>; practiceKinds: MachineKind[] };
 
@@ -21,7 +22,9 @@ export function machineFormView(): MachineFormView {
 
 function settingsOf(kind: MachineKind): KeptSetting[] {
   return offeredProcedures(kind).flatMap((p) =>
-    p.settings.filter((s) => s.owner === "machine" && s.shape === "table").map(({ key, label }) => ({ key, label })),
+    p.settings
+      .filter((s) => s.owner === "machine" && s.shape === "table")
+      .map(({ key, label, unit, larger }) => ({ key, label, unit, larger })),
   );
 }
 

@@ -20,16 +20,20 @@ import { couponCode, type FullTrial, fullTrial, historyOf, laidOut, roundOf } fr
 export type FileBody = string | Buffer | Iterable<string>;
 export type RoundFile = { name: string; mime: string; body: FileBody | Promise<FileBody> };
 
+/** What a file may be asked for with: paper of what lies on pages, and which piece, from 1, of what holds one. */
+export type Asked = { paper: Paper; piece: number };
+export const AS_USUAL: Asked = { paper: "a4", piece: 1 };
+
 type Maker = {
   suffix: string;
   mime: string;
-  make: (db: Db, full: FullTrial, n: number, paper: Paper) => RoundFile["body"];
+  make: (db: Db, full: FullTrial, n: number, asked: Asked) => RoundFile["body"];
 };
 
 /** By the last part of their address. */
 const FILES: Record<string, Maker> = {
-  "coupon.svg": { suffix: ".svg", mime: "image/svg+xml", make: (db, full, n) => svgOf(pieceOf(db, full, n)) },
-  "coupon.dxf": { suffix: ".dxf", mime: "image/vnd.dxf", make: (db, full, n) => dxfOf(pieceOf(db, full, n)) },
+  "coupon.svg": { suffix: ".svg", mime: "image/svg+xml", make: (...a) => svgOf(pieceOf(...a)) },
+  "coupon.dxf": { suffix: ".dxf", mime: "image/vnd.dxf", make: (...a) => dxfOf(pieceOf(...a)) },
   "coupon.nc": { suffix: ".nc", mime: "text/plain", make: roundGcode },
   "run-sheet.pdf": { suffix: "-run-sheet.pdf", mime: "application/pdf", make: runSheetPdf },
   "sites.csv": {
@@ -49,27 +53,27 @@ const FILES: Record<string, Maker> = {
 
 /**
  * @param file one of the names above
- * @param paper of what is laid out on pages
  * @throws Refusal when the layout is not complete, nothing is read yet, or there is no such file
  */
-export function roundFile(db: Db, trialId: number, n: number, file: string, paper: Paper = "a4"): RoundFile {
+export function roundFile(db: Db, trialId: number, n: number, file: string, asked = AS_USUAL): RoundFile {
   const full = fullTrial(db, trialId);
-  const maker = FILES[file];
+  const maker = Object.hasOwn(FILES, file) ? FILES[file] : undefined;
   if (!maker) throw new Refusal("file", `There is no file “${file}”.`);
-  const name = `${full.machine.name}-${couponCode(full, n)}`.toLowerCase();
-  return { name: `${name}${maker.suffix}`, mime: maker.mime, body: maker.make(db, full, n, paper) };
+  const piece = asked.piece > 1 ? `-piece-${asked.piece}` : "";
+  const name = `${full.machine.name}-${couponCode(full, n)}${piece}${maker.suffix}`.toLowerCase();
+  return { name, mime: maker.mime, body: maker.make(db, full, n, asked) };
 }
 
-async function runSheetPdf(db: Db, full: FullTrial, n: number, paper: Paper): Promise<Buffer> {
+async function runSheetPdf(db: Db, full: FullTrial, n: number, { paper }: Asked): Promise<Buffer> {
   const { title, pages } = roundSheetPages(db, full, n, paper);
   return sheetPdf(pages, title, new Date());
 }
 
-/** The piece as it is sent. */
-function pieceOf(db: Db, full: FullTrial, n: number): Piece {
+/** A piece as it is sent. */
+function pieceOf(db: Db, full: FullTrial, n: number, asked: Asked): Piece {
   const { plan, spec, inForce } = laidOut(db, full, roundOf(full, n));
-  const piece = full.procedure.asSent(spec, plan, inForce, full.machine).pieces[0];
-  if (!piece) throw new Refusal("file", "This round has no piece to draw.");
+  const piece = full.procedure.asSent(spec, plan, inForce, full.machine).pieces[asked.piece - 1];
+  if (!piece) throw new Refusal("file", `This round has no piece ${asked.piece} to draw.`);
   return piece;
 }
 

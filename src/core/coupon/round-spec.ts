@@ -17,3 +17,8 @@ export const roundSpecSchema = z.object({
   checklist: z.array(z.string()),
 });
 export type RoundSpec = z.infer<typeof roundSpecSchema>;
+
+/** What a person looks after or does in a burn, in the order in which it comes. */
+export function byHand({ checklist, program }: RoundSpec): string[] {
+  return [...checklist, ...program.flatMap((op) => ("text" in op ? [op.text] : []))];
+}

@@ -1,8 +1,6 @@
-/**
- * Arcs as chords that stay within a stated distance of them.
- *
- *   sagitta of a chord over the angle a: r (1 - cos(a/2)) <= e, so a = 2 acos(1 - e/r)
- */
+/** Arcs of circles: an ellipse of equal radii, and the bulge by which DXF writes one. */
+import { flattenedEllipse, onEllipse } from "./curve";
+
 export type Arc = {
   centre: { x: number; y: number };
   radius: number;
@@ -12,24 +10,18 @@ export type Arc = {
   sweepRad: number;
 };
 
-const MOST_CHORDS = 100_000;
-
 /**
  * Points along an arc, its ends included.
  *
  * @param chordErrorMm largest distance of a chord from the arc, > 0
  * @throws RangeError when the arc would take more chords than can be meant
  */
-export function flattened(arc: Arc, chordErrorMm: number): { x: number; y: number }[] {
-  if (!(chordErrorMm > 0)) throw new RangeError("chordErrorMm must be positive");
-  const { centre, radius, startRad, sweepRad } = arc;
-  const step = radius > chordErrorMm ? 2 * Math.acos(1 - chordErrorMm / radius) : Math.PI / 2;
-  const count = Math.max(1, Math.ceil(Math.abs(sweepRad) / Math.min(step, Math.PI / 2)));
-  if (count > MOST_CHORDS) throw new RangeError(`an arc of radius ${radius} would take ${count} chords`);
-  return Array.from({ length: count + 1 }, (_, i) => {
-    const angle = startRad + (sweepRad * i) / count;
-    return { x: centre.x + radius * Math.cos(angle), y: centre.y + radius * Math.sin(angle) };
-  });
+export function flattened(
+  { centre, radius, startRad, sweepRad }: Arc,
+  chordErrorMm: number,
+): { x: number; y: number }[] {
+  const circle = { centre, rx: radius, ry: radius, turnRad: 0, startRad, sweepRad };
+  return [onEllipse(circle, startRad), ...flattenedEllipse(circle, chordErrorMm)];
 }
 
 /**

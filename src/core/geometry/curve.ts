@@ -3,6 +3,7 @@
  *
  * Cubic in n equal steps of its parameter: error <= (1/8) max|P''| / n^2, with max|P''| <= 6 max(|P0 - 2 P1 + P2|, |P1 - 2 P2 + P3|).
  * [the bound of linear interpolation; de Boor, A Practical Guide to Splines (2001), II(12)]
+ * Circle: the sagitta of a chord over the angle a is r (1 - cos(a/2)).
  */
 type Vector = { x: number; y: number };
 export type Cubic = readonly [Vector, Vector, Vector, Vector];
@@ -100,10 +101,12 @@ export function flattenedEllipse(arc: EllipseArc, chordError: number): Vector[] 
   const step = radius > chordError ? Math.min(Math.PI / 2, 2 * Math.acos(1 - chordError / radius)) : Math.PI / 2;
   const count = Math.max(1, Math.ceil(Math.abs(arc.sweepRad) / step));
   if (!(count <= MOST_CHORDS)) throw new RangeError(`an arc would take ${count} chords`);
-  const [cos, sin] = [Math.cos(arc.turnRad), Math.sin(arc.turnRad)];
-  return Array.from({ length: count }, (_, i) => {
-    const angle = arc.startRad + (arc.sweepRad * (i + 1)) / count;
-    const [x, y] = [arc.rx * Math.cos(angle), arc.ry * Math.sin(angle)];
-    return { x: arc.centre.x + cos * x - sin * y, y: arc.centre.y + sin * x + cos * y };
-  });
+  return Array.from({ length: count }, (_, i) => onEllipse(arc, arc.startRad + (arc.sweepRad * (i + 1)) / count));
+}
+
+/** The point of an ellipse at an angle of its own, from its x radius on. */
+export function onEllipse({ centre, rx, ry, turnRad }: EllipseArc, angleRad: number): Vector {
+  const [cos, sin] = [Math.cos(turnRad), Math.sin(turnRad)];
+  const [x, y] = [rx * Math.cos(angleRad), ry * Math.sin(angleRad)];
+  return { x: centre.x + cos * x - sin * y, y: centre.y + sin * x + cos * y };
 }

@@ -12,7 +12,7 @@ export const heldSettingSchema = z.object({
   step: z.number().positive(),
   /** Tables only. */
   tableKind: tableKindSchema,
-  /** +1 when a larger entry marks earlier, -1 when later. */
+  /** Which of the two a larger entry does, in the words of its setting. */
   sense: z.union([z.literal(1), z.literal(-1)]),
 });
 export type HeldSetting = z.infer<typeof heldSettingSchema>;

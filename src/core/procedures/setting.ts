@@ -26,6 +26,8 @@ export type SettingSpec = {
   unit: UnitId;
   /** Unit of `at`; tables only. */
   atUnit: UnitId | null;
+  /** What a larger value does, where controllers differ in it; `null` where they do not. */
+  larger: { positive: string; negative: string } | null;
 };
 
 /** Values by key of their setting; `null` = not known. */

@@ -1,8 +1,7 @@
 /** What a run sheet says, before it is laid out on paper. */
-import { markingTimeS } from "../../core/coupon/beam-time";
+import { markingTimeS } from "../../core/coupon/marking-time";
 import type { MarkingSettings, Piece } from "../../core/coupon/piece";
-import type { Op } from "../../core/coupon/program";
-import type { RoundSpec } from "../../core/coupon/round-spec";
+import { byHand, type RoundSpec } from "../../core/coupon/round-spec";
 import type { Site } from "../../core/coupon/site";
 import { inUnit, plain } from "../../core/metrology/quantity-text";
 import type { LengthUnit } from "../../core/metrology/units";
@@ -56,7 +55,7 @@ export function runSheet(facts: SheetFacts): RunSheet {
       { label: "Sent as", value: spec.delivery },
       { label: "Marking takes at least", value: duration(markingTimeS(spec)) },
     ],
-    before: [...spec.checklist, ...spec.program.flatMap(byHand)],
+    before: byHand(spec),
     held: procedure.settings.flatMap((setting) => heldTable(setting, facts)),
     groups: spec.pieces.flatMap((piece) =>
       piece.settings.map((settings) => ({ piece, settings, cells: groupCells(settings) })),
@@ -71,11 +70,6 @@ export function runSheet(facts: SheetFacts): RunSheet {
       fields: pencilFields(site.ask, site.repeats, facts.unit),
     })),
   };
-}
-
-/** What a person does, in the order in which it comes. */
-function byHand(op: Op): string[] {
-  return "text" in op ? [op.text] : [];
 }
 
 function groupCells({ label, speedMmPerS, powerPct, runUpMm, scan }: MarkingSettings): string[] {

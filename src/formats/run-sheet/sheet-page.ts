@@ -2,7 +2,16 @@
  * A page of paper as what is on it, in mm from its upper left corner, Y down. Whoever draws it adds nothing: the PDF and the
  * print view are the same page.
  */
+import { MM_PER_INCH } from "../../core/metrology/units";
+
 export type Ink = "ink" | "second" | "faint";
+/** Black and greys: a printer has no more. */
+export const INKS: Record<Ink | "paper", string> = {
+  ink: "#000000",
+  second: "#4a4a4a",
+  faint: "#9a9a9a",
+  paper: "#ffffff",
+};
 export type Face = "words" | "bold" | "figures";
 
 export type SheetItem =
@@ -32,6 +41,8 @@ export type SheetItem =
   /** Items that are cut off at a rectangle. */
   | { kind: "window"; x: number; y: number; widthMm: number; heightMm: number; items: readonly SheetItem[] };
 
+export type SheetPath = Extract<SheetItem, { kind: "path" }>;
+
 export type SheetPage = { widthMm: number; heightMm: number; title: string; items: SheetItem[] };
 
 export const PAPERS = {
@@ -42,7 +53,7 @@ export type Paper = keyof typeof PAPERS;
 
 /** Printers leave so much unprinted at each edge. (common practice, no source) */
 export const MARGIN_MM = 12;
-const POINTS_PER_MM = 72 / 25.4;
+const POINTS_PER_MM = 72 / MM_PER_INCH;
 
 export function mmOfPt(pt: number): number {
   return pt / POINTS_PER_MM;
@@ -52,7 +63,7 @@ export function ptOfMm(mm: number): number {
   return mm * POINTS_PER_MM;
 }
 
-export function line(x0: number, y0: number, x1: number, y1: number, widthMm = 0.2, ink: Ink = "ink"): SheetItem {
+export function line(x0: number, y0: number, x1: number, y1: number, widthMm = 0.2, ink: Ink = "ink"): SheetPath {
   const points = [
     { x: x0, y: y0 },
     { x: x1, y: y1 },
@@ -60,7 +71,7 @@ export function line(x0: number, y0: number, x1: number, y1: number, widthMm = 0
   return { kind: "path", points, closed: false, widthMm, dashMm: [], ink, fill: null };
 }
 
-export function box(x: number, y: number, widthMm: number, heightMm: number, penMm = 0.25): SheetItem {
+export function box(x: number, y: number, widthMm: number, heightMm: number, penMm = 0.25): SheetPath {
   const points = [
     { x, y },
     { x: x + widthMm, y },
@@ -68,6 +79,11 @@ export function box(x: number, y: number, widthMm: number, heightMm: number, pen
     { x, y: y + heightMm },
   ];
   return { kind: "path", points, closed: true, widthMm: penMm, dashMm: [], ink: "ink", fill: null };
+}
+
+/** The same in lines and gaps of these lengths. */
+export function dashed(path: SheetPath, dashMm: readonly number[]): SheetPath {
+  return { ...path, dashMm };
 }
 
 type TextStyle = Partial<Pick<Extract<SheetItem, { kind: "text" }>, "sizePt" | "face" | "anchor" | "ink" | "turned">>;

@@ -3,7 +3,18 @@ import type { PencilField } from "../../core/procedures/pencil";
 import { GROUP_COLUMNS, type RunSheet, type SheetSite } from "./sheet-content";
 import { sheetDrawing, sheetPen } from "./sheet-drawing";
 import { LINE_MM, SheetFlow } from "./sheet-flow";
-import { BODY_PT, box, line, MARGIN_MM, PAPERS, type Paper, type SheetItem, type SheetPage, text } from "./sheet-page";
+import {
+  BODY_PT,
+  box,
+  dashed,
+  line,
+  MARGIN_MM,
+  PAPERS,
+  type Paper,
+  type SheetItem,
+  type SheetPage,
+  text,
+} from "./sheet-page";
 import { drawingPages } from "./sheet-tiles";
 import { linesOf, textWidthMm } from "./typesetter";
 
@@ -104,8 +115,7 @@ function groups(flow: SheetFlow, list: RunSheet["groups"]): void {
     const height = Math.max(...wrapped.map((lines) => lines.length)) * LINE_MM + 1.4;
     if (flow.need(height)) headings();
     flow.put(line(MARGIN_MM, flow.at, MARGIN_MM + flow.widthMm, flow.at, 0.1, "faint"));
-    const sample = line(MARGIN_MM, flow.at + 3.3, MARGIN_MM + 14, flow.at + 3.3, pen.widthMm);
-    flow.put({ ...sample, dashMm: pen.dashMm } as SheetItem);
+    flow.put(dashed(line(MARGIN_MM, flow.at + 3.3, MARGIN_MM + 14, flow.at + 3.3, pen.widthMm), pen.dashMm));
     wrapped.forEach((lines, i) => {
       lines.forEach((words, k) => {
         flow.put(columnText(i, flow.at + LINE_MM * (k + 1), words, { face: i === 0 || i === 4 ? "words" : "figures" }));

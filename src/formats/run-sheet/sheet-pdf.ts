@@ -1,8 +1,6 @@
 /** Run sheet pages as PDF at true scale, with its fonts in it; readers are asked not to scale it. [ISO 32000-1:2008, 12.2 ViewerPreferences] */
-import { type Ink, ptOfMm, type SheetItem, type SheetPage } from "./sheet-page";
+import { INKS, type Ink, ptOfMm, type SheetItem, type SheetPage } from "./sheet-page";
 import { documentWithFonts, runsOf, textWidthMm } from "./typesetter";
-
-const INKS: Record<Ink | "paper", string> = { ink: "#000000", second: "#4a4a4a", faint: "#9a9a9a", paper: "#ffffff" };
 
 /**
  * @param made when it says it was made

@@ -1,7 +1,7 @@
 /** A drawing at true scale on as many pages as it takes, each with a line to check the printer by. */
 
 import type { SheetDrawing } from "./sheet-drawing";
-import { line, MARGIN_MM, type SheetItem, type SheetPage, text } from "./sheet-page";
+import { box, dashed, line, MARGIN_MM, type SheetItem, type SheetPage, type SheetPath, text } from "./sheet-page";
 
 export const CONTROL_LINE_MM = 100;
 const HEAD_MM = 9;
@@ -61,7 +61,7 @@ function tile(drawing: SheetDrawing, tiles: Tiles, title: string, column: number
   const from = corner(tiles, column, row);
   const name = `${title}, true scale 1 : 1, part ${row * columns + column + 1} of ${columns * rows}`;
   const seams: SheetItem[] = [];
-  const seam = (a: SheetItem) => seams.push({ ...a, dashMm: [1, 1.5] } as SheetItem);
+  const seam = (a: SheetPath) => seams.push(dashed(a, [1, 1.5]));
   if (column > 0) seam(line(x0 + OVERLAP_MM, y0, x0 + OVERLAP_MM, y0 + room.heightMm, 0.15, "faint"));
   if (column < columns - 1)
     seam(line(x0 + room.widthMm - OVERLAP_MM, y0, x0 + room.widthMm - OVERLAP_MM, y0 + room.heightMm, 0.15, "faint"));
@@ -97,16 +97,7 @@ function overview(drawing: SheetDrawing, tiles: Tiles, title: string): SheetPage
       };
       const [x, y] = [x0 + at.x * scale, y0 + at.y * scale];
       frames.push(
-        {
-          kind: "path",
-          points: [
-            { x, y },
-            { x: x + size.x * scale, y },
-            { x: x + size.x * scale, y: y + size.y * scale },
-            { x, y: y + size.y * scale },
-          ],
-          ...{ closed: true, widthMm: 0.3, dashMm: [2, 1.2], ink: "second" as const, fill: null },
-        },
+        dashed(box(x, y, size.x * scale, size.y * scale, 0.3), [2, 1.2]),
         text(x + 2, y + 5, String(row * columns + column + 1), { face: "figures", sizePt: 12, ink: "second" }),
       );
     }

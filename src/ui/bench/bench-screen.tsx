@@ -20,7 +20,7 @@ export function BenchScreen({ view, now }: { view: BenchView; now: number }) {
   ].filter(Boolean);
   return (
     <>
-      <TopBar crumbs={[{ label: "Garden label workshop" }]} />
+      <TopBar crumbs={[{ label: "Bench" }]} />
       <main className="mx-auto grid max-w-[1680px] gap-x-7 gap-y-4 px-6 py-5 max-sm:px-4 lg:grid-cols-[1fr_300px]">
         <section aria-labelledby="bench-title" className="min-w-0">
           <div className="mb-4 flex flex-wrap items-baseline gap-x-4">
@@ -34,7 +34,9 @@ export function BenchScreen({ view, now }: { view: BenchView; now: number }) {
           </div>
           <ul className="grid gap-4">
             {view.machines.map((machine) => (
-              <MachineCard key={machine.slug} machine={machine} now={now} />
+              <li key={machine.slug}>
+                <MachineCard machine={machine} now={now} />
+              </li>
             ))}
           </ul>
         </section>

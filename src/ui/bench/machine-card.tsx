@@ -6,7 +6,14 @@ import { buttonClass } from "../primitives/button";
 import { StateMark } from "../primitives/state-mark";
 import { BeginButton } from "./begin-button";
 
-export function MachineCard({ machine, now }: { machine: BenchMachine; now: number }) {
+type Props = {
+  machine: BenchMachine;
+  now: number;
+  /** On the page of the machine itself. */
+  isPage?: boolean;
+};
+
+export function MachineCard({ machine, now, isPage = false }: Props) {
   const { spec, next } = machine;
   const facts = [
     spec.kind.replace("CO2", "CO₂"),
@@ -14,14 +21,18 @@ export function MachineCard({ machine, now }: { machine: BenchMachine; now: numb
     machine.optic ? `optic ${machine.optic}` : "",
   ].filter(Boolean);
   return (
-    <li className="card p-5">
+    <div className="card p-5">
       <div className="flex flex-wrap items-center justify-between gap-3">
         <div className="min-w-0">
-          <h2 className="inline text-[19px] font-bold">
-            <Link href={`/machine/${machine.slug}`} className="hover:underline">
-              {spec.name}
-            </Link>
-          </h2>
+          {isPage ? (
+            <h1 className="inline text-2xl font-bold">{spec.name}</h1>
+          ) : (
+            <h2 className="inline text-[19px] font-bold">
+              <Link href={`/machine/${machine.slug}`} className="hover:underline">
+                {spec.name}
+              </Link>
+            </h2>
+          )}
           <span className="ml-3 text-[14px] text-ink2">{facts.join(" · ")}</span>
         </div>
         <div className="flex items-center gap-4 max-sm:w-full max-sm:justify-between">
@@ -55,7 +66,7 @@ export function MachineCard({ machine, now }: { machine: BenchMachine; now: numb
           />
         ))}
       </ul>
-    </li>
+    </div>
   );
 }
 

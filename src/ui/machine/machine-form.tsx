@@ -7,7 +7,7 @@ import type { HeldSetting, MachineKind, MachineSpec } from "../../core/procedure
 import { keepMachine } from "../../server/actions";
 import type { KeptSetting } from "../../server/machine-view";
 import { Button } from "../primitives/button";
-import { type Choice, PickField, TextField } from "../primitives/fields";
+import { CheckField, type Choice, PickField, TextField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";
 
@@ -25,11 +25,10 @@ const TABLE_KINDS: Choice[] = [
   { value: "interpolated", label: "interpolated" },
   { value: "exact speed only", label: "exact speeds only" },
 ];
-const SENSES: Choice[] = [
-  { value: "1", label: "marks earlier" },
-  { value: "-1", label: "marks later" },
-];
-const USUAL_STEP = "0.001 mm";
+/** A step of a thousandth of the unit that a setting is kept in is common practice, no source. */
+const USUAL_STEP = 0.001;
+const STEP_DECIMALS = 6;
+const NOT_KNOWN: HeldTexts[string] = { step: "", tableKind: "not known", sense: 1 };
 
 type Props = {
   /** `null` = a new machine. */
@@ -76,7 +75,6 @@ export function MachineForm({ machine, settings, practiceKinds }: Props) {
       },
     );
 
-  const known = ["name", "kind", ...Object.keys(texts)];
   return (
     <form
       className="card grid gap-3 p-5"
@@ -113,39 +111,29 @@ export function MachineForm({ machine, settings, practiceKinds }: Props) {
           fault={at("workingSpeeds")}
         />
       </div>
-      <label className="flex cursor-pointer items-start gap-3 py-1">
-        <input
-          type="checkbox"
-          className="mt-0.5 size-5 shrink-0"
-          checked={scansBlocks}
-          onChange={(e) => setScansBlocks(e.target.checked)}
-        />
-        <span>Its controller fills closed outlines with rows of its own</span>
-      </label>
-      {settings[kind].map(({ key, label }) => (
+      <CheckField
+        label="Its controller fills closed outlines with rows of its own"
+        checked={scansBlocks}
+        onChange={setScansBlocks}
+      />
+      {settings[kind].map((setting) => (
         <HeldFields
-          key={key}
-          label={label}
-          value={held[key] ?? NOT_KNOWN}
-          fault={at(`held.${key}.step`)}
-          onChange={(value) => setHeld((h) => ({ ...h, [key]: value }))}
+          key={setting.key}
+          setting={setting}
+          value={held[setting.key] ?? NOT_KNOWN}
+          fault={at(`held.${setting.key}.step`)}
+          onChange={(value) => setHeld((h) => ({ ...h, [setting.key]: value }))}
         />
       ))}
       {machine === null && hasPractice && (
-        <label className="flex cursor-pointer items-start gap-3 border-t border-hair pt-3">
-          <input
-            type="checkbox"
-            className="mt-0.5 size-5 shrink-0"
-            checked={practice}
-            onChange={(e) => setPractice(e.target.checked)}
-          />
-          <span>With a practice machine of its name, to learn the way on</span>
-        </label>
+        <CheckField
+          label="With a practice machine of its name, to learn the way on"
+          checked={practice}
+          onChange={setPractice}
+          className="border-t border-hair pt-3"
+        />
       )}
-      {fault.message && !known.includes(fault.field) && !fault.field.startsWith("held.") && (
-        <Fault>{fault.message}</Fault>
-      )}
-      {at("kind") && <Fault>{at("kind")}</Fault>}
+      {fault.message && !(fault.field in texts) && !fault.field.startsWith("held.") && <Fault>{fault.message}</Fault>}
       <div>
         <Button weight="primary" type="submit" disabled={busy}>
           {machine ? "Keep the change" : "Add it to the bench"}
@@ -155,17 +143,16 @@ export function MachineForm({ machine, settings, practiceKinds }: Props) {
   );
 }
 
-const NOT_KNOWN: HeldTexts[string] = { step: USUAL_STEP, tableKind: "not known", sense: 1 };
-
 type HeldProps = {
-  label: string;
+  setting: KeptSetting;
   value: HeldTexts[string];
   fault: string;
   onChange: (value: HeldTexts[string]) => void;
 };
 
 /** How the controller takes one setting. */
-function HeldFields({ label, value, fault, onChange }: HeldProps) {
+function HeldFields({ setting, value, fault, onChange }: HeldProps) {
+  const { label, larger } = setting;
   return (
     <fieldset className="grid gap-x-4 gap-y-3 border-t border-hair pt-3 sm:grid-cols-3">
       <legend className="float-left mb-2 w-full font-semibold sm:col-span-3">{label}</legend>
@@ -181,12 +168,17 @@ function HeldFields({ label, value, fault, onChange }: HeldProps) {
         choices={TABLE_KINDS}
         onChange={(k) => onChange({ ...value, tableKind: k as HeldSetting["tableKind"] })}
       />
-      <PickField
-        label="A larger entry"
-        value={String(value.sense)}
-        choices={SENSES}
-        onChange={(sense) => onChange({ ...value, sense: sense === "1" ? 1 : -1 })}
-      />
+      {larger && (
+        <PickField
+          label="A larger entry"
+          value={String(value.sense)}
+          choices={[
+            { value: "1", label: larger.positive },
+            { value: "-1", label: larger.negative },
+          ]}
+          onChange={(sense) => onChange({ ...value, sense: sense === "1" ? 1 : -1 })}
+        />
+      )}
     </fieldset>
   );
 }
@@ -208,9 +200,10 @@ function textsOf(spec: MachineSpec | null): Texts {
 function heldOf(spec: MachineSpec | null, settings: Props["settings"]): HeldTexts {
   const all = Object.values(settings).flat();
   return Object.fromEntries(
-    all.map(({ key }) => {
+    all.map(({ key, unit }) => {
       const known = spec?.held[key];
-      return [key, known ? { ...known, step: inUnit(known.step, "mm", 6) } : NOT_KNOWN];
+      const step = inUnit(known?.step ?? USUAL_STEP, unit, STEP_DECIMALS);
+      return [key, { ...(known ?? NOT_KNOWN), step }];
     }),
   );
 }

@@ -11,10 +11,7 @@ export function MachineScreen({ machine, form, now }: { machine: BenchMachine; f
       <TopBar crumbs={[{ label: "Bench", href: "/" }, { label: machine.spec.name }]} />
       <main className="mx-auto grid max-w-[1680px] gap-5 px-6 py-5 max-sm:px-4 lg:grid-cols-[1fr_500px]">
         <div className="min-w-0">
-          <h1 className="mb-4 text-2xl font-bold">{machine.spec.name}</h1>
-          <ul>
-            <MachineCard machine={machine} now={now} />
-          </ul>
+          <MachineCard machine={machine} now={now} isPage />
         </div>
         <div className="min-w-0">
           <MachineForm key={JSON.stringify(machine.spec)} machine={machine} {...form} />

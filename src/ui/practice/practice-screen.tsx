@@ -5,6 +5,7 @@ import { fixed } from "../../core/metrology/quantity-text";
 import { renewPractice, revealTruth, switchCorrection, wearPractice } from "../../server/actions";
 import type { PracticeMachineView } from "../../server/practice-view";
 import { Button } from "../primitives/button";
+import { CheckField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";
 import { TopBar } from "../primitives/top-bar";
 import { heldText } from "../trial/held-text";
@@ -56,16 +57,13 @@ function MachineCard({ machine }: { machine: PracticeMachineView }) {
         <section>
           <h3 className="mb-1 font-semibold">Its controller holds</h3>
           <p className="num text-[14px]">{heldText({ shape: "table", rows: controller.table })}</p>
-          <label className="mt-2 flex min-h-9 cursor-pointer items-center gap-2">
-            <input
-              type="checkbox"
-              className="size-4"
-              checked={controller.switchedOn}
-              disabled={busy}
-              onChange={(e) => act(() => switchCorrection({ machine: machine.slug, on: e.target.checked }))}
-            />
-            Its scan-offset correction is switched on
-          </label>
+          <CheckField
+            label="Its scan-offset correction is switched on"
+            checked={controller.switchedOn}
+            disabled={busy}
+            onChange={(on) => act(() => switchCorrection({ machine: machine.slug, on }))}
+            className="mt-2"
+          />
         </section>
         <section>
           <h3 className="mb-1 font-semibold">Hidden truth</h3>

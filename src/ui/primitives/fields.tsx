@@ -83,6 +83,34 @@ export function PickField({
   );
 }
 
+/** Yes or no, said in the words beside it. */
+export function CheckField({
+  label,
+  checked,
+  onChange,
+  disabled = false,
+  className,
+}: {
+  label: string;
+  checked: boolean;
+  onChange: (checked: boolean) => void;
+  disabled?: boolean;
+  className?: string;
+}) {
+  return (
+    <label className={clsx("flex min-h-9 cursor-pointer items-start gap-3 py-1", className)}>
+      <input
+        type="checkbox"
+        className="mt-0.5 size-5 shrink-0"
+        checked={checked}
+        disabled={disabled}
+        onChange={(e) => onChange(e.target.checked)}
+      />
+      <span>{label}</span>
+    </label>
+  );
+}
+
 function Labelled({
   label,
   why,

@@ -44,7 +44,8 @@ export function RunSheetScreen({ title, pages, paper, href, pdfHref, backHref }:
       </div>
       <main className="sheet-pages">
         {pages.map((page, i) => (
-          <SheetPageView key={page.title} page={page} n={i + 1} />
+          // biome-ignore lint/suspicious/noArrayIndexKey: a page is its place
+          <SheetPageView key={i} page={page} n={i + 1} />
         ))}
       </main>
       {/* The paper of the printer, without margins of the browser: the pages have their own. */}

@@ -1,12 +1,10 @@
-import type { Face, Ink, SheetItem, SheetPage } from "../../formats/run-sheet/sheet-page";
+import { type Face, INKS, mmOfPt, type SheetItem, type SheetPage } from "../../formats/run-sheet/sheet-page";
 
-const INKS: Record<Ink | "paper", string> = { ink: "#000", second: "#4a4a4a", faint: "#9a9a9a", paper: "#fff" };
 const FACES: Record<Face, { family: string; weight: number }> = {
   words: { family: "var(--font-sans)", weight: 400 },
   bold: { family: "var(--font-sans)", weight: 700 },
   figures: { family: "var(--font-mono)", weight: 400 },
 };
-const MM_PER_POINT = 25.4 / 72;
 
 /** A page of paper at its true size when it is printed; on a screen as wide as there is room. */
 export function SheetPageView({ page, n }: { page: SheetPage; n: number }) {
@@ -20,7 +18,7 @@ export function SheetPageView({ page, n }: { page: SheetPage; n: number }) {
       role="img"
       aria-label={`Page ${n}: ${page.title}`}
     >
-      <rect width={page.widthMm} height={page.heightMm} fill="#fff" />
+      <rect width={page.widthMm} height={page.heightMm} fill={INKS.paper} />
       <Items items={page.items} id={`window-${n}`} />
     </svg>
   );
@@ -77,7 +75,7 @@ function Words({ item }: { item: Extract<SheetItem, { kind: "text" }> }) {
     <text
       {...(item.turned ? { transform: `translate(${x} ${y}) rotate(-90)` } : { x, y })}
       style={{ fontFamily: family, fontWeight: weight }}
-      fontSize={round(item.sizePt * MM_PER_POINT)}
+      fontSize={round(mmOfPt(item.sizePt))}
       textAnchor={item.anchor}
       fill={INKS[item.ink]}
     >

@@ -3,7 +3,7 @@ import { ClipboardList, FileCode, FileImage, FileSpreadsheet, FileType } from "l
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
-import type { RoundSpec } from "../../core/coupon/round-spec";
+import { byHand, type RoundSpec } from "../../core/coupon/round-spec";
 import { inUnit, plain } from "../../core/metrology/quantity-text";
 import type { PlanContext } from "../../core/procedures/contract";
 import { readDraft } from "../../core/procedures/draft";
@@ -117,12 +117,11 @@ export function BurnStage({ view, n }: StageProps) {
 }
 
 function Checklist({ spec }: { spec: RoundSpec }) {
-  const tells = spec.program.flatMap((op) => (op.kind === "tell" ? [op.text] : []));
   return (
     <section className="card px-5 py-4">
       <h2 className="mb-1 font-semibold">Before this burn</h2>
       <ul className="grid">
-        {[...spec.checklist, ...tells].map((line) => (
+        {byHand(spec).map((line) => (
           <li key={line}>
             <label className="flex cursor-pointer items-start gap-3 py-1 max-lg:min-h-11">
               <input type="checkbox" className="mt-0.5 size-5 shrink-0" />
@@ -135,18 +134,27 @@ function Checklist({ spec }: { spec: RoundSpec }) {
   );
 }
 
-const FILES = [
-  { file: "coupon.svg", label: "SVG", Icon: FileImage },
-  { file: "coupon.dxf", label: "DXF", Icon: FileType },
-  { file: "coupon.nc", label: "G-code", Icon: FileCode },
-  { file: "sites.csv", label: "Sites", Icon: FileSpreadsheet },
-] as const;
+/** A drawing holds one piece; everything else the whole round. */
+function filesOf({ pieces }: RoundSpec) {
+  const drawings = pieces.flatMap((_, i) => {
+    const [query, which] = pieces.length > 1 ? [`?piece=${i + 1}`, ` ${i + 1}`] : ["", ""];
+    return [
+      { file: `coupon.svg${query}`, label: `SVG${which}`, Icon: FileImage },
+      { file: `coupon.dxf${query}`, label: `DXF${which}`, Icon: FileType },
+    ];
+  });
+  return [
+    ...drawings,
+    { file: "coupon.nc", label: "G-code", Icon: FileCode },
+    { file: "sites.csv", label: "Sites", Icon: FileSpreadsheet },
+  ];
+}
 
 type FilesProps = { view: StageProps["view"]; n: number; spec: RoundSpec; couponCode: string };
 
 function Files({ view, n, spec, couponCode }: FilesProps) {
   const base = `/api/trials/${view.id}/rounds/${n}`;
-  const settings = spec.pieces[0]?.settings ?? [];
+  const settings = spec.pieces.flatMap((piece) => piece.settings.map((s) => ({ ...s, key: `${piece.id} ${s.id}` })));
   return (
     <section className="card px-5 py-4">
       <div className="flex items-center justify-between gap-2">
@@ -159,7 +167,7 @@ function Files({ view, n, spec, couponCode }: FilesProps) {
         </Link>
       </div>
       <div className="mt-2 flex flex-wrap gap-2">
-        {FILES.map(({ file, label, Icon }) => (
+        {filesOf(spec).map(({ file, label, Icon }) => (
           <a key={file} className={buttonClass("plain", "!px-2.5")} href={`${base}/${file}`} download>
             <Icon size={17} aria-hidden="true" /> {label}
           </a>
@@ -177,7 +185,7 @@ function Files({ view, n, spec, couponCode }: FilesProps) {
           </thead>
           <tbody>
             {settings.map((s) => (
-              <tr key={s.id} className="border-t border-hair">
+              <tr key={s.key} className="border-t border-hair">
                 <td>{s.label}</td>
                 <td className="num text-right">{inUnit(s.speedMmPerS, "mmPerS")}</td>
                 <td className="num text-right">{plain(s.powerPct)} %</td>

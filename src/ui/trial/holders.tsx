@@ -9,6 +9,7 @@ import { recordEntry, undoEntry } from "../../server/actions";
 import type { Holder, LedgerEntry, TrialView } from "../../server/trial-view";
 import { Ago } from "../primitives/ago";
 import { Button } from "../primitives/button";
+import { CheckField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";
 import { heldText } from "./held-text";
 
@@ -190,10 +191,7 @@ function RecordForm({
           </label>
         ))}
       </div>
-      <label className="mt-2 flex min-h-9 cursor-pointer items-center gap-2">
-        <input type="checkbox" className="size-4" checked={readBack} onChange={(e) => setReadBack(e.target.checked)} />I
-        read it back from there
-      </label>
+      <CheckField label="I read it back from there" checked={readBack} onChange={setReadBack} className="mt-2" />
       {fault && <Fault>{fault.message}</Fault>}
       {asked && asked.about === JSON.stringify(rows) && (
         <p role="alert" className="text-ochre">

@@ -5,6 +5,7 @@ import { inUnit } from "../../core/metrology/quantity-text";
 import { setTolerance } from "../../server/actions";
 import type { TrialView } from "../../server/trial-view";
 import { Button } from "../primitives/button";
+import { CheckField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";
 import { procedureOf } from "./known-procedure";
@@ -66,10 +67,7 @@ export function ToleranceForm({ view }: { view: TrialView }) {
         </Button>
         <Button onClick={() => setOpen(false)}>Back</Button>
       </div>
-      <label className="mt-1 flex min-h-9 cursor-pointer items-center gap-2">
-        <input type="checkbox" className="size-4" checked={always} onChange={(e) => setAlways(e.target.checked)} />
-        from now on for {view.machine.name}
-      </label>
+      <CheckField label={`from now on for ${view.machine.name}`} checked={always} onChange={setAlways} />
       {fault.message && <Fault>{fault.message}</Fault>}
     </form>
   );

@@ -55,9 +55,19 @@ export function useTypeAhead(props: Props): string {
     return () => window.removeEventListener("keydown", onKey, true);
   }, []);
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what was named is dealt with once a reading is taken again
+  useLayoutEffect(() => setMissed(""), [done]);
+
   // biome-ignore lint/correctness/useExhaustiveDependencies: a reading on disk, or a field that has its characters, moves this on
   useLayoutEffect(() => {
     if (latest.current.busy) return;
+    if (!handle.current && waiting.current.length > 0) {
+      // The next question takes no typed number.
+      name(waiting.current);
+      giving.current = false;
+      enterNext.current = false;
+      return;
+    }
     if (enterNext.current) {
       enterNext.current = false;
       giving.current = false;
@@ -81,14 +91,15 @@ export function useTypeAhead(props: Props): string {
     nextTurn((t) => t + 1);
   }, [done, turn]);
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only what is held moves this on
   useLayoutEffect(() => {
-    if (!held || waiting.current.length === 0) return;
-    setMissed(textOf(waiting.current));
-    waiting.current = [];
+    if (held && waiting.current.length > 0) name(waiting.current);
   }, [held]);
 
-  // biome-ignore lint/correctness/useExhaustiveDependencies: what was named is dealt with once a reading is taken again
-  useEffect(() => setMissed(""), [done]);
+  function name(keys: readonly Key[]) {
+    setMissed(textOf(keys));
+    waiting.current = [];
+  }
 
   return missed;
 }

@@ -96,7 +96,17 @@ export const madeUp: Procedure<MadeUpPlan> = {
   title: "Made-up square",
   summary: "Uses every kind of question once",
   machineKinds: ["CO2 gantry"],
-  settings: [{ key: SETTING, label: "Made-up length", owner: "machine", shape: "scalar", unit: "mm", atUnit: null }],
+  settings: [
+    {
+      key: SETTING,
+      label: "Made-up length",
+      owner: "machine",
+      shape: "scalar",
+      unit: "mm",
+      atUnit: null,
+      larger: null,
+    },
+  ],
   needs: [],
   tolerance: { default: 0.1, unit: "mm", label: "Largest error left" },
   recheck: { defaultDays: 30, why: "Made-up things do not last." },

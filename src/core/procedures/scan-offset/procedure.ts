@@ -31,6 +31,7 @@ export const scanOffset: Procedure<ScanOffsetPlan> = {
       shape: "table",
       unit: "mm",
       atUnit: "mmPerS",
+      larger: { positive: "marks earlier", negative: "marks later" },
     },
   ],
   needs: [

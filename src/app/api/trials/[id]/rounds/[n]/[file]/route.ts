@@ -1,23 +1,26 @@
 import { database } from "../../../../../../../data/database";
 import { Refusal } from "../../../../../../../server/refusal";
-import { type FileBody, roundFile } from "../../../../../../../server/round-files";
+import { AS_USUAL, type FileBody, roundFile } from "../../../../../../../server/round-files";
 import { paperOf } from "../../../../../../../server/round-sheet";
 
-/** A file of a round, such as coupon.svg; `?paper=letter` for what is laid out on pages. */
+/** A file of a round, such as coupon.svg; `?paper=letter` for what lies on pages, `?piece=2` for what holds one. */
 export async function GET(
   request: Request,
   { params }: { params: Promise<{ id: string; n: string; file: string }> },
 ): Promise<Response> {
   const { id, n, file } = await params;
   try {
-    const paper = paperOf(new URL(request.url).searchParams.get("paper"));
-    const made = roundFile(database(), Number(id), Number(n), file, paper);
+    const asked = new URL(request.url).searchParams;
+    const made = roundFile(database(), Number(id), Number(n), file, {
+      paper: paperOf(asked.get("paper")),
+      piece: Number(asked.get("piece") ?? AS_USUAL.piece),
+    });
     const body = await made.body;
     const text = made.mime.startsWith("text/") || !Buffer.isBuffer(body);
     return new Response(streamed(body), {
       headers: {
         "Content-Type": text ? `${made.mime}; charset=utf-8` : made.mime,
-        "Content-Disposition": `attachment; filename="${made.name}"`,
+        "Content-Disposition": attachment(made.name),
         "Cache-Control": "no-store",
       },
     });
@@ -25,6 +28,17 @@ export async function GET(
     if (error instanceof Refusal) return new Response(error.message, { status: 422 });
     throw error;
   }
+}
+
+/** A name of any letters. [RFC 6266, 4.3; RFC 8187, 3.2] */
+function attachment(name: string): string {
+  const plain = name.replace(/[^\w.-]/g, "_");
+  // Half of a pair of surrogates is no letter.
+  const encoded = encodeURIComponent(name.replace(/\p{Cs}/gu, "_")).replace(
+    /['()*]/g,
+    (c) => `%${c.charCodeAt(0).toString(16).toUpperCase()}`,
+  );
+  return `attachment; filename="${plain}"; filename*=UTF-8''${encoded}`;
 }
 
 /** Pieces are made as the reader takes them, so that a long file is never held whole. */
