@@ -4,7 +4,7 @@
  * Strict: what is not understood is refused with its line. Units are honoured (mm or inches), arcs and curves are flattened from
  * their exact form to a stated chord error, blocks are put in place with scale, turn and nesting.
  */
-import { type Affine, after, IDENTITY, largestStretch, mapped } from "../core/geometry/affine";
+import { type Affine, composed, IDENTITY, largestStretch, mapped } from "../core/geometry/affine";
 import { arcOfBulge, flattened } from "../core/geometry/arc";
 import { ellipseShape, splineShape } from "./dxf-curves";
 import { type Block, blocksOf, type Entity, entitiesOf, layersOf, sectionsOf, unitsOf } from "./dxf-structure";
@@ -182,7 +182,7 @@ function insert(entity: Entity, context: Context): void {
   own.e -= own.a * block.base.x + own.c * block.base.y;
   own.f -= own.b * block.base.x + own.d * block.base.y;
   for (const inner of block.entities)
-    draw(inner, { ...context, place: after(context.place, own), depth: context.depth + 1 });
+    draw(inner, { ...context, place: composed(context.place, own), depth: context.depth + 1 });
 }
 
 function pointAt(tags: readonly Tag[], code: 10 | 11): Point {

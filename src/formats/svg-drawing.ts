@@ -5,7 +5,7 @@
  * Curves become chords within a stated distance, from their exact form, after all transforms. What would look otherwise than it
  * is read (text, pictures, masks, hidden parts, style rules that move or hide) is refused with its place; colours do not matter.
  */
-import { type Affine, after, IDENTITY, largestStretch, mapped } from "../core/geometry/affine";
+import { type Affine, composed, IDENTITY, largestStretch, mapped } from "../core/geometry/affine";
 import { FormatFault, type Parsed, parsing } from "./parsed";
 import { type Outline, outlinesOf } from "./svg-path";
 import { faultAt, type SvgNode, svgTree } from "./svg-tree";
@@ -119,7 +119,7 @@ class Reader {
     // An element of another namespace, such as an editor's notes, is not drawn.
     if (WITHOUT_GEOMETRY.has(node.name) || node.name.includes(":")) return;
     refuseHidden(node);
-    const here = after(map, transformOf(node));
+    const here = composed(map, transformOf(node));
     const inside = [...within, node];
     if (GROUPS.has(node.name)) this.children(node, here, inside, copies);
     else if (node.name === "use") this.copy(node, here, inside, copies);
@@ -132,7 +132,7 @@ class Reader {
     if (!href.startsWith("#") || !target)
       throw faultAt(node, `There is nothing to copy by the name “${href.slice(0, 40)}”.`);
     if (copies >= DEEPEST_COPY) throw faultAt(node, "Copies are nested too deep, or one copies itself.");
-    const shifted = after(map, { ...IDENTITY, e: userLength(node, "x", 0), f: userLength(node, "y", 0) });
+    const shifted = composed(map, { ...IDENTITY, e: userLength(node, "x", 0), f: userLength(node, "y", 0) });
     if (target.name === "symbol") {
       if (target.attributes.viewBox !== undefined)
         throw faultAt(target, "A symbol with a viewBox is not understood here.");

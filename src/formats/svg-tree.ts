@@ -15,7 +15,7 @@ export type SvgNode = {
 const MOST_CHARACTERS = 1_200_000;
 /** A coupon has some hundred. */
 const MOST_TAGS = 20_000;
-const DEEPEST = 100;
+const DEEPEST = 60;
 
 type RawNode = Record<string | symbol, unknown>;
 
@@ -34,7 +34,7 @@ export function svgTree(text: string): SvgNode {
   const valid = XMLValidator.validate(source);
   if (valid !== true) throw new FormatFault(valid.err.line, valid.err.col, `Not well-formed: ${valid.err.msg}`);
   const roots = parsed(source)
-    .map((raw) => nodeOf(raw, places, 0))
+    .map((raw) => nodeOf(raw, places))
     .filter((n) => n.name !== "?xml" && n.name !== "#text");
   const [root] = roots;
   if (root?.name !== "svg" || roots.length !== 1) throw new FormatFault(1, 1, "The file holds no single SVG drawing.");
@@ -57,6 +57,7 @@ function parsed(source: string): RawNode[] {
     parseAttributeValue: false,
     processEntities: true,
     captureMetaData: true,
+    maxNestedTags: DEEPEST,
   });
   try {
     return parser.parse(source) as RawNode[];
@@ -65,12 +66,11 @@ function parsed(source: string): RawNode[] {
   }
 }
 
-function nodeOf(raw: RawNode, places: Places, depth: number): SvgNode {
+function nodeOf(raw: RawNode, places: Places): SvgNode {
   const name = Object.keys(raw).find((key) => key !== ":@") ?? "#text";
   const at = (raw[METADATA as unknown as symbol] as { startIndex?: number } | undefined)?.startIndex ?? 0;
-  if (depth > DEEPEST) throw places.fault(at, `Elements are nested more than ${DEEPEST} deep.`);
   const content = raw[name];
-  const children = Array.isArray(content) ? (content as RawNode[]).map((c) => nodeOf(c, places, depth + 1)) : [];
+  const children = Array.isArray(content) ? (content as RawNode[]).map((c) => nodeOf(c, places)) : [];
   return {
     ...{ name, children, ...places.of(at) },
     attributes: (raw[":@"] as Record<string, string> | undefined) ?? {},

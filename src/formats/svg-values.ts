@@ -1,11 +1,11 @@
 /** Numbers, lengths and transforms as SVG writes them. [W3C SVG 1.1 (Second Edition), 4.2, 7.6, 7.10] */
-import { type Affine, after, IDENTITY } from "../core/geometry/affine";
+import { type Affine, composed, IDENTITY } from "../core/geometry/affine";
 import { MM_PER_INCH } from "../core/metrology/units";
 import { faultAt, type SvgNode } from "./svg-tree";
 
 const NUMBER = "[-+]?(?:\\d+\\.?\\d*|\\.\\d+)(?:[eE][-+]?\\d+)?";
 const LENGTH = new RegExp(`^(${NUMBER})(px|mm|cm|in|pt|pc)?$`);
-const NUMBERS = new RegExp(`^${NUMBER}(?:[\\s,]+${NUMBER}|(?=[-+])${NUMBER})*$`);
+const NUMBERS = new RegExp(`^${NUMBER}(?:(?:\\s+,?\\s*|,\\s*)${NUMBER}|(?=[-+])${NUMBER})*$`);
 
 /** 96 user units are an inch. */
 export const MM_PER_USER_UNIT = MM_PER_INCH / 96;
@@ -59,7 +59,7 @@ export function transformOf(node: SvgNode): Affine {
     const numbers = numbersIn(node, "transform", match[2] ?? "");
     const step = transformBy(match[1] ?? "", numbers);
     if (!step) throw faultAt(node, `${match[1]}(${numbers.join(" ")}) is no transform that is understood here.`);
-    map = after(map, step);
+    map = composed(map, step);
     rest = rest.slice(match[0].length);
   }
   return map;
@@ -84,7 +84,7 @@ function transformBy(name: string, n: readonly number[]): Affine | null {
     case "rotate 1":
       return turn(rad);
     case "rotate 3":
-      return after(shift(q, r), after(turn(rad), shift(-q, -r)));
+      return composed(shift(q, r), composed(turn(rad), shift(-q, -r)));
     case "skewX 1":
       return { ...IDENTITY, c: Math.tan(rad) };
     case "skewY 1":

@@ -4,8 +4,8 @@ export type Affine = { a: number; b: number; c: number; d: number; e: number; f:
 
 export const IDENTITY: Affine = { a: 1, b: 0, c: 0, d: 1, e: 0, f: 0 };
 
-/** First `inner`, then `outer`. */
-export function after(outer: Affine, inner: Affine): Affine {
+/** One map out of two: first `inner`, then `outer`. */
+export function composed(outer: Affine, inner: Affine): Affine {
   return {
     a: outer.a * inner.a + outer.c * inner.b,
     b: outer.b * inner.a + outer.d * inner.b,
