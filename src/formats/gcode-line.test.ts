@@ -131,7 +131,7 @@ describe("an arc", () => {
 
   it("rises evenly where it ends higher", () => {
     const ps = points(quarter);
-    ps.forEach((p, k) => expect(p.z).toBeCloseTo((4 * (k + 1)) / ps.length, 9));
+    for (const [k, p] of ps.entries()) expect(p.z).toBeCloseTo((4 * (k + 1)) / ps.length, 9);
   });
 
   it("whose ends are one is a whole turn", () => {
