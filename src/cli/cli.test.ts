@@ -111,6 +111,43 @@ describe.each(PROCEDURES.map((p) => p.id))("%s from a terminal", (id) => {
   });
 });
 
+describe("what belongs to one machine or one piece", () => {
+  const example = "examples/scan-offset/trial.json";
+
+  it("is asked for by name: G-code as that machine takes it", async () => {
+    const machine = JSON.parse(readFileSync("examples/scan-offset/machine.json", "utf8"));
+    const other = { ...machine.gcode, beamOn: "M106", beamOff: "M107", powerWith: "beam code", powerLetter: "P" };
+    const machineFile = path.join(folder, "other-machine.json");
+    writeFileSync(machineFile, JSON.stringify({ ...machine, gcode: other }));
+    const trial = path.join(folder, "other.json");
+    const document = JSON.parse(readFileSync(example, "utf8"));
+    writeFileSync(trial, JSON.stringify({ ...document, machine: { ...document.machine, gcode: other } }));
+    const file = path.join(folder, "other.nc");
+    await ustrina(["coupon", trial, "--format", "gcode", "-o", file]);
+    expect(readFileSync(file, "utf8")).toMatch(/^M106 P\d+/m);
+    expect(await fault("check", file)).toMatch(/M107 is not understood here/);
+    expect(await said("check", file, "--machine", machineFile)).toMatch(/burned paths/);
+  });
+
+  it("is refused where there is no such piece", async () => {
+    expect(await said("coupon", example, "--format", "svg", "--piece", "1")).toMatch(/^<\?xml/);
+    expect(await fault("coupon", example, "--format", "svg", "--piece", "2")).toMatch(
+      /--piece: This round has no piece 2/,
+    );
+    expect(await fault("coupon", example, "--format", "dxf", "--piece", "0")).toMatch(/no piece 0/);
+    expect(await fault("coupon", example, "--format", "dxf", "--piece", "one")).toMatch(/no whole number/);
+  });
+
+  it("reads drawings of other programs as such", async () => {
+    const file = path.join(folder, "foreign.svg");
+    writeFileSync(
+      file,
+      '<svg xmlns="http://www.w3.org/2000/svg" width="2in" height="1in" viewBox="0 0 2 1"><circle r=".4"/></svg>',
+    );
+    expect(await said("check", file)).toBe("SVG, 50.8 × 25.4 mm: 1 paths.\n");
+  });
+});
+
 describe("a picture of what was burned", () => {
   const practice = "examples/scan-offset/practice.json";
 

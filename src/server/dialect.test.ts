@@ -4,6 +4,7 @@ import { type GcodeDialect, USUAL_DIALECT } from "../core/procedures/gcode-diale
 import type { Database } from "../data/database";
 import { machineBySlug } from "../data/machines";
 import { ownLinesFault } from "../formats/gcode-own-lines";
+import { parseGcode } from "../formats/gcode-parser";
 import { setDialect } from "./check-steps";
 import { burnOnPractice } from "./practice-machine";
 import { roundGcode } from "./round-gcode";
@@ -28,12 +29,24 @@ describe("the G-code of a machine", () => {
     expect(text()).toMatch(/^G21 G17 G90 G94$/m);
     setDialect(db, "alder", OTHER, NOW + 1);
     expect(machineBySlug(db, "alder")?.spec.gcode).toEqual(OTHER);
-    expect(text()).toMatch(/^G20 G17 G90 G94\nM107\nG54 \(first offset\)$/m);
+    expect(text()).toMatch(/^G20 G17 G90 G94\nM107\nG54 \(first offset\)\nG20 G17 G90 G94\nM107$/m);
     expect(text()).toMatch(/M106 P\d/);
     expect(text()).not.toMatch(/ S\d/);
     expect(text()).toMatch(/M107\nG0 X0 Y0\nM2\n$/);
     burnOnPractice(db, id, 1, null, NOW + 2);
     expect(fullTrial(db, id).rounds[0]?.burnedAt).toBe(NOW + 2);
+  });
+
+  it("is in its own modes again after lines of the machine's own, whatever they set", () => {
+    const id = beginTrial(db, "alder", "scan-offset", NOW);
+    const moves = () => {
+      const read = parseGcode([...roundGcode(db, fullTrial(db, id), 1)].join(""));
+      if (!read.ok) throw new Error(read.message);
+      return read.value.steps.flatMap((s) => (s.kind === "move" && s.power > 0 ? [s.to] : []));
+    };
+    const before = moves();
+    setDialect(db, "alder", { ...USUAL_DIALECT, start: ["G20 G91", "G0 X1 Y1", "G1 X0.5 F10 S900"] }, NOW + 1);
+    expect(moves()).toEqual(before);
   });
 
   it("is refused where its own lines cannot be read, or switch the beam on", () => {
@@ -50,6 +63,8 @@ describe("the G-code of a machine", () => {
     expect(refused({ end: ["G0 X1", "m 3"] }).message).toMatch(/Line 2: .*beam on/);
     expect(refused({ end: ["M2", "G0 X0"] }).message).toMatch(/after the end/);
     expect(refusal(() => setDialect(db, "nowhere", USUAL_DIALECT, NOW)).message).toMatch(/no such machine/);
+    expect(refused({ start: ["M03 S5"] }).message).toMatch(/beam on/);
+    expect(refused({ start: ["G0 X1 M 3"] }).message).toMatch(/beam on/);
     expect(ownLinesFault({ ...USUAL_DIALECT, start: ["(M3 in a comment)", "M30 ; no"] })?.field).toBe("start");
     expect(ownLinesFault({ ...USUAL_DIALECT, start: ["(M3 in a comment)"] })).toBeNull();
     expect(machineBySlug(db, "alder")?.spec.gcode).toEqual(USUAL_DIALECT);
