@@ -46,7 +46,7 @@ test("bad input is told at its place, and nothing entered is lost", async ({ pag
   await told(/cut short/);
   await page.getByRole("button", { name: "Burn on the practice machine" }).click();
   await page.getByRole("button", { name: "Begin reading" }).click();
-  await told(/Close the jaws and type what they read/);
+  await told(/Look at the closed jaws first/);
   await page.getByLabel("Closed jaws read, mm").fill("0.0.1");
   await page.getByRole("button", { name: "Begin reading" }).click();
   await told(/one decimal mark/);

@@ -54,3 +54,39 @@ test("a machine is added, calibrated on its practice machine, and changed later"
   await expect(change.getByLabel("Acceleration")).toHaveValue("2500");
   faults.none();
 });
+
+test("a machine with a name of any letters gives its files, and a layout waits for a server that is away", async ({
+  page,
+  context,
+}) => {
+  const faults = watch(page);
+  await openBench(page);
+  await page.getByRole("link", { name: "Add a machine" }).click();
+  const form = page.getByRole("form", { name: "New machine" });
+  await form.getByLabel("Name", { exact: true }).fill("Ölmühle №3");
+  await form.getByLabel("Working area, X").fill("900");
+  await form.getByLabel("Working area, Y").fill("600");
+  await form.getByLabel("Top speed").fill("500");
+  await form.getByRole("button", { name: "Add it to the bench" }).click();
+  await expect(page.getByRole("heading", { name: "Ölmühle №3", level: 1 })).toBeVisible();
+  await page.getByRole("button", { name: "Begin trial" }).click();
+  const layout = page.getByRole("form", { name: "Layout" });
+  await expect(layout).toBeVisible();
+
+  faults.none();
+
+  // Away: the way on stays closed, what was typed stays, and it is kept by itself when the server is back
+  await context.setOffline(true);
+  await layout.getByLabel("Speeds").fill("100 300");
+  await expect(page.getByText(/^Not on disk: the server does not answer/)).toBeVisible();
+  await expect(page.getByRole("button", { name: "To the burn" })).toBeDisabled();
+  await context.setOffline(false);
+  await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
+  await page.reload();
+  await expect(layout.getByLabel("Speeds")).toHaveValue("100 300");
+  await page.getByRole("link", { name: "To the burn" }).click();
+  const coming = page.waitForEvent("download");
+  await page.getByRole("link", { name: "G-code", exact: true }).click();
+  expect((await coming).suggestedFilename()).toBe("ölmühle №3-ö-1.nc");
+  await endTrial(page);
+});

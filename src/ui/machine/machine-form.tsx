@@ -50,6 +50,12 @@ export function MachineForm({ machine, settings, practiceKinds }: Props) {
   const set = (key: keyof Texts) => (value: string) => setTexts((t) => ({ ...t, [key]: value }));
   const at = (field: string) => (fault.field === field ? fault.message : "");
   const hasPractice = practiceKinds.includes(kind);
+  const asItIs = JSON.stringify([
+    textsOf(machine?.spec ?? null),
+    machine?.spec.scansBlocks,
+    heldOf(machine?.spec ?? null, settings),
+  ]);
+  const changed = machine === null || JSON.stringify([texts, scansBlocks, held]) !== asItIs;
 
   function choose(next: string) {
     const nextKind = next as MachineKind;
@@ -135,7 +141,7 @@ export function MachineForm({ machine, settings, practiceKinds }: Props) {
       )}
       {fault.message && !(fault.field in texts) && !fault.field.startsWith("held.") && <Fault>{fault.message}</Fault>}
       <div>
-        <Button weight="primary" type="submit" disabled={busy}>
+        <Button weight="primary" type="submit" disabled={busy || !changed}>
           {machine ? "Keep the change" : "Add it to the bench"}
         </Button>
       </div>

@@ -42,6 +42,13 @@ export function ReadingCard(props: Props) {
         </div>
       )}
       <SiteHead site={site} index={sites.indexOf(site)} total={sites.length} taken={here.length} />
+      {flow.missed && (
+        <div className="mb-3">
+          <Notice tone="needs you" headline={`Typed meanwhile and not taken: ${flow.missed}.`}>
+            Put this one right first, then type them again.
+          </Notice>
+        </div>
+      )}
       <AskForm
         key={`${site.id} ${here.length} ${flow.fills}`}
         handle={flow.handle}
@@ -57,11 +64,6 @@ export function ReadingCard(props: Props) {
         onUnit={props.onUnit}
         onCannot={flow.cannot}
       />
-      {flow.missed && (
-        <Notice tone="needs you" headline={`Typed meanwhile and not taken: ${flow.missed}.`}>
-          Put this one right first, then type them again.
-        </Notice>
-      )}
       {round.onPractice && (
         <PracticeReader
           view={view}

@@ -134,8 +134,7 @@ function readZeros(gauge: Gauge, zeros: Record<Jaws, string>): Zero | { field: s
   for (const jaws of ["outside", "inside"] as const) {
     const text = zeros[jaws].trim();
     if (text === "" && jaws === "inside") continue;
-    if (text === "")
-      return { field: jaws, message: "Close the jaws and type what they read: 0 where they read nothing." };
+    if (text === "") return { field: jaws, message: "Look at the closed jaws first: type 0 where they read nothing." };
     const negative = /^[-−]/.test(text);
     const read = parseReading(text.replace(/^[-−]/, ""), "length", gauge.unit);
     if (!read.ok) return { field: jaws, message: read.message };
