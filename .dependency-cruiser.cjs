@@ -18,7 +18,13 @@ module.exports = {
     only("cli", ["core/", "formats/", "practice/", "rehearsal/"]),
     only("data", ["core/"]),
     only("server", ["data/", "core/", "formats/", "practice/", "rehearsal/"]),
-    only("ui", ["core/", "formats/", "server/actions\\.ts$", "server/.*-view\\.ts$", "server/procedure-state\\.ts$"]),
+    only("ui", [
+      "core/",
+      "formats/",
+      "server/actions\\.ts$", "server/workshop-actions\\.ts$",
+      "server/.*-view\\.ts$",
+      "server/procedure-state\\.ts$",
+    ]),
     only("app", ["ui/", "server/", "data/database\\.ts$"]),
     {
       name: "core-stands-alone",

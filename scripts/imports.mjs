@@ -40,7 +40,9 @@ function uiTakesMoreThanTypes() {
     .flatMap((name) =>
       readFileSync(path.join("src/ui", name), "utf8")
         .split("\n")
-        .filter((line) => /from "[^"]*\/server\/(?!actions")/.test(line) && !/^(import|export) type /.test(line))
+        .filter(
+          (line) => /from "[^"]*\/server\/(?!([a-z]+-)?actions")/.test(line) && !/^(import|export) type /.test(line),
+        )
         .map((line) => `${name}: ${line}`),
     );
 }

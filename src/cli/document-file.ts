@@ -2,7 +2,8 @@
 import { readFileSync, writeFileSync } from "node:fs";
 import type { z } from "zod";
 import { type DocumentTrial, trialOfDocument } from "../formats/document-history";
-import { parseTrialDocument, pathText, type TrialDocument, trialDocumentText } from "../formats/trial-document";
+import { documentText, pathText } from "../formats/json-document";
+import { parseTrialDocument, type TrialDocument } from "../formats/trial-document";
 import { CliFault } from "./cli-fault";
 
 /** @throws CliFault when the file is not there */
@@ -52,5 +53,5 @@ export function saveFile(file: string, content: string | Uint8Array): void {
 }
 
 export function saveDocument(file: string, document: TrialDocument): void {
-  saveFile(file, trialDocumentText(document));
+  saveFile(file, documentText(document));
 }

@@ -4,7 +4,8 @@ import { draftOf } from "../core/procedures/draft";
 import { machineSpecSchema } from "../core/procedures/machine-spec";
 import { procedureById } from "../core/procedures/registry";
 import type { SettingsInForce } from "../core/procedures/setting";
-import { FORMAT, trialDocumentSchema, trialDocumentText } from "../formats/trial-document";
+import { documentText } from "../formats/json-document";
+import { FORMAT, trialDocumentSchema } from "../formats/trial-document";
 import { VERSION } from "../formats/trial-migrations";
 import { CliFault } from "./cli-fault";
 import { jsonFile } from "./document-file";
@@ -18,7 +19,7 @@ export function plan(procedureId: string, machineFile: string): string {
   const inForce: SettingsInForce = Object.fromEntries(
     procedure.settings.map((s) => [s.key, s.shape === "table" ? { shape: "table", rows: [] } : null]),
   );
-  return trialDocumentText(
+  return documentText(
     trialDocumentSchema.parse({
       format: FORMAT,
       version: VERSION,

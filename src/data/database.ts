@@ -8,7 +8,7 @@ import * as schema from "./schema";
 
 export type Database = BetterSQLite3Database<typeof schema> & { $client: Sqlite.Database };
 /** A database or a transaction on it. */
-export type Db = Pick<Database, "select" | "insert" | "update" | "transaction">;
+export type Db = Pick<Database, "select" | "insert" | "update" | "delete" | "transaction">;
 
 const DEFAULT_FILE = "data/ustrina.sqlite";
 

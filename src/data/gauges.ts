@@ -1,9 +1,9 @@
 /** Gauges and their revisions. */
-import { asc, count, desc, eq } from "drizzle-orm";
+import { and, asc, count, desc, eq, isNull } from "drizzle-orm";
 import { type Gauge, gaugeSchema } from "../core/metrology/gauge";
 import type { Db } from "./database";
 import { fromColumn, toColumn } from "./json-column";
-import { gauge, gaugeRevision, session } from "./schema";
+import { gauge, gaugeFault, gaugeRevision, round, session } from "./schema";
 
 export type KnownGauge = { revisionId: number; spec: Gauge };
 
@@ -53,6 +53,52 @@ export function sittingsByGauge(db: Db): Map<string, number> {
     .groupBy(gauge.key)
     .all();
   return new Map(rows.map((r) => [r.key, r.count]));
+}
+
+/** With which gauges a trial was read, and when. */
+export function gaugesOfTrial(db: Db, trialId: number): { gauge: string; at: number }[] {
+  return db
+    .select({ gauge: gauge.key, at: session.begunAt })
+    .from(session)
+    .innerJoin(round, eq(round.id, session.roundId))
+    .innerJoin(gaugeRevision, eq(gaugeRevision.id, session.gaugeRevisionId))
+    .innerJoin(gauge, eq(gauge.id, gaugeRevision.gaugeId))
+    .where(eq(round.trialId, trialId))
+    .all();
+}
+
+export type GaugeFault = { id: number; gauge: string; note: string; since: number | null; at: number };
+
+/** Gauges found wrong, newest first, without what was taken back. */
+export function gaugeFaults(db: Db): GaugeFault[] {
+  return db
+    .select({ id: gaugeFault.id, gauge: gauge.key, note: gaugeFault.note, since: gaugeFault.since, at: gaugeFault.at })
+    .from(gaugeFault)
+    .innerJoin(gauge, eq(gauge.id, gaugeFault.gaugeId))
+    .where(isNull(gaugeFault.takenBackAt))
+    .orderBy(desc(gaugeFault.at), desc(gaugeFault.id))
+    .all();
+}
+
+/** @returns whether there is such a gauge */
+export function addGaugeFault(db: Db, key: string, values: Pick<GaugeFault, "note" | "since" | "at">): boolean {
+  const row = db.select().from(gauge).where(eq(gauge.key, key)).get();
+  if (row)
+    db.insert(gaugeFault)
+      .values({ gaugeId: row.id, ...values })
+      .run();
+  return row !== undefined;
+}
+
+/** @returns whether there was one to take back */
+export function takeBackGaugeFault(db: Db, id: number, now: number): boolean {
+  return (
+    db
+      .update(gaugeFault)
+      .set({ takenBackAt: now })
+      .where(and(eq(gaugeFault.id, id), isNull(gaugeFault.takenBackAt)))
+      .run().changes === 1
+  );
 }
 
 function specOf(text: string): Gauge {

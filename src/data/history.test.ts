@@ -9,15 +9,21 @@ import { addEntry, currentEntry, entriesOf, markUndone, type NewEntry, ownerOfMa
 import {
   addMachine,
   allMachines,
-  fitOptic,
-  fittedOptic,
-  fittingsOf,
   holdersOf,
   machineById,
   machineBySlug,
   machineRevisionById,
   reviseMachine,
 } from "./machines";
+import { addPart, allParts, archivePart, fitPart, fittedAt, fittedPart, fittingsOf, revisePart } from "./parts";
+
+const CHUCK = {
+  kind: "rotary" as const,
+  label: "Chuck",
+  drive: "chuck" as const,
+  rollerDiameterMm: null,
+  stepsPerRevolution: null,
+};
 
 let db: Database;
 let id: number;
@@ -59,15 +65,36 @@ describe("a machine", () => {
   });
 
   it("has one optic fitted at a time, and remembers those before", () => {
-    expect(fittedOptic(db, id, 1000)).toBeUndefined();
-    fitOptic(db, id, { label: "50.8", focalLengthMm: 50.8 }, 200);
-    fitOptic(db, id, { label: "38.1", focalLengthMm: 38.1 }, 300);
-    fitOptic(db, id, { label: "50.8", focalLengthMm: 50.8 }, 400);
-    expect(fittedOptic(db, id, 1000)?.label).toBe("50.8");
-    expect(fittingsOf(db, id)).toEqual([
-      { at: 200, label: "50.8" },
-      { at: 300, label: "38.1" },
-      { at: 400, label: "50.8" },
+    expect(fittedPart(db, id, "optic", 1000)).toBeUndefined();
+    const [long, short] = [50.8, 38.1].map((f) =>
+      addPart(db, { kind: "optic", label: String(f), focalLengthMm: f }, 100),
+    ) as [number, number];
+    fitPart(db, id, "optic", long, 200);
+    fitPart(db, id, "optic", short, 300);
+    fitPart(db, id, "optic", long, 400);
+    fitPart(db, id, "rotary", addPart(db, CHUCK, 100), 350);
+    const at = (moment: number) => fittedPart(db, id, "optic", moment)?.label;
+    expect([199, 200, 299, 300, 399, 400, 1000].map(at)).toEqual([
+      undefined,
+      ...["50.8", "50.8", "38.1", "38.1"],
+      ...["50.8", "50.8"],
+    ]);
+    expect(fittingsOf(db, id).map(({ label, from, to }) => ({ label, from, to }))).toEqual([
+      { label: "50.8", from: 200, to: 300 },
+      { label: "38.1", from: 300, to: 400 },
+      { label: "Chuck", from: 350, to: null },
+      { label: "50.8", from: 400, to: null },
+    ]);
+    expect(fittedAt(db, long)).toEqual({ machineId: id, slug: "testbed" });
+    expect(fittedAt(db, short)).toBeUndefined();
+  });
+
+  it("has parts that change from one day on, and keep their kind", () => {
+    const chuck = addPart(db, CHUCK, 100);
+    revisePart(db, chuck, { ...CHUCK, label: "Chuck, small", stepsPerRevolution: 8000 }, 200);
+    archivePart(db, chuck, 300);
+    expect(allParts(db)).toEqual([
+      { id: chuck, spec: { ...CHUCK, label: "Chuck, small", stepsPerRevolution: 8000 }, archivedAt: 300 },
     ]);
   });
 });

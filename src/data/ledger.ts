@@ -1,5 +1,6 @@
 /** Every setting over time: entries are added, never changed; undoing marks the newest one. */
 import { and, desc, eq, isNull } from "drizzle-orm";
+import { type UnitId, unitIdSchema } from "../core/metrology/units";
 import { type SettingValue, settingValueSchema } from "../core/procedures/setting";
 import type { Db } from "./database";
 import { fromColumn, toColumn } from "./json-column";
@@ -14,7 +15,7 @@ export type LedgerEntry = {
   holderId: number | null;
   holderName: string | null;
   value: SettingValue | null;
-  unit: string;
+  unit: UnitId;
   u: number | null;
   origin: Origin;
   trialId: number | null;
@@ -30,7 +31,7 @@ export type NewEntry = {
   setting: string;
   holderId: number | null;
   value: SettingValue | null;
-  unit: string;
+  unit: UnitId;
   u: number | null;
   origin: Origin;
   solutionId: number | null;
@@ -70,7 +71,7 @@ export function entriesOf(db: Db, owner: string): LedgerEntry[] {
       value: row.ledger_entry.value
         ? fromColumn(settingValueSchema, row.ledger_entry.value, "ledger_entry.value")
         : null,
-      unit: row.ledger_entry.unit,
+      unit: unitIdSchema.parse(row.ledger_entry.unit),
       u: row.ledger_entry.u,
       origin: row.ledger_entry.origin,
       trialId: row.ledger_entry.trialId,

@@ -1,22 +1,16 @@
-/** Machines with their revisions, holders and fittings. */
-import { and, asc, desc, eq, isNull, lte } from "drizzle-orm";
-import { z } from "zod";
+/** Machines with their revisions and holders. */
+import { asc, desc, eq } from "drizzle-orm";
 import { type MachineSpec, machineSpecSchema } from "../core/procedures/machine-spec";
 import type { Db } from "./database";
 import { fromColumn, toColumn } from "./json-column";
-import { fitting, holder, machine, machineRevision, optic, opticRevision } from "./schema";
-
-export const opticSpecSchema = z.object({
-  label: z.string(),
-  focalLengthMm: z.number().positive(),
-});
-export type OpticSpec = z.infer<typeof opticSpecSchema>;
+import { event, fitting, holder, machine, machineRevision, practiceMachine, putBack } from "./schema";
 
 export type Machine = {
   id: number;
   slug: string;
   revisionId: number;
   spec: MachineSpec;
+  archivedAt: number | null;
 };
 
 export type Holder = typeof holder.$inferSelect;
@@ -24,10 +18,14 @@ export type HolderRole = Holder["role"];
 
 /** All machines in use, oldest first, each with its newest revision. */
 export function allMachines(db: Db): Machine[] {
+  return everyMachine(db).filter((m) => m.archivedAt === null);
+}
+
+/** The archived ones too. */
+export function everyMachine(db: Db): Machine[] {
   return db
     .select()
     .from(machine)
-    .where(isNull(machine.archivedAt))
     .orderBy(asc(machine.id))
     .all()
     .flatMap((row) => machineBySlug(db, row.slug) ?? []);
@@ -47,7 +45,7 @@ export function machineById(db: Db, id: number): Machine | undefined {
     .orderBy(desc(machineRevision.from), desc(machineRevision.id))
     .get();
   if (!row || !revision) return undefined;
-  return { id, slug: row.slug, revisionId: revision.id, spec: specOf(revision.spec) };
+  return { id, slug: row.slug, revisionId: revision.id, spec: specOf(revision.spec), archivedAt: row.archivedAt };
 }
 
 /** The spec of a machine as a trial froze it. */
@@ -75,7 +73,7 @@ export function addMachine(
       tx.insert(holder)
         .values({ machineId: row.id, ...h })
         .run();
-    return { id: row.id, slug, revisionId: revision.id, spec };
+    return { id: row.id, slug, revisionId: revision.id, spec, archivedAt: null };
   });
 }
 
@@ -86,53 +84,46 @@ export function reviseMachine(db: Db, machineId: number, spec: MachineSpec, now:
     .run();
 }
 
+/** Those in use, in the order in which they were named. */
 export function holdersOf(db: Db, machineId: number): Holder[] {
+  return everyHolderOf(db, machineId).filter((h) => h.archivedAt === null);
+}
+
+/** The archived ones too. */
+export function everyHolderOf(db: Db, machineId: number): Holder[] {
   return db.select().from(holder).where(eq(holder.machineId, machineId)).orderBy(asc(holder.id)).all();
 }
 
-/** Adds an optic and fits it. */
-export function fitOptic(db: Db, machineId: number, spec: OpticSpec, now: number): void {
+/** Another place that keeps a copy. @returns its id */
+export function addHolder(db: Db, machineId: number, name: string, role: HolderRole): number {
+  return db.insert(holder).values({ machineId, name, role }).returning().get().id;
+}
+
+export function renameHolder(db: Db, id: number, name: string): void {
+  db.update(holder).set({ name }).where(eq(holder.id, id)).run();
+}
+
+export function archiveHolder(db: Db, id: number, archivedAt: number | null): void {
+  db.update(holder).set({ archivedAt }).where(eq(holder.id, id)).run();
+}
+
+/** A holder that nothing was ever recorded for. */
+export function deleteHolder(db: Db, id: number): void {
+  db.delete(holder).where(eq(holder.id, id)).run();
+}
+
+/** Off the bench, or back onto it: what was measured on it stays. */
+export function archiveMachine(db: Db, id: number, archivedAt: number | null): void {
+  db.update(machine).set({ archivedAt }).where(eq(machine.id, id)).run();
+}
+
+/** A machine on which nothing was measured and nothing written down, with all that was said of it. */
+export function deleteMachine(db: Db, id: number): void {
   db.transaction((tx) => {
-    const row =
-      tx.select().from(optic).where(eq(optic.label, spec.label)).get() ??
-      tx.insert(optic).values({ label: spec.label }).returning().get();
-    tx.insert(opticRevision)
-      .values({ opticId: row.id, spec: toColumn(spec), from: now })
-      .run();
-    tx.update(fitting)
-      .set({ to: now })
-      .where(and(eq(fitting.machineId, machineId), isNull(fitting.to)))
-      .run();
-    tx.insert(fitting).values({ machineId, opticId: row.id, from: now }).run();
+    for (const table of [fitting, putBack, event, practiceMachine, holder, machineRevision])
+      tx.delete(table).where(eq(table.machineId, id)).run();
+    tx.delete(machine).where(eq(machine.id, id)).run();
   });
-}
-
-/** The optic fitted at a moment. */
-export function fittedOptic(db: Db, machineId: number, at: number): OpticSpec | undefined {
-  const row = db
-    .select({ opticId: fitting.opticId })
-    .from(fitting)
-    .where(and(eq(fitting.machineId, machineId), lte(fitting.from, at), isNull(fitting.to)))
-    .get();
-  if (!row) return undefined;
-  const revision = db
-    .select()
-    .from(opticRevision)
-    .where(eq(opticRevision.opticId, row.opticId))
-    .orderBy(desc(opticRevision.from), desc(opticRevision.id))
-    .get();
-  return revision ? fromColumn(opticSpecSchema, revision.spec, "optic_revision.spec") : undefined;
-}
-
-/** When an optic was fitted, oldest first: the first fitting is how the machine came. */
-export function fittingsOf(db: Db, machineId: number): { at: number; label: string }[] {
-  return db
-    .select({ at: fitting.from, label: optic.label })
-    .from(fitting)
-    .innerJoin(optic, eq(optic.id, fitting.opticId))
-    .where(eq(fitting.machineId, machineId))
-    .orderBy(asc(fitting.from), asc(fitting.id))
-    .all();
 }
 
 function specOf(text: string): MachineSpec {

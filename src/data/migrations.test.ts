@@ -7,9 +7,11 @@ import { drizzle } from "drizzle-orm/better-sqlite3";
 import { migrate } from "drizzle-orm/better-sqlite3/migrator";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { USUAL_DIALECT } from "../core/procedures/gcode-dialect";
+import { UNKNOWN_AXES } from "../core/procedures/machine-spec";
 import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
 import { openDatabase } from "./database";
 import { machineBySlug } from "./machines";
+import { allParts, fittingsOf } from "./parts";
 
 const FOLDER = "src/data/migrations";
 
@@ -36,7 +38,8 @@ function databaseAfter(count: number, fill: (client: Sqlite.Database) => void): 
 
 /** A machine as specs were written before G-code had words of its own. */
 function oldMachine(client: Sqlite.Database, full: number): void {
-  const { gcode: _, ...spec } = SAMPLE_MACHINE;
+  const { gcode: _, axes: __, ...spec } = SAMPLE_MACHINE;
+  const held = { "scan offset": { step: 0.001, tableKind: "interpolated", sense: 1 } };
   client.prepare("insert into machine (id, slug, created_at) values (1, 'old', 0)").run();
   const columns = (client.prepare("pragma table_info(machine_revision)").all() as { name: string }[]).map(
     (c) => c.name,
@@ -44,7 +47,7 @@ function oldMachine(client: Sqlite.Database, full: number): void {
   const from = columns.find((c) => c.includes("from")) ?? "";
   client
     .prepare(`insert into machine_revision (machine_id, spec, "${from}") values (1, ?, 0)`)
-    .run(JSON.stringify({ ...spec, powerWordAtFull: full }));
+    .run(JSON.stringify({ ...spec, held, powerWordAtFull: full }));
 }
 
 describe("a database of an earlier version", () => {
@@ -54,9 +57,32 @@ describe("a database of an earlier version", () => {
     expect(machineBySlug(db, "old")?.spec).toEqual({
       ...SAMPLE_MACHINE,
       gcode: { ...USUAL_DIALECT, powerAtFull: 255 },
+      // Nobody had said anything of its axes, nor in which unit its controller takes numbers.
+      axes: UNKNOWN_AXES,
     });
     const { spec } = db.$client.prepare("select spec from machine_revision").get() as { spec: string };
     expect(JSON.parse(spec)).not.toHaveProperty("powerWordAtFull");
+    db.$client.close();
+  });
+
+  it("has its optics as parts afterwards, fitted as they were", () => {
+    const file = databaseAfter(3, (client) => {
+      client.exec(`insert into machine (id, slug, created_at) values (1, 'old', 0);
+        insert into optic (id, label) values (7, '50.8'), (8, '38.1');
+        insert into optic_revision (optic_id, spec, valid_from) values (7, '{"label":"50.8","focalLengthMm":50.8}', 10), (8, '{"label":"38.1","focalLengthMm":38.1}', 10);
+        insert into fitting (machine_id, optic_id, fitted_from, fitted_to) values (1, 7, 10, 20), (1, 8, 20, null)`);
+    });
+    const db = openDatabase(file);
+    expect(allParts(db).map((p) => p.spec)).toEqual([
+      { kind: "optic", label: "50.8", focalLengthMm: 50.8 },
+      { kind: "optic", label: "38.1", focalLengthMm: 38.1 },
+    ]);
+    expect(fittingsOf(db, 1).map((f) => [f.partId, f.from, f.to])).toEqual([
+      [7, 10, 20],
+      [8, 20, null],
+    ]);
+    expect(() => db.$client.prepare("insert into part (label) values ('38.1')").run()).toThrow(/UNIQUE/);
+    expect(() => db.$client.prepare("delete from part where id = 8").run()).toThrow(/FOREIGN KEY/);
     db.$client.close();
   });
 
@@ -86,7 +112,7 @@ describe("a database of an earlier version", () => {
     expect(db.$client.pragma("synchronous", { simple: true })).toBe(2);
     expect(db.$client.pragma("journal_mode", { simple: true })).toBe("wal");
     expect(() =>
-      db.$client.prepare("insert into fitting (machine_id, optic_id, fitted_from) values (9, 9, 0)").run(),
+      db.$client.prepare("insert into fitting (machine_id, part_id, fitted_from) values (9, 9, 0)").run(),
     ).toThrow(/FOREIGN KEY/);
     db.$client.close();
   });

@@ -31,30 +31,42 @@ export const machineRevision = sqliteTable(
   (t) => [index("machine_revision_of").on(t.machineId, t.from)],
 );
 
-export const optic = sqliteTable("optic", { id: id(), label: text("label").notNull().unique() });
-
-export const opticRevision = sqliteTable("optic_revision", {
+/** What can be fitted to a machine: an optic or a rotary. */
+export const part = sqliteTable("part", {
   id: id(),
-  opticId: integer("optic_id")
+  kind: text("kind", { enum: ["optic", "rotary"] })
     .notNull()
-    .references(() => optic.id),
-  /** opticSpecSchema */
+    .default("optic"),
+  label: text("label").notNull().unique(),
+  archivedAt: integer("archived_at"),
+});
+
+export const partRevision = sqliteTable("part_revision", {
+  id: id(),
+  partId: integer("part_id")
+    .notNull()
+    .references(() => part.id),
+  /** opticSpecSchema or rotarySpecSchema */
   spec: text("spec").notNull(),
   from: at("valid_from"),
 });
 
 /** What is fitted to a machine, from when to when. */
-export const fitting = sqliteTable("fitting", {
-  id: id(),
-  machineId: integer("machine_id")
-    .notNull()
-    .references(() => machine.id),
-  opticId: integer("optic_id")
-    .notNull()
-    .references(() => optic.id),
-  from: at("fitted_from"),
-  to: integer("fitted_to"),
-});
+export const fitting = sqliteTable(
+  "fitting",
+  {
+    id: id(),
+    machineId: integer("machine_id")
+      .notNull()
+      .references(() => machine.id),
+    partId: integer("part_id")
+      .notNull()
+      .references(() => part.id),
+    from: at("fitted_from"),
+    to: integer("fitted_to"),
+  },
+  (t) => [index("fitting_of").on(t.machineId, t.from)],
+);
 
 /** A place that keeps a copy of the settings of a machine. */
 export const holder = sqliteTable(
@@ -67,11 +79,30 @@ export const holder = sqliteTable(
     name: text("name").notNull(),
     /** `controller` acts on burns; `copy` must be kept in step by hand; `ustrina` is the table in Ustrina's own G-code. */
     role: text("role", { enum: ["controller", "copy", "ustrina"] }).notNull(),
+    /** No longer kept in step; what it held stays in the ledger. */
+    archivedAt: integer("archived_at"),
   },
   (t) => [uniqueIndex("holder_name").on(t.machineId, t.name)],
 );
 
-export const gauge = sqliteTable("gauge", { id: id(), key: text("key").notNull().unique() });
+export const gauge = sqliteTable("gauge", {
+  id: id(),
+  key: text("key").notNull().unique(),
+  archivedAt: integer("archived_at"),
+});
+
+/** A gauge was found wrong: what was read with it since it was last known to be right means nothing. */
+export const gaugeFault = sqliteTable("gauge_fault", {
+  id: id(),
+  gaugeId: integer("gauge_id")
+    .notNull()
+    .references(() => gauge.id),
+  note: text("note").notNull(),
+  /** Readings from this moment on are in doubt, up to the finding; `null` = all of them. */
+  since: integer("wrong_since"),
+  at: at("found_at"),
+  takenBackAt: integer("taken_back_at"),
+});
 
 export const gaugeRevision = sqliteTable("gauge_revision", {
   id: id(),
@@ -88,9 +119,23 @@ export const event = sqliteTable("event", {
   machineId: integer("machine_id")
     .notNull()
     .references(() => machine.id),
+  /** changeKindSchema */
   kind: text("kind").notNull(),
   note: text("note").notNull(),
   at: at("happened_at"),
+  /** Noted by mistake; the row stays. */
+  takenBackAt: integer("taken_back_at"),
+});
+
+/** Something set on purpose for a while, such as limits that are off, until it is put back. */
+export const putBack = sqliteTable("put_back", {
+  id: id(),
+  machineId: integer("machine_id")
+    .notNull()
+    .references(() => machine.id),
+  what: text("what").notNull(),
+  openedAt: at("opened_at"),
+  closedAt: integer("closed_at"),
 });
 
 export const trial = sqliteTable(

@@ -320,6 +320,30 @@ export function verdictsOf(db: Db, trialId: number): KeptVerdict[] {
     .map((row) => ({ ...row, result: fromColumn(verdictSchema, row.result, "verdict.result") }));
 }
 
+/** The verdicts of all trials of a machine by trial, each oldest first. */
+export function verdictsOfMachine(db: Db, machineId: number): Map<number, KeptVerdict[]> {
+  const rows = db
+    .select({
+      trialId: verdict.trialId,
+      result: verdict.result,
+      acceptedAt: verdict.acceptedAt,
+      purpose: round.purpose,
+      round: round.n,
+    })
+    .from(verdict)
+    .innerJoin(round, eq(round.id, verdict.roundId))
+    .innerJoin(trial, eq(trial.id, verdict.trialId))
+    .where(eq(trial.machineId, machineId))
+    .orderBy(asc(verdict.id))
+    .all();
+  const byTrial = new Map<number, KeptVerdict[]>();
+  for (const { trialId, result, ...rest } of rows) {
+    const kept = { ...rest, result: fromColumn(verdictSchema, result, "verdict.result") };
+    byTrial.set(trialId, [...(byTrial.get(trialId) ?? []), kept]);
+  }
+  return byTrial;
+}
+
 /** The newest verdict of a trial. */
 export function verdictOf(db: Db, trialId: number): KeptVerdict | undefined {
   return verdictsOf(db, trialId).at(-1);

@@ -10,7 +10,8 @@ import type { AnyProcedure, History, PlanContext, RoundRecord } from "../core/pr
 import { draftOf, readDraft } from "../core/procedures/draft";
 import { procedureById } from "../core/procedures/registry";
 import { lengthUnitOf } from "../core/procedures/shown-unit";
-import type { DocumentFault, TrialDocument } from "./trial-document";
+import type { DocumentFault } from "./json-document";
+import type { TrialDocument } from "./trial-document";
 
 type DocumentRound = TrialDocument["rounds"][number];
 export type DocumentTrial = { procedure: AnyProcedure; history: History };

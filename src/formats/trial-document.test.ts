@@ -3,9 +3,10 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
 import { trialOfDocument } from "./document-history";
+import { documentText } from "./json-document";
 import { mangled } from "./mangled-text";
 import { randomPiece } from "./random-piece";
-import { parseTrialDocument, trialDocumentText } from "./trial-document";
+import { parseTrialDocument } from "./trial-document";
 import { VERSION } from "./trial-migrations";
 
 /** As a person would write it: only what cannot be worked out. */
@@ -62,7 +63,7 @@ describe("a trial document", () => {
   it("comes back as it went", () => {
     const read = parsed();
     if (!read.ok) throw new Error("unread");
-    expect(parseTrialDocument(trialDocumentText(read.document))).toEqual(read);
+    expect(parseTrialDocument(documentText(read.document))).toEqual(read);
   });
 
   it.each([
@@ -124,7 +125,7 @@ describe("a trial document", () => {
         const spec = { pieces: [piece], placement, program: [], sites: [], delivery: "d", checklist: [] };
         const read = parsed((d) => ({ ...d, rounds: [{ spec }] }));
         if (!read.ok) throw new Error(`${read.fault.path}: ${read.fault.message}`);
-        const back = parseTrialDocument(trialDocumentText(read.document));
+        const back = parseTrialDocument(documentText(read.document));
         expect(back.ok && back.document.rounds[0]?.spec).toEqual(spec);
       }),
       { seed: 13, numRuns: 50 },
@@ -139,7 +140,7 @@ describe("a trial document", () => {
       const read = parseTrialDocument(broken);
       if (!read.ok) refused++;
       // What is taken says the same when it is written down and read again.
-      else expect(parseTrialDocument(trialDocumentText(read.document))).toEqual(read);
+      else expect(parseTrialDocument(documentText(read.document))).toEqual(read);
       expect(performance.now() - began).toBeLessThan(1000);
     }
     expect(refused).toBeGreaterThan(2500);

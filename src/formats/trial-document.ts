@@ -10,15 +10,10 @@ import { draftSchema } from "../core/procedures/draft";
 import { machineSpecSchema } from "../core/procedures/machine-spec";
 import { settingValueSchema } from "../core/procedures/setting";
 import { verdictSchema } from "../core/procedures/verdict";
-import { tooLarge } from "./parsed";
+import { type ReadDocument, readDocument } from "./json-document";
 import { broughtUpToDate, VERSION } from "./trial-migrations";
 
 export const FORMAT = "ustrina trial";
-
-const MOST_CHARACTERS = 8_000_000;
-/** Beginnings and separators in JSON: a trial of a thousand readings has some ten thousand. */
-const MOST_MARKS = 200_000;
-const [COMMA, OPEN_LIST, OPEN_OBJECT] = [44, 91, 123];
 
 /** ISO 8601. */
 const time = z.iso.datetime();
@@ -87,59 +82,9 @@ export const trialDocumentSchema = z.strictObject({
 });
 export type TrialDocument = z.infer<typeof trialDocumentSchema>;
 
-export type DocumentFault = { path: string; message: string };
-export type ReadDocument = { ok: true; document: TrialDocument } | { ok: false; fault: DocumentFault };
-
 /** Reads a document; a fault names its field, such as `rounds[0].readings[3].site`. */
-export function parseTrialDocument(text: string): ReadDocument {
-  if (text.length > MOST_CHARACTERS) return bad("", tooLarge(MOST_CHARACTERS));
-  if (marksIn(text) > MOST_MARKS)
-    return bad("", "The document holds more than any trial: it is damaged, or something else.");
-  let raw: unknown;
-  try {
-    raw = JSON.parse(text.replace(/^\uFEFF/, ""));
-  } catch (error) {
-    return bad("", `This is no JSON: ${error instanceof Error ? error.message : "it cannot be read"}.`);
-  }
-  if (typeof raw !== "object" || raw === null || Array.isArray(raw))
-    return bad("", "This is no trial document: it is no JSON object.");
-  const { format, version } = raw as { format?: unknown; version?: unknown };
-  if (format !== FORMAT) return bad("format", `This is no trial document: its format must be “${FORMAT}”.`);
-  if (typeof version !== "number" || !Number.isInteger(version) || version < 1)
-    return bad("version", `Give the version of the document: 1 to ${VERSION}.`);
-  if (version > VERSION)
-    return bad(
-      "version",
-      `This document is of version ${version}; this Ustrina knows up to ${VERSION}. Bring Ustrina up to date.`,
-    );
-  const read = trialDocumentSchema.safeParse(broughtUpToDate(raw as Record<string, unknown>, version));
-  if (read.success) return { ok: true, document: read.data };
-  const issue = read.error.issues[0];
-  return bad(pathText(issue?.path ?? []), issue?.message ?? "This cannot be read.");
-}
-
-/** How many lists, objects and separators a text has, as far as it matters. */
-function marksIn(text: string): number {
-  let count = 0;
-  for (let i = 0; i < text.length && count <= MOST_MARKS; i++) {
-    const c = text.charCodeAt(i);
-    if (c === COMMA || c === OPEN_LIST || c === OPEN_OBJECT) count++;
-  }
-  return count;
-}
-
-export function trialDocumentText(document: TrialDocument): string {
-  return `${JSON.stringify(document, null, 2)}\n`;
-}
-
-/** `rounds[0].plan.speeds`. */
-export function pathText(path: readonly PropertyKey[]): string {
-  return path.reduce<string>(
-    (text, part) => (typeof part === "number" ? `${text}[${part}]` : `${text}${text ? "." : ""}${String(part)}`),
-    "",
-  );
-}
-
-function bad(path: string, message: string): ReadDocument {
-  return { ok: false, fault: { path, message } };
+export function parseTrialDocument(text: string): ReadDocument<TrialDocument> {
+  return readDocument(text, {
+    ...{ name: "trial", format: FORMAT, version: VERSION, schema: trialDocumentSchema, upgrade: broughtUpToDate },
+  });
 }

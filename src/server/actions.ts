@@ -11,28 +11,15 @@ import { machineBySlug } from "../data/machines";
 import * as check from "./check-steps";
 import * as correction from "./correction-steps";
 import { addDemoBench } from "./demo-bench";
-import * as gauges from "./gauge-steps";
-import { gaugeInputSchema } from "./gauge-steps";
 import * as documents from "./load-document";
-import * as machines from "./machine-steps";
-import { machineInputSchema } from "./machine-steps";
 import * as practice from "./practice-machine";
-import { answering, Refusal, type Result } from "./refusal";
+import { answering, Refusal } from "./refusal";
+import { run } from "./run-action";
 import * as steps from "./trial-steps";
 
 const trialId = z.number().int().positive();
 const roundN = z.number().int().positive();
 const typedRows = z.array(z.object({ at: z.number().nullable(), text: z.string().max(60) })).max(500);
-
-/** Parses, runs, and answers; what cannot be parsed is a fault of the page, said as such. */
-async function run<I, O>(schema: z.ZodType<I>, input: unknown, act: (input: I) => O): Promise<Result<O>> {
-  const read = schema.safeParse(input);
-  if (!read.success) {
-    const issue = read.error.issues[0];
-    return { ok: false, field: issue?.path.join(".") ?? "", message: issue?.message ?? "This cannot be read." };
-  }
-  return answering(() => act(read.data));
-}
 
 export async function beginTrial(input: unknown) {
   return run(z.object({ machine: z.string(), procedure: z.string() }), input, (i) => {
@@ -81,33 +68,6 @@ export async function setDialect(input: unknown) {
   return run(z.object({ machine: z.string(), dialect: gcodeDialectSchema }), input, (i) => {
     check.setDialect(database(), i.machine, i.dialect, Date.now());
     revalidatePath("/", "layout");
-  });
-}
-
-export async function noteEvent(input: unknown) {
-  return run(
-    z.object({ machine: z.string(), procedure: z.string(), kind: z.string(), note: z.string().max(500) }),
-    input,
-    (i) => {
-      check.noteEvent(database(), i.machine, i.procedure, i, Date.now());
-      revalidatePath("/", "layout");
-    },
-  );
-}
-
-export async function keepMachine(input: unknown) {
-  return run(machineInputSchema, input, (i) => {
-    const slug = machines.keepMachine(database(), i, Date.now());
-    revalidatePath("/", "layout");
-    return slug;
-  });
-}
-
-export async function declareGauge(input: unknown) {
-  return run(gaugeInputSchema, input, (i) => {
-    const id = gauges.declareGauge(database(), i, Date.now());
-    revalidatePath("/", "layout");
-    return id;
   });
 }
 

@@ -1,17 +1,28 @@
-/** The workshop at a glance: machines, how their procedures stand, what to do next, what was entered last. */
+/** The workshop at a glance: machines, how their procedures stand, what to do next, what waits, what was entered last. */
+
+import type { UnitId } from "../core/metrology/units";
 import { siteIsDone } from "../core/procedures/answer";
 import type { MachineSpec } from "../core/procedures/machine-spec";
+import { firstToDo } from "../core/procedures/next-step";
 import type { SettingValue } from "../core/procedures/setting";
 import type { Db } from "../data/database";
 import { entriesOf, ownerOfMachine } from "../data/ledger";
-import { allMachines, fittedOptic, type Machine } from "../data/machines";
-import { trialsOfMachine } from "../data/trials";
-import { holdersToEnter } from "./correction-steps";
+import { allMachines, everyMachine } from "../data/machines";
+import { fittedPart } from "../data/parts";
+import { toPutBackOf } from "../data/put-back";
+import { type MachineRecord, machineRecord } from "./machine-record";
+import { behindOf } from "./open-holders";
 import { type OpenProgress, type ProcedureState, procedureState } from "./procedure-state";
 import { offeredProcedures } from "./procedures";
-import { type FullTrial, fullTrial, historyOf } from "./trial-record";
+import { settingLabel, settingUnit } from "./settings";
+import { fullTrial } from "./trial-record";
 
-export type BenchProcedure = ProcedureState & { id: string; title: string };
+export type BenchProcedure = ProcedureState & {
+  id: string;
+  title: string;
+  /** Where its open trial is continued. */
+  href: string | null;
+};
 
 export type NextStep = {
   title: string;
@@ -39,7 +50,16 @@ export type OpenTrial = {
   begunAt: number;
   href: string;
 };
-export type OpenHolder = { trialId: number; code: string; machine: string; holder: string; href: string };
+/** A place that still has an older value than the controller. */
+export type OpenHolder = {
+  key: string;
+  label: string;
+  machine: string;
+  holder: string;
+  code: string | null;
+  href: string;
+};
+export type OpenPutBack = { id: number; what: string; machine: string; slug: string; openedAt: number };
 export type LastEntry = {
   id: number;
   label: string;
@@ -48,27 +68,39 @@ export type LastEntry = {
   slug: string;
   value: SettingValue | null;
   was: SettingValue | null;
+  unit: UnitId;
   at: number;
 };
 
 export type BenchView = {
   machines: BenchMachine[];
+  archived: { slug: string; name: string }[];
   open: OpenTrial[];
   openHolders: OpenHolder[];
+  putBack: OpenPutBack[];
   lastEntered: LastEntry[];
 };
 
 const LAST_ENTRIES = 4;
 
 export function benchView(db: Db, now: number): BenchView {
-  const machines = allMachines(db);
-  const views = machines.map((m) => benchMachine(db, m, now));
+  const records = allMachines(db).map((m) => machineRecord(db, m));
+  const views = records.map((r) => benchMachine(db, r, now));
   return {
     machines: views.map((v) => v.machine),
+    archived: everyMachine(db)
+      .filter((m) => m.archivedAt !== null)
+      .map((m) => ({ slug: m.slug, name: m.spec.name })),
     open: views.flatMap((v) => v.open).sort((a, b) => b.begunAt - a.begunAt),
-    openHolders: views.flatMap((v) => v.openHolders),
-    lastEntered: machines
-      .flatMap((m) => lastEntries(db, m))
+    openHolders: records.flatMap(openHoldersOf),
+    putBack: records.flatMap(({ machine }) =>
+      toPutBackOf(db, machine.id).map(({ id, what, openedAt }) => ({
+        ...{ id, what, openedAt },
+        ...{ machine: machine.spec.name, slug: machine.slug },
+      })),
+    ),
+    lastEntered: records
+      .flatMap(lastEntries)
       .sort((a, b) => b.at - a.at)
       .slice(0, LAST_ENTRIES),
   };
@@ -101,115 +133,87 @@ export function progressOf(db: Db, trialId: number): OpenProgress & { href: stri
     : { stage: "correct", detail: "read, correction to enter", toProve: false, href: at("correct") };
 }
 
-function benchMachine(db: Db, machine: Machine, now: number) {
-  const trials = trialsOfMachine(db, machine.id);
-  const procedures = offeredProcedures(machine.spec.kind).map(
-    (p): BenchProcedure => ({
-      id: p.id,
-      title: p.title,
-      ...procedureState(
-        db,
-        machine,
-        p,
-        trials.filter((t) => t.procedure === p.id),
-        (id) => progressOf(db, id),
-        now,
-      ),
-    }),
-  );
-  const openTrials = trials.filter((t) => t.endedAt === null);
+/** One machine as it stands on the bench, with its open trials. */
+export function benchMachine(db: Db, record: MachineRecord, now: number): { machine: BenchMachine; open: OpenTrial[] } {
+  const { machine } = record;
+  const open = record.trials
+    .filter((t) => t.endedAt === null)
+    .map((t) => ({ trial: t, progress: progressOf(db, t.id), title: fullTrial(db, t.id).procedure.title }));
+  const progress = (id: number) => open.find((o) => o.trial.id === id)?.progress ?? progressOf(db, id);
+  const stands = offeredProcedures(machine.spec.kind).map((procedure) => {
+    const state = procedureState(record, procedure, progress, now);
+    return { procedure, state: state.state, view: { id: procedure.id, title: procedure.title, ...state } };
+  });
+  const first = firstToDo(stands);
   return {
     machine: {
       slug: machine.slug,
       spec: machine.spec,
-      optic: fittedOptic(db, machine.id, now)?.label ?? null,
-      procedures,
-      next: nextStep(db, procedures),
+      optic: fittedPart(db, machine.id, "optic", now)?.label ?? null,
+      procedures: stands.map((s) => ({
+        ...s.view,
+        href: open.find((o) => o.trial.id === s.view.trialId)?.progress.href ?? null,
+      })),
+      next: nextStep(first?.view ?? null, progress),
     },
-    open: openTrials.map((t): OpenTrial => {
-      const progress = progressOf(db, t.id);
-      return {
-        id: t.id,
-        code: t.code,
-        title: fullTrial(db, t.id).procedure.title,
-        machine: machine.spec.name,
-        detail: progress.detail,
-        begunAt: t.begunAt,
-        href: progress.href,
-      };
-    }),
-    openHolders: trials.flatMap((t) => openHoldersOf(db, fullTrial(db, t.id), machine)),
+    open: open.map(({ trial, progress, title }) => ({
+      ...{ id: trial.id, code: trial.code, title, machine: machine.spec.name },
+      ...{ detail: progress.detail, begunAt: trial.begunAt, href: progress.href },
+    })),
   };
 }
 
-/** Open trial first; practice order decides among equals. */
-function nextStep(db: Db, procedures: readonly BenchProcedure[]): NextStep {
-  const open = procedures.find((p) => p.state === "open" || p.state === "to prove");
-  if (open?.trialId) {
-    const progress = progressOf(db, open.trialId);
-    return {
-      title: `${open.state === "to prove" ? "Prove" : "Finish"} the ${open.title.toLowerCase()}`,
-      reason: progress.detail,
-      action: "continue",
-      href: progress.href,
-      procedure: open.id,
-    };
-  }
-  for (const { state, action, title } of WORK) {
-    const found = procedures.find((p) => p.state === state);
-    if (found)
-      return {
-        title: title(found.title.toLowerCase()),
-        reason: found.reasons[0] ?? "never done on this machine",
-        action,
-        href: null,
-        procedure: found.id,
-      };
-  }
-  return { title: "Nothing to do", reason: "every procedure holds", action: "none", href: null, procedure: null };
+const WORK = {
+  stale: { action: "begin", title: (name: string) => `Measure the ${name} again` },
+  drifting: { action: "begin", title: (name: string) => `Correct the ${name} again` },
+  "not done": { action: "begin", title: (name: string) => `Measure the ${name}` },
+  "check due": { action: "check", title: (name: string) => `Check the ${name}` },
+  open: { action: "continue", title: (name: string) => `Finish the ${name}` },
+  "to prove": { action: "continue", title: (name: string) => `Prove the ${name}` },
+} as const;
+
+function nextStep(
+  first: (ProcedureState & { id: string; title: string }) | null,
+  progress: (trialId: number) => OpenProgress & { href: string },
+): NextStep {
+  if (!first || first.state === "holding")
+    return { title: "Nothing to do", reason: "every procedure holds", action: "none", href: null, procedure: null };
+  const { action, title } = WORK[first.state];
+  const opened = action === "continue" && first.trialId !== null ? progress(first.trialId) : null;
+  return {
+    title: title(first.title.toLowerCase()),
+    reason: opened?.detail ?? first.reasons[0] ?? "never done on this machine",
+    action,
+    href: opened?.href ?? null,
+    procedure: first.id,
+  };
 }
 
-/** What comes first when nothing is open: what is known to be wrong, then what was never done, then what is due. */
-const WORK = [
-  { state: "stale", action: "begin", title: (name: string) => `Measure the ${name} again` },
-  { state: "drifting", action: "begin", title: (name: string) => `Correct the ${name} again` },
-  { state: "not done", action: "begin", title: (name: string) => `Measure the ${name}` },
-  { state: "check due", action: "check", title: (name: string) => `Check the ${name}` },
-] as const;
-
-/** Holders that still have the old value while the acting one has the new. */
-function openHoldersOf(db: Db, full: FullTrial, machine: Machine): OpenHolder[] {
-  const round = full.rounds.findLast((r) => r.spec !== null);
-  if (!round || full.trial.end === "given up") return [];
-  const entries = entriesOf(db, ownerOfMachine(machine.id)).filter(
-    (e) => e.trialId === full.trial.id && e.origin === "trial" && e.undoneAt === null,
-  );
-  if (entries.length === 0) return [];
-  const holders = holdersToEnter(db, full, historyOf(full, round.n).rounds.at(-1)?.plan);
-  return holders
-    .filter((h) => !entries.some((e) => e.holderId === h.id))
-    .map((h) => ({
-      trialId: full.trial.id,
-      code: full.trial.code,
-      machine: machine.spec.name,
-      holder: h.name,
-      href: `/trial/${full.trial.id}/correct`,
-    }));
+function openHoldersOf(record: MachineRecord): OpenHolder[] {
+  const { machine } = record;
+  return behindOf(record).map(({ setting, holder, newest }) => ({
+    key: `${machine.id} ${setting} ${holder.id}`,
+    label: settingLabel(machine.spec.kind, setting),
+    machine: machine.spec.name,
+    holder: holder.name,
+    code: newest.trialCode,
+    href: newest.trialId === null ? `/machine/${machine.slug}` : `/trial/${newest.trialId}/correct`,
+  }));
 }
 
-function lastEntries(db: Db, machine: Machine): LastEntry[] {
-  const entries = entriesOf(db, ownerOfMachine(machine.id)).filter((e) => e.undoneAt === null);
+function lastEntries({ machine, entries }: MachineRecord): LastEntry[] {
   return entries
     .filter((e) => e.origin !== "found")
     .slice(0, LAST_ENTRIES)
     .map((e) => ({
       id: e.id,
-      label: e.setting,
+      label: settingLabel(machine.spec.kind, e.setting),
       holder: e.holderName,
       machine: machine.spec.name,
       slug: machine.slug,
       value: e.value,
       was: entries.find((o) => o.id < e.id && o.setting === e.setting && o.holderId === e.holderId)?.value ?? null,
+      unit: settingUnit(machine.spec, e.setting),
       at: e.at,
     }));
 }

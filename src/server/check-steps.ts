@@ -5,7 +5,6 @@ import type { AnyProcedure } from "../core/procedures/contract";
 import { draftOf } from "../core/procedures/draft";
 import type { GcodeDialect } from "../core/procedures/gcode-dialect";
 import type { Db } from "../data/database";
-import { addEvent } from "../data/events";
 import { type Machine, machineById, machineBySlug, reviseMachine } from "../data/machines";
 import {
   addRound,
@@ -27,6 +26,8 @@ const LONGEST_RECHECK_DAYS = 3650;
 
 /** A new trial on a machine, without rounds yet. @returns its id */
 export function openTrial(db: Db, machine: Machine, procedure: AnyProcedure, now: number): number {
+  if (machine.archivedAt !== null)
+    throw new Refusal("machine", `${machine.spec.name} is archived: bring it back onto the bench first.`);
   const letter = machine.spec.name.charAt(0).toUpperCase();
   return addTrial(
     db,
@@ -102,20 +103,6 @@ export function setDialect(db: Db, machineSlug: string, dialect: GcodeDialect, n
   const fault = ownLinesFault(dialect);
   if (fault) throw new Refusal(fault.field, fault.message);
   reviseMachine(db, machine.id, { ...machine.spec, gcode: dialect }, now);
-}
-
-/** Something happened to the machine that may make results invalid. */
-export function noteEvent(
-  db: Db,
-  machineSlug: string,
-  procedureId: string,
-  event: { kind: string; note: string },
-  now: number,
-): void {
-  const { machine, procedure } = known(db, machineSlug, procedureId);
-  if (!procedure.needs.some((n) => n.on === "event" && n.what === event.kind))
-    throw new Refusal("kind", "Choose what happened.");
-  addEvent(db, machine.id, { kind: event.kind, note: event.note.trim(), at: now });
 }
 
 function reviseLimits(

@@ -1,25 +1,23 @@
 /** From Correct to the end: read back, choose, record in the ledger, prove, accept. */
 import { createHash } from "node:crypto";
-import { parseReading } from "../core/metrology/reading-text";
-import { UNITS } from "../core/metrology/units";
 import { draftOf } from "../core/procedures/draft";
+import { rangeFault } from "../core/procedures/entry-text";
 import type { Correction, Outcome } from "../core/procedures/outcome";
-import type { SettingsInForce, SettingValue } from "../core/procedures/setting";
+import type { SettingSpec, SettingsInForce, SettingValue } from "../core/procedures/setting";
 import type { Verdict } from "../core/procedures/verdict";
 import type { Db } from "../data/database";
 import { toColumn } from "../data/json-column";
-import { addEntry, entriesOf, markUndone, ownerOfMachine } from "../data/ledger";
+import { addEntry, entriesOf, ownerOfMachine } from "../data/ledger";
 import { type Holder, holdersOf } from "../data/machines";
-import { practiceOf, setPractice } from "../data/practice";
 import { addLearned, addRound, addSolution, addVerdict, confirmInForce, endTrial, setDecision } from "../data/trials";
 import { keepCheckVerdict } from "./check-steps";
-import { controllerOf } from "./practice-machine";
+import { takeBackNewest } from "./ledger-steps";
+import { enterInPractice } from "./practice-machine";
 import { Refusal } from "./refusal";
+import { settingUnit } from "./settings";
 import { contextOf, type FullTrial, fullTrial, historyOf, readingStamp } from "./trial-record";
 import { burnedRound } from "./trial-steps";
-
-/** One number as typed, by its row. */
-export type TypedRow = { at: number | null; text: string };
+import { type TypedRow, typedValue } from "./typed-value";
 
 /** What the controller really held during the burn; a difference from the ledger goes into the ledger as found. */
 export function confirmHeld(
@@ -32,7 +30,7 @@ export function confirmHeld(
 ): void {
   const full = fullTrial(db, trialId);
   const round = burnedRound(db, trialId, n);
-  const value = typedValue(full, setting, rows);
+  const value = typedIn(full, setting, rows);
   const before = round.inForce?.[setting] ?? null;
   const acting = actingHolder(db, full, round.plan);
   db.transaction((tx) => {
@@ -88,8 +86,10 @@ export function recordEntry(
     );
   const outcome = full.procedure.solve(historyOf(full, input.n));
   const correction = correctionFor(outcome, input.setting);
-  const typed = typedValue(full, input.setting, input.rows);
+  const typed = typedIn(full, input.setting, input.rows);
   const value = merged(round.inForce?.[input.setting] ?? null, typed);
+  const outside = rangeFault(value, full.machine.held[input.setting]);
+  if (outside) throw new Refusal("value", outside);
   return db.transaction((tx) => {
     const solutionId = addSolution(
       tx,
@@ -103,7 +103,7 @@ export function recordEntry(
       },
       now,
     );
-    if (holder.role === "controller") enterInPractice(tx, full, value);
+    if (holder.role === "controller") enterInPractice(tx, full.trial.machineId, value);
     return addEntry(
       tx,
       {
@@ -121,24 +121,12 @@ export function recordEntry(
   });
 }
 
-/** Takes back the newest record of a holder. The practice controller goes back to what it held before. */
+/** Takes back the newest record of a holder, made in this trial. */
 export function undoEntry(db: Db, trialId: number, entryId: number, now: number): void {
-  const full = fullTrial(db, trialId);
-  const entries = entriesOf(db, ownerOfMachine(full.trial.machineId));
-  const entry = entries.find((e) => e.id === entryId);
-  if (!entry || entry.trialId !== trialId) throw new Refusal("entry", "This trial has no such record.");
-  const newest = entries.find(
-    (e) => e.holderId === entry.holderId && e.setting === entry.setting && e.undoneAt === null,
-  );
-  if (newest?.id !== entryId) throw new Refusal("entry", "Something newer is recorded there: take that back first.");
-  const holder = holdersOf(db, full.trial.machineId).find((h) => h.id === entry.holderId);
-  db.transaction((tx) => {
-    if (!markUndone(tx, entryId, now)) throw new Refusal("entry", "This record was taken back already.");
-    const before = entries.find(
-      (e) => e.id !== entryId && e.holderId === entry.holderId && e.setting === entry.setting && e.undoneAt === null,
-    );
-    if (holder?.role === "controller") enterInPractice(tx, full, before?.value ?? null);
-  });
+  const { trial } = fullTrial(db, trialId);
+  const entry = entriesOf(db, ownerOfMachine(trial.machineId)).find((e) => e.id === entryId);
+  if (entry?.trialId !== trialId) throw new Refusal("entry", "This trial has no such record.");
+  takeBackNewest(db, trial.machineId, entryId, now);
 }
 
 /** Lays out the round that the procedure asks for next. @returns its number */
@@ -202,17 +190,20 @@ function actingHolder(db: Db, full: FullTrial, plan: unknown): Holder {
   return found;
 }
 
-function enterInPractice(db: Db, full: FullTrial, value: SettingValue | null): void {
-  const row = practiceOf(db, full.trial.machineId);
-  if (!row || (value !== null && value.shape !== "table")) return;
-  const controller = { ...controllerOf(row), table: value?.rows ?? [] };
-  setPractice(db, full.trial.machineId, { controller: toColumn(controller) });
+function ledgerBase(full: FullTrial, setting: string) {
+  const { machineId, id } = full.trial;
+  settingOf(full, setting);
+  return { owner: ownerOfMachine(machineId), setting, unit: settingUnit(full.machine, setting), trialId: id };
 }
 
-function ledgerBase(full: FullTrial, setting: string) {
-  const spec = full.procedure.settings.find((s) => s.key === setting);
+function settingOf(full: FullTrial, key: string): SettingSpec {
+  const spec = full.procedure.settings.find((s) => s.key === key);
   if (!spec) throw new Refusal("setting", "This procedure has no such setting.");
-  return { owner: ownerOfMachine(full.trial.machineId), setting, unit: spec.unit, trialId: full.trial.id };
+  return spec;
+}
+
+function typedIn(full: FullTrial, setting: string, rows: readonly TypedRow[]): SettingValue {
+  return typedValue(settingOf(full, setting), settingUnit(full.machine, setting), rows);
 }
 
 function correctionFor(outcome: Outcome, setting: string): Correction {
@@ -226,26 +217,4 @@ function merged(old: SettingValue | null, typed: SettingValue): SettingValue {
   if (typed.shape !== "table" || old?.shape !== "table") return typed;
   const kept = old.rows.filter((row) => typed.rows.every((t) => t.at !== row.at));
   return { shape: "table", rows: [...kept, ...typed.rows].sort((a, b) => a.at - b.at) };
-}
-
-/** Typed numbers as a value of the setting; a leading minus is allowed: tables may hold negative entries. */
-function typedValue(full: FullTrial, setting: string, rows: readonly TypedRow[]): SettingValue {
-  const spec = full.procedure.settings.find((s) => s.key === setting);
-  if (!spec) throw new Refusal("setting", "This procedure has no such setting.");
-  const values = rows.map((row) => {
-    const field = row.at === null ? "value" : `row ${row.at}`;
-    const negative = /^\s*[-−]/.test(row.text);
-    const read = parseReading(row.text.replace(/^\s*[-−]/, ""), UNITS[spec.unit].dimension, spec.unit);
-    if (!read.ok) throw new Refusal(field, read.message);
-    return { at: row.at, value: negative ? -read.value : read.value };
-  });
-  if (spec.shape === "scalar") {
-    const only = values[0];
-    if (!only) throw new Refusal("value", "Type the value.");
-    return { shape: "scalar", value: only.value };
-  }
-  return {
-    shape: "table",
-    rows: values.flatMap((v) => (v.at === null ? [] : [{ at: v.at, value: v.value }])),
-  };
 }

@@ -4,7 +4,7 @@
  * Its history is made by running trials on practice machines through the very steps that the screens use.
  */
 import { type Gauge, usualGauge } from "../core/metrology/gauge";
-import { fixed } from "../core/metrology/quantity-text";
+import { entryText } from "../core/procedures/entry-text";
 import { USUAL_DIALECT } from "../core/procedures/gcode-dialect";
 import { type MachineSpec, machineSpecSchema } from "../core/procedures/machine-spec";
 import { SCAN_OFFSET } from "../core/procedures/scan-offset/plan-type";
@@ -12,7 +12,8 @@ import type { Db } from "../data/database";
 import { addGauge } from "../data/gauges";
 import { toColumn } from "../data/json-column";
 import { addEntry, ownerOfMachine } from "../data/ledger";
-import { addMachine, fitOptic, type HolderRole, holdersOf, type Machine, machineBySlug } from "../data/machines";
+import { addMachine, type HolderRole, holdersOf, type Machine, machineBySlug } from "../data/machines";
+import { addPart, fitPart } from "../data/parts";
 import { addPractice } from "../data/practice";
 import { type GantryTruth, gantryFromSeed, type PracticeController } from "../practice/gantry-truth";
 import { beginCheck } from "./check-steps";
@@ -65,10 +66,11 @@ const ALDER: MachineSpec = machineSpecSchema.parse({
   topSpeedMmPerS: 600,
   accelerationMmPerS2: 6000,
   wavelengthNm: 10600,
+  axes: { home: "back left", x: "to the right", y: "away" },
   workingSpeedsMmPerS: [150, 300, 400],
   gcode: USUAL_DIALECT,
   scansBlocks: true,
-  held: { [SCAN_OFFSET]: { step: 0.001, tableKind: "interpolated", sense: 1 } },
+  held: { [SCAN_OFFSET]: { unit: "mm", step: 0.001, range: null, tableKind: "interpolated", sense: 1 } },
   tolerances: {},
   recheckDays: {},
 });
@@ -81,10 +83,11 @@ const BRACKEN: MachineSpec = machineSpecSchema.parse({
   topSpeedMmPerS: 250,
   accelerationMmPerS2: 3000,
   wavelengthNm: 455,
+  axes: { home: "front left", x: "to the right", y: "away" },
   workingSpeedsMmPerS: [60, 100],
   gcode: USUAL_DIALECT,
   scansBlocks: false,
-  held: { [SCAN_OFFSET]: { step: 0.001, tableKind: "interpolated", sense: 1 } },
+  held: { [SCAN_OFFSET]: { unit: "mm", step: 0.001, range: null, tableKind: "interpolated", sense: 1 } },
   tolerances: {},
   recheckDays: {},
 });
@@ -139,7 +142,8 @@ function addDemoMachine(
   at: number,
 ): Machine {
   const machine = addMachine(db, slug, spec, holders, at);
-  fitOptic(db, machine.id, { label: opticLabel, focalLengthMm: Number.parseFloat(opticLabel) || 45 }, at);
+  const focalLengthMm = Number.parseFloat(opticLabel) || 45;
+  fitPart(db, machine.id, "optic", addPart(db, { kind: "optic", label: opticLabel, focalLengthMm }, at), at);
   const truth: GantryTruth = {
     ...gantryFromSeed(seed),
     accelerationMmPerS2: (spec.accelerationMmPerS2 ?? 3000) * 1.1,
@@ -181,9 +185,7 @@ function provedTrial(db: Db, machine: Machine, at: number): void {
   const full = fullTrial(db, trialId);
   const outcome = full.procedure.solve(historyOf(full, 1));
   if (outcome.status !== "solved") throw new Error("the demo trial cannot be solved");
-  const rows = outcome.corrections.flatMap((c) =>
-    c.rows.map((row) => ({ at: row.at, text: fixed(row.enter, c.decimals) })),
-  );
+  const rows = outcome.corrections.flatMap((c) => c.rows.map((row) => ({ at: row.at, text: entryText(row.enter, c) })));
   const acting = holdersOf(db, machine.id).find((h) => h.role === "ustrina");
   recordEntry(
     db,

@@ -3,7 +3,8 @@ import { z } from "zod";
 import { type Gauge, gaugeKindSchema, gaugeSchema, usualGauge } from "../core/metrology/gauge";
 import { parseReading } from "../core/metrology/reading-text";
 import type { Db } from "../data/database";
-import { addGauge, allGauges, reviseGauge } from "../data/gauges";
+import { addGauge, addGaugeFault, allGauges, reviseGauge, takeBackGaugeFault } from "../data/gauges";
+import { happenedAt } from "./happened-at";
 import { Refusal } from "./refusal";
 
 /** Texts as typed; lengths in the unit of the gauge unless they carry their own. */
@@ -53,6 +54,22 @@ export function declareGauge(db: Db, input: GaugeInput, now: number): string {
   if (input.id === null) addGauge(db, spec, now);
   else if (!reviseGauge(db, spec, now)) throw new Refusal("name", "There is no such gauge.");
   return spec.id;
+}
+
+/**
+ * A gauge was found wrong: what was proved with it is stale.
+ *
+ * @param since when it was last known to be right, milliseconds; `null` = never
+ */
+export function foundWrong(db: Db, key: string, typed: { note: string; since: number | null }, now: number): void {
+  const since = typed.since === null ? null : happenedAt(typed.since, now);
+  const note = typed.note.trim();
+  if (note === "") throw new Refusal("note", "Say what is wrong with it, for example: reads 0.08 mm short.");
+  if (!addGaugeFault(db, key, { note, since, at: now })) throw new Refusal("gauge", "There is no such gauge.");
+}
+
+export function takeBackFault(db: Db, id: number, now: number): void {
+  if (!takeBackGaugeFault(db, id, now)) throw new Refusal("gauge", "This was taken back already.");
 }
 
 /** Nobody said: an eye is right to half a step, anything else to a step, or to what is usual for its kind. */

@@ -4,7 +4,7 @@ import { draftOf } from "../core/procedures/draft";
 import type { MachineSpec } from "../core/procedures/machine-spec";
 import type { Db } from "../data/database";
 import { insertTrial, type LoadedRound, trialByCode } from "../data/load-trial";
-import { allMachines, type Machine } from "../data/machines";
+import { everyMachine, type Machine } from "../data/machines";
 import { contextOf, type DocumentTrial, sittingsOf, trialOfDocument } from "../formats/document-history";
 import { parseTrialDocument, type TrialDocument } from "../formats/trial-document";
 import { standOnBench } from "./machine-steps";
@@ -82,7 +82,7 @@ function roundFor(
 
 /** The machine of that name, or a new one. */
 function machineFor(db: Db, spec: MachineSpec, now: number): Machine {
-  const machines = allMachines(db);
+  const machines = everyMachine(db);
   const known = machines.find((m) => m.spec.name.toLowerCase() === spec.name.toLowerCase());
   if (known && known.spec.kind !== spec.kind)
     throw new Refusal(

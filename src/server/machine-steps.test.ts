@@ -13,8 +13,17 @@ import { beginTrial } from "./trial-steps";
 const DAMSON: MachineInput = {
   ...{ slug: null, kind: "CO2 gantry", name: "Damson", width: "12 in", depth: "300", topSpeed: "30000 mm/min" },
   ...{ acceleration: "", wavelength: "10600 nm", workingSpeeds: "300, 150 mm/s", scansBlocks: true, practice: true },
-  held: { "scan offset": { step: "1 thou", tableKind: "not known", sense: -1 } },
+  axes: { home: "back right", x: "to the left", y: "toward you" },
+  held: {
+    "scan offset": { unit: "in", step: "1 thou", low: "-0.04", high: "1 mm", tableKind: "not known", sense: -1 },
+  },
 };
+
+function held(change: Partial<MachineInput["held"][string]>): MachineInput["held"] {
+  const usual = DAMSON.held["scan offset"];
+  if (!usual) throw new Error("no hold");
+  return { "scan offset": { ...usual, ...change } };
+}
 
 let db: Database;
 beforeEach(() => {
@@ -35,7 +44,13 @@ describe("a machine that is added", () => {
         accelerationMmPerS2: null,
       },
       ...{ wavelengthNm: 10600, workingSpeedsMmPerS: [150, 300], scansBlocks: true },
-      held: { "scan offset": { step: expect.closeTo(0.0254, 12), tableKind: "not known", sense: -1 } },
+      axes: DAMSON.axes,
+      held: {
+        "scan offset": {
+          ...{ unit: "in", step: expect.closeTo(0.0254, 12), tableKind: "not known", sense: -1 },
+          range: { low: expect.closeTo(-1.016, 9), high: expect.closeTo(1, 9) },
+        },
+      },
     });
     expect(holdersOf(db, machine?.id ?? 0).map((h) => h.role)).toEqual(["controller", "ustrina"]);
     expect(machineView(db, slug, NOW)).toMatchObject({ next: { action: "begin", procedure: "scan-offset" } });
@@ -72,11 +87,11 @@ describe("a machine that is added", () => {
     ["wavelength", { wavelength: "10.6" }, /in nm/],
     ["workingSpeeds", { workingSpeeds: "100 x" }, /./],
     ["workingSpeeds", { workingSpeeds: "0 100" }, /larger than 0/],
-    [
-      "held.scan offset.step",
-      { held: { "scan offset": { step: "0", tableKind: "not known", sense: 1 } } },
-      /larger than 0/,
-    ],
+    ["held.scan offset.step", { held: held({ step: "0" }) }, /larger than 0/],
+    ["held.scan offset.unit", { held: held({ unit: "mmPerS" }) }, /is no speed/],
+    ["held.scan offset.low", { held: held({ low: "" }) }, /both ends/],
+    ["held.scan offset.high", { held: held({ high: "x" }) }, /./],
+    ["held.scan offset.high", { held: held({ low: "2 mm" }) }, /larger than the smallest/],
     ["practice", { kind: "galvo" }, /no practice machine/],
   ] as const)("is refused at its field: %s %j", (field, change, message) => {
     const refused = refusal(() => keepMachine(db, { ...DAMSON, ...(change as Partial<MachineInput>) }, NOW));

@@ -1,10 +1,11 @@
 /** Adding a machine to the bench, and changing what is known of one from now on. Texts as typed. */
 import { z } from "zod";
 import { parseReading } from "../core/metrology/reading-text";
-import { type Dimension, UNITS, type UnitId } from "../core/metrology/units";
+import { type Dimension, UNITS, type UnitId, unitIdSchema } from "../core/metrology/units";
 import { readQuantities } from "../core/procedures/draft";
 import { USUAL_DIALECT } from "../core/procedures/gcode-dialect";
 import {
+  axesSchema,
   type HeldSetting,
   type MachineKind,
   type MachineSpec,
@@ -13,12 +14,12 @@ import {
 import { tableKindSchema } from "../core/procedures/setting";
 import type { Db } from "../data/database";
 import { toColumn } from "../data/json-column";
-import { addMachine, allMachines, type Machine, reviseMachine } from "../data/machines";
+import { addMachine, everyMachine, type Machine, reviseMachine } from "../data/machines";
 import { addPractice } from "../data/practice";
 import { gantryFromSeed, type PracticeController } from "../practice/gantry-truth";
 import { seedOf } from "../practice/random";
-import { offeredProcedures } from "./procedures";
 import { Refusal } from "./refusal";
+import { settingsOf } from "./settings";
 
 const typed = z.string().max(120);
 
@@ -29,12 +30,17 @@ export const machineInputSchema = z.object({
   ...{ name: typed, width: typed, depth: typed, topSpeed: typed, wavelength: typed, workingSpeeds: typed },
   /** mm/s²; empty = not known. */
   acceleration: typed,
+  axes: axesSchema,
   /** Whether its controller fills closed outlines with rows of its own. */
   scansBlocks: z.boolean(),
   /** How its controller takes each setting, by key. */
   held: z.record(
     z.string(),
-    z.object({ step: typed, tableKind: tableKindSchema, sense: z.union([z.literal(1), z.literal(-1)]) }),
+    z.object({
+      unit: unitIdSchema,
+      ...{ step: typed, low: typed, high: typed },
+      ...{ tableKind: tableKindSchema, sense: z.union([z.literal(1), z.literal(-1)]) },
+    }),
   ),
   /** A practice machine beside a new one. */
   practice: z.boolean(),
@@ -53,13 +59,19 @@ const [SHORTEST_NM, LONGEST_NM] = [150, 20_000];
  * @throws Refusal at the field of the first fault
  */
 export function keepMachine(db: Db, input: MachineInput, now: number): string {
-  const machines = allMachines(db);
+  const machines = everyMachine(db);
   const known = input.slug === null ? null : machines.find((m) => m.slug === input.slug);
   if (known === undefined) throw new Refusal("name", "There is no such machine.");
   const name = input.name.trim();
   if (name === "") throw new Refusal("name", "Give it the name by which it is known here.");
-  if (machines.some((m) => m !== known && m.spec.name.toLowerCase() === name.toLowerCase()))
-    throw new Refusal("name", "Another machine has this name: tell them apart.");
+  const namesake = machines.find((m) => m !== known && m.spec.name.toLowerCase() === name.toLowerCase());
+  if (namesake)
+    throw new Refusal(
+      "name",
+      namesake.archivedAt === null
+        ? "Another machine has this name: tell them apart."
+        : "An archived machine has this name: bring it back, or choose another name.",
+    );
   if (known && known.spec.kind !== input.kind)
     throw new Refusal("kind", "The kind of a machine stays: add another machine instead.");
   const spec = specFrom(input, name, known?.spec ?? null);
@@ -82,7 +94,7 @@ export function standOnBench(db: Db, spec: MachineSpec, now: number): Machine {
       .replace(/[^a-z0-9]+/g, "-")
       .replace(/^-|-$/g, "") || "machine";
   // `new` is an address of its own.
-  const taken = ["new", ...allMachines(db).map((m) => m.slug)];
+  const taken = ["new", ...everyMachine(db).map((m) => m.slug)];
   let slug = base;
   for (let i = 2; taken.includes(slug); i++) slug = `${base}-${i}`;
   const holders = [
@@ -107,7 +119,7 @@ export function hasPracticeKind(kind: MachineKind): boolean {
 function specFrom(input: MachineInput, name: string, before: MachineSpec | null): MachineSpec {
   return {
     ...(before ?? { gcode: USUAL_DIALECT, tolerances: {}, recheckDays: {} }),
-    ...{ name, kind: input.kind, scansBlocks: input.scansBlocks },
+    ...{ name, kind: input.kind, axes: input.axes, scansBlocks: input.scansBlocks },
     widthMm: quantity(input, "width", "length", "mm", LARGEST_MM),
     depthMm: quantity(input, "depth", "length", "mm", LARGEST_MM),
     topSpeedMmPerS: quantity(input, "topSpeed", "speed", "mmPerS", FASTEST_MM_PER_S),
@@ -174,16 +186,37 @@ function workingSpeeds(input: MachineInput): number[] {
 
 /** Just the settings that procedures of its kind correct. */
 function heldFrom(input: MachineInput): Record<string, HeldSetting> {
-  const settings = offeredProcedures(input.kind).flatMap((p) => p.settings.filter((s) => s.owner === "machine"));
+  const settings = settingsOf(input.kind).filter((s) => s.owner === "machine");
   return Object.fromEntries(
     settings.flatMap((setting) => {
       const given = input.held[setting.key];
       if (!given) return [];
-      const field = `held.${setting.key}.step`;
-      const read = parseReading(given.step, UNITS[setting.unit].dimension, setting.unit);
-      if (!read.ok) throw new Refusal(field, read.message);
-      if (!(read.value > 0)) throw new Refusal(field, "The smallest step must be larger than 0.");
-      return [[setting.key, { step: read.value, tableKind: given.tableKind, sense: given.sense }]];
+      const { unit, tableKind, sense } = given;
+      const fieldOf = (name: string) => `held.${setting.key}.${name}`;
+      if (UNITS[unit].dimension !== UNITS[setting.unit].dimension)
+        throw new Refusal(fieldOf("unit"), `${setting.label} is no ${UNITS[unit].dimension}: choose another unit.`);
+      const read = parseReading(given.step, UNITS[unit].dimension, unit);
+      if (!read.ok) throw new Refusal(fieldOf("step"), read.message);
+      if (!(read.value > 0)) throw new Refusal(fieldOf("step"), "The smallest step must be larger than 0.");
+      return [[setting.key, { unit, step: read.value, range: rangeFrom(given, fieldOf), tableKind, sense }]];
     }),
   );
+}
+
+/** Both ends, or neither: not known. A minus is typed as such. */
+function rangeFrom(
+  { unit, low, high }: MachineInput["held"][string],
+  fieldOf: (name: string) => string,
+): HeldSetting["range"] {
+  if (low.trim() === "" && high.trim() === "") return null;
+  const end = (name: "low" | "high", text: string) => {
+    if (text.trim() === "") throw new Refusal(fieldOf(name), "Give both ends of the range, or neither.");
+    const read = parseReading(text.replace(/^\s*[-−]/, ""), UNITS[unit].dimension, unit);
+    if (!read.ok) throw new Refusal(fieldOf(name), read.message);
+    return /^\s*[-−]/.test(text) ? -read.value : read.value;
+  };
+  const range = { low: end("low", low), high: end("high", high) };
+  if (!(range.low < range.high))
+    throw new Refusal(fieldOf("high"), "The largest value must be larger than the smallest.");
+  return range;
 }

@@ -1,5 +1,6 @@
 /** The practice stand-in of a machine: burn a file on it, read the piece, look at its hidden truth, begin it anew. */
 import { z } from "zod";
+import type { SettingValue } from "../core/procedures/setting";
 import type { Db } from "../data/database";
 import { fromColumn, toColumn } from "../data/json-column";
 import { addBurn, burnOf, type PracticeRow, practiceOf, setPractice } from "../data/practice";
@@ -69,6 +70,14 @@ export function burnOnPractice(db: Db, trialId: number, n: number, file: string 
     if (!freezeRound(tx, round.id, frozen, now)) throw new Refusal("round", "This round is burned already.");
     addBurn(tx, { roundId: round.id, file: text, marks: toColumn(burn.marks) }, now);
   });
+}
+
+/** What was entered at the controller of a machine, at its stand-in too; a machine without one has none to tell. */
+export function enterInPractice(db: Db, machineId: number, value: SettingValue | null): void {
+  const row = practiceOf(db, machineId);
+  if (!row || (value !== null && value.shape !== "table")) return;
+  const controller = { ...controllerOf(row), table: value?.rows ?? [] };
+  setPractice(db, machineId, { controller: toColumn(controller) });
 }
 
 /** One reading at a site of the practice piece, taken with the gauge of the open session. */

@@ -3,14 +3,13 @@ import { expandedUncertainty } from "../core/fitting/student-t";
 import { CHART_FROM_POINTS, type ControlChart, controlChart } from "../core/metrology/control-chart";
 import { withUncertainty } from "../core/metrology/quantity-text";
 import type { AnyProcedure } from "../core/procedures/contract";
+import { effectOfFitting, type Need, reasonOf, WHY } from "../core/procedures/need";
 import { type Derived, type Standing, stateOf } from "../core/procedures/state";
 import type { Verdict } from "../core/procedures/verdict";
-import type { Db } from "../data/database";
-import { eventsOf } from "../data/events";
-import { entriesOf, ownerOfMachine } from "../data/ledger";
-import { cameFromElsewhere } from "../data/load-trial";
-import { fittingsOf, type Machine } from "../data/machines";
-import { type KeptVerdict, type Trial, verdictsOf } from "../data/trials";
+import type { LedgerEntry } from "../data/ledger";
+import type { Machine } from "../data/machines";
+import type { KeptVerdict, Trial } from "../data/trials";
+import type { MachineRecord } from "./machine-record";
 
 export type ProcedureState = Derived & {
   /** What is left, or how far an open trial is. */
@@ -25,15 +24,20 @@ export type OpenProgress = { stage: string; detail: string; toProve: boolean };
 export type KeptCheck = { trialId: number; code: string; at: number; verdict: Verdict };
 
 /** Checks of a procedure on a machine, oldest first. */
-export function checksOf(db: Db, trials: readonly Trial[]): KeptCheck[] {
-  return [...trials]
-    .reverse()
+export function checksOf(record: MachineRecord, procedureId: string): KeptCheck[] {
+  return trialsOf(record, procedureId)
     .flatMap((t) =>
-      verdictsOf(db, t.id)
+      record
+        .verdictsOf(t.id)
         .filter((v) => v.purpose === "check")
         .map((v) => ({ trialId: t.id, code: t.code, at: v.acceptedAt, verdict: v.result })),
     )
     .sort((a, b) => a.at - b.at);
+}
+
+/** Newest first. */
+export function trialsOf(record: MachineRecord, procedureId: string): Trial[] {
+  return record.trials.filter((t) => t.procedure === procedureId);
 }
 
 /** The chart of as-found errors; `null` below ten checks. */
@@ -54,30 +58,26 @@ export function driftSignal(chart: ControlChart | null, points: number): string 
   return chart.run ? "the as-found errors have lain on one side of their mean for eight checks" : null;
 }
 
-/**
- * @param trials of this procedure on this machine, newest first
- * @param progress how far an open trial is
- */
+/** @param progress how far an open trial is */
 export function procedureState(
-  db: Db,
-  machine: Machine,
+  record: MachineRecord,
   procedure: AnyProcedure,
-  trials: readonly Trial[],
   progress: (trialId: number) => OpenProgress,
   now: number,
 ): ProcedureState {
+  const trials = trialsOf(record, procedure.id);
   const open = trials.find((t) => t.endedAt === null);
-  const proof = newest(db, trials, (v) => v.purpose === "proof" && v.result.result === "proved");
-  const checks = checksOf(db, trials);
+  const proof = newestProof(record, trials);
+  const checks = checksOf(record, procedure.id);
   const check = checks.at(-1);
   const opened = open ? progress(open.id) : null;
   const standing: Standing = {
     open: open && opened ? { since: open.begunAt, toProve: opened.toProve } : null,
     proved: proof ? { at: proof.verdict.acceptedAt } : null,
     check: check ? { at: check.at, result: check.verdict.result } : null,
-    changes: [...changesOf(db, machine, procedure, proof?.trial.id ?? null), ...fromElsewhere(db, proof)],
+    changes: proof ? changesSince(record, procedure, proof) : [],
     drift: driftSignal(driftChart(checks), checks.length),
-    recheckDays: recheckDaysOf(machine, procedure),
+    recheckDays: recheckDaysOf(record.machine, procedure),
   };
   const derived = stateOf(standing, now);
   if (open && opened) return { ...derived, detail: opened.detail, trialId: open.id };
@@ -100,39 +100,62 @@ export function leftOver(verdict: Verdict): string {
   return expandedUncertainty(size) > 0 ? `${withUncertainty(size, verdict.unit)} left` : "";
 }
 
-function newest(db: Db, trials: readonly Trial[], wanted: (verdict: KeptVerdict) => boolean) {
+type Proof = { trial: Trial; verdict: KeptVerdict };
+
+function newestProof(record: MachineRecord, trials: readonly Trial[]): Proof | null {
   for (const trial of trials) {
-    const verdict = verdictsOf(db, trial.id).findLast(wanted);
+    const verdict = record.verdictsOf(trial.id).findLast((v) => v.purpose === "proof" && v.result.result === "proved");
     if (verdict) return { trial, verdict };
   }
   return null;
 }
 
-/** What was proved on another bench says nothing of what this machine's controller holds now. */
-function fromElsewhere(db: Db, proof: ReturnType<typeof newest>): Standing["changes"] {
-  if (!proof || !cameFromElsewhere(db, proof.trial)) return [];
-  const why = "it was proved on another bench: read back here what the controller holds";
-  return [{ at: proof.verdict.acceptedAt + 1, effect: "check", why }];
+type Change = Standing["changes"][number];
+
+/** What changed since a proof in what the procedure needs, in its own settings, and in what its readings stand on. */
+function changesSince(record: MachineRecord, procedure: AnyProcedure, proof: Proof): Change[] {
+  const { trial, verdict } = proof;
+  const own = record.entries
+    .filter(
+      (e) => procedure.settings.some((s) => s.key === e.setting) && e.trialId !== trial.id && e.origin !== "found",
+    )
+    .map(({ at }): Change => ({ at, effect: "stale", why: WHY.ownEntry }));
+  const needed = procedure.needs.flatMap((need) => changesIn(record, need, verdict.acceptedAt));
+  // What was proved on another bench says nothing of what this machine's controller holds now.
+  const elsewhere: Change[] = record.isFromElsewhere(trial)
+    ? [{ at: verdict.acceptedAt + 1, effect: "check", why: WHY.elsewhere }]
+    : [];
+  return [...needed, ...own, ...elsewhere, ...gaugeChanges(record, proof)].filter((c) => c.at > verdict.acceptedAt);
 }
 
-/** Changes to what the procedure needs, and to its own settings by anything but its own proof. */
-function changesOf(db: Db, machine: Machine, procedure: AnyProcedure, provedBy: number | null): Standing["changes"] {
-  const entries = entriesOf(db, ownerOfMachine(machine.id)).filter((e) => e.undoneAt === null);
-  const events = eventsOf(db, machine.id);
-  const fittings = fittingsOf(db, machine.id).slice(1);
-  const needed = procedure.needs.flatMap((need) => {
-    const times =
-      need.on === "setting"
-        ? entries.filter((e) => e.setting === need.what)
-        : need.on === "event"
-          ? events.filter((e) => e.kind === need.what)
-          : fittings;
-    return times.map(({ at }) => ({ at, effect: need.effect, why: need.why }));
-  });
-  const own = entries
-    .filter(
-      (e) => procedure.settings.some((s) => s.key === e.setting) && e.trialId !== provedBy && e.origin !== "found",
-    )
-    .map(({ at }) => ({ at, effect: "stale" as const, why: "its own entry was changed" }));
-  return [...needed, ...own];
+function changesIn(record: MachineRecord, need: Need, provedAt: number): Change[] {
+  const why = reasonOf(need);
+  if (need.on === "setting")
+    return record.entries
+      .filter((e) => e.setting === need.what && isChange(record.entries, e))
+      .map(({ at }) => ({ at, effect: need.effect, why }));
+  if (need.on === "change")
+    return record.events.filter((e) => e.kind === need.what).map(({ at }) => ({ at, effect: need.effect, why }));
+  // Only what is fitted last counts: a part that was taken off and fitted again is the same part.
+  const fittings = record.fittings.filter((f) => f.kind === need.on);
+  const last = fittings.at(-1);
+  if (!last || last.from <= provedAt) return [];
+  const known = fittings.some((f) => f !== last && f.partId === last.partId);
+  return [{ at: last.from, ...effectOfFitting(need, known) }];
+}
+
+/** What was found is a change only where something else was written down before. */
+function isChange(entries: readonly LedgerEntry[], entry: LedgerEntry): boolean {
+  if (entry.origin !== "found") return true;
+  const before = entries.find((e) => e.setting === entry.setting && e.holderId === entry.holderId && e.id < entry.id);
+  return before !== undefined && JSON.stringify(before.value) !== JSON.stringify(entry.value);
+}
+
+/** A gauge that was found wrong takes with it what was read with it since it was last right. */
+function gaugeChanges({ faults, readWith }: MachineRecord, { trial }: Proof): Change[] {
+  if (faults.length === 0) return [];
+  const sittings = readWith(trial.id);
+  return faults
+    .filter((f) => sittings.some((s) => s.gauge === f.gauge && s.at >= (f.since ?? 0) && s.at <= f.at))
+    .map(({ at }) => ({ at, effect: "stale", why: WHY.gauge }));
 }

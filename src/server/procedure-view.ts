@@ -5,11 +5,12 @@ import type { Measured } from "../core/metrology/measured";
 import { inUnit } from "../core/metrology/quantity-text";
 import type { UnitId } from "../core/metrology/units";
 import { fromInternal, UNITS } from "../core/metrology/units";
+import { type Effect, needsText } from "../core/procedures/need";
 import type { Db } from "../data/database";
-import { eventsOf, type MachineEvent } from "../data/events";
 import { machineBySlug } from "../data/machines";
-import { type Trial, trialsOfMachine, verdictOf } from "../data/trials";
+import type { Trial } from "../data/trials";
 import { progressOf } from "./bench-view";
+import { type MachineRecord, machineRecord } from "./machine-record";
 import {
   checksOf,
   driftChart,
@@ -19,6 +20,7 @@ import {
   type ProcedureState,
   procedureState,
   recheckDaysOf,
+  trialsOf,
 } from "./procedure-state";
 import { offeredProcedures } from "./procedures";
 
@@ -42,9 +44,8 @@ export type ProcedureView = {
   state: ProcedureState;
   tolerance: { label: string; text: string; usual: string };
   recheck: { days: number; usualDays: number; why: string };
-  /** What can be noted, with what it does. */
-  kinds: { kind: string; effect: "stale" | "check" }[];
-  events: MachineEvent[];
+  /** What makes it stale, and what makes it due for a check, in words. */
+  needs: Record<Effect, string[]>;
   checks: CheckRow[];
   asFoundLabel: string;
   checksUntilChart: number;
@@ -60,8 +61,9 @@ export function procedureView(db: Db, slug: string, procedureId: string, now: nu
   const machine = machineBySlug(db, slug);
   const procedure = machine && offeredProcedures(machine.spec.kind).find((p) => p.id === procedureId);
   if (!machine || !procedure) return null;
-  const trials = trialsOfMachine(db, machine.id).filter((t) => t.procedure === procedure.id);
-  const checks = checksOf(db, trials);
+  const record = machineRecord(db, machine);
+  const trials = trialsOf(record, procedure.id);
+  const checks = checksOf(record, procedure.id);
   const chart = driftChart(checks);
   const { unit } = procedure.tolerance;
   return {
@@ -70,7 +72,7 @@ export function procedureView(db: Db, slug: string, procedureId: string, now: nu
     procedure: procedure.id,
     title: procedure.title,
     summary: procedure.summary,
-    state: procedureState(db, machine, procedure, trials, (id) => progressOf(db, id), now),
+    state: procedureState(record, procedure, (id) => progressOf(db, id), now),
     tolerance: {
       label: procedure.tolerance.label,
       text: inUnit(machine.spec.tolerances[procedure.id] ?? procedure.tolerance.default, unit, 4),
@@ -81,14 +83,13 @@ export function procedureView(db: Db, slug: string, procedureId: string, now: nu
       usualDays: procedure.recheck.defaultDays,
       why: procedure.recheck.why,
     },
-    kinds: procedure.needs.filter((n) => n.on === "event").map((n) => ({ kind: n.what, effect: n.effect })),
-    events: eventsOf(db, machine.id),
+    needs: needsText(procedure.needs),
     checks: checks.map(rowOf).reverse(),
     asFoundLabel: checks.at(-1)?.verdict.asFound.label ?? "",
     checksUntilChart: Math.max(0, CHART_FROM_POINTS - checks.length),
     figures: chart ? figuresOf(checks, chart) : [],
     signal: driftSignal(chart, checks.length),
-    trials: trials.map((t) => trialRow(db, t)),
+    trials: trials.map((t) => trialRow(record, t)),
   };
 }
 
@@ -131,8 +132,8 @@ function figuresOf(checks: readonly KeptCheck[], chart: NonNullable<ReturnType<t
   ];
 }
 
-function trialRow(db: Db, trial: Trial): TrialRow {
-  const verdict = trial.end === null ? undefined : verdictOf(db, trial.id);
+function trialRow(record: MachineRecord, trial: Trial): TrialRow {
+  const verdict = trial.end === null ? undefined : record.verdictsOf(trial.id).at(-1);
   return {
     id: trial.id,
     code: trial.code,

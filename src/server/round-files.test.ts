@@ -4,6 +4,7 @@ import { tmpdir } from "node:os";
 import path from "node:path";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { GET } from "../app/api/trials/[id]/rounds/[n]/[file]/route";
+import { UNKNOWN_AXES } from "../core/procedures/machine-spec";
 import { database } from "../data/database";
 import { machineBySlug } from "../data/machines";
 import { trialsOfMachine } from "../data/trials";
@@ -94,6 +95,7 @@ describe("a file over the wire", () => {
         {
           ...{ slug: null, kind: "CO2 gantry", name, width: "900", depth: "600", topSpeed: "500", acceleration: "" },
           ...{ wavelength: "10600", workingSpeeds: "", scansBlocks: true, practice: false, held: {} },
+          axes: UNKNOWN_AXES,
         },
         NOW,
       );

@@ -4,12 +4,12 @@ import type { Piece } from "../core/coupon/piece";
 import { lengthUnitOf } from "../core/procedures/shown-unit";
 import type { Db } from "../data/database";
 import { dxfOf } from "../formats/dxf-writer";
+import { documentText } from "../formats/json-document";
 import { readingsCsv, sheetToFill } from "../formats/readings-csv";
 import { resultsCsv, sitesCsv } from "../formats/results-csv";
 import type { Paper } from "../formats/run-sheet/sheet-page";
 import { sheetPdf } from "../formats/run-sheet/sheet-pdf";
 import { svgOf } from "../formats/svg-writer";
-import { trialDocumentText } from "../formats/trial-document";
 import { Refusal } from "./refusal";
 import { roundGcode } from "./round-gcode";
 import { roundSheetPages } from "./round-sheet";
@@ -46,7 +46,7 @@ const FILES: Record<string, Maker> = {
   "trial.json": {
     suffix: ".json",
     mime: "application/json",
-    make: (db, full) => trialDocumentText(trialDocument(db, full.trial.id)),
+    make: (db, full) => documentText(trialDocument(db, full.trial.id)),
   },
   "results.csv": { suffix: "-results.csv", mime: "text/csv", make: results },
 };

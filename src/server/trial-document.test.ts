@@ -4,7 +4,8 @@ import { type Database, openDatabase } from "../data/database";
 import { machineBySlug } from "../data/machines";
 import { trialsOfMachine } from "../data/trials";
 import { trialOfDocument } from "../formats/document-history";
-import { parseTrialDocument, trialDocumentText } from "../formats/trial-document";
+import { documentText } from "../formats/json-document";
+import { parseTrialDocument } from "../formats/trial-document";
 import { benchView } from "./bench-view";
 import { loadDocument } from "./load-document";
 import { roundFile } from "./round-files";
@@ -23,7 +24,7 @@ beforeEach(() => {
 
 describe("a trial taken away as a document", () => {
   it("holds everything it stands on: solved from the document alone it says the same", () => {
-    const read = parseTrialDocument(trialDocumentText(trialDocument(db, proved)));
+    const read = parseTrialDocument(documentText(trialDocument(db, proved)));
     if (!read.ok) throw new Error(`${read.fault.path}: ${read.fault.message}`);
     const trial = trialOfDocument(read.document);
     if (!trial.ok) throw new Error(`${trial.fault.path}: ${trial.fault.message}`);
@@ -55,7 +56,7 @@ describe("a trial taken away as a document", () => {
 
 describe("a document loaded on another computer", () => {
   const elsewhere = () => openDatabase(":memory:");
-  const text = () => trialDocumentText(trialDocument(db, proved));
+  const text = () => documentText(trialDocument(db, proved));
 
   it("is the same trial there, on a machine that is added with it", () => {
     const there = elsewhere();
@@ -72,7 +73,7 @@ describe("a document loaded on another computer", () => {
     expect(solved(loaded)).toEqual(solved(here));
     expect(benchView(there, NOW).machines[0]).toMatchObject({ slug: "bracken", spec: { name: "Bracken" } });
     expect(text()).toBe(
-      trialDocumentText({
+      documentText({
         ...trialDocument(there, id),
         gauges: trialDocument(db, proved).gauges,
         rounds: trialDocument(db, proved).rounds,
@@ -85,7 +86,7 @@ describe("a document loaded on another computer", () => {
     loadDocument(there, text(), NOW);
     expect(refusal(() => loadDocument(there, text(), NOW)).message).toMatch(/on this bench already/);
     const other = { ...trialDocument(db, proved), begun: "2020-01-01T00:00:00.000Z" };
-    expect(fullTrial(there, loadDocument(there, trialDocumentText(other), NOW)).trial.code).toBe("B-1-2");
+    expect(fullTrial(there, loadDocument(there, documentText(other), NOW)).trial.code).toBe("B-1-2");
   });
 
   it("leaves machine and gauges of this bench as they are", () => {
@@ -97,7 +98,7 @@ describe("a document loaded on another computer", () => {
       machine: { ...changed.machine, topSpeedMmPerS: 999 },
       gauges: changed.gauges.map((g) => ({ ...g, limitMm: 0.5 })),
     };
-    const id = loadDocument(db, trialDocumentText(document), NOW);
+    const id = loadDocument(db, documentText(document), NOW);
     expect(fullTrial(db, id).machine.topSpeedMmPerS).toBe(999);
     expect(fullTrial(db, id).rounds[0]?.sessions[0]?.gauge.limitMm).toBe(0.5);
     expect(JSON.stringify(benchView(db, NOW).machines.map((m) => m.spec))).toBe(before);

@@ -5,16 +5,7 @@ import type { Database } from "../data/database";
 import { currentEntry, entriesOf, ownerOfMachine } from "../data/ledger";
 import { holdersOf, machineBySlug } from "../data/machines";
 import { benchView } from "./bench-view";
-import {
-  acceptVerdict,
-  confirmHeld,
-  decide,
-  giveUp,
-  layOutNext,
-  recordEntry,
-  type TypedRow,
-  undoEntry,
-} from "./correction-steps";
+import { acceptVerdict, confirmHeld, decide, giveUp, layOutNext, recordEntry, undoEntry } from "./correction-steps";
 import { addDemoBench } from "./demo-bench";
 import { ledgerView } from "./ledger-view";
 import { burnOnPractice, readOnPractice, renew, reveal, switchCorrection } from "./practice-machine";
@@ -25,6 +16,7 @@ import { demoCopy, NOW, refusal } from "./test-bench";
 import { fullTrial, historyOf, readingStamp, roundOf } from "./trial-record";
 import { beginTrial, keepDraft, markBurned, openSession, takeReading, undoReading } from "./trial-steps";
 import { trialView } from "./trial-view";
+import type { TypedRow } from "./typed-value";
 
 let db: Database;
 let alder: number;
@@ -440,8 +432,12 @@ describe("the bench", () => {
     addDemoBench(db, NOW);
     expect(trials()).toEqual(before);
     expect(db.$client.prepare("select count(*) as n from reading").get()).toEqual({ n: 260 });
-    expect(ledgerView(db, "bracken").rows[0]).toMatchObject({ machine: "Bracken", origin: "trial", current: true });
-    expect(ledgerView(db, null).machines).toHaveLength(2);
+    expect(ledgerView(db, { setting: null, machine: "bracken" }).rows[0]).toMatchObject({
+      machine: "Bracken",
+      origin: "trial",
+      current: true,
+    });
+    expect(ledgerView(db, { setting: null, machine: null }).machines).toHaveLength(2);
   });
 });
 

@@ -6,15 +6,19 @@ import type { Draft } from "../core/procedures/draft";
 import type { GcodeDialect } from "../core/procedures/gcode-dialect";
 import type { MachineSpec } from "../core/procedures/machine-spec";
 import type { SettingsInForce } from "../core/procedures/setting";
+import type { State } from "../core/procedures/state";
 import type { Verdict } from "../core/procedures/verdict";
 import type { Db } from "../data/database";
 import { entriesOf, type LedgerEntry, ownerOfMachine } from "../data/ledger";
-import { fittedOptic, type Holder } from "../data/machines";
+import { type Holder, machineById } from "../data/machines";
+import { fittedPart } from "../data/parts";
 import { burnOf, practiceOf } from "../data/practice";
 import { type Session, type TakenReading, type TrialEnd, verdictOf } from "../data/trials";
 import { holdersToEnter } from "./correction-steps";
+import { machineRecord } from "./machine-record";
 import { controllerOf } from "./practice-machine";
-import { contextOf, couponCode, fullTrial, readingStamp, settingsInForce } from "./trial-record";
+import { procedureState } from "./procedure-state";
+import { contextOf, couponCode, type FullTrial, fullTrial, readingStamp, settingsInForce } from "./trial-record";
 
 export type { Holder, LedgerEntry, Session, TakenReading };
 
@@ -58,6 +62,8 @@ export type TrialView = {
   heldNow: SettingsInForce;
   practice: { switchedOn: boolean; table: { at: number; value: number }[] } | null;
   verdict: { result: Verdict; acceptedAt: number } | null;
+  /** What changed since it was proved or checked, where that makes it stale or due; empty while it holds or is open. */
+  changed: { state: State; reasons: string[] } | null;
 };
 
 /** @throws Refusal when there is no such trial */
@@ -74,7 +80,7 @@ export function trialView(db: Db, trialId: number, now: number): TrialView {
     machine: full.machine,
     dialect: full.dialect,
     machineSlug: full.machineSlug,
-    optic: fittedOptic(db, trial.machineId, now)?.label ?? null,
+    optic: fittedPart(db, trial.machineId, "optic", trial.begunAt)?.label ?? null,
     tolerance: trial.tolerance,
     decisions: trial.decisions,
     begunAt: trial.begunAt,
@@ -103,5 +109,15 @@ export function trialView(db: Db, trialId: number, now: number): TrialView {
     heldNow: settingsInForce(db, full, full.procedure.actsFrom(plan)),
     practice: practice ? controllerOf(practice) : null,
     verdict: trial.endedAt === null ? null : (verdictOf(db, trial.id) ?? null),
+    changed: trial.endedAt === null ? null : changedSince(db, full, now),
   };
+}
+
+/** Only of the trial on which the procedure stands now: an older one says nothing of today. */
+function changedSince(db: Db, { trial, procedure }: FullTrial, now: number): TrialView["changed"] {
+  const machine = machineById(db, trial.machineId);
+  if (!machine) return null;
+  const nothing = { stage: "", detail: "", toProve: false };
+  const { state, reasons, trialId } = procedureState(machineRecord(db, machine), procedure, () => nothing, now);
+  return trialId === trial.id && reasons.length > 0 ? { state, reasons } : null;
 }

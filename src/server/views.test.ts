@@ -6,7 +6,8 @@ import { entriesOf, ownerOfMachine } from "../data/ledger";
 import { machineBySlug } from "../data/machines";
 import { trialsOfMachine } from "../data/trials";
 import { benchView } from "./bench-view";
-import { beginCheck, noteEvent, setLimits } from "./check-steps";
+import { noteChange } from "./change-steps";
+import { beginCheck, setLimits } from "./check-steps";
 import { giveUp } from "./correction-steps";
 import { gaugesView } from "./gauges-view";
 import { ledgerView } from "./ledger-view";
@@ -28,8 +29,10 @@ describe("the bench", () => {
   it("of nothing is empty", () => {
     expect(benchView(openDatabase(":memory:"), NOW)).toEqual({
       machines: [],
+      archived: [],
       open: [],
       openHolders: [],
+      putBack: [],
       lastEntered: [],
     });
   });
@@ -54,7 +57,7 @@ describe("the bench", () => {
     expect(next("alder")?.reason).toMatch(/^0 of 14 sites of the coupon read$/);
     giveUp(db, trial, NOW + 3);
     expect(next("alder")).toMatchObject({ action: "begin" });
-    noteEvent(db, "bracken", "scan-offset", { kind: "belt", note: "" }, NOW + 4);
+    noteChange(db, { machine: "bracken", kind: "belt", note: "", at: null }, NOW + 4);
     const stale = benchView(db, NOW + 5).machines.find((m) => m.slug === "bracken");
     expect(stale?.next).toMatchObject({ action: "begin", title: "Measure the scan offset again" });
     expect(stale?.procedures[0]).toMatchObject({ state: "stale", reasons: ["the belt was changed or tightened"] });
@@ -85,7 +88,9 @@ describe("the bench", () => {
 
 describe("the page of a machine", () => {
   it("is the same as on the bench, and nothing where there is none", () => {
-    expect(machineView(db, "bracken", NOW)).toEqual(benchView(db, NOW).machines.find((m) => m.slug === "bracken"));
+    expect(machineView(db, "bracken", NOW)).toMatchObject(
+      benchView(db, NOW).machines.find((m) => m.slug === "bracken") as object,
+    );
     expect(machineView(db, "new", NOW)).toBeUndefined();
   });
 
@@ -115,8 +120,9 @@ describe("the page of a procedure", () => {
     expect(view?.state).toMatchObject({ state: "not done", reasons: [], trialId: null });
     expect(view?.checksUntilChart).toBe(10);
     expect(view?.figures).toEqual([]);
-    expect(view?.kinds.find((k) => k.kind === "belt")?.effect).toBe("stale");
-    expect(view?.kinds.find((k) => k.kind === "tube")?.effect).toBe("check");
+    expect(view?.needs.stale).toContain("the belt was changed or tightened");
+    expect(view?.needs.stale.at(-1)).toMatch(/gauge .* found wrong/);
+    expect(view?.needs.check).toContain("the tube or source was changed");
   });
 
   it("is not there for what is not there", () => {
@@ -127,20 +133,22 @@ describe("the page of a procedure", () => {
 
 describe("the ledger's page", () => {
   it("has all machines or one, newest first, and one entry in force a holder", () => {
-    const all = ledgerView(db, null);
-    expect(all.chosen).toBeNull();
+    const all = ledgerView(db, { machine: null, setting: null });
+    expect(all.chosen).toEqual({ machine: null, setting: null });
     expect(all.machines.map((m) => m.slug)).toEqual(["alder", "bracken"]);
     const times = all.rows.map((r) => r.at);
     expect([...times].sort((a, b) => b - a)).toEqual(times);
     const current = all.rows.filter((r) => r.current);
     expect(new Set(current.map((r) => `${r.owner} ${r.setting} ${r.holderId}`)).size).toBe(current.length);
-    const one = ledgerView(db, "bracken");
+    const one = ledgerView(db, { machine: "bracken", setting: null });
     expect(one.rows).toHaveLength(entriesOf(db, ownerOfMachine(idOf("bracken"))).length);
     expect(one.rows.every((r) => r.machine === "Bracken")).toBe(true);
   });
 
   it("shows all of them where a machine is asked for that is not there", () => {
-    expect(ledgerView(db, "nowhere")).toEqual(ledgerView(db, null));
+    expect(ledgerView(db, { machine: "nowhere", setting: "nothing" })).toEqual(
+      ledgerView(db, { machine: null, setting: null }),
+    );
   });
 });
 

@@ -8,5 +8,5 @@ export const metadata: Metadata = { title: "Gauges" };
 
 export default async function GaugesPage() {
   await connection();
-  return <GaugesScreen rows={gaugesView(database())} />;
+  return <GaugesScreen rows={gaugesView(database())} now={Date.now()} />;
 }

@@ -6,8 +6,12 @@ import { LedgerScreen } from "../../ui/ledger/ledger-screen";
 
 export const metadata: Metadata = { title: "Ledger" };
 
-export default async function LedgerPage({ searchParams }: { searchParams: Promise<{ machine?: string }> }) {
+type Props = { searchParams: Promise<{ machine?: string; setting?: string; all?: string }> };
+
+export default async function LedgerPage({ searchParams }: Props) {
   await connection();
-  const { machine } = await searchParams;
-  return <LedgerScreen view={ledgerView(database(), machine ?? null)} now={Date.now()} />;
+  const { machine, setting, all } = await searchParams;
+  const chosen = { machine: machine ?? null, setting: setting ?? null };
+  const view = ledgerView(database(), chosen, all === undefined ? undefined : Number.POSITIVE_INFINITY);
+  return <LedgerScreen view={view} now={Date.now()} />;
 }

@@ -49,7 +49,18 @@ export const figureSchema = z.discriminatedUnion("kind", [
     low: z.number(),
     high: z.number(),
   }),
+  /** Values that hold until the next one; `null` = there was none. Times in milliseconds. */
+  z.object({
+    kind: z.literal("history"),
+    id: z.string(),
+    title: z.string(),
+    unit: z.string(),
+    series: z.array(
+      z.object({ label: z.string(), points: z.array(z.object({ at: z.number(), value: z.number().nullable() })) }),
+    ),
+  }),
 ]);
 export type Figure = z.infer<typeof figureSchema>;
 export type XyFigure = Extract<Figure, { kind: "xy" }>;
+export type HistoryFigure = Extract<Figure, { kind: "history" }>;
 export type ControlChartFigure = Extract<Figure, { kind: "control chart" }>;

@@ -13,6 +13,7 @@ import type { Measured } from "../metrology/measured";
 import type { Dimension, UnitId } from "../metrology/units";
 import type { Answer } from "./answer";
 import type { MachineKind, MachineSpec } from "./machine-spec";
+import type { Need } from "./need";
 import type { Outcome } from "./outcome";
 import type { SettingSpec, SettingsInForce } from "./setting";
 import type { Verdict } from "./verdict";
@@ -78,16 +79,6 @@ export type Next<P> =
 
 /** Where the person is looking while reading, and what is typed so far (internal unit, signed). */
 export type Focus = { site: string; typed: number | null };
-
-/** What makes a result invalid, or due for a check, when it changes after the proof. */
-export type Need = {
-  on: "setting" | "event" | "optic";
-  /** Key of the setting or kind of the event; any for an optic. */
-  what: string;
-  effect: "stale" | "check";
-  /** `the belt was changed`: in words, for the bench. */
-  why: string;
-};
 
 export interface Procedure<P = unknown> {
   readonly id: string;

@@ -1,5 +1,6 @@
 /** What Ustrina needs to know of a machine. */
 import { z } from "zod";
+import { unitIdSchema } from "../metrology/units";
 import { gcodeDialectSchema } from "./gcode-dialect";
 import { tableKindSchema } from "./setting";
 
@@ -8,14 +9,27 @@ export type MachineKind = z.infer<typeof machineKindSchema>;
 
 /** How a controller takes one setting. */
 export const heldSettingSchema = z.object({
+  /** Unit in which it takes and shows the value. */
+  unit: unitIdSchema,
   /** Smallest step it takes, internal unit. */
   step: z.number().positive(),
+  /** Smallest and largest value it takes, internal unit; `null` = not known. */
+  range: z.object({ low: z.number(), high: z.number() }).nullable(),
   /** Tables only. */
   tableKind: tableKindSchema,
   /** Which of the two a larger entry does, in the words of its setting. */
   sense: z.union([z.literal(1), z.literal(-1)]),
 });
 export type HeldSetting = z.infer<typeof heldSettingSchema>;
+
+/** Where the head stands after homing, and which way its axes count up, seen from the operator. */
+export const axesSchema = z.object({
+  home: z.enum(["front left", "front right", "back left", "back right", "not known"]),
+  x: z.enum(["to the right", "to the left", "not known"]),
+  y: z.enum(["away", "toward you", "not known"]),
+});
+export type Axes = z.infer<typeof axesSchema>;
+export const UNKNOWN_AXES: Axes = { home: "not known", x: "not known", y: "not known" };
 
 export const machineSpecSchema = z.object({
   name: z.string().min(1),
@@ -26,6 +40,7 @@ export const machineSpecSchema = z.object({
   /** `null` = not known. */
   accelerationMmPerS2: z.number().positive().nullable(),
   wavelengthNm: z.number().positive(),
+  axes: axesSchema,
   /** Speeds used in daily work. */
   workingSpeedsMmPerS: z.array(z.number().positive()),
   /** How it takes G-code. */

@@ -59,7 +59,8 @@ export type CorrectionRow = z.infer<typeof correctionRowSchema>;
 export const correctionSchema = z.object({
   setting: z.string(),
   label: z.string(),
-  unit: z.string(),
+  /** As its controller shows and takes it; the values of the rows are internal. */
+  unit: unitIdSchema,
   decimals: z.number().int().nonnegative(),
   rows: z.array(correctionRowSchema),
   /** The whole setting with every row that is not held back. */

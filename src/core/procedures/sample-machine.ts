@@ -10,10 +10,11 @@ export const SAMPLE_MACHINE: MachineSpec = {
   topSpeedMmPerS: 600,
   accelerationMmPerS2: 5000,
   wavelengthNm: 10600,
+  axes: { home: "front left", x: "to the right", y: "away" },
   workingSpeedsMmPerS: [150, 300],
   gcode: USUAL_DIALECT,
   scansBlocks: true,
-  held: { "scan offset": { step: 0.001, tableKind: "interpolated", sense: 1 } },
+  held: { "scan offset": { unit: "mm", step: 0.001, range: null, tableKind: "interpolated", sense: 1 } },
   tolerances: {},
   recheckDays: {},
 };

@@ -3,6 +3,7 @@ import type { ReactNode } from "react";
 import { plain } from "../../core/metrology/quantity-text";
 import type { SettingValue } from "../../core/procedures/setting";
 import type { BenchView } from "../../server/bench-view";
+import { PutBackItem } from "../machine/put-back-item";
 import { Ago } from "../primitives/ago";
 import { LoadTrial } from "./load-trial";
 
@@ -25,13 +26,23 @@ export function SideLists({ view, now }: { view: BenchView; now: number }) {
       {view.openHolders.length > 0 && (
         <List title="Still holds the old value" empty="">
           {view.openHolders.map((h) => (
-            <Item key={`${h.trialId} ${h.holder}`}>
+            <Item key={h.key}>
               <Link href={h.href} className="underline decoration-line underline-offset-4 hover:decoration-ink">
                 {h.holder}
               </Link>
               <p className="text-[14px] text-ink2">
-                {h.machine} · trial {h.code}
+                {h.label}, {h.machine}
+                {h.code && ` · trial ${h.code}`}
               </p>
+            </Item>
+          ))}
+        </List>
+      )}
+      {view.putBack.length > 0 && (
+        <List title="To put back" empty="">
+          {view.putBack.map((item) => (
+            <Item key={item.id}>
+              <PutBackItem item={item} machine={item.slug} name={item.machine} now={now} />
             </Item>
           ))}
         </List>

@@ -3,7 +3,7 @@ import { CustomChart, LineChart, ScatterChart } from "echarts/charts";
 import { GridComponent, MarkLineComponent } from "echarts/components";
 import * as echarts from "echarts/core";
 import { SVGRenderer } from "echarts/renderers";
-import type { ControlChartFigure, Figure, XyFigure } from "../../core/drawing/figure";
+import type { ControlChartFigure, Figure, HistoryFigure, XyFigure } from "../../core/drawing/figure";
 
 echarts.use([LineChart, ScatterChart, CustomChart, GridComponent, MarkLineComponent, SVGRenderer]);
 
@@ -14,6 +14,7 @@ export function openChart(place: HTMLElement): { show: (figure: Figure) => void;
   return {
     show(figure) {
       if (figure.kind === "xy") chart.setOption(xyOption(figure, inks(place)), { notMerge: true });
+      if (figure.kind === "history") chart.setOption(historyOption(figure, inks(place)), { notMerge: true });
       if (figure.kind === "control chart") chart.setOption(controlOption(figure, inks(place)), { notMerge: true });
     },
     dispose() {
@@ -124,6 +125,39 @@ function whiskers(figure: XyFigure, ink: Inks) {
       const [, y1 = 0] = api.coord([api.value(0), api.value(2)]);
       return { type: "line", shape: { x1: x, y1: y0, x2: x, y2: y1 }, style: { stroke: ink.ink, lineWidth: 1.25 } };
     },
+  };
+}
+
+/** Each number as steps over time; dashes and end labels tell them apart. */
+function historyOption(figure: HistoryFigure, ink: Inks): echarts.EChartsCoreOption {
+  const label = { color: ink.ink2, fontFamily: ink.mono, fontSize: 13 };
+  const dashes = ["solid", "dashed", "dotted"] as const;
+  return {
+    animation: false,
+    textStyle: { fontFamily: ink.mono },
+    grid: { left: 64, right: 110, top: 26, bottom: 32 },
+    xAxis: { type: "time", axisLabel: { ...label, hideOverlap: true }, axisLine: { lineStyle: { color: ink.line } } },
+    yAxis: {
+      type: "value",
+      scale: true,
+      name: figure.unit,
+      nameTextStyle: { ...label, align: "right" },
+      axisLabel: label,
+      splitLine: { lineStyle: { color: ink.hair } },
+      splitNumber: 4,
+    },
+    series: figure.series.map((s, i) => ({
+      type: "line",
+      step: "end",
+      data: s.points.map((p) => [p.at, p.value]),
+      symbol: "circle",
+      symbolSize: 6,
+      itemStyle: { color: ink.ink },
+      lineStyle: { color: i % 2 === 0 ? ink.steel : ink.ink2, width: 1.5, type: dashes[i % dashes.length] },
+      endLabel: { show: true, formatter: s.label, color: ink.ink2, fontFamily: ink.mono, fontSize: 13 },
+      labelLayout: { moveOverlap: "shiftY" },
+      silent: true,
+    })),
   };
 }
 

@@ -39,6 +39,8 @@ function summaryOf(figure: Figure): string {
     const points = figure.points.map((p) => `${p.label} ${at(p.value)}`).join("; ");
     return `${figure.title}, ${figure.unit}. Mean ${at(figure.centre)}, limits ${at(figure.low)} and ${at(figure.high)}. ${points}`;
   }
+  if (figure.kind === "history")
+    return `${figure.title}, ${figure.unit}. ${figure.series.map((s) => `${s.label}: ${s.points.map((p) => p.value ?? "none").join(", ")}`).join("; ")}`;
   if (figure.kind !== "xy") return figure.title;
   const points = figure.points.map((p) => `${p.x} ${figure.x.unit}: ${p.y.toFixed(3)} ${figure.y.unit}`);
   return `${figure.title}. ${points.join("; ")}`;

@@ -7,10 +7,12 @@ import { Button } from "../primitives/button";
 import { HeadRow } from "../primitives/head-row";
 import { TopBar } from "../primitives/top-bar";
 import { GAUGE_KIND_WORDS } from "../trial/gauge-words";
+import { FaultLine, FoundWrong } from "./found-wrong";
 import { GaugeForm } from "./gauge-form";
 
 /** What the workshop measures with, and how well. */
-export function GaugesScreen({ rows }: { rows: GaugeRow[] }) {
+export function GaugesScreen({ rows, now }: { rows: GaugeRow[]; now: number }) {
+  const [wrong, setWrong] = useState<Gauge | null>(null);
   const [editing, setEditing] = useState<Gauge | "new" | null>(rows.length === 0 ? "new" : null);
   return (
     <>
@@ -45,7 +47,13 @@ export function GaugesScreen({ rows }: { rows: GaugeRow[] }) {
                 />
                 <tbody>
                   {rows.map((row) => (
-                    <Row key={row.gauge.id} row={row} onEdit={() => setEditing(row.gauge)} />
+                    <Row
+                      key={row.gauge.id}
+                      row={row}
+                      now={now}
+                      onEdit={() => setEditing(row.gauge)}
+                      onWrong={() => setWrong(row.gauge)}
+                    />
                   ))}
                 </tbody>
               </table>
@@ -53,6 +61,7 @@ export function GaugesScreen({ rows }: { rows: GaugeRow[] }) {
           )}
         </section>
         <div className="grid content-start gap-4">
+          {wrong && <FoundWrong key={wrong.id} gauge={wrong} onDone={() => setWrong(null)} />}
           {editing && (
             <GaugeForm
               key={editing === "new" ? "new" : editing.id}
@@ -85,8 +94,10 @@ export function GaugesScreen({ rows }: { rows: GaugeRow[] }) {
 
 const UNIT_WORDS: Record<Gauge["unit"], string> = { mm: "reads mm", in: "reads inches", thou: "reads thou" };
 
-function Row({ row, onEdit }: { row: GaugeRow; onEdit: () => void }) {
-  const { gauge, sittings } = row;
+type RowProps = { row: GaugeRow; now: number; onEdit: () => void; onWrong: () => void };
+
+function Row({ row, now, onEdit, onWrong }: RowProps) {
+  const { gauge, sittings, faults } = row;
   return (
     <tr className="border-t border-hair align-top">
       <th scope="row" className="py-2 pr-4 text-left font-semibold">
@@ -94,6 +105,9 @@ function Row({ row, onEdit }: { row: GaugeRow; onEdit: () => void }) {
         <span className="block text-[14px] font-normal text-ink2">
           {GAUGE_KIND_WORDS[gauge.kind]}, {UNIT_WORDS[gauge.unit]}
         </span>
+        {faults.map((fault) => (
+          <FaultLine key={fault.id} fault={fault} now={now} />
+        ))}
       </th>
       <td className="num py-2 pr-4 whitespace-nowrap">{inUnit(gauge.resolutionMm, gauge.unit, 5)}</td>
       <td className="num py-2 pr-4 whitespace-nowrap">± {inUnit(gauge.limitMm, gauge.unit, 5)}</td>
@@ -105,6 +119,9 @@ function Row({ row, onEdit }: { row: GaugeRow; onEdit: () => void }) {
       <td className="py-2 text-right">
         <Button weight="small" onClick={onEdit}>
           Change<span className="sr-only"> {gauge.name}</span>
+        </Button>{" "}
+        <Button weight="quiet" onClick={onWrong}>
+          Found wrong<span className="sr-only">: {gauge.name}</span>
         </Button>
       </td>
     </tr>

@@ -1,20 +1,31 @@
-import type { BenchMachine } from "../../server/bench-view";
-import type { MachineFormView } from "../../server/machine-view";
+import type { MachineFormView, MachineView } from "../../server/machine-view";
 import { MachineCard } from "../bench/machine-card";
 import { TopBar } from "../primitives/top-bar";
+import { ArchiveCard } from "./archive-card";
+import { ChangesCard } from "./changes-card";
 import { MachineForm } from "./machine-form";
+import { PartsCard } from "./parts-card";
+import { PutBackCard } from "./put-back-card";
+import { SettingsCard } from "./settings-card";
 
-/** One machine: how its procedures stand, and what is known of it. */
-export function MachineScreen({ machine, form, now }: { machine: BenchMachine; form: MachineFormView; now: number }) {
+/** One machine: how its procedures stand, what it holds, what happened to it, and what is known of it. */
+export function MachineScreen({ machine, form, now }: { machine: MachineView; form: MachineFormView; now: number }) {
   return (
     <>
       <TopBar crumbs={[{ label: "Bench", href: "/" }, { label: machine.spec.name }]} />
       <main className="mx-auto grid max-w-[1680px] gap-5 px-6 py-5 max-sm:px-4 lg:grid-cols-[1fr_500px]">
-        <div className="min-w-0">
+        <div className="grid min-w-0 grid-cols-1 content-start gap-4">
+          {machine.archived && <ArchiveCard view={machine} />}
           <MachineCard machine={machine} now={now} isPage />
+          <SettingsCard view={machine} now={now} />
+          <ChangesCard view={machine} now={now} />
+          <PutBackCard view={machine} now={now} />
         </div>
-        <div className="min-w-0">
+        <div className="grid min-w-0 grid-cols-1 content-start gap-4">
+          <PartsCard view={machine} kind="optic" now={now} />
+          <PartsCard view={machine} kind="rotary" now={now} />
           <MachineForm key={JSON.stringify(machine.spec)} machine={machine} {...form} />
+          {!machine.archived && <ArchiveCard view={machine} />}
         </div>
       </main>
     </>

@@ -8,7 +8,6 @@ import { HeadRow } from "../primitives/head-row";
 import { Notice } from "../primitives/notice";
 import { StateMark } from "../primitives/state-mark";
 import { TopBar } from "../primitives/top-bar";
-import { EventForm } from "./event-form";
 import { LimitsForm } from "./limits-form";
 
 /** One procedure on one machine: how it stands and why, what to do, its limits and how its checks have drifted. */
@@ -24,7 +23,7 @@ export function ProcedureScreen({ view, now }: { view: ProcedureView; now: numbe
         </div>
         <div className="grid min-w-0 grid-cols-1 content-start gap-4">
           <LimitsForm view={view} />
-          <EventForm view={view} now={now} />
+          <NeedsCard view={view} />
         </div>
       </main>
     </>
@@ -183,6 +182,37 @@ function Trials({ view, now }: { view: ProcedureView; now: number }) {
           </li>
         ))}
       </ul>
+    </section>
+  );
+}
+
+/** What it stands on: when that changes, it says so on the bench. */
+function NeedsCard({ view }: { view: ProcedureView }) {
+  const lists = [
+    { title: "It must be measured again when", reasons: view.needs.stale },
+    { title: "It is due for a check when", reasons: view.needs.check },
+  ].filter((l) => l.reasons.length > 0);
+  return (
+    <section className="card p-5" aria-label="What it stands on">
+      <h2 className="text-[17px] font-bold">What it stands on</h2>
+      {lists.map((list) => (
+        <div key={list.title} className="mt-2">
+          <h3 className="font-semibold">{list.title}</h3>
+          <ul className="text-ink2">
+            {list.reasons.map((reason) => (
+              <li key={reason}>{reason}</li>
+            ))}
+          </ul>
+        </div>
+      ))}
+      <p className="mt-3">
+        <Link
+          href={`/machine/${view.machineSlug}`}
+          className="underline decoration-line underline-offset-4 hover:decoration-ink"
+        >
+          Something happened to {view.machine}?
+        </Link>
+      </p>
     </section>
   );
 }

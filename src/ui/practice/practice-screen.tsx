@@ -2,13 +2,13 @@
 import { useRouter } from "next/navigation";
 import { useState, useTransition } from "react";
 import { fixed } from "../../core/metrology/quantity-text";
+import { valueText } from "../../core/procedures/entry-text";
 import { renewPractice, revealTruth, switchCorrection, wearPractice } from "../../server/actions";
 import type { PracticeMachineView } from "../../server/practice-view";
 import { Button } from "../primitives/button";
 import { CheckField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";
 import { TopBar } from "../primitives/top-bar";
-import { heldText } from "../trial/held-text";
 
 export function PracticeScreen({ machines }: { machines: PracticeMachineView[] }) {
   return (
@@ -56,7 +56,7 @@ function MachineCard({ machine }: { machine: PracticeMachineView }) {
       <div className="mt-3 grid gap-6 md:grid-cols-2">
         <section>
           <h3 className="mb-1 font-semibold">Its controller holds</h3>
-          <p className="num text-[14px]">{heldText({ shape: "table", rows: controller.table })}</p>
+          <p className="num text-[14px]">{valueText({ shape: "table", rows: controller.table }, "mm")}</p>
           <CheckField
             label="Its scan-offset correction is switched on"
             checked={controller.switchedOn}

@@ -15,12 +15,21 @@ type FieldProps = {
 };
 
 /** One line to type in; numbers in the face of readings. */
-export function TextField({ value, onChange, fault, words, className, ...rest }: FieldProps & { words?: boolean }) {
+export function TextField({
+  value,
+  onChange,
+  fault,
+  words,
+  className,
+  type = "text",
+  ...rest
+}: FieldProps & { words?: boolean; type?: "text" | "date" | "datetime-local" }) {
   return (
     <Labelled fault={fault} {...rest}>
       {(id) => (
         <input
           id={id}
+          type={type}
           className={clsx("field w-full", !words && "num", className)}
           autoComplete="off"
           value={value}

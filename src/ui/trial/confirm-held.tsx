@@ -2,12 +2,13 @@
 import { useRouter } from "next/navigation";
 import { useState, useTransition } from "react";
 import { inUnit } from "../../core/metrology/quantity-text";
+import { UNITS, type UnitId } from "../../core/metrology/units";
+import { editableText, valueText } from "../../core/procedures/entry-text";
 import type { SettingSpec, SettingValue } from "../../core/procedures/setting";
 import { confirmHeld } from "../../server/actions";
 import type { TrialView } from "../../server/trial-view";
 import { Button } from "../primitives/button";
 import { Fault } from "../primitives/notice";
-import { heldText } from "./held-text";
 
 type Row = { at: number | null; text: string };
 
@@ -21,6 +22,7 @@ export function ConfirmHeld({ view, n, setting }: { view: TrialView; n: number; 
   const [fault, setFault] = useState("");
   const [busy, start] = useTransition();
   if (!round) return null;
+  const unit = view.machine.held[setting.key]?.unit ?? setting.unit;
   const acting = view.holders[0]?.name ?? "the controller";
 
   const send = (value: Row[]) =>
@@ -35,7 +37,7 @@ export function ConfirmHeld({ view, n, setting }: { view: TrialView; n: number; 
     });
 
   function edit(value: SettingValue | null) {
-    setRows(editableRows(view, n, value, setting));
+    setRows(editableRows(view, n, value, setting, unit));
     setEditing(true);
   }
 
@@ -44,7 +46,7 @@ export function ConfirmHeld({ view, n, setting }: { view: TrialView; n: number; 
       <section className="card flex flex-wrap items-center justify-between gap-3 px-5 py-2.5">
         <p>
           <span className="text-verdigris">✓ </span>
-          {acting} held <b className="font-semibold">{heldText(held)}</b> during the burn.
+          {acting} held <b className="font-semibold">{valueText(held, unit)}</b> during the burn.
         </p>
         <Button weight="quiet" onClick={() => edit(held)}>
           Set it right
@@ -58,12 +60,12 @@ export function ConfirmHeld({ view, n, setting }: { view: TrialView; n: number; 
       {!editing ? (
         <>
           <p className="mt-1 text-ink2">
-            The ledger says: <b className="font-semibold text-ink">{heldText(held)}</b>. Look at it and say; it may not
-            be what you think.
+            The ledger says: <b className="font-semibold text-ink">{valueText(held, unit)}</b>. Look at it and say; it
+            may not be what you think.
           </p>
           <div className="mt-3 flex flex-wrap gap-2">
             {held !== null && (
-              <Button weight="primary" disabled={busy} onClick={() => send(rowsOf(held))}>
+              <Button weight="primary" disabled={busy} onClick={() => send(rowsOf(held, unit))}>
                 Yes, I read that back
               </Button>
             )}
@@ -73,7 +75,9 @@ export function ConfirmHeld({ view, n, setting }: { view: TrialView; n: number; 
             {view.practice && held?.shape !== "scalar" && view.holders[0]?.role === "controller" && (
               <Button
                 disabled={busy}
-                onClick={() => send(view.practice?.table.map((r) => ({ at: r.at, text: String(r.value) })) ?? [])}
+                onClick={() =>
+                  send(view.practice?.table.map((r) => ({ at: r.at, text: editableText(r.value, unit) })) ?? [])
+                }
               >
                 Read it back from the practice machine
               </Button>
@@ -87,7 +91,9 @@ export function ConfirmHeld({ view, n, setting }: { view: TrialView; n: number; 
             send(rows);
           }}
         >
-          <p className="mt-1 text-ink2">Leave empty where there was no entry.</p>
+          <p className="mt-1 text-ink2">
+            In {UNITS[unit].symbol}, as it shows them. Leave empty where there was no entry.
+          </p>
           <div className="mt-2 flex flex-wrap gap-3">
             {rows.map((row, i) => (
               <label key={row.at ?? "value"} className="text-[14px] text-ink2">
@@ -113,15 +119,21 @@ export function ConfirmHeld({ view, n, setting }: { view: TrialView; n: number; 
   );
 }
 
-function rowsOf(value: SettingValue): Row[] {
-  if (value.shape === "scalar") return [{ at: null, text: String(value.value) }];
-  if (value.shape === "table") return value.rows.map((r) => ({ at: r.at, text: String(r.value) }));
+function rowsOf(value: SettingValue, unit: UnitId): Row[] {
+  if (value.shape === "scalar") return [{ at: null, text: editableText(value.value, unit) }];
+  if (value.shape === "table") return value.rows.map((r) => ({ at: r.at, text: editableText(r.value, unit) }));
   return [];
 }
 
 /** Existing rows and one for each place that was burned. */
-function editableRows(view: TrialView, n: number, value: SettingValue | null, setting: SettingSpec): Row[] {
-  const rows = value ? rowsOf(value) : [];
+function editableRows(
+  view: TrialView,
+  n: number,
+  value: SettingValue | null,
+  setting: SettingSpec,
+  unit: UnitId,
+): Row[] {
+  const rows = value ? rowsOf(value, unit) : [];
   if (setting.shape === "scalar") return rows.length > 0 ? rows : [{ at: null, text: "" }];
   const speeds = view.rounds.find((r) => r.n === n)?.spec?.pieces[0]?.settings.filter((s) => s.use !== "line") ?? [];
   const burned = [...new Set(speeds.map((s) => s.speedMmPerS))];

@@ -5,7 +5,8 @@ import { useRouter } from "next/navigation";
 import { useTransition } from "react";
 import { toast } from "sonner";
 import { expandedUncertainty } from "../../core/fitting/student-t";
-import { fixed } from "../../core/metrology/quantity-text";
+import { UNITS } from "../../core/metrology/units";
+import { type EntryShape, entryText } from "../../core/procedures/entry-text";
 import type { Correction, CorrectionRow } from "../../core/procedures/outcome";
 import { decide } from "../../server/actions";
 import type { TrialView } from "../../server/trial-view";
@@ -24,14 +25,14 @@ export function CorrectionTable({
   correction: Correction;
   confirmed: boolean;
 }) {
-  const { decimals, rows } = correction;
+  const { rows } = correction;
   const taken = rows.filter((r) => r.doubt === null);
   return (
     <section className={clsx("card px-5 py-4", !confirmed && "opacity-70")} aria-label="What to enter">
       <div className="flex flex-wrap items-baseline justify-between gap-x-4">
         <h2 className="text-[17px] font-bold">What to enter</h2>
         <p className="text-[14px] text-ink2">
-          {correction.label.toLowerCase()}, {correction.unit}
+          {correction.label.toLowerCase()}, {UNITS[correction.unit].symbol}
           {confirmed ? "" : " · confirm above what was held first"}
         </p>
       </div>
@@ -49,7 +50,7 @@ export function CorrectionTable({
         />
         <tbody>
           {rows.map((row) => (
-            <Row key={row.key} view={view} n={n} row={row} decimals={decimals} />
+            <Row key={row.key} view={view} n={n} row={row} shape={correction} />
           ))}
         </tbody>
       </table>
@@ -57,7 +58,7 @@ export function CorrectionTable({
         {correction.choice && <Choice view={view} choice={correction.choice} />}
         <Button
           weight="plain"
-          onClick={() => copy(taken.map((r) => `${r.key}\t${fixed(r.enter, decimals)}`).join("\n"), "The table")}
+          onClick={() => copy(taken.map((r) => `${r.key}\t${entryText(r.enter, correction)}`).join("\n"), "The table")}
           disabled={taken.length === 0}
         >
           Copy the table
@@ -77,7 +78,7 @@ export function CorrectionTable({
   );
 }
 
-function Row({ view, n, row, decimals }: { view: TrialView; n: number; row: CorrectionRow; decimals: number }) {
+function Row({ view, n, row, shape }: { view: TrialView; n: number; row: CorrectionRow; shape: EntryShape }) {
   const router = useRouter();
   const [busy, start] = useTransition();
   const accept = () =>
@@ -90,15 +91,15 @@ function Row({ view, n, row, decimals }: { view: TrialView; n: number; row: Corr
       <th scope="row" className="py-1.5 text-left font-normal">
         {row.label}
       </th>
-      <td className="py-1.5 text-right">{fixed(row.old, decimals)}</td>
+      <td className="py-1.5 text-right">{entryText(row.old, shape)}</td>
       <td className="py-1.5 text-right max-sm:hidden" title={row.arithmetic[0]}>
         {row.changeText}
       </td>
       <td className={clsx("py-1.5 text-right text-[17px]", row.doubt ? "text-ink2" : "font-bold")}>
-        {fixed(row.enter, decimals)}
+        {entryText(row.enter, shape)}
         {row.doubt ? " ?" : ""}
       </td>
-      <td className="py-1.5 text-right text-ink2">{fixed(expandedUncertainty(row.change), decimals)}</td>
+      <td className="py-1.5 text-right text-ink2">{entryText(expandedUncertainty(row.change), shape)}</td>
       <td className="py-1.5 pl-3 text-right font-sans whitespace-nowrap">
         {row.doubt ? (
           <span className="inline-flex gap-2" title={row.doubt.why}>
@@ -121,7 +122,7 @@ function Row({ view, n, row, decimals }: { view: TrialView; n: number; row: Corr
             {row.worth !== "yes" && (
               <span className="text-[13px] text-ink2">{row.worth === "no" ? "no need" : "within its doubt"}</span>
             )}
-            <Button weight="small" onClick={() => copy(fixed(row.enter, decimals), row.label)}>
+            <Button weight="small" onClick={() => copy(entryText(row.enter, shape), row.label)}>
               copy<span className="sr-only"> {row.label}</span>
             </Button>
           </span>

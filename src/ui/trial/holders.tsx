@@ -1,8 +1,9 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { useState, useTransition } from "react";
-import { fixed } from "../../core/metrology/quantity-text";
 import { parseReading } from "../../core/metrology/reading-text";
+import { UNITS } from "../../core/metrology/units";
+import { entryText, valueText } from "../../core/procedures/entry-text";
 import type { Correction } from "../../core/procedures/outcome";
 import { entrySlip } from "../../core/procedures/plausibility";
 import { recordEntry, undoEntry } from "../../server/actions";
@@ -11,7 +12,6 @@ import { Ago } from "../primitives/ago";
 import { Button } from "../primitives/button";
 import { CheckField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";
-import { heldText } from "./held-text";
 
 type Props = { view: TrialView; n: number; now: number; corrections: Correction[]; confirmed: boolean };
 
@@ -89,7 +89,7 @@ function HolderRow({
               "still holds the old value"
             )}
           </p>
-          {record && <p className="num text-[13px] text-ink2">{heldText(record.value)}</p>}
+          {record && <p className="num text-[13px] text-ink2">{valueText(record.value, record.unit)}</p>}
         </div>
         {record ? (
           <Button weight="quiet" onClick={takeBack} disabled={busy}>
@@ -138,7 +138,7 @@ function RecordForm({
         key: r.key,
         at: r.at,
         label: r.label,
-        text: fixed(r.enter, correction.decimals).replace("−", "-"),
+        text: entryText(r.enter, correction).replace("−", "-"),
       })),
   );
   const [readBack, setReadBack] = useState(false);
@@ -212,7 +212,7 @@ function RecordForm({
 function slipIn(rows: readonly { key: string; text: string }[], correction: Correction): string | null {
   const slips = rows.flatMap((row) => {
     const workedOut = correction.rows.find((r) => r.key === row.key)?.enter ?? 0;
-    const read = parseReading(row.text.replace(/^\s*[-−]/, ""), "length", "mm");
+    const read = parseReading(row.text.replace(/^\s*[-−]/, ""), UNITS[correction.unit].dimension, correction.unit);
     const negative = /^\s*[-−]/.test(row.text);
     if (!read.ok || workedOut === 0) return [];
     return [entrySlip(negative ? -read.value : read.value, workedOut)];

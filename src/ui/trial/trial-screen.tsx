@@ -1,6 +1,7 @@
 "use client";
 import clsx from "clsx";
 import type { TrialView } from "../../server/trial-view";
+import { Notice } from "../primitives/notice";
 import { BurnStage } from "./burn-stage";
 import { CorrectStage } from "./correct-stage";
 import { EndTrial } from "./end-trial";
@@ -39,6 +40,20 @@ export function TrialScreen({
         <Rail view={view} round={round} stage={stage} />
         <RoundNote view={view} n={n} />
       </div>
+      {view.changed && (
+        <div className="mx-auto w-full max-w-[1680px] px-6 pt-3 max-sm:px-4">
+          <Notice
+            tone="needs you"
+            headline={
+              view.changed.state === "check due"
+                ? "Due for a check since."
+                : `This result is ${view.changed.state} now.`
+            }
+          >
+            <span className="inline-block first-letter:uppercase">{view.changed.reasons.join("; ")}.</span>
+          </Notice>
+        </div>
+      )}
       {stage === "lay-out" && <LayOutStage key={n} {...props} />}
       {stage === "burn" && <BurnStage key={n} {...props} />}
       {stage === "read" &&

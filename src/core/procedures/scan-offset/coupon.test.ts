@@ -170,7 +170,15 @@ describe("rows in Ustrina's own G-code", () => {
   it("begin later on a machine whose entries mean that, and as drawn where nothing is in force", () => {
     const turned = {
       ...SAMPLE_MACHINE,
-      held: { [SCAN_OFFSET]: { step: 0.001, tableKind: "interpolated" as const, sense: -1 as const } },
+      held: {
+        [SCAN_OFFSET]: {
+          unit: "mm" as const,
+          step: 0.001,
+          range: null,
+          tableKind: "interpolated" as const,
+          sense: -1 as const,
+        },
+      },
     };
     const [first] = ends(asSent(spec, plan, inForce, turned), "v300") ?? [];
     expect((first?.[0]?.x ?? 0) - (ends(spec, "v300")?.[0]?.[0]?.x ?? 0)).toBeCloseTo(0.2, 9);
@@ -187,7 +195,10 @@ describe("what was in force", () => {
   ];
   const entry = (v: number, way: Way, tableKind: "interpolated" | "exact speed only" | "not known") => {
     const round = readAs({ staggers: { 100: 0.1 }, inForce: table(rows), way });
-    const machine = { ...SAMPLE_MACHINE, held: { [SCAN_OFFSET]: { step: 0.001, tableKind, sense: 1 as const } } };
+    const machine = {
+      ...SAMPLE_MACHINE,
+      held: { [SCAN_OFFSET]: { unit: "mm" as const, step: 0.001, range: null, tableKind, sense: 1 as const } },
+    };
     return entryInForce(historyOf([round], { machine }), round, v);
   };
 

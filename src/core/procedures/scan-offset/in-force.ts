@@ -5,7 +5,7 @@ import { type SettingTable, tableValueAt } from "../setting";
 import { SCAN_OFFSET, type ScanOffsetPlan } from "./plan-type";
 
 /** Taken where a machine says nothing of how it takes the table. */
-const UNKNOWN_HOLD: HeldSetting = { step: 0.001, tableKind: "not known", sense: 1 };
+const UNKNOWN_HOLD: HeldSetting = { unit: "mm", step: 0.001, range: null, tableKind: "not known", sense: 1 };
 export const EMPTY_TABLE: SettingTable = { shape: "table", rows: [] };
 
 export function holdOf(history: History<ScanOffsetPlan>): HeldSetting {

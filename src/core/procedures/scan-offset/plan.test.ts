@@ -74,7 +74,15 @@ describe("laying out", () => {
   it("warns of what does not stop the burn", () => {
     const exact = {
       ...SAMPLE_MACHINE,
-      held: { "scan offset": { step: 0.001, tableKind: "exact speed only" as const, sense: 1 as const } },
+      held: {
+        "scan offset": {
+          unit: "mm" as const,
+          step: 0.001,
+          range: null,
+          tableKind: "exact speed only" as const,
+          sense: 1 as const,
+        },
+      },
     };
     const warned = (plan: Partial<ScanOffsetPlan>, machine = SAMPLE_MACHINE) =>
       scanOffset

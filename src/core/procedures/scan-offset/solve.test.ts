@@ -37,7 +37,15 @@ describe("scan offset", () => {
   it("goes the other way where larger entries mark later", () => {
     const machine = {
       ...SAMPLE_MACHINE,
-      held: { "scan offset": { step: 0.001, tableKind: "interpolated" as const, sense: -1 as const } },
+      held: {
+        "scan offset": {
+          unit: "mm" as const,
+          step: 0.001,
+          range: null,
+          tableKind: "interpolated" as const,
+          sense: -1 as const,
+        },
+      },
     };
     expect(entries(historyOf([readAs({ staggers: LATE })], { machine }))?.[2]).toBe(-0.14);
   });
@@ -142,7 +150,15 @@ describe("scan offset", () => {
   it("cannot tell the entry in force between entries while the kind of table is not known", () => {
     const machine = {
       ...SAMPLE_MACHINE,
-      held: { "scan offset": { step: 0.001, tableKind: "not known" as const, sense: 1 as const } },
+      held: {
+        "scan offset": {
+          unit: "mm" as const,
+          step: 0.001,
+          range: null,
+          tableKind: "not known" as const,
+          sense: 1 as const,
+        },
+      },
     };
     const round = readAs({ staggers: LATE, inForce: table([[100, 0.05]]) });
     const rows = solved(historyOf([round], { machine })).corrections[0]?.rows;
@@ -153,7 +169,15 @@ describe("scan offset", () => {
   it("warns of working speeds without entry where only exact speeds count, with what the line says", () => {
     const machine = {
       ...SAMPLE_MACHINE,
-      held: { "scan offset": { step: 0.001, tableKind: "exact speed only" as const, sense: 1 as const } },
+      held: {
+        "scan offset": {
+          unit: "mm" as const,
+          step: 0.001,
+          range: null,
+          tableKind: "exact speed only" as const,
+          sense: 1 as const,
+        },
+      },
     };
     const finding = solved(historyOf([readAs({ staggers: LATE })], { machine })).findings.find(
       (f) => f.id === "exact speeds",

@@ -10,8 +10,10 @@
 import { coverageFactor, expandedUncertainty } from "../../fitting/student-t";
 import { freedomOf, type Measured } from "../../metrology/measured";
 import { fixed, plain, shownLength, signed } from "../../metrology/quantity-text";
+import { fromInternal, UNITS } from "../../metrology/units";
 import { siteIsDone } from "../answer";
 import type { History, RoundRecord } from "../contract";
+import { entryShape, rangeFault, roundedToStep } from "../entry-text";
 import type { HeldSetting } from "../machine-spec";
 import type { Correction, CorrectionRow, Outcome } from "../outcome";
 import { withRows } from "../setting";
@@ -90,8 +92,7 @@ function correctionOf(
   return {
     setting: SCAN_OFFSET,
     label: "Scan offset per direction",
-    unit: "mm",
-    decimals: decimalsOfStep(held.step),
+    ...entryShape(held, "mm"),
     rows,
     newValue: withRows(base, taken),
     choice: analysis.line
@@ -121,8 +122,10 @@ function correctionRow(
   };
   const old = inForce ?? 0;
   const exact = old + change.value;
-  const decimals = decimalsOfStep(held.step);
-  const enter = Number((Math.round(exact / held.step) * held.step).toFixed(decimals));
+  const shape = entryShape(held, "mm");
+  const { decimals } = shape;
+  const enter = roundedToStep(exact, held.step);
+  const shown = (mm: number) => fromInternal(mm, held.unit);
   const speedText = plain(speed.speedMmPerS);
   return {
     key: speedText,
@@ -131,25 +134,26 @@ function correctionRow(
     at: speed.speedMmPerS,
     old,
     change,
-    changeText: `${signed(held.sense * stagger.value, decimals)} ÷ 2`,
+    changeText: `${signed(shown(held.sense * stagger.value), decimals)} ÷ 2`,
     enter,
     rounding: enter - exact,
     arithmetic: [
-      `${fixed(old, decimals)} ${held.sense > 0 ? "+" : "−"} ${fixed(stagger.value, decimals)} ÷ 2 = ${fixed(exact, decimals + 1)}`,
-      `rounded to ${held.step} mm: ${fixed(enter, decimals)} (${signed(enter - exact, decimals + 1)})`,
+      `${fixed(shown(old), decimals)} ${held.sense > 0 ? "+" : "−"} ${fixed(shown(stagger.value), decimals)} ÷ 2 = ${fixed(shown(exact), decimals + 1)}`,
+      `rounded to ${plain(shown(held.step), decimals)} ${UNITS[held.unit].symbol}: ${fixed(shown(enter), decimals)} (${signed(shown(enter - exact), decimals + 1)})`,
     ],
     worth: worthOf(change, held.step),
-    doubt: doubtOf(speed, inForce),
+    doubt: doubtOf(speed, inForce, rangeFault({ shape: "scalar", value: enter }, held)),
   };
 }
 
-function doubtOf(speed: SpeedResult, inForce: number | null): CorrectionRow["doubt"] {
+function doubtOf(speed: SpeedResult, inForce: number | null, outside: string | null): CorrectionRow["doubt"] {
   if (inForce === null)
     return {
       why: "The entry in force at this speed is not known: whether this controller goes by the line between entries was never found out.",
       site: null,
       accept: null,
     };
+  if (outside) return { why: outside, site: null, accept: null };
   if (!speed.inDoubt) return null;
   return {
     why: "Stands off the line of the other speeds: read it again, or accept it.",
@@ -171,11 +175,8 @@ function worstExpected(correction: Correction): number {
 
 function tableText(correction: Correction): string {
   if (correction.newValue.shape !== "table") return "";
-  const lines = correction.newValue.rows.map((row) => `${plain(row.at)},${row.value.toFixed(correction.decimals)}`);
-  return ["speed (mm/s),offset per direction (mm)", ...lines, ""].join("\n");
-}
-
-/** Decimals that show a step: 0.001 needs 3. */
-export function decimalsOfStep(step: number): number {
-  return Math.max(0, Math.ceil(-Math.log10(step) - 1e-9));
+  const lines = correction.newValue.rows.map(
+    (row) => `${plain(row.at)},${fromInternal(row.value, correction.unit).toFixed(correction.decimals)}`,
+  );
+  return [`speed (mm/s),offset per direction (${UNITS[correction.unit].symbol})`, ...lines, ""].join("\n");
 }

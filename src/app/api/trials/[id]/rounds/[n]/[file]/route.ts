@@ -1,4 +1,5 @@
 import { database } from "../../../../../../../data/database";
+import { attachment } from "../../../../../../../server/attachment";
 import { Refusal } from "../../../../../../../server/refusal";
 import { AS_USUAL, type FileBody, roundFile } from "../../../../../../../server/round-files";
 import { paperOf } from "../../../../../../../server/round-sheet";
@@ -28,17 +29,6 @@ export async function GET(
     if (error instanceof Refusal) return new Response(error.message, { status: 422 });
     throw error;
   }
-}
-
-/** A name of any letters. [RFC 6266, 4.3; RFC 8187, 3.2] */
-function attachment(name: string): string {
-  const plain = name.replace(/[^\w.-]/g, "_");
-  // Half of a pair of surrogates is no letter.
-  const encoded = encodeURIComponent(name.replace(/\p{Cs}/gu, "_")).replace(
-    /['()*]/g,
-    (c) => `%${c.charCodeAt(0).toString(16).toUpperCase()}`,
-  );
-  return `attachment; filename="${plain}"; filename*=UTF-8''${encoded}`;
 }
 
 /** Pieces are made as the reader takes them, so that a long file is never held whole. */

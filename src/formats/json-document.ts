@@ -1,0 +1,75 @@
+/** Documents of Ustrina's own as JSON: how each is read, and where and why it cannot be. */
+import type { z } from "zod";
+import { tooLarge } from "./parsed";
+
+const MOST_CHARACTERS = 8_000_000;
+/** Beginnings and separators in JSON: a trial of a thousand readings has some ten thousand. */
+const MOST_MARKS = 200_000;
+const [COMMA, OPEN_LIST, OPEN_OBJECT] = [44, 91, 123];
+
+export type DocumentFault = { path: string; message: string };
+export type ReadDocument<T> = { ok: true; document: T } | { ok: false; fault: DocumentFault };
+
+export type DocumentKind<T> = {
+  /** `trial`: as messages say it. */
+  name: string;
+  format: string;
+  version: number;
+  schema: z.ZodType<T>;
+  upgrade: (document: Record<string, unknown>, version: number) => Record<string, unknown>;
+};
+
+/** Reads a document; a fault names its field, such as `rounds[0].readings[3].site`. */
+export function readDocument<T>(text: string, kind: DocumentKind<T>): ReadDocument<T> {
+  const { name, format, version: present } = kind;
+  if (text.length > MOST_CHARACTERS) return bad("", tooLarge(MOST_CHARACTERS));
+  if (marksIn(text) > MOST_MARKS)
+    return bad("", `The document holds more than any ${name}: it is damaged, or something else.`);
+  let raw: unknown;
+  try {
+    raw = JSON.parse(text.replace(/^\uFEFF/, ""));
+  } catch (error) {
+    return bad("", `This is no JSON: ${error instanceof Error ? error.message : "it cannot be read"}.`);
+  }
+  if (typeof raw !== "object" || raw === null || Array.isArray(raw))
+    return bad("", `This is no ${name} document: it is no JSON object.`);
+  const { format: found, version } = raw as { format?: unknown; version?: unknown };
+  if (found !== format) return bad("format", `This is no ${name} document: its format must be “${format}”.`);
+  if (typeof version !== "number" || !Number.isInteger(version) || version < 1)
+    return bad("version", `Give the version of the document: 1 to ${present}.`);
+  if (version > present)
+    return bad(
+      "version",
+      `This document is of version ${version}; this Ustrina knows up to ${present}. Bring Ustrina up to date.`,
+    );
+  const read = kind.schema.safeParse(kind.upgrade(raw as Record<string, unknown>, version));
+  if (read.success) return { ok: true, document: read.data };
+  const issue = read.error.issues[0];
+  return bad(pathText(issue?.path ?? []), issue?.message ?? "This cannot be read.");
+}
+
+export function documentText(document: unknown): string {
+  return `${JSON.stringify(document, null, 2)}\n`;
+}
+
+/** `rounds[0].plan.speeds`. */
+export function pathText(path: readonly PropertyKey[]): string {
+  return path.reduce<string>(
+    (text, part) => (typeof part === "number" ? `${text}[${part}]` : `${text}${text ? "." : ""}${String(part)}`),
+    "",
+  );
+}
+
+/** How many lists, objects and separators a text has, as far as it matters. */
+function marksIn(text: string): number {
+  let count = 0;
+  for (let i = 0; i < text.length && count <= MOST_MARKS; i++) {
+    const c = text.charCodeAt(i);
+    if (c === COMMA || c === OPEN_LIST || c === OPEN_OBJECT) count++;
+  }
+  return count;
+}
+
+function bad(path: string, message: string): { ok: false; fault: DocumentFault } {
+  return { ok: false, fault: { path, message } };
+}

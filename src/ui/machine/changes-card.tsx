@@ -1,0 +1,105 @@
+"use client";
+import { useRouter } from "next/navigation";
+import { toast } from "sonner";
+import type { ChangeView, MachineView } from "../../server/machine-view";
+import { noteChange, takeBackChange } from "../../server/workshop-actions";
+import { Ago } from "../primitives/ago";
+import { Button } from "../primitives/button";
+import { PickField, TextField } from "../primitives/fields";
+import { MomentField, momentOf } from "../primitives/moment-field";
+import { Fault } from "../primitives/notice";
+import { useAction } from "../primitives/use-action";
+import { useSurviving } from "../primitives/use-surviving";
+
+const EFFECT_WORDS = { stale: "must be measured again", check: "is due for a check" } as const;
+const EMPTY = { kind: "", note: "", at: "" };
+
+/** What happened to the machine: what it makes of each procedure is said before it is noted. */
+export function ChangesCard({ view, now }: { view: MachineView; now: number }) {
+  const router = useRouter();
+  const [texts, setTexts, forget] = useSurviving(`change ${view.slug}`, EMPTY);
+  const { busy, fault, run } = useAction();
+  const chosen = view.changes.find((c) => c.kind === texts.kind);
+  const set = (key: keyof typeof EMPTY) => (value: string) => setTexts((t) => ({ ...t, [key]: value }));
+  const at = (field: string) => (fault.field === field ? fault.message : "");
+  const save = () =>
+    run(
+      () => noteChange({ machine: view.slug, kind: texts.kind, note: texts.note, at: momentOf(texts.at) }),
+      () => {
+        toast(chosen ? `Noted: ${chosen.label}.` : "Noted.");
+        forget();
+        router.refresh();
+      },
+    );
+  return (
+    <section className="card p-5" aria-label="What happened to it">
+      <h2 className="text-[17px] font-bold">Something happened to {view.spec.name}?</h2>
+      <form
+        aria-label="Note a change"
+        className="mt-2 grid gap-3"
+        onSubmit={(e) => {
+          e.preventDefault();
+          save();
+        }}
+      >
+        <div className="grid gap-3 sm:grid-cols-[1fr_1fr]">
+          <PickField
+            label="What"
+            value={texts.kind}
+            onChange={set("kind")}
+            choices={[{ value: "", label: "choose" }, ...view.changes.map((c) => ({ value: c.kind, label: c.label }))]}
+          />
+          <MomentField label="When" value={texts.at} onChange={set("at")} fault={at("at")} />
+        </div>
+        <TextField label="Note" words value={texts.note} onChange={set("note")} fault={at("note")} />
+        {chosen && <Effects change={chosen} />}
+        {fault.message && !["at", "note"].includes(fault.field) && <Fault>{fault.message}</Fault>}
+        <div>
+          <Button type="submit" disabled={busy || texts.kind === ""}>
+            Note it
+          </Button>
+        </div>
+      </form>
+      {view.events.length > 0 && (
+        <ul className="mt-3">
+          {view.events.map((e) => (
+            <li key={e.id} className="flex items-start justify-between gap-3 border-t border-hair py-1.5">
+              <span>
+                <b className="font-semibold first-letter:uppercase">
+                  {view.changes.find((c) => c.kind === e.kind)?.label ?? e.kind}
+                </b>
+                {e.note && `: ${e.note}`} <span className="text-ink2">· </span>
+                <Ago at={e.at} now={now} />
+              </span>
+              <Button
+                weight="quiet"
+                disabled={busy}
+                onClick={() =>
+                  run(
+                    () => takeBackChange({ machine: view.slug, id: e.id }),
+                    () => router.refresh(),
+                  )
+                }
+              >
+                Take back<span className="sr-only"> {e.kind}</span>
+              </Button>
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}
+
+function Effects({ change }: { change: ChangeView }) {
+  if (change.effects.length === 0) return <p className="text-ink2">Nothing that is measured here depends on it.</p>;
+  return (
+    <ul className="text-ember">
+      {change.effects.map((e) => (
+        <li key={e.title}>
+          After that the {e.title.toLowerCase()} {EFFECT_WORDS[e.effect]}.
+        </li>
+      ))}
+    </ul>
+  );
+}

@@ -1,0 +1,101 @@
+"use client";
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import { toast } from "sonner";
+import { inUnit, plain } from "../../core/metrology/quantity-text";
+import type { PartKind } from "../../core/procedures/part-spec";
+import type { PartView } from "../../server/machine-view";
+import { keepPart } from "../../server/workshop-actions";
+import { Button } from "../primitives/button";
+import { PickField, TextField } from "../primitives/fields";
+import { Fault } from "../primitives/notice";
+import { useAction } from "../primitives/use-action";
+
+type Texts = { label: string; focalLength: string; drive: "roller" | "chuck"; rollerDiameter: string; steps: string };
+
+/** What is known of an optic or a rotary; empty is not known. `part` is `null` for a new one. */
+export function PartForm({ kind, part, onDone }: { kind: PartKind; part: PartView | null; onDone: () => void }) {
+  const router = useRouter();
+  const [texts, setTexts] = useState(() => textsOf(part));
+  const { busy, fault, run } = useAction();
+  const set = (key: keyof Texts) => (value: string) => setTexts((t) => ({ ...t, [key]: value }));
+  const at = (field: string) => (fault.field === field ? fault.message : "");
+  return (
+    <form
+      aria-label={part ? `What is known of ${part.spec.label}` : `New ${kind}`}
+      className="mt-3 grid gap-3 rounded-md bg-paper p-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        run(
+          () => keepPart({ id: part?.id ?? null, kind, ...texts }),
+          () => {
+            toast(part ? "Kept from now on." : `${texts.label.trim()} is there: fit it when it is fitted.`);
+            onDone();
+            router.refresh();
+          },
+        );
+      }}
+    >
+      <div className="grid grid-cols-2 gap-3">
+        <TextField label="Name" words value={texts.label} onChange={set("label")} fault={at("label")} />
+        {kind === "optic" ? (
+          <TextField
+            label="Focal length"
+            value={texts.focalLength}
+            onChange={set("focalLength")}
+            why="Empty: not known."
+            fault={at("focalLength")}
+          />
+        ) : (
+          <>
+            <PickField
+              label="Drive"
+              value={texts.drive}
+              onChange={set("drive")}
+              choices={[
+                { value: "roller", label: "roller" },
+                { value: "chuck", label: "chuck" },
+              ]}
+            />
+            {texts.drive === "roller" && (
+              <TextField
+                label="Roller diameter"
+                value={texts.rollerDiameter}
+                onChange={set("rollerDiameter")}
+                why="Empty: not known."
+                fault={at("rollerDiameter")}
+              />
+            )}
+            <TextField
+              label="Steps per revolution"
+              value={texts.steps}
+              onChange={set("steps")}
+              why="Empty: not known."
+              fault={at("steps")}
+            />
+          </>
+        )}
+      </div>
+      {fault.message && !(fault.field in texts) && <Fault>{fault.message}</Fault>}
+      <div className="flex gap-2">
+        <Button weight="primary" type="submit" disabled={busy}>
+          {part ? "Keep the change" : "Add it"}
+        </Button>
+        <Button onClick={onDone}>Back</Button>
+      </div>
+    </form>
+  );
+}
+
+function textsOf(part: PartView | null): Texts {
+  const empty: Texts = { label: "", focalLength: "", drive: "roller", rollerDiameter: "", steps: "" };
+  if (!part) return empty;
+  const mm = (value: number | null) => (value === null ? "" : inUnit(value, "mm"));
+  const { spec } = part;
+  if (spec.kind === "optic") return { ...empty, label: spec.label, focalLength: mm(spec.focalLengthMm) };
+  return {
+    ...empty,
+    ...{ label: spec.label, drive: spec.drive, rollerDiameter: mm(spec.rollerDiameterMm) },
+    steps: spec.stepsPerRevolution === null ? "" : plain(spec.stepsPerRevolution),
+  };
+}

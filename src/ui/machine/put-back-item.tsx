@@ -1,0 +1,45 @@
+"use client";
+import { useRouter } from "next/navigation";
+import { toast } from "sonner";
+import { settlePutBack } from "../../server/workshop-actions";
+import { Ago } from "../primitives/ago";
+import { Button } from "../primitives/button";
+import { Fault } from "../primitives/notice";
+import { useAction } from "../primitives/use-action";
+
+type Props = {
+  item: { id: number; what: string; openedAt: number };
+  /** Address of its machine, and its name where that is not plain from the page. */
+  machine: string;
+  name?: string;
+  now: number;
+};
+
+/** One thing to put back, until it is. */
+export function PutBackItem({ item, machine, name, now }: Props) {
+  const router = useRouter();
+  const { busy, fault, run } = useAction();
+  const settle = (isBack: boolean) =>
+    run(
+      () => settlePutBack({ machine, id: item.id, isBack }),
+      () => {
+        router.refresh();
+        if (isBack)
+          toast(`Put back: ${item.what}`, { action: { label: "Not after all", onClick: () => settle(false) } });
+      },
+    );
+  return (
+    <div className="flex items-start justify-between gap-3">
+      <div>
+        <p>{item.what}</p>
+        <p className="text-[14px] text-ink2">
+          {name && `${name} · `}for <Ago at={item.openedAt} now={now} plain />
+        </p>
+        {fault.message && <Fault>{fault.message}</Fault>}
+      </div>
+      <Button weight="small" disabled={busy} onClick={() => settle(true)}>
+        Put back<span className="sr-only"> {item.what}</span>
+      </Button>
+    </div>
+  );
+}
