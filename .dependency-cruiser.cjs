@@ -21,7 +21,8 @@ module.exports = {
     only("ui", [
       "core/",
       "formats/",
-      "server/actions\\.ts$", "server/workshop-actions\\.ts$",
+      "server/actions\\.ts$",
+      "server/workshop-actions\\.ts$",
       "server/.*-view\\.ts$",
       "server/procedure-state\\.ts$",
     ]),

@@ -2,9 +2,11 @@ import type { Metadata, Viewport } from "next";
 import { headers } from "next/headers";
 import type { ReactNode } from "react";
 import { Toaster } from "sonner";
+import { Shell } from "../ui/shell/shell";
 import "@fontsource-variable/atkinson-hyperlegible-next/index.css";
 import "@fontsource-variable/atkinson-hyperlegible-mono/index.css";
 import "./globals.css";
+import { preferencesOfBrowser } from "./preferences";
 
 export const metadata: Metadata = {
   title: { default: "Ustrina", template: "%s · Ustrina" },
@@ -16,11 +18,12 @@ export const viewport: Viewport = { width: "device-width", initialScale: 1 };
 export default async function RootLayout({ children }: { children: ReactNode }) {
   // Reading the headers keeps every page dynamic: the nonce of the content policy is new for each request.
   await headers();
+  const preferences = await preferencesOfBrowser();
   return (
-    <html lang="en">
+    <html lang="en" data-theme={preferences.theme}>
       <body>
-        {children}
-        <Toaster position="bottom-right" offset={72} toastOptions={{ className: "!bg-ink !text-sheet !border-ink" }} />
+        <Shell preferences={preferences}>{children}</Shell>
+        <Toaster position="bottom-right" offset={72} toastOptions={{ className: "!bg-go !text-on-go !border-go" }} />
       </body>
     </html>
   );

@@ -83,6 +83,11 @@ export function trialsOfMachine(db: Db, machineId: number): Trial[] {
     .map(trialOf);
 }
 
+/** Of all machines, newest first. */
+export function allTrials(db: Db): Trial[] {
+  return db.select().from(trial).orderBy(desc(trial.begunAt), desc(trial.id)).all().map(trialOf);
+}
+
 /** How many trials have a code that begins so. */
 export function countCodes(db: Db, letter: string): number {
   return db

@@ -1,6 +1,6 @@
 /** The workshop at a glance: machines, how their procedures stand, what to do next, what waits, what was entered last. */
 
-import type { UnitId } from "../core/metrology/units";
+import type { LengthUnit, UnitId } from "../core/metrology/units";
 import { siteIsDone } from "../core/procedures/answer";
 import type { MachineSpec } from "../core/procedures/machine-spec";
 import { firstToDo } from "../core/procedures/next-step";
@@ -12,7 +12,7 @@ import { fittedPart } from "../data/parts";
 import { toPutBackOf } from "../data/put-back";
 import { type MachineRecord, machineRecord } from "./machine-record";
 import { behindOf } from "./open-holders";
-import { type OpenProgress, type ProcedureState, procedureState } from "./procedure-state";
+import { type OpenProgress, type ProcedureState, procedureState, type Seen } from "./procedure-state";
 import { offeredProcedures } from "./procedures";
 import { settingLabel, settingUnit } from "./settings";
 import { fullTrial } from "./trial-record";
@@ -83,9 +83,9 @@ export type BenchView = {
 
 const LAST_ENTRIES = 4;
 
-export function benchView(db: Db, now: number): BenchView {
+export function benchView(db: Db, now: number, length: LengthUnit = "mm"): BenchView {
   const records = allMachines(db).map((m) => machineRecord(db, m));
-  const views = records.map((r) => benchMachine(db, r, now));
+  const views = records.map((r) => benchMachine(db, r, { now, length }));
   return {
     machines: views.map((v) => v.machine),
     archived: everyMachine(db)
@@ -134,14 +134,14 @@ export function progressOf(db: Db, trialId: number): OpenProgress & { href: stri
 }
 
 /** One machine as it stands on the bench, with its open trials. */
-export function benchMachine(db: Db, record: MachineRecord, now: number): { machine: BenchMachine; open: OpenTrial[] } {
+export function benchMachine(db: Db, record: MachineRecord, seen: Seen): { machine: BenchMachine; open: OpenTrial[] } {
   const { machine } = record;
   const open = record.trials
     .filter((t) => t.endedAt === null)
     .map((t) => ({ trial: t, progress: progressOf(db, t.id), title: fullTrial(db, t.id).procedure.title }));
   const progress = (id: number) => open.find((o) => o.trial.id === id)?.progress ?? progressOf(db, id);
   const stands = offeredProcedures(machine.spec.kind).map((procedure) => {
-    const state = procedureState(record, procedure, progress, now);
+    const state = procedureState(record, procedure, progress, seen);
     return { procedure, state: state.state, view: { id: procedure.id, title: procedure.title, ...state } };
   });
   const first = firstToDo(stands);
@@ -149,7 +149,7 @@ export function benchMachine(db: Db, record: MachineRecord, now: number): { mach
     machine: {
       slug: machine.slug,
       spec: machine.spec,
-      optic: fittedPart(db, machine.id, "optic", now)?.label ?? null,
+      optic: fittedPart(db, machine.id, "optic", seen.now)?.label ?? null,
       procedures: stands.map((s) => ({
         ...s.view,
         href: open.find((o) => o.trial.id === s.view.trialId)?.progress.href ?? null,

@@ -1,5 +1,5 @@
 /** A machine as its page receives it. */
-import type { UnitId } from "../core/metrology/units";
+import type { LengthUnit, UnitId } from "../core/metrology/units";
 import { CHANGES, type ChangeKind, changesOn } from "../core/procedures/change";
 import { type MachineKind, machineKindSchema } from "../core/procedures/machine-spec";
 import type { Effect } from "../core/procedures/need";
@@ -75,13 +75,18 @@ export type MachineView = BenchMachine & {
 };
 
 /** `undefined` where there is none of this address. */
-export function machineView(db: Db, slug: string, now: number): MachineView | undefined {
+export function machineName(db: Db, slug: string): string | undefined {
+  return machineBySlug(db, slug)?.spec.name;
+}
+
+/** `undefined` where there is none of this address. */
+export function machineView(db: Db, slug: string, now: number, length: LengthUnit = "mm"): MachineView | undefined {
   const machine = machineBySlug(db, slug);
   if (!machine) return undefined;
   const record = machineRecord(db, machine);
   const practice = practiceOf(db, machine.id);
   return {
-    ...benchMachine(db, record, now).machine,
+    ...benchMachine(db, record, { now, length }).machine,
     archived: machine.archivedAt !== null,
     held: heldBy(record),
     holders: everyHolderOf(db, machine.id).map(({ id, name, role, archivedAt }) => ({

@@ -2,8 +2,10 @@
 import { expandedUncertainty } from "../core/fitting/student-t";
 import { CHART_FROM_POINTS, type ControlChart, controlChart } from "../core/metrology/control-chart";
 import { withUncertainty } from "../core/metrology/quantity-text";
+import type { LengthUnit } from "../core/metrology/units";
 import type { AnyProcedure } from "../core/procedures/contract";
 import { effectOfFitting, type Need, reasonOf, WHY } from "../core/procedures/need";
+import { shownUnit } from "../core/procedures/shown-unit";
 import { type Derived, type Standing, stateOf } from "../core/procedures/state";
 import type { Verdict } from "../core/procedures/verdict";
 import type { LedgerEntry } from "../data/ledger";
@@ -58,12 +60,15 @@ export function driftSignal(chart: ControlChart | null, points: number): string 
   return chart.run ? "the as-found errors have lain on one side of their mean for eight checks" : null;
 }
 
+/** When it is looked at, and in which unit lengths are shown. */
+export type Seen = { now: number; length: LengthUnit };
+
 /** @param progress how far an open trial is */
 export function procedureState(
   record: MachineRecord,
   procedure: AnyProcedure,
   progress: (trialId: number) => OpenProgress,
-  now: number,
+  { now, length }: Seen,
 ): ProcedureState {
   const trials = trialsOf(record, procedure.id);
   const open = trials.find((t) => t.endedAt === null);
@@ -84,7 +89,7 @@ export function procedureState(
   const last = check && proof && check.at > proof.verdict.acceptedAt ? check : null;
   return {
     ...derived,
-    detail: last ? leftOver(last.verdict) : proof ? leftOver(proof.verdict.result) : "",
+    detail: last ? leftOver(last.verdict, length) : proof ? leftOver(proof.verdict.result, length) : "",
     trialId: last?.trialId ?? proof?.trial.id ?? null,
   };
 }
@@ -94,10 +99,10 @@ export function recheckDaysOf(machine: Machine, procedure: AnyProcedure): number
 }
 
 /** The largest residual with its expanded uncertainty. */
-export function leftOver(verdict: Verdict): string {
+export function leftOver(verdict: Verdict, length: LengthUnit): string {
   const worst = verdict.lines.reduce((a, b) => (Math.abs(b.after.value) > Math.abs(a.after.value) ? b : a));
   const size = { ...worst.after, value: Math.abs(worst.after.value) };
-  return expandedUncertainty(size) > 0 ? `${withUncertainty(size, verdict.unit)} left` : "";
+  return expandedUncertainty(size) > 0 ? `${withUncertainty(size, shownUnit(verdict.unit, length))} left` : "";
 }
 
 type Proof = { trial: Trial; verdict: KeptVerdict };

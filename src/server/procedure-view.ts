@@ -3,9 +3,10 @@ import type { Figure } from "../core/drawing/figure";
 import { CHART_FROM_POINTS } from "../core/metrology/control-chart";
 import type { Measured } from "../core/metrology/measured";
 import { inUnit } from "../core/metrology/quantity-text";
-import type { UnitId } from "../core/metrology/units";
+import type { LengthUnit, UnitId } from "../core/metrology/units";
 import { fromInternal, UNITS } from "../core/metrology/units";
 import { type Effect, needsText } from "../core/procedures/need";
+import { shownUnit } from "../core/procedures/shown-unit";
 import type { Db } from "../data/database";
 import { machineBySlug } from "../data/machines";
 import type { Trial } from "../data/trials";
@@ -57,7 +58,13 @@ export type ProcedureView = {
 const END_WORDS = { proved: "proved", held: "check: still holding", "given up": "ended without a proof" } as const;
 
 /** `null` where there is no such machine, or no such procedure on it. */
-export function procedureView(db: Db, slug: string, procedureId: string, now: number): ProcedureView | null {
+export function procedureView(
+  db: Db,
+  slug: string,
+  procedureId: string,
+  now: number,
+  length: LengthUnit = "mm",
+): ProcedureView | null {
   const machine = machineBySlug(db, slug);
   const procedure = machine && offeredProcedures(machine.spec.kind).find((p) => p.id === procedureId);
   if (!machine || !procedure) return null;
@@ -72,7 +79,7 @@ export function procedureView(db: Db, slug: string, procedureId: string, now: nu
     procedure: procedure.id,
     title: procedure.title,
     summary: procedure.summary,
-    state: procedureState(record, procedure, (id) => progressOf(db, id), now),
+    state: procedureState(record, procedure, (id) => progressOf(db, id), { now, length }),
     tolerance: {
       label: procedure.tolerance.label,
       text: inUnit(machine.spec.tolerances[procedure.id] ?? procedure.tolerance.default, unit, 4),
@@ -84,16 +91,16 @@ export function procedureView(db: Db, slug: string, procedureId: string, now: nu
       why: procedure.recheck.why,
     },
     needs: needsText(procedure.needs),
-    checks: checks.map(rowOf).reverse(),
+    checks: checks.map((c) => rowOf(c, length)).reverse(),
     asFoundLabel: checks.at(-1)?.verdict.asFound.label ?? "",
     checksUntilChart: Math.max(0, CHART_FROM_POINTS - checks.length),
     figures: chart ? figuresOf(checks, chart) : [],
     signal: driftSignal(chart, checks.length),
-    trials: trials.map((t) => trialRow(record, t)),
+    trials: trials.map((t) => trialRow(record, t, length)),
   };
 }
 
-function rowOf(check: KeptCheck): CheckRow {
+function rowOf(check: KeptCheck, length: LengthUnit): CheckRow {
   const { verdict } = check;
   return {
     trialId: check.trialId,
@@ -101,7 +108,7 @@ function rowOf(check: KeptCheck): CheckRow {
     at: check.at,
     result: verdict.result,
     asFound: verdict.asFound.quantity,
-    unit: verdict.unit,
+    unit: shownUnit(verdict.unit, length),
   };
 }
 
@@ -132,13 +139,13 @@ function figuresOf(checks: readonly KeptCheck[], chart: NonNullable<ReturnType<t
   ];
 }
 
-function trialRow(record: MachineRecord, trial: Trial): TrialRow {
+function trialRow(record: MachineRecord, trial: Trial, length: LengthUnit): TrialRow {
   const verdict = trial.end === null ? undefined : record.verdictsOf(trial.id).at(-1);
   return {
     id: trial.id,
     code: trial.code,
     begunAt: trial.begunAt,
     words: trial.end === null ? "open" : END_WORDS[trial.end],
-    left: verdict ? leftOver(verdict.result) : "",
+    left: verdict ? leftOver(verdict.result, length) : "",
   };
 }

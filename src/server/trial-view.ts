@@ -118,6 +118,9 @@ function changedSince(db: Db, { trial, procedure }: FullTrial, now: number): Tri
   const machine = machineById(db, trial.machineId);
   if (!machine) return null;
   const nothing = { stage: "", detail: "", toProve: false };
-  const { state, reasons, trialId } = procedureState(machineRecord(db, machine), procedure, () => nothing, now);
+  const { state, reasons, trialId } = procedureState(machineRecord(db, machine), procedure, () => nothing, {
+    now,
+    length: "mm",
+  });
   return trialId === trial.id && reasons.length > 0 ? { state, reasons } : null;
 }

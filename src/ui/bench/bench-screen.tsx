@@ -3,7 +3,7 @@ import type { BenchView } from "../../server/bench-view";
 import { buttonClass } from "../primitives/button";
 import { TopBar } from "../primitives/top-bar";
 import { EmptyBench } from "./empty-bench";
-import { MachineCard } from "./machine-card";
+import { MachineList } from "./machine-list";
 import { SideLists } from "./side-lists";
 
 export function BenchScreen({ view, now }: { view: BenchView; now: number }) {
@@ -32,13 +32,20 @@ export function BenchScreen({ view, now }: { view: BenchView; now: number }) {
               Add a machine
             </Link>
           </div>
-          <ul className="grid gap-4">
-            {view.machines.map((machine) => (
-              <li key={machine.slug}>
-                <MachineCard machine={machine} now={now} />
-              </li>
-            ))}
-          </ul>
+          <MachineList machines={view.machines} now={now} />
+          {view.archived.length > 0 && (
+            <p className="mt-5 text-[14px] text-ink2">
+              Archived:{" "}
+              {view.archived.map((m, i) => (
+                <span key={m.slug}>
+                  {i > 0 && ", "}
+                  <Link href={`/machine/${m.slug}`} className="underline decoration-line underline-offset-4">
+                    {m.name}
+                  </Link>
+                </span>
+              ))}
+            </p>
+          )}
         </section>
         <SideLists view={view} now={now} />
       </main>

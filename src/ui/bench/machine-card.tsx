@@ -123,6 +123,14 @@ function ProcedureMark({
           </p>
         ))}
         {detail && <p className={`text-[13px] text-ink2 ${waits ? "" : "num"}`}>{detail}</p>}
+        {waits && procedure.href && next !== "continue" && (
+          <Link
+            href={procedure.href}
+            className="text-[14px] text-ink2 underline decoration-line underline-offset-4 hover:text-ink"
+          >
+            Continue
+          </Link>
+        )}
         {!waits && (
           <p className="flex flex-wrap gap-x-3">
             {state !== "not done" && next !== "check" && (

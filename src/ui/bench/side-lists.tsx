@@ -65,10 +65,10 @@ export function SideLists({ view, now }: { view: BenchView; now: number }) {
         <Link href="/ledger" className="underline decoration-line underline-offset-4 hover:decoration-ink">
           The whole ledger
         </Link>
-        <Link href="/gauges" className="underline decoration-line underline-offset-4 hover:decoration-ink sm:hidden">
+        <Link href="/gauges" className="underline decoration-line underline-offset-4 hover:decoration-ink md:hidden">
           Gauges
         </Link>
-        <Link href="/practice" className="underline decoration-line underline-offset-4 hover:decoration-ink sm:hidden">
+        <Link href="/practice" className="underline decoration-line underline-offset-4 hover:decoration-ink md:hidden">
           Practice machines
         </Link>
       </p>

@@ -27,9 +27,14 @@ export function openChart(place: HTMLElement): { show: (figure: Figure) => void;
 type Inks = Record<"ink" | "ink2" | "hair" | "line" | "steel" | "ember" | "sheet", string> & { mono: string };
 
 function inks(place: HTMLElement): Inks {
-  const style = getComputedStyle(place);
-  const of = (name: string) => style.getPropertyValue(`--color-${name}`).trim();
-  return {
+  // As the theme resolves them, which only a real property tells.
+  const probe = place.ownerDocument.createElement("span");
+  place.append(probe);
+  const of = (name: string) => {
+    probe.style.color = `var(--color-${name})`;
+    return getComputedStyle(probe).color;
+  };
+  const found = {
     ink: of("ink"),
     ink2: of("ink2"),
     hair: of("hair"),
@@ -37,8 +42,10 @@ function inks(place: HTMLElement): Inks {
     steel: of("steel"),
     ember: of("ember"),
     sheet: of("sheet"),
-    mono: style.getPropertyValue("--font-mono").trim(),
+    mono: getComputedStyle(place).getPropertyValue("--font-mono").trim(),
   };
+  probe.remove();
+  return found;
 }
 
 function xyOption(figure: XyFigure, ink: Inks): echarts.EChartsCoreOption {

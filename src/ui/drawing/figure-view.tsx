@@ -25,6 +25,19 @@ export function FigureView({ figure, height = 220 }: { figure: Figure; height?: 
 
   useEffect(() => chart.current?.show(figure), [figure]);
 
+  // Its inks are those of the theme.
+  useEffect(() => {
+    const again = () => chart.current?.show(latest.current);
+    const chosen = new MutationObserver(again);
+    chosen.observe(document.documentElement, { attributes: true, attributeFilter: ["data-theme"] });
+    const system = matchMedia("(prefers-color-scheme: dark)");
+    system.addEventListener("change", again);
+    return () => {
+      chosen.disconnect();
+      system.removeEventListener("change", again);
+    };
+  }, []);
+
   return (
     <figure>
       <figcaption className="text-[14px] font-semibold">{figure.title}</figcaption>

@@ -31,17 +31,19 @@ export function SettingsCard({ view, now }: { view: MachineView; now: number }) 
           </Notice>
         </div>
       )}
-      <ul className="mt-2">
-        {view.held.map((held) => (
-          <HeldRow
-            key={`${held.setting.key} ${held.holder.id}`}
-            view={view}
-            held={held}
-            now={now}
-            isFirst={held === unwritten[0]}
-          />
-        ))}
-      </ul>
+      {[...new Set(view.held.map((h) => h.setting.key))].map((key) => {
+        const places = view.held.filter((h) => h.setting.key === key);
+        return (
+          <div key={key} className="mt-2">
+            <h3 className="font-semibold">{places[0]?.setting.label}</h3>
+            <ul>
+              {places.map((held) => (
+                <HeldRow key={held.holder.id} view={view} held={held} now={now} isFirst={held === unwritten[0]} />
+              ))}
+            </ul>
+          </div>
+        );
+      })}
       <HoldersForm view={view} />
     </section>
   );
@@ -56,10 +58,9 @@ function HeldRow({ view, held, now, isFirst }: { view: MachineView; held: HeldVi
   const name = `${setting.label}, ${holder.name}`;
   return (
     <li className="border-t border-hair py-2.5 first:border-0">
-      <div className="flex flex-wrap items-start justify-between gap-x-4 gap-y-1">
+      <div className="flex items-start justify-between gap-x-4 gap-y-1 max-sm:flex-wrap">
         <div className="min-w-0">
-          <p className="font-semibold">{setting.label}</p>
-          <p className="text-[14px] text-ink2">{holder.name}</p>
+          <p>{holder.name}</p>
           <p className="num text-[14px]">{entry ? valueText(entry.value, unit) : "not written down yet"}</p>
           {entry && (
             <p className="text-[14px] text-ink2">
@@ -76,7 +77,7 @@ function HeldRow({ view, held, now, isFirst }: { view: MachineView; held: HeldVi
           )}
         </div>
         {open === null && (
-          <div className="flex gap-2">
+          <div className="flex shrink-0 gap-2">
             <Button weight="small" onClick={() => setAsked("found")}>
               {entry ? "It holds something else" : "Write down"}
               <span className="sr-only">: {name}</span>

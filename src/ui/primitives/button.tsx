@@ -4,7 +4,8 @@ import type { ButtonHTMLAttributes } from "react";
 type Weight = "primary" | "plain" | "small" | "quiet";
 
 const WEIGHTS: Record<Weight, string> = {
-  primary: "bg-ink text-sheet border border-ink px-4 min-h-11 font-semibold hover:bg-ink2 active:translate-y-px",
+  primary:
+    "goes-on bg-go text-on-go border border-go px-4 min-h-11 font-semibold hover:bg-go-over active:translate-y-px",
   plain: "bg-sheet text-ink border border-border px-4 min-h-11 font-semibold hover:bg-paper active:translate-y-px",
   small: "bg-sheet text-ink border border-border px-3 min-h-8 text-[14px] hover:bg-paper active:translate-y-px",
   quiet: "text-ink2 underline decoration-line underline-offset-4 px-1 min-h-8 text-[14px] hover:text-ink",

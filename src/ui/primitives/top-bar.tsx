@@ -1,13 +1,18 @@
+"use client";
 import clsx from "clsx";
+import { Moon, Search, Sun } from "lucide-react";
 import Link from "next/link";
+import { nextLengthUnit } from "../../core/procedures/shown-unit";
+import { useShell } from "../shell/use-shell";
+import { Kbd } from "./kbd";
 
 export type Crumb = { label: string; href?: string };
 
-/** Name, where you are, and the places to go. */
+/** Name, where you are, the places to go, and what this browser prefers. */
 export function TopBar({ crumbs }: { crumbs: Crumb[] }) {
   return (
     <header className="border-b border-hair">
-      <div className="mx-auto flex min-h-12 max-w-[1680px] flex-wrap items-center gap-x-5 gap-y-1 px-6 max-sm:px-4">
+      <div className="mx-auto flex min-h-12 max-w-[1680px] flex-wrap items-center gap-x-5 gap-y-1 px-6 py-1 max-sm:px-4">
         <Link
           href="/"
           className={clsx(
@@ -39,13 +44,14 @@ export function TopBar({ crumbs }: { crumbs: Crumb[] }) {
             ))}
           </ol>
         </nav>
-        <nav aria-label="Places" className="ml-auto flex items-center gap-5 text-ink2 max-sm:hidden">
+        <nav aria-label="Places" className="ml-auto flex items-center gap-5 text-ink2 max-md:hidden">
           {PLACES.map((place) => (
             <Link key={place.href} href={place.href} className="hover:text-ink hover:underline">
               {place.label}
             </Link>
           ))}
         </nav>
+        <Tools />
       </div>
     </header>
   );
@@ -57,6 +63,47 @@ const PLACES = [
   { label: "Gauges", href: "/gauges" },
   { label: "Practice machines", href: "/practice" },
 ];
+
+const TOOL =
+  "flex min-h-9 items-center gap-2 rounded-md border border-border bg-sheet px-2.5 hover:bg-paper max-sm:min-h-11";
+
+function Tools() {
+  const { openPalette, openKeys, theme, setTheme, unit, setUnit } = useShell();
+  return (
+    <div className="flex items-center gap-2 max-md:ml-auto">
+      <button type="button" onClick={openPalette} className={clsx(TOOL, "text-ink2")}>
+        <Search size={16} aria-hidden="true" />
+        <span className="max-sm:sr-only">Go to…</span>
+        <span className="max-lg:hidden">
+          <Kbd>Ctrl K</Kbd>
+        </span>
+      </button>
+      <button
+        type="button"
+        className={clsx(TOOL, "num")}
+        title="Unit of lengths on the bench"
+        onClick={() => setUnit(nextLengthUnit(unit))}
+      >
+        {unit}
+        <span className="sr-only">: unit of lengths on the bench</span>
+      </button>
+      <button type="button" className={TOOL} title="Light or dark" onClick={() => setTheme(otherTheme(theme))}>
+        <Sun size={16} aria-hidden="true" className="in-dark:hidden" />
+        <Moon size={16} aria-hidden="true" className="hidden in-dark:block" />
+        <span className="sr-only">Light or dark</span>
+      </button>
+      <button type="button" className={clsx(TOOL, "max-sm:hidden")} title="Keys of this screen" onClick={openKeys}>
+        ?<span className="sr-only">: keys of this screen</span>
+      </button>
+    </div>
+  );
+}
+
+/** The one that is not seen now. */
+function otherTheme(theme: "system" | "light" | "dark"): "light" | "dark" {
+  const isDark = theme === "dark" || (theme === "system" && matchMedia("(prefers-color-scheme: dark)").matches);
+  return isDark ? "light" : "dark";
+}
 
 function Mark() {
   return (

@@ -1,6 +1,6 @@
 "use client";
 import { useEffect, useRef } from "react";
-import { takesText } from "./takes-text";
+import { takesText } from "../primitives/takes-text";
 
 type Keys = {
   active: boolean;

@@ -1,7 +1,7 @@
 "use client";
 import { type RefObject, useEffect, useLayoutEffect, useRef, useState } from "react";
+import { takesText } from "../primitives/takes-text";
 import type { AskHandle } from "./ask/ask-props";
-import { takesText } from "./takes-text";
 
 type Words = "positive" | "negative";
 type Key = { key: string; fromGauge: boolean; words: Words | null };

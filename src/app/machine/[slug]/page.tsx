@@ -2,22 +2,23 @@ import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { connection } from "next/server";
 import { database } from "../../../data/database";
-import { machineFormView, machineView } from "../../../server/machine-view";
+import { machineFormView, machineName, machineView } from "../../../server/machine-view";
 import { MachineScreen } from "../../../ui/machine/machine-screen";
+import { preferencesOfBrowser } from "../../preferences";
 
 type Props = { params: Promise<{ slug: string }> };
 
 export async function generateMetadata({ params }: Props): Promise<Metadata> {
   await connection();
   const { slug } = await params;
-  return { title: machineView(database(), slug, Date.now())?.spec.name ?? "Not found" };
+  return { title: machineName(database(), slug) ?? "Not found" };
 }
 
 export default async function MachinePage({ params }: Props) {
   await connection();
   const { slug } = await params;
   const now = Date.now();
-  const machine = machineView(database(), slug, now);
+  const machine = machineView(database(), slug, now, (await preferencesOfBrowser()).unit);
   if (!machine) notFound();
   return <MachineScreen machine={machine} form={machineFormView()} now={now} />;
 }

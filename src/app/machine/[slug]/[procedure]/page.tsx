@@ -4,6 +4,7 @@ import { connection } from "next/server";
 import { database } from "../../../../data/database";
 import { procedureView } from "../../../../server/procedure-view";
 import { ProcedureScreen } from "../../../../ui/machine/procedure-screen";
+import { preferencesOfBrowser } from "../../../preferences";
 
 type Props = { params: Promise<{ slug: string; procedure: string }> };
 
@@ -18,7 +19,8 @@ export default async function ProcedurePage({ params }: Props) {
   const { slug, procedure } = await params;
   await connection();
   const now = Date.now();
-  const view = procedureView(database(), slug, procedure, now);
+  const { unit } = await preferencesOfBrowser();
+  const view = procedureView(database(), slug, procedure, now, unit);
   if (!view) notFound();
   return <ProcedureScreen view={view} now={now} />;
 }

@@ -1,0 +1,7 @@
+import { database } from "../../../data/database";
+import { placesView } from "../../../server/places-view";
+
+/** What the palette finds. */
+export function GET(): Response {
+  return Response.json(placesView(database()), { headers: { "Cache-Control": "no-store" } });
+}

@@ -1,0 +1,102 @@
+"use client";
+import { Command } from "cmdk";
+import { useRouter } from "next/navigation";
+import { Dialog } from "radix-ui";
+import { useEffect, useState } from "react";
+import { LENGTH_UNITS } from "../../core/metrology/units";
+import type { Place } from "../../server/places-view";
+import { findPlaces } from "./find-places";
+import { THEME_WORDS } from "./theme-words";
+import { useShell } from "./use-shell";
+
+type Entry = { group: string; label: string; detail: string; act: () => void };
+
+const PLACES = [
+  { label: "Bench", href: "/" },
+  { label: "Ledger", href: "/ledger" },
+  { label: "Compare two days of a machine", href: "/ledger/compare" },
+  { label: "Gauges", href: "/gauges" },
+  { label: "Practice machines", href: "/practice" },
+  { label: "Add a machine", href: "/machine/new" },
+];
+
+/** Any place by a few letters of its name. */
+export function Palette({ onClose, onKeys }: { onClose: () => void; onKeys: () => void }) {
+  const router = useRouter();
+  const { setTheme, setUnit, theme, unit } = useShell();
+  const [typed, setTyped] = useState("");
+  const [found, setFound] = useState<Place[] | null>(null);
+  const [failed, setFailed] = useState(false);
+  useEffect(() => {
+    fetch("/api/places")
+      .then((answer) => answer.json())
+      .then(setFound)
+      .catch(() => setFailed(true));
+  }, []);
+  const choose = (act: () => void) => () => {
+    onClose();
+    act();
+  };
+  const go = (href: string) => choose(() => router.push(href));
+  const entries: Entry[] = [
+    ...(found ?? []).map(({ href, ...place }) => ({ ...place, act: go(href) })),
+    ...PLACES.map(({ label, href }) => ({ group: "Places", label, detail: "", act: go(href) })),
+    ...(Object.keys(THEME_WORDS) as (keyof typeof THEME_WORDS)[])
+      .filter((t) => t !== theme)
+      .map((t) => ({ group: "Show", label: THEME_WORDS[t], detail: "theme", act: choose(() => setTheme(t)) })),
+    ...LENGTH_UNITS.filter((u) => u !== unit).map((u) => ({
+      ...{ group: "Show", label: `Lengths in ${u}`, detail: "unit" },
+      act: choose(() => setUnit(u)),
+    })),
+    { group: "Show", label: "Keys of this screen", detail: "help", act: onKeys },
+  ];
+  const shown = findPlaces(entries, typed);
+  const groups = [...new Set(shown.map((e) => e.group))];
+  return (
+    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-20 bg-black/40" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="card fixed top-[12vh] left-1/2 z-30 w-[min(36rem,calc(100vw-2rem))] -translate-x-1/2 overflow-hidden p-0"
+        >
+          <Dialog.Title className="sr-only">Go to</Dialog.Title>
+          <Command label="Go to" shouldFilter={false} loop>
+            <Command.Input
+              value={typed}
+              onValueChange={setTyped}
+              placeholder="Go to a machine, trial, setting…"
+              className="w-full border-b border-hair bg-transparent px-5 py-4 text-[17px] outline-none"
+            />
+            <Command.List className="max-h-[52vh] overflow-y-auto p-2" tabIndex={-1}>
+              {found === null && !failed && <Command.Loading className="px-3 py-2 text-ink2">Looking…</Command.Loading>}
+              {failed && <p className="px-3 py-2 text-ember">The server does not answer: only places are shown.</p>}
+              {shown.length === 0 && <p className="px-3 py-2 text-ink2">Nothing is called that.</p>}
+              {groups.map((group) => (
+                <Command.Group
+                  key={group}
+                  heading={group}
+                  className="[&_[cmdk-group-heading]]:px-3 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:text-[13px] [&_[cmdk-group-heading]]:text-ink2"
+                >
+                  {shown
+                    .filter((e) => e.group === group)
+                    .map((entry) => (
+                      <Command.Item
+                        key={`${entry.label} ${entry.detail}`}
+                        value={`${group} ${entry.label} ${entry.detail}`}
+                        onSelect={entry.act}
+                        className="flex min-h-11 cursor-pointer items-center justify-between gap-4 rounded-md px-3 aria-selected:bg-steel-tint"
+                      >
+                        <span>{entry.label}</span>
+                        <span className="truncate text-[14px] text-ink2">{entry.detail}</span>
+                      </Command.Item>
+                    ))}
+                </Command.Group>
+              ))}
+            </Command.List>
+          </Command>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
