@@ -16,6 +16,7 @@ import { fullTrial, historyOf } from "../src/server/trial-record";
 import { beginTrial, openSession, takeReading } from "../src/server/trial-steps";
 import { files } from "./bench-files";
 import { above, below, between, type Line } from "./bench-line";
+import { workshop } from "./bench-workshop";
 
 const PORT = 4881;
 const SECOND_SEEDS = 50_000;
@@ -37,6 +38,7 @@ async function main(): Promise<void> {
   ];
   db.$client.close();
   lines.push(...(await pageWeight(file)));
+  lines.push(...(await workshop()));
   rmSync(folder, { recursive: true, force: true });
   for (const l of lines)
     console.log(`${l.holds ? "holds" : "FAILS"}  ${l.measured.padStart(10)}  ${l.target.padEnd(15)} ${l.what}`);

@@ -1,5 +1,5 @@
 /** Trials, their rounds, and what was read in them. */
-import { and, asc, desc, eq, isNull } from "drizzle-orm";
+import { and, asc, count, desc, eq, isNull, max } from "drizzle-orm";
 import { z } from "zod";
 import { type RoundSpec, roundSpecSchema } from "../core/coupon/round-spec";
 import { type Gauge, gaugeSchema } from "../core/metrology/gauge";
@@ -257,6 +257,16 @@ export function readingsOf(db: Db, roundId: number): TakenReading[] {
     .orderBy(asc(reading.id))
     .all()
     .map(readingOf);
+}
+
+/** How many readings of a round count, and the newest of them; 0 where there is none. */
+export function countReadings(db: Db, roundId: number): { count: number; newest: number } {
+  const row = db
+    .select({ count: count(), newest: max(reading.id) })
+    .from(reading)
+    .where(and(eq(reading.roundId, roundId), isNull(reading.takenBackAt)))
+    .get();
+  return { count: row?.count ?? 0, newest: row?.newest ?? 0 };
 }
 
 /** Takes a reading; sending it twice takes it once. */

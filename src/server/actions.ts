@@ -72,8 +72,8 @@ export async function setDialect(input: unknown) {
 }
 
 export async function keepDraft(input: unknown) {
-  return run(z.object({ trialId, n: roundN, draft: draftSchema }), input, (i) =>
-    steps.keepDraft(database(), i.trialId, i.n, i.draft),
+  return run(z.object({ trialId, n: roundN, draft: draftSchema, base: draftSchema.nullable() }), input, (i) =>
+    steps.keepDraft(database(), i.trialId, i.n, i.draft, i.base),
   );
 }
 
@@ -118,6 +118,7 @@ export async function takeReading(input: unknown) {
       input: answerInputSchema,
       from: z.enum(["typed", "wedge", "practice", "picture"]),
       clientKey: z.string().min(8).max(80),
+      session: z.number().int().optional(),
     }),
     input,
     (i) => steps.takeReading(database(), i, Date.now()),

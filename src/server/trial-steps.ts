@@ -2,12 +2,13 @@
 
 import { createHash } from "node:crypto";
 import { MOST_ZERO_MM, type Zero } from "../core/metrology/sitting";
-import { type Answer, PLAIN_SHARES } from "../core/procedures/answer";
+import type { Answer } from "../core/procedures/answer";
 import { type AnswerInput, readAnswerInput } from "../core/procedures/answer-input";
 import { textFromInput } from "../core/procedures/answer-text";
-import { type Draft, draftOf } from "../core/procedures/draft";
+import { type Draft, draftOf, isSameDraft } from "../core/procedures/draft";
 import { doubtAbout } from "../core/procedures/plausibility";
 import { UNIT_DECISION } from "../core/procedures/shown-unit";
+import { takenAnswer } from "../core/procedures/taken-answer";
 import type { Db } from "../data/database";
 import { allGauges } from "../data/gauges";
 import { machineBySlug } from "../data/machines";
@@ -48,11 +49,23 @@ export function beginTrial(db: Db, machineSlug: string, procedureId: string, now
   });
 }
 
-/** Keeps what is typed in Lay out, whether it can be parsed or not. */
-export function keepDraft(db: Db, trialId: number, n: number, draft: Draft): void {
-  const round = roundOf(fullTrial(db, trialId), n);
-  if (!saveDraft(db, round.id, draft))
-    throw new Refusal("plan", "This round is burned: its layout stays as it was. Begin a new trial to lay out anew.");
+/** What is kept of a layout: `theirs` where another window changed it since, and nothing of it is lost. */
+export type KeptDraft = { kept: true } | { kept: false; theirs: Draft };
+
+/**
+ * Keeps what is typed in Lay out, whether it can be parsed or not.
+ *
+ * @param base what the page last knew to be on disk; `null` = whatever is there
+ */
+export function keepDraft(db: Db, trialId: number, n: number, draft: Draft, base: Draft | null = null): KeptDraft {
+  return db.transaction((tx) => {
+    const round = roundOf(fullTrial(tx, trialId), n);
+    if (base && !isSameDraft(round.draft, base) && !isSameDraft(round.draft, draft))
+      return { kept: false, theirs: round.draft };
+    if (!saveDraft(tx, round.id, draft))
+      throw new Refusal("plan", "This round is burned: its layout stays as it was. Begin a new trial to lay out anew.");
+    return { kept: true };
+  });
 }
 
 /** Freezes plan, spec and settings in force of a round: it is burned. */
@@ -97,27 +110,20 @@ export type Taking = {
   input: AnswerInput;
   from: Answer["from"];
   clientKey: string;
+  /** The sitting it was read in; the last one where it is left out. */
+  session?: number;
 };
 
 /** Takes a reading. It is on disk when this returns. */
 export function takeReading(db: Db, taking: Taking, now: number): TakenReading {
   const round = burnedRound(db, taking.trialId, taking.n);
-  const session = round.sessions.at(-1);
+  const session =
+    taking.session === undefined ? round.sessions.at(-1) : round.sessions.find((s) => s.id === taking.session);
   const site = round.spec?.sites.find((s) => s.id === taking.site);
   if (!session) throw new Refusal("gauge", "Say first which gauge you read with.");
   if (!site) throw new Refusal("site", "This coupon has no such place.");
-  const common = {
-    site: site.id,
-    u: null,
-    gauge: session.gauge.id,
-    session: String(session.id),
-    from: taking.from,
-  };
-  const read = taking.input.kind === "cannot read" ? null : readAnswerInput(site, taking.input, session);
-  if (read && !read.ok) throw new Refusal(read.issue.field, read.issue.message);
-  const answer: Answer = read
-    ? { ...common, content: { status: "read", value: read.value }, shares: read.shares }
-    : { ...common, content: { status: "cannot read", why: whyNot(taking.input) }, shares: PLAIN_SHARES };
+  const taken = takenAnswer(site, taking.input, session, taking.from);
+  if (!taken.ok) throw new Refusal(taken.issue.field, taken.issue.message);
   return addReading(
     db,
     {
@@ -125,15 +131,11 @@ export function takeReading(db: Db, taking: Taking, now: number): TakenReading {
       sessionId: session.id,
       site: site.id,
       raw: textFromInput(site, taking.input).reading,
-      answer,
+      answer: taken.answer,
       clientKey: taking.clientKey,
     },
     now,
   );
-}
-
-function whyNot(input: AnswerInput): string {
-  return input.kind === "cannot read" ? input.why : "";
 }
 
 /**

@@ -19,8 +19,9 @@ import { machineRecord } from "./machine-record";
 import { controllerOf } from "./practice-machine";
 import { procedureState } from "./procedure-state";
 import { contextOf, couponCode, type FullTrial, fullTrial, readingStamp, settingsInForce } from "./trial-record";
+import { type TrialStamp, trialStamp } from "./trial-stamp";
 
-export type { Holder, LedgerEntry, Session, TakenReading };
+export type { Holder, LedgerEntry, Session, TakenReading, TrialStamp };
 
 export type RoundView = {
   n: number;
@@ -62,6 +63,8 @@ export type TrialView = {
   heldNow: SettingsInForce;
   practice: { switchedOn: boolean; table: { at: number; value: number }[] } | null;
   verdict: { result: Verdict; acceptedAt: number } | null;
+  /** By which a page sees whether it is behind. */
+  stamp: TrialStamp;
   /** What changed since it was proved or checked, where that makes it stale or due; empty while it holds or is open. */
   changed: { state: State; reasons: string[] } | null;
 };
@@ -109,6 +112,7 @@ export function trialView(db: Db, trialId: number, now: number): TrialView {
     heldNow: settingsInForce(db, full, full.procedure.actsFrom(plan)),
     practice: practice ? controllerOf(practice) : null,
     verdict: trial.endedAt === null ? null : (verdictOf(db, trial.id) ?? null),
+    stamp: trialStamp(db, trialId),
     changed: trial.endedAt === null ? null : changedSince(db, full, now),
   };
 }

@@ -98,3 +98,13 @@ export function readQuantities(text: string, dimension: Dimension, unit: UnitId)
   }
   return { ok: true, value: values };
 }
+
+/** Whether two drafts say the same at every field. */
+export function isSameDraft(a: Draft, b: Draft): boolean {
+  return differingFields(a, b).length === 0;
+}
+
+/** Keys of the fields at which two drafts differ. */
+export function differingFields(a: Draft, b: Draft): string[] {
+  return [...new Set([...Object.keys(a), ...Object.keys(b)])].filter((key) => (a[key] ?? "") !== (b[key] ?? ""));
+}

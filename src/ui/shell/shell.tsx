@@ -1,7 +1,8 @@
 "use client";
 import { useRouter } from "next/navigation";
-import { type ReactNode, useState } from "react";
+import { type ReactNode, useEffect, useState } from "react";
 import type { Preferences } from "../../server/preferences-view";
+import { beginSending } from "../trial/waiting-readings";
 import { KeyHelp } from "./key-help";
 import { Palette } from "./palette";
 import { ShellContext, type ShellState } from "./use-shell";
@@ -22,6 +23,7 @@ export function Shell({ preferences, children }: { preferences: Preferences; chi
   const [unit, changeUnit] = useState(preferences.unit);
   const [open, setOpen] = useState<"palette" | "keys" | null>(null);
   useShellKeys({ openPalette: () => setOpen("palette"), openKeys: () => setOpen("keys"), isOpen: open !== null });
+  useEffect(beginSending, []);
   const state: ShellState = {
     ...{ theme, unit },
     setTheme(next) {

@@ -6,6 +6,7 @@ import type { Draft } from "../../core/procedures/draft";
 import { draftOf, readDraft } from "../../core/procedures/draft";
 import { CouponDrawing } from "../drawing/coupon-drawing";
 import { Button, buttonClass } from "../primitives/button";
+import { DraftConflict } from "./draft-conflict";
 import { procedureOf, unreadHistory } from "./known-procedure";
 import { PlanField } from "./plan-field";
 import type { StageProps } from "./stages";
@@ -25,7 +26,9 @@ export function LayOutStage({ view, n }: StageProps) {
   );
   const form = useMemo(() => procedure.plan(context), [procedure, context]);
   const [draft, setDraft] = useState<Draft>(round?.draft ?? {});
-  const { kept, words } = useKeptDraft(view.id, n, draft, !frozen);
+  const { kept, words, theirs, settle } = useKeptDraft({
+    ...{ trialId: view.id, n, draft, setDraft, onServer: round?.draft ?? {}, active: !frozen },
+  });
   const read = useMemo(() => readDraft(form, draft), [form, draft]);
   const warnings = read.ok ? procedure.warnings(read.plan, context) : [];
   const spec = useMemo(() => {
@@ -68,6 +71,7 @@ export function LayOutStage({ view, n }: StageProps) {
           aria-label="Layout"
           onSubmit={(e) => e.preventDefault()}
         >
+          {theirs && <DraftConflict mine={draft} theirs={theirs} fields={form.fields} onSettle={settle} />}
           {frozen && (
             <p className="mb-4 rounded-md bg-steel-tint px-3 py-2 text-steel">
               This round is burned: its layout stays as it was.

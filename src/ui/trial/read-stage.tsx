@@ -12,6 +12,7 @@ import { buttonClass } from "../primitives/button";
 import { Notice } from "../primitives/notice";
 import { BudgetCard } from "./budget-card";
 import { historyOf, procedureOf } from "./known-procedure";
+import { isKnown } from "./known-stamp";
 import { ReadKeys } from "./read-keys";
 import { ReadingCard } from "./reading-card";
 import { ResultTableCard } from "./result-table-card";
@@ -21,6 +22,7 @@ import { SheetCard } from "./sheet-card";
 import type { StageProps } from "./stages";
 import { stageHref } from "./stages";
 import { titleBlock } from "./title-block";
+import { useFresh } from "./use-fresh";
 import { useReadKeys } from "./use-read-keys";
 import { useReadingFlow } from "./use-reading-flow";
 import { useReadings } from "./use-readings";
@@ -28,6 +30,8 @@ import { VerdictLine } from "./verdict-line";
 
 /** After so long a new sitting is asked for, with the zero of the jaws looked at anew. */
 const SITTING_LASTS_MS = 12 * 3_600_000;
+
+const NO_READINGS: readonly TakenReading[] = [];
 
 /** One site at a time: type and Enter moves on; the result builds up beside it. */
 export function ReadStage({
@@ -42,7 +46,8 @@ export function ReadStage({
   const spec = round?.spec;
   const sites = spec?.sites ?? [];
   const session = round?.sessions.at(-1);
-  const store = useReadings(view.id, n, round?.readings ?? []);
+  const store = useReadings({ trialId: view.id, n, initial: round?.readings ?? NO_READINGS, sites, session });
+  useFresh(view.id, (stamp) => isKnown(stamp, view, n, store.onDisk));
   const [chosenUnit, chooseUnit] = useState<LengthUnit | null>(null);
   // Until one is chosen here, the unit of the sitting's gauge: a new sitting may bring another.
   const unit = chosenUnit ?? lengthUnitOf(view);
@@ -55,6 +60,7 @@ export function ReadStage({
       ),
   );
   const flow = useReadingFlow({
+    name: `${view.id} ${n}`,
     sites,
     start: wanted ?? firstOpen?.id ?? sites[0]?.id ?? "",
     store,
@@ -179,7 +185,7 @@ export function ReadStage({
           n={n}
           judged={round.purpose === "proof" || round.purpose === "check"}
           finished={finished}
-          ready={outcome.status !== "open"}
+          ready={outcome.status !== "open" && store.waiting === 0}
         />
       </VerdictLine>
     </>

@@ -12,6 +12,7 @@ import { PracticeReader } from "./practice-reader";
 import { SiteHead } from "./site-head";
 import type { ReadingFlow } from "./use-reading-flow";
 import type { useReadings } from "./use-readings";
+import { WaitingNote } from "./waiting-note";
 
 type Props = {
   view: TrialView;
@@ -42,6 +43,7 @@ export function ReadingCard(props: Props) {
         </div>
       )}
       <SiteHead site={site} index={sites.indexOf(site)} total={sites.length} taken={here.length} />
+      <WaitingNote store={store} />
       {flow.missed && (
         <div className="mb-3">
           <Notice tone="needs you" headline={`Typed meanwhile and not taken: ${flow.missed}.`}>
@@ -61,6 +63,7 @@ export function ReadingCard(props: Props) {
         question={flow.question}
         onTake={flow.takeHere}
         onTyped={flow.typing}
+        onText={flow.kept.keep}
         onUnit={props.onUnit}
         onCannot={flow.cannot}
       />

@@ -6,12 +6,14 @@ import { BurnStage } from "./burn-stage";
 import { CorrectStage } from "./correct-stage";
 import { EndTrial } from "./end-trial";
 import { sessionText } from "./gauge-words";
+import { isKnown } from "./known-stamp";
 import { LayOutStage } from "./lay-out-stage";
 import { NotYet } from "./not-yet";
 import { ProveStage } from "./prove-stage";
 import { Rail } from "./rail";
 import { ReadStage } from "./read-stage";
 import type { Stage, StageProps } from "./stages";
+import { useFresh } from "./use-fresh";
 
 /** One trial at one stage. */
 export function TrialScreen({
@@ -23,6 +25,8 @@ export function TrialScreen({
   now,
 }: StageProps & { stage: Stage; site: string | null; gauge: string | null }) {
   const round = view.rounds.find((r) => r.n === n);
+  // Read knows its readings itself.
+  useFresh(view.id, (stamp) => isKnown(stamp, view), stage !== "read");
   if (!round) return null;
   const props = { view, n, now };
   const burned = round.spec !== null;

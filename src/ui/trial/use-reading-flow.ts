@@ -8,12 +8,15 @@ import type { AnyProcedure, History } from "../../core/procedures/contract";
 import { doubtAbout } from "../../core/procedures/plausibility";
 import type { TakenReading } from "../../server/trial-view";
 import type { AskHandle, InputFault } from "./ask/ask-props";
+import { useKeptTyping } from "./use-kept-typing";
 import type { useReadings } from "./use-readings";
 import { useTypeAhead } from "./use-type-ahead";
 
 type Store = Pick<ReturnType<typeof useReadings>, "readings" | "take" | "undo" | "busy">;
 
 type Props = {
+  /** Of the round in this tab. */
+  name: string;
   sites: readonly Site[];
   start: string;
   store: Store;
@@ -23,7 +26,7 @@ type Props = {
 };
 
 /** Going from site to site: what is in hand, what was said about it, and the moves there are. */
-export function useReadingFlow({ sites, start, store, sitting, procedure, historyOf }: Props) {
+export function useReadingFlow({ name, sites, start, store, sitting, procedure, historyOf }: Props) {
   const { readings, take, undo, busy } = store;
   const answers = readings.map((r) => r.answer);
   const [siteId, setSiteId] = useState(start);
@@ -69,7 +72,8 @@ export function useReadingFlow({ sites, start, store, sitting, procedure, histor
       setFault(result);
       return;
     }
-    moved(input.kind === "quantity" ? `taken: ${input.text}` : "taken");
+    const done = result.onDisk ? "taken" : "waits, not yet on disk";
+    moved(input.kind === "quantity" ? `${done}: ${input.text}` : done);
     const after = [...answers, { site: site.id, content: { status: "read" } } as Answer];
     const enough = input.kind === "cannot read" || siteIsDone(site, after);
     if (!enough || site.openEnded) return;
@@ -94,6 +98,7 @@ export function useReadingFlow({ sites, start, store, sitting, procedure, histor
     setFault(null);
     setQuestion(null);
     setTyped(null);
+    kept.forget();
     setFills((f) => f + 1);
   }
 
@@ -108,10 +113,11 @@ export function useReadingFlow({ sites, start, store, sitting, procedure, histor
     setQuestion(null);
   }
 
+  const kept = useKeptTyping(name, site?.id ?? "", goTo, handle);
   const missed = useTypeAhead({ busy, done: fills, held: fault !== null || question !== null, handle });
   const cannot = () => takeHere({ kind: "cannot read", why: "said so while reading" });
   return {
-    ...{ site, answers, typed, fault, said, fills, handle, busy, question: question?.text ?? null, missed },
+    ...{ site, answers, typed, fault, said, fills, handle, busy, question: question?.text ?? null, missed, kept },
     ...{ goTo, step, takeHere, takeBack, moved, repeat, typing, cannot },
   };
 }

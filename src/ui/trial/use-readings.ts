@@ -1,51 +1,98 @@
 "use client";
-import { useState } from "react";
+import { useCallback, useEffect, useRef, useState, useSyncExternalStore } from "react";
+import type { Site } from "../../core/coupon/site";
 import type { AnswerInput } from "../../core/procedures/answer-input";
-import { takeReading, undoReading } from "../../server/actions";
-import type { TakenReading } from "../../server/trial-view";
+import { textFromInput } from "../../core/procedures/answer-text";
+import { takenAnswer } from "../../core/procedures/taken-answer";
+import { undoReading } from "../../server/actions";
+import type { Session, TakenReading } from "../../server/trial-view";
+import { drop, nothingWaits, onTaken, type Refused, send, subscribe, wait, waitingState } from "./waiting-readings";
 
-export type Taken = { ok: true } | { ok: false; field: string; message: string };
+export type Taken = { ok: true; onDisk: boolean } | { ok: false; field: string; message: string };
 
-/** Readings of a round as the page has them: each stands here only once it is on disk. */
-export function useReadings(trialId: number, n: number, initial: readonly TakenReading[]) {
-  const [readings, setReadings] = useState(initial);
+type Props = {
+  trialId: number;
+  n: number;
+  /** As the server has them. */
+  initial: readonly TakenReading[];
+  sites: readonly Site[];
+  session: Session | undefined;
+};
+
+/** Readings of a round as the page has them: those on disk, then those that wait for the server. */
+export function useReadings({ trialId, n, initial, sites, session }: Props) {
+  const [onDisk, setOnDisk] = useState(initial);
   const [known, setKnown] = useState(initial);
   // The server's word, when it comes anew, counts; what was taken here since then stays.
   if (known !== initial) {
     setKnown(initial);
     const newest = Math.max(0, ...known.map((r) => r.id), ...initial.map((r) => r.id));
-    setReadings((all) => [...initial, ...all.filter((r) => r.id > newest)]);
+    setOnDisk((all) => [...initial, ...all.filter((r) => r.id > newest)]);
   }
   const [busy, setBusy] = useState(false);
+  const { waiting: everyWaiting, refused: everyRefused } = useSyncExternalStore(subscribe, waitingState, nothingWaits);
+  const here = (r: { trialId: number; n: number }) => r.trialId === trialId && r.n === n;
+  const waiting = everyWaiting.filter(here);
+  const taken = useRef(0);
 
-  async function take(site: string, input: AnswerInput, from: "typed" | "wedge" | "practice"): Promise<Taken> {
-    setBusy(true);
-    const result = await takeReading({ trialId, n, site, input, from, clientKey: crypto.randomUUID() }).catch(
-      () => null,
-    );
+  const add = useCallback(
+    (reading: TakenReading) => setOnDisk((all) => (all.some((r) => r.id === reading.id) ? all : [...all, reading])),
+    [],
+  );
+  useEffect(
+    () =>
+      onTaken((sent, reading) => {
+        if (sent.trialId === trialId && sent.n === n) add(reading);
+      }),
+    [trialId, n, add],
+  );
+
+  async function take(siteId: string, input: AnswerInput, from: "typed" | "wedge" | "practice"): Promise<Taken> {
+    const site = sites.find((s) => s.id === siteId);
+    if (!site || !session) return { ok: false, field: "", message: "Say first which gauge you read with." };
+    const sending = { trialId, n, site: siteId, input, from, clientKey: crypto.randomUUID(), session: session.id };
+    // Behind what waits already, so that their order stays.
+    const isBehind = waitingState().waiting.length > 0;
+    setBusy(!isBehind);
+    const result = isBehind ? null : await send(sending);
     setBusy(false);
-    if (!result)
-      return {
-        ok: false,
-        field: "",
-        message: "Not taken: the server does not answer. What you typed is still here; try again.",
-      };
-    if (!result.ok) return result;
-    setReadings((all) => [...all, result.value]);
-    return { ok: true };
+    if (result) {
+      if (!result.ok) return result;
+      add(result.value);
+      return { ok: true, onDisk: true };
+    }
+    const read = takenAnswer(site, input, session, from);
+    if (!read.ok) return { ok: false, ...read.issue };
+    const raw = textFromInput(site, input).reading;
+    wait({ ...sending, answer: read.answer, raw, order: Date.now() + taken.current++ / 1000 });
+    return { ok: true, onDisk: false };
   }
 
   /** Takes back the newest reading. @returns it, or why not */
-  async function undo(): Promise<TakenReading | string> {
-    const last = readings.at(-1);
+  async function undo(): Promise<Pick<TakenReading, "site" | "raw"> | string> {
+    const unsent = waitingState().waiting.filter(here).at(-1);
+    if (unsent) {
+      drop(unsent.clientKey);
+      return unsent;
+    }
+    const last = onDisk.at(-1);
     if (!last) return "There is nothing to take back.";
     setBusy(true);
     const result = await undoReading({ trialId, n, readingId: last.id }).catch(() => null);
     setBusy(false);
     if (!result?.ok) return result?.message ?? "The server does not answer: nothing was taken back.";
-    setReadings((all) => all.filter((r) => r.id !== last.id));
+    setOnDisk((all) => all.filter((r) => r.id !== last.id));
     return last;
   }
 
-  return { readings, take, undo, busy };
+  const refused: readonly Refused[] = everyRefused.filter(here);
+  return { readings: [...onDisk, ...waiting.map(asTaken)], onDisk, waiting: waiting.length, refused, take, undo, busy };
+}
+
+/** As if it were on disk already: for the drawing and the result beside it. */
+function asTaken(
+  { site, raw, answer, clientKey, order }: ReturnType<typeof waitingState>["waiting"][number],
+  i: number,
+) {
+  return { id: -1 - i, site, raw, answer, clientKey, takenAt: order };
 }

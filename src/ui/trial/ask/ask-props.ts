@@ -29,6 +29,8 @@ export type AskProps = {
   onTake: (input: AnswerInput, from?: "typed" | "wedge") => void;
   /** The signed value typed so far, internal unit, for the drawing. */
   onTyped: (value: number | null) => void;
+  /** What stands in the field, to be kept over a reload. */
+  onText?: (text: string, words: "positive" | "negative" | null) => void;
   onUnit: () => void;
   onCannot: () => void;
 };

@@ -28,6 +28,7 @@ export function QuantityAsk({
   question,
   onTake,
   onTyped,
+  onText,
   handle,
   onUnit,
   onCannot,
@@ -43,6 +44,7 @@ export function QuantityAsk({
   function update(next: string, nextWords: Words) {
     setText(next);
     setWords(nextWords);
+    onText?.(next, nextWords);
     const read = readAnswerInput(site, { kind: "quantity", text: next, words: nextWords ?? "positive", unit }, sitting);
     onTyped(read.ok && read.value.kind === "quantity" ? read.value.value : null);
   }

@@ -1,0 +1,34 @@
+"use client";
+import { Button } from "../primitives/button";
+import { Notice } from "../primitives/notice";
+import type { useReadings } from "./use-readings";
+import { drop } from "./waiting-readings";
+
+/** What is not on disk yet, and what was refused when it was sent later. */
+export function WaitingNote({ store }: { store: Pick<ReturnType<typeof useReadings>, "waiting" | "refused"> }) {
+  const { waiting, refused } = store;
+  return (
+    <>
+      {waiting > 0 && (
+        <div className="mb-3" role="status">
+          <Notice
+            tone="needs you"
+            headline={`${waiting === 1 ? "1 reading is" : `${waiting} readings are`} not yet on disk.`}
+          >
+            The server does not answer. Go on reading: they wait in this browser and are sent when it is back.
+          </Notice>
+        </div>
+      )}
+      {refused.map((r) => (
+        <div key={r.clientKey} className="mb-3" role="alert">
+          <Notice tone="needs you" headline={`${r.raw} at ${r.site} was not taken.`}>
+            {r.message}{" "}
+            <Button weight="quiet" onClick={() => drop(r.clientKey)}>
+              I have seen it
+            </Button>
+          </Notice>
+        </div>
+      ))}
+    </>
+  );
+}
