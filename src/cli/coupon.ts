@@ -52,6 +52,7 @@ export function couponText(
       couponCode: couponCodeOf(document, round.n),
       machineName: history.machine.name,
       dialect: history.machine.gcode,
+      bed: history.machine,
     });
   const piece = sent.pieces[pieceN - 1];
   if (!piece) throw new CliFault(file, "--piece", `This round has no piece ${pieceN} to draw.`);

@@ -8,6 +8,7 @@ import { burnSteps, pointsOf, type Stroke } from "../core/coupon/strokes";
 import { type MachinePoint, onMachine } from "../core/geometry/frames";
 import { plain } from "../core/metrology/quantity-text";
 import { MM_PER_INCH } from "../core/metrology/units";
+import { type Bed, counted, zeroText } from "../core/procedures/counted";
 import type { GcodeDialect } from "../core/procedures/gcode-dialect";
 import {
   BOTH_WAYS,
@@ -19,7 +20,13 @@ import {
   SECONDS_PER_MINUTE,
 } from "./gcode-words";
 
-export type GcodeOptions = { couponCode: string; machineName: string; dialect: GcodeDialect };
+export type GcodeOptions = {
+  couponCode: string;
+  machineName: string;
+  dialect: GcodeDialect;
+  /** How it counts places; as the core does where it is left out. */
+  bed?: Bed;
+};
 
 const CHUNK_LINES = 4096;
 const UNIT_CODE = { mm: "G21", in: "G20" } as const;
@@ -43,11 +50,12 @@ export function* gcodeChunks(spec: RoundSpec, options: GcodeOptions): Generator<
 
 /** Line by line. */
 function* gcodeLines(spec: RoundSpec, options: GcodeOptions): Generator<string> {
-  const { dialect } = options;
-  const words = new Words(dialect, spec);
+  const { dialect, bed } = options;
+  const words = new Words(dialect, spec, bed);
+  const zero = bed ? zeroText(bed) : "";
   yield `(${couponComment(options.couponCode)})`;
   yield `(machine ${comment(options.machineName)}; ${comment(spec.delivery)})`;
-  yield `(${dialect.unit}, ${dialect.unit}/min, power ${dialect.powerLetter}${plain(dialect.powerAtFull)} at 100 percent)`;
+  yield `(${dialect.unit}, ${dialect.unit}/min, power ${dialect.powerLetter}${plain(dialect.powerAtFull)} at 100 percent${zero && `; ${zero}`})`;
   yield* begin(words, dialect);
   yield* dialect.start;
   // What the machine's own lines may have changed is set again.
@@ -144,6 +152,7 @@ class Words {
   constructor(
     private readonly dialect: GcodeDialect,
     private readonly spec: RoundSpec,
+    private readonly bed?: Bed,
   ) {
     this.decimals = DECIMALS_BY_UNIT[dialect.unit];
     this.perMm = dialect.unit === "in" ? 1 / MM_PER_INCH : 1;
@@ -197,7 +206,8 @@ class Words {
   }
 
   xy(p: MachinePoint): string {
-    return `X${this.length(p.x)} Y${this.length(p.y)}`;
+    const { x, y } = this.bed ? counted(p, this.bed) : p;
+    return `X${this.length(x)} Y${this.length(y)}`;
   }
 
   length(mm: number): string {

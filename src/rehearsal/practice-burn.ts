@@ -3,8 +3,9 @@ import type { Site } from "../core/coupon/site";
 import type { Placement } from "../core/geometry/frames";
 import { fromInternal, type LengthUnit } from "../core/metrology/units";
 import type { AnswerValue } from "../core/procedures/answer";
+import { counted } from "../core/procedures/counted";
 import type { MachineSpec } from "../core/procedures/machine-spec";
-import { parseGcode } from "../formats/gcode-parser";
+import { type GcodeProgram, parseGcode } from "../formats/gcode-parser";
 import { couponComment } from "../formats/gcode-words";
 import { faultText } from "../formats/parsed";
 import { burnOnGantry, type Mark, trueCorner } from "../practice/gantry";
@@ -40,8 +41,16 @@ export function burnFile(
       ok: false,
       message: `This file is for “${named.replace(couponComment(""), "").trim()}”; this round is coupon ${couponCode}.`,
     };
-  const burn = burnOnGantry(parsed.value, truth, controller, machine);
+  const burn = burnOnGantry(asSeenFromAbove(parsed.value, machine), truth, controller, machine);
   return burn.ok ? burn : { ok: false, message: `Line ${burn.line}: ${burn.message}` };
+}
+
+/** Where the head goes, whichever way the machine counts. */
+function asSeenFromAbove(program: GcodeProgram, machine: MachineSpec): GcodeProgram {
+  const steps = program.steps.map((step) =>
+    step.kind === "move" ? { ...step, from: counted(step.from, machine), to: counted(step.to, machine) } : step,
+  );
+  return { ...program, steps };
 }
 
 export type PracticeAnswer =

@@ -39,6 +39,7 @@ export function rehearseRound(r: Rehearsal): Rehearsed {
     couponCode,
     machineName: machine.name,
     dialect: machine.gcode,
+    bed: machine,
   });
   const burn = burnFile(text, couponCode, machine, r.truth, r.controller);
   if (!burn.ok) throw new Error(burn.message);

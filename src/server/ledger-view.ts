@@ -34,10 +34,14 @@ export type LedgerView = {
 /** More rows than anybody reads at once. */
 const MOST_ROWS = 200;
 
-/** @param chosen one machine, one setting, or all of them */
+/**
+ * @param chosen one machine, one setting, or all of them
+ * @param now up to which the figures go: what was entered last still holds
+ */
 export function ledgerView(
   db: Db,
   chosen: { machine: string | null; setting: string | null },
+  now: number,
   most = MOST_ROWS,
 ): LedgerView {
   const machines = allMachines(db);
@@ -58,7 +62,7 @@ export function ledgerView(
     chosen: { machine: one?.slug ?? null, setting },
     rows: rows.slice(0, most),
     more: Math.max(0, rows.length - most),
-    figures: one && sole ? historyFigures(one, sole, rows) : [],
+    figures: one && sole ? historyFigures(one, sole, rows, now) : [],
   };
 }
 
@@ -79,7 +83,7 @@ function rowsOf(db: Db, machine: Machine): LedgerRow[] {
 }
 
 /** One figure a holder in which more than one thing was ever written down: each number of the setting as a line over time. */
-function historyFigures(machine: Machine, setting: string, rows: readonly LedgerRow[]): HistoryFigure[] {
+function historyFigures(machine: Machine, setting: string, rows: readonly LedgerRow[], now: number): HistoryFigure[] {
   const unit = settingUnit(machine.spec, setting);
   const atUnit = settingsOf(machine.spec.kind).find((s) => s.key === setting)?.atUnit ?? null;
   const own = rows.filter((r) => r.setting === setting && r.undoneAt === null && r.value !== null).reverse();
@@ -96,7 +100,7 @@ function historyFigures(machine: Machine, setting: string, rows: readonly Ledger
           .sort((a, b) => (a ?? 0) - (b ?? 0))
           .map((at) => ({
             label: at === null ? "" : `${plain(at)}${atUnit ? ` ${UNITS[atUnit].symbol}` : ""}`,
-            points: entries.map((e) => {
+            points: [...entries, { at: now, value: entries.at(-1)?.value ?? null }].map((e) => {
               const value = numbersIn(e.value).find((n) => n.at === at)?.value;
               return { at: e.at, value: value === undefined ? null : fromInternal(value, unit) };
             }),

@@ -432,12 +432,12 @@ describe("the bench", () => {
     addDemoBench(db, NOW);
     expect(trials()).toEqual(before);
     expect(db.$client.prepare("select count(*) as n from reading").get()).toEqual({ n: 260 });
-    expect(ledgerView(db, { setting: null, machine: "bracken" }).rows[0]).toMatchObject({
+    expect(ledgerView(db, { setting: null, machine: "bracken" }, NOW).rows[0]).toMatchObject({
       machine: "Bracken",
       origin: "trial",
       current: true,
     });
-    expect(ledgerView(db, { setting: null, machine: null }).machines).toHaveLength(2);
+    expect(ledgerView(db, { setting: null, machine: null }, NOW).machines).toHaveLength(2);
   });
 });
 

@@ -133,21 +133,21 @@ describe("the page of a procedure", () => {
 
 describe("the ledger's page", () => {
   it("has all machines or one, newest first, and one entry in force a holder", () => {
-    const all = ledgerView(db, { machine: null, setting: null });
+    const all = ledgerView(db, { machine: null, setting: null }, NOW);
     expect(all.chosen).toEqual({ machine: null, setting: null });
     expect(all.machines.map((m) => m.slug)).toEqual(["alder", "bracken"]);
     const times = all.rows.map((r) => r.at);
     expect([...times].sort((a, b) => b - a)).toEqual(times);
     const current = all.rows.filter((r) => r.current);
     expect(new Set(current.map((r) => `${r.owner} ${r.setting} ${r.holderId}`)).size).toBe(current.length);
-    const one = ledgerView(db, { machine: "bracken", setting: null });
+    const one = ledgerView(db, { machine: "bracken", setting: null }, NOW);
     expect(one.rows).toHaveLength(entriesOf(db, ownerOfMachine(idOf("bracken"))).length);
     expect(one.rows.every((r) => r.machine === "Bracken")).toBe(true);
   });
 
   it("shows all of them where a machine is asked for that is not there", () => {
-    expect(ledgerView(db, { machine: "nowhere", setting: "nothing" })).toEqual(
-      ledgerView(db, { machine: null, setting: null }),
+    expect(ledgerView(db, { machine: "nowhere", setting: "nothing" }, NOW)).toEqual(
+      ledgerView(db, { machine: null, setting: null }, NOW),
     );
   });
 });

@@ -427,16 +427,16 @@ describe("the ledger's page", () => {
   it("draws a setting of one machine over time, and offers what may be put back", () => {
     for (const [i, v] of ["0.1", "0.2", "0.15"].entries())
       writeDown(db, byHand("alder", [["100", v], ...(i > 0 ? [["300", "0.3"] as [string, string]] : [])]), NOW + i);
-    const page = ledgerView(db, { machine: "alder", setting: null });
+    const page = ledgerView(db, { machine: "alder", setting: null }, NOW);
     const [figure] = page.figures;
     expect(figure?.title).toBe("Scan offset per direction over time, Controller of Alder");
     expect(figure?.series.map((s) => [s.label, s.points.map((p) => p.value)])).toEqual([
-      ["100 mm/s", [null, 0.1, 0.2, 0.15]],
-      ["300 mm/s", [null, null, 0.3, 0.3]],
+      ["100 mm/s", [null, 0.1, 0.2, 0.15, 0.15]],
+      ["300 mm/s", [null, null, 0.3, 0.3, 0.3]],
     ]);
     expect(page.rows.filter((r) => r.current)).toHaveLength(3);
     expect(page.rows.find((r) => r.current)?.holders).toEqual([]);
     expect(page.rows[1]?.holders).toHaveLength(3);
-    expect(ledgerView(db, { machine: null, setting: null }, 2)).toMatchObject({ more: 7, figures: [] });
+    expect(ledgerView(db, { machine: null, setting: null }, NOW, 2)).toMatchObject({ more: 7, figures: [] });
   });
 });

@@ -12,6 +12,7 @@ export default async function LedgerPage({ searchParams }: Props) {
   await connection();
   const { machine, setting, all } = await searchParams;
   const chosen = { machine: machine ?? null, setting: setting ?? null };
-  const view = ledgerView(database(), chosen, all === undefined ? undefined : Number.POSITIVE_INFINITY);
-  return <LedgerScreen view={view} now={Date.now()} />;
+  const now = Date.now();
+  const view = ledgerView(database(), chosen, now, all === undefined ? undefined : Number.POSITIVE_INFINITY);
+  return <LedgerScreen view={view} now={now} />;
 }

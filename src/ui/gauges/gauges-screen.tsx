@@ -32,7 +32,7 @@ export function GaugesScreen({ rows, now }: { rows: GaugeRow[]; now: number }) {
               No gauge is declared yet. Declare what you measure with: every uncertainty begins there.
             </p>
           ) : (
-            <div className="card overflow-x-auto px-5 py-2">
+            <div className="card relative overflow-x-auto px-5 py-2">
               <table className="w-full">
                 <HeadRow
                   cells={[
@@ -121,7 +121,7 @@ function Row({ row, now, onEdit, onWrong }: RowProps) {
           Change<span className="sr-only"> {gauge.name}</span>
         </Button>{" "}
         <Button weight="quiet" onClick={onWrong}>
-          Found wrong<span className="sr-only">: {gauge.name}</span>
+          Found wrong<span className="sr-only"> {gauge.name}</span>
         </Button>
       </td>
     </tr>

@@ -72,7 +72,7 @@ export function LedgerLine({ row, now }: { row: LedgerRow; now: number }) {
           )}
           {row.holders.length > 0 && !asked && (
             <Button weight="quiet" onClick={() => setAsked(true)}>
-              Put this back<span className="sr-only">: {row.label}</span>
+              Put this back<span className="sr-only"> {row.label}</span>
             </Button>
           )}
           {fault.message && <Fault>{fault.message}</Fault>}

@@ -40,7 +40,7 @@ export function LedgerScreen({ view, now }: { view: LedgerView; now: number }) {
           </Link>
         </div>
         {view.figures.length > 0 && (
-          <div className="mb-4 grid gap-4 lg:grid-cols-2">
+          <div className={clsx("mb-4 grid gap-4", view.figures.length > 1 && "lg:grid-cols-2")}>
             {view.figures.map((figure) => (
               <section key={figure.id} className="card p-4">
                 <FigureView figure={figure} />
@@ -53,7 +53,7 @@ export function LedgerScreen({ view, now }: { view: LedgerView; now: number }) {
             Nothing is written down yet. The first trial or the first visit to a machine writes here.
           </p>
         ) : (
-          <div className="card overflow-x-auto px-5 py-2">
+          <div className="card relative overflow-x-auto px-5 py-2">
             <table className="w-full">
               <HeadRow
                 cells={["When", "Machine", "Setting", "Held by", "Value", "Origin", ""].map((label) => ({

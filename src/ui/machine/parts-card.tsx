@@ -49,7 +49,7 @@ export function PartsCard({ view, kind, now }: { view: MachineView; kind: PartKi
         )}
         {!swapping && present && parts.filter((p) => !p.archived).length === 1 && (
           <Button weight="small" onClick={() => setSwapping(true)}>
-            Take it off<span className="sr-only">: {present.spec.label}</span>
+            Take it off<span className="sr-only"> {present.spec.label}</span>
           </Button>
         )}
         <Button weight="small" onClick={() => setEditing("new")}>

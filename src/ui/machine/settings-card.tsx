@@ -80,11 +80,11 @@ function HeldRow({ view, held, now, isFirst }: { view: MachineView; held: HeldVi
           <div className="flex shrink-0 gap-2">
             <Button weight="small" onClick={() => setAsked("found")}>
               {entry ? "It holds something else" : "Write down"}
-              <span className="sr-only">: {name}</span>
+              <span className="sr-only"> {name}</span>
             </Button>
             {entry && (
               <Button weight="small" onClick={() => setAsked("hand")}>
-                Enter by hand<span className="sr-only">: {name}</span>
+                Enter by hand<span className="sr-only"> {name}</span>
               </Button>
             )}
           </div>

@@ -85,7 +85,7 @@ function Tools() {
         onClick={() => setUnit(nextLengthUnit(unit))}
       >
         {unit}
-        <span className="sr-only">: unit of lengths on the bench</span>
+        <span className="sr-only"> unit of lengths on the bench</span>
       </button>
       <button type="button" className={TOOL} title="Light or dark" onClick={() => setTheme(otherTheme(theme))}>
         <Sun size={16} aria-hidden="true" className="in-dark:hidden" />
@@ -93,7 +93,7 @@ function Tools() {
         <span className="sr-only">Light or dark</span>
       </button>
       <button type="button" className={clsx(TOOL, "max-sm:hidden")} title="Keys of this screen" onClick={openKeys}>
-        ?<span className="sr-only">: keys of this screen</span>
+        ?<span className="sr-only"> keys of this screen</span>
       </button>
     </div>
   );

@@ -20,6 +20,11 @@ const PLACES = [
   { label: "Add a machine", href: "/machine/new" },
 ];
 
+/** Names it in the list; small letters, as the list compares. */
+function keyOf({ group, label, detail }: Entry): string {
+  return `${group} ${label} ${detail}`.toLowerCase().trim();
+}
+
 /** Any place by a few letters of its name. */
 export function Palette({ onClose, onKeys }: { onClose: () => void; onKeys: () => void }) {
   const router = useRouter();
@@ -52,6 +57,11 @@ export function Palette({ onClose, onKeys }: { onClose: () => void; onKeys: () =
   ];
   const shown = findPlaces(entries, typed);
   const groups = [...new Set(shown.map((e) => e.group))];
+  const firstKey = shown[0] ? keyOf(shown[0]) : "";
+  const [current, setCurrent] = useState("");
+  // What was found anew begins at its first.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each letter begins anew
+  useEffect(() => setCurrent(firstKey), [firstKey, typed]);
   return (
     <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
       <Dialog.Portal>
@@ -61,7 +71,7 @@ export function Palette({ onClose, onKeys }: { onClose: () => void; onKeys: () =
           className="card fixed top-[12vh] left-1/2 z-30 w-[min(36rem,calc(100vw-2rem))] -translate-x-1/2 overflow-hidden p-0"
         >
           <Dialog.Title className="sr-only">Go to</Dialog.Title>
-          <Command label="Go to" shouldFilter={false} loop>
+          <Command label="Go to" shouldFilter={false} loop value={current} onValueChange={setCurrent}>
             <Command.Input
               value={typed}
               onValueChange={setTyped}
@@ -82,8 +92,8 @@ export function Palette({ onClose, onKeys }: { onClose: () => void; onKeys: () =
                     .filter((e) => e.group === group)
                     .map((entry) => (
                       <Command.Item
-                        key={`${entry.label} ${entry.detail}`}
-                        value={`${group} ${entry.label} ${entry.detail}`}
+                        key={keyOf(entry)}
+                        value={keyOf(entry)}
                         onSelect={entry.act}
                         className="flex min-h-11 cursor-pointer items-center justify-between gap-4 rounded-md px-3 aria-selected:bg-steel-tint"
                       >

@@ -6,7 +6,8 @@ const EVERYWHERE: ScreenKeys = {
   title: "Everywhere",
   rows: [
     { keys: "Ctrl K", does: "go to any machine, trial, setting or place" },
-    { keys: "Alt Enter", does: "what the dark button says: go on" },
+    { keys: "Alt Enter", does: "go on: what the strongest button below says" },
+    { keys: "Ctrl Enter", does: "send the form in hand" },
     { keys: "Tab, Shift Tab", does: "next, previous field or button" },
     { keys: "?", does: "these keys (outside of fields)" },
     { keys: "Esc", does: "close this" },

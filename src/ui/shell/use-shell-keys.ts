@@ -16,10 +16,16 @@ export function useShellKeys(keys: Keys): void {
         e.preventDefault();
         openPalette();
       } else if (e.altKey && !e.ctrlKey && !e.metaKey && e.key === "Enter") {
-        const button = goesOn(e.target);
+        const button = goesOn(document);
         if (!button) return;
         e.preventDefault();
         button.click();
+      } else if ((e.ctrlKey || e.metaKey) && e.key === "Enter" && e.target instanceof Element) {
+        // Also from a field or a box in which Enter alone does something else, or nothing.
+        const form = e.target.closest("form");
+        if (!form) return;
+        e.preventDefault();
+        form.requestSubmit();
       } else if (e.key === "?" && !e.ctrlKey && !e.metaKey && !e.altKey && !takesText(e.target)) {
         e.preventDefault();
         openKeys();
@@ -30,10 +36,7 @@ export function useShellKeys(keys: Keys): void {
   }, []);
 }
 
-/** The button that goes on: of the form in hand, else the last one on the page. */
-function goesOn(target: EventTarget | null): HTMLElement | undefined {
-  const visible = (within: ParentNode) =>
-    [...within.querySelectorAll<HTMLElement>(".goes-on:not(:disabled)")].filter((b) => b.offsetParent !== null);
-  const form = target instanceof Element ? target.closest("form") : null;
-  return (form ? visible(form).at(-1) : undefined) ?? visible(document).at(-1);
+/** The button that goes on: the last one that is seen. */
+function goesOn(within: ParentNode): HTMLElement | undefined {
+  return [...within.querySelectorAll<HTMLElement>(".goes-on:not(:disabled)")].findLast((b) => b.offsetParent !== null);
 }

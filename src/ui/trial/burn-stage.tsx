@@ -202,7 +202,7 @@ function Files({ view, n, spec, couponCode }: FilesProps) {
           key={JSON.stringify(view.dialect)}
           machine={view.machine.name}
           couponCode={couponCode}
-          {...{ machineSlug: view.machineSlug, dialect: view.dialect, spec }}
+          {...{ machineSlug: view.machineSlug, dialect: view.dialect, bed: view.bed, spec }}
         />
       </details>
     </section>

@@ -28,7 +28,7 @@ export function CorrectionTable({
   const { rows } = correction;
   const taken = rows.filter((r) => r.doubt === null);
   return (
-    <section className={clsx("card px-5 py-4", !confirmed && "opacity-70")} aria-label="What to enter">
+    <section className={clsx("card px-5 py-4", !confirmed && "border-dashed border-line")} aria-label="What to enter">
       <div className="flex flex-wrap items-baseline justify-between gap-x-4">
         <h2 className="text-[17px] font-bold">What to enter</h2>
         <p className="text-[14px] text-ink2">

@@ -4,6 +4,7 @@ import { useMemo, useState } from "react";
 import { toast } from "sonner";
 import type { RoundSpec } from "../../core/coupon/round-spec";
 import { plain } from "../../core/metrology/quantity-text";
+import type { Bed } from "../../core/procedures/counted";
 import { type GcodeDialect, gcodeDialectSchema } from "../../core/procedures/gcode-dialect";
 import { gcodeChunks } from "../../formats/gcode-writer";
 import { setDialect } from "../../server/actions";
@@ -25,17 +26,24 @@ const POWER_WITH: Choice[] = [
 ];
 const PREVIEW_LINES = 9;
 
-type Props = { machine: string; machineSlug: string; dialect: GcodeDialect; couponCode: string; spec: RoundSpec };
+type Props = {
+  machine: string;
+  machineSlug: string;
+  dialect: GcodeDialect;
+  bed: Bed;
+  couponCode: string;
+  spec: RoundSpec;
+};
 
 /** How the machine takes G-code, with the first lines of the file as they will be. */
-export function DialectForm({ machine, machineSlug, dialect, couponCode, spec }: Props) {
+export function DialectForm({ machine, machineSlug, dialect, bed, couponCode, spec }: Props) {
   const router = useRouter();
   const [typed, setTyped] = useState(() => typedOf(dialect));
   const { busy, fault, setFault, run } = useAction();
   const read = useMemo(() => gcodeDialectSchema.safeParse(dialectOf(typed)), [typed]);
   const preview = useMemo(
-    () => (read.success ? firstLines(spec, { couponCode, machineName: machine, dialect: read.data }) : ""),
-    [read, spec, couponCode, machine],
+    () => (read.success ? firstLines(spec, { couponCode, machineName: machine, dialect: read.data, bed }) : ""),
+    [read, spec, couponCode, machine, bed],
   );
   const set = (key: keyof GcodeDialect) => (value: string) => setTyped({ ...typed, [key]: value });
   const at = (key: keyof GcodeDialect) =>

@@ -69,6 +69,8 @@ export function LayOutStage({ view, n }: StageProps) {
         <form
           className="card overflow-y-auto p-5 lg:max-h-[calc(100dvh-190px)]"
           aria-label="Layout"
+          // It scrolls, and once it is burned nothing in it takes the focus.
+          tabIndex={frozen ? 0 : undefined}
           onSubmit={(e) => e.preventDefault()}
         >
           {theirs && <DraftConflict mine={draft} theirs={theirs} fields={form.fields} onSettle={settle} />}

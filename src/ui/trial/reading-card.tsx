@@ -52,7 +52,8 @@ export function ReadingCard(props: Props) {
         </div>
       )}
       <AskForm
-        key={`${site.id} ${here.length} ${flow.fills}`}
+        // Not by the number of readings: what is half typed stays when another window takes one.
+        key={`${site.id} ${flow.fills}`}
         handle={flow.handle}
         site={site}
         unit={unit}

@@ -1,0 +1,91 @@
+/** The same trial in two windows: readings of one are seen in the other, and two layouts are held against each other. */
+import { expect, test } from "@playwright/test";
+import { accessible, beginReading, beginTrial, endTrial, watch } from "./watch";
+
+test("readings of one window are in the other within two seconds, and none is lost", async ({ page, context }) => {
+  const faults = watch(page);
+  await beginTrial(page, "Alder", "Scan offset");
+  await page.getByRole("link", { name: "To the burn" }).click();
+  await page.getByRole("button", { name: "Burn on the practice machine" }).click();
+  await beginReading(page);
+  const other = await context.newPage();
+  const otherFaults = watch(other);
+  await other.goto(page.url());
+  await expect(other.locator("#reading")).toBeVisible();
+  await page.bringToFront();
+  await page.locator("#reading").fill("0.301");
+  await page.locator("#reading").press("Enter");
+  await expect(page.getByText("reading 2 of 3")).toBeVisible();
+  await other.bringToFront();
+  await expect(other.getByText("reading 2 of 3")).toBeVisible({ timeout: 2500 });
+
+  // Both go on at the same place, and each is told of what the other has; what is half typed stays
+  await other.locator("#reading").fill("0.30");
+  await page.bringToFront();
+  await page.locator("#reading").fill("0.299");
+  await page.locator("#reading").press("Enter");
+  await other.bringToFront();
+  await expect(other.getByText("reading 3 of 3")).toBeVisible({ timeout: 2500 });
+  await expect(other.locator("#reading")).toHaveValue("0.30");
+  await other.locator("#reading").press("End");
+  await other.keyboard.type("3");
+  await other.keyboard.press("Enter");
+  await expect(other.getByText("site 2 of 14")).toBeVisible();
+  await page.bringToFront();
+  // Taken back there, it is gone here
+  await expect(page.getByText("reading 4, one more")).toBeVisible({ timeout: 2500 });
+  await other.bringToFront();
+  await other.keyboard.press("Alt+z");
+  await page.bringToFront();
+  await expect(page.getByText("reading 3 of 3")).toBeVisible({ timeout: 2500 });
+  faults.none();
+  otherFaults.none();
+  await other.close();
+  await endTrial(page);
+});
+
+test("a layout that was changed in another window is taken over, or shown beside the one that is here", async ({
+  page,
+  context,
+}) => {
+  const faults = watch(page);
+  await beginTrial(page, "Alder", "Scan offset");
+  const other = await context.newPage();
+  await other.goto(page.url());
+  const [here, there] = [page.getByLabel("Speeds"), other.getByLabel("Speeds")];
+  await expect(there).toBeVisible();
+  await page.bringToFront();
+  await here.fill("100 300");
+  await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
+  await other.bringToFront();
+  await expect(there).toHaveValue("100 300", { timeout: 2500 });
+  await expect(other.getByText(/It was changed in another window\./)).toBeVisible();
+
+  // Both change it before either is told
+  await other.route("**/stamp", (route) => route.abort());
+  await page.bringToFront();
+  await here.fill("100 300 500");
+  await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
+  await other.bringToFront();
+  await there.fill("200 400");
+  const conflict = other.getByRole("alert", { name: "Changed in another window" });
+  await expect(conflict.getByRole("row", { name: "Speeds 200 400 100 300 500" })).toBeVisible();
+  await expect(other.getByRole("button", { name: "To the burn" })).toBeDisabled();
+  await accessible(other);
+  await expect(there).toHaveValue("200 400");
+  await conflict.getByRole("button", { name: "Keep what is here" }).click();
+  await expect(other.getByText("Everything fits. The layout is kept.")).toBeVisible();
+  await page.bringToFront();
+  await expect(here).toHaveValue("200 400", { timeout: 2500 });
+  await here.fill("100 250");
+  await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
+  await other.bringToFront();
+  await there.fill("150 350");
+  await conflict.getByRole("button", { name: "Take what is there" }).click();
+  await expect(there).toHaveValue("100 250");
+  await other.reload();
+  await expect(there).toHaveValue("100 250");
+  await other.close();
+  faults.none();
+  await endTrial(page);
+});
