@@ -70,9 +70,12 @@ test("a verdict that cannot be told is proved by more readings; then checks, lim
   await openBench(page);
   await page.getByRole("link", { name: "Scan offset" }).first().click();
   await expect(page.getByRole("heading", { name: "Scan offset: holding" })).toBeVisible();
+  await page.getByRole("link", { name: /^Something happened to/ }).click();
   await page.getByLabel("What", { exact: true }).selectOption("belt");
-  await expect(page.getByText("After that this must be measured again.")).toBeVisible();
+  await expect(page.getByText("After that the scan offset must be measured again.")).toBeVisible();
   await page.getByRole("button", { name: "Note it" }).click();
+  await expect(page.getByText("Measure the scan offset again")).toBeVisible();
+  await page.getByRole("link", { name: "Scan offset", exact: true }).click();
   await expect(page.getByRole("heading", { name: "Scan offset: stale" })).toBeVisible();
   await expect(page.getByText("The belt was changed or tightened.")).toBeVisible();
   await accessible(page);

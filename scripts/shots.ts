@@ -89,7 +89,11 @@ async function loop(page: Page): Promise<void> {
   await page.goto(ORIGIN);
   await page.getByRole("heading", { name: "Bench" }).waitFor();
   await shot(page, "bench");
-  await page.goto(`${ORIGIN}/machine/bracken`);
+  await page.emulateMedia({ colorScheme: "dark" });
+  await shot(page, "bench-dark");
+  await page.emulateMedia({ colorScheme: "light" });
+  await page.goto(`${ORIGIN}/machine/alder`);
+  await page.getByLabel("What", { exact: true }).selectOption("belt");
   await shot(page, "machine");
   await page.goto(`${ORIGIN}/machine/bracken/scan-offset`);
   await page.getByRole("img", { name: /As-found error/ }).waitFor();
@@ -98,8 +102,12 @@ async function loop(page: Page): Promise<void> {
   await page.goto(`${ORIGIN}/gauges`);
   await page.getByRole("button", { name: "Change Calipers", exact: true }).click();
   await shot(page, "gauges");
-  await page.goto(`${ORIGIN}/ledger`);
+  await page.goto(`${ORIGIN}/ledger?machine=alder`);
+  await page.getByRole("img", { name: /over time/ }).waitFor();
+  await page.waitForTimeout(800);
   await shot(page, "ledger");
+  await page.goto(`${ORIGIN}/ledger/compare?machine=alder`);
+  await shot(page, "compare");
   await page.goto(`${ORIGIN}/practice`);
   await page.getByRole("button", { name: "Show the truth" }).first().click();
   await page.getByText("beam comes on late by").waitFor();

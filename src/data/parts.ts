@@ -16,6 +16,17 @@ export type Fitting = {
   to: number | null;
 };
 
+/** Columns of a fitting with its part. */
+const FITTING = {
+  id: fitting.id,
+  machineId: fitting.machineId,
+  partId: fitting.partId,
+  kind: part.kind,
+  label: part.label,
+  from: fitting.from,
+  to: fitting.to,
+};
+
 /** All parts, oldest first, each with its newest revision; archived ones too. */
 export function allParts(db: Db): Part[] {
   return db
@@ -74,15 +85,7 @@ export function archivePart(db: Db, id: number, archivedAt: number | null): void
 /** Every fitting of a machine, or of all, oldest first. */
 export function fittingsOf(db: Db, machineId?: number): Fitting[] {
   return db
-    .select({
-      id: fitting.id,
-      machineId: fitting.machineId,
-      partId: fitting.partId,
-      kind: part.kind,
-      label: part.label,
-      from: fitting.from,
-      to: fitting.to,
-    })
+    .select(FITTING)
     .from(fitting)
     .innerJoin(part, eq(part.id, fitting.partId))
     .where(machineId === undefined ? undefined : eq(fitting.machineId, machineId))
@@ -103,15 +106,7 @@ export function fittedAt(db: Db, partId: number): { machineId: number; slug: str
 /** The part of a kind that was fitted at a moment. */
 export function fittedPart(db: Db, machineId: number, kind: PartKind, at: number): Fitting | undefined {
   return db
-    .select({
-      id: fitting.id,
-      machineId: fitting.machineId,
-      partId: fitting.partId,
-      kind: part.kind,
-      label: part.label,
-      from: fitting.from,
-      to: fitting.to,
-    })
+    .select(FITTING)
     .from(fitting)
     .innerJoin(part, eq(part.id, fitting.partId))
     .where(

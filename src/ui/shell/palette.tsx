@@ -1,10 +1,10 @@
 "use client";
 import { Command } from "cmdk";
 import { useRouter } from "next/navigation";
-import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import { LENGTH_UNITS } from "../../core/metrology/units";
 import type { Place } from "../../server/places-view";
+import { SheetDialog } from "../primitives/sheet-dialog";
 import { findPlaces } from "./find-places";
 import { THEME_WORDS } from "./theme-words";
 import { useShell } from "./use-shell";
@@ -63,50 +63,46 @@ export function Palette({ onClose, onKeys }: { onClose: () => void; onKeys: () =
   // biome-ignore lint/correctness/useExhaustiveDependencies: each letter begins anew
   useEffect(() => setCurrent(firstKey), [firstKey, typed]);
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-20 bg-black/40" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="card fixed top-[12vh] left-1/2 z-30 w-[min(36rem,calc(100vw-2rem))] -translate-x-1/2 overflow-hidden p-0"
-        >
-          <Dialog.Title className="sr-only">Go to</Dialog.Title>
-          <Command label="Go to" shouldFilter={false} loop value={current} onValueChange={setCurrent}>
-            <Command.Input
-              value={typed}
-              onValueChange={setTyped}
-              placeholder="Go to a machine, trial, setting…"
-              className="w-full border-b border-hair bg-transparent px-5 py-4 text-[17px] outline-none"
-            />
-            <Command.List className="max-h-[52vh] overflow-y-auto p-2" tabIndex={-1}>
-              {found === null && !failed && <Command.Loading className="px-3 py-2 text-ink2">Looking…</Command.Loading>}
-              {failed && <p className="px-3 py-2 text-ember">The server does not answer: only places are shown.</p>}
-              {shown.length === 0 && <p className="px-3 py-2 text-ink2">Nothing is called that.</p>}
-              {groups.map((group) => (
-                <Command.Group
-                  key={group}
-                  heading={group}
-                  className="[&_[cmdk-group-heading]]:px-3 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:text-[13px] [&_[cmdk-group-heading]]:text-ink2"
-                >
-                  {shown
-                    .filter((e) => e.group === group)
-                    .map((entry) => (
-                      <Command.Item
-                        key={keyOf(entry)}
-                        value={keyOf(entry)}
-                        onSelect={entry.act}
-                        className="flex min-h-11 cursor-pointer items-center justify-between gap-4 rounded-md px-3 aria-selected:bg-steel-tint"
-                      >
-                        <span>{entry.label}</span>
-                        <span className="truncate text-[14px] text-ink2">{entry.detail}</span>
-                      </Command.Item>
-                    ))}
-                </Command.Group>
-              ))}
-            </Command.List>
-          </Command>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <SheetDialog
+      title="Go to"
+      titleHidden
+      onClose={onClose}
+      className="w-[min(36rem,calc(100vw-2rem))] overflow-hidden p-0"
+    >
+      <Command label="Go to" shouldFilter={false} loop value={current} onValueChange={setCurrent}>
+        <Command.Input
+          value={typed}
+          onValueChange={setTyped}
+          placeholder="Go to a machine, trial, setting…"
+          className="w-full border-b border-hair bg-transparent px-5 py-4 text-[17px] outline-none"
+        />
+        <Command.List className="max-h-[52vh] overflow-y-auto p-2" tabIndex={-1}>
+          {found === null && !failed && <Command.Loading className="px-3 py-2 text-ink2">Looking…</Command.Loading>}
+          {failed && <p className="px-3 py-2 text-ember">The server does not answer: only places are shown.</p>}
+          {shown.length === 0 && <p className="px-3 py-2 text-ink2">Nothing is called that.</p>}
+          {groups.map((group) => (
+            <Command.Group
+              key={group}
+              heading={group}
+              className="[&_[cmdk-group-heading]]:px-3 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:text-[13px] [&_[cmdk-group-heading]]:text-ink2"
+            >
+              {shown
+                .filter((e) => e.group === group)
+                .map((entry) => (
+                  <Command.Item
+                    key={keyOf(entry)}
+                    value={keyOf(entry)}
+                    onSelect={entry.act}
+                    className="flex min-h-11 cursor-pointer items-center justify-between gap-4 rounded-md px-3 aria-selected:bg-steel-tint"
+                  >
+                    <span>{entry.label}</span>
+                    <span className="truncate text-[14px] text-ink2">{entry.detail}</span>
+                  </Command.Item>
+                ))}
+            </Command.Group>
+          ))}
+        </Command.List>
+      </Command>
+    </SheetDialog>
   );
 }

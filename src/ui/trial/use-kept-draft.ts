@@ -34,6 +34,7 @@ export type KeptState = {
 export function useKeptDraft({ trialId, n, draft, setDraft, onServer, active }: Props): KeptState {
   const [words, setWords] = useState(KEPT);
   const [theirs, setTheirs] = useState<Draft | null>(null);
+  const [kept, lookAgain] = useState(0);
   /** What this page last knew to be on disk, and everything that it put there. */
   const base = useRef(onServer);
   const own = useRef<Draft[]>([onServer]);
@@ -51,7 +52,8 @@ export function useKeptDraft({ trialId, n, draft, setDraft, onServer, active }: 
   }, [active, onServer, setDraft]);
 
   useEffect(() => {
-    if (!active || theirs || isSameDraft(draft, base.current)) return;
+    if (!active || theirs) return;
+    if (isSameDraft(draft, base.current)) return setWords((w) => (w.startsWith(KEPT) ? w : KEPT));
     setWords("Keeping the layout…");
     let isLatest = true;
     const keep = async () => {
@@ -59,7 +61,9 @@ export function useKeptDraft({ trialId, n, draft, setDraft, onServer, active }: 
       if (result?.ok && result.value.kept) {
         base.current = draft;
         own.current.push(draft);
+        // What was typed meanwhile is held against what is on disk now.
         if (isLatest) setWords(KEPT);
+        else lookAgain((n) => n + 1);
         return;
       }
       if (!isLatest) return;
@@ -74,7 +78,8 @@ export function useKeptDraft({ trialId, n, draft, setDraft, onServer, active }: 
       isLatest = false;
       clearTimeout(timer);
     };
-  }, [trialId, n, draft, active, theirs]);
+    // biome-ignore lint/correctness/useExhaustiveDependencies: a draft that was kept late is looked at again
+  }, [trialId, n, draft, active, theirs, kept]);
 
   function settle(with_: "theirs" | "mine") {
     if (!theirs) return;

@@ -1,0 +1,114 @@
+/** Readings that wait for the server, without a page: what is kept, in which order it is sent, and what becomes of what is refused. */
+import { beforeEach, describe, expect, it, vi } from "vitest";
+import type { takeReading as TakeReading } from "../../server/actions";
+
+type Taken = Awaited<ReturnType<typeof TakeReading>>;
+const takeReading = vi.fn<(input: { clientKey: string }) => Promise<Taken>>();
+vi.mock("../../server/actions", () => ({ takeReading: (input: { clientKey: string }) => takeReading(input) }));
+
+const kept = new Map<string, string>();
+const listeners = new Map<string, () => void>();
+
+/** As a browser has them; keys of the storage are its own properties. */
+function browser(): void {
+  vi.stubGlobal(
+    "localStorage",
+    new Proxy({} as Storage, {
+      get: (_, name) =>
+        ({
+          getItem: (key: string) => kept.get(key) ?? null,
+          setItem: (key: string, value: string) => kept.set(key, value),
+          removeItem: (key: string) => kept.delete(key),
+        })[name as "getItem"],
+      ownKeys: () => [...kept.keys()],
+      getOwnPropertyDescriptor: () => ({ enumerable: true, configurable: true }),
+    }),
+  );
+  vi.stubGlobal("window", {
+    addEventListener: (name: string, act: () => void) => listeners.set(name, act),
+    removeEventListener: (name: string) => listeners.delete(name),
+  });
+}
+
+const answer = { site: "a" } as never;
+const input = { kind: "quantity", text: "0.1", words: "positive", unit: "mm" } as const;
+const waiting = (clientKey: string, order: number) => ({
+  ...{ trialId: 1, n: 1, site: "a", input, from: "typed" as const, clientKey, session: 2 },
+  ...{ answer, raw: "0.1 mm", order },
+});
+const onDisk = (clientKey: string): Taken => ({ ok: true, value: { clientKey } as never });
+
+async function module() {
+  vi.resetModules();
+  return import("./waiting-readings");
+}
+
+beforeEach(() => {
+  vi.useFakeTimers();
+  kept.clear();
+  listeners.clear();
+  takeReading.mockReset();
+  browser();
+});
+
+describe("readings that wait", () => {
+  it("are sent in their order once the server answers, each told of, and none is kept behind", async () => {
+    const w = await module();
+    const sent: string[] = [];
+    w.onTaken((reading) => sent.push(reading.clientKey));
+    takeReading.mockRejectedValue(new Error("away"));
+    for (const [i, key] of ["one", "two", "three"].entries()) w.wait(waiting(key, i));
+    await vi.advanceTimersByTimeAsync(5000);
+    expect(w.waitingState().waiting.map((r) => r.clientKey)).toEqual(["one", "two", "three"]);
+    expect(kept.size).toBe(3);
+    takeReading.mockImplementation(async ({ clientKey }) => onDisk(clientKey));
+    await vi.advanceTimersByTimeAsync(2500);
+    expect(sent).toEqual(["one", "two", "three"]);
+    expect(w.waitingState().waiting).toEqual([]);
+    expect(kept.size).toBe(0);
+  });
+
+  it("outlive the page, and begin to be sent with the next one, or when the network comes back", async () => {
+    const before = await module();
+    takeReading.mockRejectedValue(new Error("away"));
+    before.wait(waiting("late", 2));
+    before.wait(waiting("early", 1));
+    kept.set("ustrina reading damaged", "{");
+    const after = await module();
+    const stop = after.beginSending();
+    expect(after.waitingState().waiting.map((r) => r.clientKey)).toEqual(["early", "late"]);
+    await vi.advanceTimersByTimeAsync(10);
+    takeReading.mockImplementation(async ({ clientKey }) => onDisk(clientKey));
+    listeners.get("online")?.();
+    await vi.advanceTimersByTimeAsync(10);
+    expect(after.waitingState().waiting).toEqual([]);
+    stop();
+    expect(listeners.size).toBe(0);
+  });
+
+  it("that are refused are shown with the reason, and hold up none behind them", async () => {
+    const w = await module();
+    takeReading.mockImplementation(async ({ clientKey }) =>
+      clientKey === "bad" ? { ok: false, field: "site", message: "This coupon has no such place." } : onDisk(clientKey),
+    );
+    w.wait(waiting("bad", 1));
+    w.wait(waiting("good", 2));
+    await vi.advanceTimersByTimeAsync(2500);
+    expect(w.waitingState().waiting).toEqual([]);
+    expect(w.waitingState().refused).toMatchObject([{ clientKey: "bad", message: "This coupon has no such place." }]);
+    w.drop("bad");
+    expect(w.waitingState().refused).toEqual([]);
+  });
+
+  it("of a server that says nothing wait as well, and are taken once although they are sent twice", async () => {
+    const w = await module();
+    takeReading.mockImplementation(() => new Promise(() => undefined));
+    const asked = w.send(waiting("slow", 1));
+    await vi.advanceTimersByTimeAsync(8000);
+    expect(await asked).toBeNull();
+    takeReading.mockImplementation(async ({ clientKey }) => onDisk(clientKey));
+    w.wait(waiting("slow", 1));
+    await vi.advanceTimersByTimeAsync(2500);
+    expect(takeReading.mock.calls.map(([i]) => i.clientKey)).toEqual(["slow", "slow"]);
+  });
+});
