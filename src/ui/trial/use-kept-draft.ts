@@ -51,6 +51,7 @@ export function useKeptDraft({ trialId, n, draft, setDraft, onServer, active }: 
     } else setTheirs(onServer);
   }, [active, onServer, setDraft]);
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: after a draft that was kept late this is looked at again
   useEffect(() => {
     if (!active || theirs) return;
     if (isSameDraft(draft, base.current)) return setWords((w) => (w.startsWith(KEPT) ? w : KEPT));
@@ -78,7 +79,6 @@ export function useKeptDraft({ trialId, n, draft, setDraft, onServer, active }: 
       isLatest = false;
       clearTimeout(timer);
     };
-    // biome-ignore lint/correctness/useExhaustiveDependencies: a draft that was kept late is looked at again
   }, [trialId, n, draft, active, theirs, kept]);
 
   function settle(with_: "theirs" | "mine") {
