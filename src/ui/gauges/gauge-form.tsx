@@ -8,6 +8,7 @@ import { declareGauge } from "../../server/workshop-actions";
 import { Button } from "../primitives/button";
 import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";
+import { useSurviving } from "../primitives/use-surviving";
 import { GAUGE_KIND_WORDS } from "../trial/gauge-words";
 
 type Texts = { name: string; resolution: string; limit: string; placing: string };
@@ -17,7 +18,10 @@ export function GaugeForm({ gauge, onDone }: { gauge: Gauge | null; onDone: () =
   const router = useRouter();
   const [kind, setKind] = useState<GaugeKind>(gauge?.kind ?? "calipers");
   const [unit, setUnit] = useState<Gauge["unit"]>(gauge?.unit ?? "mm");
-  const [texts, setTexts] = useState<Texts>(textsOf(gauge ?? usualGauge("calipers", "mm"), unit, gauge?.name ?? ""));
+  const [texts, setTexts, forget] = useSurviving<Texts>(
+    `gauge ${gauge?.id ?? ""}`,
+    textsOf(gauge ?? usualGauge("calipers", "mm"), unit, gauge?.name ?? ""),
+  );
   const { busy, fault, run } = useAction();
 
   function choose(next: GaugeKind, nextUnit: Gauge["unit"]) {
@@ -30,6 +34,7 @@ export function GaugeForm({ gauge, onDone }: { gauge: Gauge | null; onDone: () =
     run(
       () => declareGauge({ id: gauge?.id ?? null, kind, unit, ...texts }),
       () => {
+        forget();
         router.refresh();
         onDone();
       },

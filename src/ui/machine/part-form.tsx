@@ -1,6 +1,5 @@
 "use client";
 import { useRouter } from "next/navigation";
-import { useState } from "react";
 import { toast } from "sonner";
 import { inUnit, plain } from "../../core/metrology/quantity-text";
 import type { PartKind } from "../../core/procedures/part-spec";
@@ -10,13 +9,14 @@ import { Button } from "../primitives/button";
 import { PickField, TextField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";
+import { useSurviving } from "../primitives/use-surviving";
 
 type Texts = { label: string; focalLength: string; drive: "roller" | "chuck"; rollerDiameter: string; steps: string };
 
 /** What is known of an optic or a rotary; empty is not known. `part` is `null` for a new one. */
 export function PartForm({ kind, part, onDone }: { kind: PartKind; part: PartView | null; onDone: () => void }) {
   const router = useRouter();
-  const [texts, setTexts] = useState(() => textsOf(part));
+  const [texts, setTexts, forget] = useSurviving<Texts>(`${kind} ${part?.id ?? ""}`, textsOf(part));
   const { busy, fault, run } = useAction();
   const set = (key: keyof Texts) => (value: string) => setTexts((t) => ({ ...t, [key]: value }));
   const at = (field: string) => (fault.field === field ? fault.message : "");
@@ -29,6 +29,7 @@ export function PartForm({ kind, part, onDone }: { kind: PartKind; part: PartVie
         run(
           () => keepPart({ id: part?.id ?? null, kind, ...texts }),
           () => {
+            forget();
             toast(part ? "Kept from now on." : `${texts.label.trim()} is there: fit it when it is fitted.`);
             onDone();
             router.refresh();

@@ -1,5 +1,5 @@
 "use client";
-import { type Dispatch, type SetStateAction, useCallback, useEffect, useRef, useState } from "react";
+import { type Dispatch, type SetStateAction, useCallback, useEffect, useState } from "react";
 
 const PREFIX = "ustrina ";
 
@@ -11,11 +11,9 @@ const PREFIX = "ustrina ";
  */
 export function useSurviving<T>(key: string, initial: T): [T, Dispatch<SetStateAction<T>>, () => void] {
   const [value, setValue] = useState(initial);
-  const loaded = useRef(false);
   useEffect(() => {
     const kept = read<T>(key);
     if (kept !== undefined) setValue(kept);
-    loaded.current = true;
   }, [key]);
   const set: typeof setValue = useCallback(
     (next) =>

@@ -1,5 +1,5 @@
 "use client";
-import { useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { Site } from "../../core/coupon/site";
 import type { Sitting } from "../../core/metrology/sitting";
 import { type Answer, siteIsDone } from "../../core/procedures/answer";
@@ -12,7 +12,7 @@ import { useKeptTyping } from "./use-kept-typing";
 import type { useReadings } from "./use-readings";
 import { useTypeAhead } from "./use-type-ahead";
 
-type Store = Pick<ReturnType<typeof useReadings>, "readings" | "take" | "undo" | "busy">;
+type Store = Pick<ReturnType<typeof useReadings>, "readings" | "waiting" | "take" | "undo" | "busy">;
 
 type Props = {
   /** Of the round in this tab. */
@@ -27,7 +27,7 @@ type Props = {
 
 /** Going from site to site: what is in hand, what was said about it, and the moves there are. */
 export function useReadingFlow({ name, sites, start, store, sitting, procedure, historyOf }: Props) {
-  const { readings, take, undo, busy } = store;
+  const { readings, waiting, take, undo, busy } = store;
   const answers = readings.map((r) => r.answer);
   const [siteId, setSiteId] = useState(start);
   const [typed, setTyped] = useState<number | null>(null);
@@ -37,6 +37,11 @@ export function useReadingFlow({ name, sites, start, store, sitting, procedure, 
   const [fills, setFills] = useState(0);
   const handle = useRef<AskHandle>(null);
   const site = sites.find((s) => s.id === siteId) ?? sites[0];
+  const waited = useRef(waiting);
+  useEffect(() => {
+    if (waited.current > 0 && waiting === 0) setSaid("all on disk");
+    waited.current = waiting;
+  }, [waiting]);
 
   function goTo(id: string) {
     setSiteId(id);
