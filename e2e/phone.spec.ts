@@ -34,8 +34,7 @@ test("burning and reading one-handed on a phone", async ({ page }) => {
 
   // On to the numbers and the verdict line
   await page.getByRole("button", { name: "Read all that is left" }).click();
-  await expect(page.getByText(/^(\d+) of \1 sites read\.$/)).toBeVisible({ timeout: 60_000 });
-  await page.getByRole("link", { name: "Correct", exact: true }).last().click();
+  await page.getByRole("link", { name: "Correct", exact: true }).click({ timeout: 60_000 });
   await page.getByRole("button", { name: "Yes, I read that back" }).click();
   await expect(page.getByText(/ during the burn\.$/)).toBeVisible();
   await expect(page.getByRole("region", { name: "What to enter" })).toBeVisible();

@@ -50,7 +50,7 @@ test("readings typed while the server is killed wait, are counted, and are taken
   expect(onDisk()).toEqual(["0.301 mm"]);
 
   await server.start();
-  await expect(page.getByText(/not yet on disk/)).toBeHidden();
+  await expect(page.getByText(/^\d readings? (is|are) not yet on disk/)).toBeHidden();
   expect(onDisk()).toEqual(["0.301 mm", "0.302 mm", "0.303 mm", "0.311 mm"]);
   await page.reload();
   await expect(page.getByText("site 2 of 14 · reading 2 of 3")).toBeVisible();

@@ -93,7 +93,6 @@ async function loop(page: Page): Promise<void> {
   await shot(page, "bench-dark");
   await page.emulateMedia({ colorScheme: "light" });
   await page.goto(`${ORIGIN}/machine/alder`);
-  await page.getByLabel("What", { exact: true }).selectOption("belt");
   await shot(page, "machine");
   await page.goto(`${ORIGIN}/machine/bracken/scan-offset`);
   await page.getByRole("img", { name: /As-found error/ }).waitFor();
@@ -102,7 +101,7 @@ async function loop(page: Page): Promise<void> {
   await page.goto(`${ORIGIN}/gauges`);
   await page.getByRole("button", { name: "Change Calipers", exact: true }).click();
   await shot(page, "gauges");
-  await page.goto(`${ORIGIN}/ledger?machine=alder`);
+  await page.goto(`${ORIGIN}/ledger?machine=bracken`);
   await page.getByRole("img", { name: /over time/ }).waitFor();
   await page.waitForTimeout(800);
   await shot(page, "ledger");

@@ -17,7 +17,7 @@ export function FilePick({ label, accept, disabled, onText }: Props) {
         type="file"
         accept={accept}
         disabled={disabled}
-        className="mt-1 block w-full file:mr-3 file:rounded-md file:border file:border-border file:bg-sheet file:px-3 file:py-1.5"
+        className="mt-1 block w-full file:mr-3 file:rounded-md file:border file:border-border file:bg-sheet file:px-3 file:py-1.5 max-sm:min-h-11 max-sm:file:py-2.5"
         onChange={async (e) => {
           const file = e.target.files?.[0];
           e.target.value = "";
