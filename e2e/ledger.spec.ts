@@ -87,8 +87,9 @@ test("a value by hand, compared, put back, taken back, exported and imported", a
   // Outside of what the controller takes nothing is put back
   await page.goto("/machine/alder");
   const known = page.getByRole("form", { name: "What is known of Alder" });
-  await known.getByLabel("Smallest value").fill("-0.1");
-  await known.getByLabel("Largest value").fill("0.1");
+  const taken = known.getByRole("group", { name: "Scan offset per direction" });
+  await taken.getByLabel("Smallest value").fill("-0.1");
+  await taken.getByLabel("Largest value").fill("0.1");
   await known.getByRole("button", { name: "Keep the change" }).click();
   await expect(page.getByText(/^Kept\. Trials begun before/)).toBeVisible();
   await page.goto("/ledger?machine=alder");
@@ -102,8 +103,8 @@ test("a value by hand, compared, put back, taken back, exported and imported", a
     /0\.110 mm at 100 lies outside what this controller takes: −0\.100 to 0\.100 mm/,
   );
   await page.goto("/machine/alder");
-  await known.getByLabel("Smallest value").fill("");
-  await known.getByLabel("Largest value").fill("");
+  await taken.getByLabel("Smallest value").fill("");
+  await taken.getByLabel("Largest value").fill("");
   await known.getByRole("button", { name: "Keep the change" }).click();
   await expect(page.getByText(/^Kept\. Trials begun before/)).toBeVisible();
   for (const why of ["still late", "felt late"]) {

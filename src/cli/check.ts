@@ -7,6 +7,7 @@ import { parseCsv } from "../formats/csv";
 import { parseDxf } from "../formats/dxf-parser";
 import { parseGcode } from "../formats/gcode-parser";
 import { burnedPaths } from "../formats/gcode-paths";
+import { isLedger, parseLedgerDocument } from "../formats/ledger-document";
 import type { Parsed } from "../formats/parsed";
 import { parseSvgDrawing } from "../formats/svg-drawing";
 import { parseSvg } from "../formats/svg-parser";
@@ -19,6 +20,7 @@ export async function check(file: string, machineFile?: string): Promise<string>
   const ending = /\.([a-z]+)$/i.exec(file)?.[1]?.toLowerCase() ?? "";
   switch (ending) {
     case "json": {
+      if (isLedger(fileText(file))) return ledgerFacts(file);
       const document = loadDocument(file);
       const { procedure, history } = trialIn(file, document);
       const readings = history.rounds.reduce((sum, r) => sum + r.answers.length, 0);
@@ -45,6 +47,14 @@ export async function check(file: string, machineFile?: string): Promise<string>
     default:
       throw new CliFault(file, "", "Only json, svg, dxf, nc, gcode, csv and png files can be checked.");
   }
+}
+
+function ledgerFacts(file: string): string {
+  const read = parseLedgerDocument(fileText(file));
+  if (!read.ok) throw new CliFault(file, read.fault.path, read.fault.message);
+  const { machine, entries } = read.document;
+  const settings = new Set(entries.map((e) => e.setting)).size;
+  return `Ledger of ${machine}: ${entries.length} entries of ${settings} ${settings === 1 ? "setting" : "settings"}.\n`;
 }
 
 /** A coupon where its groups carry settings, any drawing otherwise. */

@@ -52,3 +52,8 @@ export function parseLedgerDocument(text: string): ReadDocument<LedgerDocument> 
     upgrade: (document) => document,
   });
 }
+
+/** Whether a text says of itself that it is a ledger. */
+export function isLedger(text: string): boolean {
+  return new RegExp(`^\\s*\\{\\s*"format"\\s*:\\s*"${FORMAT}"`).test(text.replace(/^\uFEFF/, ""));
+}

@@ -21,7 +21,7 @@ import { offeredProcedures } from "./procedures";
 import { settingsOf, settingUnit } from "./settings";
 
 /** A setting of a machine that a procedure corrects. */
-export type KeptSetting = Pick<SettingSpec, "key" | "label" | "unit" | "larger">;
+export type KeptSetting = Pick<SettingSpec, "key" | "label" | "shape" | "unit" | "larger">;
 
 export type MachineFormView = { settings: Record<MachineKind, KeptSetting[]>; practiceKinds: MachineKind[] };
 
@@ -30,8 +30,8 @@ export function machineFormView(): MachineFormView {
   const kinds = machineKindSchema.options;
   const kept = (kind: MachineKind) =>
     settingsOf(kind)
-      .filter((s) => s.owner === "machine" && s.shape === "table")
-      .map(({ key, label, unit, larger }) => ({ key, label, unit, larger }));
+      .filter((s) => s.owner === "machine" && s.shape !== "map")
+      .map(({ key, label, shape, unit, larger }) => ({ key, label, shape, unit, larger }));
   return {
     settings: Object.fromEntries(kinds.map((kind) => [kind, kept(kind)])) as Record<MachineKind, KeptSetting[]>,
     practiceKinds: kinds.filter(hasPracticeKind),

@@ -13,6 +13,7 @@ export function openChart(place: HTMLElement): { show: (figure: Figure) => void;
   resize.observe(place);
   return {
     show(figure) {
+      chart.resize();
       if (figure.kind === "xy") chart.setOption(xyOption(figure, inks(place)), { notMerge: true });
       if (figure.kind === "history") chart.setOption(historyOption(figure, inks(place)), { notMerge: true });
       if (figure.kind === "control chart") chart.setOption(controlOption(figure, inks(place)), { notMerge: true });

@@ -30,11 +30,12 @@ export function FigureView({ figure, height = 220 }: { figure: Figure; height?: 
     const again = () => chart.current?.show(latest.current);
     const chosen = new MutationObserver(again);
     chosen.observe(document.documentElement, { attributes: true, attributeFilter: ["data-theme"] });
-    const system = matchMedia("(prefers-color-scheme: dark)");
-    system.addEventListener("change", again);
+    // And on paper those of paper, as wide as there is room.
+    const media = ["(prefers-color-scheme: dark)", "print"].map((query) => matchMedia(query));
+    for (const query of media) query.addEventListener("change", again);
     return () => {
       chosen.disconnect();
-      system.removeEventListener("change", again);
+      for (const query of media) query.removeEventListener("change", again);
     };
   }, []);
 

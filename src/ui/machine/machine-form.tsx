@@ -3,16 +3,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
 import { inUnit, plain } from "../../core/metrology/quantity-text";
-import { UNITS, type UnitId } from "../../core/metrology/units";
-import { editableText } from "../../core/procedures/entry-text";
-import {
-  type Axes,
-  axesSchema,
-  type HeldSetting,
-  type MachineKind,
-  type MachineSpec,
-  UNKNOWN_AXES,
-} from "../../core/procedures/machine-spec";
+import { type Axes, type MachineKind, type MachineSpec, UNKNOWN_AXES } from "../../core/procedures/machine-spec";
 import type { KeptSetting } from "../../server/machine-view";
 import { keepMachine } from "../../server/workshop-actions";
 import { Button } from "../primitives/button";
@@ -20,36 +11,16 @@ import { CheckField, type Choice, PickField, TextField } from "../primitives/fie
 import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";
 import { useSurviving } from "../primitives/use-surviving";
-import { AxesDrawing } from "./axes-drawing";
+import { AxesFields } from "./axes-fields";
+import { HeldFields, type HeldTexts, heldOf, NOT_KNOWN } from "./held-fields";
 
 type Texts = Record<"name" | "width" | "depth" | "topSpeed" | "acceleration" | "wavelength" | "workingSpeeds", string>;
-type HeldTexts = Record<
-  string,
-  { unit: UnitId; step: string; low: string; high: string; tableKind: HeldSetting["tableKind"]; sense: 1 | -1 }
->;
-
 const KINDS: Choice[] = [
   { value: "CO2 gantry", label: "CO₂ gantry" },
   { value: "diode gantry", label: "diode gantry" },
   { value: "galvo", label: "galvo" },
 ];
 const USUAL_WAVELENGTH: Record<MachineKind, string> = { "CO2 gantry": "10600", "diode gantry": "455", galvo: "1064" };
-const TABLE_KINDS: Choice[] = [
-  { value: "not known", label: "not known" },
-  { value: "interpolated", label: "interpolated" },
-  { value: "exact speed only", label: "exact speeds only" },
-];
-/** A step of a thousandth of the unit that a setting is kept in is common practice, no source. */
-const USUAL_STEP = 0.001;
-const STEP_DECIMALS = 6;
-const NOT_KNOWN: HeldTexts[string] = { unit: "mm", step: "", low: "", high: "", tableKind: "not known", sense: 1 };
-const HOMES = axesSchema.shape.home.options.map(asChoice);
-const X_WAYS = axesSchema.shape.x.options.map(asChoice);
-const Y_WAYS = axesSchema.shape.y.options.map(asChoice);
-
-function asChoice(value: string): Choice {
-  return { value, label: value };
-}
 
 type Props = {
   /** `null` = a new machine. */
@@ -69,7 +40,7 @@ export function MachineForm({ machine, settings, practiceKinds }: Props) {
   );
   const [axes, setAxes] = useState<Axes>(machine?.spec.axes ?? UNKNOWN_AXES);
   const [scansBlocks, setScansBlocks] = useState(machine?.spec.scansBlocks ?? true);
-  const [held, setHeld] = useState<HeldTexts>(() => heldOf(machine?.spec ?? null, settings));
+  const [held, setHeld] = useState<HeldTexts>(() => heldOf(machine?.spec ?? null, Object.values(settings).flat()));
   const [practice, setPractice] = useState(machine === null);
   const { busy, fault, run } = useAction();
   const set = (key: keyof Texts) => (value: string) => setTexts((t) => ({ ...t, [key]: value }));
@@ -79,7 +50,7 @@ export function MachineForm({ machine, settings, practiceKinds }: Props) {
     textsOf(machine?.spec ?? null),
     machine?.spec.axes,
     machine?.spec.scansBlocks,
-    heldOf(machine?.spec ?? null, settings),
+    heldOf(machine?.spec ?? null, Object.values(settings).flat()),
   ]);
   const changed = machine === null || JSON.stringify([texts, axes, scansBlocks, held]) !== asItIs;
 
@@ -144,29 +115,7 @@ export function MachineForm({ machine, settings, practiceKinds }: Props) {
           fault={at("workingSpeeds")}
         />
       </div>
-      <div className="grid grid-cols-[1fr_1fr] items-start gap-x-4 gap-y-3 border-t border-hair pt-3">
-        <div className="grid gap-3">
-          <PickField
-            label="Home corner"
-            value={axes.home}
-            choices={HOMES}
-            onChange={(home) => setAxes((a) => ({ ...a, home: home as Axes["home"] }))}
-          />
-          <PickField
-            label="X counts up"
-            value={axes.x}
-            choices={X_WAYS}
-            onChange={(x) => setAxes((a) => ({ ...a, x: x as Axes["x"] }))}
-          />
-          <PickField
-            label="Y counts up"
-            value={axes.y}
-            choices={Y_WAYS}
-            onChange={(y) => setAxes((a) => ({ ...a, y: y as Axes["y"] }))}
-          />
-        </div>
-        <AxesDrawing axes={axes} />
-      </div>
+      <AxesFields axes={axes} onChange={setAxes} />
       <CheckField
         label="Its controller fills closed outlines with rows of its own"
         checked={scansBlocks}
@@ -199,51 +148,6 @@ export function MachineForm({ machine, settings, practiceKinds }: Props) {
   );
 }
 
-type HeldProps = {
-  setting: KeptSetting;
-  value: HeldTexts[string];
-  faultAt: (field: string) => string;
-  onChange: (value: HeldTexts[string]) => void;
-};
-
-/** How the controller takes one setting. */
-function HeldFields({ setting, value, faultAt, onChange }: HeldProps) {
-  const { label, larger } = setting;
-  const set = (change: Partial<HeldTexts[string]>) => onChange({ ...value, ...change });
-  return (
-    <fieldset className="grid gap-x-4 gap-y-3 border-t border-hair pt-3 sm:grid-cols-3">
-      <legend className="float-left mb-2 w-full font-semibold sm:col-span-3">{label}</legend>
-      <PickField
-        label="It takes"
-        value={value.unit}
-        choices={unitsFor(setting.unit)}
-        onChange={(unit) => set({ unit: unit as UnitId })}
-      />
-      <TextField label="Smallest step" value={value.step} onChange={(step) => set({ step })} fault={faultAt("step")} />
-      <PickField
-        label="Its table is"
-        value={value.tableKind}
-        choices={TABLE_KINDS}
-        onChange={(k) => set({ tableKind: k as HeldSetting["tableKind"] })}
-      />
-      {larger && (
-        <PickField
-          label="A larger entry"
-          value={String(value.sense)}
-          choices={[
-            { value: "1", label: larger.positive },
-            { value: "-1", label: larger.negative },
-          ]}
-          onChange={(sense) => set({ sense: sense === "1" ? 1 : -1 })}
-        />
-      )}
-      <TextField label="Smallest value" value={value.low} onChange={(low) => set({ low })} fault={faultAt("low")} />
-      <TextField label="Largest value" value={value.high} onChange={(high) => set({ high })} fault={faultAt("high")} />
-      <p className="text-[14px] text-ink2 sm:col-span-3">Smallest and largest value empty: not known.</p>
-    </fieldset>
-  );
-}
-
 function textsOf(spec: MachineSpec | null): Texts {
   if (!spec)
     return { name: "", width: "", depth: "", topSpeed: "", acceleration: "", wavelength: "10600", workingSpeeds: "" };
@@ -256,30 +160,4 @@ function textsOf(spec: MachineSpec | null): Texts {
     wavelength: plain(spec.wavelengthNm),
     workingSpeeds: spec.workingSpeedsMmPerS.map((v) => plain(v)).join(" "),
   };
-}
-
-function heldOf(spec: MachineSpec | null, settings: Props["settings"]): HeldTexts {
-  const all = Object.values(settings).flat();
-  return Object.fromEntries(
-    all.map(({ key, unit }) => {
-      const known = spec?.held[key];
-      const own = known?.unit ?? unit;
-      const end = (value: number | undefined) => (value === undefined ? "" : editableText(value, own));
-      return [
-        key,
-        {
-          ...{ unit: own, step: inUnit(known?.step ?? USUAL_STEP, own, STEP_DECIMALS) },
-          ...{ low: end(known?.range?.low), high: end(known?.range?.high) },
-          ...{ tableKind: known?.tableKind ?? NOT_KNOWN.tableKind, sense: known?.sense ?? NOT_KNOWN.sense },
-        },
-      ];
-    }),
-  );
-}
-
-/** Units of the same kind as that of the setting. */
-function unitsFor(unit: UnitId): Choice[] {
-  const { dimension } = UNITS[unit];
-  const same = (Object.keys(UNITS) as UnitId[]).filter((id) => UNITS[id].dimension === dimension);
-  return same.map((id) => ({ value: id, label: UNITS[id].symbol }));
 }

@@ -9,6 +9,7 @@ import type { PlanContext } from "../../core/procedures/contract";
 import { readDraft } from "../../core/procedures/draft";
 import { burnOnPractice, markBurned } from "../../server/actions";
 import { CouponDrawing } from "../drawing/coupon-drawing";
+import { PutBackNote } from "../machine/put-back-note";
 import { Button, buttonClass } from "../primitives/button";
 import { FilePick } from "../primitives/file-pick";
 import { Fault, Notice } from "../primitives/notice";
@@ -77,7 +78,7 @@ export function BurnStage({ view, n }: StageProps) {
               </Notice>
             </div>
           )}
-          {spec && !burned && <Checklist spec={spec} />}
+          {spec && !burned && <Checklist spec={spec} machine={view.machineSlug} />}
           {spec && <Files view={view} n={n} spec={spec} couponCode={round.couponCode} />}
           {burned ? (
             <section className="card p-5">
@@ -116,7 +117,7 @@ export function BurnStage({ view, n }: StageProps) {
   );
 }
 
-function Checklist({ spec }: { spec: RoundSpec }) {
+function Checklist({ spec, machine }: { spec: RoundSpec; machine: string }) {
   return (
     <section className="card px-5 py-4">
       <h2 className="mb-1 font-semibold">Before this burn</h2>
@@ -130,6 +131,10 @@ function Checklist({ spec }: { spec: RoundSpec }) {
           </li>
         ))}
       </ul>
+      <details className="mt-1">
+        <summary className="cursor-pointer py-1 text-[14px] text-ink2">Set something for this burn only?</summary>
+        <PutBackNote machine={machine} />
+      </details>
     </section>
   );
 }

@@ -1,0 +1,96 @@
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { check } from "../cli/check";
+import { parseCsv } from "./csv";
+import { documentText } from "./json-document";
+import { ledgerCsv } from "./ledger-csv";
+import { isLedger, type LedgerDocument, ledgerDocument, parseLedgerDocument } from "./ledger-document";
+
+const time = fc.integer({ min: 0, max: 4e12 }).map((t) => new Date(t).toISOString());
+const number = fc.double({ min: -1e3, max: 1e3, noNaN: true }).filter((v) => !Object.is(v, -0));
+const value = fc.oneof(
+  fc.constant(null),
+  fc.record({ shape: fc.constant("scalar" as const), value: number }),
+  fc.record({
+    shape: fc.constant("table" as const),
+    rows: fc.array(fc.record({ at: number, value: number }), { maxLength: 4 }),
+  }),
+  fc.record({
+    shape: fc.constant("map" as const),
+    nodes: fc.array(fc.record({ x: number, y: number, dx: number, dy: number }), { maxLength: 3 }),
+  }),
+);
+const entry: fc.Arbitrary<LedgerDocument["entries"][number]> = fc.record({
+  setting: fc.string({ minLength: 1, maxLength: 20 }),
+  holder: fc.string({ minLength: 1, maxLength: 20 }),
+  role: fc.constantFrom("controller", "copy", "ustrina"),
+  value,
+  unit: fc.constantFrom("mm", "in", "us"),
+  u: fc.option(number.map(Math.abs)),
+  origin: fc.constantFrom("found", "trial", "hand", "restored"),
+  trial: fc.option(fc.string({ maxLength: 10 })),
+  readBack: fc.boolean(),
+  note: fc.string({ maxLength: 30 }),
+  at: time,
+  takenBack: fc.option(time),
+});
+const ledger = fc
+  .array(entry, { maxLength: 5 })
+  .map((entries) =>
+    ledgerDocument({ machine: "Alder", kind: "CO2 gantry", written: "2026-11-25T10:00:00.000Z", entries }),
+  );
+
+describe("a ledger document", () => {
+  it("comes back as it was written, whatever is in it", () => {
+    fc.assert(
+      fc.property(ledger, (document) => {
+        const text = documentText(document);
+        expect(isLedger(text)).toBe(true);
+        expect(parseLedgerDocument(text)).toEqual({ ok: true, document });
+      }),
+      { seed: 8, numRuns: 100 },
+    );
+  });
+
+  it("is a table with one number a line, which a spreadsheet can read", () => {
+    fc.assert(
+      fc.property(ledger, (document) => {
+        const read = parseCsv(ledgerCsv(document));
+        if (!read.ok) throw new Error(read.message);
+        const lines = document.entries.map((e) => {
+          if (e.value?.shape === "table") return Math.max(1, e.value.rows.length);
+          return e.value?.shape === "map" ? e.value.nodes.length : 1;
+        });
+        expect(read.value.rows).toHaveLength(lines.reduce((a, b) => a + b, 0));
+      }),
+      { seed: 9, numRuns: 100 },
+    );
+  });
+
+  it.each([
+    [{ version: 2 }, "version", /up to date/],
+    [{ kind: "lathe" }, "kind", /./],
+    [{ entries: [{}] }, "entries[0].setting", /./],
+    [{ more: 1 }, "", /more/],
+  ])("names the field at fault: %j", (change, where, message) => {
+    const whole = ledgerDocument({ machine: "A", kind: "galvo", written: "2026-11-25T10:00:00.000Z", entries: [] });
+    expect(parseLedgerDocument(documentText({ ...whole, ...change }))).toMatchObject({
+      ok: false,
+      fault: { path: where, message: expect.stringMatching(message) },
+    });
+  });
+
+  it("is told from a trial by a terminal", async () => {
+    const folder = mkdtempSync(path.join(tmpdir(), "ustrina-ledger-"));
+    const file = path.join(folder, "ledger.json");
+    const whole = ledgerDocument({ machine: "Alder", kind: "galvo", written: "2026-11-25T10:00:00.000Z", entries: [] });
+    writeFileSync(file, documentText(whole));
+    expect(await check(file)).toBe("Ledger of Alder: 0 entries of 0 settings.\n");
+    writeFileSync(file, documentText({ ...whole, kind: "lathe" }));
+    await expect(check(file)).rejects.toThrow();
+    rmSync(folder, { recursive: true });
+  });
+});
