@@ -27,6 +27,24 @@ test("the palette reaches machines, trials and settings; ? shows the keys of the
   await page.goBack();
   await expect(page.getByRole("heading", { name: "Bracken", level: 1 })).toBeVisible();
 
+  // Enter before the list is there is answered once it is; arrows choose another than the first
+  await page.route("**/api/places", async (route) => {
+    await new Promise((done) => setTimeout(done, 1200));
+    await route.continue();
+  });
+  await page.keyboard.press("Control+k");
+  await page.keyboard.type("alder");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("heading", { name: "Alder", level: 1 })).toBeVisible();
+  await page.keyboard.press("Control+k");
+  await page.keyboard.type("bracken");
+  await expect(page.getByRole("option", { name: /^Bracken/ })).toHaveAttribute("aria-selected", "true");
+  await page.keyboard.press("ArrowDown");
+  await expect(page.getByRole("option", { name: /^Scan offset on Bracken/ })).toHaveAttribute("aria-selected", "true");
+  await page.keyboard.press("ArrowUp");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("heading", { name: "Bracken", level: 1 })).toBeVisible();
+
   await page.keyboard.press("Control+k");
   await page.keyboard.type("nothing is called this");
   await expect(page.getByText("Nothing is called that.")).toBeVisible();

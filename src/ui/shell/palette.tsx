@@ -1,7 +1,7 @@
 "use client";
 import { Command } from "cmdk";
 import { useRouter } from "next/navigation";
-import { useEffect, useState } from "react";
+import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 import { LENGTH_UNITS } from "../../core/metrology/units";
 import type { Place } from "../../server/places-view";
 import { SheetDialog } from "../primitives/sheet-dialog";
@@ -32,6 +32,9 @@ export function Palette({ onClose, onKeys }: { onClose: () => void; onKeys: () =
   const [typed, setTyped] = useState("");
   const [found, setFound] = useState<Place[] | null>(null);
   const [failed, setFailed] = useState(false);
+  const [chosen, setChosen] = useState("");
+  const [enterWaits, setEnterWaits] = useState(false);
+  const isMoved = useRef(false);
   useEffect(() => {
     fetch("/api/places")
       .then((answer) => answer.json())
@@ -57,11 +60,33 @@ export function Palette({ onClose, onKeys }: { onClose: () => void; onKeys: () =
   ];
   const shown = findPlaces(entries, typed);
   const groups = [...new Set(shown.map((e) => e.group))];
-  const firstKey = shown[0] ? keyOf(shown[0]) : "";
-  const [current, setCurrent] = useState("");
-  // What was found anew begins at its first.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: each letter begins anew
-  useEffect(() => setCurrent(firstKey), [firstKey, typed]);
+  // Until an arrow or the pointer chooses another one it is the first, at every letter anew.
+  const current = shown.find((e) => keyOf(e) === chosen) ?? shown[0];
+  const isLoading = found === null && !failed;
+
+  // Enter that came before the list did is answered when it is there.
+  useEffect(() => {
+    if (isLoading || !enterWaits) return;
+    setEnterWaits(false);
+    current?.act();
+  }, [isLoading, enterWaits, current]);
+
+  function type(text: string) {
+    isMoved.current = false;
+    setChosen("");
+    setEnterWaits(false);
+    setTyped(text);
+  }
+
+  function onKey(e: KeyboardEvent) {
+    isMoved.current = e.key !== "Enter";
+    if (e.key !== "Enter" || e.nativeEvent.isComposing) return;
+    e.preventDefault();
+    e.stopPropagation();
+    if (isLoading) setEnterWaits(true);
+    else current?.act();
+  }
+
   return (
     <SheetDialog
       title="Go to"
@@ -69,15 +94,25 @@ export function Palette({ onClose, onKeys }: { onClose: () => void; onKeys: () =
       onClose={onClose}
       className="w-[min(36rem,calc(100vw-2rem))] overflow-hidden p-0"
     >
-      <Command label="Go to" shouldFilter={false} loop value={current} onValueChange={setCurrent}>
+      <Command
+        label="Go to"
+        shouldFilter={false}
+        loop
+        value={current ? keyOf(current) : ""}
+        onValueChange={(key) => isMoved.current && setChosen(key)}
+        onPointerMove={() => {
+          isMoved.current = true;
+        }}
+      >
         <Command.Input
           value={typed}
-          onValueChange={setTyped}
+          onValueChange={type}
+          onKeyDown={onKey}
           placeholder="Go to a machine, trial, setting…"
           className="w-full border-b border-hair bg-transparent px-5 py-4 text-[17px] outline-none"
         />
         <Command.List className="max-h-[52vh] overflow-y-auto p-2" tabIndex={-1}>
-          {found === null && !failed && <Command.Loading className="px-3 py-2 text-ink2">Looking…</Command.Loading>}
+          {isLoading && <Command.Loading className="px-3 py-2 text-ink2">Looking…</Command.Loading>}
           {failed && <p className="px-3 py-2 text-ember">The server does not answer: only places are shown.</p>}
           {shown.length === 0 && <p className="px-3 py-2 text-ink2">Nothing is called that.</p>}
           {groups.map((group) => (
