@@ -42,7 +42,12 @@ export function SideLists({ view, now }: { view: BenchView; now: number }) {
         <List title="To put back" empty="">
           {view.putBack.map((item) => (
             <Item key={item.id}>
-              <PutBackItem item={item} machine={item.slug} name={item.machine} now={now} />
+              <PutBackItem
+                item={item}
+                machine={item.slug}
+                name={item.machine}
+                since={<Ago at={item.openedAt} now={now} plain />}
+              />
             </Item>
           ))}
         </List>
