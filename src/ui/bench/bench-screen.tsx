@@ -1,10 +1,9 @@
 import Link from "next/link";
-import type { BenchMachine, BenchView } from "../../server/bench-view";
+import type { BenchView } from "../../server/bench-view";
 import { buttonClass } from "../primitives/button";
 import { TopBar } from "../primitives/top-bar";
 import { EmptyBench } from "./empty-bench";
-import { MachineCard } from "./machine-card";
-import { type ListedMachine, MachineList } from "./machine-list";
+import { MachineList } from "./machine-list";
 import { SideLists } from "./side-lists";
 
 export function BenchScreen({ view, now }: { view: BenchView; now: number }) {
@@ -33,7 +32,7 @@ export function BenchScreen({ view, now }: { view: BenchView; now: number }) {
               Add a machine
             </Link>
           </div>
-          <MachineList machines={view.machines.map((m) => listed(m, now))} />
+          <MachineList machines={view.machines} now={now} />
           {view.archived.length > 0 && (
             <p className="mt-5 text-[14px] text-ink2">
               Archived:{" "}
@@ -52,14 +51,4 @@ export function BenchScreen({ view, now }: { view: BenchView; now: number }) {
       </main>
     </>
   );
-}
-
-function listed(machine: BenchMachine, now: number): ListedMachine {
-  const { slug, spec, optic, procedures, next } = machine;
-  return {
-    slug,
-    said: [spec.name, spec.kind, optic ?? "", next.title, ...procedures.flatMap((p) => [p.title, p.state])].join(" "),
-    states: procedures.map((p) => p.state),
-    card: <MachineCard machine={machine} now={now} />,
-  };
 }

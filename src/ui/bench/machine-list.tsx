@@ -1,13 +1,12 @@
 "use client";
-import { type ReactNode, useDeferredValue, useEffect, useRef, useState } from "react";
+import { useDeferredValue, useEffect, useRef, useState } from "react";
 import type { State } from "../../core/procedures/state";
+import type { BenchMachine } from "../../server/bench-view";
 import { takesText } from "../primitives/takes-text";
+import { MachineCard } from "./machine-card";
 
 /** Fewer than these are seen at once. */
 const FIND_FROM = 6;
-
-/** A machine to be found: what its card says, and the card itself, drawn already. */
-export type ListedMachine = { slug: string; said: string; states: readonly State[]; card: ReactNode };
 
 const NEEDS_YOU: readonly State[] = ["stale", "open", "to prove", "drifting", "check due"];
 const SHOWN = [
@@ -15,13 +14,13 @@ const SHOWN = [
   {
     id: "needs you",
     label: "Needs you",
-    fits: (m: ListedMachine) => m.states.some((s) => NEEDS_YOU.includes(s)),
+    fits: (m: BenchMachine) => m.procedures.some((p) => NEEDS_YOU.includes(p.state)),
   },
-  { id: "never", label: "Never done", fits: (m: ListedMachine) => m.states.includes("not done") },
+  { id: "never", label: "Never done", fits: (m: BenchMachine) => m.procedures.some((p) => p.state === "not done") },
 ] as const;
 
 /** The machines of the bench; many can be found by name, kind, optic or state. What is sought stays in the address. */
-export function MachineList({ machines }: { machines: ListedMachine[] }) {
+export function MachineList({ machines, now }: { machines: BenchMachine[]; now: number }) {
   const [typed, setTyped] = useState("");
   const [shown, setShown] = useState<(typeof SHOWN)[number]["id"]>("all");
   const sought = useDeferredValue(typed);
@@ -78,7 +77,9 @@ export function MachineList({ machines }: { machines: ListedMachine[] }) {
       )}
       <ul className="grid gap-4">
         {found.map((machine) => (
-          <li key={machine.slug}>{machine.card}</li>
+          <li key={machine.slug}>
+            <MachineCard machine={machine} now={now} />
+          </li>
         ))}
       </ul>
       {found.length === 0 && <p className="text-ink2">No machine fits that.</p>}
@@ -87,10 +88,12 @@ export function MachineList({ machines }: { machines: ListedMachine[] }) {
 }
 
 /** Every word stands somewhere in what its card says. */
-function isMeant({ said }: ListedMachine, text: string): boolean {
-  const whole = said.toLowerCase();
+function isMeant({ spec, optic, procedures, next }: BenchMachine, text: string): boolean {
+  const said = [spec.name, spec.kind, optic ?? "", next.title, ...procedures.flatMap((p) => [p.title, p.state])]
+    .join(" ")
+    .toLowerCase();
   return text
     .toLowerCase()
     .split(/\s+/)
-    .every((word) => whole.includes(word));
+    .every((word) => said.includes(word));
 }

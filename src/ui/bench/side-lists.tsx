@@ -42,12 +42,7 @@ export function SideLists({ view, now }: { view: BenchView; now: number }) {
         <List title="To put back" empty="">
           {view.putBack.map((item) => (
             <Item key={item.id}>
-              <PutBackItem
-                item={item}
-                machine={item.slug}
-                name={item.machine}
-                since={<Ago at={item.openedAt} now={now} plain />}
-              />
+              <PutBackItem item={item} machine={item.slug} name={item.machine} now={now} />
             </Item>
           ))}
         </List>

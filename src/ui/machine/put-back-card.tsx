@@ -1,5 +1,4 @@
 import type { MachineView } from "../../server/machine-view";
-import { Ago } from "../primitives/ago";
 import { PutBackItem } from "./put-back-item";
 import { PutBackNote } from "./put-back-note";
 
@@ -14,7 +13,7 @@ export function PutBackCard({ view, now }: { view: MachineView; now: number }) {
         <ul className="mt-1">
           {view.putBack.map((item) => (
             <li key={item.id} className="border-t border-hair py-1.5 first:border-0">
-              <PutBackItem item={item} machine={view.slug} since={<Ago at={item.openedAt} now={now} plain />} />
+              <PutBackItem item={item} machine={view.slug} now={now} />
             </li>
           ))}
         </ul>

@@ -1,23 +1,22 @@
 "use client";
 import { useRouter } from "next/navigation";
-import type { ReactNode } from "react";
 import { toast } from "sonner";
 import { settlePutBack } from "../../server/workshop-actions";
+import { Ago } from "../primitives/ago";
 import { Button } from "../primitives/button";
 import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";
 
 type Props = {
-  item: { id: number; what: string };
+  item: { id: number; what: string; openedAt: number };
   /** Address of its machine, and its name where that is not plain from the page. */
   machine: string;
   name?: string;
-  /** For how long, in words. */
-  since: ReactNode;
+  now: number;
 };
 
 /** One thing to put back, until it is. */
-export function PutBackItem({ item, machine, name, since }: Props) {
+export function PutBackItem({ item, machine, name, now }: Props) {
   const router = useRouter();
   const { busy, fault, run } = useAction();
   const settle = (isBack: boolean) =>
@@ -34,7 +33,7 @@ export function PutBackItem({ item, machine, name, since }: Props) {
       <div>
         <p>{item.what}</p>
         <p className="text-[14px] text-ink2">
-          {name && `${name} · `}for {since}
+          {name && `${name} · `}for <Ago at={item.openedAt} now={now} plain />
         </p>
         {fault.message && <Fault>{fault.message}</Fault>}
       </div>
