@@ -90,6 +90,8 @@ test("a value by hand, compared, put back, taken back, exported and imported", a
   const taken = known.getByRole("group", { name: "Scan offset per direction" });
   await taken.getByLabel("Smallest value").fill("-0.1");
   await taken.getByLabel("Largest value").fill("0.1");
+  await page.reload();
+  await expect(taken.getByLabel("Smallest value")).toHaveValue("-0.1");
   await known.getByRole("button", { name: "Keep the change" }).click();
   await expect(page.getByText(/^Kept\. Trials begun before/)).toBeVisible();
   await page.goto("/ledger?machine=alder");

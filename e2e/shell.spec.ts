@@ -36,6 +36,23 @@ test("the palette reaches machines, trials and settings; ? shows the keys of the
   await page.keyboard.type("alder");
   await page.keyboard.press("Enter");
   await expect(page.getByRole("heading", { name: "Alder", level: 1 })).toBeVisible();
+  // So is what is typed before the palette itself has come
+  await page.route("**/_next/static/**", async (route) => {
+    const response = await route.fetch();
+    if ((await response.text()).includes("cmdk-input")) await new Promise((done) => setTimeout(done, 3000));
+    await route.fulfill({ response });
+  });
+  await page.goto("/gauges");
+  await page.waitForFunction(() =>
+    Object.keys(document.querySelector("header button") ?? {}).some((key) => key.startsWith("__reactProps")),
+  );
+  await page.keyboard.press("Control+k");
+  await page.keyboard.type("alder");
+  await expect(field).toBeHidden();
+  await expect(field).toHaveValue("alder");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("heading", { name: "Alder", level: 1 })).toBeVisible();
+  await page.unroute("**/_next/static/**");
   await page.keyboard.press("Control+k");
   await page.keyboard.type("bracken");
   await expect(page.getByRole("option", { name: /^Bracken/ })).toHaveAttribute("aria-selected", "true");
@@ -106,6 +123,10 @@ test("the machine that is sought is found by name, kind and state, and the addre
     await expect(page.getByRole("heading", { level: 1 })).toHaveText(`Sorrel ${i}`);
     await page.goto("/");
   }
+  // Where several ways go on, the key that goes on means none of them
+  const sent: string[] = [];
+  page.on("request", (request) => request.method() === "POST" && sent.push(request.url()));
+  await page.keyboard.press("Alt+Enter");
   await page.keyboard.press("/");
   const field = page.getByRole("searchbox", { name: "Find a machine" });
   await expect(field).toBeFocused();
@@ -117,6 +138,7 @@ test("the machine that is sought is found by name, kind and state, and the addre
   await expect(page.getByRole("heading", { name: "Alder" })).toBeHidden();
   await field.fill("no such thing");
   await expect(page.getByText("No machine fits that.")).toBeVisible();
+  expect(sent).toEqual([]);
   await field.fill("");
   await page.getByRole("radio", { name: /^Never done/ }).check();
   await expect(page.getByRole("heading", { name: "Bracken" })).toBeHidden();

@@ -128,6 +128,8 @@ async function takeOne(page: Page): Promise<void> {
 }
 
 async function shot(page: Page, name: string): Promise<void> {
+  // Nothing lies under the pointer.
+  await page.mouse.move(0, 0);
   await page.waitForTimeout(300);
   await page.screenshot({ path: `docs/screenshots/${name}.png` });
 }

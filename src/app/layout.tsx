@@ -23,7 +23,11 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
     <html lang="en" data-theme={preferences.theme}>
       <body>
         <Shell preferences={preferences}>{children}</Shell>
-        <Toaster position="bottom-right" offset={72} toastOptions={{ className: "!bg-go !text-on-go !border-go" }} />
+        <Toaster
+          position="bottom-right"
+          offset={72}
+          toastOptions={{ className: "!font-sans !text-[15px] !bg-go !text-on-go !border-go" }}
+        />
       </body>
     </html>
   );

@@ -11,6 +11,8 @@ const MOST_ENTRIES = 20_000;
 
 const time = z.iso.datetime();
 const LIMIT = 500;
+/** What was loaded says so behind its note. */
+const LONGEST_NOTE = 2 * LIMIT;
 
 export const ledgerEntryDocumentSchema = z.strictObject({
   setting: z.string().min(1).max(LIMIT),
@@ -26,7 +28,7 @@ export const ledgerEntryDocumentSchema = z.strictObject({
   /** Code of the trial it came from. */
   trial: z.string().max(LIMIT).nullable(),
   readBack: z.boolean(),
-  note: z.string().max(LIMIT),
+  note: z.string().max(LONGEST_NOTE),
   at: time,
   takenBack: time.nullable(),
 });

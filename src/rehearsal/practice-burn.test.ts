@@ -34,6 +34,8 @@ describe("a machine whose axes count up the other way", () => {
     const { text, marks } = burned({ home: "not known", ...axes });
     expect(text).toContain(`; ${says})`);
     expect(text).not.toBe(usual.text);
+    // The person lays the stock by the numbers that the machine shows.
+    expect(text).toContain(`, as the machine counts (${says})`.replace(/[()]/g, " "));
     expect(marks).toHaveLength(usual.marks.length);
     marks.forEach((mark, i) => {
       for (const end of ["x0", "x1", "y0", "y1"] as const) expect(mark[end]).toBeCloseTo(usual.marks[i]?.[end] ?? 0, 3);

@@ -10,6 +10,8 @@ import { happenedAt } from "./happened-at";
 import { Refusal } from "./refusal";
 import { settingsOf } from "./settings";
 
+const LOADED = "loaded from a file";
+
 export type Loaded = { added: number; known: number };
 
 /**
@@ -71,11 +73,17 @@ function insert(
     {
       ...{ owner: ownerOfMachine(machine.id), setting: entry.setting, holderId: holder.id, value: entry.value },
       ...{ unit: entry.unit, u: entry.u, origin: entry.origin, solutionId: null, trialId: isOwn ? trial.id : null },
-      ...{ readBack: entry.readBack, note: [entry.note, origin, "loaded from a file"].filter(Boolean).join("; ") },
+      ...{ readBack: entry.readBack, note: noteOf(entry, origin) },
     },
     at,
   );
   if (undoneAt !== null) markUndone(db, id, undoneAt);
+}
+
+/** Where it came from, said once however often it is handed on. */
+function noteOf({ note }: EntryDocument, origin: string): string {
+  if (note.endsWith(LOADED)) return note;
+  return [note, origin, LOADED].filter(Boolean).join("; ");
 }
 
 /** The one of its name; the one that acts, whatever its name; a copy of a new name is added. */

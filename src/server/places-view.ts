@@ -1,4 +1,5 @@
 /** Every place there is, for the palette: machines, procedures on them, settings, trials. */
+import { kindText } from "../core/procedures/kind-text";
 import type { Db } from "../data/database";
 import { everyMachine } from "../data/machines";
 import { allTrials } from "../data/trials";
@@ -25,7 +26,7 @@ export function placesView(db: Db): Place[] {
       (m): Place => ({
         group: "Machines",
         label: m.spec.name,
-        detail: m.archivedAt === null ? m.spec.kind : `${m.spec.kind}, archived`,
+        detail: m.archivedAt === null ? kindText(m.spec.kind) : `${kindText(m.spec.kind)}, archived`,
         href: `/machine/${m.slug}`,
       }),
     ),

@@ -60,7 +60,7 @@ export function burnOnPractice(db: Db, trialId: number, n: number, file: string 
   const burn = burnFile(
     text,
     couponCode(full, n),
-    { ...full.machine, ...full.bed, gcode: full.dialect },
+    { ...full.machine, gcode: full.dialect },
     truthOf(row),
     controllerOf(row),
   );

@@ -1,5 +1,6 @@
 /** Practice machines as the page receives them: the truth only where it was asked for. */
 
+import type { MachineKind } from "../core/procedures/machine-spec";
 import type { Db } from "../data/database";
 import { allMachines } from "../data/machines";
 import { practiceOf } from "../data/practice";
@@ -9,7 +10,7 @@ import { controllerOf, truthOf } from "./practice-machine";
 export type PracticeMachineView = {
   slug: string;
   name: string;
-  kind: string;
+  kind: MachineKind;
   controller: PracticeController;
   truth: GantryTruth | null;
 };

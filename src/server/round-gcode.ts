@@ -14,7 +14,7 @@ export function roundGcode(db: Db, full: FullTrial, n: number): Iterable<string>
     couponCode: couponCode(full, n),
     machineName: full.machine.name,
     dialect: full.dialect,
-    bed: full.bed,
+    bed: full.machine,
   };
   return gcodeChunks(full.procedure.asSent(spec, plan, inForce, full.machine), options);
 }

@@ -2,7 +2,6 @@
 import type { RoundSpec } from "../core/coupon/round-spec";
 import type { Gauge } from "../core/metrology/gauge";
 import type { AnyProcedure, History, PlanContext, RoundRecord } from "../core/procedures/contract";
-import type { Bed } from "../core/procedures/counted";
 import { readDraft } from "../core/procedures/draft";
 import type { GcodeDialect } from "../core/procedures/gcode-dialect";
 import type { MachineSpec } from "../core/procedures/machine-spec";
@@ -30,8 +29,6 @@ export type FullTrial = {
   machine: MachineSpec;
   /** How files are written for it: as the machine is now, not as it was when the trial began. */
   dialect: GcodeDialect;
-  /** How it counts places, as it is now. */
-  bed: Bed;
   machineSlug: string;
   rounds: FullRound[];
   procedure: AnyProcedure;
@@ -48,7 +45,6 @@ export function fullTrial(db: Db, trialId: number): FullTrial {
     trial,
     machine: machineRevisionById(db, trial.machineRevisionId),
     dialect: owner.spec.gcode,
-    bed: bedOf(owner.spec),
     machineSlug: owner.slug,
     procedure: knownProcedure(trial.procedure),
     available: allGauges(db).map((g) => g.spec),
@@ -59,8 +55,6 @@ export function fullTrial(db: Db, trialId: number): FullTrial {
     })),
   };
 }
-
-const bedOf = ({ axes, widthMm, depthMm }: MachineSpec): Bed => ({ axes, widthMm, depthMm });
 
 /** @throws Refusal when the trial has no such round */
 export function roundOf(full: FullTrial, n: number): FullRound {

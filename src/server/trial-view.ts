@@ -2,7 +2,6 @@
 import type { RoundSpec } from "../core/coupon/round-spec";
 import type { Gauge } from "../core/metrology/gauge";
 import type { Purpose } from "../core/procedures/contract";
-import type { Bed } from "../core/procedures/counted";
 import type { Draft } from "../core/procedures/draft";
 import type { GcodeDialect } from "../core/procedures/gcode-dialect";
 import type { MachineSpec } from "../core/procedures/machine-spec";
@@ -48,7 +47,6 @@ export type TrialView = {
   machine: MachineSpec;
   /** How files are written for it now. */
   dialect: GcodeDialect;
-  bed: Bed;
   machineSlug: string;
   optic: string | null;
   tolerance: number;
@@ -84,7 +82,6 @@ export function trialView(db: Db, trialId: number, now: number): TrialView {
     procedure: trial.procedure,
     machine: full.machine,
     dialect: full.dialect,
-    bed: full.bed,
     machineSlug: full.machineSlug,
     optic: fittedPart(db, trial.machineId, "optic", trial.begunAt)?.label ?? null,
     tolerance: trial.tolerance,

@@ -271,6 +271,23 @@ describe("a ledger as a file", () => {
     expect(after?.entries[0]?.note).toMatch(/loaded from a file$/);
   });
 
+  it("is handed on from bench to bench without growing, however long its notes are", () => {
+    const file = text((d) => {
+      for (const e of d.entries) e.note = "n".repeat(500);
+    });
+    const bench = () => {
+      const copy = demoCopy();
+      copy.$client.exec("delete from ledger_entry");
+      return copy;
+    };
+    const [second, third] = [bench(), bench()];
+    expect(loadLedger(second, "bracken", file, NOW).known).toBe(0);
+    const handedOn = documentText(ledgerOf(second, "bracken", NOW));
+    expect(loadLedger(third, "bracken", handedOn, NOW).known).toBe(0);
+    const notes = (d: Database) => ledgerOf(d, "bracken", NOW).entries.map((e) => e.note);
+    expect(notes(third)).toEqual(notes(second));
+  });
+
   it("brings a copy of a new name along, and knows the controller whatever it is called", () => {
     const file = text((d) => {
       const first = d.entries[0];

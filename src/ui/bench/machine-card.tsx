@@ -1,5 +1,6 @@
 import Link from "next/link";
 import { plain } from "../../core/metrology/quantity-text";
+import { kindText } from "../../core/procedures/kind-text";
 import type { BenchMachine, BenchProcedure } from "../../server/bench-view";
 import { Ago } from "../primitives/ago";
 import { buttonClass } from "../primitives/button";
@@ -16,7 +17,7 @@ type Props = {
 export function MachineCard({ machine, now, isPage = false }: Props) {
   const { spec, next } = machine;
   const facts = [
-    spec.kind.replace("CO2", "CO₂"),
+    kindText(spec.kind),
     `${plain(spec.widthMm)} × ${plain(spec.depthMm)} mm`,
     machine.optic ? `optic ${machine.optic}` : "",
   ].filter(Boolean);

@@ -33,7 +33,7 @@ export function GaugesScreen({ rows, now }: { rows: GaugeRow[]; now: number }) {
             </p>
           ) : (
             <div className="card relative overflow-x-auto px-5 py-2">
-              <table className="w-full">
+              <table className="stacked-table w-full">
                 <HeadRow
                   cells={[
                     ...["Gauge", "Smallest step", "Limit of error", "Placing scatter", "Zero", "Sittings"].map(
@@ -109,13 +109,21 @@ function Row({ row, now, onEdit, onWrong }: RowProps) {
           <FaultLine key={fault.id} fault={fault} now={now} />
         ))}
       </th>
-      <td className="num py-2 pr-4 whitespace-nowrap">{inUnit(gauge.resolutionMm, gauge.unit, 5)}</td>
-      <td className="num py-2 pr-4 whitespace-nowrap">± {inUnit(gauge.limitMm, gauge.unit, 5)}</td>
-      <td className="num py-2 pr-4 whitespace-nowrap">
+      <td className="num py-2 pr-4 whitespace-nowrap" data-label="Smallest step">
+        {inUnit(gauge.resolutionMm, gauge.unit, 5)}
+      </td>
+      <td className="num py-2 pr-4 whitespace-nowrap" data-label="Limit of error">
+        ± {inUnit(gauge.limitMm, gauge.unit, 5)}
+      </td>
+      <td className="num py-2 pr-4 whitespace-nowrap" data-label="Placing scatter">
         {gauge.placing ? inUnit(gauge.placing.sdMm, gauge.unit, 5) : "not known"}
       </td>
-      <td className="py-2 pr-4 whitespace-nowrap">{hasJaws(gauge.kind) ? "each sitting" : "none"}</td>
-      <td className="num py-2 pr-4">{sittings}</td>
+      <td className="py-2 pr-4 whitespace-nowrap" data-label="Zero">
+        {hasJaws(gauge.kind) ? "each sitting" : "none"}
+      </td>
+      <td className="num py-2 pr-4" data-label="Sittings">
+        {sittings}
+      </td>
       <td className="py-2 text-right">
         <Button weight="small" onClick={onEdit}>
           Change<span className="sr-only"> {gauge.name}</span>

@@ -1,5 +1,5 @@
 import Link from "next/link";
-import { plain, signed } from "../../core/metrology/quantity-text";
+import { plain } from "../../core/metrology/quantity-text";
 import { fromInternal, UNITS } from "../../core/metrology/units";
 import { valueText } from "../../core/procedures/entry-text";
 import type { ComparedDays } from "../../server/compared-days-view";
@@ -144,7 +144,8 @@ function changeText({ before, unit }: Compared, row: NonNullable<Compared["rows"
   if (row.before === null) return before === null || before.value === null ? "was not known" : "new";
   if (row.after === null) return "gone";
   const change = fromInternal(row.after - row.before, unit);
-  return Math.abs(change) < 10 ** -DECIMALS / 2 ? "same" : signed(change, DECIMALS).replace(/0+$/, "");
+  if (Math.abs(change) < 10 ** -DECIMALS / 2) return "same";
+  return change > 0 ? `+${plain(change, DECIMALS)}` : plain(change, DECIMALS);
 }
 
 function onDay(moment: number, now: number): string {

@@ -41,14 +41,16 @@ export function LedgerLine({ row, now }: { row: LedgerRow; now: number }) {
           </Link>
         </td>
         <td className="py-2 pr-4 whitespace-nowrap">{row.label}</td>
-        <td className="py-2 pr-4">{row.holderName ?? "–"}</td>
-        <td className={clsx("num py-2 pr-4 text-[14px]", row.undoneAt !== null && "line-through")}>
+        <td className="min-w-36 py-2 pr-4" data-label="Held by">
+          {row.holderName ?? "–"}
+        </td>
+        <td data-label="Value" className={clsx("num py-2 pr-4 text-[14px]", row.undoneAt !== null && "line-through")}>
           {valueText(row.value, row.shownUnit)}
           {row.u !== null && row.undoneAt === null && (
             <span className="text-ink2"> (u ≤ {fromInternal(row.u, row.shownUnit).toFixed(4)})</span>
           )}
         </td>
-        <td className="py-2 pr-4 text-[14px]">
+        <td className="py-2 pr-4 text-[14px]" data-label="Origin">
           {row.current && <b className="font-semibold text-verdigris">in force · </b>}
           {row.undoneAt !== null && <b className="font-semibold">taken back · </b>}
           {row.trialId !== null ? (

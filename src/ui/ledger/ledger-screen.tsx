@@ -54,7 +54,7 @@ export function LedgerScreen({ view, now }: { view: LedgerView; now: number }) {
           </p>
         ) : (
           <div className="card relative overflow-x-auto px-5 py-2">
-            <table className="w-full">
+            <table className="stacked-table w-full">
               <HeadRow
                 cells={["When", "Machine", "Setting", "Held by", "Value", "Origin", ""].map((label) => ({
                   label,

@@ -37,7 +37,13 @@ export function PutBackForm({ row, onDone }: { row: LedgerRow; onDone: () => voi
       }}
     >
       <p>
-        Enter it there: <b className="num font-semibold">{valueText(row.value, row.shownUnit)}</b>
+        {isEmpty(row) ? (
+          "There were no entries: take out all that are there."
+        ) : (
+          <>
+            Enter it there: <b className="num font-semibold">{valueText(row.value, row.shownUnit)}</b>
+          </>
+        )}
       </p>
       <div className="grid gap-3 sm:grid-cols-2">
         <PickField
@@ -58,4 +64,8 @@ export function PutBackForm({ row, onDone }: { row: LedgerRow; onDone: () => voi
       </div>
     </form>
   );
+}
+
+function isEmpty({ value }: LedgerRow): boolean {
+  return value?.shape === "table" && value.rows.length === 0;
 }

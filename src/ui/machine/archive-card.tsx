@@ -61,7 +61,7 @@ export function ArchiveCard({ view }: { view: MachineView }) {
               : `Nothing was measured on ${name} and nothing written down: it can be deleted.`}
           </p>
           <div className="flex flex-wrap gap-2">
-            <Button weight={view.history ? "primary" : "plain"} disabled={busy} onClick={archive}>
+            <Button disabled={busy} onClick={archive}>
               Archive it
             </Button>
             <Button disabled={busy} onClick={remove}>

@@ -28,6 +28,14 @@ export function AxesDrawing({ axes }: { axes: Axes }) {
           <path d={`M${home.x - 9} ${home.y}h18M${home.x} ${home.y - 9}v18`} stroke="var(--color-ember)" />
         </>
       )}
+      <text x={midX} y={IN - 5} textAnchor="middle" fontSize="10" fill="var(--color-ink2)" stroke="none">
+        from above
+      </text>
+      {!home && !x && !y && (
+        <text x={midX} y={midY + 4} textAnchor="middle" fontSize="10" fill="var(--color-ink2)" stroke="none">
+          not known
+        </text>
+      )}
       <text x={midX} y={H - 3} textAnchor="middle" fontSize="10" fill="var(--color-ink2)" stroke="none">
         you
       </text>

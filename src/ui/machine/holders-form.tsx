@@ -7,8 +7,8 @@ import { addCopy, bringBackHolder, nameHolder, removeHolder } from "../../server
 import { Button } from "../primitives/button";
 import { TextField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";
+import { OneLineForm } from "../primitives/one-line-form";
 import { useAction } from "../primitives/use-action";
-import { useSurviving } from "../primitives/use-surviving";
 
 const ROLE_WORDS = {
   controller: "acts on burns",
@@ -19,8 +19,6 @@ const ROLE_WORDS = {
 /** The places that hold its settings. */
 export function HoldersForm({ view }: { view: MachineView }) {
   const router = useRouter();
-  const [name, setName, forget] = useSurviving(`holder ${view.slug}`, "");
-  const { busy, fault, run } = useAction();
   const done = () => router.refresh();
   return (
     <details className="border-t border-hair pt-2">
@@ -32,33 +30,16 @@ export function HoldersForm({ view }: { view: MachineView }) {
           <HolderLine key={holder.id} machine={view.slug} holder={holder} onDone={done} />
         ))}
       </ul>
-      <form
-        aria-label="Another holder"
-        className="mt-2 flex items-end gap-3"
-        onSubmit={(e) => {
-          e.preventDefault();
-          run(
-            () => addCopy({ machine: view.slug, name }),
-            () => {
-              forget();
-              done();
-            },
-          );
-        }}
-      >
-        <div className="min-w-0 flex-1">
-          <TextField
-            label="Another place that keeps a copy"
-            words
-            value={name}
-            onChange={setName}
-            fault={fault.message}
-          />
-        </div>
-        <Button type="submit" disabled={busy}>
-          Add it
-        </Button>
-      </form>
+      <div className="mt-2">
+        <OneLineForm
+          name="Another holder"
+          label="Another place that keeps a copy"
+          button="Add it"
+          keptAs={`holder ${view.slug}`}
+          send={(name) => addCopy({ machine: view.slug, name })}
+          onSent={done}
+        />
+      </div>
     </details>
   );
 }
@@ -119,7 +100,7 @@ function HolderLine({ machine, holder, onDone }: LineProps) {
         ) : (
           <>
             <Button weight="quiet" onClick={() => setName(holder.name)}>
-              Name<span className="sr-only"> {holder.name} anew</span>
+              Rename<span className="sr-only"> {holder.name}</span>
             </Button>
             {holder.role === "copy" && (
               <Button weight="quiet" disabled={busy} onClick={remove}>

@@ -1,25 +1,38 @@
 "use client";
 import { useRouter } from "next/navigation";
-import { useState } from "react";
 import { toast } from "sonner";
 import { inUnit, plain } from "../../core/metrology/quantity-text";
-import { type Axes, type MachineKind, type MachineSpec, UNKNOWN_AXES } from "../../core/procedures/machine-spec";
+import { kindText } from "../../core/procedures/kind-text";
+import {
+  type Axes,
+  type MachineKind,
+  type MachineSpec,
+  machineKindSchema,
+  UNKNOWN_AXES,
+} from "../../core/procedures/machine-spec";
 import type { KeptSetting } from "../../server/machine-view";
 import { keepMachine } from "../../server/workshop-actions";
 import { Button } from "../primitives/button";
 import { CheckField, type Choice, PickField, TextField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";
+import { textFields } from "../primitives/text-fields";
 import { useAction } from "../primitives/use-action";
 import { useSurviving } from "../primitives/use-surviving";
 import { AxesFields } from "./axes-fields";
 import { HeldFields, type HeldTexts, heldOf, NOT_KNOWN } from "./held-fields";
 
 type Texts = Record<"name" | "width" | "depth" | "topSpeed" | "acceleration" | "wavelength" | "workingSpeeds", string>;
-const KINDS: Choice[] = [
-  { value: "CO2 gantry", label: "CO₂ gantry" },
-  { value: "diode gantry", label: "diode gantry" },
-  { value: "galvo", label: "galvo" },
-];
+type Form = {
+  kind: MachineKind;
+  texts: Texts;
+  axes: Axes;
+  scansBlocks: boolean;
+  held: HeldTexts;
+  /** A practice machine beside a new one. */
+  practice: boolean;
+};
+
+const KINDS: Choice[] = machineKindSchema.options.map((kind) => ({ value: kind, label: kindText(kind) }));
 const USUAL_WAVELENGTH: Record<MachineKind, string> = { "CO2 gantry": "10600", "diode gantry": "455", galvo: "1064" };
 
 type Props = {
@@ -33,31 +46,21 @@ type Props = {
 /** What is known of a machine; not known is an answer. */
 export function MachineForm({ machine, settings, practiceKinds }: Props) {
   const router = useRouter();
-  const [kind, setKind] = useState<MachineKind>(machine?.spec.kind ?? "CO2 gantry");
-  const [texts, setTexts, forget] = useSurviving<Texts>(
-    `machine ${machine?.slug ?? ""}`,
-    textsOf(machine?.spec ?? null),
-  );
-  const [axes, setAxes] = useState<Axes>(machine?.spec.axes ?? UNKNOWN_AXES);
-  const [scansBlocks, setScansBlocks] = useState(machine?.spec.scansBlocks ?? true);
-  const [held, setHeld] = useState<HeldTexts>(() => heldOf(machine?.spec ?? null, Object.values(settings).flat()));
-  const [practice, setPractice] = useState(machine === null);
+  const start = startOf(machine?.spec ?? null, Object.values(settings).flat());
+  const [form, setForm, forget] = useSurviving<Form>(`machine ${machine?.slug ?? ""}`, start);
+  const { kind, texts, axes, scansBlocks, held, practice } = form;
+  const set = (change: Partial<Form>) => setForm((f) => ({ ...f, ...change }));
   const { busy, fault, run } = useAction();
-  const set = (key: keyof Texts) => (value: string) => setTexts((t) => ({ ...t, [key]: value }));
-  const at = (field: string) => (fault.field === field ? fault.message : "");
+  const field = textFields(texts, (change) => setForm((f) => ({ ...f, texts: change(f.texts) })), fault);
+  const at = (name: string) => (fault.field === name ? fault.message : "");
   const hasPractice = practiceKinds.includes(kind);
-  const asItIs = JSON.stringify([
-    textsOf(machine?.spec ?? null),
-    machine?.spec.axes,
-    machine?.spec.scansBlocks,
-    heldOf(machine?.spec ?? null, Object.values(settings).flat()),
-  ]);
-  const changed = machine === null || JSON.stringify([texts, axes, scansBlocks, held]) !== asItIs;
+  const changed = machine === null || JSON.stringify(form) !== JSON.stringify(start);
 
   function choose(next: string) {
     const nextKind = next as MachineKind;
-    if (texts.wavelength === USUAL_WAVELENGTH[kind]) set("wavelength")(USUAL_WAVELENGTH[nextKind]);
-    setKind(nextKind);
+    const isUsual = texts.wavelength === USUAL_WAVELENGTH[kind];
+    const wavelength = isUsual ? USUAL_WAVELENGTH[nextKind] : texts.wavelength;
+    set({ kind: nextKind, texts: { ...texts, wavelength } });
   }
 
   const save = () =>
@@ -90,51 +93,35 @@ export function MachineForm({ machine, settings, practiceKinds }: Props) {
     >
       <h2 className="text-[17px] font-bold">{machine ? "What is known of it" : "What is known of it now"}</h2>
       <div className="grid grid-cols-2 gap-x-4 gap-y-3">
-        <TextField label="Name" value={texts.name} onChange={set("name")} words fault={at("name")} />
+        <TextField label="Name" {...field("name")} words />
         <PickField label="Kind" value={kind} onChange={choose} choices={KINDS} disabled={machine !== null} />
-        <TextField label="Working area, X" value={texts.width} onChange={set("width")} fault={at("width")} />
-        <TextField label="Working area, Y" value={texts.depth} onChange={set("depth")} fault={at("depth")} />
-        <TextField label="Top speed" value={texts.topSpeed} onChange={set("topSpeed")} fault={at("topSpeed")} />
-        <TextField
-          label="Acceleration, mm/s²"
-          value={texts.acceleration}
-          onChange={set("acceleration")}
-          why="Empty: not known."
-          fault={at("acceleration")}
-        />
-        <TextField
-          label="Wavelength, nm"
-          value={texts.wavelength}
-          onChange={set("wavelength")}
-          fault={at("wavelength")}
-        />
-        <TextField
-          label="Speeds of daily work"
-          value={texts.workingSpeeds}
-          onChange={set("workingSpeeds")}
-          fault={at("workingSpeeds")}
-        />
+        <TextField label="Working area, X" {...field("width")} />
+        <TextField label="Working area, Y" {...field("depth")} />
+        <TextField label="Top speed" {...field("topSpeed")} />
+        <TextField label="Acceleration, mm/s²" {...field("acceleration")} why="Empty: not known." />
+        <TextField label="Wavelength, nm" {...field("wavelength")} />
+        <TextField label="Speeds of daily work" {...field("workingSpeeds")} />
       </div>
-      <AxesFields axes={axes} onChange={setAxes} />
+      <AxesFields axes={axes} onChange={(next) => set({ axes: next })} />
       <CheckField
         label="Its controller fills closed outlines with rows of its own"
         checked={scansBlocks}
-        onChange={setScansBlocks}
+        onChange={(next) => set({ scansBlocks: next })}
       />
       {settings[kind].map((setting) => (
         <HeldFields
           key={setting.key}
           setting={setting}
           value={held[setting.key] ?? NOT_KNOWN}
-          faultAt={(field) => at(`held.${setting.key}.${field}`)}
-          onChange={(value) => setHeld((h) => ({ ...h, [setting.key]: value }))}
+          faultAt={(name) => at(`held.${setting.key}.${name}`)}
+          onChange={(value) => set({ held: { ...held, [setting.key]: value } })}
         />
       ))}
       {machine === null && hasPractice && (
         <CheckField
           label="With a practice machine of its name, to learn the way on"
           checked={practice}
-          onChange={setPractice}
+          onChange={(next) => set({ practice: next })}
           className="border-t border-hair pt-3"
         />
       )}
@@ -146,6 +133,13 @@ export function MachineForm({ machine, settings, practiceKinds }: Props) {
       </div>
     </form>
   );
+}
+
+function startOf(spec: MachineSpec | null, settings: readonly KeptSetting[]): Form {
+  return {
+    ...{ kind: spec?.kind ?? "CO2 gantry", texts: textsOf(spec), axes: spec?.axes ?? UNKNOWN_AXES },
+    ...{ scansBlocks: spec?.scansBlocks ?? true, held: heldOf(spec, settings), practice: spec === null },
+  };
 }
 
 function textsOf(spec: MachineSpec | null): Texts {

@@ -8,6 +8,7 @@ import { keepPart } from "../../server/workshop-actions";
 import { Button } from "../primitives/button";
 import { PickField, TextField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";
+import { textFields } from "../primitives/text-fields";
 import { useAction } from "../primitives/use-action";
 import { useSurviving } from "../primitives/use-surviving";
 
@@ -18,8 +19,7 @@ export function PartForm({ kind, part, onDone }: { kind: PartKind; part: PartVie
   const router = useRouter();
   const [texts, setTexts, forget] = useSurviving<Texts>(`${kind} ${part?.id ?? ""}`, textsOf(part));
   const { busy, fault, run } = useAction();
-  const set = (key: keyof Texts) => (value: string) => setTexts((t) => ({ ...t, [key]: value }));
-  const at = (field: string) => (fault.field === field ? fault.message : "");
+  const field = textFields(texts, setTexts, fault);
   return (
     <form
       aria-label={part ? `What is known of ${part.spec.label}` : `New ${kind}`}
@@ -38,42 +38,23 @@ export function PartForm({ kind, part, onDone }: { kind: PartKind; part: PartVie
       }}
     >
       <div className="grid grid-cols-2 gap-3">
-        <TextField label="Name" words value={texts.label} onChange={set("label")} fault={at("label")} />
+        <TextField label="Name" words {...field("label")} />
         {kind === "optic" ? (
-          <TextField
-            label="Focal length"
-            value={texts.focalLength}
-            onChange={set("focalLength")}
-            why="Empty: not known."
-            fault={at("focalLength")}
-          />
+          <TextField label="Focal length" {...field("focalLength")} why="Empty: not known." />
         ) : (
           <>
             <PickField
               label="Drive"
-              value={texts.drive}
-              onChange={set("drive")}
+              {...field("drive")}
               choices={[
                 { value: "roller", label: "roller" },
                 { value: "chuck", label: "chuck" },
               ]}
             />
             {texts.drive === "roller" && (
-              <TextField
-                label="Roller diameter"
-                value={texts.rollerDiameter}
-                onChange={set("rollerDiameter")}
-                why="Empty: not known."
-                fault={at("rollerDiameter")}
-              />
+              <TextField label="Roller diameter" {...field("rollerDiameter")} why="Empty: not known." />
             )}
-            <TextField
-              label="Steps per revolution"
-              value={texts.steps}
-              onChange={set("steps")}
-              why="Empty: not known."
-              fault={at("steps")}
-            />
+            <TextField label="Steps per revolution" {...field("steps")} why="Empty: not known." />
           </>
         )}
       </div>

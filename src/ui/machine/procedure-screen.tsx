@@ -37,7 +37,7 @@ const SINCE_WORDS: Record<ProcedureView["state"]["state"], string> = {
   holding: "confirmed",
   "check due": "due",
   drifting: "found",
-  stale: "since",
+  stale: "changed",
 };
 
 function Standing({ view, now }: { view: ProcedureView; now: number }) {

@@ -36,7 +36,7 @@ export function ValueRows({ setting, unit, rows, onChange, faultAt }: Props) {
     onChange(shown.map((r, j) => (i === j ? { ...r, ...change } : r)).filter((r) => r.at !== "" || r.text !== ""));
   const atSymbol = setting.atUnit ? UNITS[setting.atUnit].symbol : "";
   return (
-    <table className="text-[14px]">
+    <table className="justify-self-start text-[14px]">
       <thead>
         <tr className="text-left text-ink2">
           <th scope="col" className="pr-3 font-normal">

@@ -3,6 +3,7 @@ import { useRouter } from "next/navigation";
 import { useState, useTransition } from "react";
 import { fixed } from "../../core/metrology/quantity-text";
 import { valueText } from "../../core/procedures/entry-text";
+import { kindText } from "../../core/procedures/kind-text";
 import { renewPractice, revealTruth, switchCorrection, wearPractice } from "../../server/actions";
 import type { PracticeMachineView } from "../../server/practice-view";
 import { Button } from "../primitives/button";
@@ -50,8 +51,7 @@ function MachineCard({ machine }: { machine: PracticeMachineView }) {
   return (
     <li className="card p-5">
       <h2 className="text-[19px] font-bold">
-        {machine.name}{" "}
-        <span className="ml-2 text-[14px] font-normal text-ink2">{machine.kind.replace("CO2", "CO₂")}</span>
+        {machine.name} <span className="ml-2 text-[14px] font-normal text-ink2">{kindText(machine.kind)}</span>
       </h2>
       <div className="mt-3 grid gap-6 md:grid-cols-2">
         <section>

@@ -25,15 +25,22 @@ function keyOf({ group, label, detail }: Entry): string {
   return `${group} ${label} ${detail}`.toLowerCase().trim();
 }
 
+export type PaletteProps = {
+  onClose: () => void;
+  onKeys: () => void;
+  /** What was typed before it was there. */
+  early: { text: string; enter: boolean };
+};
+
 /** Any place by a few letters of its name. */
-export function Palette({ onClose, onKeys }: { onClose: () => void; onKeys: () => void }) {
+export function Palette({ onClose, onKeys, early }: PaletteProps) {
   const router = useRouter();
   const { setTheme, setUnit, theme, unit } = useShell();
-  const [typed, setTyped] = useState("");
+  const [typed, setTyped] = useState(early.text);
   const [found, setFound] = useState<Place[] | null>(null);
   const [failed, setFailed] = useState(false);
   const [chosen, setChosen] = useState("");
-  const [enterWaits, setEnterWaits] = useState(false);
+  const [enterWaits, setEnterWaits] = useState(early.enter);
   const isMoved = useRef(false);
   useEffect(() => {
     fetch("/api/places")
@@ -128,10 +135,10 @@ export function Palette({ onClose, onKeys }: { onClose: () => void; onKeys: () =
                     key={keyOf(entry)}
                     value={keyOf(entry)}
                     onSelect={entry.act}
-                    className="flex min-h-11 cursor-pointer items-center justify-between gap-4 rounded-md px-3 aria-selected:bg-steel-tint"
+                    className="flex min-h-11 cursor-pointer items-center justify-between gap-x-4 rounded-md px-3 py-1 aria-selected:bg-steel-tint max-sm:flex-wrap"
                   >
                     <span>{entry.label}</span>
-                    <span className="truncate text-[14px] text-ink2">{entry.detail}</span>
+                    <span className="min-w-0 truncate text-[14px] text-ink2">{entry.detail}</span>
                   </Command.Item>
                 ))}
             </Command.Group>

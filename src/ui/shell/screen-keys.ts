@@ -6,7 +6,7 @@ const EVERYWHERE: ScreenKeys = {
   title: "Everywhere",
   rows: [
     { keys: "Ctrl K", does: "go to any machine, trial, setting or place" },
-    { keys: "Alt Enter", does: "go on: what the strongest button below says" },
+    { keys: "Alt Enter", does: "go on: what the dark button at the foot says, or the only one there is" },
     { keys: "Ctrl Enter", does: "send the form in hand" },
     { keys: "Tab, Shift Tab", does: "next, previous field or button" },
     { keys: "?", does: "these keys (outside of fields)" },
@@ -15,7 +15,7 @@ const EVERYWHERE: ScreenKeys = {
 };
 
 const SCREENS: { at: RegExp; keys: ScreenKeys }[] = [
-  { at: /^\/$/, keys: { title: "Bench", rows: [{ keys: "/", does: "find a machine" }] } },
+  { at: /^\/$/, keys: { title: "Bench", rows: [{ keys: "/", does: "find a machine (from six on)" }] } },
   {
     at: /^\/trial\/\d+\/read$/,
     keys: {

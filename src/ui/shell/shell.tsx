@@ -1,12 +1,13 @@
 "use client";
 import { useRouter } from "next/navigation";
-import { type ReactNode, useEffect, useState } from "react";
+import { lazy, type ReactNode, Suspense, useCallback, useEffect, useState } from "react";
 import type { Preferences } from "../../server/preferences-view";
 import { beginSending } from "../trial/waiting-readings";
-import { KeyHelp } from "./key-help";
-import { Palette } from "./palette";
+import { loadPalette, PaletteDoor } from "./palette-door";
 import { ShellContext, type ShellState } from "./use-shell";
 import { useShellKeys } from "./use-shell-keys";
+
+const KeyHelp = lazy(async () => ({ default: (await import("./key-help")).KeyHelp }));
 
 /** Ten years: a preference stays until it is changed. */
 const KEPT_S = 315_360_000;
@@ -24,6 +25,11 @@ export function Shell({ preferences, children }: { preferences: Preferences; chi
   const [open, setOpen] = useState<"palette" | "keys" | null>(null);
   useShellKeys({ openPalette: () => setOpen("palette"), openKeys: () => setOpen("keys"), isOpen: open !== null });
   useEffect(beginSending, []);
+  useEffect(() => {
+    // Where it cannot come now it is asked for again when it is opened.
+    loadPalette().catch(() => undefined);
+  }, []);
+  const close = useCallback(() => setOpen(null), []);
   const state: ShellState = {
     ...{ theme, unit },
     setTheme(next) {
@@ -42,8 +48,12 @@ export function Shell({ preferences, children }: { preferences: Preferences; chi
   return (
     <ShellContext value={state}>
       {children}
-      {open === "palette" && <Palette onClose={() => setOpen(null)} onKeys={() => setOpen("keys")} />}
-      {open === "keys" && <KeyHelp onClose={() => setOpen(null)} />}
+      {open === "palette" && <PaletteDoor onClose={close} onKeys={() => setOpen("keys")} />}
+      {open === "keys" && (
+        <Suspense>
+          <KeyHelp onClose={close} />
+        </Suspense>
+      )}
     </ShellContext>
   );
 }

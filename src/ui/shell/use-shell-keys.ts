@@ -16,7 +16,7 @@ export function useShellKeys(keys: Keys): void {
         e.preventDefault();
         openPalette();
       } else if (e.altKey && !e.ctrlKey && !e.metaKey && e.key === "Enter") {
-        const button = goesOn(document);
+        const button = goesOn();
         if (!button) return;
         e.preventDefault();
         button.click();
@@ -36,7 +36,11 @@ export function useShellKeys(keys: Keys): void {
   }, []);
 }
 
-/** The button that goes on: the last one that is seen. */
-function goesOn(within: ParentNode): HTMLElement | undefined {
-  return [...within.querySelectorAll<HTMLElement>(".goes-on:not(:disabled)")].findLast((b) => b.offsetParent !== null);
+/** The button that goes on: that of the verdict line, else the only one on the page; where there are several none is meant. */
+function goesOn(): HTMLElement | undefined {
+  const seen = (within: ParentNode) =>
+    [...within.querySelectorAll<HTMLElement>(".goes-on:not(:disabled)")].filter((b) => b.offsetParent !== null);
+  const line = document.querySelector("[data-verdict-line]");
+  const ways = line ? seen(line) : seen(document);
+  return ways.length === 1 ? ways[0] : undefined;
 }

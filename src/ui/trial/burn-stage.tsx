@@ -89,9 +89,9 @@ export function BurnStage({ view, n }: StageProps) {
             spec && (
               <section className="card grid gap-3 px-5 py-4">
                 <h2 className="font-semibold">Burn it</h2>
-                <Button weight="primary" disabled={busy} onClick={() => go(() => markBurned({ trialId: view.id, n }))}>
-                  It is burned: go on to reading
-                </Button>
+                <p className="text-ink2">
+                  On {view.machine.name}, with one of these files. Then say below that it is burned.
+                </p>
                 {view.practice && (
                   <PracticeBurn
                     name={view.machine.name}
@@ -107,10 +107,16 @@ export function BurnStage({ view, n }: StageProps) {
         </div>
       </main>
       <VerdictLine outcome={null} text={burned ? "Burned. Next: read it." : laid.fault || "Next: burn the coupon."}>
-        {burned && (
+        {burned ? (
           <Link href={stageHref(view, "read", n)} className={buttonClass("primary")}>
             Read the coupon
           </Link>
+        ) : (
+          spec && (
+            <Button weight="primary" disabled={busy} onClick={() => go(() => markBurned({ trialId: view.id, n }))}>
+              It is burned: go on to reading
+            </Button>
+          )
         )}
       </VerdictLine>
     </>
@@ -207,7 +213,7 @@ function Files({ view, n, spec, couponCode }: FilesProps) {
           key={JSON.stringify(view.dialect)}
           machine={view.machine.name}
           couponCode={couponCode}
-          {...{ machineSlug: view.machineSlug, dialect: view.dialect, bed: view.bed, spec }}
+          {...{ machineSlug: view.machineSlug, dialect: view.dialect, bed: view.machine, spec }}
         />
       </details>
     </section>

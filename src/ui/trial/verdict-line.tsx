@@ -20,7 +20,11 @@ export function VerdictLine({
 }) {
   const estimates = outcome?.status === "solved" ? outcome.estimates.filter((e) => e.headline) : [];
   return (
-    <section aria-label="Verdict so far" className="sticky bottom-0 z-10 border-t border-hair bg-sheet">
+    <section
+      aria-label="Verdict so far"
+      data-verdict-line
+      className="sticky bottom-0 z-10 border-t border-hair bg-sheet"
+    >
       <div className="mx-auto flex min-h-13 max-w-[1680px] flex-wrap items-center gap-x-6 max-sm:justify-between gap-y-1 px-6 py-1 max-sm:px-4">
         {estimates.map((e, i) => (
           <p key={e.id} className={clsx("whitespace-nowrap", i > 0 && "max-sm:hidden")}>

@@ -15,7 +15,8 @@ export function WaitingNote({ store }: { store: Pick<ReturnType<typeof useReadin
             tone="needs you"
             headline={`${waiting === 1 ? "1 reading is" : `${waiting} readings are`} not yet on disk.`}
           >
-            The server does not answer. Go on reading: they wait in this browser and are sent when it is back.
+            The server does not answer. Go on reading: they wait in this browser and are sent when it is back. If it
+            runs and this stays, load the page again; they stay here meanwhile.
           </Notice>
         </div>
       )}

@@ -86,6 +86,20 @@ describe("readings that wait", () => {
     expect(listeners.size).toBe(0);
   });
 
+  it("wait in the page alone where the browser keeps nothing", async () => {
+    vi.stubGlobal("localStorage", undefined);
+    const w = await module();
+    const stop = w.beginSending();
+    takeReading.mockRejectedValue(new Error("away"));
+    w.wait(waiting("one", 1));
+    await vi.advanceTimersByTimeAsync(2500);
+    expect(w.waitingState().waiting).toHaveLength(1);
+    takeReading.mockImplementation(async ({ clientKey }) => onDisk(clientKey));
+    await vi.advanceTimersByTimeAsync(2500);
+    expect(w.waitingState().waiting).toEqual([]);
+    stop();
+  });
+
   it("that are refused are shown with the reason, and hold up none behind them", async () => {
     const w = await module();
     takeReading.mockImplementation(async ({ clientKey }) =>

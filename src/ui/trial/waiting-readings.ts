@@ -64,16 +64,14 @@ export function wait(reading: Waiting): void {
 
 /** Takes back a reading that was never sent, or a refused one out of sight. */
 export function drop(clientKey: string): void {
-  localStorage.removeItem(PREFIX + clientKey);
+  forget(clientKey);
   const others = <R extends Waiting>(list: readonly R[]) => list.filter((r) => r.clientKey !== clientKey);
   change({ waiting: others(state.waiting), refused: others(state.refused) });
 }
 
 /** What waited when the page was left, and what waits in other windows of this browser. */
 export function beginSending(): () => void {
-  const kept = Object.keys(localStorage)
-    .filter((key) => key.startsWith(PREFIX))
-    .flatMap((key) => parsed(localStorage.getItem(key)));
+  const kept = keptBefore();
   const unknown = kept.filter((k) => state.waiting.every((w) => w.clientKey !== k.clientKey));
   if (unknown.length > 0)
     change({ ...state, waiting: [...state.waiting, ...unknown].sort((a, b) => a.order - b.order) });
@@ -119,6 +117,24 @@ function keep(reading: Waiting): void {
     localStorage.setItem(PREFIX + reading.clientKey, JSON.stringify(reading));
   } catch {
     return;
+  }
+}
+
+function forget(clientKey: string): void {
+  try {
+    localStorage.removeItem(PREFIX + clientKey);
+  } catch {
+    return;
+  }
+}
+
+function keptBefore(): Waiting[] {
+  try {
+    return Object.keys(localStorage)
+      .filter((key) => key.startsWith(PREFIX))
+      .flatMap((key) => parsed(localStorage.getItem(key)));
+  } catch {
+    return [];
   }
 }
 

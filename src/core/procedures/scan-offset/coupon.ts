@@ -7,6 +7,7 @@ import type { Site } from "../../coupon/site";
 import { corners, type Rect } from "../../geometry/rect";
 import { plain } from "../../metrology/quantity-text";
 import type { PlanContext, Purpose } from "../contract";
+import { counted, zeroText } from "../counted";
 import type { MachineSpec } from "../machine-spec";
 import { type BlockPlace, type CouponPlaces, placesOf, SPACING_MM } from "./layout";
 import { runUpMm } from "./plan";
@@ -30,7 +31,7 @@ export function scanOffsetRound(plan: ScanOffsetPlan, context: PlanContext, purp
   return {
     pieces: [piece],
     placement: { xMm: plan.stockAtXMm, yMm: plan.stockAtYMm },
-    program: programOf(plan, piece),
+    program: programOf(plan, piece, context.machine),
     sites: [
       referenceSite(plan, places, "left"),
       referenceSite(plan, places, "right"),
@@ -157,12 +158,12 @@ function labelPaths(plan: ScanOffsetPlan, places: CouponPlaces, code: string): C
   return strokes.map((points) => ({ points, closed: false, settings: "labels" }));
 }
 
-function programOf(plan: ScanOffsetPlan, piece: Piece): Op[] {
+function programOf(plan: ScanOffsetPlan, piece: Piece, machine: MachineSpec): Op[] {
+  const corner = counted({ x: plan.stockAtXMm, y: plan.stockAtYMm }, machine);
+  const zero = zeroText(machine);
+  const place = `X ${plain(corner.x)}, Y ${plain(corner.y)} mm${zero && `, as the machine counts (${zero})`}`;
   return [
-    {
-      kind: "tell",
-      text: `Lay the stock with its lower left corner at X ${plain(plan.stockAtXMm)}, Y ${plain(plan.stockAtYMm)} mm.`,
-    },
+    { kind: "tell", text: `Lay the stock with its lower left corner at ${place}.` },
     ...piece.settings.map((s): Op => ({ kind: "mark", piece: piece.id, settings: s.id })),
   ];
 }

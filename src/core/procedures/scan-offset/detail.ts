@@ -54,7 +54,9 @@ function blockRows(step: number, right: boolean): Primitive[] {
   return ROWS.flatMap((row) => {
     const rightGoing = row % 2 === 0;
     const tip = (rightGoing ? step : -step) / 2;
-    return [rowStroke(row, tip, right), rowLabel(row, right, rightGoing ? "right-going →" : "← left-going")];
+    // Beside the outermost rows the round close-up leaves no room for words.
+    const label = Math.abs(row) > 1 ? [] : [rowLabel(row, right, rightGoing ? "right-going →" : "← left-going")];
+    return [rowStroke(row, tip, right), ...label];
   });
 }
 

@@ -278,13 +278,21 @@ const FIELDS: FieldSpec[] = [
   {
     key: "stockAtXMm",
     label: "Lies at X",
-    why: "Lower left corner in the working area.",
+    why: "Lower left corner, from the left edge of the working area.",
     group: "Stock",
     kind: "quantity",
     dimension: "length",
     unit: "mm",
   },
-  { key: "stockAtYMm", label: "Lies at Y", why: "", group: "Stock", kind: "quantity", dimension: "length", unit: "mm" },
+  {
+    key: "stockAtYMm",
+    label: "Lies at Y",
+    why: "From its front edge.",
+    group: "Stock",
+    kind: "quantity",
+    dimension: "length",
+    unit: "mm",
+  },
 ];
 
 function capital(text: string): string {
