@@ -1,4 +1,4 @@
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./bench";
 import { accessible, beginTrial, endTrial } from "./watch";
 
 test("bad input is told at its place, and nothing entered is lost", async ({ page, context }) => {

@@ -1,4 +1,5 @@
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
+import { expect, test } from "./bench";
 import { accessible, answersLate, beginReading, beginTrial, openBench, watch } from "./watch";
 
 async function burnAndReadAll(page: Page): Promise<void> {

@@ -1,7 +1,9 @@
 /** A trial from another computer is the first thing on a new bench. */
 import { readFileSync } from "node:fs";
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./bench";
 import { accessible, watch } from "./watch";
+
+test.use({ bench: "empty" });
 
 test("a trial is loaded on an empty bench, with its machine and its gauges", async ({ page }) => {
   const faults = watch(page);

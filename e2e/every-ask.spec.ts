@@ -1,4 +1,4 @@
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./bench";
 import { accessible, beginReading, beginTrial, endTrial, watch } from "./watch";
 
 test("a procedure nobody has written yet works on every screen: the made-up square asks in all eight ways", async ({

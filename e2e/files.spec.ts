@@ -1,11 +1,12 @@
 /** Every file of a trial is taken in the browser and read again; the run sheet is printed; the G-code is set to the machine. */
 import { readFileSync } from "node:fs";
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
 import { parseCsv } from "../src/formats/csv";
 import { parseDxf } from "../src/formats/dxf-parser";
 import { parseGcode } from "../src/formats/gcode-parser";
 import { parseSvg } from "../src/formats/svg-parser";
 import { parseTrialDocument } from "../src/formats/trial-document";
+import { expect, test } from "./bench";
 import { accessible, beginReading, endTrial, threeSpeeds, watch } from "./watch";
 
 /** Clicks and waits for the file. */

@@ -1,5 +1,6 @@
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
 import Sqlite from "better-sqlite3";
+import { expect, test } from "./bench";
 import { accessible, endTrial, threeSpeeds, watch } from "./watch";
 
 const DAY_MS = 86_400_000;
@@ -16,14 +17,17 @@ async function told(page: Page, message: RegExp): Promise<void> {
 }
 
 /** Days go by: everything in the bench's file is as much older. */
-function letDaysPass(days: number): void {
-  const db = new Sqlite(".tmp/e2e/bench.sqlite");
+function letDaysPass(database: string, days: number): void {
+  const db = new Sqlite(database);
   db.prepare("update session set begun_at = begun_at - ?").run(days * DAY_MS);
   db.prepare("update reading set taken_at = taken_at - ?").run(days * DAY_MS);
   db.close();
 }
 
-test("an inch trial with calipers that type, and a second sitting another day with another gauge", async ({ page }) => {
+test("an inch trial with calipers that type, and a second sitting another day with another gauge", async ({
+  page,
+  server,
+}) => {
   const faults = watch(page);
   await threeSpeeds(page);
   await page.getByRole("button", { name: "Burn on the practice machine" }).click();
@@ -68,7 +72,7 @@ test("an inch trial with calipers that type, and a second sitting another day wi
   await expect(page.getByRole("columnheader", { name: "offset, in" })).toBeVisible();
 
   // Three days later: the jaws are looked at again, and the rest is read with another gauge
-  letDaysPass(3);
+  letDaysPass(server.database, 3);
   await page.reload();
   await expect(page.getByText(/The last sitting was another day/)).toBeVisible();
   await accessible(page);

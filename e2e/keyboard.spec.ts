@@ -1,5 +1,6 @@
 /** A whole trial without a pointer: from the bench to the accepted proof by keys alone. */
-import { expect, type Locator, type Page, test } from "@playwright/test";
+import type { Locator, Page } from "@playwright/test";
+import { expect, test } from "./bench";
 import { endTrial, openBench, watch } from "./watch";
 
 /** Goes on with Tab, as a person does, until this has the focus. */

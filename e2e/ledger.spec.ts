@@ -1,6 +1,7 @@
 /** The ledger: by hand with a reason, two days compared, an earlier value put back, out as files and in again. */
 import { readFileSync } from "node:fs";
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
+import { expect, test } from "./bench";
 import { accessible, openBench, watch } from "./watch";
 
 async function byHand(page: Page, value: string, why: string): Promise<void> {

@@ -1,4 +1,4 @@
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./bench";
 import { accessible, beginReading, endTrial, openBench, watch } from "./watch";
 
 test("a machine is added, calibrated on its practice machine, and changed later", async ({ page }) => {

@@ -1,29 +1,59 @@
-/** A server of a test's own, to be killed and started again. */
+/** A server of a test's own, on a bench of its own, to be killed and started again. */
 import { type ChildProcess, spawn } from "node:child_process";
-import { rmSync } from "node:fs";
+import { copyFileSync, mkdirSync, rmSync } from "node:fs";
+import path from "node:path";
+import { DEMO_BENCH } from "./lay-out-demo";
 
-export type OwnServer = { origin: string; database: string; start: () => Promise<void>; kill: () => Promise<void> };
+export type OwnServer = {
+  origin: string;
+  database: string;
+  /** Everything it has printed. */
+  printed: () => string;
+  start: (env?: Record<string, string>) => Promise<void>;
+  kill: () => Promise<void>;
+};
 
-export function ownServer(port: number, folder: string): OwnServer {
+/** @param bench what is on it at first */
+export function ownServer(port: number, folder: string, bench: "demo" | "empty"): OwnServer {
   rmSync(folder, { recursive: true, force: true });
-  const database = `${folder}/bench.sqlite`;
+  mkdirSync(folder, { recursive: true });
+  const database = path.join(folder, "bench.sqlite");
+  if (bench === "demo") copyFileSync(DEMO_BENCH, database);
   let child: ChildProcess | null = null;
+  let printed = "";
   return {
     origin: `http://127.0.0.1:${port}`,
     database,
-    async start() {
+    printed: () => printed,
+    async start(env = {}) {
+      const { USTRINA_HOST: host = "127.0.0.1", ...rest } = env;
       const started = spawn(
         process.execPath,
-        ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", String(port)],
-        { env: { ...process.env, USTRINA_DATABASE: database, NEXT_TELEMETRY_DISABLED: "1" } },
+        ["node_modules/next/dist/bin/next", "start", "-H", host, "-p", String(port)],
+        {
+          env: {
+            ...process.env,
+            ...{ USTRINA_DATABASE: database, USTRINA_MADE_UP: "1", NEXT_TELEMETRY_DISABLED: "1" },
+            ...rest,
+          },
+        },
       );
       child = started;
-      await new Promise<void>((done) => started.stdout.on("data", (d) => String(d).includes("Ready") && done()));
+      started.stderr.on("data", (data) => {
+        printed += data;
+      });
+      await new Promise<void>((done, failed) => {
+        started.stdout.on("data", (data) => {
+          printed += data;
+          if (String(data).includes("Ready")) done();
+        });
+        started.on("exit", () => failed(new Error(`the server did not start: ${printed}`)));
+      });
     },
     async kill() {
       const running = child;
       child = null;
-      if (!running) return;
+      if (!running || running.exitCode !== null) return;
       const gone = new Promise((done) => running.once("exit", done));
       running.kill("SIGKILL");
       await gone;

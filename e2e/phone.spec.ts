@@ -1,4 +1,5 @@
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
+import { expect, test } from "./bench";
 import { accessible, beginReading, beginTrial, endTrial, watch } from "./watch";
 
 test.use({ viewport: { width: 390, height: 844 }, hasTouch: true });

@@ -1,5 +1,6 @@
 /** axe finds nothing on any screen, in daylight and in the dark, at the desk and in the hand. */
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
+import { expect, test } from "./bench";
 import { accessible, beginReading, beginTrial, openBench, watch } from "./watch";
 
 const SIZES = [
@@ -16,6 +17,7 @@ const PLACES = [
   "/ledger/compare?machine=bracken&from=2024-01-01",
   "/gauges",
   "/practice",
+  "/backup",
   "/nothing-here",
 ];
 const STAGES = ["lay-out", "burn", "read", "correct", "prove"];

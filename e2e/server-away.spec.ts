@@ -1,17 +1,10 @@
 /** The server is killed while readings are typed: they wait in the page, over a reload too, and are on disk in order when it is back. */
-import { expect, test } from "@playwright/test";
 import Sqlite from "better-sqlite3";
-import { ownServer } from "./own-server";
+import { expect, test } from "./bench";
 import { accessible, beginReading, beginTrial } from "./watch";
 
-const server = ownServer(4872, ".tmp/e2e-away");
-
-test.use({ baseURL: server.origin });
-test.beforeAll(() => server.start());
-test.afterAll(() => server.kill());
-
-function onDisk(): string[] {
-  const db = new Sqlite(server.database, { readonly: true });
+function readingsIn(database: string): string[] {
+  const db = new Sqlite(database, { readonly: true });
   const rows = db
     .prepare("select raw from reading where taken_back_at is null and client_key not like 'demo-%' order by id")
     .all();
@@ -21,7 +14,9 @@ function onDisk(): string[] {
 
 test("readings typed while the server is killed wait, are counted, and are taken once it runs again", async ({
   page,
+  server,
 }) => {
+  const onDisk = () => readingsIn(server.database);
   await beginTrial(page, "Alder", "Scan offset");
   await page.getByRole("link", { name: "To the burn" }).click();
   await page.getByRole("button", { name: "Burn on the practice machine" }).click();
@@ -70,7 +65,7 @@ test("readings typed while the server is killed wait, are counted, and are taken
   await expect(field).toHaveValue("0.3");
 });
 
-test("a form that is sent while the server is away keeps what was typed, and says so", async ({ page }) => {
+test("a form that is sent while the server is away keeps what was typed, and says so", async ({ page, server }) => {
   await page.goto("/machine/new");
   const form = page.getByRole("form", { name: "New machine" });
   await form.getByLabel("Name", { exact: true }).fill("Hazel");

@@ -1,5 +1,6 @@
 /** What is there on every page: the palette, help on keys, theme and unit that stay, the way back, finding among many machines. */
-import { expect, test } from "@playwright/test";
+
+import { expect, test } from "./bench";
 import { accessible, openBench, watch } from "./watch";
 
 test("the palette reaches machines, trials and settings; ? shows the keys of the screen", async ({ page }) => {

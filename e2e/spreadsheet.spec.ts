@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
 import { csvOf, parseCsv } from "../src/formats/csv";
+import { expect, test } from "./bench";
 import { accessible, beginReading, endTrial, openBench, threeSpeeds, watch } from "./watch";
 
 async function table(page: Page, link: string) {

@@ -1,5 +1,6 @@
 /** The same trial in two windows: readings of one are seen in the other, and two layouts are held against each other. */
-import { expect, test } from "@playwright/test";
+
+import { expect, test } from "./bench";
 import { accessible, beginReading, beginTrial, endTrial, watch } from "./watch";
 
 /** Two seconds are promised on a machine that does nothing else; this one also runs two browsers and a server. */

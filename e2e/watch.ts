@@ -2,18 +2,35 @@
 import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page } from "@playwright/test";
 
-/** Collects faults from now on; `none()` fails with them. */
-export function watch(page: Page): { none: () => void } {
-  const faults: string[] = [];
+type Watched = {
+  /** Fails with the faults there are. */
+  none: () => void;
+  /** Leaves out those that a test brings about itself. */
+  forget: (known: RegExp) => void;
+};
+
+/**
+ * Collects faults from now on: what pages throw or complain of, a breach of their content policy among it, and every request to
+ * another host.
+ *
+ * @param host the one name by which the server is called
+ */
+export function watch(page: Page, host = "127.0.0.1"): Watched {
+  let faults: string[] = [];
   page.on("pageerror", (error) => faults.push(`page: ${error.message}`));
   page.on("console", (message) => {
     if (message.type() === "error") faults.push(`console: ${message.text()} ${message.location().url}`);
   });
   page.on("request", (request) => {
     const url = new URL(request.url());
-    if (/^https?:$/.test(url.protocol) && url.hostname !== "127.0.0.1") faults.push(`leaves the machine: ${url}`);
+    if (/^(https?|wss?):$/.test(url.protocol) && url.hostname !== host) faults.push(`leaves the machine: ${url}`);
   });
-  return { none: () => expect(faults).toEqual([]) };
+  return {
+    none: () => expect(faults).toEqual([]),
+    forget(known) {
+      faults = faults.filter((fault) => !known.test(fault));
+    },
+  };
 }
 
 /** From now on what the server says anew of a page comes so much later, as over a bad radio link. */

@@ -1,8 +1,9 @@
 import { readFileSync } from "node:fs";
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
 import { parseGcode } from "../src/formats/gcode-parser";
 import { burnedPaths } from "../src/formats/gcode-paths";
 import { parseSvg } from "../src/formats/svg-parser";
+import { expect, test } from "./bench";
 import { accessible, beginReading, beginTrial, openBench, watch } from "./watch";
 
 async function download(page: Page, name: string): Promise<string> {
@@ -17,6 +18,8 @@ async function burnAndOpen(page: Page): Promise<void> {
   await beginReading(page);
   await expect(page.getByLabel(/left end: How far/)).toBeFocused();
 }
+
+test.use({ bench: "empty" });
 
 test("scan offset on the CO2 gantry, from the empty bench to proved", async ({ page }) => {
   const faults = watch(page);

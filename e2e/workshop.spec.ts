@@ -1,5 +1,6 @@
 /** What a workshop writes down beside its trials: optics, changes, holders, what must be put back, machines that go. */
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
+import { expect, test } from "./bench";
 import { accessible, openBench, watch } from "./watch";
 
 async function addMachine(page: Page, name: string): Promise<void> {

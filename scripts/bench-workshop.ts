@@ -6,10 +6,10 @@ import path from "node:path";
 import { chromium, type Page } from "@playwright/test";
 import { type Database, openDatabase } from "../src/data/database";
 import { documentText } from "../src/formats/json-document";
-import { addDemoBench } from "../src/server/demo-bench";
-import { loadDocument } from "../src/server/load-document";
-import { trialDocument } from "../src/server/trial-document";
-import { beginTrial } from "../src/server/trial-steps";
+import { addDemoBench } from "../src/server/bench/demo-bench";
+import { loadDocument } from "../src/server/trial/load-document";
+import { trialDocument } from "../src/server/trial/trial-document";
+import { beginTrial } from "../src/server/trial/trial-steps";
 import { below, type Line } from "./bench-line";
 
 const PORT = 4883;

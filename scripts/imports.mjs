@@ -41,7 +41,8 @@ function uiTakesMoreThanTypes() {
       readFileSync(path.join("src/ui", name), "utf8")
         .split("\n")
         .filter(
-          (line) => /from "[^"]*\/server\/(?!([a-z]+-)?actions")/.test(line) && !/^(import|export) type /.test(line),
+          (line) =>
+            /from "[^"]*\/server\/(?!actions\/[a-z]+-actions")/.test(line) && !/^(import|export) type /.test(line),
         )
         .map((line) => `${name}: ${line}`),
     );

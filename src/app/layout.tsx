@@ -2,6 +2,8 @@ import type { Metadata, Viewport } from "next";
 import { headers } from "next/headers";
 import type { ReactNode } from "react";
 import { Toaster } from "sonner";
+import { benchTrouble } from "../server/keeping/bench-trouble";
+import { ClockNote } from "../ui/shell/clock-note";
 import { Shell } from "../ui/shell/shell";
 import "@fontsource-variable/atkinson-hyperlegible-next/index.css";
 import "@fontsource-variable/atkinson-hyperlegible-mono/index.css";
@@ -19,10 +21,14 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   // Reading the headers keeps every page dynamic: the nonce of the content policy is new for each request.
   await headers();
   const preferences = await preferencesOfBrowser();
+  const { clock } = benchTrouble();
   return (
     <html lang="en" data-theme={preferences.theme}>
       <body>
-        <Shell preferences={preferences}>{children}</Shell>
+        <Shell preferences={preferences}>
+          {clock && <ClockNote {...clock} />}
+          {children}
+        </Shell>
         <Toaster
           position="bottom-right"
           offset={72}

@@ -1,11 +1,17 @@
+import { headers } from "next/headers";
 import { connection } from "next/server";
-import { database } from "../data/database";
-import { benchView } from "../server/bench-view";
+import { database, databaseFile } from "../data/database";
+import { benchView } from "../server/bench/bench-view";
+import { joinView } from "../server/guard/join-view";
+import { lastBackup } from "../server/keeping/backup-view";
+import { momentNow } from "../server/keeping/clock";
 import { BenchScreen } from "../ui/bench/bench-screen";
 import { preferencesOfBrowser } from "./preferences";
 
 export default async function BenchPage() {
   await connection();
-  const now = Date.now();
-  return <BenchScreen view={benchView(database(), now, (await preferencesOfBrowser()).unit)} now={now} />;
+  const now = momentNow();
+  const view = benchView(database(), now, (await preferencesOfBrowser()).unit);
+  const join = joinView((await headers()).get("host"));
+  return <BenchScreen view={view} join={join} lastBackup={lastBackup(databaseFile())} now={now} />;
 }

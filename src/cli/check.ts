@@ -12,6 +12,7 @@ import type { Parsed } from "../formats/parsed";
 import { parseSvgDrawing } from "../formats/svg-drawing";
 import { parseSvg } from "../formats/svg-parser";
 import { MOST_PIXELS } from "../practice/marks-picture";
+import { checkBackup } from "./backup";
 import { CliFault } from "./cli-fault";
 import { fileText, jsonFile, loadDocument, trialIn } from "./document-file";
 
@@ -44,8 +45,10 @@ export async function check(file: string, machineFile?: string): Promise<string>
       const { width, height, density } = await pngFacts(file);
       return `PNG: ${width} × ${height} pixels, ${density ?? "unknown"} dpi.\n`;
     }
+    case "sqlite":
+      return checkBackup(file);
     default:
-      throw new CliFault(file, "", "Only json, svg, dxf, nc, gcode, csv and png files can be checked.");
+      throw new CliFault(file, "", "Only json, svg, dxf, nc, gcode, csv, png and sqlite files can be checked.");
   }
 }
 

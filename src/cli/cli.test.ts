@@ -3,8 +3,12 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import sharp from "sharp";
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
 import { PROCEDURES } from "../core/procedures/registry";
+import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
+import { backupFiles } from "../data/backup-files";
+import { openDatabase } from "../data/database";
+import { addMachine, allMachines } from "../data/machines";
 import { CliFault } from "./cli-fault";
 import { ustrina } from "./main";
 
@@ -224,5 +228,58 @@ describe("what is wrong", () => {
   it("lists the verbs without one", async () => {
     expect(await said()).toMatch(/burn TRIAL --practice FILE --seed N/);
     expect(await said("procedures")).toMatch(/^scan-offset/);
+  });
+});
+
+describe("the whole bench from a terminal", () => {
+  let bench: string;
+  const named = (name: string) => {
+    const db = openDatabase(bench);
+    addMachine(db, name.toLowerCase(), { ...SAMPLE_MACHINE, name }, [], 1000);
+    return db;
+  };
+  const machines = () => {
+    const db = openDatabase(bench);
+    const slugs = allMachines(db).map((m) => m.slug);
+    db.$client.close();
+    return slugs;
+  };
+  beforeEach(() => {
+    bench = path.join(mkdtempSync(path.join(folder, "bench-")), "bench.sqlite");
+    vi.stubEnv("USTRINA_DATABASE", bench);
+  });
+  afterEach(() => vi.unstubAllEnvs());
+
+  it("is backed up while it is in use, checked, and restored once it is not", async () => {
+    const inUse = named("Alder");
+    const copy = path.join(folder, "copy.sqlite");
+    expect(await said("backup", copy)).toMatch(/copy\.sqlite: 1 machines, 0 trials, .* checked\.\n$/);
+    expect(await said("check", copy)).toBe("Backup: 1 machines, 0 trials, 0 readings, 0 ledger entries, whole.\n");
+    named("Bracken").$client.close();
+    expect(await fault("restore", copy)).toMatch(/^.*copy\.sqlite: The bench is in use\. Stop Ustrina/);
+    inUse.$client.close();
+    expect(machines()).toEqual(["alder", "bracken"]);
+    const words = await said("restore", copy);
+    expect(words).toMatch(/^Restored: 1 machines/);
+    expect(machines()).toEqual(["alder"]);
+    const kept = /The bench as it was: (.*)\n/.exec(words)?.[1] ?? "";
+    await said("restore", kept);
+    expect(machines()).toEqual(["alder", "bracken"]);
+  });
+
+  it("goes into the folder of the backups where no name is given", async () => {
+    named("Alder").$client.close();
+    await said("backup");
+    expect(backupFiles(bench).map((b) => b.reason)).toEqual(["by hand"]);
+  });
+
+  it("is not restored from what is none, and not backed up where there is none", async () => {
+    expect(await fault("backup")).toMatch(/There is no bench here/);
+    expect(await fault("restore")).toMatch(/missing/);
+    expect(await fault("restore", path.join(folder, "nowhere.sqlite"))).toMatch(/no such file/);
+    const text = path.join(folder, "text.sqlite");
+    writeFileSync(text, "not a database ".repeat(99));
+    expect(await fault("restore", text)).toMatch(/not the data of a bench/);
+    expect(await fault("check", text)).toMatch(/not the data of a bench/);
   });
 });

@@ -2,6 +2,7 @@
 import { parseArgs } from "node:util";
 import { PROCEDURES } from "../core/procedures/registry";
 import { PAPERS, type Paper } from "../formats/run-sheet/sheet-page";
+import { backup, restore } from "./backup";
 import { burn, pictureOf } from "./burn";
 import { check } from "./check";
 import { CliFault } from "./cli-fault";
@@ -24,6 +25,8 @@ const USAGE = `Ustrina: laser machine corrections from burned and measured test 
   solve TRIAL                                            results, corrections, findings, verdict, next: as JSON
   results TRIAL                                          the same as CSV
   check FILE [--machine FILE]                            whether a file can be read; G-code as that machine takes it
+  backup [FILE]                                          the whole bench as one file, checked, also while it is in use
+  restore FILE                                           a backup in the place of the bench, which is kept as a backup
 
 TRIAL and FILE are described in docs/formats.md; examples/ holds some.
 `;
@@ -96,6 +99,10 @@ export async function ustrina(args: readonly string[]): Promise<string | Buffer>
       return solve(needed(file, "trial"), loadDocument(needed(file, "trial")));
     case "check":
       return check(needed(file, "file"), values.machine);
+    case "backup":
+      return backup(file, Date.now());
+    case "restore":
+      return restore(needed(file, "backup"), Date.now());
     case "":
     case "help":
       return USAGE;

@@ -25,8 +25,12 @@ export type LoadedTrial = Omit<Trial, "id" | "machineRevisionId"> & {
   verdicts: { round: number; result: Verdict; acceptedAt: number }[];
 };
 
-export function trialByCode(db: Db, code: string): { id: number; begunAt: number } | undefined {
-  return db.select({ id: trial.id, begunAt: trial.begunAt }).from(trial).where(eq(trial.code, code)).get();
+export function trialByCode(db: Db, code: string): { id: number; machineId: number; begunAt: number } | undefined {
+  return db
+    .select({ id: trial.id, machineId: trial.machineId, begunAt: trial.begunAt })
+    .from(trial)
+    .where(eq(trial.code, code))
+    .get();
 }
 
 /** Whether a trial was run on another bench and taken onto this one. */

@@ -1,7 +1,8 @@
 /** Databases of earlier versions, brought up to date at start with everything that is in them. */
-import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { cpSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
+import { gunzipSync } from "node:zlib";
 import Sqlite from "better-sqlite3";
 import { drizzle } from "drizzle-orm/better-sqlite3";
 import { migrate } from "drizzle-orm/better-sqlite3/migrator";
@@ -9,11 +10,16 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { USUAL_DIALECT } from "../core/procedures/gcode-dialect";
 import { UNKNOWN_AXES } from "../core/procedures/machine-spec";
 import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
+import { backupFiles } from "./backup-files";
 import { openDatabase } from "./database";
 import { machineBySlug } from "./machines";
 import { allParts, fittingsOf } from "./parts";
+import { KNOWN_STEPS, stepsOf } from "./schema-version";
 
 const FOLDER = "src/data/migrations";
+/** Demo benches as earlier versions laid them out, by the number of their schema. */
+const OLD_FOLDER = "src/data/old-databases";
+const OLD = readdirSync(OLD_FOLDER).map((name) => name.replace(".sqlite.gz", ""));
 
 let folder: string;
 beforeAll(() => {
@@ -84,6 +90,57 @@ describe("a database of an earlier version", () => {
     expect(() => db.$client.prepare("insert into part (label) values ('38.1')").run()).toThrow(/UNIQUE/);
     expect(() => db.$client.prepare("delete from part where id = 8").run()).toThrow(/FOREIGN KEY/);
     db.$client.close();
+  });
+
+  it.each(OLD)("as it was kept by the Ustrina of then, %s, keeps every row, and a copy of it as it was", (name) => {
+    const file = path.join(folder, "kept", `${name}.sqlite`);
+    mkdirSync(path.dirname(file), { recursive: true });
+    writeFileSync(file, gunzipSync(readFileSync(path.join(OLD_FOLDER, `${name}.sqlite.gz`))));
+    const rows = (client: Sqlite.Database) => ({
+      readings: client.prepare("select raw, answer, client_key, taken_at from reading order by id").all(),
+      entries: client.prepare("select setting, value, origin, entered_at from ledger_entry order by id").all(),
+      trials: client.prepare('select code, procedure, begun_at, "end" from trial order by id').all(),
+      burns: client.prepare("select file, marks from practice_burn order by id").all(),
+    });
+    const old = new Sqlite(file);
+    const before = rows(old);
+    old.close();
+    expect(before.readings.length).toBeGreaterThan(200);
+    const db = openDatabase(file);
+    expect(rows(db.$client)).toEqual(before);
+    expect(db.$client.pragma("integrity_check", { simple: true })).toBe("ok");
+    expect(db.$client.pragma("foreign_key_check")).toEqual([]);
+    db.$client.close();
+    const [copy] = backupFiles(file).filter((b) => b.reason === "before an update");
+    if (!copy) throw new Error("no copy was kept");
+    const asItWas = new Sqlite(copy.file, { readonly: true });
+    expect(rows(asItWas)).toEqual(before);
+    expect(stepsOf(asItWas)).toBeLessThan(KNOWN_STEPS);
+    asItWas.close();
+    rmSync(path.dirname(file), { recursive: true });
+  });
+
+  it("has a fixture for each schema that was ever in use", () => {
+    // The first step was never used alone.
+    expect(OLD).toEqual(Array.from({ length: KNOWN_STEPS - 2 }, (_, i) => `schema-${i + 2}`));
+  });
+
+  it("of a newer Ustrina, or of another program, is refused in words and not touched", () => {
+    const newer = path.join(folder, "newer.sqlite");
+    const db = openDatabase(newer);
+    db.$client.exec("insert into __drizzle_migrations (hash, created_at) values ('later', 9999999999999)");
+    db.$client.close();
+    const other = path.join(folder, "other.sqlite");
+    const client = new Sqlite(other);
+    client.exec("create table song (name text)");
+    client.close();
+    const [a, b] = [readFileSync(newer), readFileSync(other)];
+    expect(() => openDatabase(newer)).toThrow(
+      "A newer Ustrina has kept this bench, and this one cannot read it. Start the newer one, or restore a backup from before.",
+    );
+    expect(() => openDatabase(other)).toThrow(/not the data of a bench/);
+    expect(readFileSync(newer)).toEqual(a);
+    expect(readFileSync(other)).toEqual(b);
   });
 
   it("is brought up to date once: opened again it stays as it is", () => {

@@ -1,3 +1,6 @@
+import { looksInto } from "../data/database";
+import { troubleOf, withNothingChanged } from "../data/trouble";
+
 /** Something that cannot be done, said so that a technician can act on it, at the field it belongs to. */
 export class Refusal extends Error {
   constructor(
@@ -8,7 +11,10 @@ export class Refusal extends Error {
   }
 }
 
-export type Result<T> = { ok: true; value: T } | { ok: false; field: string; message: string };
+export type Result<T> =
+  | { ok: true; value: T }
+  /** `mayPass`: no fault of what was sent; the same may be taken later. */
+  | { ok: false; field: string; message: string; mayPass?: true };
 
 /** Runs an action; a refusal becomes data, a crash is logged and answered in words. */
 export async function answering<T>(act: () => T | Promise<T>): Promise<Result<T>> {
@@ -17,9 +23,12 @@ export async function answering<T>(act: () => T | Promise<T>): Promise<Result<T>
   } catch (error) {
     if (error instanceof Refusal) return { ok: false, field: error.field, message: error.message };
     console.error(error);
+    const trouble = troubleOf(error);
+    if (trouble) return { ok: false, field: "", mayPass: true, message: withNothingChanged(looksInto(trouble)) };
     return {
       ok: false,
       field: "",
+      mayPass: true,
       message: "That did not work, and nothing was changed. Try again; if it stays, the terminal says why.",
     };
   }

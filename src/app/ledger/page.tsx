@@ -1,7 +1,8 @@
 import type { Metadata } from "next";
 import { connection } from "next/server";
 import { database } from "../../data/database";
-import { ledgerView } from "../../server/ledger-view";
+import { momentNow } from "../../server/keeping/clock";
+import { ledgerView } from "../../server/ledger/ledger-view";
 import { LedgerScreen } from "../../ui/ledger/ledger-screen";
 
 export const metadata: Metadata = { title: "Ledger" };
@@ -12,7 +13,7 @@ export default async function LedgerPage({ searchParams }: Props) {
   await connection();
   const { machine, setting, all } = await searchParams;
   const chosen = { machine: machine ?? null, setting: setting ?? null };
-  const now = Date.now();
+  const now = momentNow();
   const view = ledgerView(database(), chosen, now, all === undefined ? undefined : Number.POSITIVE_INFINITY);
   return <LedgerScreen view={view} now={now} />;
 }

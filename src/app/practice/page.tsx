@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import { connection } from "next/server";
 import { database } from "../../data/database";
-import { practiceView } from "../../server/practice-view";
+import { practiceView } from "../../server/practice/practice-view";
 import { PracticeScreen } from "../../ui/practice/practice-screen";
 
 export const metadata: Metadata = { title: "Practice machines" };

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { SettingValue } from "./setting";
-import { type DatedValue, differences, inForceAt, isSame } from "./setting-history";
+import { type DatedValue, differences, entryBefore, inForceAt, isSame } from "./setting-history";
 
 const entry = (id: number, at: number, undoneAt: number | null = null, setting = "s", holderId = 1): DatedValue => ({
   id,
@@ -52,6 +52,16 @@ describe("what was in force at a moment", () => {
       }),
       { seed: 4, numRuns: 200 },
     );
+  });
+});
+
+describe("what stood before an entry", () => {
+  it("goes by the order of the ledger at the same place, not by when it was written", () => {
+    // Loaded from a file: written last, but made first.
+    const ledger = [entry(2, 300), entry(1, 200, null, "s", 2), entry(3, 100)];
+    expect(entryBefore(ledger, ledger[0] as DatedValue)?.id).toBe(3);
+    expect(entryBefore(ledger, ledger[1] as DatedValue)).toBeUndefined();
+    expect(entryBefore(ledger, ledger[2] as DatedValue)).toBeUndefined();
   });
 });
 

@@ -37,3 +37,16 @@ function numbersOf(value: SettingValue | null): Map<number | null, number> | nul
 export function isSame(a: SettingValue | null, b: SettingValue | null): boolean {
   return JSON.stringify(a) === JSON.stringify(b);
 }
+
+/**
+ * What stood at the same holder before an entry.
+ *
+ * @param entries newest first, that entry among them
+ */
+export function entryBefore<E extends Pick<DatedValue, "setting" | "holderId">>(
+  entries: readonly E[],
+  entry: E,
+): E | undefined {
+  const older = entries.slice(entries.indexOf(entry) + 1);
+  return older.find((e) => e.setting === entry.setting && e.holderId === entry.holderId);
+}

@@ -1,7 +1,7 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { useState, useTransition } from "react";
-import { beginCheck, beginTrial } from "../../server/actions";
+import { beginCheck, beginTrial } from "../../server/actions/trial-actions";
 import { Button } from "../primitives/button";
 import { Fault } from "../primitives/notice";
 

@@ -1,13 +1,17 @@
 import Link from "next/link";
-import type { BenchView } from "../../server/bench-view";
+import type { BenchView } from "../../server/bench/bench-view";
+import type { JoinView } from "../../server/guard/join-view";
 import { buttonClass } from "../primitives/button";
 import { TopBar } from "../primitives/top-bar";
 import { EmptyBench } from "./empty-bench";
+import { JoinButton } from "./join-button";
 import { MachineList } from "./machine-list";
 import { SideLists } from "./side-lists";
 
-export function BenchScreen({ view, now }: { view: BenchView; now: number }) {
-  if (view.machines.length === 0) return <EmptyBench />;
+type Props = { view: BenchView; join: JoinView | null; lastBackup: number | null; now: number };
+
+export function BenchScreen({ view, join, lastBackup, now }: Props) {
+  if (view.machines.length === 0) return <EmptyBench join={join} />;
   const states = view.machines.flatMap((m) => m.procedures.map((p) => p.state));
   const count = (state: string) => states.filter((s) => s === state).length;
   const summary = [
@@ -28,9 +32,12 @@ export function BenchScreen({ view, now }: { view: BenchView; now: number }) {
               Bench
             </h1>
             <p className="text-ink2">{summary.join(" · ")}</p>
-            <Link href="/machine/new" className={buttonClass("small", "ml-auto")}>
-              Add a machine
-            </Link>
+            <div className="ml-auto flex flex-wrap gap-2">
+              {join && <JoinButton join={join} />}
+              <Link href="/machine/new" className={buttonClass("small")}>
+                Add a machine
+              </Link>
+            </div>
           </div>
           <MachineList machines={view.machines} now={now} />
           {view.archived.length > 0 && (
@@ -47,7 +54,7 @@ export function BenchScreen({ view, now }: { view: BenchView; now: number }) {
             </p>
           )}
         </section>
-        <SideLists view={view} now={now} />
+        <SideLists view={view} lastBackup={lastBackup} now={now} />
       </main>
     </>
   );

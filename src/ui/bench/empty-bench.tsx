@@ -2,13 +2,15 @@
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState, useTransition } from "react";
-import { openDemoBench } from "../../server/actions";
+import { openDemoBench } from "../../server/actions/trial-actions";
+import type { JoinView } from "../../server/guard/join-view";
 import { Button, buttonClass } from "../primitives/button";
 import { Fault } from "../primitives/notice";
 import { TopBar } from "../primitives/top-bar";
+import { JoinButton } from "./join-button";
 import { LoadTrial } from "./load-trial";
 
-export function EmptyBench() {
+export function EmptyBench({ join }: { join: JoinView | null }) {
   const router = useRouter();
   const [busy, start] = useTransition();
   const [fault, setFault] = useState("");
@@ -37,6 +39,12 @@ export function EmptyBench() {
         <div className="mt-10">
           <LoadTrial />
         </div>
+        <p className="mt-6 flex flex-wrap items-center gap-4">
+          <Link href="/backup" className="underline decoration-line underline-offset-4 hover:decoration-ink">
+            Restore a backup
+          </Link>
+          {join && <JoinButton join={join} />}
+        </p>
       </main>
     </>
   );

@@ -1,6 +1,6 @@
 "use client";
 import { useRouter } from "next/navigation";
-import { loadTrial } from "../../server/actions";
+import { loadTrial } from "../../server/actions/trial-actions";
 import { FilePick } from "../primitives/file-pick";
 import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";

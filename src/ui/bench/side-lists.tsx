@@ -2,13 +2,16 @@ import Link from "next/link";
 import type { ReactNode } from "react";
 import { plain } from "../../core/metrology/quantity-text";
 import type { SettingValue } from "../../core/procedures/setting";
-import type { BenchView } from "../../server/bench-view";
+import type { BenchView } from "../../server/bench/bench-view";
 import { PutBackItem } from "../machine/put-back-item";
 import { Ago } from "../primitives/ago";
+import { PLACES } from "../primitives/places";
 import { LoadTrial } from "./load-trial";
 
-/** What waits, what must be put in step, and what was entered last. */
-export function SideLists({ view, now }: { view: BenchView; now: number }) {
+type Props = { view: BenchView; lastBackup: number | null; now: number };
+
+/** What waits, what must be put in step, what was entered last, and how old the newest backup is. */
+export function SideLists({ view, lastBackup, now }: Props) {
   return (
     <aside aria-label="What waits" className="grid content-start gap-6">
       <List title="Open trials" empty="No trial is open.">
@@ -61,16 +64,22 @@ export function SideLists({ view, now }: { view: BenchView; now: number }) {
         ))}
       </List>
       <LoadTrial />
-      <p className="flex gap-5 text-[14px]">
-        <Link href="/ledger" className="underline decoration-line underline-offset-4 hover:decoration-ink">
-          The whole ledger
+      <p className="text-[14px] text-ink2">
+        <Link href="/backup" className="underline decoration-line underline-offset-4 hover:decoration-ink">
+          Last backup
         </Link>
-        <Link href="/gauges" className="underline decoration-line underline-offset-4 hover:decoration-ink md:hidden">
-          Gauges
-        </Link>
-        <Link href="/practice" className="underline decoration-line underline-offset-4 hover:decoration-ink md:hidden">
-          Practice machines
-        </Link>
+        : {lastBackup === null ? "never" : <Ago at={lastBackup} now={now} />}
+      </p>
+      <p className="flex flex-wrap gap-x-5 gap-y-2 text-[14px] md:hidden">
+        {PLACES.filter((place) => !["/", "/backup"].includes(place.href)).map((place) => (
+          <Link
+            key={place.href}
+            href={place.href}
+            className="underline decoration-line underline-offset-4 hover:decoration-ink"
+          >
+            {place.label}
+          </Link>
+        ))}
       </p>
     </aside>
   );

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { type Gauge, type GaugeKind, usualGauge } from "../../core/metrology/gauge";
 import { inUnit } from "../../core/metrology/quantity-text";
 import { UNITS } from "../../core/metrology/units";
-import { declareGauge } from "../../server/workshop-actions";
+import { declareGauge } from "../../server/actions/workshop-actions";
 import { Button } from "../primitives/button";
 import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";

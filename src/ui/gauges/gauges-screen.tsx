@@ -2,7 +2,7 @@
 import { useState } from "react";
 import { type Gauge, hasJaws } from "../../core/metrology/gauge";
 import { inUnit } from "../../core/metrology/quantity-text";
-import type { GaugeRow } from "../../server/gauges-view";
+import type { GaugeRow } from "../../server/gauges/gauges-view";
 import { Button } from "../primitives/button";
 import { HeadRow } from "../primitives/head-row";
 import { TopBar } from "../primitives/top-bar";

@@ -1,6 +1,6 @@
 import clsx from "clsx";
 import Link from "next/link";
-import type { LedgerView } from "../../server/ledger-view";
+import type { LedgerView } from "../../server/ledger/ledger-view";
 import { FigureView } from "../drawing/figure-view";
 import { buttonClass } from "../primitives/button";
 import { HeadRow } from "../primitives/head-row";

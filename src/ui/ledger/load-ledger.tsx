@@ -1,7 +1,7 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { toast } from "sonner";
-import { importLedger } from "../../server/workshop-actions";
+import { importLedger } from "../../server/actions/workshop-actions";
 import { buttonClass } from "../primitives/button";
 import { FilePick } from "../primitives/file-pick";
 import { Fault } from "../primitives/notice";

@@ -2,8 +2,8 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
-import type { MachineView } from "../../server/machine-view";
-import { archiveMachine, bringBackMachine, removeMachine } from "../../server/workshop-actions";
+import { archiveMachine, bringBackMachine, removeMachine } from "../../server/actions/workshop-actions";
+import type { MachineView } from "../../server/machine/machine-view";
 import { Button } from "../primitives/button";
 import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";

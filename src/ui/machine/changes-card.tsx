@@ -1,8 +1,8 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { toast } from "sonner";
-import type { ChangeView, MachineView } from "../../server/machine-view";
-import { noteChange, takeBackChange } from "../../server/workshop-actions";
+import { noteChange, takeBackChange } from "../../server/actions/workshop-actions";
+import type { ChangeView, MachineView } from "../../server/machine/machine-view";
 import { Ago } from "../primitives/ago";
 import { Button } from "../primitives/button";
 import { PickField, TextField } from "../primitives/fields";

@@ -2,8 +2,8 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
-import type { MachineView } from "../../server/machine-view";
-import { addCopy, bringBackHolder, nameHolder, removeHolder } from "../../server/workshop-actions";
+import { addCopy, bringBackHolder, nameHolder, removeHolder } from "../../server/actions/workshop-actions";
+import type { MachineView } from "../../server/machine/machine-view";
 import { Button } from "../primitives/button";
 import { TextField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";

@@ -2,8 +2,8 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
-import { setLimits } from "../../server/actions";
-import type { ProcedureView } from "../../server/procedure-view";
+import { setLimits } from "../../server/actions/trial-actions";
+import type { ProcedureView } from "../../server/procedures/procedure-view";
 import { Button } from "../primitives/button";
 import { TextField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";

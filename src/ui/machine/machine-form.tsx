@@ -10,8 +10,8 @@ import {
   machineKindSchema,
   UNKNOWN_AXES,
 } from "../../core/procedures/machine-spec";
-import type { KeptSetting } from "../../server/machine-view";
-import { keepMachine } from "../../server/workshop-actions";
+import { keepMachine } from "../../server/actions/workshop-actions";
+import type { KeptSetting } from "../../server/machine/machine-view";
 import { Button } from "../primitives/button";
 import { CheckField, type Choice, PickField, TextField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";

@@ -1,7 +1,7 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { toast } from "sonner";
-import { settlePutBack } from "../../server/workshop-actions";
+import { settlePutBack } from "../../server/actions/workshop-actions";
 import { Ago } from "../primitives/ago";
 import { Button } from "../primitives/button";
 import { Fault } from "../primitives/notice";

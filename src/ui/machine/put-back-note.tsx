@@ -1,7 +1,7 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { toast } from "sonner";
-import { noteToPutBack } from "../../server/workshop-actions";
+import { noteToPutBack } from "../../server/actions/workshop-actions";
 import { OneLineForm } from "../primitives/one-line-form";
 
 /** Something set for a while only: it stays on the bench until it is put back. */

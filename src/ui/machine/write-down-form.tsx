@@ -1,8 +1,8 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { toast } from "sonner";
-import type { HeldView, MachineView } from "../../server/machine-view";
-import { writeDown } from "../../server/workshop-actions";
+import { writeDown } from "../../server/actions/workshop-actions";
+import type { HeldView, MachineView } from "../../server/machine/machine-view";
 import { Button } from "../primitives/button";
 import { CheckField, TextField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";

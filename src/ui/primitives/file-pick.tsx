@@ -1,29 +1,44 @@
 "use client";
+import { useState } from "react";
+import { LARGEST_FILE } from "../../formats/largest-file";
+import { Fault } from "./notice";
 
 type Props = {
   label: string;
   /** Endings and types, as the browser takes them. */
   accept: string;
   disabled: boolean;
-  onText: (text: string) => void;
-};
+} & ({ onText: (text: string) => void } | { onFile: (file: File) => void });
 
-/** A file chosen and read as text. The same file can be chosen again. */
-export function FilePick({ label, accept, disabled, onText }: Props) {
+/** A file chosen, and read as text where text is wanted. The same file can be chosen again; one too large is not sent at all. */
+export function FilePick({ label, accept, disabled, ...taker }: Props) {
+  const [fault, setFault] = useState("");
+  const take = async (file: File) => {
+    const isTooLarge = file.size > LARGEST_FILE;
+    setFault(
+      isTooLarge ? `${file.name} is too large: at most ${LARGEST_FILE / 1024 / 1024} MB are taken at once.` : "",
+    );
+    if (isTooLarge) return;
+    if ("onFile" in taker) taker.onFile(file);
+    else taker.onText(await file.text());
+  };
   return (
-    <label className="block text-ink2">
-      {label}
-      <input
-        type="file"
-        accept={accept}
-        disabled={disabled}
-        className="mt-1 block w-full file:mr-3 file:rounded-md file:border file:border-border file:bg-sheet file:px-3 file:py-1.5 max-sm:min-h-11 max-sm:file:py-2.5"
-        onChange={async (e) => {
-          const file = e.target.files?.[0];
-          e.target.value = "";
-          if (file) onText(await file.text());
-        }}
-      />
-    </label>
+    <div>
+      <label className="block text-ink2">
+        {label}
+        <input
+          type="file"
+          accept={accept}
+          disabled={disabled}
+          className="mt-1 block w-full file:mr-3 file:rounded-md file:border file:border-border file:bg-sheet file:px-3 file:py-1.5 max-sm:min-h-11 max-sm:file:py-2.5"
+          onChange={(e) => {
+            const file = e.target.files?.[0];
+            e.target.value = "";
+            if (file) void take(file);
+          }}
+        />
+      </label>
+      {fault && <Fault>{fault}</Fault>}
+    </div>
   );
 }

@@ -5,6 +5,7 @@ import Link from "next/link";
 import { nextLengthUnit } from "../../core/procedures/shown-unit";
 import { useShell } from "../shell/use-shell";
 import { Kbd } from "./kbd";
+import { PLACES } from "./places";
 
 export type Crumb = { label: string; href?: string };
 
@@ -56,13 +57,6 @@ export function TopBar({ crumbs }: { crumbs: Crumb[] }) {
     </header>
   );
 }
-
-const PLACES = [
-  { label: "Bench", href: "/" },
-  { label: "Ledger", href: "/ledger" },
-  { label: "Gauges", href: "/gauges" },
-  { label: "Practice machines", href: "/practice" },
-];
 
 const TOOL =
   "flex min-h-9 items-center gap-2 rounded-md border border-border bg-sheet px-2.5 hover:bg-paper max-sm:min-h-11";

@@ -3,7 +3,8 @@ import { Command } from "cmdk";
 import { useRouter } from "next/navigation";
 import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 import { LENGTH_UNITS } from "../../core/metrology/units";
-import type { Place } from "../../server/places-view";
+import type { Place } from "../../server/bench/places-view";
+import { PLACES } from "../primitives/places";
 import { SheetDialog } from "../primitives/sheet-dialog";
 import { findPlaces } from "./find-places";
 import { THEME_WORDS } from "./theme-words";
@@ -11,12 +12,9 @@ import { useShell } from "./use-shell";
 
 type Entry = { group: string; label: string; detail: string; act: () => void };
 
-const PLACES = [
-  { label: "Bench", href: "/" },
-  { label: "Ledger", href: "/ledger" },
+const REACHED = [
+  ...PLACES,
   { label: "Compare two days of a machine", href: "/ledger/compare" },
-  { label: "Gauges", href: "/gauges" },
-  { label: "Practice machines", href: "/practice" },
   { label: "Add a machine", href: "/machine/new" },
 ];
 
@@ -55,7 +53,7 @@ export function Palette({ onClose, onKeys, early }: PaletteProps) {
   const go = (href: string) => choose(() => router.push(href));
   const entries: Entry[] = [
     ...(found ?? []).map(({ href, ...place }) => ({ ...place, act: go(href) })),
-    ...PLACES.map(({ label, href }) => ({ group: "Places", label, detail: "", act: go(href) })),
+    ...REACHED.map(({ label, href }) => ({ group: "Places", label, detail: "", act: go(href) })),
     ...(Object.keys(THEME_WORDS) as (keyof typeof THEME_WORDS)[])
       .filter((t) => t !== theme)
       .map((t) => ({ group: "Show", label: THEME_WORDS[t], detail: "theme", act: choose(() => setTheme(t)) })),

@@ -1,6 +1,6 @@
 "use client";
 import { useState } from "react";
-import type { RoundView, TrialView } from "../../server/trial-view";
+import type { RoundView, TrialView } from "../../server/trial/trial-view";
 import { DetailCard } from "../drawing/detail-view";
 import { historyOf, procedureOf } from "./known-procedure";
 

@@ -7,7 +7,7 @@ import { byHand, type RoundSpec } from "../../core/coupon/round-spec";
 import { inUnit, plain } from "../../core/metrology/quantity-text";
 import type { PlanContext } from "../../core/procedures/contract";
 import { readDraft } from "../../core/procedures/draft";
-import { burnOnPractice, markBurned } from "../../server/actions";
+import { burnOnPractice, markBurned } from "../../server/actions/trial-actions";
 import { CouponDrawing } from "../drawing/coupon-drawing";
 import { PutBackNote } from "../machine/put-back-note";
 import { Button, buttonClass } from "../primitives/button";

@@ -5,8 +5,8 @@ import { inUnit } from "../../core/metrology/quantity-text";
 import { UNITS, type UnitId } from "../../core/metrology/units";
 import { editableText, valueText } from "../../core/procedures/entry-text";
 import type { SettingSpec, SettingValue } from "../../core/procedures/setting";
-import { confirmHeld } from "../../server/actions";
-import type { TrialView } from "../../server/trial-view";
+import { confirmHeld } from "../../server/actions/trial-actions";
+import type { TrialView } from "../../server/trial/trial-view";
 import { Button } from "../primitives/button";
 import { Fault } from "../primitives/notice";
 

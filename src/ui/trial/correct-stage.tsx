@@ -3,7 +3,7 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
 import { lengthUnitOf } from "../../core/procedures/shown-unit";
-import { layOutNext } from "../../server/actions";
+import { layOutNext } from "../../server/actions/trial-actions";
 import { FigureView } from "../drawing/figure-view";
 import { Button, buttonClass } from "../primitives/button";
 import { Fault, Notice } from "../primitives/notice";

@@ -8,8 +8,8 @@ import { expandedUncertainty } from "../../core/fitting/student-t";
 import { UNITS } from "../../core/metrology/units";
 import { type EntryShape, entryText } from "../../core/procedures/entry-text";
 import type { Correction, CorrectionRow } from "../../core/procedures/outcome";
-import { decide } from "../../server/actions";
-import type { TrialView } from "../../server/trial-view";
+import { decide } from "../../server/actions/trial-actions";
+import type { TrialView } from "../../server/trial/trial-view";
 import { Button, buttonClass } from "../primitives/button";
 import { HeadRow } from "../primitives/head-row";
 

@@ -7,7 +7,7 @@ import { plain } from "../../core/metrology/quantity-text";
 import type { Bed } from "../../core/procedures/counted";
 import { type GcodeDialect, gcodeDialectSchema } from "../../core/procedures/gcode-dialect";
 import { gcodeChunks } from "../../formats/gcode-writer";
-import { setDialect } from "../../server/actions";
+import { setDialect } from "../../server/actions/trial-actions";
 import { Button } from "../primitives/button";
 import { type Choice, LinesField, PickField, TextField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";

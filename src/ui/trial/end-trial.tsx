@@ -2,7 +2,7 @@
 import { useRouter } from "next/navigation";
 import { AlertDialog } from "radix-ui";
 import { useState, useTransition } from "react";
-import { giveUp } from "../../server/actions";
+import { giveUp } from "../../server/actions/trial-actions";
 import { Button } from "../primitives/button";
 import { Fault } from "../primitives/notice";
 

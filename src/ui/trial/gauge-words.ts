@@ -1,7 +1,7 @@
 import { type Gauge, type GaugeKind, hasJaws } from "../../core/metrology/gauge";
 import { decimalsFor, inUnit } from "../../core/metrology/quantity-text";
 import { fromInternal, UNITS } from "../../core/metrology/units";
-import type { Session } from "../../server/trial-view";
+import type { Session } from "../../server/trial/trial-view";
 
 export const GAUGE_KIND_WORDS: Record<GaugeKind, string> = {
   rule: "steel rule",

@@ -6,7 +6,7 @@ import type { AnyProcedure, History, RoundRecord } from "../../core/procedures/c
 import { madeUp } from "../../core/procedures/made-up/procedure";
 import { admitHidden, procedureById } from "../../core/procedures/registry";
 
-import type { RoundView, TakenReading, TrialView } from "../../server/trial-view";
+import type { RoundView, TakenReading, TrialView } from "../../server/trial/trial-view";
 
 admitHidden(madeUp);
 

@@ -1,4 +1,4 @@
-import type { TakenReading, TrialStamp, TrialView } from "../../server/trial-view";
+import type { TakenReading, TrialStamp, TrialView } from "../../server/trial/trial-view";
 
 /**
  * Whether a page has everything that a stamp stands for.

@@ -25,7 +25,9 @@ export function LayOutStage({ view, n }: StageProps) {
     [view.machine, view.code, view.heldNow, round?.couponCode],
   );
   const form = useMemo(() => procedure.plan(context), [procedure, context]);
-  const [draft, setDraft] = useState<Draft>(round?.draft ?? {});
+  const [typed, setDraft] = useState<Draft>(round?.draft ?? {});
+  // Burned, perhaps from another window: what was burned is shown, not what was typed here since.
+  const draft = frozen ? (round?.draft ?? {}) : typed;
   const { kept, words, theirs, settle } = useKeptDraft({
     ...{ trialId: view.id, n, draft, setDraft, onServer: round?.draft ?? {}, active: !frozen },
   });

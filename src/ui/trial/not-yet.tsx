@@ -1,5 +1,5 @@
 import Link from "next/link";
-import type { TrialView } from "../../server/trial-view";
+import type { TrialView } from "../../server/trial/trial-view";
 import { buttonClass } from "../primitives/button";
 import { stageHref } from "./stages";
 

@@ -9,7 +9,7 @@ import { fromInternal, type LengthUnit, UNITS } from "../../core/metrology/units
 import type { Estimate, Outcome } from "../../core/procedures/outcome";
 import { lengthUnitOf, shownUnit } from "../../core/procedures/shown-unit";
 import type { Verdict } from "../../core/procedures/verdict";
-import { acceptVerdict, layOutNext } from "../../server/actions";
+import { acceptVerdict, layOutNext } from "../../server/actions/trial-actions";
 import { Ago } from "../primitives/ago";
 import { Button, buttonClass } from "../primitives/button";
 import { HeadRow } from "../primitives/head-row";

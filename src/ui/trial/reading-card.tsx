@@ -3,7 +3,7 @@ import type { Site } from "../../core/coupon/site";
 import type { Detail } from "../../core/drawing/scene";
 import type { LengthUnit } from "../../core/metrology/units";
 import { siteIsDone } from "../../core/procedures/answer";
-import type { RoundView, Session, TrialView } from "../../server/trial-view";
+import type { RoundView, Session, TrialView } from "../../server/trial/trial-view";
 import { DetailCard } from "../drawing/detail-view";
 import { Button } from "../primitives/button";
 import { Notice } from "../primitives/notice";

@@ -1,4 +1,4 @@
-import type { Session } from "../../server/trial-view";
+import type { Session } from "../../server/trial/trial-view";
 import { Ago } from "../primitives/ago";
 import { Button } from "../primitives/button";
 

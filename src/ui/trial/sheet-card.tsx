@@ -3,7 +3,7 @@ import { FileSpreadsheet } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
-import { takeSheet } from "../../server/actions";
+import { takeSheet } from "../../server/actions/trial-actions";
 import { Button, buttonClass } from "../primitives/button";
 import { FilePick } from "../primitives/file-pick";
 import { Fault } from "../primitives/notice";

@@ -1,6 +1,6 @@
 /** The stages of a trial, their order, and which one a round is at. */
 import { siteIsDone } from "../../core/procedures/answer";
-import type { RoundView, TrialView } from "../../server/trial-view";
+import type { RoundView, TrialView } from "../../server/trial/trial-view";
 
 export const STAGES = ["lay-out", "burn", "read", "correct", "prove"] as const;
 export type Stage = (typeof STAGES)[number];

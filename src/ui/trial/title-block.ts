@@ -1,4 +1,4 @@
-import type { TrialView } from "../../server/trial-view";
+import type { TrialView } from "../../server/trial/trial-view";
 
 /** What stands in the corner of every drawing of a trial. */
 export function titleBlock(view: TrialView, title: string, couponCode: string, delivery: string): string[] {

@@ -2,8 +2,8 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { inUnit } from "../../core/metrology/quantity-text";
-import { setTolerance } from "../../server/actions";
-import type { TrialView } from "../../server/trial-view";
+import { setTolerance } from "../../server/actions/trial-actions";
+import type { TrialView } from "../../server/trial/trial-view";
 import { Button } from "../primitives/button";
 import { CheckField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";

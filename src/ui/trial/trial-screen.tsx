@@ -1,6 +1,6 @@
 "use client";
 import clsx from "clsx";
-import type { TrialView } from "../../server/trial-view";
+import type { TrialView } from "../../server/trial/trial-view";
 import { Notice } from "../primitives/notice";
 import { BurnStage } from "./burn-stage";
 import { CorrectStage } from "./correct-stage";

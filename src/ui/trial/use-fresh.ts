@@ -1,7 +1,7 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { useEffect, useRef } from "react";
-import type { TrialStamp } from "../../server/trial-view";
+import type { TrialStamp } from "../../server/trial/trial-view";
 
 /** Another window's readings are seen here within two seconds. */
 const ASK_EVERY_MS = 1500;

@@ -1,7 +1,7 @@
 "use client";
 import { useEffect, useRef, useState } from "react";
 import { type Draft, isSameDraft } from "../../core/procedures/draft";
-import { keepDraft } from "../../server/actions";
+import { keepDraft } from "../../server/actions/trial-actions";
 
 const KEPT = "Everything fits. The layout is kept.";
 const WAIT_MS = 400;

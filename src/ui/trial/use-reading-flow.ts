@@ -6,7 +6,7 @@ import { type Answer, siteIsDone } from "../../core/procedures/answer";
 import { type AnswerInput, readAnswerInput } from "../../core/procedures/answer-input";
 import type { AnyProcedure, History } from "../../core/procedures/contract";
 import { doubtAbout } from "../../core/procedures/plausibility";
-import type { TakenReading } from "../../server/trial-view";
+import type { TakenReading } from "../../server/trial/trial-view";
 import type { AskHandle, InputFault } from "./ask/ask-props";
 import { useKeptTyping } from "./use-kept-typing";
 import type { useReadings } from "./use-readings";

@@ -4,8 +4,9 @@ import type { Site } from "../../core/coupon/site";
 import type { AnswerInput } from "../../core/procedures/answer-input";
 import { textFromInput } from "../../core/procedures/answer-text";
 import { takenAnswer } from "../../core/procedures/taken-answer";
-import { undoReading } from "../../server/actions";
-import type { Session, TakenReading } from "../../server/trial-view";
+import { undoReading } from "../../server/actions/trial-actions";
+import type { Session, TakenReading } from "../../server/trial/trial-view";
+import { newClientKey } from "./client-key";
 import { drop, nothingWaits, onTaken, type Refused, send, subscribe, wait, waitingState } from "./waiting-readings";
 
 export type Taken = { ok: true; onDisk: boolean } | { ok: false; field: string; message: string };
@@ -30,7 +31,11 @@ export function useReadings({ trialId, n, initial, sites, session }: Props) {
     setOnDisk((all) => [...initial, ...all.filter((r) => r.id > newest)]);
   }
   const [busy, setBusy] = useState(false);
-  const { waiting: everyWaiting, refused: everyRefused } = useSyncExternalStore(subscribe, waitingState, nothingWaits);
+  const {
+    waiting: everyWaiting,
+    refused: everyRefused,
+    why,
+  } = useSyncExternalStore(subscribe, waitingState, nothingWaits);
   const here = (r: { trialId: number; n: number }) => r.trialId === trialId && r.n === n;
   const waiting = everyWaiting.filter(here);
   const taken = useRef(0);
@@ -50,21 +55,22 @@ export function useReadings({ trialId, n, initial, sites, session }: Props) {
   async function take(siteId: string, input: AnswerInput, from: "typed" | "wedge" | "practice"): Promise<Taken> {
     const site = sites.find((s) => s.id === siteId);
     if (!site || !session) return { ok: false, field: "", message: "Say first which gauge you read with." };
-    const sending = { trialId, n, site: siteId, input, from, clientKey: crypto.randomUUID(), session: session.id };
+    const sending = { trialId, n, site: siteId, input, from, clientKey: newClientKey(), session: session.id };
     // Behind what waits already, so that their order stays.
     const isBehind = waitingState().waiting.length > 0;
     setBusy(!isBehind);
     const result = isBehind ? null : await send(sending);
     setBusy(false);
-    if (result) {
-      if (!result.ok) return result;
+    if (result?.ok) {
       add(result.value);
       return { ok: true, onDisk: true };
     }
+    if (result && !result.mayPass) return result;
     const read = takenAnswer(site, input, session, from);
     if (!read.ok) return { ok: false, ...read.issue };
     const raw = textFromInput(site, input).reading;
-    wait({ ...sending, answer: read.answer, raw, order: Date.now() + taken.current++ / 1000 });
+    const order = Date.now() + taken.current++ / 1000;
+    wait({ ...sending, answer: read.answer, raw, order }, isBehind ? undefined : (result?.message ?? null));
     return { ok: true, onDisk: false };
   }
 
@@ -86,7 +92,16 @@ export function useReadings({ trialId, n, initial, sites, session }: Props) {
   }
 
   const refused: readonly Refused[] = everyRefused.filter(here);
-  return { readings: [...onDisk, ...waiting.map(asTaken)], onDisk, waiting: waiting.length, refused, take, undo, busy };
+  return {
+    readings: [...onDisk, ...waiting.map(asTaken)],
+    onDisk,
+    waiting: waiting.length,
+    why,
+    refused,
+    take,
+    undo,
+    busy,
+  };
 }
 
 /** As if it were on disk already: for the drawing and the result beside it. */

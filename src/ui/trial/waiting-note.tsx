@@ -2,11 +2,11 @@
 import { Button } from "../primitives/button";
 import { Notice } from "../primitives/notice";
 import type { useReadings } from "./use-readings";
-import { drop } from "./waiting-readings";
+import { drop, sendAgain } from "./waiting-readings";
 
 /** What is not on disk yet, and what was refused when it was sent later. */
-export function WaitingNote({ store }: { store: Pick<ReturnType<typeof useReadings>, "waiting" | "refused"> }) {
-  const { waiting, refused } = store;
+export function WaitingNote({ store }: { store: Pick<ReturnType<typeof useReadings>, "waiting" | "why" | "refused"> }) {
+  const { waiting, why, refused } = store;
   return (
     <>
       {waiting > 0 && (
@@ -15,8 +15,8 @@ export function WaitingNote({ store }: { store: Pick<ReturnType<typeof useReadin
             tone="needs you"
             headline={`${waiting === 1 ? "1 reading is" : `${waiting} readings are`} not yet on disk.`}
           >
-            The server does not answer. Go on reading: they wait in this browser and are sent when it is back. If it
-            runs and this stays, load the page again; they stay here meanwhile.
+            {why ?? "The server does not answer."} Go on reading: they wait in this browser and are sent by themselves.{" "}
+            {why === null && "If it runs and this stays, load the page again; they stay here meanwhile."}
           </Notice>
         </div>
       )}
@@ -24,8 +24,11 @@ export function WaitingNote({ store }: { store: Pick<ReturnType<typeof useReadin
         <div key={r.clientKey} className="mb-3" role="alert">
           <Notice tone="needs you" headline={`${r.raw} at ${r.site} was not taken.`}>
             {r.message}{" "}
+            <Button weight="quiet" onClick={() => sendAgain(r)}>
+              Send it again
+            </Button>
             <Button weight="quiet" onClick={() => drop(r.clientKey)}>
-              I have seen it
+              Leave it out
             </Button>
           </Notice>
         </div>

@@ -1,10 +1,12 @@
 /** Readings that wait for the server, without a page: what is kept, in which order it is sent, and what becomes of what is refused. */
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import type { takeReading as TakeReading } from "../../server/actions";
+import type { takeReading as TakeReading } from "../../server/actions/trial-actions";
 
 type Taken = Awaited<ReturnType<typeof TakeReading>>;
 const takeReading = vi.fn<(input: { clientKey: string }) => Promise<Taken>>();
-vi.mock("../../server/actions", () => ({ takeReading: (input: { clientKey: string }) => takeReading(input) }));
+vi.mock("../../server/actions/trial-actions", () => ({
+  takeReading: (input: { clientKey: string }) => takeReading(input),
+}));
 
 const kept = new Map<string, string>();
 const listeners = new Map<string, () => void>();
@@ -110,8 +112,32 @@ describe("readings that wait", () => {
     await vi.advanceTimersByTimeAsync(2500);
     expect(w.waitingState().waiting).toEqual([]);
     expect(w.waitingState().refused).toMatchObject([{ clientKey: "bad", message: "This coupon has no such place." }]);
-    w.drop("bad");
-    expect(w.waitingState().refused).toEqual([]);
+    // It is not lost with the page either: it is kept until it is left out, or sent again
+    const later = await module();
+    const stop = later.beginSending();
+    expect(later.waitingState().refused.map((r) => r.clientKey)).toEqual(["bad"]);
+    takeReading.mockImplementation(async ({ clientKey }) => onDisk(clientKey));
+    const sent: string[] = [];
+    later.onTaken((r) => sent.push(r.clientKey));
+    const [refused] = later.waitingState().refused;
+    if (refused) later.sendAgain(refused);
+    await vi.advanceTimersByTimeAsync(10);
+    expect(sent).toEqual(["bad"]);
+    expect(kept.size).toBe(0);
+    stop();
+  });
+
+  it("stay in their place while a fault of the server may pass, such as a full disk", async () => {
+    const w = await module();
+    takeReading.mockResolvedValue({ ok: false, field: "", message: "That did not work.", mayPass: true });
+    w.wait(waiting("one", 1));
+    w.wait(waiting("two", 2));
+    await vi.advanceTimersByTimeAsync(7000);
+    expect(w.waitingState()).toMatchObject({ waiting: [{ clientKey: "one" }, { clientKey: "two" }], refused: [] });
+    expect(new Set(takeReading.mock.calls.map(([i]) => i.clientKey))).toEqual(new Set(["one"]));
+    w.drop("one");
+    w.drop("two");
+    expect(kept.size).toBe(0);
   });
 
   it("of a server that says nothing wait as well, and are taken once although they are sent twice", async () => {

@@ -5,8 +5,8 @@
  */
 import type { Answer } from "../../core/procedures/answer";
 import type { AnswerInput } from "../../core/procedures/answer-input";
-import { takeReading } from "../../server/actions";
-import type { TakenReading } from "../../server/trial-view";
+import { takeReading } from "../../server/actions/trial-actions";
+import type { TakenReading } from "../../server/trial/trial-view";
 
 export type Sending = {
   trialId: number;
@@ -18,16 +18,22 @@ export type Sending = {
   session: number;
 };
 export type Waiting = Sending & { answer: Answer; raw: string; order: number };
+/** Kept like those that wait, until the person has seen why or sends it again. */
 export type Refused = Waiting & { message: string };
-export type WaitingState = { waiting: readonly Waiting[]; refused: readonly Refused[] };
-export type Sent = { ok: true; value: TakenReading } | { ok: false; field: string; message: string };
+export type WaitingState = {
+  waiting: readonly Waiting[];
+  refused: readonly Refused[];
+  /** Why they wait, by the server's word; `null` = it does not answer. */
+  why: string | null;
+};
+export type Sent = Awaited<ReturnType<typeof takeReading>>;
 
 const PREFIX = "ustrina reading ";
 const AGAIN_MS = 2000;
 /** A server that says nothing for so long is away. */
 const AWAY_AFTER_MS = 8000;
 
-const NOTHING: WaitingState = { waiting: [], refused: [] };
+const NOTHING: WaitingState = { waiting: [], refused: [], why: null };
 let state = NOTHING;
 let timer: ReturnType<typeof setTimeout> | null = null;
 let isSending = false;
@@ -56,25 +62,40 @@ export async function send({ trialId, n, site, input, from, clientKey, session }
   return Promise.race([asked, away]);
 }
 
-export function wait(reading: Waiting): void {
+/** @param why by the server's word; `null` = it does not answer */
+export function wait(reading: Waiting, why: string | null = state.why): void {
   keep(reading);
-  change({ ...state, waiting: [...state.waiting, reading] });
+  change({ ...state, why, waiting: [...state.waiting, reading] });
   sendSoon(AGAIN_MS);
 }
 
-/** Takes back a reading that was never sent, or a refused one out of sight. */
+/** A refused one waits again, behind the others. */
+export function sendAgain({ message: _, ...reading }: Refused): void {
+  drop(reading.clientKey);
+  wait(reading);
+  sendSoon(0);
+}
+
+/** Takes back a reading that was never sent, or puts a refused one out of sight. */
 export function drop(clientKey: string): void {
   forget(clientKey);
   const others = <R extends Waiting>(list: readonly R[]) => list.filter((r) => r.clientKey !== clientKey);
-  change({ waiting: others(state.waiting), refused: others(state.refused) });
+  change({ ...state, waiting: others(state.waiting), refused: others(state.refused) });
 }
 
 /** What waited when the page was left, and what waits in other windows of this browser. */
 export function beginSending(): () => void {
-  const kept = keptBefore();
-  const unknown = kept.filter((k) => state.waiting.every((w) => w.clientKey !== k.clientKey));
-  if (unknown.length > 0)
-    change({ ...state, waiting: [...state.waiting, ...unknown].sort((a, b) => a.order - b.order) });
+  const known = new Set([...state.waiting, ...state.refused].map((r) => r.clientKey));
+  const kept = keptBefore()
+    .filter((k) => !known.has(k.clientKey))
+    .sort((a, b) => a.order - b.order);
+  const isRefused = (r: Waiting | Refused): r is Refused => "message" in r;
+  if (kept.length > 0)
+    change({
+      ...state,
+      waiting: [...state.waiting, ...kept.filter((k) => !isRefused(k))].sort((a, b) => a.order - b.order),
+      refused: [...state.refused, ...kept.filter(isRefused)],
+    });
   const now = () => sendSoon(0);
   now();
   window.addEventListener("online", now);
@@ -90,20 +111,28 @@ function sendSoon(ms: number): void {
   timer = state.waiting.length > 0 ? setTimeout(sendAll, ms) : null;
 }
 
-/** In their order; stops at the first that gets no answer. */
+/** In their order; stops at the first that gets no answer, or cannot be kept just now. */
 async function sendAll(): Promise<void> {
   if (isSending) return;
   isSending = true;
   for (let first = state.waiting[0]; first; first = state.waiting[0]) {
     const answer = await send(first);
-    if (!answer) break;
+    if (!answer || (!answer.ok && answer.mayPass)) {
+      change({ ...state, why: answer?.message ?? null });
+      break;
+    }
     const sent = first;
     drop(sent.clientKey);
     if (answer.ok) for (const taker of takers) taker(sent, answer.value);
-    else change({ ...state, refused: [...state.refused, { ...sent, message: answer.message }] });
+    else refuse({ ...sent, message: answer.message });
   }
   isSending = false;
   sendSoon(AGAIN_MS);
+}
+
+function refuse(reading: Refused): void {
+  keep(reading);
+  change({ ...state, refused: [...state.refused, reading] });
 }
 
 function change(next: WaitingState): void {
@@ -112,7 +141,7 @@ function change(next: WaitingState): void {
 }
 
 /** A browser that is full or keeps nothing still holds it in this page. */
-function keep(reading: Waiting): void {
+function keep(reading: Waiting | Refused): void {
   try {
     localStorage.setItem(PREFIX + reading.clientKey, JSON.stringify(reading));
   } catch {
@@ -128,7 +157,7 @@ function forget(clientKey: string): void {
   }
 }
 
-function keptBefore(): Waiting[] {
+function keptBefore(): (Waiting | Refused)[] {
   try {
     return Object.keys(localStorage)
       .filter((key) => key.startsWith(PREFIX))

@@ -1,8 +1,8 @@
 "use client";
 import { useRouter } from "next/navigation";
 import type { WayOut } from "../../core/procedures/verdict";
-import { readMore } from "../../server/actions";
-import type { TrialView } from "../../server/trial-view";
+import { readMore } from "../../server/actions/trial-actions";
+import type { TrialView } from "../../server/trial/trial-view";
 import { Button } from "../primitives/button";
 import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";

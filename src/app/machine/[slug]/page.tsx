@@ -2,7 +2,8 @@ import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { connection } from "next/server";
 import { database } from "../../../data/database";
-import { machineFormView, machineName, machineView } from "../../../server/machine-view";
+import { momentNow } from "../../../server/keeping/clock";
+import { machineFormView, machineName, machineView } from "../../../server/machine/machine-view";
 import { MachineScreen } from "../../../ui/machine/machine-screen";
 import { preferencesOfBrowser } from "../../preferences";
 
@@ -17,7 +18,7 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
 export default async function MachinePage({ params }: Props) {
   await connection();
   const { slug } = await params;
-  const now = Date.now();
+  const now = momentNow();
   const machine = machineView(database(), slug, now, (await preferencesOfBrowser()).unit);
   if (!machine) notFound();
   return <MachineScreen machine={machine} form={machineFormView()} now={now} />;

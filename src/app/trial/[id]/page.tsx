@@ -1,9 +1,10 @@
 import { notFound, redirect } from "next/navigation";
 import { connection } from "next/server";
 import { database } from "../../../data/database";
-import { progressOf } from "../../../server/bench-view";
+import { progressOf } from "../../../server/bench/bench-view";
+import { momentNow } from "../../../server/keeping/clock";
 import { Refusal } from "../../../server/refusal";
-import { trialView } from "../../../server/trial-view";
+import { trialView } from "../../../server/trial/trial-view";
 
 /** A trial without a stage: where it stands now. */
 export default async function TrialPage({ params }: { params: Promise<{ id: string }> }) {
@@ -14,7 +15,7 @@ export default async function TrialPage({ params }: { params: Promise<{ id: stri
 
 function placeOf(id: number): string {
   try {
-    const view = trialView(database(), id, Date.now());
+    const view = trialView(database(), id, momentNow());
     return view.endedAt !== null ? `/trial/${id}/prove` : progressOf(database(), id).href;
   } catch (error) {
     if (error instanceof Refusal) notFound();

@@ -16,6 +16,8 @@ const ROW_WIDTH = 0.3;
 const FULL_STEP_MM = 0.3;
 const FULL_STEP_DRAWN = 1.4;
 const JAW_REACH = 0.42;
+/** So far to the side, in radii, that words stay clear of the lines at the tips and of the edge. */
+const LABEL_AT = 0.58;
 
 export function detailOf(history: History<ScanOffsetPlan>, focus: Focus): Detail | null {
   const round = history.rounds.at(-1);
@@ -84,7 +86,7 @@ function rowStroke(row: number, tip: number, right: boolean): Primitive {
 function rowLabel(row: number, right: boolean, text: string): Primitive {
   return {
     kind: "text",
-    at: { x: right ? -RADIUS * 0.5 : RADIUS * 0.5, y: row + 0.25 },
+    at: { x: (right ? -1 : 1) * RADIUS * LABEL_AT, y: row + 0.25 },
     text,
     anchor: "middle",
     size: 1,

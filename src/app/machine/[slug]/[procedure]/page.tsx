@@ -2,7 +2,8 @@ import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { connection } from "next/server";
 import { database } from "../../../../data/database";
-import { procedureView } from "../../../../server/procedure-view";
+import { momentNow } from "../../../../server/keeping/clock";
+import { procedureView } from "../../../../server/procedures/procedure-view";
 import { ProcedureScreen } from "../../../../ui/machine/procedure-screen";
 import { preferencesOfBrowser } from "../../../preferences";
 
@@ -11,14 +12,14 @@ type Props = { params: Promise<{ slug: string; procedure: string }> };
 export async function generateMetadata({ params }: Props): Promise<Metadata> {
   const { slug, procedure } = await params;
   await connection();
-  const view = procedureView(database(), slug, procedure, Date.now());
+  const view = procedureView(database(), slug, procedure, momentNow());
   return { title: view ? `${view.title}, ${view.machine}` : "Not found" };
 }
 
 export default async function ProcedurePage({ params }: Props) {
   const { slug, procedure } = await params;
   await connection();
-  const now = Date.now();
+  const now = momentNow();
   const { unit } = await preferencesOfBrowser();
   const view = procedureView(database(), slug, procedure, now, unit);
   if (!view) notFound();

@@ -2,9 +2,10 @@ import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { connection } from "next/server";
 import { database } from "../../../../data/database";
-import { knownProcedure } from "../../../../server/procedures";
+import { momentNow } from "../../../../server/keeping/clock";
+import { knownProcedure } from "../../../../server/procedures/procedures";
 import { Refusal } from "../../../../server/refusal";
-import { type TrialView, trialView } from "../../../../server/trial-view";
+import { type TrialView, trialView } from "../../../../server/trial/trial-view";
 import { TopBar } from "../../../../ui/primitives/top-bar";
 import { isStage, STAGE_WORDS } from "../../../../ui/trial/stages";
 import { TrialScreen } from "../../../../ui/trial/trial-screen";
@@ -42,14 +43,14 @@ export default async function StagePage({ params, searchParams }: Props) {
           { label: `coupon ${view.code}` },
         ]}
       />
-      <TrialScreen view={view} stage={stage} n={n} site={site ?? null} gauge={gauge ?? null} now={Date.now()} />
+      <TrialScreen view={view} stage={stage} n={n} site={site ?? null} gauge={gauge ?? null} now={momentNow()} />
     </div>
   );
 }
 
 function found(id: number): TrialView {
   try {
-    return trialView(database(), id, Date.now());
+    return trialView(database(), id, momentNow());
   } catch (error) {
     if (error instanceof Refusal) notFound();
     throw error;

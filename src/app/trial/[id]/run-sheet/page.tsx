@@ -3,8 +3,8 @@ import { notFound, redirect } from "next/navigation";
 import { connection } from "next/server";
 import { database } from "../../../../data/database";
 import { Refusal } from "../../../../server/refusal";
-import { paperOf, roundSheetPages } from "../../../../server/round-sheet";
-import { fullTrial } from "../../../../server/trial-record";
+import { paperOf, roundSheetPages } from "../../../../server/trial/round-sheet";
+import { fullTrial } from "../../../../server/trial/trial-record";
 import { TopBar } from "../../../../ui/primitives/top-bar";
 import { RunSheetScreen } from "../../../../ui/run-sheet/run-sheet-screen";
 

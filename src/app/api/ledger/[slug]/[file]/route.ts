@@ -1,6 +1,7 @@
 import { database } from "../../../../../data/database";
 import { attachment } from "../../../../../server/attachment";
-import { ledgerFile } from "../../../../../server/ledger-files";
+import { momentNow } from "../../../../../server/keeping/clock";
+import { ledgerFile } from "../../../../../server/ledger/ledger-files";
 import { Refusal } from "../../../../../server/refusal";
 
 type Asked = { params: Promise<{ slug: string; file: string }> };
@@ -9,7 +10,7 @@ type Asked = { params: Promise<{ slug: string; file: string }> };
 export async function GET(_: Request, { params }: Asked): Promise<Response> {
   const { slug, file } = await params;
   try {
-    const { name, mime, text } = ledgerFile(database(), slug, file, Date.now());
+    const { name, mime, text } = ledgerFile(database(), slug, file, momentNow());
     return new Response(text, {
       headers: {
         "Content-Type": `${mime}; charset=utf-8`,

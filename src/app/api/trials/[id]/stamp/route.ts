@@ -1,6 +1,6 @@
 import { database } from "../../../../../data/database";
 import { Refusal } from "../../../../../server/refusal";
-import { trialStamp } from "../../../../../server/trial-stamp";
+import { trialStamp } from "../../../../../server/trial/trial-stamp";
 
 /** Asked every second or two by each window in which the trial is open. */
 export async function GET(_: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {

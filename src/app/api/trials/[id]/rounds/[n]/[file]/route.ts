@@ -1,8 +1,8 @@
 import { database } from "../../../../../../../data/database";
 import { attachment } from "../../../../../../../server/attachment";
 import { Refusal } from "../../../../../../../server/refusal";
-import { AS_USUAL, type FileBody, roundFile } from "../../../../../../../server/round-files";
-import { paperOf } from "../../../../../../../server/round-sheet";
+import { AS_USUAL, type FileBody, roundFile } from "../../../../../../../server/trial/round-files";
+import { paperOf } from "../../../../../../../server/trial/round-sheet";
 
 /** A file of a round, such as coupon.svg; `?paper=letter` for what lies on pages, `?piece=2` for what holds one. */
 export async function GET(

@@ -1,0 +1,71 @@
+/** What can be wrong with the file of the bench or the disk it lies on, in words that say what to do. */
+
+export type TroubleKind = "full" | "read only" | "locked" | "disk" | "damaged" | "not a bench" | "newer";
+
+const WORDS: Record<TroubleKind, { what: string; todo: string }> = {
+  full: { what: "The disk with the data of the bench is full.", todo: "Free some space on it, then try again." },
+  "read only": {
+    what: "The data of the bench cannot be written: its disk, folder or file is read-only.",
+    todo: "Make it writable, then try again.",
+  },
+  locked: {
+    what: "Another program holds the data of the bench.",
+    todo: "End what it does there, then try again.",
+  },
+  disk: {
+    what: "The disk with the data of the bench does not answer as it should.",
+    todo: "Look whether it is there and sound, then try again.",
+  },
+  damaged: {
+    what: "The data of the bench is damaged.",
+    todo: "Stop Ustrina, keep the file aside, and restore the newest backup.",
+  },
+  "not a bench": {
+    what: "The file in the place of the bench's data is not the data of a bench.",
+    todo: "Move it away or name the right file, then start again.",
+  },
+  newer: {
+    what: "A newer Ustrina has kept this bench, and this one cannot read it.",
+    todo: "Start the newer one, or restore a backup from before.",
+  },
+};
+
+/** The file cannot be used as it is; nothing of it was changed. */
+export class DatabaseTrouble extends Error {
+  constructor(readonly kind: TroubleKind) {
+    super(`${WORDS[kind].what} ${WORDS[kind].todo}`);
+  }
+}
+
+/** By the codes of SQLite [sqlite.org/rescode.html] and of the system, from the start of the code. */
+const KINDS: [string, TroubleKind][] = [
+  ["SQLITE_FULL", "full"],
+  ["ENOSPC", "full"],
+  ["EDQUOT", "full"],
+  ["SQLITE_READONLY", "read only"],
+  ["EROFS", "read only"],
+  ["EACCES", "read only"],
+  ["EPERM", "read only"],
+  ["SQLITE_BUSY", "locked"],
+  ["SQLITE_LOCKED", "locked"],
+  ["SQLITE_CORRUPT", "damaged"],
+  ["SQLITE_NOTADB", "not a bench"],
+  ["SQLITE_IOERR", "disk"],
+  ["SQLITE_CANTOPEN", "disk"],
+  ["EIO", "disk"],
+];
+
+/** Which trouble an error tells of, also one that another wraps; `null` = it is none of the disk or the file. */
+export function troubleOf(error: unknown): DatabaseTrouble | null {
+  if (error instanceof DatabaseTrouble) return error;
+  if (!(error instanceof Error)) return null;
+  const code = "code" in error ? String(error.code) : "";
+  const known = KINDS.find(([start]) => code.startsWith(start));
+  return known ? new DatabaseTrouble(known[1]) : troubleOf(error.cause);
+}
+
+/** The same for an action that was refused by it. */
+export function withNothingChanged({ kind }: DatabaseTrouble): string {
+  const { what, todo } = WORDS[kind];
+  return `${what} Nothing was changed. ${todo}`;
+}

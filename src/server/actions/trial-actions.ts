@@ -1,0 +1,253 @@
+"use server";
+/** What the pages may ask the server to do. Every input is parsed; every answer is data, also a refusal. */
+import { revalidatePath } from "next/cache";
+import { z } from "zod";
+import { zeroSchema } from "../../core/metrology/sitting";
+import { answerInputSchema } from "../../core/procedures/answer-input";
+import { draftSchema } from "../../core/procedures/draft";
+import { gcodeDialectSchema } from "../../core/procedures/gcode-dialect";
+import { database } from "../../data/database";
+import { machineBySlug } from "../../data/machines";
+import { addDemoBench } from "../bench/demo-bench";
+import { momentNow } from "../keeping/clock";
+import * as practice from "../practice/practice-machine";
+import { Refusal } from "../refusal";
+import * as check from "../trial/check-steps";
+import * as correction from "../trial/correction-steps";
+import * as documents from "../trial/load-document";
+import * as steps from "../trial/trial-steps";
+import { run } from "./run-action";
+
+const trialId = z.number().int().positive();
+const roundN = z.number().int().positive();
+const typedRows = z.array(z.object({ at: z.number().nullable(), text: z.string().max(60) })).max(500);
+
+export async function beginTrial(input: unknown) {
+  return run(z.object({ machine: z.string(), procedure: z.string() }), input, (i) => {
+    const id = steps.beginTrial(database(), i.machine, i.procedure, momentNow());
+    revalidatePath("/");
+    return id;
+  });
+}
+
+export async function loadTrial(input: unknown) {
+  return run(z.object({ text: z.string().max(20_000_000) }), input, (i) => {
+    const id = documents.loadDocument(database(), i.text, momentNow());
+    revalidatePath("/", "layout");
+    return id;
+  });
+}
+
+export async function beginCheck(input: unknown) {
+  return run(z.object({ machine: z.string(), procedure: z.string() }), input, (i) => {
+    const id = check.beginCheck(database(), i.machine, i.procedure, momentNow());
+    revalidatePath("/", "layout");
+    return id;
+  });
+}
+
+export async function setTolerance(input: unknown) {
+  return run(z.object({ trialId, text: z.string().max(60), always: z.boolean() }), input, (i) => {
+    check.setTolerance(database(), i.trialId, i.text, i.always, momentNow());
+    revalidatePath("/", "layout");
+  });
+}
+
+export async function setLimits(input: unknown) {
+  const typed = z.string().max(60);
+  return run(
+    z.object({ machine: z.string(), procedure: z.string(), tolerance: typed, recheckDays: typed }),
+    input,
+    (i) => {
+      check.setLimits(database(), i.machine, i.procedure, i, momentNow());
+      revalidatePath("/", "layout");
+    },
+  );
+}
+
+export async function setDialect(input: unknown) {
+  return run(z.object({ machine: z.string(), dialect: gcodeDialectSchema }), input, (i) => {
+    check.setDialect(database(), i.machine, i.dialect, momentNow());
+    revalidatePath("/", "layout");
+  });
+}
+
+export async function keepDraft(input: unknown) {
+  return run(z.object({ trialId, n: roundN, draft: draftSchema, base: draftSchema.nullable() }), input, (i) =>
+    steps.keepDraft(database(), i.trialId, i.n, i.draft, i.base),
+  );
+}
+
+export async function markBurned(input: unknown) {
+  return run(z.object({ trialId, n: roundN }), input, (i) => {
+    steps.markBurned(database(), i.trialId, i.n, momentNow());
+    revalidatePath(`/trial/${i.trialId}`, "layout");
+  });
+}
+
+export async function burnOnPractice(input: unknown) {
+  return run(z.object({ trialId, n: roundN, file: z.string().max(20_000_000).nullable() }), input, (i) => {
+    practice.burnOnPractice(database(), i.trialId, i.n, i.file, momentNow());
+    revalidatePath(`/trial/${i.trialId}`, "layout");
+  });
+}
+
+export async function openSession(input: unknown) {
+  return run(z.object({ trialId, n: roundN, gauge: z.string(), zero: zeroSchema }), input, (i) => {
+    steps.openSession(database(), i.trialId, i.n, i.gauge, i.zero, momentNow());
+    revalidatePath(`/trial/${i.trialId}`, "layout");
+  });
+}
+
+export async function readMore(input: unknown) {
+  return run(
+    z.object({ trialId, n: roundN, sites: z.array(z.string()).min(1).max(500), more: z.number().int().min(1).max(50) }),
+    input,
+    (i) => {
+      steps.readMore(database(), i.trialId, i.n, i.sites, i.more);
+      revalidatePath(`/trial/${i.trialId}`, "layout");
+    },
+  );
+}
+
+export async function takeReading(input: unknown) {
+  return run(
+    z.object({
+      trialId,
+      n: roundN,
+      site: z.string(),
+      input: answerInputSchema,
+      from: z.enum(["typed", "wedge", "practice", "picture"]),
+      clientKey: z.string().min(8).max(80),
+      session: z.number().int().optional(),
+    }),
+    input,
+    (i) => steps.takeReading(database(), i, momentNow()),
+  );
+}
+
+export async function takeSheet(input: unknown) {
+  return run(z.object({ trialId, n: roundN, text: z.string().max(6_000_000), sure: z.boolean() }), input, (i) => {
+    const count = steps.takeSheet(database(), i.trialId, i.n, i.text, i.sure, momentNow());
+    revalidatePath(`/trial/${i.trialId}`, "layout");
+    return count;
+  });
+}
+
+export async function undoReading(input: unknown) {
+  return run(z.object({ trialId, n: roundN, readingId: z.number().int() }), input, (i) =>
+    steps.undoReading(database(), i.trialId, i.n, i.readingId, momentNow()),
+  );
+}
+
+export async function readOnPractice(input: unknown) {
+  return run(z.object({ trialId, n: roundN, site: z.string() }), input, (i) =>
+    practice.readOnPractice(database(), i.trialId, i.n, i.site),
+  );
+}
+
+export async function confirmHeld(input: unknown) {
+  return run(z.object({ trialId, n: roundN, setting: z.string(), rows: typedRows }), input, (i) => {
+    correction.confirmHeld(database(), i.trialId, i.n, i.setting, i.rows, momentNow());
+    revalidatePath(`/trial/${i.trialId}`, "layout");
+  });
+}
+
+export async function decide(input: unknown) {
+  return run(z.object({ trialId, key: z.string().max(60), value: z.string().max(60) }), input, (i) => {
+    correction.decide(database(), i.trialId, i.key, i.value);
+    revalidatePath(`/trial/${i.trialId}`, "layout");
+  });
+}
+
+export async function recordEntry(input: unknown) {
+  return run(
+    z.object({
+      trialId,
+      n: roundN,
+      setting: z.string(),
+      holderId: z.number().int(),
+      rows: typedRows,
+      readBack: z.boolean(),
+      seen: z.string(),
+    }),
+    input,
+    (i) => {
+      const id = correction.recordEntry(database(), i, momentNow());
+      revalidatePath(`/trial/${i.trialId}`, "layout");
+      return id;
+    },
+  );
+}
+
+export async function undoEntry(input: unknown) {
+  return run(z.object({ trialId, entryId: z.number().int() }), input, (i) => {
+    correction.undoEntry(database(), i.trialId, i.entryId, momentNow());
+    revalidatePath(`/trial/${i.trialId}`, "layout");
+  });
+}
+
+export async function layOutNext(input: unknown) {
+  return run(z.object({ trialId }), input, (i) => {
+    const n = correction.layOutNext(database(), i.trialId, momentNow());
+    revalidatePath(`/trial/${i.trialId}`, "layout");
+    return n;
+  });
+}
+
+export async function acceptVerdict(input: unknown) {
+  return run(z.object({ trialId }), input, (i) => {
+    const verdict = correction.acceptVerdict(database(), i.trialId, momentNow());
+    revalidatePath("/", "layout");
+    return verdict.result;
+  });
+}
+
+export async function giveUp(input: unknown) {
+  return run(z.object({ trialId }), input, (i) => {
+    correction.giveUp(database(), i.trialId, momentNow());
+    revalidatePath("/", "layout");
+  });
+}
+
+export async function revealTruth(input: unknown) {
+  return practiceAction(z.object({ machine: z.string() }), input, (id) => practice.reveal(database(), id, momentNow()));
+}
+
+export async function renewPractice(input: unknown) {
+  return practiceAction(z.object({ machine: z.string() }), input, (id) =>
+    practice.renew(database(), id, Date.now() % 2 ** 31),
+  );
+}
+
+export async function switchCorrection(input: unknown) {
+  return practiceAction(z.object({ machine: z.string(), on: z.boolean() }), input, (id, i) =>
+    practice.switchCorrection(database(), id, i.on),
+  );
+}
+
+export async function wearPractice(input: unknown) {
+  return practiceAction(z.object({ machine: z.string(), months: z.number().int().min(1).max(240) }), input, (id, i) =>
+    practice.wear(database(), id, i.months),
+  );
+}
+
+export async function openDemoBench() {
+  return run(z.undefined(), undefined, () => {
+    addDemoBench(database(), momentNow());
+    revalidatePath("/", "layout");
+  });
+}
+
+async function practiceAction<I extends { machine: string }>(
+  schema: z.ZodType<I>,
+  input: unknown,
+  act: (machineId: number, input: I) => void,
+) {
+  return run(schema, input, (i) => {
+    const machine = machineBySlug(database(), i.machine);
+    if (!machine) throw new Refusal("machine", "There is no such machine.");
+    act(machine.id, i);
+    revalidatePath("/practice");
+  });
+}

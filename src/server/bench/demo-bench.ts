@@ -1,0 +1,221 @@
+/**
+ * The demo: the label workshop of a botanic garden. Everything in it is invented.
+ *
+ * Its history is made by running trials on practice machines through the very steps that the screens use.
+ */
+import { type Gauge, usualGauge } from "../../core/metrology/gauge";
+import { entryText } from "../../core/procedures/entry-text";
+import { USUAL_DIALECT } from "../../core/procedures/gcode-dialect";
+import { type MachineSpec, machineSpecSchema } from "../../core/procedures/machine-spec";
+import { SCAN_OFFSET } from "../../core/procedures/scan-offset/plan-type";
+import type { Db } from "../../data/database";
+import { addGauge } from "../../data/gauges";
+import { toColumn } from "../../data/json-column";
+import { addEntry, ownerOfMachine } from "../../data/ledger";
+import { addMachine, type HolderRole, holdersOf, type Machine, machineBySlug } from "../../data/machines";
+import { addPart, fitPart } from "../../data/parts";
+import { addPractice } from "../../data/practice";
+import { type GantryTruth, gantryFromSeed, type PracticeController } from "../../practice/gantry-truth";
+import { burnOnPractice, wear } from "../practice/practice-machine";
+import { readAllOnPractice } from "../practice/read-all";
+import { beginCheck } from "../trial/check-steps";
+import { acceptVerdict, confirmHeld, layOutNext, recordEntry } from "../trial/correction-steps";
+import { fullTrial, historyOf, readingStamp, roundOf } from "../trial/trial-record";
+import { beginTrial, keepDraft, openSession } from "../trial/trial-steps";
+
+const DAY_MS = 86_400_000;
+const MINUTE_MS = 60_000;
+const DEMO_CHECKS = 11;
+const DAYS_BETWEEN_CHECKS = 35;
+
+export const DEMO_GAUGES: Gauge[] = [
+  {
+    id: "calipers",
+    name: "Calipers",
+    kind: "calipers",
+    unit: "mm",
+    ...usualGauge("calipers", "mm"),
+  },
+  {
+    id: "steel-rule",
+    name: "Steel rule",
+    kind: "rule",
+    unit: "mm",
+    ...usualGauge("rule", "mm"),
+  },
+  {
+    id: "inch-calipers",
+    name: "Inch calipers",
+    kind: "calipers",
+    unit: "in",
+    ...usualGauge("calipers", "in"),
+  },
+  {
+    id: "microscope",
+    name: "Microscope picture",
+    kind: "microscope",
+    unit: "mm",
+    ...usualGauge("microscope", "mm"),
+  },
+];
+
+const ALDER: MachineSpec = machineSpecSchema.parse({
+  name: "Alder",
+  kind: "CO2 gantry",
+  widthMm: 900,
+  depthMm: 600,
+  topSpeedMmPerS: 600,
+  accelerationMmPerS2: 6000,
+  wavelengthNm: 10600,
+  axes: { home: "back left", x: "to the right", y: "away" },
+  workingSpeedsMmPerS: [150, 300, 400],
+  gcode: USUAL_DIALECT,
+  scansBlocks: true,
+  held: { [SCAN_OFFSET]: { unit: "mm", step: 0.001, range: null, tableKind: "interpolated", sense: 1 } },
+  tolerances: {},
+  recheckDays: {},
+});
+
+const BRACKEN: MachineSpec = machineSpecSchema.parse({
+  name: "Bracken",
+  kind: "diode gantry",
+  widthMm: 400,
+  depthMm: 400,
+  topSpeedMmPerS: 250,
+  accelerationMmPerS2: 3000,
+  wavelengthNm: 455,
+  axes: { home: "front left", x: "to the right", y: "away" },
+  workingSpeedsMmPerS: [60, 100],
+  gcode: USUAL_DIALECT,
+  scansBlocks: false,
+  held: { [SCAN_OFFSET]: { unit: "mm", step: 0.001, range: null, tableKind: "interpolated", sense: 1 } },
+  tolerances: {},
+  recheckDays: {},
+});
+
+/** Adds the demo bench to an empty database, whole or not at all; does nothing where a machine exists. */
+export function addDemoBench(db: Db, now: number): void {
+  if (machineBySlug(db, "alder")) return;
+  db.transaction((tx) => setOut(tx, now));
+}
+
+function setOut(db: Db, now: number): void {
+  const opened = now - 420 * DAY_MS;
+  for (const gauge of DEMO_GAUGES) addGauge(db, gauge, opened);
+  const alder = addDemoMachine(
+    db,
+    "alder",
+    ALDER,
+    417,
+    "50.8",
+    [
+      { name: "Controller of Alder", role: "controller" },
+      { name: "Office computer, second program", role: "copy" },
+      { name: "Ustrina's own G-code", role: "ustrina" },
+    ],
+    opened,
+  );
+  const bracken = addDemoMachine(
+    db,
+    "bracken",
+    BRACKEN,
+    902,
+    "fixed, 45 mm",
+    [
+      { name: "Ustrina's own G-code", role: "ustrina" },
+      { name: "Controller of Bracken", role: "controller" },
+    ],
+    opened,
+  );
+  for (const machine of [alder, bracken]) asFound(db, machine, opened + 10 * MINUTE_MS);
+  provedTrial(db, bracken, now - 400 * DAY_MS);
+  for (let i = 0; i < DEMO_CHECKS; i++)
+    heldCheck(db, bracken, now - (12 + (DEMO_CHECKS - 1 - i) * DAYS_BETWEEN_CHECKS) * DAY_MS);
+}
+
+function addDemoMachine(
+  db: Db,
+  slug: string,
+  spec: MachineSpec,
+  seed: number,
+  opticLabel: string,
+  holders: { name: string; role: HolderRole }[],
+  at: number,
+): Machine {
+  const machine = addMachine(db, slug, spec, holders, at);
+  const focalLengthMm = Number.parseFloat(opticLabel) || 45;
+  fitPart(db, machine.id, "optic", addPart(db, { kind: "optic", label: opticLabel, focalLengthMm }, at), at);
+  const truth: GantryTruth = {
+    ...gantryFromSeed(seed),
+    accelerationMmPerS2: (spec.accelerationMmPerS2 ?? 3000) * 1.1,
+  };
+  const controller: PracticeController = { table: [], switchedOn: true };
+  addPractice(db, { machineId: machine.id, truth: toColumn(truth), controller: toColumn(controller) });
+  return machine;
+}
+
+/** The first visit: every holder's table is read back and written down as found. */
+function asFound(db: Db, machine: Machine, at: number): void {
+  for (const holder of holdersOf(db, machine.id))
+    addEntry(
+      db,
+      {
+        owner: ownerOfMachine(machine.id),
+        setting: SCAN_OFFSET,
+        holderId: holder.id,
+        value: { shape: "table", rows: [] },
+        unit: "mm",
+        u: null,
+        origin: "found",
+        solutionId: null,
+        trialId: null,
+        readBack: true,
+        note: "first visit: the table was empty",
+      },
+      at,
+    );
+}
+
+/** A whole trial on the practice machine, from layout to the accepted proof. */
+function provedTrial(db: Db, machine: Machine, at: number): void {
+  const trialId = beginTrial(db, machine.slug, "scan-offset", at);
+  const first = roundOf(fullTrial(db, trialId), 1);
+  keepDraft(db, trialId, 1, { ...first.draft, speedsMmPerS: "40 80 120 160 200 240", repeats: "3" });
+  burnAndRead(db, trialId, 1, at + 15 * MINUTE_MS);
+  confirmHeld(db, trialId, 1, SCAN_OFFSET, [], at + 40 * MINUTE_MS);
+  const full = fullTrial(db, trialId);
+  const outcome = full.procedure.solve(historyOf(full, 1));
+  if (outcome.status !== "solved") throw new Error("the demo trial cannot be solved");
+  const rows = outcome.corrections.flatMap((c) => c.rows.map((row) => ({ at: row.at, text: entryText(row.enter, c) })));
+  const acting = holdersOf(db, machine.id).find((h) => h.role === "ustrina");
+  recordEntry(
+    db,
+    {
+      trialId,
+      n: 1,
+      setting: SCAN_OFFSET,
+      holderId: acting?.id ?? 0,
+      rows,
+      readBack: true,
+      seen: readingStamp(full, 1),
+    },
+    at + 45 * MINUTE_MS,
+  );
+  const n = layOutNext(db, trialId, at + 55 * MINUTE_MS);
+  burnAndRead(db, trialId, n, at + 60 * MINUTE_MS);
+  acceptVerdict(db, trialId, at + 80 * MINUTE_MS);
+}
+
+/** A check months later, on a machine that has worn a little. */
+function heldCheck(db: Db, machine: Machine, at: number): void {
+  wear(db, machine.id, 1);
+  const trialId = beginCheck(db, machine.slug, "scan-offset", at);
+  burnAndRead(db, trialId, 1, at + 10 * MINUTE_MS);
+  acceptVerdict(db, trialId, at + 30 * MINUTE_MS);
+}
+
+function burnAndRead(db: Db, trialId: number, n: number, at: number): void {
+  burnOnPractice(db, trialId, n, null, at);
+  openSession(db, trialId, n, "calipers", { outside: 0, inside: null }, at + 4 * MINUTE_MS);
+  readAllOnPractice(db, trialId, n, "demo", (taken) => at + 5 * MINUTE_MS + taken * 20_000);
+}

@@ -1,0 +1,99 @@
+/** Declaring gauges: what they show, their limit of error, and how they scatter in the hand. */
+import { z } from "zod";
+import { type Gauge, gaugeKindSchema, gaugeSchema, usualGauge } from "../../core/metrology/gauge";
+import { parseReading } from "../../core/metrology/reading-text";
+import type { Db } from "../../data/database";
+import { addGauge, addGaugeFault, allGauges, reviseGauge, takeBackGaugeFault } from "../../data/gauges";
+import { happenedAt } from "../happened-at";
+import { Refusal } from "../refusal";
+
+/** Texts as typed; lengths in the unit of the gauge unless they carry their own. */
+export const gaugeInputSchema = z.object({
+  /** `null` = a new gauge. */
+  id: z.string().nullable(),
+  name: z.string().max(80),
+  kind: gaugeKindSchema,
+  unit: gaugeSchema.shape.unit,
+  resolution: z.string().max(60),
+  /** Empty = not known: one step is taken. */
+  limit: z.string().max(60),
+  /** Empty = not known: repeats have to tell. */
+  placing: z.string().max(60),
+});
+export type GaugeInput = z.infer<typeof gaugeInputSchema>;
+
+/** How well a scatter typed from experience is known, as a share. (common practice, no source) */
+const EXPERIENCE_DOUBT = 0.5;
+const COARSEST_MM = 20;
+
+/** Declares a gauge, or changes one from now on. @returns its id */
+export function declareGauge(db: Db, input: GaugeInput, now: number): string {
+  const name = input.name.trim();
+  if (name === "") throw new Refusal("name", "Give it the name by which it is known here.");
+  const known = allGauges(db).map((g) => g.spec);
+  if (known.some((g) => g.id !== input.id && g.name.toLowerCase() === name.toLowerCase()))
+    throw new Refusal("name", "Another gauge has this name: tell them apart.");
+  const resolutionMm = length(input, "resolution", "Give the smallest step it shows, for example 0.01 mm or 1/64 in.");
+  if (!(resolutionMm > 0)) throw new Refusal("resolution", "The smallest step must be larger than 0.");
+  if (resolutionMm > COARSEST_MM) throw new Refusal("resolution", "A step this large measures nothing here.");
+  const placingMm = input.placing.trim() === "" ? null : length(input, "placing", "");
+  const spec: Gauge = {
+    id:
+      input.id ??
+      keyFor(
+        name,
+        known.map((g) => g.id),
+      ),
+    name,
+    kind: input.kind,
+    unit: input.unit,
+    resolutionMm,
+    limitMm: input.limit.trim() === "" ? unknownLimitMm(input, resolutionMm) : length(input, "limit", ""),
+    placing: placingMm === null ? null : { sdMm: placingMm, relativeDoubt: EXPERIENCE_DOUBT },
+  };
+  if (input.id === null) addGauge(db, spec, now);
+  else if (!reviseGauge(db, spec, now)) throw new Refusal("name", "There is no such gauge.");
+  return spec.id;
+}
+
+/**
+ * A gauge was found wrong: what was proved with it is stale.
+ *
+ * @param since when it was last known to be right, milliseconds; `null` = never
+ */
+export function foundWrong(db: Db, key: string, typed: { note: string; since: number | null }, now: number): void {
+  const since = typed.since === null ? null : happenedAt(typed.since, now);
+  const note = typed.note.trim();
+  if (note === "") throw new Refusal("note", "Say what is wrong with it, for example: reads 0.08 mm short.");
+  if (!addGaugeFault(db, key, { note, since, at: now })) throw new Refusal("gauge", "There is no such gauge.");
+}
+
+export function takeBackFault(db: Db, id: number, now: number): void {
+  if (!takeBackGaugeFault(db, id, now)) throw new Refusal("gauge", "This was taken back already.");
+}
+
+/** Nobody said: an eye is right to half a step, anything else to a step, or to what is usual for its kind. */
+function unknownLimitMm({ kind, unit }: GaugeInput, resolutionMm: number): number {
+  return kind === "eye" ? resolutionMm / 2 : Math.max(resolutionMm, usualGauge(kind, unit).limitMm);
+}
+
+function length(input: GaugeInput, field: "resolution" | "limit" | "placing", missing: string): number {
+  const text = input[field];
+  if (text.trim() === "") throw new Refusal(field, missing);
+  const read = parseReading(text.replace(/^\s*±/, ""), "length", input.unit);
+  if (!read.ok) throw new Refusal(field, read.message);
+  return read.value;
+}
+
+/** `Inch calipers` becomes `inch-calipers`; a number follows where that is taken. */
+function keyFor(name: string, taken: readonly string[]): string {
+  const base =
+    name
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, "-")
+      .replace(/^-|-$/g, "") || "gauge";
+  for (let i = 1; ; i++) {
+    const key = i === 1 ? base : `${base}-${i}`;
+    if (!taken.includes(key)) return key;
+  }
+}

@@ -1,0 +1,54 @@
+/** What a request must bring before it is answered: it comes from a page of this server, and says what it sends. */
+import { LARGEST_FILE } from "../../formats/largest-file";
+
+export type Turned = { status: number; message: string };
+
+/** What the actions of the pages send, by React and Next. */
+const ACTION_TYPES = ["text/plain", "multipart/form-data"];
+/** The form on which the access code is typed. */
+const FORM_TYPE = "application/x-www-form-urlencoded";
+const READING = new Set(["GET", "HEAD"]);
+
+/** What is taken in one request: the largest file that pages send, with room for its wrapping. */
+export const LARGEST_BODY = LARGEST_FILE + 1024 * 1024;
+
+/**
+ * Why a request is turned away; `null` = it may pass.
+ *
+ * @param isCodeForm whether it goes to the page of the access code
+ */
+export function turnedAway(method: string, headers: Headers, isCodeForm: boolean): Turned | null {
+  if (READING.has(method))
+    return isElsewhere(headers) && headers.get("sec-fetch-mode") !== "navigate"
+      ? { status: 403, message: "Only the pages of this bench may read it." }
+      : null;
+  if (method !== "POST") return { status: 405, message: "This is not done here." };
+  if (!isFromHere(headers))
+    return { status: 403, message: "Only the pages of this bench may change it. Open the bench and do it there." };
+  const type = (headers.get("content-type") ?? "").split(";")[0]?.trim().toLowerCase() ?? "";
+  const isAction = headers.has("next-action") && ACTION_TYPES.includes(type);
+  if (!(isCodeForm ? type === FORM_TYPE : isAction))
+    return { status: 415, message: "What was sent is not of a kind that is taken here." };
+  if (headers.has("content-encoding")) return { status: 415, message: "What was sent is packed. Send it as it is." };
+  const length = headers.get("content-length");
+  if (length !== null && !(Number(length) <= LARGEST_BODY))
+    return { status: 413, message: `This is too large: at most ${LARGEST_FILE / 1024 / 1024} MB are taken at once.` };
+  return null;
+}
+
+/** The browser says that a page of another address asks. [Fetch Metadata Request Headers, W3C working draft] */
+function isElsewhere(headers: Headers): boolean {
+  const site = headers.get("sec-fetch-site");
+  return site === "cross-site" || site === "same-site";
+}
+
+/** Every browser says where a request that changes something comes from; one that does not say is not from a page. */
+function isFromHere(headers: Headers): boolean {
+  if (isElsewhere(headers)) return false;
+  try {
+    const origin = new URL(headers.get("origin") ?? "");
+    return /^https?:$/.test(origin.protocol) && origin.host === headers.get("host")?.toLowerCase();
+  } catch {
+    return false;
+  }
+}

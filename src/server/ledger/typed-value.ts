@@ -1,0 +1,50 @@
+/** Numbers as typed, read as a value of a setting. */
+import { plain } from "../../core/metrology/quantity-text";
+import { parseReading } from "../../core/metrology/reading-text";
+import { UNITS, type UnitId } from "../../core/metrology/units";
+import type { SettingSpec, SettingValue } from "../../core/procedures/setting";
+import { Refusal } from "../refusal";
+
+/** One number as typed, by its row: the place in a table, as a number where the page knows it. */
+export type TypedRow = { at: number | string | null; text: string };
+
+/** Larger than anything a controller holds, in internal units. */
+const LARGEST = 1e7;
+
+/**
+ * @param unit of what is typed without one
+ * @throws Refusal at the field of the first fault: `value`, `row 300` where the page knows the row, else `row 2 at`, `row 2`
+ */
+export function typedValue(setting: SettingSpec, unit: UnitId, rows: readonly TypedRow[]): SettingValue {
+  if (setting.shape === "map") throw new Refusal("value", "A map is not typed: it comes from a trial.");
+  if (setting.shape === "scalar") {
+    const only = rows[0];
+    if (!only || only.text.trim() === "") throw new Refusal("value", "Type the value.");
+    return { shape: "scalar", value: signedReading(only.text, unit, "value") };
+  }
+  const read = rows.flatMap((row, i) => {
+    if (row.at === null) return [];
+    const at = typeof row.at === "number" ? row.at : place(row.at, setting, i);
+    return [{ at, value: signedReading(row.text, unit, typeof row.at === "number" ? `row ${at}` : `row ${i}`) }];
+  });
+  const twice = read.find((r, i) => read.findIndex((other) => other.at === r.at) !== i);
+  if (twice) throw new Refusal("value", `${plain(twice.at)} is there twice: each row needs a place of its own.`);
+  return { shape: "table", rows: read.sort((a, b) => a.at - b.at) };
+}
+
+function place(text: string, setting: SettingSpec, i: number): number {
+  const unit = setting.atUnit ?? "one";
+  const read = parseReading(text, UNITS[unit].dimension, unit);
+  if (!read.ok) throw new Refusal(`row ${i} at`, read.message);
+  if (!(read.value > 0 && read.value < LARGEST)) throw new Refusal(`row ${i} at`, "It must be larger than 0.");
+  return read.value;
+}
+
+/** A leading minus is allowed: settings may be negative. */
+function signedReading(text: string, unit: UnitId, field: string): number {
+  const minus = /^\s*[-−]/;
+  const read = parseReading(text.replace(minus, ""), UNITS[unit].dimension, unit);
+  if (!read.ok) throw new Refusal(field, read.message);
+  if (read.value > LARGEST) throw new Refusal(field, "No controller holds a number this large.");
+  return minus.test(text) ? -read.value : read.value;
+}

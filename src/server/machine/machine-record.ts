@@ -1,0 +1,42 @@
+/** Everything kept of one machine, read once: its ledger, what happened to it, what was fitted, its trials and their verdicts. */
+import type { Db } from "../../data/database";
+import { eventsOf, type MachineEvent } from "../../data/events";
+import { type GaugeFault, gaugeFaults, gaugesOfTrial } from "../../data/gauges";
+import { entriesOf, type LedgerEntry, ownerOfMachine } from "../../data/ledger";
+import { cameFromElsewhere } from "../../data/load-trial";
+import { everyHolderOf, type Holder, type Machine } from "../../data/machines";
+import { type Fitting, fittingsOf } from "../../data/parts";
+import { type KeptVerdict, type Trial, trialsOfMachine, verdictsOfMachine } from "../../data/trials";
+
+export type MachineRecord = {
+  machine: Machine;
+  holders: Holder[];
+  /** Newest first, without those taken back. */
+  entries: LedgerEntry[];
+  events: MachineEvent[];
+  /** Oldest first. */
+  fittings: Fitting[];
+  /** Newest first. */
+  trials: Trial[];
+  verdictsOf: (trialId: number) => readonly KeptVerdict[];
+  isFromElsewhere: (trial: Trial) => boolean;
+  faults: readonly GaugeFault[];
+  /** When a trial was read with which gauge. */
+  readWith: (trialId: number) => { gauge: string; at: number }[];
+};
+
+export function machineRecord(db: Db, machine: Machine): MachineRecord {
+  const verdicts = verdictsOfMachine(db, machine.id);
+  return {
+    machine,
+    holders: everyHolderOf(db, machine.id),
+    entries: entriesOf(db, ownerOfMachine(machine.id)).filter((e) => e.undoneAt === null),
+    events: eventsOf(db, machine.id),
+    fittings: fittingsOf(db, machine.id),
+    trials: trialsOfMachine(db, machine.id),
+    verdictsOf: (trialId) => verdicts.get(trialId) ?? [],
+    isFromElsewhere: (trial) => cameFromElsewhere(db, trial),
+    faults: gaugeFaults(db),
+    readWith: (trialId) => gaugesOfTrial(db, trialId),
+  };
+}

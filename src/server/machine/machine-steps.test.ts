@@ -1,0 +1,118 @@
+/** Adding machines and changing what is known of them. */
+import { beforeEach, describe, expect, it } from "vitest";
+import type { Database } from "../../data/database";
+import { holdersOf, machineBySlug } from "../../data/machines";
+import { practiceOf } from "../../data/practice";
+import { demoCopy, NOW, refusal } from "../bench/test-bench";
+import { burnOnPractice } from "../practice/practice-machine";
+import { fullTrial } from "../trial/trial-record";
+import { beginTrial } from "../trial/trial-steps";
+import { keepMachine, type MachineInput } from "./machine-steps";
+import { machineView } from "./machine-view";
+
+const DAMSON: MachineInput = {
+  ...{ slug: null, kind: "CO2 gantry", name: "Damson", width: "12 in", depth: "300", topSpeed: "30000 mm/min" },
+  ...{ acceleration: "", wavelength: "10600 nm", workingSpeeds: "300, 150 mm/s", scansBlocks: true, practice: true },
+  axes: { home: "back right", x: "to the left", y: "toward you" },
+  held: {
+    "scan offset": { unit: "in", step: "1 thou", low: "-0.04", high: "1 mm", tableKind: "not known", sense: -1 },
+  },
+};
+
+function held(change: Partial<MachineInput["held"][string]>): MachineInput["held"] {
+  const usual = DAMSON.held["scan offset"];
+  if (!usual) throw new Error("no hold");
+  return { "scan offset": { ...usual, ...change } };
+}
+
+let db: Database;
+beforeEach(() => {
+  db = demoCopy();
+});
+
+describe("a machine that is added", () => {
+  it("stands on the bench with what is known of it, and can be calibrated on its practice machine", () => {
+    const slug = keepMachine(db, DAMSON, NOW);
+    expect(slug).toBe("damson");
+    const machine = machineBySlug(db, slug);
+    expect(machine?.spec).toMatchObject({
+      ...{
+        name: "Damson",
+        widthMm: expect.closeTo(304.8, 9),
+        depthMm: 300,
+        topSpeedMmPerS: expect.closeTo(500, 9),
+        accelerationMmPerS2: null,
+      },
+      ...{ wavelengthNm: 10600, workingSpeedsMmPerS: [150, 300], scansBlocks: true },
+      axes: DAMSON.axes,
+      held: {
+        "scan offset": {
+          ...{ unit: "in", step: expect.closeTo(0.0254, 12), tableKind: "not known", sense: -1 },
+          range: { low: expect.closeTo(-1.016, 9), high: expect.closeTo(1, 9) },
+        },
+      },
+    });
+    expect(holdersOf(db, machine?.id ?? 0).map((h) => h.role)).toEqual(["controller", "ustrina"]);
+    expect(machineView(db, slug, NOW)).toMatchObject({ next: { action: "begin", procedure: "scan-offset" } });
+    const trial = beginTrial(db, slug, "scan-offset", NOW + 1);
+    burnOnPractice(db, trial, 1, null, NOW + 2);
+    expect(fullTrial(db, trial).rounds[0]?.burnedAt).toBe(NOW + 2);
+  });
+
+  it("without a controller that scans begins with its own G-code as the holder that acts", () => {
+    const slug = keepMachine(db, { ...DAMSON, scansBlocks: false, practice: false }, NOW);
+    const id = machineBySlug(db, slug)?.id ?? 0;
+    expect(holdersOf(db, id).map((h) => h.role)).toEqual(["ustrina", "controller"]);
+    expect(practiceOf(db, id)).toBeUndefined();
+  });
+
+  it("gets an address of its own, whatever it is called", () => {
+    expect(keepMachine(db, { ...DAMSON, name: "New" }, NOW)).toBe("new-2");
+    expect(keepMachine(db, { ...DAMSON, name: "Ölmühle №" }, NOW)).toBe("lm-hle");
+    expect(keepMachine(db, { ...DAMSON, name: "激光" }, NOW)).toBe("machine");
+    expect(keepMachine(db, { ...DAMSON, name: "光" }, NOW)).toBe("machine-2");
+  });
+
+  it.each([
+    ["name", { name: "  " }, /Give it the name/],
+    ["name", { name: "aLDER" }, /Another machine has this name/],
+    ["width", { width: "" }, /for example 900 mm/],
+    ["width", { width: "wide" }, /./],
+    ["depth", { depth: "0" }, /larger than 0/],
+    ["depth", { depth: "40 ft" }, /no more than 10000 mm/],
+    ["topSpeed", { topSpeed: "36000" }, /mm\/min meant/],
+    ["topSpeed", { topSpeed: "3 s" }, /./],
+    ["acceleration", { acceleration: "quick" }, /leave it empty/],
+    ["acceleration", { acceleration: "-5" }, /leave it empty/],
+    ["wavelength", { wavelength: "10.6" }, /in nm/],
+    ["workingSpeeds", { workingSpeeds: "100 x" }, /./],
+    ["workingSpeeds", { workingSpeeds: "0 100" }, /larger than 0/],
+    ["held.scan offset.step", { held: held({ step: "0" }) }, /larger than 0/],
+    ["held.scan offset.unit", { held: held({ unit: "mmPerS" }) }, /is no speed/],
+    ["held.scan offset.low", { held: held({ low: "" }) }, /both ends/],
+    ["held.scan offset.high", { held: held({ high: "x" }) }, /./],
+    ["held.scan offset.high", { held: held({ low: "2 mm" }) }, /larger than the smallest/],
+    ["practice", { kind: "galvo" }, /no practice machine/],
+  ] as const)("is refused at its field: %s %j", (field, change, message) => {
+    const refused = refusal(() => keepMachine(db, { ...DAMSON, ...(change as Partial<MachineInput>) }, NOW));
+    expect(refused).toMatchObject({ field, message: expect.stringMatching(message) });
+    expect(machineBySlug(db, "damson")).toBeUndefined();
+  });
+});
+
+describe("a machine that is changed", () => {
+  const asItIs = (): MachineInput => ({ ...DAMSON, slug: "alder", name: "Alder", width: "900", depth: "600" });
+
+  it("is so for trials from now on; one that was begun keeps what it began with", () => {
+    const before = beginTrial(db, "alder", "scan-offset", NOW);
+    keepMachine(db, { ...asItIs(), name: "Alder the elder", topSpeed: "450" }, NOW + 1);
+    expect(fullTrial(db, before).machine).toMatchObject({ name: "Alder", topSpeedMmPerS: 600 });
+    expect(machineBySlug(db, "alder")?.spec).toMatchObject({ name: "Alder the elder", topSpeedMmPerS: 450 });
+    expect(machineBySlug(db, "alder")?.spec.gcode).toEqual(fullTrial(db, before).machine.gcode);
+  });
+
+  it("keeps its kind, and is refused where it is not there", () => {
+    expect(refusal(() => keepMachine(db, { ...asItIs(), kind: "galvo" }, NOW))).toMatchObject({ field: "kind" });
+    expect(refusal(() => keepMachine(db, { ...asItIs(), slug: "gone" }, NOW)).message).toMatch(/no such machine/);
+  });
+});

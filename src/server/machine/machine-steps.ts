@@ -1,0 +1,222 @@
+/** Adding a machine to the bench, and changing what is known of one from now on. Texts as typed. */
+import { z } from "zod";
+import { parseReading } from "../../core/metrology/reading-text";
+import { type Dimension, UNITS, type UnitId, unitIdSchema } from "../../core/metrology/units";
+import { readQuantities } from "../../core/procedures/draft";
+import { USUAL_DIALECT } from "../../core/procedures/gcode-dialect";
+import {
+  axesSchema,
+  type HeldSetting,
+  type MachineKind,
+  type MachineSpec,
+  machineKindSchema,
+} from "../../core/procedures/machine-spec";
+import { tableKindSchema } from "../../core/procedures/setting";
+import type { Db } from "../../data/database";
+import { toColumn } from "../../data/json-column";
+import { addMachine, everyMachine, type Machine, reviseMachine } from "../../data/machines";
+import { addPractice } from "../../data/practice";
+import { gantryFromSeed, type PracticeController } from "../../practice/gantry-truth";
+import { seedOf } from "../../practice/random";
+import { settingsOf } from "../procedures/settings";
+import { Refusal } from "../refusal";
+
+const typed = z.string().max(120);
+
+export const machineInputSchema = z.object({
+  /** `null` = a new machine. */
+  slug: z.string().nullable(),
+  kind: machineKindSchema,
+  ...{ name: typed, width: typed, depth: typed, topSpeed: typed, wavelength: typed, workingSpeeds: typed },
+  /** mm/s²; empty = not known. */
+  acceleration: typed,
+  axes: axesSchema,
+  /** Whether its controller fills closed outlines with rows of its own. */
+  scansBlocks: z.boolean(),
+  /** How its controller takes each setting, by key. */
+  held: z.record(
+    z.string(),
+    z.object({
+      unit: unitIdSchema,
+      ...{ step: typed, low: typed, high: typed },
+      ...{ tableKind: tableKindSchema, sense: z.union([z.literal(1), z.literal(-1)]) },
+    }),
+  ),
+  /** A practice machine beside a new one. */
+  practice: z.boolean(),
+});
+export type MachineInput = z.infer<typeof machineInputSchema>;
+
+const LARGEST_MM = 10_000;
+const FASTEST_MM_PER_S = 20_000;
+const HARDEST_MM_PER_S2 = 1_000_000;
+const [SHORTEST_NM, LONGEST_NM] = [150, 20_000];
+
+/**
+ * Adds a machine, or revises one: trials begun before keep what they began with.
+ *
+ * @returns its slug
+ * @throws Refusal at the field of the first fault
+ */
+export function keepMachine(db: Db, input: MachineInput, now: number): string {
+  const machines = everyMachine(db);
+  const known = input.slug === null ? null : machines.find((m) => m.slug === input.slug);
+  if (known === undefined) throw new Refusal("name", "There is no such machine.");
+  const name = input.name.trim();
+  if (name === "") throw new Refusal("name", "Give it the name by which it is known here.");
+  const namesake = machines.find((m) => m !== known && m.spec.name.toLowerCase() === name.toLowerCase());
+  if (namesake)
+    throw new Refusal(
+      "name",
+      namesake.archivedAt === null
+        ? "Another machine has this name: tell them apart."
+        : "An archived machine has this name: bring it back, or choose another name.",
+    );
+  if (known && known.spec.kind !== input.kind)
+    throw new Refusal("kind", "The kind of a machine stays: add another machine instead.");
+  const spec = specFrom(input, name, known?.spec ?? null);
+  if (known) {
+    reviseMachine(db, known.id, spec, now);
+    return known.slug;
+  }
+  return db.transaction((tx) => {
+    const machine = standOnBench(tx, spec, now);
+    if (input.practice) addStandIn(tx, machine);
+    return machine.slug;
+  });
+}
+
+/** A new machine with a controller and Ustrina's own G-code as its holders; the one that acts on burns first. */
+export function standOnBench(db: Db, spec: MachineSpec, now: number): Machine {
+  const base =
+    spec.name
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, "-")
+      .replace(/^-|-$/g, "") || "machine";
+  // `new` is an address of its own.
+  const taken = ["new", ...everyMachine(db).map((m) => m.slug)];
+  let slug = base;
+  for (let i = 2; taken.includes(slug); i++) slug = `${base}-${i}`;
+  const holders = [
+    { name: `Controller of ${spec.name}`, role: "controller" as const },
+    { name: "Ustrina's own G-code", role: "ustrina" as const },
+  ];
+  return addMachine(db, slug, spec, spec.scansBlocks ? holders : [...holders].reverse(), now);
+}
+
+function addStandIn(db: Db, machine: Machine): void {
+  if (!hasPracticeKind(machine.spec.kind))
+    throw new Refusal("practice", "There is no practice machine of this kind yet.");
+  const controller: PracticeController = { table: [], switchedOn: true };
+  const truth = gantryFromSeed(seedOf(machine.slug, machine.id));
+  addPractice(db, { machineId: machine.id, truth: toColumn(truth), controller: toColumn(controller) });
+}
+
+export function hasPracticeKind(kind: MachineKind): boolean {
+  return kind !== "galvo";
+}
+
+function specFrom(input: MachineInput, name: string, before: MachineSpec | null): MachineSpec {
+  return {
+    ...(before ?? { gcode: USUAL_DIALECT, tolerances: {}, recheckDays: {} }),
+    ...{ name, kind: input.kind, axes: input.axes, scansBlocks: input.scansBlocks },
+    widthMm: quantity(input, "width", "length", "mm", LARGEST_MM),
+    depthMm: quantity(input, "depth", "length", "mm", LARGEST_MM),
+    topSpeedMmPerS: quantity(input, "topSpeed", "speed", "mmPerS", FASTEST_MM_PER_S),
+    accelerationMmPerS2: input.acceleration.trim() === "" ? null : acceleration(input.acceleration),
+    wavelengthNm: wavelength(input.wavelength),
+    workingSpeedsMmPerS: workingSpeeds(input),
+    held: { ...before?.held, ...heldFrom(input) },
+  };
+}
+
+function quantity(
+  input: MachineInput,
+  field: "width" | "depth" | "topSpeed",
+  dimension: Dimension,
+  unit: UnitId,
+  most: number,
+): number {
+  if (input[field].trim() === "") throw new Refusal(field, `Give it, for example ${EXAMPLES[field]}.`);
+  const read = parseReading(input[field], dimension, unit);
+  if (!read.ok) throw new Refusal(field, read.message);
+  if (!(read.value > 0 && read.value <= most))
+    throw new Refusal(
+      field,
+      `It must be larger than 0 and no more than ${most}${dimension === "speed" ? " mm/s. Were mm/min meant?" : " mm."}`,
+    );
+  return read.value;
+}
+
+const EXAMPLES = { width: "900 mm", depth: "600 mm", topSpeed: "600 mm/s" } as const;
+
+function acceleration(text: string): number {
+  const value = numberIn(text, /\s*mm\/s(²|2|\^2)$/);
+  if (!(value > 0 && value <= HARDEST_MM_PER_S2))
+    throw new Refusal(
+      "acceleration",
+      "Type a number of mm/s², for example 6000, or leave it empty where it is not known.",
+    );
+  return value;
+}
+
+function wavelength(text: string): number {
+  const value = numberIn(text, /\s*nm$/);
+  if (!(value >= SHORTEST_NM && value <= LONGEST_NM))
+    throw new Refusal(
+      "wavelength",
+      `Type the wavelength in nm, ${SHORTEST_NM} to ${LONGEST_NM}: CO₂ 10600, many diodes 455, fibre 1064.`,
+    );
+  return value;
+}
+
+/** A number as readings are typed, its unit left away; NaN where it is none. */
+function numberIn(text: string, unit: RegExp): number {
+  const read = parseReading(text.trim().replace(unit, ""), "ratio", "one");
+  return read.ok ? read.value : Number.NaN;
+}
+
+function workingSpeeds(input: MachineInput): number[] {
+  const read = readQuantities(input.workingSpeeds, "speed", "mmPerS");
+  if (!read.ok) throw new Refusal("workingSpeeds", read.message);
+  if (read.value.some((v) => !(v > 0 && v <= FASTEST_MM_PER_S)))
+    throw new Refusal("workingSpeeds", "Speeds must be larger than 0: for example 150 300 mm/s.");
+  return [...new Set(read.value)].sort((a, b) => a - b);
+}
+
+/** Just the settings that procedures of its kind correct. */
+function heldFrom(input: MachineInput): Record<string, HeldSetting> {
+  const settings = settingsOf(input.kind).filter((s) => s.owner === "machine");
+  return Object.fromEntries(
+    settings.flatMap((setting) => {
+      const given = input.held[setting.key];
+      if (!given) return [];
+      const { unit, tableKind, sense } = given;
+      const fieldOf = (name: string) => `held.${setting.key}.${name}`;
+      if (UNITS[unit].dimension !== UNITS[setting.unit].dimension)
+        throw new Refusal(fieldOf("unit"), `${setting.label} is no ${UNITS[unit].dimension}: choose another unit.`);
+      const read = parseReading(given.step, UNITS[unit].dimension, unit);
+      if (!read.ok) throw new Refusal(fieldOf("step"), read.message);
+      if (!(read.value > 0)) throw new Refusal(fieldOf("step"), "The smallest step must be larger than 0.");
+      return [[setting.key, { unit, step: read.value, range: rangeFrom(given, fieldOf), tableKind, sense }]];
+    }),
+  );
+}
+
+/** Both ends, or neither: not known. A minus is typed as such. */
+function rangeFrom(
+  { unit, low, high }: MachineInput["held"][string],
+  fieldOf: (name: string) => string,
+): HeldSetting["range"] {
+  if (low.trim() === "" && high.trim() === "") return null;
+  const end = (name: "low" | "high", text: string) => {
+    if (text.trim() === "") throw new Refusal(fieldOf(name), "Give both ends of the range, or neither.");
+    const read = parseReading(text.replace(/^\s*[-−]/, ""), UNITS[unit].dimension, unit);
+    if (!read.ok) throw new Refusal(fieldOf(name), read.message);
+    return /^\s*[-−]/.test(text) ? -read.value : read.value;
+  };
+  const range = { low: end("low", low), high: end("high", high) };
+  if (!(range.low < range.high))
+    throw new Refusal(fieldOf("high"), "The largest value must be larger than the smallest.");
+  return range;
+}

@@ -1,0 +1,136 @@
+/** A machine as its page receives it. */
+import type { LengthUnit, UnitId } from "../../core/metrology/units";
+import { CHANGES, type ChangeKind, changesOn } from "../../core/procedures/change";
+import { type MachineKind, machineKindSchema } from "../../core/procedures/machine-spec";
+import type { Effect } from "../../core/procedures/need";
+import type { PartKind, PartSpec } from "../../core/procedures/part-spec";
+import type { SettingSpec } from "../../core/procedures/setting";
+import type { Db } from "../../data/database";
+import type { MachineEvent } from "../../data/events";
+import type { LedgerEntry } from "../../data/ledger";
+import { everyHolderOf, type HolderRole, type Machine, machineById, machineBySlug } from "../../data/machines";
+import { allParts, type Fitting, fittedAt, fittedPart } from "../../data/parts";
+import { practiceOf } from "../../data/practice";
+import { type ToPutBack, toPutBackOf } from "../../data/put-back";
+import { type BenchMachine, benchMachine } from "../bench/bench-view";
+import { controllerOf } from "../practice/practice-machine";
+import { offeredProcedures } from "../procedures/procedures";
+import { settingsOf, settingUnit } from "../procedures/settings";
+import { historyWords } from "./archive-steps";
+import { type MachineRecord, machineRecord } from "./machine-record";
+import { hasPracticeKind } from "./machine-steps";
+
+/** A setting of a machine that a procedure corrects. */
+export type KeptSetting = Pick<SettingSpec, "key" | "label" | "shape" | "unit" | "larger">;
+
+export type MachineFormView = { settings: Record<MachineKind, KeptSetting[]>; practiceKinds: MachineKind[] };
+
+/** What the form asks for, by kind of machine. */
+export function machineFormView(): MachineFormView {
+  const kinds = machineKindSchema.options;
+  const kept = (kind: MachineKind) =>
+    settingsOf(kind)
+      .filter((s) => s.owner === "machine" && s.shape !== "map")
+      .map(({ key, label, shape, unit, larger }) => ({ key, label, shape, unit, larger }));
+  return {
+    settings: Object.fromEntries(kinds.map((kind) => [kind, kept(kind)])) as Record<MachineKind, KeptSetting[]>,
+    practiceKinds: kinds.filter(hasPracticeKind),
+  };
+}
+
+/** One setting at one holder. */
+export type HeldView = {
+  setting: SettingSpec;
+  unit: UnitId;
+  holder: { id: number; name: string; role: HolderRole };
+  /** In force; `null` where nothing was written down yet. */
+  entry: LedgerEntry | null;
+};
+
+export type PartView = {
+  id: number;
+  spec: PartSpec;
+  archived: boolean;
+  /** Name of the machine it is fitted to now. */
+  on: string | null;
+};
+
+export type ChangeView = { kind: ChangeKind; label: string; effects: { title: string; effect: Effect }[] };
+
+export type MachineView = BenchMachine & {
+  archived: boolean;
+  held: HeldView[];
+  /** Holders of all times. */
+  holders: { id: number; name: string; role: HolderRole; away: boolean }[];
+  parts: PartView[];
+  fitted: Record<PartKind, Fitting | null>;
+  /** Newest first. */
+  fittings: Fitting[];
+  changes: ChangeView[];
+  events: MachineEvent[];
+  putBack: ToPutBack[];
+  /** What hangs on it; `null` where it may be deleted. */
+  history: string | null;
+  practiceTable: { at: number; value: number }[] | null;
+};
+
+/** `undefined` where there is none of this address. */
+export function machineName(db: Db, slug: string): string | undefined {
+  return machineBySlug(db, slug)?.spec.name;
+}
+
+/** `undefined` where there is none of this address. */
+export function machineView(db: Db, slug: string, now: number, length: LengthUnit = "mm"): MachineView | undefined {
+  const machine = machineBySlug(db, slug);
+  if (!machine) return undefined;
+  const record = machineRecord(db, machine);
+  const practice = practiceOf(db, machine.id);
+  return {
+    ...benchMachine(db, record, { now, length }).machine,
+    archived: machine.archivedAt !== null,
+    held: heldBy(record),
+    holders: everyHolderOf(db, machine.id).map(({ id, name, role, archivedAt }) => ({
+      ...{ id, name, role },
+      away: archivedAt !== null,
+    })),
+    parts: allParts(db).map(({ id, spec, archivedAt }) => ({
+      ...{ id, spec, archived: archivedAt !== null },
+      on: nameOf(db, fittedAt(db, id)?.machineId),
+    })),
+    fitted: {
+      optic: fittedPart(db, machine.id, "optic", now) ?? null,
+      rotary: fittedPart(db, machine.id, "rotary", now) ?? null,
+    },
+    fittings: [...record.fittings].reverse(),
+    changes: changesOn(machine.spec.kind).map((kind) => ({
+      kind,
+      label: CHANGES[kind].label,
+      effects: effectsOf(machine, kind),
+    })),
+    events: record.events,
+    putBack: toPutBackOf(db, machine.id),
+    history: historyWords(db, machine),
+    practiceTable: practice ? controllerOf(practice).table : null,
+  };
+}
+
+/** In practice order of the settings; the one that acts on burns first. */
+function heldBy({ machine, holders, entries }: MachineRecord): HeldView[] {
+  const inUse = holders.filter((h) => h.archivedAt === null);
+  return settingsOf(machine.spec.kind).flatMap((setting) =>
+    inUse.map(({ id, name, role }) => ({
+      ...{ setting, unit: settingUnit(machine.spec, setting.key), holder: { id, name, role } },
+      entry: entries.find((e) => e.setting === setting.key && e.holderId === id) ?? null,
+    })),
+  );
+}
+
+function effectsOf(machine: Machine, kind: ChangeKind): ChangeView["effects"] {
+  return offeredProcedures(machine.spec.kind).flatMap(({ title, needs }) =>
+    needs.flatMap((n) => (n.on === "change" && n.what === kind ? [{ title, effect: n.effect }] : [])),
+  );
+}
+
+function nameOf(db: Db, machineId: number | undefined): string | null {
+  return machineId === undefined ? null : (machineById(db, machineId)?.spec.name ?? null);
+}

@@ -1,0 +1,127 @@
+/** Optics and rotaries: what is known of them, and which is fitted where since when. Texts as typed. */
+import { z } from "zod";
+import { parseReading } from "../../core/metrology/reading-text";
+import type { PartKind, PartSpec } from "../../core/procedures/part-spec";
+import type { Db } from "../../data/database";
+import { type Machine, machineById, machineBySlug } from "../../data/machines";
+import {
+  addPart,
+  allParts,
+  archivePart,
+  fitPart,
+  fittedAt,
+  fittedPart,
+  fittingsOf,
+  partById,
+  revisePart,
+} from "../../data/parts";
+import { happenedAt } from "../happened-at";
+import { Refusal } from "../refusal";
+
+const typed = z.string().max(120);
+
+export const partInputSchema = z.object({
+  /** `null` = a new one. */
+  id: z.number().int().nullable(),
+  kind: z.enum(["optic", "rotary"]),
+  label: typed,
+  /** Optics; empty = not known. */
+  focalLength: typed,
+  /** Rotaries. */
+  drive: z.enum(["roller", "chuck"]),
+  rollerDiameter: typed,
+  steps: typed,
+});
+export type PartInput = z.infer<typeof partInputSchema>;
+
+const LONGEST_MM = 10_000;
+const MOST_STEPS = 100_000_000;
+
+/** Adds a part, or changes one from now on. @returns its id */
+export function keepPart(db: Db, input: PartInput, now: number): number {
+  const label = input.label.trim();
+  if (label === "") throw new Refusal("label", "Give it the name by which it is known here, for example 50.8 or F160.");
+  const parts = allParts(db);
+  if (parts.some((p) => p.id !== input.id && p.spec.label.toLowerCase() === label.toLowerCase()))
+    throw new Refusal("label", "Another optic or rotary has this name: tell them apart.");
+  const spec = specOf(input, label);
+  if (input.id === null) return addPart(db, spec, now);
+  const known = partById(db, input.id);
+  if (!known || known.spec.kind !== input.kind) throw new Refusal("label", "There is no such part.");
+  revisePart(db, input.id, spec, now);
+  return input.id;
+}
+
+function specOf(input: PartInput, label: string): PartSpec {
+  if (input.kind === "optic") return { kind: "optic", label, focalLengthMm: length(input.focalLength, "focalLength") };
+  return {
+    ...{ kind: "rotary", label, drive: input.drive },
+    rollerDiameterMm: input.drive === "roller" ? length(input.rollerDiameter, "rollerDiameter") : null,
+    stepsPerRevolution: steps(input.steps),
+  };
+}
+
+function length(text: string, field: string): number | null {
+  if (text.trim() === "") return null;
+  const read = parseReading(text, "length", "mm");
+  if (!read.ok) throw new Refusal(field, read.message);
+  if (!(read.value > 0 && read.value <= LONGEST_MM))
+    throw new Refusal(field, `It must be larger than 0 and no more than ${LONGEST_MM} mm.`);
+  return read.value;
+}
+
+function steps(text: string): number | null {
+  if (text.trim() === "") return null;
+  const read = parseReading(text, "ratio", "one");
+  if (!read.ok) throw new Refusal("steps", read.message);
+  if (!(read.value > 0 && read.value <= MOST_STEPS))
+    throw new Refusal("steps", "Type the number of steps in one revolution, or leave it empty where it is not known.");
+  return read.value;
+}
+
+/**
+ * Fits a part in the place of what was there, or with `null` takes that off: one action with one date.
+ *
+ * @throws Refusal when it is fitted elsewhere, or the date lies before the fitting that is there
+ */
+export function swapPart(
+  db: Db,
+  input: { machine: string; kind: PartKind; partId: number | null; at: number | null },
+  now: number,
+): void {
+  const machine = machineBySlug(db, input.machine);
+  if (!machine) throw new Refusal("machine", "There is no such machine.");
+  const at = happenedAt(input.at, now);
+  const present = fittedPart(db, machine.id, input.kind, now);
+  if (input.partId === null && !present) throw new Refusal("part", "Nothing is fitted.");
+  if (input.partId !== null) refuseUnfit(db, machine, input.kind, input.partId, present?.partId ?? null);
+  const newest = fittingsOf(db, machine.id)
+    .filter((f) => f.kind === input.kind)
+    .at(-1);
+  if (newest && at <= Math.max(newest.from, newest.to ?? 0))
+    throw new Refusal("at", `${newest.label} was fitted or taken off after that. Give a later time.`);
+  fitPart(db, machine.id, input.kind, input.partId, at);
+}
+
+function refuseUnfit(db: Db, machine: Machine, kind: PartKind, partId: number, presentId: number | null): void {
+  const part = partById(db, partId);
+  if (!part || part.spec.kind !== kind || part.archivedAt !== null) throw new Refusal("part", "Choose what is fitted.");
+  if (presentId === partId) throw new Refusal("part", `${part.spec.label} is fitted already.`);
+  const there = fittedAt(db, partId);
+  if (there && there.machineId !== machine.id) {
+    const name = machineById(db, there.machineId)?.spec.name ?? "another machine";
+    throw new Refusal(
+      "part",
+      `${part.spec.label} is fitted to ${name}: it cannot be on two machines. Take it off there first.`,
+    );
+  }
+}
+
+/** Out of the way, or back; what was measured with it stays. */
+export function putPartAway(db: Db, id: number, away: boolean, now: number): void {
+  const part = partById(db, id);
+  if (!part) throw new Refusal("part", "There is no such part.");
+  const there = fittedAt(db, id);
+  if (away && there) throw new Refusal("part", `${part.spec.label} is fitted: take it off first.`);
+  archivePart(db, id, away ? now : null);
+}

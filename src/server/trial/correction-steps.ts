@@ -1,0 +1,228 @@
+/** From Correct to the end: read back, choose, record in the ledger, prove, accept. */
+import { createHash } from "node:crypto";
+import { draftOf } from "../../core/procedures/draft";
+import { rangeFault } from "../../core/procedures/entry-text";
+import type { Correction, Outcome } from "../../core/procedures/outcome";
+import type { SettingSpec, SettingsInForce, SettingValue } from "../../core/procedures/setting";
+import type { Verdict } from "../../core/procedures/verdict";
+import type { Db } from "../../data/database";
+import { toColumn } from "../../data/json-column";
+import { addEntry, entriesOf, ownerOfMachine } from "../../data/ledger";
+import { type Holder, holdersOf } from "../../data/machines";
+import {
+  addLearned,
+  addRound,
+  addSolution,
+  addVerdict,
+  confirmInForce,
+  endTrial,
+  setDecision,
+} from "../../data/trials";
+import { takeBackNewest } from "../ledger/ledger-steps";
+import { type TypedRow, typedValue } from "../ledger/typed-value";
+import { enterInPractice } from "../practice/practice-machine";
+import { settingUnit } from "../procedures/settings";
+import { Refusal } from "../refusal";
+import { keepCheckVerdict } from "./check-steps";
+import { contextOf, type FullTrial, fullTrial, historyOf, readingStamp } from "./trial-record";
+import { burnedRound } from "./trial-steps";
+
+/** What the controller really held during the burn; a difference from the ledger goes into the ledger as found. */
+export function confirmHeld(
+  db: Db,
+  trialId: number,
+  n: number,
+  setting: string,
+  rows: readonly TypedRow[],
+  now: number,
+): void {
+  const full = fullTrial(db, trialId);
+  const round = burnedRound(db, trialId, n);
+  const value = typedIn(full, setting, rows);
+  const before = round.inForce?.[setting] ?? null;
+  const acting = actingHolder(db, full, round.plan);
+  db.transaction((tx) => {
+    const inForce: SettingsInForce = { ...round.inForce, [setting]: value };
+    confirmInForce(tx, round.id, inForce, now);
+    if (toColumn(before) === toColumn(value)) return;
+    addEntry(
+      tx,
+      {
+        ...ledgerBase(full, setting),
+        holderId: acting.id,
+        value,
+        u: null,
+        origin: "found",
+        solutionId: null,
+        readBack: true,
+        note: `read back during trial ${full.trial.code}`,
+      },
+      now,
+    );
+  });
+}
+
+/** Keeps a choice made while correcting. */
+export function decide(db: Db, trialId: number, key: string, value: string): void {
+  fullTrial(db, trialId);
+  setDecision(db, trialId, key, value);
+}
+
+/** Records what was entered at one holder, as it was entered. @returns id of the ledger entry */
+export function recordEntry(
+  db: Db,
+  input: {
+    trialId: number;
+    n: number;
+    setting: string;
+    holderId: number;
+    rows: readonly TypedRow[];
+    readBack: boolean;
+    /** The readings that the page had worked from, as `readingStamp` names them. */
+    seen: string;
+  },
+  now: number,
+): number {
+  const full = fullTrial(db, input.trialId);
+  const round = burnedRound(db, input.trialId, input.n);
+  const holder = holdersOf(db, full.trial.machineId).find((h) => h.id === input.holderId);
+  if (!holder) throw new Refusal("holder", "This machine has no such holder.");
+  if (input.seen !== readingStamp(full, input.n))
+    throw new Refusal(
+      "readings",
+      "Readings were taken or taken back since these numbers were worked out. Look at them again.",
+    );
+  const outcome = full.procedure.solve(historyOf(full, input.n));
+  const correction = correctionFor(outcome, input.setting);
+  const typed = typedIn(full, input.setting, input.rows);
+  const value = merged(round.inForce?.[input.setting] ?? null, typed);
+  const outside = rangeFault(value, full.machine.held[input.setting]);
+  if (outside) throw new Refusal("value", outside);
+  return db.transaction((tx) => {
+    const solutionId = addSolution(
+      tx,
+      {
+        roundId: round.id,
+        engineVersion: `${full.procedure.id} ${full.procedure.version}`,
+        inputHash: createHash("sha256")
+          .update(toColumn(historyOf(full, input.n)))
+          .digest("hex"),
+        result: outcome,
+      },
+      now,
+    );
+    if (holder.role === "controller") enterInPractice(tx, full.trial.machineId, value);
+    return addEntry(
+      tx,
+      {
+        ...ledgerBase(full, input.setting),
+        holderId: holder.id,
+        value,
+        u: Math.max(...correction.rows.map((row) => row.change.standardUncertainty)),
+        origin: "trial",
+        solutionId,
+        readBack: input.readBack,
+        note: "",
+      },
+      now,
+    );
+  });
+}
+
+/** Takes back the newest record of a holder, made in this trial. */
+export function undoEntry(db: Db, trialId: number, entryId: number, now: number): void {
+  const { trial } = fullTrial(db, trialId);
+  const entry = entriesOf(db, ownerOfMachine(trial.machineId)).find((e) => e.id === entryId);
+  if (entry?.trialId !== trialId) throw new Refusal("entry", "This trial has no such record.");
+  takeBackNewest(db, trial.machineId, entryId, now);
+}
+
+/** Lays out the round that the procedure asks for next. @returns its number */
+export function layOutNext(db: Db, trialId: number, now: number): number {
+  const full = fullTrial(db, trialId);
+  const last = full.rounds.at(-1);
+  if (!last) throw new Refusal("round", "Nothing is laid out yet.");
+  if (!last.spec) return last.n;
+  const history = historyOf(full, last.n);
+  const next = full.procedure.next(history, full.procedure.solve(history));
+  if (next.do !== "round") throw new Refusal("round", next.why);
+  const n = last.n + 1;
+  const draft = draftOf(full.procedure.plan(contextOf(db, full, n)), next.plan);
+  db.transaction((tx) => {
+    keepCheckVerdict(tx, full, now);
+    addRound(tx, { trialId, n, purpose: next.purpose, draft });
+  });
+  return n;
+}
+
+/** Accepts the verdict: a proof that is proved ends the trial as proved, a check that holds as held, anything else as given up. */
+export function acceptVerdict(db: Db, trialId: number, now: number): Verdict {
+  const full = fullTrial(db, trialId);
+  if (full.trial.endedAt !== null) throw new Refusal("verdict", "This trial has ended already.");
+  const last = full.rounds.findLast((r) => r.spec !== null);
+  const history = last ? historyOf(full, last.n) : null;
+  const verdict = history ? full.procedure.judge(history) : null;
+  if (!last || !history || !verdict) throw new Refusal("verdict", "There is no proof to accept yet.");
+  const outcome = full.procedure.solve(history);
+  const owner = ownerOfMachine(full.trial.machineId);
+  db.transaction((tx) => {
+    addVerdict(tx, { trialId, roundId: last.id, result: verdict }, now);
+    if (outcome.status === "solved") addLearned(tx, owner, outcome.learned, trialId, now);
+    const good = last.purpose === "check" ? "held" : "proved";
+    endTrial(tx, trialId, verdict.result === "proved" ? good : "given up", now);
+  });
+  return verdict;
+}
+
+/** Ends a trial without a proof. What was recorded stays recorded, and what a check found stays on its chart. */
+export function giveUp(db: Db, trialId: number, now: number): void {
+  const full = fullTrial(db, trialId);
+  if (full.trial.endedAt !== null) throw new Refusal("trial", "This trial has ended already.");
+  db.transaction((tx) => {
+    keepCheckVerdict(tx, full, now);
+    endTrial(tx, trialId, "given up", now);
+  });
+}
+
+/** Holders to be updated by hand for a plan: its acting one first, then the copies of a controller. */
+export function holdersToEnter(db: Db, full: FullTrial, plan: unknown): Holder[] {
+  const acting = actingHolder(db, full, plan);
+  const copies = holdersOf(db, full.trial.machineId).filter((h) => h.role === "copy");
+  return acting.role === "controller" ? [acting, ...copies] : [acting];
+}
+
+function actingHolder(db: Db, full: FullTrial, plan: unknown): Holder {
+  const role = full.procedure.actsFrom(plan);
+  const found = holdersOf(db, full.trial.machineId).find((h) => h.role === role);
+  if (!found) throw new Refusal("holder", `${full.machine.name} has no place that holds this setting yet.`);
+  return found;
+}
+
+function ledgerBase(full: FullTrial, setting: string) {
+  const { machineId, id } = full.trial;
+  settingOf(full, setting);
+  return { owner: ownerOfMachine(machineId), setting, unit: settingUnit(full.machine, setting), trialId: id };
+}
+
+function settingOf(full: FullTrial, key: string): SettingSpec {
+  const spec = full.procedure.settings.find((s) => s.key === key);
+  if (!spec) throw new Refusal("setting", "This procedure has no such setting.");
+  return spec;
+}
+
+function typedIn(full: FullTrial, setting: string, rows: readonly TypedRow[]): SettingValue {
+  return typedValue(settingOf(full, setting), settingUnit(full.machine, setting), rows);
+}
+
+function correctionFor(outcome: Outcome, setting: string): Correction {
+  const found = outcome.status === "solved" ? outcome.corrections.find((c) => c.setting === setting) : undefined;
+  if (!found) throw new Refusal("setting", "There is no correction to record yet.");
+  return found;
+}
+
+/** Old rows that were not typed stay. */
+function merged(old: SettingValue | null, typed: SettingValue): SettingValue {
+  if (typed.shape !== "table" || old?.shape !== "table") return typed;
+  const kept = old.rows.filter((row) => typed.rows.every((t) => t.at !== row.at));
+  return { shape: "table", rows: [...kept, ...typed.rows].sort((a, b) => a.at - b.at) };
+}

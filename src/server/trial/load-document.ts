@@ -1,0 +1,112 @@
+/** A trial document from another computer, taken onto this bench. */
+
+import { draftOf } from "../../core/procedures/draft";
+import type { MachineSpec } from "../../core/procedures/machine-spec";
+import type { Db } from "../../data/database";
+import { insertTrial, type LoadedRound, trialByCode } from "../../data/load-trial";
+import { everyMachine, type Machine } from "../../data/machines";
+import { contextOf, type DocumentTrial, sittingsOf, trialOfDocument } from "../../formats/document-history";
+import { parseTrialDocument, type TrialDocument } from "../../formats/trial-document";
+import { standOnBench } from "../machine/machine-steps";
+import { Refusal } from "../refusal";
+
+/**
+ * The ledger is not touched: what a controller holds is a matter of the machine, not of a trial. A machine that is not on the bench
+ * is added with the spec of the document.
+ *
+ * @returns the id of the trial
+ * @throws Refusal with the field at fault
+ */
+export function loadDocument(db: Db, text: string, now: number): number {
+  const read = parseTrialDocument(text);
+  if (!read.ok) throw new Refusal("document", faultText(read.fault));
+  const trial = trialOfDocument(read.document);
+  if (!trial.ok) throw new Refusal("document", faultText(trial.fault));
+  const { document } = read;
+  const { procedure, history } = trial.trial;
+  const begunAt = timeOf(document.begun) ?? now;
+  return db.transaction((tx) =>
+    insertTrial(tx, {
+      machineId: machineFor(tx, document.machine, now).id,
+      machine: document.machine,
+      procedure: procedure.id,
+      procedureVersion: document.procedureVersion ?? procedure.version,
+      code: freeCode(tx, document, begunAt),
+      tolerance: history.tolerance,
+      decisions: document.decisions,
+      begunAt,
+      endedAt: timeOf(document.ended?.at),
+      end: document.ended?.how ?? null,
+      rounds: document.rounds.map((_, i) => roundFor(document, trial.trial, i, begunAt)),
+      verdicts: document.verdicts.map((v) => ({
+        round: v.round,
+        result: v.verdict,
+        acceptedAt: timeOf(v.at) ?? now,
+      })),
+    }),
+  );
+}
+
+function roundFor(
+  document: TrialDocument,
+  { history, procedure }: DocumentTrial,
+  i: number,
+  begunAt: number,
+): LoadedRound {
+  const written = document.rounds[i];
+  const record = history.rounds[i];
+  if (!written || !record) throw new RangeError(`rounds[${i}] is missing`);
+  const isBurned = written.burned !== null || written.spec !== null || written.readings.length > 0;
+  const burnedAt = isBurned ? (timeOf(written.burned) ?? begunAt) : null;
+  return {
+    purpose: written.purpose,
+    draft: draftOf(procedure.plan(contextOf(document, i + 1)), record.plan),
+    plan: record.plan,
+    spec: isBurned ? record.spec : null,
+    inForce: isBurned ? written.inForce : null,
+    readBackAt: timeOf(written.readBack),
+    burnedAt,
+    sessions: [...sittingsOf(document, i)].map(([key, { gauge, zero }]) => {
+      const begun = timeOf(written.sittings.find((s) => s.id === key)?.begun);
+      return { key, gauge, zero, begunAt: begun ?? burnedAt ?? begunAt };
+    }),
+    readings: written.readings.flatMap((r, k) => {
+      const answer = record.answers[k];
+      const session = r.sitting ?? written.sittings.at(-1)?.id;
+      return answer && session !== undefined
+        ? [{ session, raw: r.reading, answer, takenAt: timeOf(r.taken) ?? burnedAt ?? begunAt }]
+        : [];
+    }),
+  };
+}
+
+/** The machine of that name, or a new one. */
+function machineFor(db: Db, spec: MachineSpec, now: number): Machine {
+  const machines = everyMachine(db);
+  const known = machines.find((m) => m.spec.name.toLowerCase() === spec.name.toLowerCase());
+  if (known && known.spec.kind !== spec.kind)
+    throw new Refusal(
+      "document",
+      `machine.kind: ${spec.name} is a ${known.spec.kind} here and a ${spec.kind} there: they cannot be the same machine.`,
+    );
+  return known ?? standOnBench(db, spec, now);
+}
+
+/** The code of the trial; with a number behind it where another trial has it. The very same trial is refused. */
+function freeCode(db: Db, document: TrialDocument, begunAt: number): string {
+  const known = trialByCode(db, document.code);
+  if (!known) return document.code;
+  if (known.begunAt === begunAt) throw new Refusal("document", `Trial ${document.code} is on this bench already.`);
+  for (let i = 2; ; i++) {
+    const code = `${document.code}-${i}`;
+    if (!trialByCode(db, code)) return code;
+  }
+}
+
+function timeOf(text: string | null | undefined): number | null {
+  return text ? Date.parse(text) : null;
+}
+
+function faultText(fault: { path: string; message: string }): string {
+  return fault.path === "" ? fault.message : `${fault.path}: ${fault.message}`;
+}

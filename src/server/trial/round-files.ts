@@ -1,0 +1,108 @@
+/** The files of a round, made from its layout and readings at the moment they are asked for. */
+
+import type { Piece } from "../../core/coupon/piece";
+import { lengthUnitOf } from "../../core/procedures/shown-unit";
+import type { Db } from "../../data/database";
+import { dxfOf } from "../../formats/dxf-writer";
+import { documentText } from "../../formats/json-document";
+import { readingsCsv, sheetToFill } from "../../formats/readings-csv";
+import { resultsCsv, sitesCsv } from "../../formats/results-csv";
+import type { Paper } from "../../formats/run-sheet/sheet-page";
+import { sheetPdf } from "../../formats/run-sheet/sheet-pdf";
+import { svgOf } from "../../formats/svg-writer";
+import { Refusal } from "../refusal";
+import { roundGcode } from "./round-gcode";
+import { roundSheetPages } from "./round-sheet";
+import { trialDocument } from "./trial-document";
+import { couponCode, type FullTrial, fullTrial, historyOf, laidOut, roundOf } from "./trial-record";
+
+/** Text, bytes, or text in pieces that are made as they are sent. */
+export type FileBody = string | Buffer | Iterable<string>;
+export type RoundFile = { name: string; mime: string; body: FileBody | Promise<FileBody> };
+
+/** What a file may be asked for with: paper of what lies on pages, and which piece, from 1, of what holds one. */
+export type Asked = { paper: Paper; piece: number };
+export const AS_USUAL: Asked = { paper: "a4", piece: 1 };
+
+type Maker = {
+  suffix: string;
+  mime: string;
+  make: (db: Db, full: FullTrial, n: number, asked: Asked) => RoundFile["body"];
+};
+
+/** By the last part of their address. */
+const FILES: Record<string, Maker> = {
+  "coupon.svg": { suffix: ".svg", mime: "image/svg+xml", make: (...a) => svgOf(pieceOf(...a)) },
+  "coupon.dxf": { suffix: ".dxf", mime: "image/vnd.dxf", make: (...a) => dxfOf(pieceOf(...a)) },
+  "coupon.nc": { suffix: ".nc", mime: "text/plain", make: roundGcode },
+  "run-sheet.pdf": { suffix: "-run-sheet.pdf", mime: "application/pdf", make: runSheetPdf },
+  "sites.csv": {
+    suffix: "-sites.csv",
+    mime: "text/csv",
+    make: (db, full, n) => sitesCsv(laidOut(db, full, roundOf(full, n)).spec.sites),
+  },
+  "sheet.csv": { suffix: "-to-fill.csv", mime: "text/csv", make: sheet },
+  "readings.csv": { suffix: "-readings.csv", mime: "text/csv", make: readings },
+  "trial.json": {
+    suffix: ".json",
+    mime: "application/json",
+    make: (db, full) => documentText(trialDocument(db, full.trial.id)),
+  },
+  "results.csv": { suffix: "-results.csv", mime: "text/csv", make: results },
+};
+
+/**
+ * @param file one of the names above
+ * @throws Refusal when the layout is not complete, nothing is read yet, or there is no such file
+ */
+export function roundFile(db: Db, trialId: number, n: number, file: string, asked = AS_USUAL): RoundFile {
+  const full = fullTrial(db, trialId);
+  const maker = Object.hasOwn(FILES, file) ? FILES[file] : undefined;
+  if (!maker) throw new Refusal("file", `There is no file “${file}”.`);
+  const piece = asked.piece > 1 ? `-piece-${asked.piece}` : "";
+  const name = `${full.machine.name}-${couponCode(full, n)}${piece}${maker.suffix}`.toLowerCase();
+  return { name, mime: maker.mime, body: maker.make(db, full, n, asked) };
+}
+
+async function runSheetPdf(db: Db, full: FullTrial, n: number, { paper }: Asked): Promise<Buffer> {
+  const { title, pages } = roundSheetPages(db, full, n, paper);
+  return sheetPdf(pages, title, new Date());
+}
+
+/** A piece as it is sent. */
+function pieceOf(db: Db, full: FullTrial, n: number, asked: Asked): Piece {
+  const { plan, spec, inForce } = laidOut(db, full, roundOf(full, n));
+  const piece = full.procedure.asSent(spec, plan, inForce, full.machine).pieces[asked.piece - 1];
+  if (!piece) throw new Refusal("file", `This round has no piece ${asked.piece} to draw.`);
+  return piece;
+}
+
+function sheet(db: Db, full: FullTrial, n: number): string {
+  const round = roundOf(full, n);
+  const { spec } = laidOut(db, full, round);
+  return sheetToFill(
+    spec.sites,
+    round.readings.map((r) => r.answer),
+    lengthUnitOf(full.trial),
+  );
+}
+
+function readings(_db: Db, full: FullTrial, n: number): string {
+  const round = roundOf(full, n);
+  return readingsCsv(
+    round.spec?.sites ?? [],
+    round.readings.map((r) => ({
+      ...r,
+      gauge: round.sessions.find((s) => s.gauge.id === r.answer.gauge)?.gauge.name ?? "",
+    })),
+    lengthUnitOf(full.trial),
+  );
+}
+
+function results(_db: Db, full: FullTrial, n: number): string {
+  roundOf(full, n);
+  const outcome = full.procedure.solve(historyOf(full, n));
+  if (outcome.status !== "solved")
+    throw new Refusal("file", outcome.status === "open" ? outcome.missing : outcome.reason);
+  return resultsCsv(outcome, lengthUnitOf(full.trial));
+}

@@ -1,0 +1,130 @@
+/** A trial as the page receives it: plain data, nothing that only a server can hold. */
+import type { RoundSpec } from "../../core/coupon/round-spec";
+import type { Gauge } from "../../core/metrology/gauge";
+import type { Purpose } from "../../core/procedures/contract";
+import type { Draft } from "../../core/procedures/draft";
+import type { GcodeDialect } from "../../core/procedures/gcode-dialect";
+import type { MachineSpec } from "../../core/procedures/machine-spec";
+import type { SettingsInForce } from "../../core/procedures/setting";
+import type { State } from "../../core/procedures/state";
+import type { Verdict } from "../../core/procedures/verdict";
+import type { Db } from "../../data/database";
+import { entriesOf, type LedgerEntry, ownerOfMachine } from "../../data/ledger";
+import { type Holder, machineById } from "../../data/machines";
+import { fittedPart } from "../../data/parts";
+import { burnOf, practiceOf } from "../../data/practice";
+import { type Session, type TakenReading, type TrialEnd, verdictOf } from "../../data/trials";
+import { machineRecord } from "../machine/machine-record";
+import { controllerOf } from "../practice/practice-machine";
+import { procedureState } from "../procedures/procedure-state";
+import { holdersToEnter } from "./correction-steps";
+import { contextOf, couponCode, type FullTrial, fullTrial, readingStamp, settingsInForce } from "./trial-record";
+import { type TrialStamp, trialStamp } from "./trial-stamp";
+
+export type { Holder, LedgerEntry, Session, TakenReading, TrialStamp };
+
+export type RoundView = {
+  n: number;
+  purpose: Purpose;
+  couponCode: string;
+  draft: Draft;
+  plan: unknown;
+  spec: RoundSpec | null;
+  inForce: SettingsInForce | null;
+  readBackAt: number | null;
+  burnedAt: number | null;
+  onPractice: boolean;
+  readings: TakenReading[];
+  /** Names the readings up to this round as they stand. */
+  readingStamp: string;
+  sessions: Session[];
+};
+
+export type TrialView = {
+  id: number;
+  code: string;
+  procedure: string;
+  machine: MachineSpec;
+  /** How files are written for it now. */
+  dialect: GcodeDialect;
+  machineSlug: string;
+  optic: string | null;
+  tolerance: number;
+  decisions: Record<string, string>;
+  begunAt: number;
+  endedAt: number | null;
+  end: TrialEnd | null;
+  rounds: RoundView[];
+  gauges: Gauge[];
+  holders: Holder[];
+  /** What this trial recorded, newest first. */
+  records: LedgerEntry[];
+  /** In force now at the holder that acts, for the layout's warnings. */
+  heldNow: SettingsInForce;
+  practice: { switchedOn: boolean; table: { at: number; value: number }[] } | null;
+  verdict: { result: Verdict; acceptedAt: number } | null;
+  /** By which a page sees whether it is behind. */
+  stamp: TrialStamp;
+  /** What changed since it was proved or checked, where that makes it stale or due; empty while it holds or is open. */
+  changed: { state: State; reasons: string[] } | null;
+};
+
+/** @throws Refusal when there is no such trial */
+export function trialView(db: Db, trialId: number, now: number): TrialView {
+  const full = fullTrial(db, trialId);
+  const { trial } = full;
+  const practice = practiceOf(db, trial.machineId);
+  const lastPlan = full.rounds.findLast((r) => r.plan !== null)?.plan;
+  const plan = lastPlan ?? full.procedure.plan(contextOf(db, full, 1)).defaults;
+  return {
+    id: trial.id,
+    code: trial.code,
+    procedure: trial.procedure,
+    machine: full.machine,
+    dialect: full.dialect,
+    machineSlug: full.machineSlug,
+    optic: fittedPart(db, trial.machineId, "optic", trial.begunAt)?.label ?? null,
+    tolerance: trial.tolerance,
+    decisions: trial.decisions,
+    begunAt: trial.begunAt,
+    endedAt: trial.endedAt,
+    end: trial.end,
+    rounds: full.rounds.map((r) => ({
+      n: r.n,
+      purpose: r.purpose,
+      couponCode: couponCode(full, r.n),
+      draft: r.draft,
+      plan: r.plan,
+      spec: r.spec,
+      inForce: r.inForce,
+      readBackAt: r.readBackAt,
+      burnedAt: r.burnedAt,
+      onPractice: burnOf(db, r.id) !== undefined,
+      readings: r.readings,
+      readingStamp: readingStamp(full, r.n),
+      sessions: r.sessions,
+    })),
+    gauges: full.available,
+    holders: holdersToEnter(db, full, plan),
+    records: entriesOf(db, ownerOfMachine(trial.machineId)).filter(
+      (e) => e.trialId === trial.id && e.undoneAt === null,
+    ),
+    heldNow: settingsInForce(db, full, full.procedure.actsFrom(plan)),
+    practice: practice ? controllerOf(practice) : null,
+    verdict: trial.endedAt === null ? null : (verdictOf(db, trial.id) ?? null),
+    stamp: trialStamp(db, trialId),
+    changed: trial.endedAt === null ? null : changedSince(db, full, now),
+  };
+}
+
+/** Only of the trial on which the procedure stands now: an older one says nothing of today. */
+function changedSince(db: Db, { trial, procedure }: FullTrial, now: number): TrialView["changed"] {
+  const machine = machineById(db, trial.machineId);
+  if (!machine) return null;
+  const nothing = { stage: "", detail: "", toProve: false };
+  const { state, reasons, trialId } = procedureState(machineRecord(db, machine), procedure, () => nothing, {
+    now,
+    length: "mm",
+  });
+  return trialId === trial.id && reasons.length > 0 ? { state, reasons } : null;
+}
