@@ -2,7 +2,7 @@
 import type { Page } from "@playwright/test";
 import Sqlite from "better-sqlite3";
 import { expect, test } from "./bench";
-import { beginReading, beginTrial, endTrial, watch } from "./watch";
+import { answersLate, beginReading, beginTrial, endTrial, gate, watch } from "./watch";
 
 const REPEATS = 5;
 
@@ -33,10 +33,7 @@ test("sixty readings typed without waiting are all on disk, in order", async ({ 
   await page.getByRole("button", { name: "Burn on the practice machine" }).click();
   await beginReading(page);
   await expect(page.locator("#reading")).toBeFocused();
-  await page.route("**/*", async (route) => {
-    if (route.request().method() === "POST") await new Promise((done) => setTimeout(done, 60));
-    await route.continue();
-  });
+  await answersLate(page, 60);
 
   const wanted: string[] = [];
   for (let site = 0; site < 12; site++)
@@ -66,15 +63,18 @@ test("what is typed behind a reading that is not taken is named, and goes nowher
   await expect(field).toBeFocused();
   // The first goes to a place that is not there, so that the server does not take it
   let isFirst = true;
+  const typedOn = gate();
   await page.route("**/*", async (route) => {
     const body = route.request().postData();
     if (!isFirst || !body?.includes('"site"')) return route.continue();
     isFirst = false;
+    await typedOn.opened;
     await route.continue({ postData: body.replace(/"site":"[^"]*"/, '"site":"nowhere"') });
   });
   await typed(page, "0.301", false);
   await typed(page, "0.302", false);
   await page.keyboard.type("0.3");
+  typedOn.open();
   await expect(page.getByText("This coupon has no such place.")).toBeVisible();
   await expect(page.getByText("Typed meanwhile and not taken: 0.302, 0.3.")).toBeVisible();
   await expect(field).toHaveValue("0.301");

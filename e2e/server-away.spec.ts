@@ -80,3 +80,19 @@ test("a form that is sent while the server is away keeps what was typed, and say
   await form.getByRole("button", { name: "Add it to the bench" }).click();
   await expect(page.getByRole("heading", { name: "Hazel", level: 1 })).toBeVisible();
 });
+
+test("a page that is asked for while the server is away comes when it is back, and the one that is there stays", async ({
+  page,
+  server,
+}) => {
+  await page.goto("/machine/new");
+  const form = page.getByRole("form", { name: "New machine" });
+  await form.getByLabel("Name", { exact: true }).fill("Hazel");
+  await server.kill();
+  await page.getByRole("navigation", { name: "Places" }).getByRole("link", { name: "Gauges" }).click();
+  await expect(page.getByText("The server does not answer. The page comes when it is back.")).toBeVisible();
+  await expect(form.getByLabel("Name", { exact: true })).toHaveValue("Hazel");
+  await server.start();
+  await expect(page.getByRole("heading", { name: "Gauges", level: 1 })).toBeVisible();
+  await expect(page.getByText("The server does not answer.")).toBeHidden();
+});

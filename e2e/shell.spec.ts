@@ -1,7 +1,7 @@
 /** What is there on every page: the palette, help on keys, theme and unit that stay, the way back, finding among many machines. */
 
 import { expect, test } from "./bench";
-import { accessible, openBench, watch } from "./watch";
+import { accessible, gate, openBench, watch } from "./watch";
 
 test("the palette reaches machines, trials and settings; ? shows the keys of the screen", async ({ page }) => {
   const faults = watch(page);
@@ -29,18 +29,21 @@ test("the palette reaches machines, trials and settings; ? shows the keys of the
   await expect(page.getByRole("heading", { name: "Bracken", level: 1 })).toBeVisible();
 
   // Enter before the list is there is answered once it is; arrows choose another than the first
+  const list = gate();
   await page.route("**/api/places", async (route) => {
-    await new Promise((done) => setTimeout(done, 1200));
+    await list.opened;
     await route.continue();
   });
   await page.keyboard.press("Control+k");
   await page.keyboard.type("alder");
   await page.keyboard.press("Enter");
+  list.open();
   await expect(page.getByRole("heading", { name: "Alder", level: 1 })).toBeVisible();
   // So is what is typed before the palette itself has come
+  const palette = gate();
   await page.route("**/_next/static/**", async (route) => {
     const response = await route.fetch();
-    if ((await response.text()).includes("cmdk-input")) await new Promise((done) => setTimeout(done, 3000));
+    if ((await response.text()).includes("cmdk-input")) await palette.opened;
     await route.fulfill({ response });
   });
   await page.goto("/gauges");
@@ -50,6 +53,7 @@ test("the palette reaches machines, trials and settings; ? shows the keys of the
   await page.keyboard.press("Control+k");
   await page.keyboard.type("alder");
   await expect(field).toBeHidden();
+  palette.open();
   await expect(field).toHaveValue("alder");
   await page.keyboard.press("Enter");
   await expect(page.getByRole("heading", { name: "Alder", level: 1 })).toBeVisible();

@@ -33,13 +33,22 @@ export function watch(page: Page, host = "127.0.0.1"): Watched {
   };
 }
 
-/** From now on what the server says anew of a page comes so much later, as over a bad radio link. */
+/** From now on every answer takes so much longer, as over a bad radio link. */
 export async function answersLate(page: Page, ms: number): Promise<void> {
-  await page.route("**/*", async (route) => {
-    const request = route.request();
-    if (request.headers().rsc && request.method() === "GET") await new Promise((done) => setTimeout(done, ms));
-    await route.continue();
+  const line = await page.context().newCDPSession(page);
+  await line.send("Network.enable");
+  await line.send("Network.emulateNetworkConditions", {
+    ...{ offline: false, latency: ms, downloadThroughput: -1, uploadThroughput: -1 },
   });
+}
+
+/** Something waits until it is let go on. */
+export function gate(): { opened: Promise<void>; open: () => void } {
+  let open = () => {};
+  const opened = new Promise<void>((done) => {
+    open = done;
+  });
+  return { opened, open };
 }
 
 /** Looks at the closed jaws, where the gauge has some, and begins to read. */

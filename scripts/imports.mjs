@@ -1,9 +1,14 @@
-/** Checks the import rules, and that the checker saw the code at all: it silently sees nothing when its parser is missing. */
+/**
+ * Checks the import rules, that the checker saw the code at all (it silently sees nothing when its parser is missing), and that the
+ * picture of the house is of this code; `--draw` draws it anew.
+ */
 import { spawnSync } from "node:child_process";
-import { readdirSync, readFileSync } from "node:fs";
+import { existsSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
 import path from "node:path";
+import { houseOf } from "./house.mjs";
 
 const LEAST_MODULES = 100;
+const HOUSE = "docs/house.svg";
 const run = spawnSync(
   process.execPath,
   [
@@ -20,18 +25,23 @@ if (!run.stdout) {
   console.error(run.stderr);
   process.exit(1);
 }
-const { summary } = JSON.parse(run.stdout);
+const { summary, modules } = JSON.parse(run.stdout);
 const typesOnly = uiTakesMoreThanTypes();
+const { svg, faults } = houseOf(modules);
+if (process.argv.includes("--draw")) writeFileSync(HOUSE, svg);
+if (!existsSync(HOUSE) || readFileSync(HOUSE, "utf8") !== svg)
+  faults.push(`${HOUSE} is not of this code: npm run docs:house`);
+for (const fault of faults) console.error(fault);
 for (const line of typesOnly) console.error(`ui-takes-types-only: ${line}`);
 for (const v of summary.violations) console.error(`${v.rule.name}: ${v.from} -> ${v.to}`);
 console.log(
-  `imports: ${summary.totalCruised} modules, ${summary.violations.length + typesOnly.length} against the rules`,
+  `imports: ${summary.totalCruised} modules, ${summary.violations.length + typesOnly.length + faults.length} against the rules`,
 );
 if (summary.totalCruised < LEAST_MODULES) {
   console.error(`Only ${summary.totalCruised} modules were seen; at least ${LEAST_MODULES} were expected.`);
   process.exit(1);
 }
-process.exit(summary.violations.length + typesOnly.length > 0 ? 1 : 0);
+process.exit(summary.violations.length + typesOnly.length + faults.length > 0 ? 1 : 0);
 
 /** From the server the interface takes actions and types, nothing that runs there. The cruiser cannot tell types apart. */
 function uiTakesMoreThanTypes() {

@@ -12,6 +12,7 @@ const steps = [
   ["types", ...node(`${BIN}/typescript/bin/tsc`, "-p", "tsconfig.json")],
   ["types of the core alone", ...node(`${BIN}/typescript/bin/tsc`, "-p", "src/core/tsconfig.json")],
   ["imports", ...node("scripts/imports.mjs")],
+  ["dependencies", ...node("scripts/dependencies.mjs")],
   ["unused code", ...node(`${BIN}/knip/bin/knip.js`)],
   ["units", ...node(`${BIN}/vitest/vitest.mjs`, "run")],
   ["build", ...node(`${BIN}/next/dist/bin/next`, "build")],

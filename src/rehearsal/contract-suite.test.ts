@@ -13,6 +13,7 @@ import { draftOf, readDraft } from "../core/procedures/draft";
 import { madeUp } from "../core/procedures/made-up/procedure";
 import { outcomeSchema } from "../core/procedures/outcome";
 import { PROCEDURES, procedureById, proceduresFor } from "../core/procedures/registry";
+import { sampleBar } from "../core/procedures/sample-bar/procedure";
 import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
 import type { SettingsInForce } from "../core/procedures/setting";
 import { verdictSchema } from "../core/procedures/verdict";
@@ -34,7 +35,7 @@ const GAUGE = {
   placing: { sdMm: 0.02, relativeDoubt: 0.5 },
 } as const;
 const context: PlanContext = { machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {} };
-const ALL: AnyProcedure[] = [...PROCEDURES, madeUp];
+const ALL: AnyProcedure[] = [...PROCEDURES, madeUp, sampleBar];
 
 /** Some answer that fits what is asked. */
 function someValue(site: Site): AnswerValue {

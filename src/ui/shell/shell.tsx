@@ -4,6 +4,7 @@ import { lazy, type ReactNode, Suspense, useCallback, useEffect, useState } from
 import type { Preferences } from "../../server/bench/preferences-view";
 import { beginSending } from "../trial/waiting-readings";
 import { loadPalette, PaletteDoor } from "./palette-door";
+import { steadyFetch } from "./steady-fetch";
 import { ShellContext, type ShellState } from "./use-shell";
 import { useShellKeys } from "./use-shell-keys";
 
@@ -25,6 +26,7 @@ export function Shell({ preferences, children }: { preferences: Preferences; chi
   const [open, setOpen] = useState<"palette" | "keys" | null>(null);
   useShellKeys({ openPalette: () => setOpen("palette"), openKeys: () => setOpen("keys"), isOpen: open !== null });
   useEffect(beginSending, []);
+  useEffect(steadyFetch, []);
   useEffect(() => {
     // Where it cannot come now it is asked for again when it is opened.
     loadPalette().catch(() => undefined);

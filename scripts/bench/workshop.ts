@@ -1,16 +1,16 @@
 /** A workshop of 20 machines and 500 trials: how soon its bench is there, and how soon it answers, in Chromium on this machine. */
-import { type ChildProcess, spawn } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { chromium, type Page } from "@playwright/test";
-import { type Database, openDatabase } from "../src/data/database";
-import { documentText } from "../src/formats/json-document";
-import { addDemoBench } from "../src/server/bench/demo-bench";
-import { loadDocument } from "../src/server/trial/load-document";
-import { trialDocument } from "../src/server/trial/trial-document";
-import { beginTrial } from "../src/server/trial/trial-steps";
-import { below, type Line } from "./bench-line";
+import { type Database, openDatabase } from "../../src/data/database";
+import { documentText } from "../../src/formats/json-document";
+import { addDemoBench } from "../../src/server/bench/demo-bench";
+import { loadDocument } from "../../src/server/trial/load-document";
+import { trialDocument } from "../../src/server/trial/trial-document";
+import { beginTrial } from "../../src/server/trial/trial-steps";
+import { below, type Line } from "./line";
+import { startServer } from "./server";
 
 const PORT = 4883;
 const [MACHINES, TRIALS] = [20, 500];
@@ -23,16 +23,11 @@ export async function workshop(): Promise<Line[]> {
   const db = openDatabase(file);
   fill(db);
   db.$client.close();
-  const server = spawn(
-    process.execPath,
-    ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", String(PORT)],
-    { env: { ...process.env, USTRINA_DATABASE: file, NEXT_TELEMETRY_DISABLED: "1" } },
-  );
+  const server = await startServer(file, PORT);
   try {
-    await ready(server);
     return await looked();
   } finally {
-    server.kill();
+    server.stop();
     rmSync(folder, { recursive: true, force: true });
   }
 }
@@ -113,10 +108,6 @@ async function slowestAnswer(page: Page): Promise<number> {
   await page.getByText("Needs you").click();
   await page.waitForTimeout(500);
   return page.evaluate(() => Math.max(16, ...(window as typeof window & { answers: number[] }).answers));
-}
-
-function ready(server: ChildProcess): Promise<void> {
-  return new Promise((done) => server.stdout?.on("data", (data) => String(data).includes("Ready") && done()));
 }
 
 function median(values: readonly number[]): number {

@@ -6,7 +6,11 @@ export function below(value: number, target: number, unit: string) {
 }
 
 export function above(value: number, target: number, unit: string) {
-  return { measured: `${value.toPrecision(4)} ${unit}`, target: `≥ ${target} ${unit}`, holds: value >= target };
+  return {
+    measured: `${value.toPrecision(4)} ${unit}`.trim(),
+    target: `≥ ${target} ${unit}`.trim(),
+    holds: value >= target,
+  };
 }
 
 export function between(value: number, low: number, high: number, unit: string) {
@@ -15,4 +19,8 @@ export function between(value: number, low: number, high: number, unit: string) 
     target: `${low} to ${high} ${unit}`,
     holds: value >= low && value <= high,
   };
+}
+
+export function exactly(value: number, target: number) {
+  return { measured: String(value), target: `${target}`, holds: value === target };
 }

@@ -1,20 +1,20 @@
 /** What is promised of files: how long writing and reading takes, and what broken ones do. */
 import { spawnSync } from "node:child_process";
 import { readFileSync } from "node:fs";
-import type { RoundSpec } from "../src/core/coupon/round-spec";
-import { USUAL_DIALECT } from "../src/core/procedures/gcode-dialect";
-import { parseCsv } from "../src/formats/csv";
-import { parseDxf } from "../src/formats/dxf-parser";
-import { dxfOf } from "../src/formats/dxf-writer";
-import { parseGcode } from "../src/formats/gcode-parser";
-import { gcodeOf } from "../src/formats/gcode-writer";
-import { mangled } from "../src/formats/mangled-text";
-import { parseReadingsCsv, sheetToFill } from "../src/formats/readings-csv";
-import { parseSvgDrawing } from "../src/formats/svg-drawing";
-import { parseSvg } from "../src/formats/svg-parser";
-import { svgOf } from "../src/formats/svg-writer";
-import { parseTrialDocument } from "../src/formats/trial-document";
-import { above, below, type Line } from "./bench-line";
+import type { RoundSpec } from "../../src/core/coupon/round-spec";
+import { USUAL_DIALECT } from "../../src/core/procedures/gcode-dialect";
+import { parseCsv } from "../../src/formats/csv";
+import { parseDxf } from "../../src/formats/dxf-parser";
+import { dxfOf } from "../../src/formats/dxf-writer";
+import { parseGcode } from "../../src/formats/gcode-parser";
+import { gcodeOf } from "../../src/formats/gcode-writer";
+import { mangled } from "../../src/formats/mangled-text";
+import { parseReadingsCsv, sheetToFill } from "../../src/formats/readings-csv";
+import { parseSvgDrawing } from "../../src/formats/svg-drawing";
+import { parseSvg } from "../../src/formats/svg-parser";
+import { svgOf } from "../../src/formats/svg-writer";
+import { parseTrialDocument } from "../../src/formats/trial-document";
+import { above, below, type Line } from "./line";
 
 const MANGLED = 100_000;
 const LARGE = 50_000_000;
@@ -48,7 +48,7 @@ function parsersFor(spec: RoundSpec): Parser[] {
 }
 
 function streaming(): Line[] {
-  const run = spawnSync(process.execPath, ["--import", "tsx", "scripts/bench-stream.ts"], { encoding: "utf8" });
+  const run = spawnSync(process.execPath, ["--import", "tsx", "scripts/bench/stream.ts"], { encoding: "utf8" });
   const { moves, ms, residentMb } = JSON.parse(run.stdout) as { moves: number; ms: number; residentMb: number };
   if (moves < 1_000_000) throw new Error(`streaming: only ${moves} moves were written`);
   return [

@@ -1,0 +1,52 @@
+/** Begins a procedure: `npm run new:procedure -- bar-width "Bar width"` copies the sample under that name, ready to be changed. */
+import { cpSync, existsSync, readdirSync, readFileSync, renameSync, writeFileSync } from "node:fs";
+import path from "node:path";
+
+const FOLDER = "src/core/procedures";
+const SAMPLE = "sample-bar";
+
+/**
+ * @param id letters, digits and hyphens: the folder, and the address on the pages
+ * @param title as the bench shows it
+ * @returns the folder
+ * @throws Error in words where it cannot be made
+ */
+export function newProcedure(id: string, title: string): string {
+  if (!/^[a-z][a-z0-9]*(-[a-z0-9]+)*$/.test(id))
+    throw new Error(`“${id}”: small letters, digits and single hyphens, please.`);
+  if (!/^[A-Z][\w ]+$/.test(title))
+    throw new Error(`“${title}”: a title begins with a capital letter, for example Bar width.`);
+  const folder = path.join(FOLDER, id);
+  if (existsSync(folder)) throw new Error(`${folder} is there already.`);
+  cpSync(path.join(FOLDER, SAMPLE), folder, { recursive: true });
+  for (const name of readdirSync(folder)) {
+    const file = path.join(folder, name);
+    writeFileSync(file, renamed(readFileSync(file, "utf8"), id, title));
+    if (name.includes(SAMPLE)) renameSync(file, path.join(folder, name.replace(SAMPLE, id)));
+  }
+  return folder;
+}
+
+/** The sample's name in each of the ways in which it is written. */
+function renamed(text: string, id: string, title: string): string {
+  const camel = id.replace(/-([a-z0-9])/g, (_, letter: string) => letter.toUpperCase());
+  return text
+    .replaceAll("Sample bar", title)
+    .replaceAll("sample bar", title.toLowerCase())
+    .replaceAll("SampleBar", camel.charAt(0).toUpperCase() + camel.slice(1))
+    .replaceAll("sampleBar", camel)
+    .replaceAll("SAMPLE_BAR", id.replaceAll("-", "_").toUpperCase())
+    .replaceAll(SAMPLE, id)
+    .replace(/ It is never\n \* listed; `npm run new:procedure` copies its folder under another name\./, "")
+    .replace(" * A procedure to begin a new one from: a bar", " * A bar");
+}
+
+if (import.meta.url === `file://${process.argv[1]}`) {
+  const [id = "", title = ""] = process.argv.slice(2);
+  try {
+    console.log(`${newProcedure(id, title)} is made. docs/architecture.md says what comes next.`);
+  } catch (error) {
+    console.error(error instanceof Error ? error.message : error);
+    process.exitCode = 2;
+  }
+}
