@@ -22,16 +22,16 @@ if (unknown !== undefined || (asked.includes("--new-code") && !asked.includes("-
   );
   process.exit(2);
 }
-installPackages();
+await installPackages();
 const sources = hashOf(BUILT_FROM);
 if (!buildIsFresh(BUILD_STAMP, sources)) {
   console.log("Building …");
-  run(process.execPath, ["node_modules/next/dist/bin/next", "build"], { NEXT_TELEMETRY_DISABLED: "1" });
+  await run(process.execPath, ["node_modules/next/dist/bin/next", "build"], { NEXT_TELEMETRY_DISABLED: "1" });
   mkdirSync(path.dirname(BUILD_STAMP), { recursive: true });
   writeFileSync(BUILD_STAMP, sources);
 }
 console.log("Laying out the demo bench …");
-run(process.execPath, ["node_modules/tsx/dist/cli.mjs", "scripts/seed.ts"]);
+await run(process.execPath, ["node_modules/tsx/dist/cli.mjs", "scripts/seed.ts"]);
 start();
 
 function start() {

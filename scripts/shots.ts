@@ -1,9 +1,9 @@
 /** Takes the pictures in docs/screenshots from the demo bench. Needs a build. */
-import { spawn } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { chromium, type Page } from "@playwright/test";
+import { startServer } from "./bench/server";
 
 const PORT = 4882;
 const ORIGIN = `http://127.0.0.1:${PORT}`;
@@ -14,14 +14,7 @@ void main();
 
 async function main(): Promise<void> {
   const folder = mkdtempSync(path.join(tmpdir(), "ustrina-shots-"));
-  const server = spawn(
-    process.execPath,
-    ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", String(PORT)],
-    {
-      env: { ...process.env, USTRINA_DATABASE: path.join(folder, "bench.sqlite"), NEXT_TELEMETRY_DISABLED: "1" },
-    },
-  );
-  await new Promise<void>((resolve) => server.stdout.on("data", (data) => String(data).includes("Ready") && resolve()));
+  const server = await startServer(path.join(folder, "bench.sqlite"), PORT);
   const browser = await chromium.launch({
     executablePath: "/usr/bin/chromium",
     args: ["--no-sandbox", "--disable-gpu"],
@@ -31,7 +24,7 @@ async function main(): Promise<void> {
     await loop(page);
   } finally {
     await browser.close();
-    server.kill();
+    server.stop();
     rmSync(folder, { recursive: true, force: true });
   }
 }
@@ -89,9 +82,6 @@ async function loop(page: Page): Promise<void> {
   await page.goto(ORIGIN);
   await page.getByRole("heading", { name: "Bench" }).waitFor();
   await shot(page, "bench");
-  await page.emulateMedia({ colorScheme: "dark" });
-  await shot(page, "bench-dark");
-  await page.emulateMedia({ colorScheme: "light" });
   await page.goto(`${ORIGIN}/machine/alder`);
   await shot(page, "machine");
   await page.goto(`${ORIGIN}/machine/bracken/scan-offset`);
@@ -111,6 +101,13 @@ async function loop(page: Page): Promise<void> {
   await page.getByRole("button", { name: "Show the truth" }).first().click();
   await page.getByText("beam comes on late by").waitFor();
   await shot(page, "practice");
+  await page.goto(`${ORIGIN}/backup`);
+  await page.getByRole("button", { name: "Back up now" }).click();
+  await page.getByRole("button", { name: "Restore …" }).click();
+  await page.getByRole("heading", { name: "Restore this backup?" }).waitFor();
+  // The short message is gone then.
+  await page.waitForTimeout(6000);
+  await shot(page, "backup");
 }
 
 async function burn(page: Page): Promise<void> {

@@ -1,6 +1,6 @@
 /**
- * Seeds were fixed before the solver was tuned: 1000 to 1299 here, 7000 to 8999 for the coverage of intervals, which has files of its
- * own so that both run at once. A second set of seeds runs in the bench.
+ * Seeds were fixed before the solver was tuned: 1000 to 1299 here, 7000 to 7599 for the coverage of intervals, which has files of its
+ * own so that both run at once. More of them and a second set run in the bench.
  */
 import { describe, expect, it } from "vitest";
 import { accuracyCases, CALIPER_ERRORS, summaryOf } from "./scan-offset-accuracy";
