@@ -22,6 +22,7 @@ module.exports = {
       "core/",
       "formats/",
       "server/actions/.*-actions\\.ts$",
+      "server/screens/",
       "server/.*-view\\.ts$",
       "server/procedures/procedure-state\\.ts$",
     ]),

@@ -1,4 +1,5 @@
 import { defineConfig } from "@playwright/test";
+import { CHROMIUM } from "./e2e/chromium";
 
 export default defineConfig({
   testDir: "e2e",
@@ -16,17 +17,6 @@ export default defineConfig({
     actionTimeout: 60_000,
     // Traces cost each test a third of its time; a failing one is run again with --trace on.
     screenshot: "only-on-failure",
-    launchOptions: {
-      executablePath: "/usr/bin/chromium",
-      args: [
-        "--no-sandbox",
-        "--disable-gpu",
-        "--disable-quic",
-        "--no-first-run",
-        "--disable-background-networking",
-        "--disable-component-update",
-        "--disable-sync",
-      ],
-    },
+    launchOptions: CHROMIUM,
   },
 });

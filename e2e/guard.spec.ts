@@ -2,6 +2,7 @@
 import { hostname } from "node:os";
 import type { Page } from "@playwright/test";
 import { expect, test } from "./bench";
+import { CHROMIUM } from "./chromium";
 import type { OwnServer } from "./own-server";
 import { accessible, beginReading, beginTrial, watch } from "./watch";
 
@@ -154,17 +155,8 @@ test("without the code nothing but its page answers; with it a trial is read fro
 
   // By its name on the network, as another device would: browsers trust it less than this computer's own
   const host = `${hostname().toLowerCase()}.local`;
-  const other = await browser.browserType().launch({
-    executablePath: "/usr/bin/chromium",
-    args: [
-      "--no-sandbox",
-      "--disable-gpu",
-      "--disable-quic",
-      "--no-first-run",
-      "--disable-background-networking",
-      `--host-resolver-rules=MAP ${host} 127.0.0.1`,
-    ],
-  });
+  const args = [...CHROMIUM.args, `--host-resolver-rules=MAP ${host} 127.0.0.1`];
+  const other = await browser.browserType().launch({ ...CHROMIUM, args });
   const origin = server.origin.replace("127.0.0.1", host);
   const context = await other.newContext({ baseURL: origin, viewport: { width: 390, height: 844 } });
   const page = await context.newPage();

@@ -3,6 +3,7 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { chromium, type Page } from "@playwright/test";
+import { CHROMIUM } from "../e2e/chromium";
 import { startServer } from "./bench/server";
 
 const PORT = 4882;
@@ -15,10 +16,7 @@ void main();
 async function main(): Promise<void> {
   const folder = mkdtempSync(path.join(tmpdir(), "ustrina-shots-"));
   const server = await startServer(path.join(folder, "bench.sqlite"), PORT);
-  const browser = await chromium.launch({
-    executablePath: "/usr/bin/chromium",
-    args: ["--no-sandbox", "--disable-gpu"],
-  });
+  const browser = await chromium.launch(CHROMIUM);
   try {
     const page = await browser.newPage({ viewport: DESK });
     await loop(page);

@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { openDatabase } from "../../src/data/database";
-import { addDemoBench } from "../../src/server/bench/demo-bench";
+import { addDemoBench } from "../../src/server/demo/demo-bench";
 import { fullTrial, roundOf } from "../../src/server/trial/trial-record";
 import { accuracy } from "./accuracy";
 import { files } from "./files";

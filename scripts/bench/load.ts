@@ -4,7 +4,7 @@ import { tmpdir } from "node:os";
 import path from "node:path";
 import { type Database, openDatabase } from "../../src/data/database";
 import { documentText } from "../../src/formats/json-document";
-import { addDemoBench } from "../../src/server/bench/demo-bench";
+import { addDemoBench } from "../../src/server/demo/demo-bench";
 import { loadDocument } from "../../src/server/trial/load-document";
 import { trialDocument } from "../../src/server/trial/trial-document";
 import { fullTrial, historyOf } from "../../src/server/trial/trial-record";

@@ -3,9 +3,10 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { chromium, type Page } from "@playwright/test";
+import { CHROMIUM } from "../../e2e/chromium";
 import { type Database, openDatabase } from "../../src/data/database";
 import { documentText } from "../../src/formats/json-document";
-import { addDemoBench } from "../../src/server/bench/demo-bench";
+import { addDemoBench } from "../../src/server/demo/demo-bench";
 import { loadDocument } from "../../src/server/trial/load-document";
 import { trialDocument } from "../../src/server/trial/trial-document";
 import { beginTrial } from "../../src/server/trial/trial-steps";
@@ -50,10 +51,7 @@ function fill(db: Database): void {
 }
 
 async function looked(): Promise<Line[]> {
-  const browser = await chromium.launch({
-    executablePath: "/usr/bin/chromium",
-    args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"],
-  });
+  const browser = await chromium.launch(CHROMIUM);
   try {
     const paints: number[] = [];
     let page = await browser.newPage({ viewport: { width: 1280, height: 800 } });

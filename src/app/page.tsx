@@ -1,10 +1,10 @@
 import { headers } from "next/headers";
 import { connection } from "next/server";
 import { database, databaseFile } from "../data/database";
-import { benchView } from "../server/bench/bench-view";
 import { joinView } from "../server/guard/join-view";
 import { lastBackup } from "../server/keeping/backup-view";
 import { momentNow } from "../server/keeping/clock";
+import { benchView } from "../server/screens/bench-view";
 import { BenchScreen } from "../ui/bench/bench-screen";
 import { preferencesOfBrowser } from "./preferences";
 

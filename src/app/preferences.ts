@@ -1,5 +1,5 @@
 import { cookies } from "next/headers";
-import { type Preferences, preferencesFrom } from "../server/bench/preferences-view";
+import { type Preferences, preferencesFrom } from "../server/screens/preferences-view";
 
 /** What the browser that asks prefers. */
 export async function preferencesOfBrowser(): Promise<Preferences> {

@@ -7,8 +7,9 @@ import type { MachineSpec } from "../core/procedures/machine-spec";
 import type { Verdict } from "../core/procedures/verdict";
 import type { Db } from "./database";
 import { toColumn } from "./json-column";
+import type { Round } from "./rounds";
 import { gauge, gaugeRevision, machineRevision, reading, round, session, trial, verdict } from "./schema";
-import type { Round, Trial } from "./trials";
+import type { Trial } from "./trials";
 
 /** Revisions from elsewhere are never the newest: they stand before everything that happened here. */
 const BEFORE_EVERYTHING = 0;

@@ -7,11 +7,8 @@ import { answerInputSchema } from "../../core/procedures/answer-input";
 import { draftSchema } from "../../core/procedures/draft";
 import { gcodeDialectSchema } from "../../core/procedures/gcode-dialect";
 import { database } from "../../data/database";
-import { machineBySlug } from "../../data/machines";
-import { addDemoBench } from "../bench/demo-bench";
 import { momentNow } from "../keeping/clock";
-import * as practice from "../practice/practice-machine";
-import { Refusal } from "../refusal";
+import * as practice from "../trial/burn-on-practice";
 import * as check from "../trial/check-steps";
 import * as correction from "../trial/correction-steps";
 import * as documents from "../trial/load-document";
@@ -207,47 +204,5 @@ export async function giveUp(input: unknown) {
   return run(z.object({ trialId }), input, (i) => {
     correction.giveUp(database(), i.trialId, momentNow());
     revalidatePath("/", "layout");
-  });
-}
-
-export async function revealTruth(input: unknown) {
-  return practiceAction(z.object({ machine: z.string() }), input, (id) => practice.reveal(database(), id, momentNow()));
-}
-
-export async function renewPractice(input: unknown) {
-  return practiceAction(z.object({ machine: z.string() }), input, (id) =>
-    practice.renew(database(), id, Date.now() % 2 ** 31),
-  );
-}
-
-export async function switchCorrection(input: unknown) {
-  return practiceAction(z.object({ machine: z.string(), on: z.boolean() }), input, (id, i) =>
-    practice.switchCorrection(database(), id, i.on),
-  );
-}
-
-export async function wearPractice(input: unknown) {
-  return practiceAction(z.object({ machine: z.string(), months: z.number().int().min(1).max(240) }), input, (id, i) =>
-    practice.wear(database(), id, i.months),
-  );
-}
-
-export async function openDemoBench() {
-  return run(z.undefined(), undefined, () => {
-    addDemoBench(database(), momentNow());
-    revalidatePath("/", "layout");
-  });
-}
-
-async function practiceAction<I extends { machine: string }>(
-  schema: z.ZodType<I>,
-  input: unknown,
-  act: (machineId: number, input: I) => void,
-) {
-  return run(schema, input, (i) => {
-    const machine = machineBySlug(database(), i.machine);
-    if (!machine) throw new Refusal("machine", "There is no such machine.");
-    act(machine.id, i);
-    revalidatePath("/practice");
   });
 }

@@ -9,7 +9,6 @@ export type AccessKeys = { code: string; secret: string };
 /** Where the code is typed. */
 export const ACCESS_PATH = "/access";
 export const SESSION_COOKIE = "ustrina-session";
-const LONGEST_FORM = 4000;
 
 /** What the terminal handed over; `null` = the bench is open to this computer alone, and asks for no code. */
 export function accessKeys(env: Record<string, string | undefined> = process.env): AccessKeys | null {
@@ -35,7 +34,7 @@ export function askForCode(
 /** Takes the form of the code page: a session, or the page again with what is wrong. */
 export async function takeCode(request: Request, keys: AccessKeys, nonce: string, now: number): Promise<Response> {
   held.ustrinaAttempts ??= new Attempts();
-  const form = new URLSearchParams((await request.text()).slice(0, LONGEST_FORM));
+  const form = new URLSearchParams(await request.text());
   const to = ownPath(form.get("to"));
   const wait = held.ustrinaAttempts.waitS(now);
   if (wait > 0) {

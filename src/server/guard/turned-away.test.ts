@@ -21,8 +21,12 @@ describe("what a page of this bench sends", () => {
   });
 
   it("passes as the form of the access code, and as nothing else", () => {
-    const form = { ...FROM_HERE, "content-type": "application/x-www-form-urlencoded" };
+    const form = { ...FROM_HERE, "content-type": "application/x-www-form-urlencoded", "content-length": "20" };
     expect(status("POST", form, true)).toBe("passes");
+    // Before anybody is let in, little is listened to
+    expect(status("POST", { ...form, "content-length": "4001" }, true)).toBe(413);
+    const { "content-length": _, ...endless } = form;
+    expect(status("POST", endless, true)).toBe(413);
     expect(status("POST", form)).toBe(415);
     expect(status("POST", ACTION, true)).toBe(415);
   });

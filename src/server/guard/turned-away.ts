@@ -12,6 +12,9 @@ const READING = new Set(["GET", "HEAD"]);
 /** What is taken in one request: the largest file that pages send, with room for its wrapping. */
 export const LARGEST_BODY = LARGEST_FILE + 1024 * 1024;
 
+/** A code, and where to go on to. */
+const LARGEST_FORM = 4000;
+
 /**
  * Why a request is turned away; `null` = it may pass.
  *
@@ -30,10 +33,15 @@ export function turnedAway(method: string, headers: Headers, isCodeForm: boolean
   if (!(isCodeForm ? type === FORM_TYPE : isAction))
     return { status: 415, message: "What was sent is not of a kind that is taken here." };
   if (headers.has("content-encoding")) return { status: 415, message: "What was sent is packed. Send it as it is." };
+  return isTooLarge(headers, isCodeForm);
+}
+
+/** Who is not in yet sends a code, and says how long it is. */
+function isTooLarge(headers: Headers, isCodeForm: boolean): Turned | null {
   const length = headers.get("content-length");
-  if (length !== null && !(Number(length) <= LARGEST_BODY))
-    return { status: 413, message: `This is too large: at most ${LARGEST_FILE / 1024 / 1024} MB are taken at once.` };
-  return null;
+  if (length === null && !isCodeForm) return null;
+  if (Number(length ?? Number.NaN) <= (isCodeForm ? LARGEST_FORM : LARGEST_BODY)) return null;
+  return { status: 413, message: `This is too large: at most ${LARGEST_FILE / 1024 / 1024} MB are taken at once.` };
 }
 
 /** The browser says that a page of another address asks. [Fetch Metadata Request Headers, W3C working draft] */

@@ -3,9 +3,9 @@ import type { Database } from "../../data/database";
 import { entriesOf, ownerOfMachine } from "../../data/ledger";
 import { holdersOf, machineBySlug } from "../../data/machines";
 import { newestMoment } from "../../data/newest-moment";
-import { demoCopy } from "../bench/test-bench";
+import { demoCopy } from "../demo/test-bench";
 import { writeDown } from "../ledger/ledger-steps";
-import { machineView } from "../machine/machine-view";
+import { machineView } from "../screens/machine-view";
 import { clockSetBack, momentNow } from "./clock";
 
 let db: Database;

@@ -6,10 +6,10 @@ import path from "node:path";
 import { type Database, openDatabase } from "../../data/database";
 import { addPart } from "../../data/parts";
 import { seeded } from "../../practice/random";
-import { addDemoBench } from "../bench/demo-bench";
-import { burnOnPractice } from "../practice/practice-machine";
-import { readAllOnPractice } from "../practice/read-all";
+import { addDemoBench } from "../demo/demo-bench";
+import { burnOnPractice } from "../trial/burn-on-practice";
 import { giveUp } from "../trial/correction-steps";
+import { readAllOnPractice } from "../trial/read-all-on-practice";
 import { beginTrial, openSession } from "../trial/trial-steps";
 
 export type KillFindings = {

@@ -5,7 +5,7 @@ import { gunzipSync } from "node:zlib";
 import { describe, expect, it } from "vitest";
 import { openDatabase } from "../../data/database";
 import { newestMoment } from "../../data/newest-moment";
-import { benchView } from "../bench/bench-view";
+import { benchView } from "../screens/bench-view";
 import { trialDocument } from "../trial/trial-document";
 import { fullTrial, historyOf } from "../trial/trial-record";
 import { trialView } from "../trial/trial-view";

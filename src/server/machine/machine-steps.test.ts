@@ -3,12 +3,12 @@ import { beforeEach, describe, expect, it } from "vitest";
 import type { Database } from "../../data/database";
 import { holdersOf, machineBySlug } from "../../data/machines";
 import { practiceOf } from "../../data/practice";
-import { demoCopy, NOW, refusal } from "../bench/test-bench";
-import { burnOnPractice } from "../practice/practice-machine";
+import { demoCopy, NOW, refusal } from "../demo/test-bench";
+import { machineView } from "../screens/machine-view";
+import { burnOnPractice } from "../trial/burn-on-practice";
 import { fullTrial } from "../trial/trial-record";
 import { beginTrial } from "../trial/trial-steps";
 import { keepMachine, type MachineInput } from "./machine-steps";
-import { machineView } from "./machine-view";
 
 const DAMSON: MachineInput = {
   ...{ slug: null, kind: "CO2 gantry", name: "Damson", width: "12 in", depth: "300", topSpeed: "30000 mm/min" },

@@ -2,7 +2,7 @@
 import { isSame } from "../../core/procedures/setting-history";
 import type { LedgerEntry } from "../../data/ledger";
 import type { Holder } from "../../data/machines";
-import type { MachineRecord } from "./machine-record";
+import type { MachineRecord } from "../procedures/machine-record";
 
 export type Behind = {
   setting: string;

@@ -1,11 +1,7 @@
-/** The practice stand-in of a machine: burn a file on it, read the piece, look at its hidden truth, begin it anew. */
-import { z } from "zod";
 import type { SettingValue } from "../../core/procedures/setting";
 import type { Db } from "../../data/database";
 import { fromColumn, toColumn } from "../../data/json-column";
-import { addBurn, burnOf, type PracticeRow, practiceOf, setPractice } from "../../data/practice";
-import { freezeRound } from "../../data/trials";
-import type { Mark } from "../../practice/gantry";
+import { type PracticeRow, practiceOf, setPractice } from "../../data/practice";
 import {
   type GantryTruth,
   gantryFromSeed,
@@ -13,30 +9,11 @@ import {
   type PracticeController,
   practiceControllerSchema,
 } from "../../practice/gantry-truth";
-import { seeded, seedOf } from "../../practice/random";
-import { burnFile, type PracticeAnswer, siteReader } from "../../rehearsal/practice-burn";
 import { Refusal } from "../refusal";
-import { roundGcode } from "../trial/round-gcode";
-import { couponCode, type FullTrial, fullTrial, laidOut, roundOf } from "../trial/trial-record";
-
-/** Scatter with which a practice technician places a gauge of which nothing is known, mm. */
-const HAND_PLACING_MM = 0.02;
 
 /** What a month of use adds. (invented) */
 const LAG_A_MONTH_S = 1.5e-6;
 const PLAY_A_MONTH_MM = 0.0005;
-
-const marksSchema: z.ZodType<Mark[]> = z.array(
-  z.object({
-    x0: z.number(),
-    y0: z.number(),
-    x1: z.number(),
-    y1: z.number(),
-    widthMm: z.number(),
-    speedMmPerS: z.number(),
-    line: z.number(),
-  }),
-);
 
 export function truthOf(row: PracticeRow): GantryTruth {
   return fromColumn(gantryTruthSchema, row.truth, "practice_machine.truth");
@@ -46,76 +23,12 @@ export function controllerOf(row: PracticeRow): PracticeController {
   return fromColumn(practiceControllerSchema, row.controller, "practice_machine.controller");
 }
 
-/**
- * Burns a round on the practice machine and freezes it.
- *
- * @param file an edited file instead of the exported one
- */
-export function burnOnPractice(db: Db, trialId: number, n: number, file: string | null, now: number): void {
-  const full = fullTrial(db, trialId);
-  const round = roundOf(full, n);
-  if (round.burnedAt !== null) throw new Refusal("round", "This round is burned already.");
-  const row = practiceRow(db, full);
-  const text = file ?? [...roundGcode(db, full, n)].join("");
-  const burn = burnFile(
-    text,
-    couponCode(full, n),
-    { ...full.machine, gcode: full.dialect },
-    truthOf(row),
-    controllerOf(row),
-  );
-  if (!burn.ok) throw new Refusal("file", burn.message);
-  const frozen = laidOut(db, full, round);
-  db.transaction((tx) => {
-    if (!freezeRound(tx, round.id, frozen, now)) throw new Refusal("round", "This round is burned already.");
-    addBurn(tx, { roundId: round.id, file: text, marks: toColumn(burn.marks) }, now);
-  });
-}
-
 /** What was entered at the controller of a machine, at its stand-in too; a machine without one has none to tell. */
 export function enterInPractice(db: Db, machineId: number, value: SettingValue | null): void {
   const row = practiceOf(db, machineId);
   if (!row || (value !== null && value.shape !== "table")) return;
   const controller = { ...controllerOf(row), table: value?.rows ?? [] };
   setPractice(db, machineId, { controller: toColumn(controller) });
-}
-
-/** One reading at a site of the practice piece, taken with the gauge of the open session. */
-export function readOnPractice(
-  db: Db,
-  trialId: number,
-  n: number,
-  siteId: string,
-): Extract<PracticeAnswer, { ok: true }> {
-  const full = fullTrial(db, trialId);
-  const round = roundOf(full, n);
-  const row = practiceRow(db, full);
-  const burn = burnOf(db, round.id);
-  const site = round.spec?.sites.find((s) => s.id === siteId);
-  const session = round.sessions.at(-1);
-  if (!burn || !round.spec) throw new Refusal("site", "This coupon was not burned on the practice machine.");
-  if (!site) throw new Refusal("site", "This coupon has no such place.");
-  if (!session) throw new Refusal("gauge", "Say first which gauge you read with.");
-  const truth = truthOf(row);
-  const gaugeChance = seeded(seedOf(truth.seed, full.trial.code, session.gauge.id));
-  const count = round.readings.length;
-  const marks = fromColumn(marksSchema, burn.marks, "practice_burn.marks");
-  const answer = siteReader(
-    site,
-    marks,
-    round.spec.placement,
-    truth,
-  )(
-    {
-      placingMm: session.gauge.placing?.sdMm ?? HAND_PLACING_MM,
-      commonMm: gaugeChance.between(-session.gauge.limitMm, session.gauge.limitMm),
-      resolutionMm: session.gauge.resolutionMm,
-    },
-    seeded(seedOf(truth.seed, full.trial.code, n, siteId, count)),
-    session.gauge.unit,
-  );
-  if (!answer.ok) throw new Refusal("site", answer.why);
-  return answer;
 }
 
 /** Shows the hidden truth from now on. */
@@ -153,10 +66,4 @@ export function switchCorrection(db: Db, machineId: number, on: boolean): void {
   const row = practiceOf(db, machineId);
   if (!row) throw new Refusal("machine", "There is no practice machine here.");
   setPractice(db, machineId, { controller: toColumn({ ...controllerOf(row), switchedOn: on }) });
-}
-
-function practiceRow(db: Db, full: FullTrial): PracticeRow {
-  const row = practiceOf(db, full.trial.machineId);
-  if (!row) throw new Refusal("machine", `${full.machine.name} has no practice machine.`);
-  return row;
 }

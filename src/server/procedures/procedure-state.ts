@@ -11,8 +11,9 @@ import { type Derived, type Standing, stateOf } from "../../core/procedures/stat
 import type { Verdict } from "../../core/procedures/verdict";
 import type { LedgerEntry } from "../../data/ledger";
 import type { Machine } from "../../data/machines";
-import type { KeptVerdict, Trial } from "../../data/trials";
-import type { MachineRecord } from "../machine/machine-record";
+import type { KeptVerdict } from "../../data/solutions";
+import type { Trial } from "../../data/trials";
+import type { MachineRecord } from "./machine-record";
 
 export type ProcedureState = Derived & {
   /** What is left, or how far an open trial is. */

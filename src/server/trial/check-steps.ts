@@ -6,17 +6,9 @@ import { draftOf } from "../../core/procedures/draft";
 import type { GcodeDialect } from "../../core/procedures/gcode-dialect";
 import type { Db } from "../../data/database";
 import { type Machine, machineById, machineBySlug, reviseMachine } from "../../data/machines";
-import {
-  addRound,
-  addTrial,
-  addVerdict,
-  countCodes,
-  roundsOf,
-  setTrialTolerance,
-  type Trial,
-  trialsOfMachine,
-  verdictsOf,
-} from "../../data/trials";
+import { addRound, roundsOf } from "../../data/rounds";
+import { addVerdict, verdictsOf } from "../../data/solutions";
+import { addTrial, countCodes, setTrialTolerance, type Trial, trialsOfMachine } from "../../data/trials";
 import { ownLinesFault } from "../../formats/gcode-own-lines";
 import { knownProcedure } from "../procedures/procedures";
 import { Refusal } from "../refusal";

@@ -9,15 +9,9 @@ import type { Db } from "../../data/database";
 import { toColumn } from "../../data/json-column";
 import { addEntry, entriesOf, ownerOfMachine } from "../../data/ledger";
 import { type Holder, holdersOf } from "../../data/machines";
-import {
-  addLearned,
-  addRound,
-  addSolution,
-  addVerdict,
-  confirmInForce,
-  endTrial,
-  setDecision,
-} from "../../data/trials";
+import { addRound, confirmInForce } from "../../data/rounds";
+import { addLearned, addSolution, addVerdict } from "../../data/solutions";
+import { endTrial, setDecision } from "../../data/trials";
 import { takeBackNewest } from "../ledger/ledger-steps";
 import { type TypedRow, typedValue } from "../ledger/typed-value";
 import { enterInPractice } from "../practice/practice-machine";

@@ -10,16 +10,9 @@ import type { Db } from "../../data/database";
 import { allGauges } from "../../data/gauges";
 import { currentEntry, ownerOfMachine } from "../../data/ledger";
 import { holdersOf, machineById, machineRevisionById } from "../../data/machines";
-import {
-  type Round,
-  readingsOf,
-  roundsOf,
-  type Session,
-  sessionsOf,
-  type TakenReading,
-  type Trial,
-  trialById,
-} from "../../data/trials";
+import { readingsOf, type Session, sessionsOf, type TakenReading } from "../../data/readings";
+import { type Round, roundsOf } from "../../data/rounds";
+import { type Trial, trialById } from "../../data/trials";
 import { knownProcedure } from "../procedures/procedures";
 import { Refusal } from "../refusal";
 

@@ -3,7 +3,10 @@ import { createHash } from "node:crypto";
 import type { Db } from "../../data/database";
 import { entriesOf, ownerOfMachine } from "../../data/ledger";
 import { machineById } from "../../data/machines";
-import { countReadings, roundsOf, sessionsOf, trialById, verdictsOf } from "../../data/trials";
+import { countReadings, sessionsOf } from "../../data/readings";
+import { roundsOf } from "../../data/rounds";
+import { verdictsOf } from "../../data/solutions";
+import { trialById } from "../../data/trials";
 import { Refusal } from "../refusal";
 
 export type TrialStamp = {

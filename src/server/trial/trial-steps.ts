@@ -12,17 +12,9 @@ import { takenAnswer } from "../../core/procedures/taken-answer";
 import type { Db } from "../../data/database";
 import { allGauges } from "../../data/gauges";
 import { machineBySlug } from "../../data/machines";
-import {
-  addReading,
-  addRound,
-  addSession,
-  askForMore,
-  freezeRound,
-  saveDraft,
-  setDecision,
-  type TakenReading,
-  takeBackReading,
-} from "../../data/trials";
+import { addReading, addSession, type TakenReading, takeBackReading } from "../../data/readings";
+import { addRound, askForMore, freezeRound, saveDraft } from "../../data/rounds";
+import { setDecision } from "../../data/trials";
 import { faultText } from "../../formats/parsed";
 import { parseReadingsCsv } from "../../formats/readings-csv";
 import { knownProcedure } from "../procedures/procedures";

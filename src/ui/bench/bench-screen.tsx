@@ -1,6 +1,6 @@
 import Link from "next/link";
-import type { BenchView } from "../../server/bench/bench-view";
 import type { JoinView } from "../../server/guard/join-view";
+import type { BenchView } from "../../server/screens/bench-view";
 import { buttonClass } from "../primitives/button";
 import { TopBar } from "../primitives/top-bar";
 import { EmptyBench } from "./empty-bench";

@@ -2,7 +2,7 @@
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState, useTransition } from "react";
-import { openDemoBench } from "../../server/actions/trial-actions";
+import { openDemoBench } from "../../server/actions/practice-actions";
 import type { JoinView } from "../../server/guard/join-view";
 import { Button, buttonClass } from "../primitives/button";
 import { Fault } from "../primitives/notice";

@@ -1,7 +1,7 @@
 import Link from "next/link";
 import { plain } from "../../core/metrology/quantity-text";
 import { kindText } from "../../core/procedures/kind-text";
-import type { BenchMachine, BenchProcedure } from "../../server/bench/bench-view";
+import type { BenchMachine, BenchProcedure } from "../../server/screens/bench-machine";
 import { Ago } from "../primitives/ago";
 import { buttonClass } from "../primitives/button";
 import { StateMark } from "../primitives/state-mark";

@@ -3,7 +3,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
 import { archiveMachine, bringBackMachine, removeMachine } from "../../server/actions/workshop-actions";
-import type { MachineView } from "../../server/machine/machine-view";
+import type { MachineView } from "../../server/screens/machine-view";
 import { Button } from "../primitives/button";
 import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";

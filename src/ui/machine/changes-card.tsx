@@ -2,7 +2,7 @@
 import { useRouter } from "next/navigation";
 import { toast } from "sonner";
 import { noteChange, takeBackChange } from "../../server/actions/workshop-actions";
-import type { ChangeView, MachineView } from "../../server/machine/machine-view";
+import type { ChangeView, MachineView } from "../../server/screens/machine-view";
 import { Ago } from "../primitives/ago";
 import { Button } from "../primitives/button";
 import { PickField, TextField } from "../primitives/fields";

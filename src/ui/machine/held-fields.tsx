@@ -3,7 +3,7 @@ import { inUnit } from "../../core/metrology/quantity-text";
 import { UNITS, type UnitId } from "../../core/metrology/units";
 import { editableText } from "../../core/procedures/entry-text";
 import type { HeldSetting, MachineSpec } from "../../core/procedures/machine-spec";
-import type { KeptSetting } from "../../server/machine/machine-view";
+import type { KeptSetting } from "../../server/screens/machine-view";
 import { type Choice, PickField, TextField } from "../primitives/fields";
 
 /** How a controller takes each setting, as typed, by key. */

@@ -3,7 +3,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
 import { addCopy, bringBackHolder, nameHolder, removeHolder } from "../../server/actions/workshop-actions";
-import type { MachineView } from "../../server/machine/machine-view";
+import type { MachineView } from "../../server/screens/machine-view";
 import { Button } from "../primitives/button";
 import { TextField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";

@@ -3,7 +3,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
 import { setLimits } from "../../server/actions/trial-actions";
-import type { ProcedureView } from "../../server/procedures/procedure-view";
+import type { ProcedureView } from "../../server/screens/procedure-view";
 import { Button } from "../primitives/button";
 import { TextField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";

@@ -11,7 +11,7 @@ import {
   UNKNOWN_AXES,
 } from "../../core/procedures/machine-spec";
 import { keepMachine } from "../../server/actions/workshop-actions";
-import type { KeptSetting } from "../../server/machine/machine-view";
+import type { KeptSetting } from "../../server/screens/machine-view";
 import { Button } from "../primitives/button";
 import { CheckField, type Choice, PickField, TextField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";

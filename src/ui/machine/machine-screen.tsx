@@ -1,4 +1,4 @@
-import type { MachineFormView, MachineView } from "../../server/machine/machine-view";
+import type { MachineFormView, MachineView } from "../../server/screens/machine-view";
 import { MachineCard } from "../bench/machine-card";
 import { TopBar } from "../primitives/top-bar";
 import { ArchiveCard } from "./archive-card";

@@ -4,7 +4,7 @@ import { toast } from "sonner";
 import { inUnit, plain } from "../../core/metrology/quantity-text";
 import type { PartKind } from "../../core/procedures/part-spec";
 import { keepPart } from "../../server/actions/workshop-actions";
-import type { PartView } from "../../server/machine/machine-view";
+import type { PartView } from "../../server/screens/machine-view";
 import { Button } from "../primitives/button";
 import { PickField, TextField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";

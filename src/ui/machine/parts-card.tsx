@@ -5,7 +5,7 @@ import { toast } from "sonner";
 import { inUnit, plain } from "../../core/metrology/quantity-text";
 import type { PartKind, PartSpec } from "../../core/procedures/part-spec";
 import { putPartAway, swapPart } from "../../server/actions/workshop-actions";
-import type { MachineView, PartView } from "../../server/machine/machine-view";
+import type { MachineView, PartView } from "../../server/screens/machine-view";
 import { Ago, OnDay } from "../primitives/ago";
 import { Button } from "../primitives/button";
 import { PickField } from "../primitives/fields";

@@ -1,6 +1,6 @@
 import Link from "next/link";
 import { withUncertainty } from "../../core/metrology/quantity-text";
-import type { CheckRow, ProcedureView } from "../../server/procedures/procedure-view";
+import type { CheckRow, ProcedureView } from "../../server/screens/procedure-view";
 import { BeginButton } from "../bench/begin-button";
 import { FigureView } from "../drawing/figure-view";
 import { Ago } from "../primitives/ago";

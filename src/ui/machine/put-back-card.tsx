@@ -1,4 +1,4 @@
-import type { MachineView } from "../../server/machine/machine-view";
+import type { MachineView } from "../../server/screens/machine-view";
 import { PutBackItem } from "./put-back-item";
 import { PutBackNote } from "./put-back-note";
 

@@ -2,7 +2,7 @@
 import Link from "next/link";
 import { useState } from "react";
 import { valueText } from "../../core/procedures/entry-text";
-import type { HeldView, MachineView } from "../../server/machine/machine-view";
+import type { HeldView, MachineView } from "../../server/screens/machine-view";
 import { Ago } from "../primitives/ago";
 import { Button } from "../primitives/button";
 import { Notice } from "../primitives/notice";

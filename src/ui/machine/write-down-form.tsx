@@ -2,7 +2,7 @@
 import { useRouter } from "next/navigation";
 import { toast } from "sonner";
 import { writeDown } from "../../server/actions/workshop-actions";
-import type { HeldView, MachineView } from "../../server/machine/machine-view";
+import type { HeldView, MachineView } from "../../server/screens/machine-view";
 import { Button } from "../primitives/button";
 import { CheckField, TextField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";

@@ -4,7 +4,7 @@ import { useState, useTransition } from "react";
 import { fixed } from "../../core/metrology/quantity-text";
 import { valueText } from "../../core/procedures/entry-text";
 import { kindText } from "../../core/procedures/kind-text";
-import { renewPractice, revealTruth, switchCorrection, wearPractice } from "../../server/actions/trial-actions";
+import { renewPractice, revealTruth, switchCorrection, wearPractice } from "../../server/actions/practice-actions";
 import type { PracticeMachineView } from "../../server/practice/practice-view";
 import { Button } from "../primitives/button";
 import { CheckField } from "../primitives/fields";

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { Place } from "../../server/bench/places-view";
+import type { Place } from "../../server/screens/places-view";
 import { findPlaces } from "./find-places";
 
 const place = (group: Place["group"], label: string, detail = ""): Place => ({

@@ -3,7 +3,7 @@ import { Command } from "cmdk";
 import { useRouter } from "next/navigation";
 import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 import { LENGTH_UNITS } from "../../core/metrology/units";
-import type { Place } from "../../server/bench/places-view";
+import type { Place } from "../../server/screens/places-view";
 import { PLACES } from "../primitives/places";
 import { SheetDialog } from "../primitives/sheet-dialog";
 import { findPlaces } from "./find-places";

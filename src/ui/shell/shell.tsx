@@ -1,7 +1,7 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { lazy, type ReactNode, Suspense, useCallback, useEffect, useState } from "react";
-import type { Preferences } from "../../server/bench/preferences-view";
+import type { Preferences } from "../../server/screens/preferences-view";
 import { beginSending } from "../trial/waiting-readings";
 import { loadPalette, PaletteDoor } from "./palette-door";
 import { steadyFetch } from "./steady-fetch";

@@ -1,4 +1,4 @@
-import type { Preferences } from "../../server/bench/preferences-view";
+import type { Preferences } from "../../server/screens/preferences-view";
 
 export const THEME_WORDS: Record<Preferences["theme"], string> = {
   system: "Light or dark as the system has it",

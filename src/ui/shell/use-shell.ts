@@ -1,7 +1,7 @@
 "use client";
 import { createContext, useContext } from "react";
 import type { LengthUnit } from "../../core/metrology/units";
-import type { Preferences } from "../../server/bench/preferences-view";
+import type { Preferences } from "../../server/screens/preferences-view";
 
 export type ShellState = Preferences & {
   setTheme: (theme: Preferences["theme"]) => void;

@@ -1,5 +1,5 @@
 import { database } from "../../../data/database";
-import { placesView } from "../../../server/bench/places-view";
+import { placesView } from "../../../server/screens/places-view";
 
 /** What the palette finds. */
 export function GET(): Response {

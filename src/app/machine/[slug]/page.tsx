@@ -3,7 +3,7 @@ import { notFound } from "next/navigation";
 import { connection } from "next/server";
 import { database } from "../../../data/database";
 import { momentNow } from "../../../server/keeping/clock";
-import { machineFormView, machineName, machineView } from "../../../server/machine/machine-view";
+import { machineFormView, machineName, machineView } from "../../../server/screens/machine-view";
 import { MachineScreen } from "../../../ui/machine/machine-screen";
 import { preferencesOfBrowser } from "../../preferences";
 

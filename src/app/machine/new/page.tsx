@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import { connection } from "next/server";
-import { machineFormView } from "../../../server/machine/machine-view";
+import { machineFormView } from "../../../server/screens/machine-view";
 import { NewMachineScreen } from "../../../ui/machine/machine-screen";
 
 export const metadata: Metadata = { title: "Add a machine" };

@@ -1,9 +1,9 @@
 import { notFound, redirect } from "next/navigation";
 import { connection } from "next/server";
 import { database } from "../../../data/database";
-import { progressOf } from "../../../server/bench/bench-view";
 import { momentNow } from "../../../server/keeping/clock";
 import { Refusal } from "../../../server/refusal";
+import { progressOf } from "../../../server/trial/trial-progress";
 import { trialView } from "../../../server/trial/trial-view";
 
 /** A trial without a stage: where it stands now. */

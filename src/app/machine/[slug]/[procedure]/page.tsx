@@ -3,7 +3,7 @@ import { notFound } from "next/navigation";
 import { connection } from "next/server";
 import { database } from "../../../../data/database";
 import { momentNow } from "../../../../server/keeping/clock";
-import { procedureView } from "../../../../server/procedures/procedure-view";
+import { procedureView } from "../../../../server/screens/procedure-view";
 import { ProcedureScreen } from "../../../../ui/machine/procedure-screen";
 import { preferencesOfBrowser } from "../../../preferences";
 

@@ -1,8 +1,8 @@
 /** All readings that a practice piece still asks for, one after the other, as a person would take them. */
 import type { Db } from "../../data/database";
-import { fullTrial, roundOf } from "../trial/trial-record";
-import { takeReading } from "../trial/trial-steps";
-import { readOnPractice } from "./practice-machine";
+import { readOnPractice } from "./burn-on-practice";
+import { fullTrial, roundOf } from "./trial-record";
+import { takeReading } from "./trial-steps";
 
 /**
  * @param name begins the key of each taking

@@ -6,7 +6,8 @@ import { entriesOf, type LedgerEntry, ownerOfMachine } from "../../data/ledger";
 import { cameFromElsewhere } from "../../data/load-trial";
 import { everyHolderOf, type Holder, type Machine } from "../../data/machines";
 import { type Fitting, fittingsOf } from "../../data/parts";
-import { type KeptVerdict, type Trial, trialsOfMachine, verdictsOfMachine } from "../../data/trials";
+import { type KeptVerdict, verdictsOfMachine } from "../../data/solutions";
+import { type Trial, trialsOfMachine } from "../../data/trials";
 
 export type MachineRecord = {
   machine: Machine;

@@ -16,10 +16,11 @@ import { addMachine, type HolderRole, holdersOf, type Machine, machineBySlug } f
 import { addPart, fitPart } from "../../data/parts";
 import { addPractice } from "../../data/practice";
 import { type GantryTruth, gantryFromSeed, type PracticeController } from "../../practice/gantry-truth";
-import { burnOnPractice, wear } from "../practice/practice-machine";
-import { readAllOnPractice } from "../practice/read-all";
+import { wear } from "../practice/practice-machine";
+import { burnOnPractice } from "../trial/burn-on-practice";
 import { beginCheck } from "../trial/check-steps";
 import { acceptVerdict, confirmHeld, layOutNext, recordEntry } from "../trial/correction-steps";
+import { readAllOnPractice } from "../trial/read-all-on-practice";
 import { fullTrial, historyOf, readingStamp, roundOf } from "../trial/trial-record";
 import { beginTrial, keepDraft, openSession } from "../trial/trial-steps";
 

@@ -12,13 +12,13 @@ import { everyHolderOf, type HolderRole, type Machine, machineById, machineBySlu
 import { allParts, type Fitting, fittedAt, fittedPart } from "../../data/parts";
 import { practiceOf } from "../../data/practice";
 import { type ToPutBack, toPutBackOf } from "../../data/put-back";
-import { type BenchMachine, benchMachine } from "../bench/bench-view";
+import { historyWords } from "../machine/archive-steps";
+import { hasPracticeKind } from "../machine/machine-steps";
 import { controllerOf } from "../practice/practice-machine";
+import { type MachineRecord, machineRecord } from "../procedures/machine-record";
 import { offeredProcedures } from "../procedures/procedures";
 import { settingsOf, settingUnit } from "../procedures/settings";
-import { historyWords } from "./archive-steps";
-import { type MachineRecord, machineRecord } from "./machine-record";
-import { hasPracticeKind } from "./machine-steps";
+import { type BenchMachine, benchMachine } from "./bench-machine";
 
 /** A setting of a machine that a procedure corrects. */
 export type KeptSetting = Pick<SettingSpec, "key" | "label" | "shape" | "unit" | "larger">;

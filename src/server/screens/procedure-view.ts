@@ -10,8 +10,7 @@ import { shownUnit } from "../../core/procedures/shown-unit";
 import type { Db } from "../../data/database";
 import { machineBySlug } from "../../data/machines";
 import type { Trial } from "../../data/trials";
-import { progressOf } from "../bench/bench-view";
-import { type MachineRecord, machineRecord } from "../machine/machine-record";
+import { type MachineRecord, machineRecord } from "../procedures/machine-record";
 import {
   checksOf,
   driftChart,
@@ -22,8 +21,9 @@ import {
   procedureState,
   recheckDaysOf,
   trialsOf,
-} from "./procedure-state";
-import { offeredProcedures } from "./procedures";
+} from "../procedures/procedure-state";
+import { offeredProcedures } from "../procedures/procedures";
+import { progressOf } from "../trial/trial-progress";
 
 export type CheckRow = {
   trialId: number;

@@ -5,19 +5,20 @@ import { type Database, openDatabase } from "../../data/database";
 import { entriesOf, ownerOfMachine } from "../../data/ledger";
 import { machineBySlug } from "../../data/machines";
 import { trialsOfMachine } from "../../data/trials";
+import { demoCopy, NOW } from "../demo/test-bench";
 import { gaugesView } from "../gauges/gauges-view";
 import { ledgerView } from "../ledger/ledger-view";
 import { noteChange } from "../machine/change-steps";
-import { machineFormView, machineView } from "../machine/machine-view";
-import { burnOnPractice, reveal } from "../practice/practice-machine";
+import { reveal } from "../practice/practice-machine";
 import { practiceView } from "../practice/practice-view";
-import { procedureView } from "../procedures/procedure-view";
+import { burnOnPractice } from "../trial/burn-on-practice";
 import { beginCheck, setLimits } from "../trial/check-steps";
 import { giveUp } from "../trial/correction-steps";
 import { beginTrial, openSession } from "../trial/trial-steps";
 import { trialView } from "../trial/trial-view";
 import { benchView } from "./bench-view";
-import { demoCopy, NOW } from "./test-bench";
+import { machineFormView, machineView } from "./machine-view";
+import { procedureView } from "./procedure-view";
 
 let db: Database;
 beforeEach(() => {

@@ -1,0 +1,114 @@
+/** Rounds of a trial: laid out as text, frozen when they are burned. */
+import { and, asc, eq, isNull } from "drizzle-orm";
+import { z } from "zod";
+import { type RoundSpec, roundSpecSchema } from "../core/coupon/round-spec";
+import type { Purpose } from "../core/procedures/contract";
+import { type Draft, draftSchema } from "../core/procedures/draft";
+import { type SettingsInForce, settingValueSchema } from "../core/procedures/setting";
+import type { Db } from "./database";
+import { fromColumn, toColumn } from "./json-column";
+import { round } from "./schema";
+
+export type Round = {
+  id: number;
+  n: number;
+  purpose: Purpose;
+  draft: Draft;
+  /** Parsed by the procedure's own schema. */
+  plan: unknown;
+  spec: RoundSpec | null;
+  inForce: SettingsInForce | null;
+  readBackAt: number | null;
+  burnedAt: number | null;
+};
+
+const inForceSchema = z.record(z.string(), settingValueSchema.nullable());
+
+const moreSchema = z.record(z.string(), z.number().int().nonnegative());
+
+export function addRound(db: Db, values: { trialId: number; n: number; purpose: Purpose; draft: Draft }): number {
+  return db
+    .insert(round)
+    .values({ ...values, draft: toColumn(values.draft) })
+    .returning()
+    .get().id;
+}
+
+export function roundsOf(db: Db, trialId: number): Round[] {
+  return db
+    .select()
+    .from(round)
+    .where(eq(round.trialId, trialId))
+    .orderBy(asc(round.n))
+    .all()
+    .map((row) => ({
+      id: row.id,
+      n: row.n,
+      purpose: row.purpose,
+      draft: fromColumn(draftSchema, row.draft, "round.draft"),
+      plan: row.plan ? (JSON.parse(row.plan) as unknown) : null,
+      spec: row.spec
+        ? withMore(fromColumn(roundSpecSchema, row.spec, "round.spec"), fromColumn(moreSchema, row.more, "round.more"))
+        : null,
+      inForce: row.inForce ? fromColumn(inForceSchema, row.inForce, "round.in_force") : null,
+      readBackAt: row.readBackAt,
+      burnedAt: row.burnedAt,
+    }));
+}
+
+/** Keeps what was typed while laying out. Changes nothing once the round is burned. */
+export function saveDraft(db: Db, roundId: number, draft: Draft): boolean {
+  return (
+    db
+      .update(round)
+      .set({ draft: toColumn(draft) })
+      .where(and(eq(round.id, roundId), isNull(round.burnedAt)))
+      .run().changes === 1
+  );
+}
+
+/** Freezes what is burned. @returns false when the round was burned already */
+export function freezeRound(
+  db: Db,
+  roundId: number,
+  frozen: { plan: unknown; spec: RoundSpec; inForce: SettingsInForce },
+  now: number,
+): boolean {
+  return (
+    db
+      .update(round)
+      .set({
+        plan: toColumn(frozen.plan),
+        spec: toColumn(frozen.spec),
+        inForce: toColumn(frozen.inForce),
+        burnedAt: now,
+      })
+      .where(and(eq(round.id, roundId), isNull(round.burnedAt)))
+      .run().changes === 1
+  );
+}
+
+/** Replaces what was in force by what was read back. */
+export function confirmInForce(db: Db, roundId: number, inForce: SettingsInForce, now: number): void {
+  db.update(round)
+    .set({ inForce: toColumn(inForce), readBackAt: now })
+    .where(eq(round.id, roundId))
+    .run();
+}
+
+/** Asks for so many more readings at some sites than were asked for before. */
+export function askForMore(db: Db, roundId: number, sites: readonly string[], more: number): void {
+  db.transaction((tx) => {
+    const row = tx.select({ more: round.more }).from(round).where(eq(round.id, roundId)).get();
+    const asked = row ? fromColumn(moreSchema, row.more, "round.more") : {};
+    for (const site of sites) asked[site] = (asked[site] ?? 0) + more;
+    tx.update(round)
+      .set({ more: toColumn(asked) })
+      .where(eq(round.id, roundId))
+      .run();
+  });
+}
+
+function withMore(spec: RoundSpec, more: Readonly<Record<string, number>>): RoundSpec {
+  return { ...spec, sites: spec.sites.map((s) => ({ ...s, repeats: s.repeats + (more[s.id] ?? 0) })) };
+}

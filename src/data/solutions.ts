@@ -1,0 +1,80 @@
+/** What was worked out and decided, as it was then: solutions, verdicts, what was learnt. */
+import { and, asc, eq } from "drizzle-orm";
+import type { Purpose } from "../core/procedures/contract";
+import { type Outcome, outcomeSchema } from "../core/procedures/outcome";
+import { type Verdict, verdictSchema } from "../core/procedures/verdict";
+import type { Db } from "./database";
+import { fromColumn, toColumn } from "./json-column";
+import { learned, round, solution, trial, verdict } from "./schema";
+
+export function addSolution(
+  db: Db,
+  values: { roundId: number; engineVersion: string; inputHash: string; result: Outcome },
+  now: number,
+): number {
+  const known = db
+    .select()
+    .from(solution)
+    .where(and(eq(solution.roundId, values.roundId), eq(solution.inputHash, values.inputHash)))
+    .get();
+  if (known) return known.id;
+  return db
+    .insert(solution)
+    .values({ ...values, result: toColumn(outcomeSchema.parse(values.result)), at: now })
+    .returning()
+    .get().id;
+}
+
+export type KeptVerdict = { result: Verdict; acceptedAt: number; purpose: Purpose; round: number };
+
+export function addVerdict(db: Db, values: { trialId: number; roundId: number; result: Verdict }, now: number): void {
+  db.insert(verdict)
+    .values({ ...values, result: toColumn(verdictSchema.parse(values.result)), acceptedAt: now })
+    .run();
+}
+
+/** The verdicts of a trial, oldest first: of a check when it ended or went on to a correction, of an accepted proof. */
+export function verdictsOf(db: Db, trialId: number): KeptVerdict[] {
+  return db
+    .select({ result: verdict.result, acceptedAt: verdict.acceptedAt, purpose: round.purpose, round: round.n })
+    .from(verdict)
+    .innerJoin(round, eq(round.id, verdict.roundId))
+    .where(eq(verdict.trialId, trialId))
+    .orderBy(asc(verdict.id))
+    .all()
+    .map((row) => ({ ...row, result: fromColumn(verdictSchema, row.result, "verdict.result") }));
+}
+
+/** The verdicts of all trials of a machine by trial, each oldest first. */
+export function verdictsOfMachine(db: Db, machineId: number): Map<number, KeptVerdict[]> {
+  const rows = db
+    .select({
+      trialId: verdict.trialId,
+      result: verdict.result,
+      acceptedAt: verdict.acceptedAt,
+      purpose: round.purpose,
+      round: round.n,
+    })
+    .from(verdict)
+    .innerJoin(round, eq(round.id, verdict.roundId))
+    .innerJoin(trial, eq(trial.id, verdict.trialId))
+    .where(eq(trial.machineId, machineId))
+    .orderBy(asc(verdict.id))
+    .all();
+  const byTrial = new Map<number, KeptVerdict[]>();
+  for (const { trialId, result, ...rest } of rows) {
+    const kept = { ...rest, result: fromColumn(verdictSchema, result, "verdict.result") };
+    byTrial.set(trialId, [...(byTrial.get(trialId) ?? []), kept]);
+  }
+  return byTrial;
+}
+
+/** The newest verdict of a trial. */
+export function verdictOf(db: Db, trialId: number): KeptVerdict | undefined {
+  return verdictsOf(db, trialId).at(-1);
+}
+
+export function addLearned(db: Db, owner: string, values: Record<string, number>, trialId: number, now: number): void {
+  for (const [key, value] of Object.entries(values))
+    db.insert(learned).values({ owner, key, value, trialId, at: now }).run();
+}

@@ -1,0 +1,101 @@
+/** A machine as the bench shows it: how its procedures stand, what to do next, which trials are open. */
+import type { MachineSpec } from "../../core/procedures/machine-spec";
+import { firstToDo } from "../../core/procedures/next-step";
+import type { Db } from "../../data/database";
+import { fittedPart } from "../../data/parts";
+import type { MachineRecord } from "../procedures/machine-record";
+import { type OpenProgress, type ProcedureState, procedureState, type Seen } from "../procedures/procedure-state";
+import { offeredProcedures } from "../procedures/procedures";
+import { progressOf } from "../trial/trial-progress";
+import { fullTrial } from "../trial/trial-record";
+
+export type BenchProcedure = ProcedureState & {
+  id: string;
+  title: string;
+  /** Where its open trial is continued. */
+  href: string | null;
+};
+
+export type NextStep = {
+  title: string;
+  reason: string;
+  action: "continue" | "begin" | "check" | "none";
+  /** Address for continuing. */
+  href: string | null;
+  procedure: string | null;
+};
+
+export type BenchMachine = {
+  slug: string;
+  spec: MachineSpec;
+  optic: string | null;
+  procedures: BenchProcedure[];
+  next: NextStep;
+};
+
+export type OpenTrial = {
+  id: number;
+  code: string;
+  title: string;
+  machine: string;
+  detail: string;
+  begunAt: number;
+  href: string;
+};
+/** A place that still has an older value than the controller. */
+
+/** One machine as it stands on the bench, with its open trials. */
+export function benchMachine(db: Db, record: MachineRecord, seen: Seen): { machine: BenchMachine; open: OpenTrial[] } {
+  const { machine } = record;
+  const open = record.trials
+    .filter((t) => t.endedAt === null)
+    .map((t) => ({ trial: t, progress: progressOf(db, t.id), title: fullTrial(db, t.id).procedure.title }));
+  const progress = (id: number) => open.find((o) => o.trial.id === id)?.progress ?? progressOf(db, id);
+  const stands = offeredProcedures(machine.spec.kind).map((procedure) => {
+    const state = procedureState(record, procedure, progress, seen);
+    return { procedure, state: state.state, view: { id: procedure.id, title: procedure.title, ...state } };
+  });
+  const first = firstToDo(stands);
+  return {
+    machine: {
+      slug: machine.slug,
+      spec: machine.spec,
+      optic: fittedPart(db, machine.id, "optic", seen.now)?.label ?? null,
+      procedures: stands.map((s) => ({
+        ...s.view,
+        href: open.find((o) => o.trial.id === s.view.trialId)?.progress.href ?? null,
+      })),
+      next: nextStep(first?.view ?? null, progress),
+    },
+    open: open.map(({ trial, progress, title }) => ({
+      ...{ id: trial.id, code: trial.code, title, machine: machine.spec.name },
+      ...{ detail: progress.detail, begunAt: trial.begunAt, href: progress.href },
+    })),
+  };
+}
+
+const WORK = {
+  stale: { action: "begin", title: (name: string) => `Measure the ${name} again` },
+  drifting: { action: "begin", title: (name: string) => `Correct the ${name} again` },
+  "not done": { action: "begin", title: (name: string) => `Measure the ${name}` },
+  "check due": { action: "check", title: (name: string) => `Check the ${name}` },
+  open: { action: "continue", title: (name: string) => `Finish the ${name}` },
+  "to prove": { action: "continue", title: (name: string) => `Prove the ${name}` },
+} as const;
+
+function nextStep(
+  first: (ProcedureState & { id: string; title: string }) | null,
+  progress: (trialId: number) => OpenProgress & { href: string },
+): NextStep {
+  if (!first || first.state === "holding")
+    return { title: "Nothing to do", reason: "every procedure holds", action: "none", href: null, procedure: null };
+  const { action, title } = WORK[first.state];
+  const opened = action === "continue" && first.trialId !== null ? progress(first.trialId) : null;
+  return {
+    title: title(first.title.toLowerCase()),
+    reason: opened?.detail ?? first.reasons[0] ?? "never done on this machine",
+    action,
+    href: opened?.href ?? null,
+    procedure: first.id,
+  };
+}

@@ -1,0 +1,96 @@
+/** The workshop at a glance: machines, how their procedures stand, what to do next, what waits, what was entered last. */
+
+import type { LengthUnit, UnitId } from "../../core/metrology/units";
+import type { SettingValue } from "../../core/procedures/setting";
+import { entryBefore } from "../../core/procedures/setting-history";
+import type { Db } from "../../data/database";
+import { allMachines, everyMachine } from "../../data/machines";
+import { toPutBackOf } from "../../data/put-back";
+import { behindOf } from "../machine/open-holders";
+import { type MachineRecord, machineRecord } from "../procedures/machine-record";
+import { settingLabel, settingUnit } from "../procedures/settings";
+import { type BenchMachine, benchMachine, type OpenTrial } from "./bench-machine";
+
+export type OpenHolder = {
+  key: string;
+  label: string;
+  machine: string;
+  holder: string;
+  code: string | null;
+  href: string;
+};
+export type OpenPutBack = { id: number; what: string; machine: string; slug: string; openedAt: number };
+export type LastEntry = {
+  id: number;
+  label: string;
+  holder: string | null;
+  machine: string;
+  slug: string;
+  value: SettingValue | null;
+  was: SettingValue | null;
+  unit: UnitId;
+  at: number;
+};
+
+export type BenchView = {
+  machines: BenchMachine[];
+  archived: { slug: string; name: string }[];
+  open: OpenTrial[];
+  openHolders: OpenHolder[];
+  putBack: OpenPutBack[];
+  lastEntered: LastEntry[];
+};
+
+const LAST_ENTRIES = 4;
+
+export function benchView(db: Db, now: number, length: LengthUnit = "mm"): BenchView {
+  const records = allMachines(db).map((m) => machineRecord(db, m));
+  const views = records.map((r) => benchMachine(db, r, { now, length }));
+  return {
+    machines: views.map((v) => v.machine),
+    archived: everyMachine(db)
+      .filter((m) => m.archivedAt !== null)
+      .map((m) => ({ slug: m.slug, name: m.spec.name })),
+    open: views.flatMap((v) => v.open).sort((a, b) => b.begunAt - a.begunAt),
+    openHolders: records.flatMap(openHoldersOf),
+    putBack: records.flatMap(({ machine }) =>
+      toPutBackOf(db, machine.id).map(({ id, what, openedAt }) => ({
+        ...{ id, what, openedAt },
+        ...{ machine: machine.spec.name, slug: machine.slug },
+      })),
+    ),
+    lastEntered: records
+      .flatMap(lastEntries)
+      .sort((a, b) => b.at - a.at)
+      .slice(0, LAST_ENTRIES),
+  };
+}
+
+function openHoldersOf(record: MachineRecord): OpenHolder[] {
+  const { machine } = record;
+  return behindOf(record).map(({ setting, holder, newest }) => ({
+    key: `${machine.id} ${setting} ${holder.id}`,
+    label: settingLabel(machine.spec.kind, setting),
+    machine: machine.spec.name,
+    holder: holder.name,
+    code: newest.trialCode,
+    href: newest.trialId === null ? `/machine/${machine.slug}` : `/trial/${newest.trialId}/correct`,
+  }));
+}
+
+function lastEntries({ machine, entries }: MachineRecord): LastEntry[] {
+  return entries
+    .filter((e) => e.origin !== "found")
+    .slice(0, LAST_ENTRIES)
+    .map((e) => ({
+      id: e.id,
+      label: settingLabel(machine.spec.kind, e.setting),
+      holder: e.holderName,
+      machine: machine.spec.name,
+      slug: machine.slug,
+      value: e.value,
+      was: entryBefore(entries, e)?.value ?? null,
+      unit: settingUnit(machine.spec, e.setting),
+      at: e.at,
+    }));
+}

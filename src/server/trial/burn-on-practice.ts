@@ -1,0 +1,98 @@
+/** A round burned on the practice machine and read there. */
+import { z } from "zod";
+import type { Db } from "../../data/database";
+import { fromColumn, toColumn } from "../../data/json-column";
+import { addBurn, burnOf, type PracticeRow, practiceOf } from "../../data/practice";
+import { freezeRound } from "../../data/rounds";
+import type { Mark } from "../../practice/gantry";
+import { seeded, seedOf } from "../../practice/random";
+import { burnFile, type PracticeAnswer, siteReader } from "../../rehearsal/practice-burn";
+import { controllerOf, truthOf } from "../practice/practice-machine";
+import { Refusal } from "../refusal";
+import { roundGcode } from "./round-gcode";
+import { couponCode, type FullTrial, fullTrial, laidOut, roundOf } from "./trial-record";
+
+/** Scatter with which a practice technician places a gauge of which nothing is known, mm. */
+const HAND_PLACING_MM = 0.02;
+
+const marksSchema: z.ZodType<Mark[]> = z.array(
+  z.object({
+    x0: z.number(),
+    y0: z.number(),
+    x1: z.number(),
+    y1: z.number(),
+    widthMm: z.number(),
+    speedMmPerS: z.number(),
+    line: z.number(),
+  }),
+);
+
+/**
+ * Burns a round on the practice machine and freezes it.
+ *
+ * @param file an edited file instead of the exported one
+ */
+export function burnOnPractice(db: Db, trialId: number, n: number, file: string | null, now: number): void {
+  const full = fullTrial(db, trialId);
+  const round = roundOf(full, n);
+  if (round.burnedAt !== null) throw new Refusal("round", "This round is burned already.");
+  const row = practiceRow(db, full);
+  const text = file ?? [...roundGcode(db, full, n)].join("");
+  const burn = burnFile(
+    text,
+    couponCode(full, n),
+    { ...full.machine, gcode: full.dialect },
+    truthOf(row),
+    controllerOf(row),
+  );
+  if (!burn.ok) throw new Refusal("file", burn.message);
+  const frozen = laidOut(db, full, round);
+  db.transaction((tx) => {
+    if (!freezeRound(tx, round.id, frozen, now)) throw new Refusal("round", "This round is burned already.");
+    addBurn(tx, { roundId: round.id, file: text, marks: toColumn(burn.marks) }, now);
+  });
+}
+
+/** One reading at a site of the practice piece, taken with the gauge of the open session. */
+export function readOnPractice(
+  db: Db,
+  trialId: number,
+  n: number,
+  siteId: string,
+): Extract<PracticeAnswer, { ok: true }> {
+  const full = fullTrial(db, trialId);
+  const round = roundOf(full, n);
+  const row = practiceRow(db, full);
+  const burn = burnOf(db, round.id);
+  const site = round.spec?.sites.find((s) => s.id === siteId);
+  const session = round.sessions.at(-1);
+  if (!burn || !round.spec) throw new Refusal("site", "This coupon was not burned on the practice machine.");
+  if (!site) throw new Refusal("site", "This coupon has no such place.");
+  if (!session) throw new Refusal("gauge", "Say first which gauge you read with.");
+  const truth = truthOf(row);
+  const gaugeChance = seeded(seedOf(truth.seed, full.trial.code, session.gauge.id));
+  const count = round.readings.length;
+  const marks = fromColumn(marksSchema, burn.marks, "practice_burn.marks");
+  const answer = siteReader(
+    site,
+    marks,
+    round.spec.placement,
+    truth,
+  )(
+    {
+      placingMm: session.gauge.placing?.sdMm ?? HAND_PLACING_MM,
+      commonMm: gaugeChance.between(-session.gauge.limitMm, session.gauge.limitMm),
+      resolutionMm: session.gauge.resolutionMm,
+    },
+    seeded(seedOf(truth.seed, full.trial.code, n, siteId, count)),
+    session.gauge.unit,
+  );
+  if (!answer.ok) throw new Refusal("site", answer.why);
+  return answer;
+}
+
+function practiceRow(db: Db, full: FullTrial): PracticeRow {
+  const row = practiceOf(db, full.trial.machineId);
+  if (!row) throw new Refusal("machine", `${full.machine.name} has no practice machine.`);
+  return row;
+}
