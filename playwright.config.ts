@@ -5,7 +5,7 @@ export default defineConfig({
   testDir: "e2e",
   // A busy machine is slow, and what is waited for comes.
   timeout: 300_000,
-  expect: { timeout: 15_000 },
+  expect: { timeout: 30_000 },
   // Each test has a server of its own, and a browser takes as much as a server.
   workers: 2,
   fullyParallel: true,

@@ -1,10 +1,10 @@
 /** Every test has a server and a bench of its own, so that none depends on what another did, nor on their order. */
-import { test as base } from "@playwright/test";
+import { test as base, type Request } from "@playwright/test";
 import { type OwnServer, ownServer } from "./own-server";
 
 const FIRST_PORT = 4870;
 
-export const test = base.extend<{ bench: "demo" | "empty"; server: OwnServer }>({
+export const test = base.extend<{ bench: "demo" | "empty"; server: OwnServer; underWay: undefined }>({
   bench: ["demo", { option: true }],
   server: async ({ bench }, use, info) => {
     const server = ownServer(FIRST_PORT + info.parallelIndex, `.tmp/e2e/${info.testId}-${info.repeatEachIndex}`, bench);
@@ -13,6 +13,22 @@ export const test = base.extend<{ bench: "demo" | "empty"; server: OwnServer }>(
     await server.kill();
   },
   baseURL: ({ server }, use) => use(server.origin),
+  // What was asked for and not yet answered when a test failed, and what its server had said.
+  underWay: [
+    async ({ page, server }, use, info) => {
+      const asked = new Map<Request, string>();
+      const answered = (request: Request) => asked.delete(request);
+      page.on("request", (r) => asked.set(r, `${new Date().toISOString()} ${r.method()} ${r.url()}`));
+      page.on("requestfinished", answered);
+      page.on("requestfailed", answered);
+      await use(undefined);
+      if (info.status !== info.expectedStatus)
+        console.log(
+          [`${info.title}, under way at ${new Date().toISOString()}:`, ...asked.values(), server.printed()].join("\n"),
+        );
+    },
+    { auto: true },
+  ],
 });
 
 export { expect } from "@playwright/test";

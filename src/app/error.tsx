@@ -1,7 +1,7 @@
 "use client";
-import Link from "next/link";
 import { useEffect, useState } from "react";
 import { Button, buttonClass } from "../ui/primitives/button";
+import { Link } from "../ui/primitives/link";
 
 const UNKNOWN =
   "Everything that was taken is on disk. Try again; if it stays, the terminal in which Ustrina runs says why.";

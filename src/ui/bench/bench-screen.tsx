@@ -1,7 +1,7 @@
-import Link from "next/link";
 import type { JoinView } from "../../server/guard/join-view";
 import type { BenchView } from "../../server/screens/bench-view";
 import { buttonClass } from "../primitives/button";
+import { Link } from "../primitives/link";
 import { TopBar } from "../primitives/top-bar";
 import { EmptyBench } from "./empty-bench";
 import { JoinButton } from "./join-button";

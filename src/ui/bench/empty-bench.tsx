@@ -1,10 +1,10 @@
 "use client";
-import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState, useTransition } from "react";
 import { openDemoBench } from "../../server/actions/practice-actions";
 import type { JoinView } from "../../server/guard/join-view";
 import { Button, buttonClass } from "../primitives/button";
+import { Link } from "../primitives/link";
 import { Fault } from "../primitives/notice";
 import { TopBar } from "../primitives/top-bar";
 import { JoinButton } from "./join-button";

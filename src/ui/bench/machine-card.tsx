@@ -1,9 +1,9 @@
-import Link from "next/link";
 import { plain } from "../../core/metrology/quantity-text";
 import { kindText } from "../../core/procedures/kind-text";
 import type { BenchMachine, BenchProcedure } from "../../server/screens/bench-machine";
 import { Ago } from "../primitives/ago";
 import { buttonClass } from "../primitives/button";
+import { Link } from "../primitives/link";
 import { StateMark } from "../primitives/state-mark";
 import { BeginButton } from "./begin-button";
 

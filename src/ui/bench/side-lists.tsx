@@ -1,10 +1,10 @@
-import Link from "next/link";
 import type { ReactNode } from "react";
 import { plain } from "../../core/metrology/quantity-text";
 import type { SettingValue } from "../../core/procedures/setting";
 import type { BenchView } from "../../server/screens/bench-view";
 import { PutBackItem } from "../machine/put-back-item";
 import { Ago } from "../primitives/ago";
+import { Link } from "../primitives/link";
 import { PLACES } from "../primitives/places";
 import { LoadTrial } from "./load-trial";
 

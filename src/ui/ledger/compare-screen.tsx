@@ -1,4 +1,3 @@
-import Link from "next/link";
 import { plain } from "../../core/metrology/quantity-text";
 import { fromInternal, UNITS } from "../../core/metrology/units";
 import { valueText } from "../../core/procedures/entry-text";
@@ -7,6 +6,7 @@ import type { Compared, CompareView } from "../../server/ledger/ledger-view";
 import { OnDay } from "../primitives/ago";
 import { Button } from "../primitives/button";
 import { HeadRow } from "../primitives/head-row";
+import { Link } from "../primitives/link";
 import { TopBar } from "../primitives/top-bar";
 
 const DECIMALS = 4;

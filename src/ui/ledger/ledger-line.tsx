@@ -1,6 +1,5 @@
 "use client";
 import clsx from "clsx";
-import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
@@ -10,6 +9,7 @@ import { takeBackEntry } from "../../server/actions/workshop-actions";
 import type { LedgerRow } from "../../server/ledger/ledger-view";
 import { Ago } from "../primitives/ago";
 import { Button } from "../primitives/button";
+import { Link } from "../primitives/link";
 import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";
 import { PutBackForm } from "./put-back-form";

@@ -1,9 +1,9 @@
 import clsx from "clsx";
-import Link from "next/link";
 import type { LedgerView } from "../../server/ledger/ledger-view";
 import { FigureView } from "../drawing/figure-view";
 import { buttonClass } from "../primitives/button";
 import { HeadRow } from "../primitives/head-row";
+import { Link } from "../primitives/link";
 import { TopBar } from "../primitives/top-bar";
 import { LedgerLine } from "./ledger-line";
 import { LoadLedger } from "./load-ledger";

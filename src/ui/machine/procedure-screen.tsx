@@ -1,10 +1,10 @@
-import Link from "next/link";
 import { withUncertainty } from "../../core/metrology/quantity-text";
 import type { CheckRow, ProcedureView } from "../../server/screens/procedure-view";
 import { BeginButton } from "../bench/begin-button";
 import { FigureView } from "../drawing/figure-view";
 import { Ago } from "../primitives/ago";
 import { HeadRow } from "../primitives/head-row";
+import { Link } from "../primitives/link";
 import { Notice } from "../primitives/notice";
 import { StateMark } from "../primitives/state-mark";
 import { TopBar } from "../primitives/top-bar";

@@ -1,10 +1,10 @@
 "use client";
-import Link from "next/link";
 import { useState } from "react";
 import { valueText } from "../../core/procedures/entry-text";
 import type { HeldView, MachineView } from "../../server/screens/machine-view";
 import { Ago } from "../primitives/ago";
 import { Button } from "../primitives/button";
+import { Link } from "../primitives/link";
 import { Notice } from "../primitives/notice";
 import { HoldersForm } from "./holders-form";
 import { WriteDownForm } from "./write-down-form";

@@ -1,10 +1,10 @@
 "use client";
 import clsx from "clsx";
 import { Moon, Search, Sun } from "lucide-react";
-import Link from "next/link";
 import { nextLengthUnit } from "../../core/procedures/shown-unit";
 import { useShell } from "../shell/use-shell";
 import { Kbd } from "./kbd";
+import { Link } from "./link";
 import { PLACES } from "./places";
 
 export type Crumb = { label: string; href?: string };

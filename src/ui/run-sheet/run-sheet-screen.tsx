@@ -1,8 +1,8 @@
 import clsx from "clsx";
 import { FileDown } from "lucide-react";
-import Link from "next/link";
 import { PAPERS, type Paper, type SheetPage } from "../../formats/run-sheet/sheet-page";
 import { buttonClass } from "../primitives/button";
+import { Link } from "../primitives/link";
 import { PrintButton } from "./print-button";
 import { SheetPageView } from "./sheet-page-view";
 

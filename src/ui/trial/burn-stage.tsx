@@ -1,6 +1,5 @@
 "use client";
 import { ClipboardList, FileCode, FileImage, FileSpreadsheet, FileType } from "lucide-react";
-import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
 import { byHand, type RoundSpec } from "../../core/coupon/round-spec";
@@ -12,6 +11,7 @@ import { CouponDrawing } from "../drawing/coupon-drawing";
 import { PutBackNote } from "../machine/put-back-note";
 import { Button, buttonClass } from "../primitives/button";
 import { FilePick } from "../primitives/file-pick";
+import { Link } from "../primitives/link";
 import { Fault, Notice } from "../primitives/notice";
 import { DialectForm, dialectText } from "./dialect-form";
 import { procedureOf } from "./known-procedure";

@@ -1,11 +1,11 @@
 "use client";
-import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
 import { lengthUnitOf } from "../../core/procedures/shown-unit";
 import { layOutNext } from "../../server/actions/trial-actions";
 import { FigureView } from "../drawing/figure-view";
 import { Button, buttonClass } from "../primitives/button";
+import { Link } from "../primitives/link";
 import { Fault, Notice } from "../primitives/notice";
 import { BudgetCard } from "./budget-card";
 import { ConfirmHeld } from "./confirm-held";

@@ -1,6 +1,5 @@
 "use client";
 import clsx from "clsx";
-import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useTransition } from "react";
 import { toast } from "sonner";
@@ -12,6 +11,7 @@ import { decide } from "../../server/actions/trial-actions";
 import type { TrialView } from "../../server/trial/trial-view";
 import { Button, buttonClass } from "../primitives/button";
 import { HeadRow } from "../primitives/head-row";
+import { Link } from "../primitives/link";
 
 /** In force, change, enter: every number with the sum that made it. */
 export function CorrectionTable({

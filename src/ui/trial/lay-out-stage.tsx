@@ -1,11 +1,11 @@
 "use client";
-import Link from "next/link";
 import { useMemo, useState } from "react";
 import type { PlanContext } from "../../core/procedures/contract";
 import type { Draft } from "../../core/procedures/draft";
 import { draftOf, readDraft } from "../../core/procedures/draft";
 import { CouponDrawing } from "../drawing/coupon-drawing";
 import { Button, buttonClass } from "../primitives/button";
+import { Link } from "../primitives/link";
 import { DraftConflict } from "./draft-conflict";
 import { procedureOf, unreadHistory } from "./known-procedure";
 import { PlanField } from "./plan-field";

@@ -1,6 +1,6 @@
-import Link from "next/link";
 import type { TrialView } from "../../server/trial/trial-view";
 import { buttonClass } from "../primitives/button";
+import { Link } from "../primitives/link";
 import { stageHref } from "./stages";
 
 /** A stage that waits for the burn. */

@@ -1,6 +1,5 @@
 "use client";
 import clsx from "clsx";
-import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { type ReactNode, useMemo, useState, useTransition } from "react";
 import { expandedUncertainty } from "../../core/fitting/student-t";
@@ -13,6 +12,7 @@ import { acceptVerdict, layOutNext } from "../../server/actions/trial-actions";
 import { Ago } from "../primitives/ago";
 import { Button, buttonClass } from "../primitives/button";
 import { HeadRow } from "../primitives/head-row";
+import { Link } from "../primitives/link";
 import { Fault, Notice } from "../primitives/notice";
 import { BeforeAfter } from "./before-after";
 import { BudgetCard } from "./budget-card";

@@ -1,6 +1,6 @@
 import clsx from "clsx";
-import Link from "next/link";
 import type { RoundView, TrialView } from "../../server/trial/trial-view";
+import { Link } from "../primitives/link";
 import { finishedStages, STAGE_WORDS, STAGES, type Stage, stageHref } from "./stages";
 
 /** Lay out, Burn, Read, Correct, Prove: where this trial is. */

@@ -1,5 +1,4 @@
 "use client";
-import Link from "next/link";
 import { useState } from "react";
 import type { LengthUnit } from "../../core/metrology/units";
 import { siteIsDone } from "../../core/procedures/answer";
@@ -9,6 +8,7 @@ import type { TakenReading } from "../../server/trial/trial-view";
 import { CouponDrawing } from "../drawing/coupon-drawing";
 import { FigureView } from "../drawing/figure-view";
 import { buttonClass } from "../primitives/button";
+import { Link } from "../primitives/link";
 import { Notice } from "../primitives/notice";
 import { BudgetCard } from "./budget-card";
 import { historyOf, procedureOf } from "./known-procedure";

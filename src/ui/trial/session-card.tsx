@@ -1,5 +1,4 @@
 "use client";
-import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { type Gauge, hasJaws, type Jaws } from "../../core/metrology/gauge";
@@ -9,6 +8,7 @@ import { UNITS } from "../../core/metrology/units";
 import { openSession } from "../../server/actions/trial-actions";
 import type { TrialView } from "../../server/trial/trial-view";
 import { Button } from "../primitives/button";
+import { Link } from "../primitives/link";
 import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";
 import { gaugeFacts } from "./gauge-words";
