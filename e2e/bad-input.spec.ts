@@ -19,10 +19,11 @@ test("bad input is told at its place, and nothing entered is lost", async ({ pag
   await expect(page.getByRole("img", { name: /Drawing of Scan offset/ })).toBeVisible();
   await page.getByLabel("Row length").fill("50");
   await speeds.fill("100 600");
+  const kept = page.waitForResponse((r) => /"stockAtXMm":"0"/.test(r.request().postData() ?? ""));
   await page.getByLabel("Lies at X").fill("0");
   await told(/run-up; on the left/);
   await expect(page.getByRole("button", { name: "To the burn" })).toBeDisabled();
-  await page.waitForResponse((r) => r.request().method() === "POST");
+  await kept;
   await page.reload();
   await expect(page.getByLabel("Lies at X")).toHaveValue("0");
   await page.getByLabel("Lies at X").fill("400");
