@@ -15,7 +15,13 @@ module.exports = {
     only("formats", ["core/"]),
     only("practice", ["core/(coupon|geometry|metrology)/", "formats/"]),
     only("rehearsal", ["core/", "formats/", "practice/"]),
-    only("cli", ["core/", "formats/", "practice/", "rehearsal/", "data/(backup|backup-files|database|trouble)\\.ts$"]),
+    only("cli", [
+      "core/",
+      "formats/",
+      "practice/",
+      "rehearsal/",
+      "data/(backup|backup-files|database|server-database|trouble)\\.ts$",
+    ]),
     only("data", ["core/"]),
     only("server", ["data/", "core/", "formats/", "practice/", "rehearsal/"]),
     only("ui", [
@@ -26,7 +32,7 @@ module.exports = {
       "server/.*-view\\.ts$",
       "server/procedures/procedure-state\\.ts$",
     ]),
-    only("app", ["ui/", "server/", "data/database\\.ts$"]),
+    only("app", ["ui/", "server/", "data/server-database\\.ts$"]),
     {
       name: "core-stands-alone",
       comment: "core is pure: no node modules of the platform, no interface, no database",

@@ -1,5 +1,6 @@
 /** Fills an empty database with the demo bench. */
-import { databaseFile, openDatabase } from "../src/data/database";
+import { openDatabase } from "../src/data/database";
+import { databaseFile } from "../src/data/server-database";
 import { addDemoBench } from "../src/server/demo/demo-bench";
 
 const db = openDatabase(databaseFile());

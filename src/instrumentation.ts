@@ -5,6 +5,7 @@
 export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== "nodejs") return;
   const { benchTrouble } = await import("./server/keeping/bench-trouble");
+  const { databaseFile } = await import("./data/server-database");
   const { data } = benchTrouble();
-  if (data !== null) console.error(data);
+  if (data !== null) console.error(`${databaseFile()}: ${data}`);
 }

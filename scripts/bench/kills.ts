@@ -1,6 +1,6 @@
 /** What is on disk after two hundred kills while it is read, recorded and swapped. */
-import { bundleKillChild } from "../../src/server/keeping/kill-bundle";
-import { rehearseKills } from "../../src/server/keeping/kill-rehearsal";
+import { bundleKillChild } from "../kills/bundle";
+import { rehearseKills } from "../kills/rehearsal";
 import { above, exactly, type Line } from "./line";
 
 const KILLS = 200;

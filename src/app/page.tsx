@@ -1,6 +1,6 @@
 import { headers } from "next/headers";
 import { connection } from "next/server";
-import { database, databaseFile } from "../data/database";
+import { database, databaseFile } from "../data/server-database";
 import { joinView } from "../server/guard/join-view";
 import { lastBackup } from "../server/keeping/backup-view";
 import { momentNow } from "../server/keeping/clock";

@@ -1,9 +1,11 @@
 /** `backup [FILE]` and `restore FILE`: the bench as one file, and back. They work on the bench of USTRINA_DATABASE, also while it is in use. */
 import { existsSync } from "node:fs";
 import path from "node:path";
-import { backUp, type CopyFacts, checkCopy, putInPlace } from "../data/backup";
+import { benchFactsText } from "../core/procedures/bench-facts";
+import { backUp, checkCopy, putInPlace } from "../data/backup";
 import { newBackupFile } from "../data/backup-files";
-import { databaseFile, openDatabase } from "../data/database";
+import { openDatabase } from "../data/database";
+import { databaseFile } from "../data/server-database";
 import { DatabaseTrouble } from "../data/trouble";
 import { CliFault } from "./cli-fault";
 
@@ -15,7 +17,7 @@ export async function backup(to: string | undefined, now: number): Promise<strin
   return said(file, async () => {
     const db = openDatabase(bench);
     try {
-      return `${path.relative("", file)}: ${facts(await backUp(db, path.resolve(file)))}, checked.\n`;
+      return `${path.relative("", file)}: ${benchFactsText(await backUp(db, path.resolve(file)))}, checked.\n`;
     } finally {
       db.$client.close();
     }
@@ -28,13 +30,13 @@ export async function restore(file: string, now: number): Promise<string> {
   return said(file, async () => {
     const held = checkCopy(file);
     const kept = putInPlace(file, databaseFile(), now);
-    return `Restored: ${facts(held)}.\n${kept === null ? "" : `The bench as it was: ${path.relative("", kept)}\n`}`;
+    return `Restored: ${benchFactsText(held)}.\n${kept === null ? "" : `The bench as it was: ${path.relative("", kept)}\n`}`;
   });
 }
 
 /** Facts of a backup, found whole. */
 export async function checkBackup(file: string): Promise<string> {
-  return said(file, async () => `Backup: ${facts(checkCopy(file))}, whole.\n`);
+  return said(file, async () => `Backup: ${benchFactsText(checkCopy(file))}, whole.\n`);
 }
 
 async function said(file: string, act: () => Promise<string>): Promise<string> {
@@ -46,8 +48,4 @@ async function said(file: string, act: () => Promise<string>): Promise<string> {
       error.kind === "locked" ? "The bench is in use. Stop Ustrina, or restore on its page Backup." : error.message;
     throw new CliFault(file, "", message);
   }
-}
-
-function facts({ machines, trials, readings, entries }: CopyFacts): string {
-  return `${machines} machines, ${trials} trials, ${readings} readings, ${entries} ledger entries`;
 }

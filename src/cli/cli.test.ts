@@ -253,14 +253,14 @@ describe("the whole bench from a terminal", () => {
   it("is backed up while it is in use, checked, and restored once it is not", async () => {
     const inUse = named("Alder");
     const copy = path.join(folder, "copy.sqlite");
-    expect(await said("backup", copy)).toMatch(/copy\.sqlite: 1 machines, 0 trials, .* checked\.\n$/);
-    expect(await said("check", copy)).toBe("Backup: 1 machines, 0 trials, 0 readings, 0 ledger entries, whole.\n");
+    expect(await said("backup", copy)).toMatch(/copy\.sqlite: 1 machine, 0 trials, .* checked\.\n$/);
+    expect(await said("check", copy)).toBe("Backup: 1 machine, 0 trials, 0 readings, 0 ledger entries, whole.\n");
     named("Bracken").$client.close();
     expect(await fault("restore", copy)).toMatch(/^.*copy\.sqlite: The bench is in use\. Stop Ustrina/);
     inUse.$client.close();
     expect(machines()).toEqual(["alder", "bracken"]);
     const words = await said("restore", copy);
-    expect(words).toMatch(/^Restored: 1 machines/);
+    expect(words).toMatch(/^Restored: 1 machine/);
     expect(machines()).toEqual(["alder"]);
     const kept = /The bench as it was: (.*)\n/.exec(words)?.[1] ?? "";
     await said("restore", kept);

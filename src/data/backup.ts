@@ -8,22 +8,20 @@ import { randomBytes } from "node:crypto";
 import { closeSync, copyFileSync, existsSync, fsyncSync, mkdirSync, openSync, renameSync, rmSync } from "node:fs";
 import path from "node:path";
 import Sqlite from "better-sqlite3";
+import type { BenchFacts } from "../core/procedures/bench-facts";
 import { newBackupFile } from "./backup-files";
 import { type Database, openDatabase } from "./database";
 import { refuseForeign, stepsOf } from "./schema-version";
 import { DatabaseTrouble, troubleOf } from "./trouble";
 
-/** What a copy holds. Times are milliseconds; 0 = nothing was ever read or entered. */
-export type CopyFacts = { machines: number; trials: number; readings: number; entries: number; newest: number };
-
-const COUNTED = "machines, trials, readings, entries".split(", ") as (keyof CopyFacts)[];
+const COUNTED = "machines, trials, readings, entries".split(", ") as (keyof BenchFacts)[];
 
 /**
  * Copies the bench into one file and checks the copy; a file of that name is replaced only by a good one.
  *
  * @throws DatabaseTrouble where the disk of the copy refuses it; what is there already stays
  */
-export async function backUp(db: Database, file: string): Promise<CopyFacts> {
+export async function backUp(db: Database, file: string): Promise<BenchFacts> {
   const part = `${file}.${randomBytes(4).toString("hex")}.part`;
   try {
     mkdirSync(path.dirname(file), { recursive: true });
@@ -47,7 +45,7 @@ export async function backUp(db: Database, file: string): Promise<CopyFacts> {
  *
  * @throws DatabaseTrouble where it is damaged, of a newer Ustrina, or no bench at all
  */
-export function checkCopy(file: string): CopyFacts {
+export function checkCopy(file: string): BenchFacts {
   return looking(file, (client) => {
     if (client.pragma("integrity_check", { simple: true }) !== "ok") throw new DatabaseTrouble("damaged");
     if ((client.pragma("foreign_key_check") as unknown[]).length > 0) throw new DatabaseTrouble("damaged");
@@ -56,7 +54,7 @@ export function checkCopy(file: string): CopyFacts {
 }
 
 /** What a copy says that it holds, without looking whether all of it is whole. @throws DatabaseTrouble */
-export function factsOfCopy(file: string): CopyFacts {
+export function factsOfCopy(file: string): BenchFacts {
   return looking(file, factsOf);
 }
 
@@ -108,14 +106,14 @@ function looking<T>(file: string, look: (client: Sqlite.Database) => T): T {
   }
 }
 
-function factsOf(client: Sqlite.Database): CopyFacts {
+function factsOf(client: Sqlite.Database): BenchFacts {
   return client
     .prepare(
       `select (select count(*) from machine) as machines, (select count(*) from trial) as trials,
         (select count(*) from reading) as readings, (select count(*) from ledger_entry) as entries,
         max(coalesce((select max(taken_at) from reading), 0), coalesce((select max(entered_at) from ledger_entry), 0)) as newest`,
     )
-    .get() as CopyFacts;
+    .get() as BenchFacts;
 }
 
 /** Without a log beside it. */

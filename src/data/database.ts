@@ -1,5 +1,5 @@
-/** The one database file: opened once, brought up to date, durable. */
-import { mkdirSync, rmSync, writeFileSync } from "node:fs";
+/** A database file: opened, brought up to date, durable. */
+import { mkdirSync } from "node:fs";
 import path from "node:path";
 import Sqlite from "better-sqlite3";
 import { type BetterSQLite3Database, drizzle } from "drizzle-orm/better-sqlite3";
@@ -7,20 +7,14 @@ import { migrate } from "drizzle-orm/better-sqlite3/migrator";
 import { newBackupFile } from "./backup-files";
 import * as schema from "./schema";
 import { KNOWN_STEPS, refuseForeign, stepsOf } from "./schema-version";
-import { type DatabaseTrouble, troubleOf } from "./trouble";
+import { troubleOf } from "./trouble";
 
 export type Database = BetterSQLite3Database<typeof schema> & { $client: Sqlite.Database };
 /** A database or a transaction on it. */
 export type Db = Pick<Database, "select" | "insert" | "update" | "delete" | "transaction">;
 
-const DEFAULT_FILE = "data/ustrina.sqlite";
 /** So long another program may write before an action gives up: nobody waits longer without being told. */
 const BUSY_MS = 2000;
-
-/** Where the database lies: USTRINA_DATABASE, or data/ustrina.sqlite below the working folder. */
-export function databaseFile(): string {
-  return path.resolve(/* turbopackIgnore: true */ process.env.USTRINA_DATABASE ?? DEFAULT_FILE);
-}
 
 /**
  * Opens a database file, making it and its folder where there is none, and migrates it. A buffer is a database in memory.
@@ -70,47 +64,4 @@ function bringUpToDate(db: Database, file: string | null): void {
     db.$client.prepare("vacuum into ?").run(copy);
   }
   migrate(db, { migrationsFolder: path.resolve("src/data/migrations") });
-}
-
-const held = globalThis as typeof globalThis & { ustrinaDatabase?: Database };
-
-/** The database of this server. After a trouble it is opened again when it is next asked for. */
-export function database(): Database {
-  held.ustrinaDatabase ??= openDatabase(databaseFile());
-  return held.ustrinaDatabase;
-}
-
-/**
- * What is behind a trouble of this server's database: SQLite says of many that the disk does not answer, the system says why.
- *
- * The connection is exchanged for a new one where that can be had: one that was opened to a read-only file, or to a disk that was
- * away for a moment, stays as it was. Else it is kept, since what is there can still be read through it.
- */
-export function looksInto(trouble: DatabaseTrouble): DatabaseTrouble {
-  if (trouble.kind !== "full" && trouble.kind !== "locked") openAnew();
-  if (trouble.kind !== "disk") return trouble;
-  const probe = path.join(path.dirname(databaseFile()), ".can-be-written");
-  try {
-    writeFileSync(probe, "yes");
-    rmSync(probe);
-    return trouble;
-  } catch (error) {
-    return troubleOf(error) ?? trouble;
-  }
-}
-
-function openAnew(): void {
-  try {
-    const anew = openDatabase(databaseFile());
-    held.ustrinaDatabase?.$client.close();
-    held.ustrinaDatabase = anew;
-  } catch (error) {
-    if (!troubleOf(error)) throw error;
-  }
-}
-
-/** Ends the connection of this server, for as long as the file is exchanged; the next one to ask opens it again. */
-export function closeDatabase(): void {
-  held.ustrinaDatabase?.$client.close();
-  held.ustrinaDatabase = undefined;
 }

@@ -136,7 +136,7 @@ describe("a database of an earlier version", () => {
     client.close();
     const [a, b] = [readFileSync(newer), readFileSync(other)];
     expect(() => openDatabase(newer)).toThrow(
-      "A newer Ustrina has kept this bench, and this one cannot read it. Start the newer one, or restore a backup from before.",
+      "A newer Ustrina has kept this bench, and this one cannot read it. Start the newer one, or restore a backup from before, then try again.",
     );
     expect(() => openDatabase(other)).toThrow(/not the data of a bench/);
     expect(readFileSync(newer)).toEqual(a);

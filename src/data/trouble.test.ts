@@ -1,7 +1,7 @@
 import Sqlite from "better-sqlite3";
 import { describe, expect, it } from "vitest";
 import { openDatabase } from "./database";
-import { type DatabaseTrouble, troubleOf, withNothingChanged } from "./trouble";
+import { troubleOf } from "./trouble";
 
 const coded = (code: string) => Object.assign(new Error("at /home/somebody/secret.sqlite"), { code });
 
@@ -32,9 +32,7 @@ describe("what is wrong with the disk or the file", () => {
     expect(trouble?.message).toBe(
       "The disk with the data of the bench is full. Free some space on it, then try again.",
     );
-    expect(withNothingChanged(trouble as DatabaseTrouble)).toBe(
-      "The disk with the data of the bench is full. Nothing was changed. Free some space on it, then try again.",
-    );
+    expect(trouble?.reason).toBe("The disk with the data of the bench is full. Free some space on it.");
   });
 
   it("is what SQLite itself says of a file that may not grow, and nothing half-done is left", () => {

@@ -2,38 +2,43 @@
 
 export type TroubleKind = "full" | "read only" | "locked" | "disk" | "damaged" | "not a bench" | "newer";
 
-const WORDS: Record<TroubleKind, { what: string; todo: string }> = {
-  full: { what: "The disk with the data of the bench is full.", todo: "Free some space on it, then try again." },
+const WORDS: Record<TroubleKind, { what: string; cure: string }> = {
+  full: { what: "The disk with the data of the bench is full.", cure: "Free some space on it" },
   "read only": {
     what: "The data of the bench cannot be written: its disk, folder or file is read-only.",
-    todo: "Make it writable, then try again.",
+    cure: "Make it writable",
   },
   locked: {
     what: "Another program holds the data of the bench.",
-    todo: "End what it does there, then try again.",
+    cure: "End what it does there",
   },
   disk: {
     what: "The disk with the data of the bench does not answer as it should.",
-    todo: "Look whether it is there and sound, then try again.",
+    cure: "Look whether it is there and sound",
   },
   damaged: {
     what: "The data of the bench is damaged.",
-    todo: "Stop Ustrina, keep the file aside, and restore the newest backup.",
+    cure: "Restore the newest backup on the page Backup",
   },
   "not a bench": {
     what: "The file in the place of the bench's data is not the data of a bench.",
-    todo: "Move it away or name the right file, then start again.",
+    cure: "Name the right file, or restore a backup on the page Backup",
   },
   newer: {
     what: "A newer Ustrina has kept this bench, and this one cannot read it.",
-    todo: "Start the newer one, or restore a backup from before.",
+    cure: "Start the newer one, or restore a backup from before",
   },
 };
 
 /** The file cannot be used as it is; nothing of it was changed. */
 export class DatabaseTrouble extends Error {
   constructor(readonly kind: TroubleKind) {
-    super(`${WORDS[kind].what} ${WORDS[kind].todo}`);
+    super(`${WORDS[kind].what} ${WORDS[kind].cure}, then try again.`);
+  }
+
+  /** For what is tried again by itself. */
+  get reason(): string {
+    return `${WORDS[this.kind].what} ${WORDS[this.kind].cure}.`;
   }
 }
 
@@ -62,10 +67,4 @@ export function troubleOf(error: unknown): DatabaseTrouble | null {
   const code = "code" in error ? String(error.code) : "";
   const known = KINDS.find(([start]) => code.startsWith(start));
   return known ? new DatabaseTrouble(known[1]) : troubleOf(error.cause);
-}
-
-/** The same for an action that was refused by it. */
-export function withNothingChanged({ kind }: DatabaseTrouble): string {
-  const { what, todo } = WORDS[kind];
-  return `${what} Nothing was changed. ${todo}`;
 }

@@ -13,6 +13,11 @@ const EARLIEST = Date.UTC(1990, 0, 1);
 export function happenedAt(at: number | null, now: number): number {
   if (at === null) return now;
   if (!Number.isFinite(at) || at < EARLIEST) throw new Refusal("at", "Give the day and the time it happened.");
-  if (at > now + CLOCKS_DIFFER_MS) throw new Refusal("at", "That is in the future: note it when it has happened.");
+  if (isAhead(at, now)) throw new Refusal("at", "That is in the future: note it when it has happened.");
   return Math.min(at, now);
+}
+
+/** Still to come, by more than clocks differ. */
+export function isAhead(at: number | null, now: number): boolean {
+  return at !== null && at > now + CLOCKS_DIFFER_MS;
 }

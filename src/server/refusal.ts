@@ -1,5 +1,5 @@
-import { looksInto } from "../data/database";
-import { troubleOf, withNothingChanged } from "../data/trouble";
+import { looksInto } from "../data/server-database";
+import { troubleOf } from "../data/trouble";
 
 /** Something that cannot be done, said so that a technician can act on it, at the field it belongs to. */
 export class Refusal extends Error {
@@ -13,8 +13,8 @@ export class Refusal extends Error {
 
 export type Result<T> =
   | { ok: true; value: T }
-  /** `mayPass`: no fault of what was sent; the same may be taken later. */
-  | { ok: false; field: string; message: string; mayPass?: true };
+  /** `mayPass`: no fault of what was sent, which may be taken later; why, in words. */
+  | { ok: false; field: string; message: string; mayPass?: string };
 
 /** Runs an action; a refusal becomes data, a crash is logged and answered in words. */
 export async function answering<T>(act: () => T | Promise<T>): Promise<Result<T>> {
@@ -23,13 +23,15 @@ export async function answering<T>(act: () => T | Promise<T>): Promise<Result<T>
   } catch (error) {
     if (error instanceof Refusal) return { ok: false, field: error.field, message: error.message };
     console.error(error);
-    const trouble = troubleOf(error);
-    if (trouble) return { ok: false, field: "", mayPass: true, message: withNothingChanged(looksInto(trouble)) };
-    return {
-      ok: false,
-      field: "",
-      mayPass: true,
-      message: "That did not work, and nothing was changed. Try again; if it stays, the terminal says why.",
-    };
+    const known = troubleOf(error);
+    if (!known)
+      return {
+        ok: false,
+        field: "",
+        mayPass: "The server answers with a fault; the terminal in which Ustrina runs says why.",
+        message: "That did not work, and nothing was changed. Try again; if it stays, the terminal says why.",
+      };
+    const trouble = looksInto(known);
+    return { ok: false, field: "", mayPass: trouble.reason, message: `Nothing was changed. ${trouble.message}` };
   }
 }

@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import { connection } from "next/server";
-import { databaseFile } from "../../data/database";
+import { databaseFile } from "../../data/server-database";
 import { backupView } from "../../server/keeping/backup-view";
 import { BackupScreen } from "../../ui/backup/backup-screen";
 

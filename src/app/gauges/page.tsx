@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import { connection } from "next/server";
-import { database } from "../../data/database";
+import { database } from "../../data/server-database";
 import { gaugesView } from "../../server/gauges/gauges-view";
 import { momentNow } from "../../server/keeping/clock";
 import { GaugesScreen } from "../../ui/gauges/gauges-screen";

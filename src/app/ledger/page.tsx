@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import { connection } from "next/server";
-import { database } from "../../data/database";
+import { database } from "../../data/server-database";
 import { momentNow } from "../../server/keeping/clock";
 import { ledgerView } from "../../server/ledger/ledger-view";
 import { LedgerScreen } from "../../ui/ledger/ledger-screen";

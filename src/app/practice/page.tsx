@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import { connection } from "next/server";
-import { database } from "../../data/database";
+import { database } from "../../data/server-database";
 import { practiceView } from "../../server/practice/practice-view";
 import { PracticeScreen } from "../../ui/practice/practice-screen";
 

@@ -2,7 +2,7 @@
 /** What the page of the backups may ask the server to do. */
 import { revalidatePath } from "next/cache";
 import { z } from "zod";
-import { database, databaseFile } from "../../data/database";
+import { database, databaseFile } from "../../data/server-database";
 import * as backups from "../keeping/backup-steps";
 import { answering, Refusal } from "../refusal";
 import { runOutside } from "./run-action";

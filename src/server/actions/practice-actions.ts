@@ -2,8 +2,8 @@
 /** What the pages may ask the server to do with practice machines, and the demo bench they stand on. */
 import { revalidatePath } from "next/cache";
 import { z } from "zod";
-import { database } from "../../data/database";
 import { machineBySlug } from "../../data/machines";
+import { database } from "../../data/server-database";
 import { addDemoBench } from "../demo/demo-bench";
 import { momentNow } from "../keeping/clock";
 import * as practice from "../practice/practice-machine";

@@ -1,7 +1,10 @@
 /** How every action of the pages runs: its input is parsed, it is done whole or not at all, its answer is data, also a refusal. */
-import type { z } from "zod";
-import { database } from "../../data/database";
+import { z } from "zod";
+import { database } from "../../data/server-database";
 import { answering, type Result } from "../refusal";
+
+/** A file as text. What is too large of its kind is said by its reader; what is too large of any kind does not come so far. */
+export const fileText = z.string();
 
 /**
  * Parses, runs in one transaction, and answers; what cannot be parsed is a fault of the page, said as such.

@@ -6,14 +6,14 @@ import { zeroSchema } from "../../core/metrology/sitting";
 import { answerInputSchema } from "../../core/procedures/answer-input";
 import { draftSchema } from "../../core/procedures/draft";
 import { gcodeDialectSchema } from "../../core/procedures/gcode-dialect";
-import { database } from "../../data/database";
+import { database } from "../../data/server-database";
 import { momentNow } from "../keeping/clock";
 import * as practice from "../trial/burn-on-practice";
 import * as check from "../trial/check-steps";
 import * as correction from "../trial/correction-steps";
 import * as documents from "../trial/load-document";
 import * as steps from "../trial/trial-steps";
-import { run } from "./run-action";
+import { fileText, run } from "./run-action";
 
 const trialId = z.number().int().positive();
 const roundN = z.number().int().positive();
@@ -28,7 +28,7 @@ export async function beginTrial(input: unknown) {
 }
 
 export async function loadTrial(input: unknown) {
-  return run(z.object({ text: z.string().max(20_000_000) }), input, (i) => {
+  return run(z.object({ text: fileText }), input, (i) => {
     const id = documents.loadDocument(database(), i.text, momentNow());
     revalidatePath("/", "layout");
     return id;
@@ -83,7 +83,7 @@ export async function markBurned(input: unknown) {
 }
 
 export async function burnOnPractice(input: unknown) {
-  return run(z.object({ trialId, n: roundN, file: z.string().max(20_000_000).nullable() }), input, (i) => {
+  return run(z.object({ trialId, n: roundN, file: fileText.nullable() }), input, (i) => {
     practice.burnOnPractice(database(), i.trialId, i.n, i.file, momentNow());
     revalidatePath(`/trial/${i.trialId}`, "layout");
   });
@@ -124,7 +124,7 @@ export async function takeReading(input: unknown) {
 }
 
 export async function takeSheet(input: unknown) {
-  return run(z.object({ trialId, n: roundN, text: z.string().max(6_000_000), sure: z.boolean() }), input, (i) => {
+  return run(z.object({ trialId, n: roundN, text: fileText, sure: z.boolean() }), input, (i) => {
     const count = steps.takeSheet(database(), i.trialId, i.n, i.text, i.sure, momentNow());
     revalidatePath(`/trial/${i.trialId}`, "layout");
     return count;

@@ -3,7 +3,7 @@
 import { revalidatePath } from "next/cache";
 import { z } from "zod";
 import { changeKindSchema } from "../../core/procedures/change";
-import { database } from "../../data/database";
+import { database } from "../../data/server-database";
 import * as gauges from "../gauges/gauge-steps";
 import { gaugeInputSchema } from "../gauges/gauge-steps";
 import { momentNow } from "../keeping/clock";
@@ -17,7 +17,7 @@ import { machineInputSchema } from "../machine/machine-steps";
 import * as parts from "../machine/part-steps";
 import { partInputSchema } from "../machine/part-steps";
 import type { Result } from "../refusal";
-import { run } from "./run-action";
+import { fileText, run } from "./run-action";
 
 const id = z.number().int().positive();
 const machine = z.string().max(120);
@@ -134,7 +134,7 @@ export async function takeBackEntry(input: unknown) {
 }
 
 export async function importLedger(input: unknown) {
-  return runAndRefresh(z.object({ machine, text: z.string().max(8_000_000) }), input, (i) =>
+  return runAndRefresh(z.object({ machine, text: fileText }), input, (i) =>
     loadLedger(database(), i.machine, i.text, momentNow()),
   );
 }

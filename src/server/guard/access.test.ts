@@ -128,6 +128,14 @@ describe("the page of the code", () => {
     expect(text).toContain("&#34;&#62;&#60;script&#62;");
   });
 
+  it("is in the inks of the app", async () => {
+    const inks = (text: string) => [...text.matchAll(/--(?:color-)?([a-z0-9-]+): (light-dark\([^)]*\))/g)];
+    const own = new Map(inks(readFileSync("src/app/globals.css", "utf8")).map(([, name, ink]) => [name, ink]));
+    const shown = inks(await askForCode("/", "nonce").text());
+    expect(shown.length).toBeGreaterThan(8);
+    for (const [, name = "", ink] of shown) expect(own.get(name), name).toBe(ink);
+  });
+
   it.each([
     "//elsewhere.example",
     "/\\elsewhere.example",

@@ -43,22 +43,24 @@ if (code) {
   document.querySelector("form").requestSubmit();
 }`;
 
+/** The inks of the app, whose own style sheet is not given out here. */
 const STYLE = `
-:root { color-scheme: light dark; --paper: light-dark(#f4f0e6, #1d1a15); --ink: light-dark(#25211a, #efe8d8);
- --ink2: light-dark(#5b5445, #b9b09c); --sheet: light-dark(#fffdf7, #26221b); --line: light-dark(#857c67, #8d846f);
- --fault: light-dark(#b2411a, #f0986f); }
+:root { color-scheme: light dark; --paper: light-dark(#f4f0e6, #171411); --sheet: light-dark(#fffdf7, #201c17);
+ --border: light-dark(#857c67, #8f8367); --ink: light-dark(#25211a, #e3dac6); --ink2: light-dark(#5b5445, #bdb29b);
+ --ember: light-dark(#b2411a, #f2935f); --steel: light-dark(#2b5a86, #93bbe2);
+ --go: light-dark(#25211a, #cdbb92); --on-go: light-dark(#fffdf7, #171411); }
 body { margin: 0; background: var(--paper); color: var(--ink); font: 17px/1.5 system-ui, sans-serif; }
 main { max-width: 26rem; margin: 12vh auto 0; padding: 0 20px; }
 .name { margin: 0; color: var(--ink2); font-weight: 700; }
 h1 { margin: 0 0 8px; font-size: 28px; line-height: 1.2; }
 #where { color: var(--ink2); }
 label { display: block; margin: 20px 0 6px; font-weight: 600; }
-input[name=code] { box-sizing: border-box; width: 100%; padding: 10px 12px; border: 1px solid var(--line); border-radius: 4px;
+input[name=code] { box-sizing: border-box; width: 100%; padding: 10px 12px; border: 1px solid var(--border); border-radius: 6px;
  background: var(--sheet); color: inherit; font: 28px/1.2 ui-monospace, monospace; letter-spacing: .08em; text-transform: uppercase; }
-#fault { margin: 8px 0 0; color: var(--fault); font-weight: 600; }
-button { width: 100%; min-height: 48px; margin-top: 16px; border: 0; border-radius: 4px; background: var(--ink); color: var(--paper);
+#fault { margin: 8px 0 0; color: var(--ember); font-weight: 600; }
+button { width: 100%; min-height: 48px; margin-top: 16px; border: 0; border-radius: 6px; background: var(--go); color: var(--on-go);
  font: inherit; font-weight: 700; cursor: pointer; }
-:focus-visible { outline: 3px solid light-dark(#2b5a86, #8fbbe3); outline-offset: 2px; }`;
+:focus-visible { outline: 3px solid var(--steel); outline-offset: 2px; }`;
 
 function escaped(text: string): string {
   return text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);

@@ -1,10 +1,13 @@
 /** Backups of the bench that is in use: made, taken in from a file, put back, thrown away. */
+
 import { randomBytes } from "node:crypto";
 import { copyFileSync, mkdirSync, rmSync, writeFileSync } from "node:fs";
 import path from "node:path";
-import { backUp, type CopyFacts, checkCopy, putInPlace } from "../../data/backup";
+import type { BenchFacts } from "../../core/procedures/bench-facts";
+import { backUp, checkCopy, putInPlace } from "../../data/backup";
 import { type BackupFile, backupFiles, backupFolder, newBackupFile } from "../../data/backup-files";
-import { closeDatabase, type Database, databaseFile } from "../../data/database";
+import type { Database } from "../../data/database";
+import { closeDatabase, databaseFile } from "../../data/server-database";
 import { DatabaseTrouble } from "../../data/trouble";
 import { Refusal } from "../refusal";
 
@@ -12,7 +15,7 @@ import { Refusal } from "../refusal";
 const MAGIC = "SQLite format 3\0";
 
 /** Makes a backup and checks it. */
-export async function backUpNow(db: Database, file: string, now: number): Promise<CopyFacts> {
+export async function backUpNow(db: Database, file: string, now: number): Promise<BenchFacts> {
   return backUp(db, newBackupFile(file, "by hand", now));
 }
 
@@ -21,11 +24,11 @@ export async function backUpNow(db: Database, file: string, now: number): Promis
  *
  * @throws Refusal at `backup` where it is no backup that can be used here
  */
-export function takeInBackup(content: Uint8Array, file: string, now: number): CopyFacts {
+export function takeInBackup(content: Uint8Array, file: string, now: number): BenchFacts {
   if (Buffer.from(content.subarray(0, MAGIC.length)).toString("latin1") !== MAGIC)
     throw new Refusal(
       "backup",
-      "This is no backup: a backup is a file that ends with .sqlite, as it was downloaded here.",
+      "This is no backup, whatever its name says. Choose a file as it was downloaded on this page.",
     );
   const part = path.join(backupFolder(file), `${randomBytes(6).toString("hex")}.part`);
   try {
@@ -44,7 +47,7 @@ export function takeInBackup(content: Uint8Array, file: string, now: number): Co
  *
  * @throws Refusal at `backup` where it cannot be used; the bench stays as it is then
  */
-export function restoreBackup(name: string, now: number): CopyFacts {
+export function restoreBackup(name: string, now: number): BenchFacts {
   const { file } = backupNamed(databaseFile(), name);
   const facts = whole(file);
   closeDatabase();
@@ -68,7 +71,7 @@ export function backupNamed(file: string, name: string): BackupFile {
   return found;
 }
 
-function whole(copy: string): CopyFacts {
+function whole(copy: string): BenchFacts {
   try {
     return checkCopy(copy);
   } catch (error) {

@@ -1,11 +1,12 @@
 /** The backups of the bench, as their page shows them. */
-import { type CopyFacts, factsOfCopy } from "../../data/backup";
+import type { BenchFacts } from "../../core/procedures/bench-facts";
+import { factsOfCopy } from "../../data/backup";
 import { type BackupFile, backupFiles } from "../../data/backup-files";
 import { type DatabaseTrouble, troubleOf } from "../../data/trouble";
 
 export type BackupRow = Pick<BackupFile, "name" | "at" | "reason" | "bytes"> & {
   /** What it holds, or why it cannot be used. */
-  holds: CopyFacts | { fault: DatabaseTrouble["kind"] };
+  holds: BenchFacts | { fault: DatabaseTrouble["kind"] };
 };
 
 /** Newest first. @param database its file; it is not opened */

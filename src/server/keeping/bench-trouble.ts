@@ -1,5 +1,5 @@
 /** What every page should know: whether the data of the bench can be used, and whether the clock is right. */
-import { database, looksInto } from "../../data/database";
+import { database, looksInto } from "../../data/server-database";
 import { troubleOf } from "../../data/trouble";
 import { clockSetBack } from "./clock";
 

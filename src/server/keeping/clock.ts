@@ -2,8 +2,9 @@
  * The time of the bench. A computer whose clock was set back would date what is new before what is old, and an older value
  * would seem to be in force; so no moment is given out that is not after all that is written already.
  */
-import { type Database, database } from "../../data/database";
+import type { Database } from "../../data/database";
 import { newestMoment } from "../../data/newest-moment";
+import { database } from "../../data/server-database";
 
 /** Clocks are put right by so much without anybody minding. */
 const PUT_RIGHT_MS = 120_000;

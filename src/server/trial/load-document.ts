@@ -7,6 +7,7 @@ import { insertTrial, type LoadedRound, trialByCode } from "../../data/load-tria
 import { everyMachine, type Machine } from "../../data/machines";
 import { contextOf, type DocumentTrial, sittingsOf, trialOfDocument } from "../../formats/document-history";
 import { parseTrialDocument, type TrialDocument } from "../../formats/trial-document";
+import { isAhead } from "../happened-at";
 import { standOnBench } from "../machine/machine-steps";
 import { Refusal } from "../refusal";
 
@@ -23,6 +24,7 @@ export function loadDocument(db: Db, text: string, now: number): number {
   const trial = trialOfDocument(read.document);
   if (!trial.ok) throw new Refusal("document", faultText(trial.fault));
   const { document } = read;
+  refuseFuture(document, now);
   const { procedure, history } = trial.trial;
   const begunAt = timeOf(document.begun) ?? now;
   return db.transaction((tx) =>
@@ -101,6 +103,27 @@ function freeCode(db: Db, document: TrialDocument, begunAt: number): string {
     const code = `${document.code}-${i}`;
     if (!trialByCode(db, code)) return code;
   }
+}
+
+/** Every moment in it, by the path of its field: one that is still to come would carry the time of this bench ahead with it. */
+function refuseFuture(document: TrialDocument, now: number): void {
+  const moments: [string, string | null | undefined][] = [
+    ["begun", document.begun],
+    ["ended.at", document.ended?.at],
+    ...document.verdicts.map((v, i): [string, string | null] => [`verdicts[${i}].at`, v.at]),
+    ...document.rounds.flatMap((round, i): [string, string | null | undefined][] => [
+      [`rounds[${i}].burned`, round.burned],
+      [`rounds[${i}].readBack`, round.readBack],
+      ...round.sittings.map((s, k): [string, string | null] => [`rounds[${i}].sittings[${k}].begun`, s.begun]),
+      ...round.readings.map((r, k): [string, string | null] => [`rounds[${i}].readings[${k}].taken`, r.taken]),
+    ]),
+  ];
+  const ahead = moments.find(([, text]) => isAhead(timeOf(text), now));
+  if (ahead)
+    throw new Refusal(
+      "document",
+      `${ahead[0]}: ${ahead[1]} is still to come by the clock of this computer. Set the clock right, here or where the trial was run.`,
+    );
 }
 
 function timeOf(text: string | null | undefined): number | null {

@@ -2,6 +2,7 @@ import { readFileSync } from "node:fs";
 import { beforeEach, describe, expect, it } from "vitest";
 import { type Database, openDatabase } from "../../data/database";
 import { machineBySlug } from "../../data/machines";
+import { newestMoment } from "../../data/newest-moment";
 import { trialsOfMachine } from "../../data/trials";
 import { trialOfDocument } from "../../formats/document-history";
 import { documentText } from "../../formats/json-document";
@@ -87,6 +88,23 @@ describe("a document loaded on another computer", () => {
     expect(refusal(() => loadDocument(there, text(), NOW)).message).toMatch(/on this bench already/);
     const other = { ...trialDocument(db, proved), begun: "2020-01-01T00:00:00.000Z" };
     expect(fullTrial(there, loadDocument(there, documentText(other), NOW)).trial.code).toBe("B-1-2");
+  });
+
+  it("is refused where a moment in it is still to come: nothing here would be after it", () => {
+    const document = trialDocument(db, proved);
+    const ahead = new Date(NOW + 86_400_000).toISOString();
+    const last = document.rounds.length - 1;
+    document.rounds[last]?.readings.forEach((r) => {
+      r.taken = ahead;
+    });
+    const there = elsewhere();
+    const { field, message } = refusal(() => loadDocument(there, documentText(document), NOW));
+    expect(field).toBe("document");
+    expect(message).toBe(
+      `rounds[${last}].readings[0].taken: ${ahead} is still to come by the clock of this computer. Set the clock right, here or where the trial was run.`,
+    );
+    expect(newestMoment(there)).toBe(0);
+    expect(() => loadDocument(there, documentText(document), NOW + 86_400_000)).not.toThrow();
   });
 
   it("leaves machine and gauges of this bench as they are", () => {

@@ -2,25 +2,13 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
+import { benchFactsText } from "../../core/procedures/bench-facts";
 import { throwAwayBackup } from "../../server/actions/backup-actions";
 import type { BackupRow } from "../../server/keeping/backup-view";
 import { Ago } from "../primitives/ago";
 import { Button, buttonClass } from "../primitives/button";
 import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";
-
-type Facts = Exclude<BackupRow["holds"], { fault: unknown }>;
-
-/** `3 machines, 12 trials, 380 readings, 41 ledger entries` */
-export function countedFacts({ machines, trials, readings, entries }: Facts): string {
-  const words = (n: number, one: string, many: string) => `${n.toLocaleString("en")} ${n === 1 ? one : many}`;
-  return [
-    words(machines, "machine", "machines"),
-    words(trials, "trial", "trials"),
-    words(readings, "reading", "readings"),
-    words(entries, "ledger entry", "ledger entries"),
-  ].join(", ");
-}
 
 const REASONS: Record<BackupRow["reason"], string> = {
   "by hand": "made by hand",
@@ -57,7 +45,7 @@ export function BackupLine({ row, now, onRestore }: { row: BackupRow; now: numbe
           <span className="text-ember">{FAULTS[row.holds.fault] ?? "damaged: it cannot be used"}</span>
         ) : (
           <>
-            {countedFacts(row.holds)}
+            {benchFactsText(row.holds)}
             {row.holds.newest > 0 && (
               <span className="block text-[14px] text-ink2">
                 last reading or entry <Ago at={row.holds.newest} now={now} />
@@ -67,7 +55,7 @@ export function BackupLine({ row, now, onRestore }: { row: BackupRow; now: numbe
         )}
       </td>
       <td className="num py-2 pr-4 whitespace-nowrap" data-label="Size">
-        {(row.bytes / 1e6).toFixed(1)} MB
+        {row.bytes < 1e5 ? "< 0.1" : (row.bytes / 1e6).toFixed(1)} MB
       </td>
       <td className="py-2 text-right whitespace-nowrap">
         <a className={buttonClass("small")} href={`/api/backups/${row.name}`} download>
@@ -78,7 +66,12 @@ export function BackupLine({ row, now, onRestore }: { row: BackupRow; now: numbe
             Restore …
           </Button>
         )}{" "}
-        <Button weight="quiet" disabled={busy} onClick={asked ? throwAway : () => setAsked(true)}>
+        <Button
+          weight="quiet"
+          disabled={busy}
+          onClick={asked ? throwAway : () => setAsked(true)}
+          onBlur={() => setAsked(false)}
+        >
           {asked ? "Delete it for good" : "Delete"}
         </Button>
         {fault.message && <Fault>{fault.message}</Fault>}

@@ -2,6 +2,7 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
+import { benchFactsText } from "../../core/procedures/bench-facts";
 import { backUpNow } from "../../server/actions/backup-actions";
 import type { BackupRow } from "../../server/keeping/backup-view";
 import { Ago } from "../primitives/ago";
@@ -10,7 +11,7 @@ import { HeadRow } from "../primitives/head-row";
 import { Fault } from "../primitives/notice";
 import { TopBar } from "../primitives/top-bar";
 import { useAction } from "../primitives/use-action";
-import { BackupLine, countedFacts } from "./backup-line";
+import { BackupLine } from "./backup-line";
 import { RestoreForm } from "./restore-form";
 import { TakeIn } from "./take-in";
 
@@ -22,7 +23,7 @@ export function BackupScreen({ rows, now }: { rows: BackupRow[]; now: number }) 
   const newest = rows[0];
   const make = () =>
     run(backUpNow, (facts) => {
-      toast(`Backed up and checked: ${countedFacts(facts)}.`);
+      toast(`Backed up and checked: ${benchFactsText(facts)}.`);
       router.refresh();
     });
   return (

@@ -1,13 +1,13 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { toast } from "sonner";
+import { benchFactsText } from "../../core/procedures/bench-facts";
 import { restoreBackup } from "../../server/actions/backup-actions";
 import type { BackupRow } from "../../server/keeping/backup-view";
 import { Ago } from "../primitives/ago";
 import { Button } from "../primitives/button";
 import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";
-import { countedFacts } from "./backup-line";
 
 /** Asked once more, with what it brings and what it takes away. */
 export function RestoreForm({ row, now, onDone }: { row: BackupRow; now: number; onDone: () => void }) {
@@ -17,7 +17,7 @@ export function RestoreForm({ row, now, onDone }: { row: BackupRow; now: number;
     run(
       () => restoreBackup({ name: row.name }),
       (facts) => {
-        toast(`Restored: ${countedFacts(facts)}.`);
+        toast(`Restored: ${benchFactsText(facts)}.`);
         onDone();
         router.refresh();
       },
@@ -29,7 +29,7 @@ export function RestoreForm({ row, now, onDone }: { row: BackupRow; now: number;
       </h2>
       <p className="text-ink2">
         Made <Ago at={row.at} now={now} />
-        {!("fault" in row.holds) && `; it holds ${countedFacts(row.holds)}`}.
+        {!("fault" in row.holds) && `; it holds ${benchFactsText(row.holds)}`}.
       </p>
       <p>
         The whole bench becomes as it was then. What was read and entered since is no longer on it. The bench as it is

@@ -1,11 +1,10 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { toast } from "sonner";
+import { benchFactsText } from "../../core/procedures/bench-facts";
 import { takeInBackup } from "../../server/actions/backup-actions";
 import { FilePick } from "../primitives/file-pick";
-import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";
-import { countedFacts } from "./backup-line";
 
 /** A backup that was downloaded once, or comes from another computer. */
 export function TakeIn() {
@@ -17,7 +16,7 @@ export function TakeIn() {
     run(
       () => takeInBackup(form),
       (facts) => {
-        toast(`Found whole: ${countedFacts(facts)}. It is in the list now.`);
+        toast(`Found whole: ${benchFactsText(facts)}. It is in the list now.`);
         router.refresh();
       },
     );
@@ -30,9 +29,9 @@ export function TakeIn() {
         label="Take in a backup (.sqlite):"
         accept=".sqlite,application/vnd.sqlite3"
         disabled={busy}
+        fault={fault.message}
         onFile={take}
       />
-      {fault.message && <Fault>{fault.message}</Fault>}
     </section>
   );
 }

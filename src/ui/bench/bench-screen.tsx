@@ -3,6 +3,7 @@ import type { BenchView } from "../../server/screens/bench-view";
 import { buttonClass } from "../primitives/button";
 import { Link } from "../primitives/link";
 import { TopBar } from "../primitives/top-bar";
+import { WaitingEverywhere } from "../trial/waiting-everywhere";
 import { EmptyBench } from "./empty-bench";
 import { JoinButton } from "./join-button";
 import { MachineList } from "./machine-list";
@@ -39,6 +40,7 @@ export function BenchScreen({ view, join, lastBackup, now }: Props) {
               </Link>
             </div>
           </div>
+          <WaitingEverywhere />
           <MachineList machines={view.machines} now={now} />
           {view.archived.length > 0 && (
             <p className="mt-5 text-[14px] text-ink2">

@@ -7,6 +7,7 @@ import { Button, buttonClass } from "../primitives/button";
 import { Link } from "../primitives/link";
 import { Fault } from "../primitives/notice";
 import { TopBar } from "../primitives/top-bar";
+import { WaitingEverywhere } from "../trial/waiting-everywhere";
 import { JoinButton } from "./join-button";
 import { LoadTrial } from "./load-trial";
 
@@ -24,6 +25,7 @@ export function EmptyBench({ join }: { join: JoinView | null }) {
     <>
       <TopBar crumbs={[{ label: "Bench" }]} />
       <main className="mx-auto max-w-xl px-6 py-16">
+        <WaitingEverywhere />
         <h1 className="text-2xl font-bold">No machine stands on this bench yet.</h1>
         <p className="mt-2 text-ink2">
           The demo bench is an invented label workshop with two gantries and practice machines to burn on. Its trials

@@ -2,7 +2,6 @@
 import { useRouter } from "next/navigation";
 import { loadTrial } from "../../server/actions/trial-actions";
 import { FilePick } from "../primitives/file-pick";
-import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";
 
 /** A trial document from another computer, taken onto this bench. */
@@ -15,6 +14,7 @@ export function LoadTrial() {
         label="Load a trial from another computer (JSON):"
         accept=".json,application/json"
         disabled={busy}
+        fault={fault.message}
         onText={(text) =>
           run(
             () => loadTrial({ text }),
@@ -23,7 +23,6 @@ export function LoadTrial() {
         }
       />
       {busy && <p role="status">Loading…</p>}
-      {fault.message && <Fault>{fault.message}</Fault>}
     </div>
   );
 }

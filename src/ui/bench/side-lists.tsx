@@ -70,7 +70,7 @@ export function SideLists({ view, lastBackup, now }: Props) {
         </Link>
         : {lastBackup === null ? "never" : <Ago at={lastBackup} now={now} />}
       </p>
-      <p className="flex flex-wrap gap-x-5 gap-y-2 text-[14px] md:hidden">
+      <p className="flex flex-wrap gap-x-5 gap-y-2 text-[14px] xl:hidden">
         {PLACES.filter((place) => !["/", "/backup"].includes(place.href)).map((place) => (
           <Link
             key={place.href}

@@ -4,7 +4,6 @@ import { toast } from "sonner";
 import { importLedger } from "../../server/actions/workshop-actions";
 import { buttonClass } from "../primitives/button";
 import { FilePick } from "../primitives/file-pick";
-import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";
 
 /** The ledger of one machine as files, and one from elsewhere taken in. */
@@ -30,8 +29,13 @@ export function LoadLedger({ machine }: { machine: string }) {
         </a>
       </p>
       <div>
-        <FilePick label="Import a ledger (JSON):" accept=".json,application/json" disabled={busy} onText={load} />
-        {fault.message && <Fault>{fault.message}</Fault>}
+        <FilePick
+          label="Import a ledger (JSON):"
+          accept=".json,application/json"
+          disabled={busy}
+          fault={fault.message}
+          onText={load}
+        />
       </div>
     </section>
   );

@@ -8,14 +8,16 @@ type Props = {
   /** Endings and types, as the browser takes them. */
   accept: string;
   disabled: boolean;
+  /** What was wrong with the last one. */
+  fault?: string;
 } & ({ onText: (text: string) => void } | { onFile: (file: File) => void });
 
 /** A file chosen, and read as text where text is wanted. The same file can be chosen again; one too large is not sent at all. */
-export function FilePick({ label, accept, disabled, ...taker }: Props) {
-  const [fault, setFault] = useState("");
+export function FilePick({ label, accept, disabled, fault = "", ...taker }: Props) {
+  const [tooLarge, setTooLarge] = useState("");
   const take = async (file: File) => {
     const isTooLarge = file.size > LARGEST_FILE;
-    setFault(
+    setTooLarge(
       isTooLarge ? `${file.name} is too large: at most ${LARGEST_FILE / 1024 / 1024} MB are taken at once.` : "",
     );
     if (isTooLarge) return;
@@ -38,7 +40,7 @@ export function FilePick({ label, accept, disabled, ...taker }: Props) {
           }}
         />
       </label>
-      {fault && <Fault>{fault}</Fault>}
+      {(tooLarge || fault) && <Fault>{tooLarge || fault}</Fault>}
     </div>
   );
 }

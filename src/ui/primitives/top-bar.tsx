@@ -45,7 +45,7 @@ export function TopBar({ crumbs }: { crumbs: Crumb[] }) {
             ))}
           </ol>
         </nav>
-        <nav aria-label="Places" className="ml-auto flex items-center gap-5 text-ink2 max-md:hidden">
+        <nav aria-label="Places" className="ml-auto flex items-center gap-5 text-ink2 max-xl:hidden">
           {PLACES.map((place) => (
             <Link key={place.href} href={place.href} className="hover:text-ink hover:underline">
               {place.label}
@@ -64,7 +64,7 @@ const TOOL =
 function Tools() {
   const { openPalette, openKeys, theme, setTheme, unit, setUnit } = useShell();
   return (
-    <div className="flex items-center gap-2 max-md:ml-auto">
+    <div className="flex items-center gap-2 max-xl:ml-auto">
       <button type="button" onClick={openPalette} className={clsx(TOOL, "text-ink2")}>
         <Search size={16} aria-hidden="true" />
         <span className="max-sm:sr-only">Go to…</span>

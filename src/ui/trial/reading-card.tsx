@@ -27,6 +27,9 @@ type Props = {
   onUnit: () => void;
 };
 
+/** On a phone: the close-up gives way to the note on what waits, so that the keys stay under the thumb. */
+const [HIGH_PX, LOW_PX] = [154, 84];
+
 /** The one site in hand: its question, the field, and what the practice piece or another sitting offers. */
 export function ReadingCard(props: Props) {
   const { view, round, session, site, sites, detail, unit, flow, store } = props;
@@ -39,7 +42,7 @@ export function ReadingCard(props: Props) {
       <TopRow flow={flow} />
       {detail && (
         <div className="card mb-2 overflow-hidden lg:hidden">
-          <DetailCard detail={detail} height={154} />
+          <DetailCard detail={detail} height={store.waiting > 0 ? LOW_PX : HIGH_PX} />
         </div>
       )}
       <SiteHead site={site} index={sites.indexOf(site)} total={sites.length} taken={here.length} />

@@ -6,7 +6,6 @@ import { toast } from "sonner";
 import { takeSheet } from "../../server/actions/trial-actions";
 import { Button, buttonClass } from "../primitives/button";
 import { FilePick } from "../primitives/file-pick";
-import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";
 
 type Props = { trialId: number; n: number; canTake: boolean; solved: boolean; onTaken: () => void };
@@ -43,11 +42,11 @@ export function SheetCard({ trialId, n, canTake, solved, onTaken }: Props) {
             label="Take the readings of a filled sheet:"
             accept=".csv,text/csv"
             disabled={busy}
+            fault={fault.message}
             onText={(text) => take(text, false)}
           />
         </div>
       )}
-      {fault.message && <Fault>{fault.message}</Fault>}
       {fault.field === "doubt" && (
         <Button weight="small" className="mt-2 !text-[16px]" disabled={busy} onClick={() => take(sheet, true)}>
           They are right: take them

@@ -77,7 +77,7 @@ export function useReadingFlow({ name, sites, start, store, sitting, procedure, 
       setFault(result);
       return;
     }
-    const done = result.onDisk ? "taken" : "waits, not yet on disk";
+    const done = result.onDisk ? "taken" : "waits";
     moved(input.kind === "quantity" ? `${done}: ${input.text}` : done);
     const after = [...answers, { site: site.id, content: { status: "read" } } as Answer];
     const enough = input.kind === "cannot read" || siteIsDone(site, after);

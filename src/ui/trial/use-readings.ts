@@ -70,7 +70,7 @@ export function useReadings({ trialId, n, initial, sites, session }: Props) {
     if (!read.ok) return { ok: false, ...read.issue };
     const raw = textFromInput(site, input).reading;
     const order = Date.now() + taken.current++ / 1000;
-    wait({ ...sending, answer: read.answer, raw, order }, isBehind ? undefined : (result?.message ?? null));
+    wait({ ...sending, answer: read.answer, raw, order }, isBehind ? undefined : (result?.mayPass ?? null));
     return { ok: true, onDisk: false };
   }
 

@@ -15,8 +15,10 @@ export function WaitingNote({ store }: { store: Pick<ReturnType<typeof useReadin
             tone="needs you"
             headline={`${waiting === 1 ? "1 reading is" : `${waiting} readings are`} not yet on disk.`}
           >
-            {why ?? "The server does not answer."} Go on reading: they wait in this browser and are sent by themselves.{" "}
-            {why === null && "If it runs and this stays, load the page again; they stay here meanwhile."}
+            {why ?? "The server does not answer."} They wait in this browser and are sent by themselves: go on reading.
+            {why === null && (
+              <span className="max-lg:hidden"> If it runs and this stays, load the page again; they stay here.</span>
+            )}
           </Notice>
         </div>
       )}

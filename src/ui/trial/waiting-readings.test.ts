@@ -129,11 +129,20 @@ describe("readings that wait", () => {
 
   it("stay in their place while a fault of the server may pass, such as a full disk", async () => {
     const w = await module();
-    takeReading.mockResolvedValue({ ok: false, field: "", message: "That did not work.", mayPass: true });
+    takeReading.mockResolvedValue({
+      ok: false,
+      field: "",
+      message: "Nothing was changed.",
+      mayPass: "The disk is full.",
+    });
     w.wait(waiting("one", 1));
     w.wait(waiting("two", 2));
     await vi.advanceTimersByTimeAsync(7000);
-    expect(w.waitingState()).toMatchObject({ waiting: [{ clientKey: "one" }, { clientKey: "two" }], refused: [] });
+    expect(w.waitingState()).toMatchObject({
+      waiting: [{ clientKey: "one" }, { clientKey: "two" }],
+      refused: [],
+      why: "The disk is full.",
+    });
     expect(new Set(takeReading.mock.calls.map(([i]) => i.clientKey))).toEqual(new Set(["one"]));
     w.drop("one");
     w.drop("two");

@@ -118,7 +118,7 @@ async function sendAll(): Promise<void> {
   for (let first = state.waiting[0]; first; first = state.waiting[0]) {
     const answer = await send(first);
     if (!answer || (!answer.ok && answer.mayPass)) {
-      change({ ...state, why: answer?.message ?? null });
+      change({ ...state, why: answer?.mayPass ?? null });
       break;
     }
     const sent = first;

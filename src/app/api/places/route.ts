@@ -1,4 +1,4 @@
-import { database } from "../../../data/database";
+import { database } from "../../../data/server-database";
 import { placesView } from "../../../server/screens/places-view";
 
 /** What the palette finds. */

@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import { connection } from "next/server";
-import { database } from "../../../data/database";
+import { database } from "../../../data/server-database";
 import { momentNow } from "../../../server/keeping/clock";
 import { comparedDays } from "../../../server/ledger/compared-days-view";
 import { compareView } from "../../../server/ledger/ledger-view";

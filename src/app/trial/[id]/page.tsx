@@ -1,6 +1,6 @@
 import { notFound, redirect } from "next/navigation";
 import { connection } from "next/server";
-import { database } from "../../../data/database";
+import { database } from "../../../data/server-database";
 import { momentNow } from "../../../server/keeping/clock";
 import { Refusal } from "../../../server/refusal";
 import { progressOf } from "../../../server/trial/trial-progress";

@@ -1,6 +1,6 @@
 import { createReadStream } from "node:fs";
 import { Readable } from "node:stream";
-import { databaseFile } from "../../../../data/database";
+import { databaseFile } from "../../../../data/server-database";
 import { attachment } from "../../../../server/attachment";
 import { backupNamed } from "../../../../server/keeping/backup-steps";
 import { Refusal } from "../../../../server/refusal";

@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { connection } from "next/server";
-import { database } from "../../../../data/database";
+import { database } from "../../../../data/server-database";
 import { momentNow } from "../../../../server/keeping/clock";
 import { knownProcedure } from "../../../../server/procedures/procedures";
 import { Refusal } from "../../../../server/refusal";

@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import { notFound, redirect } from "next/navigation";
 import { connection } from "next/server";
-import { database } from "../../../../data/database";
+import { database } from "../../../../data/server-database";
 import { Refusal } from "../../../../server/refusal";
 import { paperOf, roundSheetPages } from "../../../../server/trial/round-sheet";
 import { fullTrial } from "../../../../server/trial/trial-record";

@@ -1,4 +1,4 @@
-import { database } from "../../../../../data/database";
+import { database } from "../../../../../data/server-database";
 import { attachment } from "../../../../../server/attachment";
 import { momentNow } from "../../../../../server/keeping/clock";
 import { ledgerFile } from "../../../../../server/ledger/ledger-files";

@@ -1,4 +1,4 @@
-import { database } from "../../../../../data/database";
+import { database } from "../../../../../data/server-database";
 import { Refusal } from "../../../../../server/refusal";
 import { trialStamp } from "../../../../../server/trial/trial-stamp";
 

@@ -1,4 +1,4 @@
-import { database } from "../../../../../../../data/database";
+import { database } from "../../../../../../../data/server-database";
 import { attachment } from "../../../../../../../server/attachment";
 import { Refusal } from "../../../../../../../server/refusal";
 import { AS_USUAL, type FileBody, roundFile } from "../../../../../../../server/trial/round-files";

@@ -6,7 +6,7 @@ import { buildSync } from "esbuild";
 export function bundleKillChild(): string {
   const outfile = path.resolve(".tmp/kill-child.cjs");
   buildSync({
-    entryPoints: ["src/server/keeping/kill-child.ts"],
+    entryPoints: ["scripts/kills/child.ts"],
     ...{ bundle: true, platform: "node", format: "cjs", outfile, logLevel: "warning" },
     external: ["better-sqlite3", "sharp", "pdfkit"],
   });

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { bundleKillChild } from "./kill-bundle";
-import { rehearseKills } from "./kill-rehearsal";
+import { bundleKillChild } from "./bundle";
+import { rehearseKills } from "./rehearsal";
 
 const KILLS = 20;
 

@@ -3,14 +3,14 @@ import { spawn } from "node:child_process";
 import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
-import { type Database, openDatabase } from "../../data/database";
-import { addPart } from "../../data/parts";
-import { seeded } from "../../practice/random";
-import { addDemoBench } from "../demo/demo-bench";
-import { burnOnPractice } from "../trial/burn-on-practice";
-import { giveUp } from "../trial/correction-steps";
-import { readAllOnPractice } from "../trial/read-all-on-practice";
-import { beginTrial, openSession } from "../trial/trial-steps";
+import { type Database, openDatabase } from "../../src/data/database";
+import { addPart } from "../../src/data/parts";
+import { seeded } from "../../src/practice/random";
+import { addDemoBench } from "../../src/server/demo/demo-bench";
+import { burnOnPractice } from "../../src/server/trial/burn-on-practice";
+import { giveUp } from "../../src/server/trial/correction-steps";
+import { readAllOnPractice } from "../../src/server/trial/read-all-on-practice";
+import { beginTrial, openSession } from "../../src/server/trial/trial-steps";
 
 export type KillFindings = {
   kills: number;

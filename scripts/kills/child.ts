@@ -2,16 +2,16 @@
  * Reads, records, takes back and swaps as fast as it can, and says each deed once it is on disk: made to be killed by the rehearsal
  * beside it. Arguments: the file of the bench, the trial that is read, the trial whose correction is recorded, a seed.
  */
-import { openDatabase } from "../../data/database";
-import { holdersOf, machineBySlug } from "../../data/machines";
-import { allParts } from "../../data/parts";
-import { seeded } from "../../practice/random";
-import { takeBackEntry } from "../ledger/ledger-steps";
-import { swapPart } from "../machine/part-steps";
-import { recordEntry } from "../trial/correction-steps";
-import { fullTrial, historyOf, readingStamp } from "../trial/trial-record";
-import { takeReading, undoReading } from "../trial/trial-steps";
-import { momentNow } from "./clock";
+import { openDatabase } from "../../src/data/database";
+import { holdersOf, machineBySlug } from "../../src/data/machines";
+import { allParts } from "../../src/data/parts";
+import { seeded } from "../../src/practice/random";
+import { momentNow } from "../../src/server/keeping/clock";
+import { takeBackEntry } from "../../src/server/ledger/ledger-steps";
+import { swapPart } from "../../src/server/machine/part-steps";
+import { recordEntry } from "../../src/server/trial/correction-steps";
+import { fullTrial, historyOf, readingStamp } from "../../src/server/trial/trial-record";
+import { takeReading, undoReading } from "../../src/server/trial/trial-steps";
 
 const [file = "", readTrial = "0", recordTrial = "0", seed = "0"] = process.argv.slice(2);
 const db = openDatabase(file);
