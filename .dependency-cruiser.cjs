@@ -24,8 +24,10 @@ module.exports = {
     ]),
     only("data", ["core/"]),
     only("server", ["data/", "core/", "formats/", "practice/", "rehearsal/"]),
+    only("workers", ["core/"]),
     only("ui", [
       "core/",
+      "workers/",
       "formats/",
       "server/actions/.*-actions\\.ts$",
       "server/screens/",

@@ -1,5 +1,5 @@
 import type { NextConfig } from "next";
-import { LARGEST_BODY } from "./src/server/guard/turned-away";
+import { LARGEST_BODY, LARGEST_OF_ALL } from "./src/server/guard/turned-away";
 
 const config: NextConfig = {
   poweredByHeader: false,
@@ -7,8 +7,10 @@ const config: NextConfig = {
   // They read files of their own, and sharp is native.
   serverExternalPackages: ["pdfkit", "sharp"],
   images: { unoptimized: true },
+  // A page's title comes with the page, for every reader, not after it: nothing here is slow enough to stream.
+  htmlLimitedBots: /.*/,
   // The proxy holds what is sent: beyond its own limit it would pass on a part as if it were the whole.
-  experimental: { serverActions: { bodySizeLimit: LARGEST_BODY }, proxyClientMaxBodySize: LARGEST_BODY },
+  experimental: { serverActions: { bodySizeLimit: LARGEST_BODY }, proxyClientMaxBodySize: LARGEST_OF_ALL },
 };
 
 export default config;

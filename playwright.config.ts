@@ -6,13 +6,13 @@ export default defineConfig({
   // A busy machine is slow, and what is waited for comes.
   timeout: 300_000,
   expect: { timeout: 30_000 },
-  // Each test has a server of its own, and a browser takes as much as a server.
-  workers: 2,
+  // Each test has a server of its own, and both wait for one another: on two cores a third test fills what the others leave.
+  workers: 3,
   fullyParallel: true,
   globalSetup: "./e2e/lay-out-demo.ts",
   forbidOnly: true,
   // A test that passes only the second time is reported as flaky, with what was under way the first time: it must be mended.
-  retries: 1,
+  retries: 0,
   reporter: [["list"]],
   use: {
     viewport: { width: 1280, height: 800 },

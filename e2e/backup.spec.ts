@@ -13,7 +13,7 @@ test("the bench is backed up, restored, and the restore is undone", async ({ pag
   await expect(page.getByText("There is no backup of this bench yet.")).toBeVisible();
   await accessible(page);
   await page.getByRole("button", { name: "Back up now" }).click();
-  await expect(page.getByText(/^Backed up and checked: 2 machines, 12 trials, \d+ readings/)).toBeVisible();
+  await expect(page.getByText(/^Backed up and checked: 3 machines, 14 trials, \d+ readings/)).toBeVisible();
   const rows = page.getByRole("row").filter({ has: page.getByRole("button", { name: "Restore …" }) });
   await expect(rows).toHaveCount(1);
 
@@ -27,7 +27,7 @@ test("the bench is backed up, restored, and the restore is undone", async ({ pag
   await download.saveAs(kept);
   const copy = new Sqlite(kept, { readonly: true });
   expect(copy.pragma("integrity_check", { simple: true })).toBe("ok");
-  expect(copy.prepare("select count(*) as n from machine").get()).toEqual({ n: 2 });
+  expect(copy.prepare("select count(*) as n from machine").get()).toEqual({ n: 3 });
   copy.close();
 
   // A trial is begun since, and is gone after the restore; a window that shows it says so
@@ -39,7 +39,7 @@ test("the bench is backed up, restored, and the restore is undone", async ({ pag
   await expect(other.getByRole("heading", { name: "Restore this backup?" })).toBeVisible();
   await accessible(other);
   await other.getByRole("button", { name: "Restore it" }).click();
-  await expect(other.getByText(/^Restored: 2 machines, 12 trials/)).toBeVisible();
+  await expect(other.getByText(/^Restored: 3 machines, 14 trials/)).toBeVisible();
   await expect(other.getByText("the bench before another backup was put in its place")).toBeVisible();
   await page.goto(trial);
   await expect(page.getByRole("heading", { name: "There is nothing at this address." })).toBeVisible();
@@ -51,13 +51,13 @@ test("the bench is backed up, restored, and the restore is undone", async ({ pag
     .getByRole("button", { name: "Restore …" })
     .click();
   await other.getByRole("button", { name: "Restore it" }).click();
-  await expect(other.getByText(/^Restored: 2 machines, 13 trials/)).toBeVisible();
+  await expect(other.getByText(/^Restored: 3 machines, 15 trials/)).toBeVisible();
   await page.goto(trial);
   await expect(page.getByRole("form", { name: "Layout" })).toBeVisible();
 
   // From a file, by another name; deleting is asked once more
   await other.getByLabel("Take in a backup (.sqlite):").setInputFiles(kept);
-  await expect(other.getByText(/^Found whole: 2 machines, 12 trials/)).toBeVisible();
+  await expect(other.getByText(/^Found whole: 3 machines, 14 trials/)).toBeVisible();
   const fromFile = other.getByRole("row", { name: /taken in from a file/ });
   await fromFile.getByRole("button", { name: "Delete" }).click();
   await fromFile.getByRole("button", { name: "Delete it for good" }).click();
@@ -94,7 +94,7 @@ test("what is no backup is refused in words, and the bench stays", async ({ page
   await pick.setInputFiles(
     file("larger.sqlite", Buffer.concat([readFileSync(server.database), Buffer.alloc(18 * 1024 * 1024)])),
   );
-  await expect(page.getByText(/^Found whole: 2 machines/)).toBeVisible();
+  await expect(page.getByText(/^Found whole: 3 machines/)).toBeVisible();
   await expect(page.getByText("taken in from a file")).toBeVisible();
 });
 
@@ -110,7 +110,7 @@ test("a bench that is damaged shows where its backups are, and one is put in its
   await page.getByRole("link", { name: "Backups" }).click();
   await page.getByRole("button", { name: "Restore …" }).click();
   await page.getByRole("button", { name: "Restore it" }).click();
-  await expect(page.getByText(/^Restored: 2 machines/)).toBeVisible();
+  await expect(page.getByText(/^Restored: 3 machines/)).toBeVisible();
   await page.getByRole("link", { name: "Bench" }).first().click();
   await expect(page.getByRole("heading", { name: "Alder" })).toBeVisible();
 });

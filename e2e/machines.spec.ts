@@ -6,6 +6,7 @@ test("a machine is added, calibrated on its practice machine, and changed later"
   await openBench(page);
   await page.getByRole("link", { name: "Add a machine" }).click();
   const form = page.getByRole("form", { name: "New machine" });
+  await expect(form).toBeVisible();
   await accessible(page);
 
   // What is missing or taken is told at its field, and nothing typed is lost
@@ -26,7 +27,9 @@ test("a machine is added, calibrated on its practice machine, and changed later"
   await expect(page.getByRole("heading", { name: "Damson", level: 1 })).toBeVisible();
   await accessible(page);
 
-  // Its first trial, whose controller nobody has read back yet
+  // Its first scan offset, whose controller nobody has read back yet
+  await page.getByRole("link", { name: "Scan offset", exact: true }).click();
+  await expect(page.getByRole("heading", { name: "Scan offset: not done" })).toBeVisible();
   await page.getByRole("button", { name: "Begin trial" }).click();
   await page.getByRole("form", { name: "Layout" }).getByLabel("Speeds").fill("60 100 160");
   await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
@@ -69,6 +72,8 @@ test("a machine with a name of any letters gives its files, and a layout waits f
   await form.getByLabel("Top speed").fill("500");
   await form.getByRole("button", { name: "Add it to the bench" }).click();
   await expect(page.getByRole("heading", { name: "Ölmühle №3", level: 1 })).toBeVisible();
+  await page.getByRole("link", { name: "Scan offset", exact: true }).click();
+  await expect(page.getByRole("heading", { name: "Scan offset: not done" })).toBeVisible();
   await page.getByRole("button", { name: "Begin trial" }).click();
   const layout = page.getByRole("form", { name: "Layout" });
   await expect(layout).toBeVisible();

@@ -46,7 +46,8 @@ test("the palette reaches machines, trials and settings; ? shows the keys of the
     if ((await response.text()).includes("cmdk-input")) await palette.opened;
     await route.fulfill({ response });
   });
-  await page.goto("/gauges");
+  // The palette may be fetched before everything else is there, which would wait for it.
+  await page.goto("/gauges", { waitUntil: "domcontentloaded" });
   await page.waitForFunction(() =>
     Object.keys(document.querySelector("header button") ?? {}).some((key) => key.startsWith("__reactProps")),
   );
@@ -62,7 +63,7 @@ test("the palette reaches machines, trials and settings; ? shows the keys of the
   await page.keyboard.type("bracken");
   await expect(page.getByRole("option", { name: /^Bracken/ })).toHaveAttribute("aria-selected", "true");
   await page.keyboard.press("ArrowDown");
-  await expect(page.getByRole("option", { name: /^Scan offset on Bracken/ })).toHaveAttribute("aria-selected", "true");
+  await expect(page.getByRole("option", { name: /^Focus height on Bracken/ })).toHaveAttribute("aria-selected", "true");
   await page.keyboard.press("ArrowUp");
   await page.keyboard.press("Enter");
   await expect(page.getByRole("heading", { name: "Bracken", level: 1 })).toBeVisible();

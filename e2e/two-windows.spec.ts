@@ -1,21 +1,28 @@
 /** The same trial in two windows: readings of one are seen in the other, and two layouts are held against each other. */
 
+import type { BrowserContext, Page } from "@playwright/test";
 import { expect, test } from "./bench";
 import { accessible, beginReading, beginTrial, endTrial, watch } from "./watch";
 
 /** Two seconds are promised on a machine that does nothing else; this one also runs two browsers and a server. */
 const SOON_MS = 6000;
 
-test("readings of one window are in the other within two seconds, and none is lost", async ({ page, context }) => {
-  const faults = watch(page);
+/** A trial burned and open to be read, in this window and another. */
+async function twoReading(page: Page, context: BrowserContext): Promise<Page> {
   await beginTrial(page, "Alder", "Scan offset");
   await page.getByRole("link", { name: "To the burn" }).click();
   await page.getByRole("button", { name: "Burn on the practice machine" }).click();
   await beginReading(page);
   const other = await context.newPage();
-  const otherFaults = watch(other);
   await other.goto(page.url());
   await expect(other.locator("#reading")).toBeVisible();
+  return other;
+}
+
+test("readings of one window are in the other within two seconds, and none is lost", async ({ page, context }) => {
+  const faults = watch(page);
+  const other = await twoReading(page, context);
+  const otherFaults = watch(other);
   await page.bringToFront();
   await page.locator("#reading").fill("0.301");
   await page.locator("#reading").press("Enter");
@@ -44,6 +51,70 @@ test("readings of one window are in the other within two seconds, and none is lo
   await expect(page.getByText("reading 3 of 3")).toBeVisible({ timeout: SOON_MS });
   faults.none();
   otherFaults.none();
+  await other.close();
+  await endTrial(page);
+});
+
+test("a page that comes late does not bring back a reading that was taken back meanwhile", async ({
+  page,
+  context,
+}) => {
+  const faults = watch(page);
+  const other = await twoReading(page, context);
+  await page.bringToFront();
+  await page.locator("#reading").fill("0.301");
+  await page.locator("#reading").press("Enter");
+  await expect(page.getByText("reading 2 of 3")).toBeVisible();
+
+  // The server makes the page anew for what the other window read, and the network holds it
+  let release = () => {};
+  const held = new Promise<void>((done) => {
+    release = done;
+  });
+  let made = () => {};
+  const isMade = new Promise<void>((done) => {
+    made = done;
+  });
+  const late: Promise<void>[] = [];
+  await page.route(
+    (url) => url.searchParams.has("_rsc"),
+    (route) => {
+      late.push(
+        (async () => {
+          const response = await route.fetch();
+          made();
+          await held;
+          await route.fulfill({ response });
+        })(),
+      );
+    },
+  );
+  await other.bringToFront();
+  await expect(other.getByText("reading 2 of 3")).toBeVisible({ timeout: SOON_MS });
+  await other.locator("#reading").fill("0.299");
+  await other.locator("#reading").press("Enter");
+  await expect(other.getByText("reading 3 of 3")).toBeVisible();
+  await page.bringToFront();
+  await isMade;
+  await page.keyboard.press("Alt+z");
+  const count = page.getByText(/site 1 of 14 · reading/);
+  await expect(count).toHaveText("site 1 of 14 · reading 1 of 3");
+  // Every state that the page goes through when the late one is there
+  await count.evaluate((at) => {
+    const seen: string[] = [];
+    Object.assign(window, { seen });
+    new MutationObserver(() => seen.push(at.textContent ?? "")).observe(at, {
+      characterData: true,
+      childList: true,
+      subtree: true,
+    });
+  });
+  release();
+  await Promise.all(late);
+  await expect(count).toHaveText("site 1 of 14 · reading 2 of 3");
+  await page.unrouteAll({ behavior: "wait" });
+  expect(await page.evaluate(() => Reflect.get(window, "seen"))).not.toContain("site 1 of 14 · reading 3 of 3");
+  faults.none();
   await other.close();
   await endTrial(page);
 });

@@ -5,6 +5,7 @@ const FLOORS = {
   app: "the routes: thin",
   cli: "the same core from a terminal",
   ui: "screens, by what they show",
+  workers: "what browsers do in the background",
   server: "what the pages may ask for",
   rehearsal: "whole trials on practice machines, for accuracy and the terminal",
   data: "tables, migrations, queries, backups",

@@ -5,7 +5,7 @@ import { existsSync, readFileSync, writeFileSync } from "node:fs";
 
 const CI = ["ci", "--no-audit", "--no-fund"];
 const STAMP = "node_modules/.lock-hash";
-const CHROMIUM = "/usr/bin/chromium";
+const CHROMIUM = "/usr/bin/chromium-headless-shell";
 
 /** Runs a command with its output shown; ends this process when it fails. */
 export function run(command, args, env = {}) {
@@ -66,7 +66,7 @@ function lockHash() {
 /** What the tests need of Debian: Chromium, and independent readers of what Ustrina writes: one audits DXF, one draws PDF. @returns when it is there */
 export async function installDebianPackages() {
   const missing = [
-    ...(existsSync(CHROMIUM) ? [] : ["chromium"]),
+    ...(existsSync(CHROMIUM) ? [] : ["chromium-headless-shell"]),
     ...(spawnSync("/usr/bin/python3", ["-c", "import ezdxf"]).status === 0 ? [] : ["python3-ezdxf"]),
     ...(spawnSync("pdftoppm", ["-v"]).status === 0 ? [] : ["poppler-utils"]),
   ];

@@ -27,10 +27,23 @@ async function main(): Promise<void> {
   }
 }
 
+/** A scan of the practice piece, dropped and read; the readings themselves are taken by hand after that. */
+async function fromPicture(page: Page): Promise<void> {
+  const href = await page.getByRole("link", { name: "Scan of the practice piece" }).getAttribute("href");
+  const scan = await (await page.request.get(`${ORIGIN}${href}`)).body();
+  await page.getByRole("link", { name: "Read from a picture" }).click();
+  await page.getByText("Drop a scan of the coupon here").waitFor();
+  await page.locator("input[type=file]").setInputFiles({ name: "A-14.png", mimeType: "image/png", buffer: scan });
+  await page.getByRole("button", { name: /500 mm\/s, right end/ }).click({ timeout: 60_000 });
+  await page.waitForTimeout(800);
+  await shot(page, "picture");
+  await page.getByRole("link", { name: "Back to reading" }).click();
+}
+
 async function loop(page: Page): Promise<void> {
   await page.goto(ORIGIN);
   await page.getByRole("button", { name: "Open the demo bench" }).click();
-  await page.getByRole("button", { name: "Begin trial" }).click();
+  await page.getByRole("button", { name: "Begin trial" }).first().click();
   await page.getByRole("form", { name: "Layout" }).waitFor();
   await shot(page, "lay-out");
   await page.getByRole("link", { name: "To the burn" }).click();
@@ -63,11 +76,9 @@ async function loop(page: Page): Promise<void> {
   await page.waitForTimeout(800);
   for (const column of await page.locator("main > div").all()) await column.evaluate((c) => c.scrollTo(0, 0));
   await shot(page, "correct");
-  await page.getByRole("region", { name: "Where the doubt comes from" }).scrollIntoViewIfNeeded();
-  await page.getByText("What helps most:").scrollIntoViewIfNeeded();
-  await shot(page, "budget");
   await page.getByRole("button", { name: "Burn the proof" }).click();
   await burn(page);
+  await fromPicture(page);
   await page.getByRole("button", { name: "Read all that is left" }).click();
   await page.getByRole("link", { name: "See the verdict" }).click({ timeout: 60_000 });
   await page.getByRole("button", { name: "Accept: proved" }).waitFor();
@@ -89,12 +100,10 @@ async function loop(page: Page): Promise<void> {
   await page.goto(`${ORIGIN}/gauges`);
   await page.getByRole("button", { name: "Change Calipers", exact: true }).click();
   await shot(page, "gauges");
-  await page.goto(`${ORIGIN}/ledger?machine=bracken`);
+  await page.goto(`${ORIGIN}/ledger?machine=bracken&setting=scan%20offset`);
   await page.getByRole("img", { name: /over time/ }).waitFor();
   await page.waitForTimeout(800);
   await shot(page, "ledger");
-  await page.goto(`${ORIGIN}/ledger/compare?machine=alder`);
-  await shot(page, "compare");
   await page.goto(`${ORIGIN}/practice`);
   await page.getByRole("button", { name: "Show the truth" }).first().click();
   await page.getByText("beam comes on late by").waitFor();
@@ -106,6 +115,31 @@ async function loop(page: Page): Promise<void> {
   // The short message is gone then.
   await page.waitForTimeout(6000);
   await shot(page, "backup");
+  await focusLadder(page);
+}
+
+/** A height ladder by widths, up to what is to be set. */
+async function focusLadder(page: Page): Promise<void> {
+  await page.goto(`${ORIGIN}/machine/bracken/focus`);
+  await page
+    .getByRole("button", { name: /^Begin (a new )?trial$/ })
+    .first()
+    .click();
+  await page.getByLabel(/By the widths of its lines as well/).check();
+  await page.getByLabel("Heights are good to").fill("0.1");
+  await page.getByLabel("Lowest number").fill("2");
+  await page.getByLabel("Step").fill("0.5");
+  await page.getByRole("link", { name: "To the burn" }).click();
+  await page.getByRole("button", { name: "Burn on the practice machine" }).click();
+  await page.getByRole("radio", { name: /^Microscope/ }).check();
+  await page.getByRole("button", { name: "Begin reading" }).click();
+  await page.getByRole("button", { name: "Read all that is left" }).click();
+  await page.getByText("19 of 19 sites read.").waitFor({ timeout: 60_000 });
+  await page.getByRole("link", { name: "Correct", exact: true }).last().click();
+  await page.getByRole("button", { name: "Yes, I read that back" }).click();
+  await page.getByText("How each number came about").click();
+  await page.waitForTimeout(800);
+  await shot(page, "focus");
 }
 
 async function burn(page: Page): Promise<void> {

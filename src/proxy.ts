@@ -11,7 +11,7 @@ import {
 } from "./server/guard/access";
 import { allowedHosts, isAllowedHost, isOwnHost } from "./server/guard/allowed-hosts";
 import { securityHeaders } from "./server/guard/security-headers";
-import { turnedAway } from "./server/guard/turned-away";
+import { doorOf, turnedAway } from "./server/guard/turned-away";
 
 export async function proxy(request: NextRequest): Promise<Response> {
   const nonce = Buffer.from(crypto.randomUUID()).toString("base64");
@@ -28,7 +28,7 @@ async function refused(request: NextRequest, nonce: string): Promise<Response | 
     return said(421, "This address is not served here. Open the address that the terminal shows.");
   const { pathname, search } = request.nextUrl;
   const isCodeForm = keys !== null && pathname === ACCESS_PATH;
-  const turned = turnedAway(request.method, request.headers, isCodeForm);
+  const turned = turnedAway(request.method, request.headers, doorOf(pathname, isCodeForm));
   if (turned) return said(turned.status, turned.message);
   if (keys === null) return null;
   const now = Date.now();

@@ -1,17 +1,20 @@
-/** Prints what is promised, what was measured on this machine just now, and whether it holds; \`--keep\` writes it down. Needs a build. */
+/** Prints what is promised, what was measured on this machine just now, and whether it holds: all of it, or the parts that are named. `--keep` writes it down. Needs a build. */
 import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
+import { parseArgs } from "node:util";
 import { openDatabase } from "../../src/data/database";
 import { addDemoBench } from "../../src/server/demo/demo-bench";
 import { fullTrial, roundOf } from "../../src/server/trial/trial-record";
 import { accuracy } from "./accuracy";
 import { files } from "./files";
+import { focusAccuracy } from "./focus";
 import { kills } from "./kills";
 import type { Line } from "./line";
 import { load } from "./load";
 import { pageWeights } from "./pages";
 import { parsing } from "./parsing";
+import { pictures } from "./pictures";
 import { solving } from "./solving";
 import { markdown, type Part, printed } from "./table";
 import { workshop } from "./workshop";
@@ -28,19 +31,29 @@ async function main(): Promise<void> {
   const spec = roundOf(fullTrial(db, 2), 1).spec;
   if (!spec) throw new Error("the trial of the bench is not burned");
   db.$client.close();
+  const parts: [name: string, title: string, measure: () => Line[] | Promise<Line[]>][] = [
+    ["trial", "Solving, readings, files of a trial", async () => [...(await solving()), ...parsing()]],
+    ["files", "Files that are read", () => files(spec)],
+    ["results", "Results", () => [...accuracy(), ...focusAccuracy()]],
+    ["pictures", "Pictures", pictures],
+    ["pages", "Pages", async () => [...(await pageWeights(file)), ...(await workshop())]],
+    ["load", "Many at once", load],
+    ["kills", "Killed", kills],
+  ];
+  const { values, positionals } = parseArgs({ options: { keep: { type: "boolean" } }, allowPositionals: true });
+  const names = parts.map(([name]) => name);
+  if (positionals.some((name) => !names.includes(name)) || (values.keep && positionals.length > 0)) {
+    console.error(`Parts are ${names.join(", ")}. --keep writes down all of them, not one.`);
+    process.exit(2);
+  }
   const measured: Part[] = [];
-  const part = async (title: string, measure: () => Line[] | Promise<Line[]>) => {
-    const made = { title, lines: await measure() };
-    measured.push(made);
-    console.log(printed(made));
-  };
-  await part("Solving, readings, files of a trial", async () => [...(await solving()), ...parsing()]);
-  await part("Files that are read", () => files(spec));
-  await part("Results", accuracy);
-  await part("Pages", async () => [...(await pageWeights(file)), ...(await workshop())]);
-  await part("Many at once", load);
-  await part("Killed", kills);
+  for (const [name, title, measure] of parts) {
+    if (positionals.length > 0 && !positionals.includes(name)) continue;
+    const part = { title, lines: await measure() };
+    measured.push(part);
+    console.log(printed(part));
+  }
   rmSync(folder, { recursive: true, force: true });
-  if (process.argv.includes("--keep")) writeFileSync(KEPT, markdown(measured, Date.now()));
+  if (values.keep) writeFileSync(KEPT, markdown(measured, Date.now()));
   process.exit(measured.every((m) => m.lines.every((l) => l.holds)) ? 0 : 1);
 }

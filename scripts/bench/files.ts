@@ -117,6 +117,7 @@ function hostile(): Line[] {
       "SVG of one path of 1.1 MB, broken at its end",
       () => parseSvgDrawing(`${sheet}<path d="M0 0${"L1 1".repeat(280_000)}Q"/></svg>`),
     ],
+    ["G-code of 400,000 moves, and then one more", () => parseGcode(`G21 F1\n${"G1X1\n".repeat(599_000)}`)],
     ["G-code of 8 MB without an end", () => parseGcode(`G21 F1\n${"G1X1\n".repeat(1_590_000)}`)],
     ["G-code of dots and comments", () => parseGcode("(a)\n".repeat(1_990_000))],
     ["DXF of 5 MB of sections", () => parseDxf("0\nSECTION\n".repeat(490_000))],

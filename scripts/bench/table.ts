@@ -1,6 +1,8 @@
 /** The lines of the bench as they are printed, and as docs/benchmarks.md keeps them. */
+
 import { execFileSync } from "node:child_process";
 import { cpus, totalmem } from "node:os";
+import { CHROMIUM } from "../../e2e/chromium";
 import type { Line } from "./line";
 
 export type Part = { title: string; lines: Line[] };
@@ -34,7 +36,7 @@ function section({ title, lines }: Part): string {
 
 function machine(): string {
   const [first] = cpus();
-  const chromium = execFileSync("/usr/bin/chromium", ["--version"], { encoding: "utf8" })
+  const chromium = execFileSync(CHROMIUM.executablePath, ["--version"], { encoding: "utf8" })
     .trim()
     .split(" ")
     .slice(0, 2)

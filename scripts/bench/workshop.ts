@@ -15,6 +15,7 @@ import { startServer } from "./server";
 
 const PORT = 4883;
 const [MACHINES, TRIALS] = [20, 500];
+const DEMO_MACHINES = 3;
 const DAY_MS = 86_400_000;
 const LOADS = 7;
 
@@ -42,7 +43,7 @@ function fill(db: Database): void {
   for (let i = 0; counted() < TRIALS; i++) {
     const document = documents[i % documents.length];
     if (!document) throw new Error("the demo has no trials");
-    const name = `Machine ${String((i % (MACHINES - 2)) + 1).padStart(2, "0")}`;
+    const name = `Machine ${String((i % (MACHINES - DEMO_MACHINES)) + 1).padStart(2, "0")}`;
     const begun = new Date(now - (i + 1) * DAY_MS).toISOString();
     const changed = { ...document, code: `M-${i + 1}`, begun, machine: { ...document.machine, name } };
     loadDocument(db, documentText(changed), now);

@@ -1,16 +1,10 @@
 /** Kills a process that reads, records and swaps, at random moments, again and again, and looks each time what is on disk. */
-import { spawn } from "node:child_process";
-import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { type Database, openDatabase } from "../../src/data/database";
-import { addPart } from "../../src/data/parts";
 import { seeded } from "../../src/practice/random";
-import { addDemoBench } from "../../src/server/demo/demo-bench";
-import { burnOnPractice } from "../../src/server/trial/burn-on-practice";
-import { giveUp } from "../../src/server/trial/correction-steps";
-import { readAllOnPractice } from "../../src/server/trial/read-all-on-practice";
-import { beginTrial, openSession } from "../../src/server/trial/trial-steps";
+import { type KillTrials, layOutScene } from "./scene";
 
 export type KillFindings = {
   kills: number;
@@ -20,19 +14,26 @@ export type KillFindings = {
   faults: string[];
 };
 
-/** A process that has done its first deed lives so long at most. */
-const LONGEST_MS = 300;
+/** One life of a process that does deeds on a bench: from its start until it is killed. */
+export type Life = (given: {
+  file: string;
+  trials: KillTrials;
+  seed: number;
+  /** It is killed so long after its first deed. */
+  afterMs: number;
+  /** @returns the deeds that it said were on disk: kind, then what it was */
+}) => Promise<string[][]>;
 
-/** @param child the file of the process to be killed, ready to run */
-export async function rehearseKills(child: string, kills: number, seed: number): Promise<KillFindings> {
+/** @param longestMs after its first deed a process lives so long at most */
+export async function rehearseKills(life: Life, kills: number, longestMs: number, seed: number): Promise<KillFindings> {
   const folder = mkdtempSync(path.join(tmpdir(), "ustrina-kill-"));
   const file = path.join(folder, "bench.sqlite");
-  const trials = layOut(file);
+  const trials = layOutScene(file);
   const chance = seeded(seed);
   const findings: KillFindings = { kills, acknowledged: {}, faults: [] };
   try {
     for (let i = 0; i < kills; i++) {
-      const said = await killed([child, file, ...trials.map(String), String(seed + i)], chance.between(0, LONGEST_MS));
+      const said = await life({ file, trials, seed: seed + i, afterMs: chance.between(0, longestMs) });
       const db = openDatabase(file);
       for (const words of said) {
         const [kind = ""] = words;
@@ -45,50 +46,6 @@ export async function rehearseKills(child: string, kills: number, seed: number):
     rmSync(folder, { recursive: true, force: true });
   }
   return findings;
-}
-
-/** @returns the trial that is read and the one whose correction is recorded */
-function layOut(file: string): [number, number] {
-  const db = openDatabase(":memory:");
-  const now = Date.now();
-  addDemoBench(db, now);
-  for (const label of ["spare 50.8", "spare 63.5", "spare 101.6"])
-    addPart(db, { kind: "optic", label, focalLengthMm: null }, now);
-  const begin = () => {
-    const id = beginTrial(db, "alder", "scan-offset", Date.now());
-    burnOnPractice(db, id, 1, null, Date.now());
-    openSession(db, id, 1, "calipers", { outside: 0, inside: null }, Date.now());
-    return id;
-  };
-  const recorded = begin();
-  readAllOnPractice(db, recorded, 1, "laid-out", () => Date.now());
-  giveUp(db, recorded, Date.now());
-  const read = begin();
-  writeFileSync(file, db.$client.serialize());
-  db.$client.close();
-  return [read, recorded];
-}
-
-/** Lets it work for so long after its first deed, kills it, and returns the lines that it had said whole. */
-function killed(args: readonly string[], afterMs: number): Promise<string[][]> {
-  const child = spawn(process.execPath, args);
-  let said = "";
-  let faults = "";
-  return new Promise((resolve, reject) => {
-    child.stderr.on("data", (data) => {
-      faults += data;
-    });
-    child.stdout.on("data", (data) => {
-      const isFirst = !said.includes("\n");
-      said += data;
-      if (isFirst && said.includes("\n")) setTimeout(() => child.kill("SIGKILL"), afterMs);
-    });
-    child.on("exit", (code) => {
-      if (code !== null) return reject(new Error(`the process ended by itself: ${faults}`));
-      const lines = said.split("\n").slice(0, -1);
-      resolve(lines.map((line) => line.split(" ")));
-    });
-  });
 }
 
 function missing(db: Database, said: readonly string[][]): string[] {
@@ -137,7 +94,7 @@ function practiceBehind(db: Database): string[] {
   const newest = db.$client
     .prepare(
       `select e.value from ledger_entry e join holder h on h.id = e.holder_id
-       where h.machine_id = 1 and h.role = 'controller' and e.undone_at is null order by e.entered_at desc, e.id desc limit 1`,
+       where h.machine_id = 1 and h.role = 'controller' and e.setting = 'scan offset' and e.undone_at is null order by e.entered_at desc, e.id desc limit 1`,
     )
     .get() as { value: string } | undefined;
   const { controller } = db.$client.prepare("select controller from practice_machine where machine_id = 1").get() as {

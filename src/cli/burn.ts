@@ -1,19 +1,21 @@
 /**
- * `burn TRIAL --practice FILE --seed N`: the last round is exported as G-code, parsed and burned on a practice machine, and read;
+ * `burn TRIAL --practice FILE --seed N`: the last round is exported as its machine takes it, parsed and burned on a practice machine, and read;
  * the readings go into the document. With `--next` the round that the procedure asks for is laid out first, with its corrections
  * entered in the machine. With `--picture` what was burned is drawn as a scan of so many dots per inch.
  */
 import { z } from "zod";
-import type { Site } from "../core/coupon/site";
 import type { Placement } from "../core/geometry/frames";
+import { type Answer, PLAIN_SHARES, sitesLeft } from "../core/procedures/answer";
 import { writtenAnswer } from "../core/procedures/answer-text";
+import { burnFileOf } from "../core/procedures/burn-file";
 import { draftOf } from "../core/procedures/draft";
 import { contextOf, couponCodeOf } from "../formats/document-history";
 import { greyPng } from "../formats/png-writer";
 import type { TrialDocument } from "../formats/trial-document";
 import { type Mark, trueCorner } from "../practice/gantry";
-import { gantryFromSeed, gantryTruthSchema, type PracticeController } from "../practice/gantry-truth";
+import type { PracticeController } from "../practice/gantry-truth";
 import { marksPicture } from "../practice/marks-picture";
+import { practiceFromSeed, practiceTruthSchema } from "../practice/practice-truth";
 import { seeded, seedOf } from "../practice/random";
 import { burnFile, siteReader } from "../rehearsal/practice-burn";
 import { CliFault } from "./cli-fault";
@@ -23,7 +25,7 @@ import { jsonFile, trialIn } from "./document-file";
 const practiceFileSchema = z.strictObject({
   /** Draws the machine, unless its truth is given. */
   seed: z.number().int().default(1),
-  truth: gantryTruthSchema.optional(),
+  truth: practiceTruthSchema.optional(),
   /** What it does when it was told to correct: false = the table is there, but not switched on. */
   switchedOn: z.boolean().default(true),
 });
@@ -40,7 +42,7 @@ export type Burned = {
 
 export function burn(file: string, document: TrialDocument, practiceFile: string, seed: number, next: boolean): Burned {
   const practice = jsonFile(practiceFile, practiceFileSchema);
-  const truth = practice.truth ?? gantryFromSeed(practice.seed);
+  const truth = practice.truth ?? practiceFromSeed(practice.seed, document.machine);
   const laid = next ? withNextRound(file, document) : document;
   const { history } = trialIn(file, laid);
   const round = history.rounds.at(-1);
@@ -63,8 +65,9 @@ export function burn(file: string, document: TrialDocument, practiceFile: string
     table: held?.shape === "table" ? held.rows : [],
     switchedOn: practice.switchedOn,
   };
-  const text = couponText(file, laid, "gcode", round.n);
-  const burned = burnFile(text, couponCodeOf(laid, round.n), laid.machine, truth, controller);
+  const kind = burnFileOf(laid.machine.kind) === "drawing" ? "svg" : "gcode";
+  const text = couponText(file, laid, kind, round.n);
+  const burned = burnFile(text, couponCodeOf(laid, round.n), laid.machine, truth, controller, round.spec);
   if (!burned.ok) throw new CliFault(file, `rounds[${i}]`, burned.message);
   const random = seeded(seedOf(seed, "hand", round.n));
   const common = seeded(seedOf(seed, "gauge", gauge.id)).between(-gauge.limitMm, gauge.limitMm);
@@ -73,23 +76,28 @@ export function burn(file: string, document: TrialDocument, practiceFile: string
     commonMm: common,
     resolutionMm: gauge.resolutionMm,
   };
-  const readings = round.spec.sites.flatMap((site: Site) => {
-    const readHere = siteReader(site, burned.marks, round.spec.placement, truth);
-    return Array.from({ length: site.repeats }, () => {
-      const read = readHere(hand, random, gauge.unit);
-      if (!read.ok) throw new CliFault(file, `rounds[${i}]`, `${site.label}: ${read.why}`);
-      const words = writtenAnswer(site, read.value, gauge.unit).words;
-      return {
-        site: site.id,
-        reading: `${read.text} ${gauge.unit}`,
-        which: words,
-        cannotRead: null,
-        sitting: sitting.id,
-        from: "practice" as const,
-        taken: null,
-      };
+  const { sites, placement } = round.spec;
+  const readings: (typeof written.readings)[number][] = [];
+  const answers: Answer[] = [];
+  for (let [site] = sitesLeft(sites, answers); site; [site] = sitesLeft(sites, answers)) {
+    const read = siteReader(site, burned.marks, placement, truth, laid.machine)(hand, random, gauge.unit);
+    if (!read.ok) throw new CliFault(file, `rounds[${i}]`, `${site.label}: ${read.why}`);
+    const written = read.value && writtenAnswer(site, read.value, gauge.unit);
+    const cannotRead = read.input.kind === "cannot read" ? read.input.why : null;
+    answers.push({
+      ...{ site: site.id, u: null, gauge: gauge.id, session: sitting.id, shares: PLAIN_SHARES, from: "practice" },
+      content: read.value ? { status: "read", value: read.value } : { status: "cannot read", why: cannotRead ?? "" },
     });
-  });
+    readings.push({
+      site: site.id,
+      reading: site.ask.kind === "quantity" && written ? `${read.text} ${gauge.unit}` : (written?.reading ?? ""),
+      which: written?.words ?? "",
+      cannotRead,
+      sitting: sitting.id,
+      from: "practice",
+      taken: null,
+    });
+  }
   const done = {
     ...written,
     spec: round.spec,

@@ -9,6 +9,7 @@ import { CliFault } from "./cli-fault";
 import { COUPON_FORMATS, type CouponFormat, coupon, sites } from "./coupon";
 import { loadDocument, saveDocument, saveFile } from "./document-file";
 import { plan } from "./plan";
+import { readFrom } from "./read-picture";
 import { results, solve } from "./solve";
 import { take } from "./take";
 
@@ -22,6 +23,8 @@ const USAGE = `Ustrina: laser machine corrections from burned and measured test 
   burn TRIAL --practice FILE --seed N [--next] [--picture FILE --dpi N] [-o FILE]
                                                          burn and read it on a practice machine; picture: a scan as PNG
   take TRIAL --sheet FILE [--sure] [-o FILE]             readings of the last round from a filled sheet (CSV)
+  read TRIAL --picture FILE [--dpi N] [--brighter] [--site ID]
+                                                         what a scan of the last round shows, as CSV; site: it shows that one alone
   solve TRIAL                                            results, corrections, findings, verdict, next: as JSON
   results TRIAL                                          the same as CSV
   check FILE [--machine FILE]                            whether a file can be read; G-code as that machine takes it
@@ -47,6 +50,8 @@ const OPTIONS = {
   sure: { type: "boolean" },
   picture: { type: "string" },
   dpi: { type: "string" },
+  brighter: { type: "boolean" },
+  site: { type: "string" },
 } as const;
 
 /** @returns what goes to standard output */
@@ -92,6 +97,14 @@ export async function ustrina(args: readonly string[]): Promise<string | Buffer>
       const taken = take(trial, loadDocument(trial), needed(values.sheet, "--sheet"), values.sure ?? false);
       const to = values.output ?? trial;
       return saved(to, () => saveDocument(to, taken));
+    }
+    case "read": {
+      const trial = needed(file, "trial");
+      return readFrom(trial, loadDocument(trial), needed(values.picture, "--picture"), {
+        dpi: whole(values.dpi, "--dpi", 0),
+        brighter: values.brighter ?? false,
+        site: values.site ?? null,
+      });
     }
     case "results":
       return results(needed(file, "trial"), loadDocument(needed(file, "trial")));

@@ -1,5 +1,8 @@
 /** `plan PROCEDURE --machine FILE`: a filled-in document to start from. */
-import { usualGauge } from "../core/metrology/gauge";
+import type { RoundSpec } from "../core/coupon/round-spec";
+import { isMeasured } from "../core/coupon/site";
+import { type Gauge, usualGauge } from "../core/metrology/gauge";
+import type { PlanContext } from "../core/procedures/contract";
 import { draftOf } from "../core/procedures/draft";
 import { machineSpecSchema } from "../core/procedures/machine-spec";
 import { procedureById } from "../core/procedures/registry";
@@ -15,7 +18,9 @@ export function plan(procedureId: string, machineFile: string): string {
   const procedure = procedureOf(procedureId);
   if (!procedure.machineKinds.includes(machine.kind))
     throw new CliFault(machineFile, "kind", `${procedure.title} is not done on a ${machine.kind}.`);
-  const form = procedure.plan({ machine, couponCode: "T-1", inForce: {} });
+  const context: PlanContext = { machine, couponCode: "T-1", inForce: {} };
+  const form = procedure.plan(context);
+  const gauge = gaugeFor(procedure.round(form.defaults, context, "measure"));
   const inForce: SettingsInForce = Object.fromEntries(
     procedure.settings.map((s) => [s.key, s.shape === "table" ? { shape: "table", rows: [] } : null]),
   );
@@ -25,10 +30,17 @@ export function plan(procedureId: string, machineFile: string): string {
       version: VERSION,
       procedure: procedure.id,
       machine,
-      gauges: [{ id: "calipers", name: "Calipers", kind: "calipers", unit: "mm", ...usualGauge("calipers", "mm") }],
-      rounds: [{ plan: draftOf(form, form.defaults), inForce, sittings: [{ id: "1", gauge: "calipers" }] }],
+      gauges: [gauge],
+      rounds: [{ plan: draftOf(form, form.defaults), inForce, sittings: [{ id: "1", gauge: gauge.id }] }],
     }),
   );
+}
+
+/** Calipers where anything is measured, else the eye. */
+function gaugeFor({ sites }: RoundSpec): Gauge {
+  return sites.some((s) => isMeasured(s.ask))
+    ? { id: "calipers", name: "Calipers", kind: "calipers", unit: "mm", ...usualGauge("calipers", "mm") }
+    : { id: "eye", name: "Eye", kind: "eye", unit: "mm", ...usualGauge("eye", "mm") };
 }
 
 function procedureOf(id: string) {

@@ -1,27 +1,30 @@
 /** Gauges and their revisions. */
 import { and, asc, count, desc, eq, isNull } from "drizzle-orm";
-import { type Gauge, gaugeSchema } from "../core/metrology/gauge";
+import { type Gauge, gaugeSchema, PICTURE_READER } from "../core/metrology/gauge";
 import type { Db } from "./database";
 import { fromColumn, toColumn } from "./json-column";
 import { gauge, gaugeFault, gaugeRevision, round, session } from "./schema";
 
 export type KnownGauge = { revisionId: number; spec: Gauge };
 
+/** Oldest first, asked for at once, each with its newest revision. */
 export function allGauges(db: Db): KnownGauge[] {
-  return db
-    .select()
+  const rows = db
+    .select({ gaugeId: gauge.id, revisionId: gaugeRevision.id, spec: gaugeRevision.spec })
     .from(gauge)
-    .orderBy(asc(gauge.id))
-    .all()
-    .flatMap((row) => {
-      const revision = db
-        .select()
-        .from(gaugeRevision)
-        .where(eq(gaugeRevision.gaugeId, row.id))
-        .orderBy(desc(gaugeRevision.from), desc(gaugeRevision.id))
-        .get();
-      return revision ? [{ revisionId: revision.id, spec: specOf(revision.spec) }] : [];
-    });
+    .innerJoin(gaugeRevision, eq(gaugeRevision.gaugeId, gauge.id))
+    .orderBy(asc(gauge.id), desc(gaugeRevision.from), desc(gaugeRevision.id))
+    .all();
+  return rows
+    .filter((row, i) => row.gaugeId !== rows[i - 1]?.gaugeId)
+    .map(({ revisionId, spec }) => ({ revisionId, spec: specOf(spec) }));
+}
+
+/** The newest revisions of those that a hand can take up. */
+export function gaugesAtHand(db: Db): Gauge[] {
+  return allGauges(db)
+    .map((known) => known.spec)
+    .filter(({ id }) => id !== PICTURE_READER);
 }
 
 export function addGauge(db: Db, spec: Gauge, now: number): void {

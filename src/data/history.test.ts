@@ -1,6 +1,8 @@
 /** Revisions, fittings, ledger and events: what is added later never changes what was. */
+
 import { beforeEach, describe, expect, it } from "vitest";
 import { usualGauge } from "../core/metrology/gauge";
+import { opticOf } from "../core/procedures/part-spec";
 import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
 import { type Database, openDatabase } from "./database";
 import { addEvent, eventsOf } from "./events";
@@ -67,7 +69,7 @@ describe("a machine", () => {
   it("has one optic fitted at a time, and remembers those before", () => {
     expect(fittedPart(db, id, "optic", 1000)).toBeUndefined();
     const [long, short] = [50.8, 38.1].map((f) =>
-      addPart(db, { kind: "optic", label: String(f), focalLengthMm: f }, 100),
+      addPart(db, { kind: "optic", ...opticOf({ label: String(f), focalLengthMm: f }) }, 100),
     ) as [number, number];
     fitPart(db, id, "optic", long, 200);
     fitPart(db, id, "optic", short, 300);

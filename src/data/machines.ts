@@ -1,5 +1,5 @@
 /** Machines with their revisions and holders. */
-import { asc, desc, eq } from "drizzle-orm";
+import { asc, desc, eq, type SQL } from "drizzle-orm";
 import { type MachineSpec, machineSpecSchema } from "../core/procedures/machine-spec";
 import type { Db } from "./database";
 import { fromColumn, toColumn } from "./json-column";
@@ -23,29 +23,32 @@ export function allMachines(db: Db): Machine[] {
 
 /** The archived ones too. */
 export function everyMachine(db: Db): Machine[] {
-  return db
-    .select()
-    .from(machine)
-    .orderBy(asc(machine.id))
-    .all()
-    .flatMap((row) => machineBySlug(db, row.slug) ?? []);
+  return machinesWhere(db, undefined);
 }
 
 export function machineBySlug(db: Db, slug: string): Machine | undefined {
-  const row = db.select().from(machine).where(eq(machine.slug, slug)).get();
-  return row ? machineById(db, row.id) : undefined;
+  return machinesWhere(db, eq(machine.slug, slug))[0];
 }
 
 export function machineById(db: Db, id: number): Machine | undefined {
-  const row = db.select().from(machine).where(eq(machine.id, id)).get();
-  const revision = db
+  return machinesWhere(db, eq(machine.id, id))[0];
+}
+
+/** Oldest first, asked for at once, each with its newest revision. */
+function machinesWhere(db: Db, which: SQL | undefined): Machine[] {
+  const rows = db
     .select()
-    .from(machineRevision)
-    .where(eq(machineRevision.machineId, id))
-    .orderBy(desc(machineRevision.from), desc(machineRevision.id))
-    .get();
-  if (!row || !revision) return undefined;
-  return { id, slug: row.slug, revisionId: revision.id, spec: specOf(revision.spec), archivedAt: row.archivedAt };
+    .from(machine)
+    .innerJoin(machineRevision, eq(machineRevision.machineId, machine.id))
+    .where(which)
+    .orderBy(asc(machine.id), desc(machineRevision.from), desc(machineRevision.id))
+    .all();
+  return rows
+    .filter((row, i) => row.machine.id !== rows[i - 1]?.machine.id)
+    .map(({ machine: { id, slug, archivedAt }, machine_revision: revision }) => ({
+      ...{ id, slug, archivedAt },
+      ...{ revisionId: revision.id, spec: specOf(revision.spec) },
+    }));
 }
 
 /** The spec of a machine as a trial froze it. */

@@ -1,4 +1,5 @@
 /** Databases of earlier versions, brought up to date at start with everything that is in them. */
+
 import { cpSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
@@ -9,6 +10,7 @@ import { migrate } from "drizzle-orm/better-sqlite3/migrator";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { USUAL_DIALECT } from "../core/procedures/gcode-dialect";
 import { UNKNOWN_AXES } from "../core/procedures/machine-spec";
+import { opticOf } from "../core/procedures/part-spec";
 import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
 import { backupFiles } from "./backup-files";
 import { openDatabase } from "./database";
@@ -80,8 +82,8 @@ describe("a database of an earlier version", () => {
     });
     const db = openDatabase(file);
     expect(allParts(db).map((p) => p.spec)).toEqual([
-      { kind: "optic", label: "50.8", focalLengthMm: 50.8 },
-      { kind: "optic", label: "38.1", focalLengthMm: 38.1 },
+      { kind: "optic", ...opticOf({ label: "50.8", focalLengthMm: 50.8 }) },
+      { kind: "optic", ...opticOf({ label: "38.1", focalLengthMm: 38.1 }) },
     ]);
     expect(fittingsOf(db, 1).map((f) => [f.partId, f.from, f.to])).toEqual([
       [7, 10, 20],

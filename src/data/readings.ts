@@ -99,6 +99,11 @@ export function addReading(
   );
 }
 
+/** Whether a reading was sent under this key before, even if it was taken back since. */
+export function isReadingKnown(db: Db, clientKey: string): boolean {
+  return db.select({ id: reading.id }).from(reading).where(eq(reading.clientKey, clientKey)).get() !== undefined;
+}
+
 /** @returns whether there was such a reading in this round */
 export function takeBackReading(db: Db, roundId: number, readingId: number, now: number): boolean {
   return (

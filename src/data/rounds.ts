@@ -2,6 +2,7 @@
 import { and, asc, eq, isNull } from "drizzle-orm";
 import { z } from "zod";
 import { type RoundSpec, roundSpecSchema } from "../core/coupon/round-spec";
+import type { Site } from "../core/coupon/site";
 import type { Purpose } from "../core/procedures/contract";
 import { type Draft, draftSchema } from "../core/procedures/draft";
 import { type SettingsInForce, settingValueSchema } from "../core/procedures/setting";
@@ -35,25 +36,17 @@ export function addRound(db: Db, values: { trialId: number; n: number; purpose: 
 }
 
 export function roundsOf(db: Db, trialId: number): Round[] {
-  return db
+  return db.select().from(round).where(eq(round.trialId, trialId)).orderBy(asc(round.n)).all().map(roundOf);
+}
+
+/** One round of a trial, without the others. */
+export function roundNumbered(db: Db, trialId: number, n: number): Round | undefined {
+  const row = db
     .select()
     .from(round)
-    .where(eq(round.trialId, trialId))
-    .orderBy(asc(round.n))
-    .all()
-    .map((row) => ({
-      id: row.id,
-      n: row.n,
-      purpose: row.purpose,
-      draft: fromColumn(draftSchema, row.draft, "round.draft"),
-      plan: row.plan ? (JSON.parse(row.plan) as unknown) : null,
-      spec: row.spec
-        ? withMore(fromColumn(roundSpecSchema, row.spec, "round.spec"), fromColumn(moreSchema, row.more, "round.more"))
-        : null,
-      inForce: row.inForce ? fromColumn(inForceSchema, row.inForce, "round.in_force") : null,
-      readBackAt: row.readBackAt,
-      burnedAt: row.burnedAt,
-    }));
+    .where(and(eq(round.trialId, trialId), eq(round.n, n)))
+    .get();
+  return row ? roundOf(row) : undefined;
 }
 
 /** Keeps what was typed while laying out. Changes nothing once the round is burned. */
@@ -110,5 +103,25 @@ export function askForMore(db: Db, roundId: number, sites: readonly string[], mo
 }
 
 function withMore(spec: RoundSpec, more: Readonly<Record<string, number>>): RoundSpec {
-  return { ...spec, sites: spec.sites.map((s) => ({ ...s, repeats: s.repeats + (more[s.id] ?? 0) })) };
+  const asked = (site: Site): Site => {
+    const count = more[site.id] ?? 0;
+    return count > 0 ? { ...site, repeats: site.repeats + count, more: count } : site;
+  };
+  return { ...spec, sites: spec.sites.map(asked) };
+}
+
+function roundOf(row: typeof round.$inferSelect): Round {
+  return {
+    id: row.id,
+    n: row.n,
+    purpose: row.purpose,
+    draft: fromColumn(draftSchema, row.draft, "round.draft"),
+    plan: row.plan ? (JSON.parse(row.plan) as unknown) : null,
+    spec: row.spec
+      ? withMore(fromColumn(roundSpecSchema, row.spec, "round.spec"), fromColumn(moreSchema, row.more, "round.more"))
+      : null,
+    inForce: row.inForce ? fromColumn(inForceSchema, row.inForce, "round.in_force") : null,
+    readBackAt: row.readBackAt,
+    burnedAt: row.burnedAt,
+  };
 }

@@ -4,7 +4,7 @@
  * Readings, solutions, verdicts and ledger entries are only ever added: what was true then stays readable.
  */
 import { sql } from "drizzle-orm";
-import { check, index, integer, real, sqliteTable, text, uniqueIndex } from "drizzle-orm/sqlite-core";
+import { blob, check, index, integer, real, sqliteTable, text, uniqueIndex } from "drizzle-orm/sqlite-core";
 
 const id = () => integer("id").primaryKey({ autoIncrement: true });
 const at = (name: string) => integer(name).notNull();
@@ -225,7 +225,35 @@ export const reading = sqliteTable(
     takenBackAt: integer("taken_back_at"),
     takenAt: at("taken_at"),
   },
-  (t) => [index("reading_of").on(t.roundId, t.site)],
+  // The newest moment of the bench is asked for with every reading.
+  (t) => [index("reading_of").on(t.roundId, t.site), index("reading_taken").on(t.takenAt)],
+);
+
+/** A scan or a microscope shot of a burned coupon, decoded once: every reader receives the same bytes. */
+export const picture = sqliteTable(
+  "picture",
+  {
+    id: id(),
+    roundId: integer("round_id")
+      .notNull()
+      .references(() => round.id),
+    /** As the file was called; shown, never opened by it. */
+    name: text("name").notNull(),
+    /** Of the file as it came. */
+    sha256: text("sha256").notNull(),
+    width: integer("width").notNull(),
+    height: integer("height").notNull(),
+    /** Dots per inch that the file names; null where it names none. */
+    xDpi: real("x_dpi"),
+    yDpi: real("y_dpi"),
+    /** pictureScaleSchema; null while it is not known. */
+    scale: text("scale"),
+    /** One byte a pixel, row by row from the top, deflated (zlib). */
+    grey: blob("grey", { mode: "buffer" }).notNull(),
+    addedAt: at("added_at"),
+    takenBackAt: integer("taken_back_at"),
+  },
+  (t) => [index("picture_of").on(t.roundId)],
 );
 
 export const solution = sqliteTable("solution", {

@@ -45,6 +45,19 @@ export function verdictsOf(db: Db, trialId: number): KeptVerdict[] {
     .map((row) => ({ ...row, result: fromColumn(verdictSchema, row.result, "verdict.result") }));
 }
 
+/** Verdicts never change, and a bench asks for all of them each time it is looked at: the same text is taken apart once. */
+const takenApart = new Map<string, Verdict>();
+const MOST_KEPT = 5000;
+
+function verdictFrom(text: string): Verdict {
+  const before = takenApart.get(text);
+  if (before) return before;
+  const parsed = fromColumn(verdictSchema, text, "verdict.result");
+  if (takenApart.size >= MOST_KEPT) takenApart.clear();
+  takenApart.set(text, parsed);
+  return parsed;
+}
+
 /** The verdicts of all trials of a machine by trial, each oldest first. */
 export function verdictsOfMachine(db: Db, machineId: number): Map<number, KeptVerdict[]> {
   const rows = db
@@ -63,7 +76,7 @@ export function verdictsOfMachine(db: Db, machineId: number): Map<number, KeptVe
     .all();
   const byTrial = new Map<number, KeptVerdict[]>();
   for (const { trialId, result, ...rest } of rows) {
-    const kept = { ...rest, result: fromColumn(verdictSchema, result, "verdict.result") };
+    const kept = { ...rest, result: verdictFrom(result) };
     byTrial.set(trialId, [...(byTrial.get(trialId) ?? []), kept]);
   }
   return byTrial;

@@ -101,7 +101,11 @@ function answersOf(document: TrialDocument, spec: RoundSpec, round: DocumentRoun
     const id = reading.sitting ?? last;
     const sitting = sittings.get(id);
     if (!sitting) throw new Fault(`${path}.sitting`, "Name a sitting of this round: the gauge it was read with.");
-    const common = { site: site.id, u: null, gauge: sitting.gauge.id, session: `${i + 1} ${id}`, from: reading.from };
+    const { uMm = null, ...pictured } = reading.picture ?? {};
+    const common = {
+      ...{ site: site.id, u: uMm, gauge: sitting.gauge.id, session: `${i + 1} ${id}`, from: reading.from },
+      ...(reading.picture ? { picture: pictured as NonNullable<Answer["picture"]> } : {}),
+    };
     if (reading.cannotRead !== null)
       return { ...common, content: { status: "cannot read", why: reading.cannotRead }, shares: PLAIN_SHARES };
     const written = inputFromText(site, { reading: reading.reading, words: reading.which }, lengthUnitOf(document));

@@ -9,6 +9,7 @@ const POWERS = Array.from({ length: MOST_EXACT_DIGITS + 1 }, (_, i) => 10 ** i);
 const [TAB, SPACE, OPEN, CLOSE, PLUS, MINUS, POINT, SEMICOLON] = [9, 32, 40, 41, 43, 45, 46, 59];
 const [ZERO, NINE, UPPER_A, UPPER_Z, LOWER_A, LOWER_Z] = [48, 57, 65, 90, 97, 122];
 const CASE = LOWER_A - UPPER_A;
+const LETTERS = Array.from({ length: UPPER_Z - UPPER_A + 1 }, (_, i) => String.fromCharCode(UPPER_A + i));
 
 /** Words of the line in hand; reused from line to line, so that a long file makes no waste. */
 export class GcodeLine {
@@ -18,6 +19,7 @@ export class GcodeLine {
   /** From 1. */
   readonly columns: number[] = [];
   readonly comments: string[] = [];
+  private count = 0;
   private text = "";
   private at = 0;
   private end = 0;
@@ -27,10 +29,8 @@ export class GcodeLine {
    * @throws FormatFault with line and column
    */
   read(text: string, start: number, end: number, line: number): void {
-    this.letters.length = 0;
-    this.values.length = 0;
-    this.columns.length = 0;
-    this.comments.length = 0;
+    if (this.comments.length > 0) this.comments.length = 0;
+    this.count = 0;
     this.text = text;
     this.at = start;
     this.end = end;
@@ -39,10 +39,13 @@ export class GcodeLine {
       if (c === SPACE || c === TAB) this.at++;
       else if (c === SEMICOLON) {
         this.comments.push(text.slice(this.at + 1, end).trim());
-        return;
+        break;
       } else if (c === OPEN) this.comment(start, line);
       else this.word(c, start, line);
     }
+    // Most lines have as many words as the one before: an array that keeps its length keeps its place in memory.
+    if (this.letters.length !== this.count)
+      for (const list of [this.letters, this.values, this.columns]) list.length = this.count;
   }
 
   /** The value of a letter; `undefined` where it does not stand in the line. */
@@ -77,9 +80,9 @@ export class GcodeLine {
     while (this.text.charCodeAt(this.at) === SPACE && this.at < this.end) this.at++;
     const value = this.number();
     if (value === null) throw this.noWord(begin, start, line);
-    this.letters.push(String.fromCharCode(code));
-    this.values.push(value);
-    this.columns.push(begin - start + 1);
+    this.letters[this.count] = LETTERS[code - UPPER_A] as string;
+    this.values[this.count] = value;
+    this.columns[this.count++] = begin - start + 1;
   }
 
   /** A sign, digits, a point, digits; at least one digit. */

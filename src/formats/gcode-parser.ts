@@ -25,7 +25,8 @@ export type GcodeStep =
   | { kind: "scan begin"; rowPitchMm: number; direction: "both" | "right-going"; line: number }
   | { kind: "scan end"; line: number }
   | { kind: "dwell"; seconds: number; power: number; line: number }
-  | { kind: "pause"; line: number };
+  /** With what its comment tells the person to do. */
+  | { kind: "pause"; text: string; line: number };
 
 export type GcodeProgram = { steps: GcodeStep[]; comments: string[] };
 
@@ -41,7 +42,8 @@ const FARTHEST_MM = 1e6;
 /** A coupon has some thousand moves. */
 const MOST_STEPS = 400_000;
 const MOST_CHARACTERS = 8_000_000;
-const MOST_LINES = 1_000_000;
+/** With lines that only switch the beam, or comment, between its moves. */
+const MOST_LINES = 600_000;
 const MOST_COMMENTS = 10_000;
 const CHORD_ERROR_MM = 0.002;
 const LETTERS = "GMNXYZIJRFSPQ";
@@ -57,9 +59,9 @@ export function parseGcode(text: string, reading: GcodeReading = {}): Parsed<Gco
   return parsing(() => {
     refuseLarge(text, MOST_CHARACTERS);
     const reader = new Reader(reading.dialect ?? USUAL_DIALECT, reading.chordErrorMm ?? CHORD_ERROR_MM);
+    refuseManyLines(text);
     let line = 0;
     for (let start = 0; start <= text.length; ) {
-      if (line > MOST_LINES) throw new FormatFault(line, 1, "The file holds more lines than can be meant.");
       const next = text.indexOf("\n", start);
       const end = next < 0 ? text.length : next;
       reader.line(text, start, text.charCodeAt(end - 1) === 13 ? end - 1 : end, ++line);
@@ -68,6 +70,13 @@ export function parseGcode(text: string, reading: GcodeReading = {}): Parsed<Gco
     if (!reader.ended) throw new FormatFault(line, 1, "The file ends without M2 or M30: it is cut short.");
     return { steps: reader.steps, comments: reader.comments };
   });
+}
+
+/** Before anything else is read: counting is a hundred times as fast. */
+function refuseManyLines(text: string): void {
+  let lines = 0;
+  for (let at = text.indexOf("\n"); at >= 0; at = text.indexOf("\n", at + 1))
+    if (++lines > MOST_LINES) throw new FormatFault(lines, 1, "The file holds more lines than can be meant.");
 }
 
 class Reader {
@@ -114,7 +123,7 @@ class Reader {
     else if (words.value("I") !== undefined || words.value("J") !== undefined || words.value("R") !== undefined)
       this.move(line);
     if (said.scanEnds) this.endScan(line);
-    if (said.pause) this.steps.push({ kind: "pause", line });
+    if (said.pause) this.steps.push({ kind: "pause", text: words.comments.join(" "), line });
     if (said.end) {
       if (this.scanning) throw new FormatFault(line, 1, "The program ends inside an area to scan: M121 is missing.");
       this.ended = true;

@@ -14,6 +14,11 @@ export const SECONDS_PER_MINUTE = 60;
 /** 0.1 µm in mm, 0.25 µm in inches: well below the step of any drive. */
 export const DECIMALS_BY_UNIT = { mm: 4, in: 5 } as const;
 
+/** Text as it may stand in a comment. */
+export function commentText(text: string): string {
+  return text.replace(/[()\n\r]/g, " ");
+}
+
 /** `(Ustrina coupon A-14)`: names the coupon in the first lines of a file. */
 export function couponComment(code: string): string {
   return `Ustrina coupon ${code}`;

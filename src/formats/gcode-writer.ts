@@ -12,6 +12,7 @@ import { type Bed, counted, zeroText } from "../core/procedures/counted";
 import type { GcodeDialect } from "../core/procedures/gcode-dialect";
 import {
   BOTH_WAYS,
+  commentText,
   couponComment,
   DECIMALS_BY_UNIT,
   ONE_WAY,
@@ -29,6 +30,8 @@ export type GcodeOptions = {
 };
 
 const CHUNK_LINES = 4096;
+/** A table or a head is moved so fast by a file. (common practice, no source) */
+const HEIGHT_MM_PER_S = 2;
 const UNIT_CODE = { mm: "G21", in: "G20" } as const;
 
 /** The whole file. */
@@ -54,7 +57,7 @@ function* gcodeLines(spec: RoundSpec, options: GcodeOptions): Generator<string> 
   const words = new Words(dialect, spec, bed);
   const zero = bed ? zeroText(bed) : "";
   yield `(${couponComment(options.couponCode)})`;
-  yield `(machine ${comment(options.machineName)}; ${comment(spec.delivery)})`;
+  yield `(machine ${commentText(options.machineName)}; ${commentText(spec.delivery)})`;
   yield `(${dialect.unit}, ${dialect.unit}/min, power ${dialect.powerLetter}${plain(dialect.powerAtFull)} at 100 percent${zero && `; ${zero}`})`;
   yield* begin(words, dialect);
   yield* dialect.start;
@@ -72,17 +75,17 @@ function* gcodeLines(spec: RoundSpec, options: GcodeOptions): Generator<string> 
         yield words.off;
         break;
       case "set height":
-        yield `G0 Z${words.length(step.zMm)}`;
+        yield step.by === "hand" ? `M0 (${commentText(step.text)})` : words.height(step.zMm);
         break;
       case "trace":
         for (const p of step.points) yield `G0 ${words.xy(onMachine(p, spec.placement))}`;
         break;
       case "move by hand":
       case "apply setting":
-        yield `M0 (${comment(step.text)})`;
+        yield `M0 (${commentText(step.text)})`;
         break;
       case "tell":
-        yield `(${comment(step.text)})`;
+        yield `(${commentText(step.text)})`;
         break;
     }
   }
@@ -101,7 +104,7 @@ function* group(settings: MarkingSettings, strokes: Iterable<Stroke>, words: Wor
   let begun = false;
   for (const stroke of strokes) {
     if (!begun) {
-      yield `(${comment(settings.label)}: ${plain(settings.speedMmPerS)} mm/s, ${plain(settings.powerPct)} percent)`;
+      yield `(${commentText(settings.label)}: ${plain(settings.speedMmPerS)} mm/s, ${plain(settings.powerPct)} percent)`;
       yield words.arm(settings.speedMmPerS);
     }
     begun = true;
@@ -205,6 +208,12 @@ class Words {
     return onMachine(p, this.spec.placement);
   }
 
+  /** Slowly: whichever way it counts, it may be towards the work. */
+  height(zMm: number): string {
+    const feed = fixed(HEIGHT_MM_PER_S * SECONDS_PER_MINUTE * this.perMm, this.decimals);
+    return `G1 Z${this.length(zMm)} F${feed}${this.dark}`;
+  }
+
   xy(p: MachinePoint): string {
     const { x, y } = this.bed ? counted(p, this.bed) : p;
     return `X${this.length(x)} Y${this.length(y)}`;
@@ -230,8 +239,4 @@ function fixed(value: number, decimals: number): string {
   if (text.charCodeAt(end - 1) === 46) end--;
   const cut = text.slice(0, end);
   return cut === "-0" ? "0" : cut;
-}
-
-function comment(text: string): string {
-  return text.replace(/[()\n\r]/g, " ");
 }

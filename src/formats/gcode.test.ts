@@ -61,6 +61,8 @@ describe("G-code", () => {
     ["more after the end", `${ok}G0 X1`, /after the end/],
     ["an open area", ok.replace("G1 X5", "M120 P1 Q2\nG1 X5"), /M121 is missing/],
     ["an area without direction", ok.replace("G1 X5", "M120 P1\nG1 X5"), /Q1 .* or Q2/],
+    ["more lines than any coupon has", "\n".repeat(600_001), /more lines than can be meant/],
+    ["more moves than any coupon has", `G21 F1\n${"G1X1\n".repeat(400_001)}M2`, /more moves than can be meant/],
     ["prose", "Dear machine, burn this", /no word of G-code|not understood/],
   ])("refuses %s with its line", (_, text, message) => {
     const read = parseGcode(text);
@@ -181,7 +183,7 @@ describe("G-code", () => {
       pieces: [],
       placement: { xMm: 0, yMm: 0 },
       program: [
-        { kind: "set height", zMm: 5 },
+        { kind: "set height", zMm: 5, by: "motor", text: "" },
         { kind: "pulse", at: { x: 1, y: 2 }, durationS: 0.1, powerPct: 5 },
         { kind: "move by hand", text: "turn (left)" },
         {

@@ -72,6 +72,7 @@ function settingsOf(node: SvgNode): MarkingSettings {
     speedMmPerS: toNumber(a["data-speed-mm-per-s"]),
     powerPct: toNumber(a["data-power-percent"]),
     runUpMm: toNumber(a["data-run-up-mm"]),
+    ...(a["data-pulses-khz"] === undefined ? {} : { pulseKHz: toNumber(a["data-pulses-khz"]) }),
     scan: a["data-row-pitch-mm"]
       ? { rowPitchMm: toNumber(a["data-row-pitch-mm"]), direction: a["data-direction"] }
       : null,

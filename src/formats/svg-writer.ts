@@ -12,9 +12,13 @@ import { plain } from "../core/metrology/quantity-text";
 
 const DECIMALS = 6;
 
-/** The whole file. */
-export function svgOf(piece: Piece): string {
-  const groups = piece.settings.map((settings) => group(piece, settings));
+/**
+ * The whole file.
+ *
+ * @param marked whether its settings say how it is to be marked; a drawing that is cut by whatever suits the stock does not
+ */
+export function svgOf(piece: Piece, marked = true): string {
+  const groups = piece.settings.map((settings) => group(piece, settings, marked));
   return `<?xml version="1.0" encoding="UTF-8"?>
 <svg xmlns="http://www.w3.org/2000/svg" width="${number(piece.widthMm)}mm" height="${number(piece.heightMm)}mm" viewBox="0 0 ${number(piece.widthMm)} ${number(piece.heightMm)}">
 <title>${escaped(piece.label)}</title>
@@ -23,13 +27,15 @@ ${groups.join("\n")}
 `;
 }
 
-function group(piece: Piece, settings: MarkingSettings): string {
+function group(piece: Piece, settings: MarkingSettings, marked: boolean): string {
   const scan = settings.scan
     ? ` data-row-pitch-mm="${number(settings.scan.rowPitchMm)}" data-direction="${settings.scan.direction}"`
     : "";
+  const pulses = settings.pulseKHz === undefined ? "" : ` data-pulses-khz="${number(settings.pulseKHz)}"`;
   const pen = groupPen(piece, settings);
   const paths = [...strokesWith(piece, settings)];
-  return `<g id="${escaped(settings.id)}" data-label="${escaped(settings.label)}" data-use="${settings.use}" data-speed-mm-per-s="${number(settings.speedMmPerS)}" data-power-percent="${number(settings.powerPct)}" data-run-up-mm="${number(settings.runUpMm)}"${scan} fill="none" stroke="#000" stroke-width="${pen.widthMm}" stroke-dasharray="${pen.dashMm.join(" ") || "none"}">
+  const how = ` data-use="${settings.use}" data-speed-mm-per-s="${number(settings.speedMmPerS)}" data-power-percent="${number(settings.powerPct)}" data-run-up-mm="${number(settings.runUpMm)}"${pulses}${scan}`;
+  return `<g id="${escaped(settings.id)}" data-label="${escaped(settings.label)}"${marked ? how : ""} fill="none" stroke="#000" stroke-width="${pen.widthMm}" stroke-dasharray="${pen.dashMm.join(" ") || "none"}">
 ${paths.map((p) => `<path d="${pathData(p, piece.heightMm)}"/>`).join("\n")}
 </g>`;
 }

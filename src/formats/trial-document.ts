@@ -39,6 +39,13 @@ const readingSchema = z.strictObject({
   /** Id of the sitting; the last one where it is left out. */
   sitting: z.string().optional(),
   from: z.enum(["typed", "wedge", "practice", "picture"]).default("typed"),
+  /** What was read in a picture: which, by which reader, whether it was moved by hand, and its standard uncertainty, mm. */
+  picture: z
+    .strictObject({
+      ...{ sha256: z.string().regex(/^[0-9a-f]{64}$/, "64 hexadecimal digits"), reader: z.number().int() },
+      ...{ edited: z.boolean(), uMm: z.number().positive() },
+    })
+    .optional(),
   taken: time.nullable().default(null),
 });
 

@@ -1,5 +1,7 @@
 /** What a practice gantry really is: hidden from everything that computes corrections. */
 import { z } from "zod";
+import { bedTruthSchema } from "./bed";
+import { type FocusTruth, focusFromSeed, focusTruthSchema, grained, still } from "./head-height";
 import { seeded } from "./random";
 
 export const gantryTruthSchema = z.object({
@@ -16,6 +18,10 @@ export const gantryTruthSchema = z.object({
   spotMm: z.number().positive(),
   /** Scatter of single row ends, sd in mm. */
   endJitterMm: z.number().nonnegative(),
+  /** Left out in machines of before there were heights: theirs comes from the seed. */
+  focus: focusTruthSchema.optional(),
+  /** Left out in machines of before there were beds: theirs comes from the seed. */
+  bed: bedTruthSchema.optional(),
   controller: z.object({
     tableKind: z.enum(["interpolated", "exact speed only"]),
     /** +1: a larger entry fires earlier. */
@@ -49,7 +55,12 @@ export function gantryFromSeed(seed: number): GantryTruth {
   };
 }
 
+/** How it comes to its heights, and its beam. */
+export function focusOf({ focus, seed }: GantryTruth): FocusTruth {
+  return focus ?? grained(focusFromSeed(seed), seed);
+}
+
 /** The same machine with everything random taken out, for checks of the model itself. */
 export function withoutNoise(truth: GantryTruth): GantryTruth {
-  return { ...truth, scaleX: 1, scaleY: 1, endJitterMm: 0 };
+  return { ...truth, scaleX: 1, scaleY: 1, endJitterMm: 0, focus: still(focusOf(truth)) };
 }

@@ -5,7 +5,7 @@ import { type GantryTruth, gantryFromSeed, gantryTruthSchema, type PracticeContr
 import { straightMove } from "./motion";
 import { seeded } from "./random";
 
-const BED = { widthMm: 900, depthMm: 600, topSpeedMmPerS: 600 };
+const BED = { widthMm: 900, depthMm: 600, topSpeedMmPerS: 600, powerAtFull: 1000 };
 const NO_TABLE: PracticeController = { table: [], switchedOn: true };
 const TRUTH: GantryTruth = {
   seed: 1,

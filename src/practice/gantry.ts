@@ -6,8 +6,10 @@
  */
 import type { Placement } from "../core/geometry/frames";
 import type { GcodeProgram, GcodeStep } from "../formats/gcode-parser";
-import type { GantryTruth, PracticeController } from "./gantry-truth";
+import { focusOf, type GantryTruth, type PracticeController } from "./gantry-truth";
+import { HeadHeight } from "./head-height";
 import { straightMove } from "./motion";
+import { onSlant, type Prop, riseAt, shortPieces } from "./prop";
 import { type Random, seeded, seedOf } from "./random";
 
 export type Mark = {
@@ -19,23 +21,43 @@ export type Mark = {
   widthMm: number;
   speedMmPerS: number;
   line: number;
+  /** How narrow the beam was, 1 in focus; left out where no height was set. */
+  narrowness?: number;
 };
 
-export type Bed = { widthMm: number; depthMm: number; topSpeedMmPerS: number };
+export type Bed = {
+  widthMm: number;
+  depthMm: number;
+  topSpeedMmPerS: number;
+  /** The power word of full power. */
+  powerAtFull: number;
+};
 
 export type Burn = { ok: true; marks: Mark[] } | { ok: false; line: number; message: string };
 
+/** A mark that is at one height from end to end. */
+const WHOLE: [number, number][] = [[0, 1]];
+
 type Move = Extract<GcodeStep, { kind: "move" }>;
+/** Where along a motion the beam is on, and with which power word. */
+type Span = { on: number; off: number; line: number; power: number };
 type Area = Extract<GcodeStep, { kind: "scan begin" }> & { outline: Move[] };
 
-/** Burns a program. Refuses what would leave the bed or is faster than the machine goes, with the line. */
+/**
+ * Burns a program. Refuses what would leave the bed or is faster than the machine goes, with the line.
+ *
+ * @param byHand heights that a hand sets, by the words of the pause that tells them
+ * @param prop how the stock is propped, if it is
+ */
 export function burnOnGantry(
   program: GcodeProgram,
   truth: GantryTruth,
   controller: PracticeController,
   bed: Bed,
+  byHand: ReadonlyMap<string, number> = new Map(),
+  prop: Prop | null = null,
 ): Burn {
-  const gantry = new Gantry(truth, controller, bed);
+  const gantry = new Gantry(truth, controller, bed, prop);
   let area: Area | null = null;
   let chain: Move[] = [];
   const flush = () => {
@@ -53,12 +75,14 @@ export function burnOnGantry(
       area = null;
     } else if (step.kind === "move" && area) {
       area.outline.push(step);
-    } else if (step.kind === "move" && !step.rapid) {
+    } else if (step.kind === "move" && !step.rapid && !isInPlace(step)) {
       if (!continues(chain.at(-1), step)) flush();
       chain.push(step);
     } else {
       flush();
       if (step.kind === "move") gantry.jump(step);
+      const height = step.kind === "pause" ? byHand.get(step.text) : undefined;
+      if (height !== undefined) gantry.height.set(height, "hand");
     }
   }
   flush();
@@ -66,7 +90,7 @@ export function burnOnGantry(
 }
 
 /** Where the corner of the stock truly lies: the technician puts it where the machine points. */
-export function trueCorner(placement: Placement, truth: GantryTruth): Placement {
+export function trueCorner(placement: Placement, truth: Pick<GantryTruth, "scaleX" | "scaleY">): Placement {
   return { xMm: placement.xMm * truth.scaleX, yMm: placement.yMm * truth.scaleY };
 }
 
@@ -77,6 +101,11 @@ function faultOf(move: Move, bed: Bed): string | null {
   if (!move.rapid && move.feedMmPerS > bed.topSpeedMmPerS * 1.0001)
     return `${move.feedMmPerS.toFixed(0)} mm/s is faster than the machine goes (${bed.topSpeedMmPerS} mm/s).`;
   return null;
+}
+
+/** Only the height changes, if anything. */
+function isInPlace({ from, to }: Move): boolean {
+  return from.x === to.x && from.y === to.y;
 }
 
 /** Moves that go straight on at one feed are one motion: the head does not stop between them. */
@@ -90,6 +119,7 @@ function continues(before: Move | undefined, move: Move): boolean {
 
 class Gantry {
   readonly marks: Mark[] = [];
+  readonly height: HeadHeight;
   private readonly random: Random;
   /** Head minus motor in X, within half the play either way. */
   private slack = 0;
@@ -98,11 +128,14 @@ class Gantry {
     private readonly truth: GantryTruth,
     private readonly controller: PracticeController,
     private readonly bed: Bed,
+    private readonly prop: Prop | null,
   ) {
     this.random = seeded(seedOf(truth.seed, "row ends"));
+    this.height = new HeadHeight(focusOf(truth), truth.seed);
   }
 
   jump(move: Move): void {
+    if (move.to.z !== move.from.z) this.height.set(move.to.z, "motor");
     this.drag(move.to.x - move.from.x);
   }
 
@@ -114,13 +147,13 @@ class Gantry {
     if (length === 0) return;
     const ux = (last.to.x - first.from.x) / length;
     const uy = (last.to.y - first.from.y) / length;
-    const spans: { on: number; off: number; line: number }[] = [];
+    const spans: Span[] = [];
     let passed = 0;
     for (const move of chain) {
       const end = passed + Math.hypot(move.to.x - move.from.x, move.to.y - move.from.y);
       const open = spans.at(-1);
-      if (move.power > 0 && open && open.off === passed) open.off = end;
-      else if (move.power > 0) spans.push({ on: passed, off: end, line: move.line });
+      if (move.power > 0 && open && open.off === passed && open.power === move.power) open.off = end;
+      else if (move.power > 0) spans.push({ on: passed, off: end, line: move.line, power: move.power });
       passed = end;
     }
     this.expose(first.from, ux, uy, length, first.feedMmPerS, spans);
@@ -147,7 +180,7 @@ class Gantry {
       const length = x1 - x0 + before + after;
       this.drag(-way);
       this.expose({ x: start, y }, way, 0, length, speed, [
-        { on: lead - earlier, off: lead + (x1 - x0) - earlier, line: first.line },
+        { on: lead - earlier, off: lead + (x1 - x0) - earlier, line: first.line, power: first.power },
       ]);
       if (area.direction === "both") leftGoing = !leftGoing;
     }
@@ -159,23 +192,46 @@ class Gantry {
     uy: number,
     length: number,
     speed: number,
-    spans: readonly { on: number; off: number; line: number }[],
+    spans: readonly Span[],
   ): void {
     const motion = straightMove(length, speed, this.truth.accelerationMmPerS2);
     this.drag(ux * length);
     for (const span of spans) {
       const on = motion.place(motion.time(span.on) + this.truth.lagOnS) + this.jitter();
       const off = motion.place(motion.time(span.off) + this.truth.lagOffS) + this.jitter();
-      this.marks.push({
-        x0: (from.x + ux * on + this.slack) * this.truth.scaleX,
-        y0: (from.y + uy * on) * this.truth.scaleY,
-        x1: (from.x + ux * off + this.slack) * this.truth.scaleX,
-        y1: (from.y + uy * off) * this.truth.scaleY,
-        widthMm: this.truth.spotMm,
-        speedMmPerS: speed,
-        line: span.line,
-      });
+      const pieces = this.prop ? shortPieces(Math.abs(off - on)) : WHOLE;
+      for (const [a, b] of pieces)
+        this.leave(from, [ux, uy], [on + a * (off - on), on + b * (off - on)], (a + b) / 2, span, speed);
     }
+  }
+
+  /** One mark, as far as it is at one height. */
+  private leave(
+    from: { x: number; y: number },
+    [ux, uy]: [number, number],
+    [on, off]: [number, number],
+    share: number,
+    span: Span,
+    speed: number,
+  ): void {
+    const sent = span.on + share * (span.off - span.on);
+    const middle = { x: from.x + ux * sent, y: from.y + uy * sent };
+    const left = this.height.line({
+      ...{ powerShare: span.power / this.bed.powerAtFull, speedMmPerS: speed, middle },
+      along: Math.abs(ux) >= Math.abs(uy) ? "x" : "y",
+      ...(this.prop ? { riseMm: riseAt(this.prop, middle.x) } : {}),
+    });
+    if (left?.widthMm === 0) return;
+    const x = (along: number) => {
+      const there = from.x + ux * along + this.slack;
+      return (this.prop ? onSlant(this.prop, there) : there) * this.truth.scaleX;
+    };
+    this.marks.push({
+      ...{ x0: x(on), y0: (from.y + uy * on) * this.truth.scaleY },
+      ...{ x1: x(off), y1: (from.y + uy * off) * this.truth.scaleY },
+      ...{ widthMm: left?.widthMm ?? this.truth.spotMm, speedMmPerS: speed, line: span.line },
+      ...(left ? { narrowness: left.narrowness } : {}),
+    });
   }
 
   /** Lost motion: the head stays behind until the play is used up, then trails by half of it. */

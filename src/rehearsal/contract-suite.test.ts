@@ -10,11 +10,12 @@ import { onMachine } from "../core/geometry/frames";
 import { type Answer, type AnswerValue, PLAIN_SHARES } from "../core/procedures/answer";
 import type { AnyProcedure, History, PlanContext } from "../core/procedures/contract";
 import { draftOf, readDraft } from "../core/procedures/draft";
+import type { MachineSpec } from "../core/procedures/machine-spec";
 import { madeUp } from "../core/procedures/made-up/procedure";
 import { outcomeSchema } from "../core/procedures/outcome";
 import { PROCEDURES, procedureById, proceduresFor } from "../core/procedures/registry";
 import { sampleBar } from "../core/procedures/sample-bar/procedure";
-import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
+import { SAMPLE_GALVO, SAMPLE_MACHINE } from "../core/procedures/sample-machine";
 import type { SettingsInForce } from "../core/procedures/setting";
 import { verdictSchema } from "../core/procedures/verdict";
 import { parseDxf } from "../formats/dxf-parser";
@@ -34,7 +35,8 @@ const GAUGE = {
   limitMm: 0.02,
   placing: { sdMm: 0.02, relativeDoubt: 0.5 },
 } as const;
-const context: PlanContext = { machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {} };
+const SAMPLES = [SAMPLE_MACHINE, SAMPLE_GALVO];
+const contextOn = (machine: MachineSpec): PlanContext => ({ machine, couponCode: "T-1", inForce: {} });
 const ALL: AnyProcedure[] = [...PROCEDURES, madeUp, sampleBar];
 
 /** Some answer that fits what is asked. */
@@ -60,7 +62,8 @@ function someValue(site: Site): AnswerValue {
   }
 }
 
-function historyFor(procedure: AnyProcedure, purposes: ("measure" | "proof")[]): History {
+function historyFor(procedure: AnyProcedure, machine: MachineSpec, purposes: ("measure" | "proof")[]): History {
+  const context = contextOn(machine);
   const plan = procedure.plan(context).defaults;
   return {
     rounds: purposes.map((purpose, i) => {
@@ -87,20 +90,28 @@ function historyFor(procedure: AnyProcedure, purposes: ("measure" | "proof")[]):
     }),
     gauges: [GAUGE],
     available: [GAUGE],
-    machine: SAMPLE_MACHINE,
+    machine,
     tolerance: procedure.tolerance.default,
     decisions: {},
   };
 }
 
-describe.each(ALL.map((p) => [p.id, p] as const))("%s", (_, procedure) => {
+const EACH = ALL.flatMap((procedure) =>
+  SAMPLES.filter((m) => procedure.machineKinds.includes(m.kind)).map(
+    (m) => [procedure.id, m.kind, procedure, m] as const,
+  ),
+);
+
+describe.each(EACH)("%s on a %s", (_id, _kind, procedure, machine) => {
+  const context = contextOn(machine);
   const form = procedure.plan(context);
   const spec: RoundSpec = procedure.round(form.defaults, context, "measure");
-  const gcode = gcodeOf(spec, { couponCode: "T-1", machineName: "Testbed", dialect: SAMPLE_MACHINE.gcode });
+  const gcode = gcodeOf(spec, { couponCode: "T-1", machineName: "Testbed", dialect: machine.gcode });
 
   it("has a layout that its own form accepts, text for text", () => {
     const read = readDraft(form, draftOf(form, form.defaults));
-    expect(read).toEqual({ ok: true, plan: form.defaults });
+    // What other choices would ask for stands beside it as usual.
+    expect(read).toEqual({ ok: true, plan: form.schema.parse(form.defaults) });
   });
 
   it("freezes and thaws", () => {
@@ -110,7 +121,7 @@ describe.each(ALL.map((p) => [p.id, p] as const))("%s", (_, procedure) => {
   it("keeps its coupon inside its stock, its settings known, and its program complete", () => {
     for (const piece of spec.pieces)
       for (const path of piece.paths) {
-        expect(settingsOf(piece, path.settings).speedMmPerS).toBeLessThanOrEqual(SAMPLE_MACHINE.topSpeedMmPerS);
+        expect(settingsOf(piece, path.settings).speedMmPerS).toBeLessThanOrEqual(machine.topSpeedMmPerS);
         for (const p of path.points) {
           expect(p.x).toBeGreaterThanOrEqual(0);
           expect(p.y).toBeGreaterThanOrEqual(0);
@@ -191,31 +202,32 @@ describe.each(ALL.map((p) => [p.id, p] as const))("%s", (_, procedure) => {
   });
 
   it("solves what was read, shows every sum, and freezes its outcome", () => {
-    const outcome = procedure.solve(historyFor(procedure, ["measure"]));
+    const outcome = procedure.solve(historyFor(procedure, machine, ["measure"]));
     expect(outcomeSchema.parse(JSON.parse(JSON.stringify(outcome)))).toEqual(outcome);
     if (outcome.status !== "solved") throw new Error(outcome.status);
     expect(outcome.complete).toBe(true);
-    expect(outcome.corrections.length).toBeGreaterThan(0);
+    expect(outcome.corrections.length + outcome.adjustments.length).toBeGreaterThan(0);
     for (const correction of outcome.corrections) {
       expect(procedure.settings.map((s) => s.key)).toContain(correction.setting);
+      expect(procedure.sets(form.defaults)).toContain(correction.setting);
       for (const row of correction.rows) {
         expect(row.arithmetic.length).toBeGreaterThan(0);
-        expect(row.enter - row.rounding - row.old).toBeCloseTo(row.change.value, 9);
+        expect(row.enter - row.rounding - (row.old ?? 0)).toBeCloseTo(row.change.value, 9);
         expect(row.change.standardUncertainty).toBeGreaterThan(0);
       }
     }
   });
 
   it("asks for a proof, judges it, and stops", () => {
-    const measured = historyFor(procedure, ["measure"]);
+    const measured = historyFor(procedure, machine, ["measure"]);
     expect(procedure.judge(measured)).toBeNull();
     expect(procedure.next(measured, procedure.solve(measured))).toMatchObject({ do: "round", purpose: "proof" });
-    const verdict = procedure.judge(historyFor(procedure, ["measure", "proof"]));
+    const verdict = procedure.judge(historyFor(procedure, machine, ["measure", "proof"]));
     expect(verdictSchema.parse(JSON.parse(JSON.stringify(verdict)))).toEqual(verdict);
   });
 
   it("answers an empty history with what is missing, and draws every site", () => {
-    const history = historyFor(procedure, ["measure"]);
+    const history = historyFor(procedure, machine, ["measure"]);
     const unread = { ...history, rounds: history.rounds.map((r) => ({ ...r, answers: [] })) };
     expect(procedure.solve(unread)).toMatchObject({ status: "open" });
     for (const site of spec.sites) expect(procedure.detail(history, { site: site.id, typed: null })).not.toBeNull();
@@ -226,13 +238,13 @@ describe.each(ALL.map((p) => [p.id, p] as const))("%s", (_, procedure) => {
 describe("the registry", () => {
   it("finds procedures by id and kind, and lists no made-up one", () => {
     expect(procedureById("scan-offset").title).toBe("Scan offset");
-    expect(proceduresFor("galvo")).toEqual([]);
+    expect(proceduresFor("galvo").map((p) => p.id)).toEqual(["focus", "bed-tilt"]);
     expect(PROCEDURES.map((p) => p.id)).not.toContain("made-up");
     expect(() => procedureById("nothing")).toThrow(/no procedure/);
   });
 
   it("uses every kind of ask in the made-up procedure", () => {
-    const asks = madeUp.round({ sizeMm: 20 }, context, "measure").sites.map((s) => s.ask.kind);
+    const asks = madeUp.round({ sizeMm: 20 }, contextOn(SAMPLE_MACHINE), "measure").sites.map((s) => s.ask.kind);
     expect([...asks].sort()).toEqual(["cells", "choice", "count", "ordinal", "pair", "points", "quantity", "vector"]);
   });
 });

@@ -1,12 +1,16 @@
 /** The file is all that passes between export and practice machine: also on machines that count the other way. */
 import { describe, expect, it } from "vitest";
+import { usualPlan } from "../core/procedures/focus/plan";
+import type { LadderPlan } from "../core/procedures/focus/plan-type";
+import { focus } from "../core/procedures/focus/procedure";
 import type { Axes } from "../core/procedures/machine-spec";
 import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
 import { scanOffset } from "../core/procedures/scan-offset/procedure";
 import { parseGcode } from "../formats/gcode-parser";
+import { burnedPaths } from "../formats/gcode-paths";
 import { gcodeOf } from "../formats/gcode-writer";
-import { gantryFromSeed } from "../practice/gantry-truth";
-import { burnFile } from "./practice-burn";
+import { gantryFromSeed, withoutNoise } from "../practice/gantry-truth";
+import { burnGcode } from "./practice-burn";
 
 const CODE = "T-1";
 /** Without play: the head comes from the other side where zero is there. */
@@ -18,7 +22,7 @@ function burned(axes: Axes) {
   const context = { machine, couponCode: CODE, inForce: {} };
   const spec = scanOffset.round(scanOffset.plan(context).defaults, context, "measure");
   const text = gcodeOf(spec, { couponCode: CODE, machineName: "T", dialect: machine.gcode, bed: machine });
-  const burn = burnFile(text, CODE, machine, TRUTH, controller);
+  const burn = burnGcode(text, CODE, machine, TRUTH, controller);
   if (!burn.ok) throw new Error(burn.message);
   return { text, marks: burn.marks };
 }
@@ -50,5 +54,50 @@ describe("a machine whose axes count up the other way", () => {
     };
     const left = places(burned({ home: "not known", x: "to the left", y: "away" }).text);
     for (const [i, x] of places(usual.text).entries()) expect(left[i]).toBeCloseTo(SAMPLE_MACHINE.widthMm - x, 3);
+  });
+});
+
+describe("heights", () => {
+  const ladder = (plan: Partial<LadderPlan> = {}, start: string[] = []) => {
+    const machine = { ...SAMPLE_MACHINE, gcode: { ...SAMPLE_MACHINE.gcode, start } };
+    const context = { machine, couponCode: CODE, inForce: {} };
+    const spec = focus.round({ ...usualPlan(context), ...plan }, context, "measure");
+    const text = gcodeOf(spec, { couponCode: CODE, machineName: "T", dialect: machine.gcode, bed: machine });
+    return { text, burn: (file = text) => burnGcode(file, CODE, machine, STILL, controller, spec) };
+  };
+  const STILL = withoutNoise(TRUTH);
+  const widths = (burn: ReturnType<typeof burnGcode>) => {
+    if (!burn.ok) throw new Error(burn.message);
+    return burn.marks.map((m) => m.widthMm);
+  };
+
+  it("set by hand or by motor come to the same marks, and only near focus are there any", () => {
+    const byHand = widths(ladder().burn());
+    expect(widths(ladder({ moves: "by motor" }).burn())).toEqual(byHand);
+    const everywhere = parseGcode(ladder().text);
+    const burned = everywhere.ok ? burnedPaths(everywhere.value).length : 0;
+    expect(byHand.length).toBeGreaterThan(burned / 10);
+    expect(byHand.length).toBeLessThan(burned);
+  });
+
+  it("are set at the pauses that tell them, whatever else a machine stops for", () => {
+    expect(widths(ladder({}, ["M0 (close the lid)"]).burn())).toEqual(widths(ladder().burn()));
+  });
+
+  it("are moved slowly by a file, with the beam off", () => {
+    const { text } = ladder({ moves: "by motor" });
+    const lines = text.split("\n").filter((line) => line.includes("Z"));
+    expect(lines).toHaveLength(17);
+    // 2 mm/s
+    for (const line of lines) expect(line).toMatch(/^G1 Z\d+ F120 S0$/);
+    expect(text).not.toContain("M0");
+  });
+
+  it("are missed where a file no longer stops for one", () => {
+    const { text, burn } = ladder();
+    expect(burn(text.replace(/^M0 \(Cell 4:.*\n/m, ""))).toMatchObject({
+      ok: false,
+      message: "This file does not stop for “Cell 4: set 5 mm”. Use the file as it was downloaded.",
+    });
   });
 });

@@ -1,22 +1,34 @@
 /** Burning on a practice machine what was exported, and reading it: the file text is all that passes between them. */
+import type { Op } from "../core/coupon/program";
+import type { RoundSpec } from "../core/coupon/round-spec";
 import type { Site } from "../core/coupon/site";
 import type { Placement } from "../core/geometry/frames";
 import { fromInternal, type LengthUnit } from "../core/metrology/units";
 import type { AnswerValue } from "../core/procedures/answer";
+import type { AnswerInput } from "../core/procedures/answer-input";
 import { counted } from "../core/procedures/counted";
 import type { MachineSpec } from "../core/procedures/machine-spec";
 import { type GcodeProgram, parseGcode } from "../formats/gcode-parser";
-import { couponComment } from "../formats/gcode-words";
+import { commentText, couponComment } from "../formats/gcode-words";
 import { faultText } from "../formats/parsed";
+import { parseSvg } from "../formats/svg-parser";
+import { readoutInFocus } from "../practice/bed";
+import { burnOnGalvo } from "../practice/galvo";
+import type { GalvoTruth } from "../practice/galvo-truth";
 import { burnOnGantry, type Mark, trueCorner } from "../practice/gantry";
 import type { GantryTruth, PracticeController } from "../practice/gantry-truth";
+import { peakNoted } from "../practice/head-height";
+import { judgedCells } from "../practice/judge-cells";
+import { placeOnRamp } from "../practice/judge-ramp";
 import { type Hand, practiceReading, type Seen, seenAt } from "../practice/measure";
+import { bedOf, heightsOf, isGalvo, type PracticeTruth } from "../practice/practice-truth";
+import { propped } from "../practice/prop";
 import type { Random } from "../practice/random";
 
 export type PracticeBurn = { ok: true; marks: Mark[] } | { ok: false; message: string };
 
 /**
- * Runs a G-code file on a practice gantry.
+ * Burns the file of a round on the practice machine: G-code on a gantry, the drawing on a galvo.
  *
  * @param text the file as downloaded, perhaps edited
  * @param couponCode the coupon whose file is expected
@@ -25,8 +37,51 @@ export function burnFile(
   text: string,
   couponCode: string,
   machine: MachineSpec,
+  truth: PracticeTruth,
+  controller: PracticeController,
+  spec: Pick<RoundSpec, "program" | "placement">,
+): PracticeBurn {
+  // Where nothing is marked, nothing is burned.
+  if (spec.program.every((op) => op.kind !== "mark")) return { ok: true, marks: [] };
+  return isGalvo(truth)
+    ? burnDrawing(text, couponCode, machine, truth, spec)
+    : burnGcode(text, couponCode, machine, truth, controller, spec);
+}
+
+function burnDrawing(
+  text: string,
+  couponCode: string,
+  machine: MachineSpec,
+  truth: GalvoTruth,
+  { program, placement }: Pick<RoundSpec, "program" | "placement">,
+): PracticeBurn {
+  const parsed = parseSvg(text);
+  if (!parsed.ok) return { ok: false, message: faultText(parsed) };
+  const named = /coupon (\S+)$/.exec(parsed.value.title)?.[1];
+  if (named !== couponCode)
+    return {
+      ok: false,
+      message: named
+        ? `This drawing is for coupon ${named}; this round is coupon ${couponCode}.`
+        : `This drawing names no coupon. Download the SVG of coupon ${couponCode} and use that.`,
+    };
+  return burnOnGalvo(parsed.value, program, placement, truth, machine);
+}
+
+/**
+ * Runs a G-code file on a practice gantry.
+ *
+ * @param text the file as downloaded, perhaps edited
+ * @param couponCode the coupon whose file is expected
+ * @param spec what is done by hand besides: heights set at its pauses, the stock propped
+ */
+export function burnGcode(
+  text: string,
+  couponCode: string,
+  machine: MachineSpec,
   truth: GantryTruth,
   controller: PracticeController,
+  spec: Pick<RoundSpec, "program" | "placement"> = { program: [], placement: { xMm: 0, yMm: 0 } },
 ): PracticeBurn {
   const parsed = parseGcode(text, { dialect: machine.gcode });
   if (!parsed.ok) return { ok: false, message: faultText(parsed) };
@@ -41,8 +96,25 @@ export function burnFile(
       ok: false,
       message: `This file is for “${named.replace(couponComment(""), "").trim()}”; this round is coupon ${couponCode}.`,
     };
-  const burn = burnOnGantry(asSeenFromAbove(parsed.value, machine), truth, controller, machine);
+  const byHand = heightsByHand(spec.program);
+  const told = new Set(parsed.value.steps.flatMap((step) => (step.kind === "pause" ? [step.text] : [])));
+  const untold = [...byHand.keys()].find((text) => !told.has(text));
+  if (untold)
+    return { ok: false, message: `This file does not stop for “${untold}”. Use the file as it was downloaded.` };
+  const bed = { ...machine, powerAtFull: machine.gcode.powerAtFull };
+  const op = spec.program.find((o) => o.kind === "prop");
+  const prop = op ? propped(op, spec.placement.xMm, truth.seed) : null;
+  const burn = burnOnGantry(asSeenFromAbove(parsed.value, machine), truth, controller, bed, byHand, prop);
   return burn.ok ? burn : { ok: false, message: `Line ${burn.line}: ${burn.message}` };
+}
+
+/** By the words that a file stops with. */
+function heightsByHand(program: readonly Op[]): ReadonlyMap<string, number> {
+  return new Map(
+    program.flatMap((op) =>
+      op.kind === "set height" && op.by === "hand" ? [[commentText(op.text), op.zMm] as const] : [],
+    ),
+  );
 }
 
 /** Where the head goes, whichever way the machine counts. */
@@ -56,8 +128,11 @@ function asSeenFromAbove(program: GcodeProgram, machine: MachineSpec): GcodeProg
 export type PracticeAnswer =
   | {
       ok: true;
-      value: AnswerValue;
-      /** What the gauge showed, as it would be typed. */
+      /** What a person would put in: also that it cannot be read. */
+      input: AnswerInput;
+      /** What it comes to; `null` where it cannot be read. */
+      value: AnswerValue | null;
+      /** What the gauge showed, as it would be typed; empty where it cannot be read. */
       text: string;
     }
   | { ok: false; why: string };
@@ -67,19 +142,66 @@ export function siteReader(
   site: Site,
   marks: readonly Mark[],
   placement: Placement,
-  truth: GantryTruth,
+  truth: PracticeTruth,
+  size: { widthMm: number; depthMm: number },
 ): (hand: Hand, random: Random, unit?: LengthUnit) => PracticeAnswer {
-  const seen = seenAt(site, marks, trueCorner(placement, truth));
+  const at = trueCorner(placement, truth);
+  if (site.ask.kind === "cells") {
+    const { ask } = site;
+    return (_, random) => {
+      const judged = judgedCells(site.measurand, marks, at, random);
+      if (!judged.ok) return judged;
+      const chosen = judged.cells.flatMap((i) => (ask.cells[i] ? [ask.cells[i]] : []));
+      const value = { kind: "cells" as const, cells: chosen.map((c) => c.id) };
+      return { ok: true, value, input: value, text: chosen.map((c) => c.label).join(" to ") };
+    };
+  }
+  const { ask, measurand } = site;
+  const shownBy = (hand: Hand): Hand =>
+    ask.kind === "quantity" && ask.atMachine ? { placingMm: 0, commonMm: 0, resolutionMm: ask.atMachine.step } : hand;
+  if (measurand.kind === "height of peak")
+    return (hand, random, unit = "mm") =>
+      asRead(peakNoted(heightsOf(truth), measurand.going, random), shownBy(hand), random, unit);
+  if (measurand.kind === "focus readout") {
+    const from = { x: measurand.xMm - size.widthMm / 2, y: measurand.yMm - size.depthMm / 2 };
+    return (hand, random, unit = "mm") =>
+      asRead(readoutInFocus(heightsOf(truth), bedOf(truth, size), from, random), shownBy(hand), random, unit);
+  }
+  if (measurand.kind === "place on ramp")
+    return (hand, random, unit = "mm") => {
+      const found = placeOnRamp(measurand, marks, at, random);
+      return found.ok ? asRead(found.value, shownBy(hand), random, unit) : found;
+    };
+  const seen = seenAt(site, marks, at);
   return (hand, random, unit = "mm") => readOnce(site, seen, hand, random, unit);
 }
 
 function readOnce(site: Site, seen: Seen, hand: Hand, random: Random, unit: LengthUnit): PracticeAnswer {
+  if (!seen.ok && seen.isBlank)
+    return { ok: true, value: null, input: { kind: "cannot read", why: seen.why }, text: "" };
   const reading = practiceReading(seen, hand, random);
   if (!reading.ok) return reading;
-  if (site.ask.kind !== "quantity") return { ok: false, why: "The practice gantry answers lengths only." };
-  const signedByWords = site.ask.signedBy !== null;
-  const value = signedByWords && !reading.positive ? -reading.shownMm : reading.shownMm;
-  return { ok: true, value: { kind: "quantity", value }, text: asShown(reading.shownMm, hand.resolutionMm, unit) };
+  if (site.ask.kind !== "quantity") return { ok: false, why: "The practice machine answers lengths and cells only." };
+  const isNegative = site.ask.signedBy !== null && !reading.positive;
+  const text = asShown(reading.shownMm, hand.resolutionMm, unit);
+  return {
+    ok: true,
+    value: { kind: "quantity", value: isNegative ? -reading.shownMm : reading.shownMm },
+    input: { kind: "quantity", text, words: isNegative ? "negative" : "positive", unit },
+    text,
+  };
+}
+
+/** A number read at a scale or a rule: what it always reads wrong is no part of it, since heights are set by the same one. */
+function asRead(mm: number, hand: Hand, random: Random, unit: LengthUnit): PracticeAnswer {
+  const seen = mm + (hand.placingMm > 0 ? hand.placingMm * random.normal() : 0);
+  const step = hand.resolutionMm;
+  const shown = step > 0 ? Number((Math.round(seen / step) * step).toFixed(6)) : seen;
+  const text = asShown(shown, step, unit);
+  return {
+    ...{ ok: true, text, value: { kind: "quantity", value: shown } },
+    input: { kind: "quantity", text, words: null, unit },
+  };
 }
 
 /** With the digits that the gauge shows, in its unit. */

@@ -1,13 +1,17 @@
 /** A whole round on a practice machine without screens: laid out, exported, burned, read at every site. */
+import type { RoundSpec } from "../core/coupon/round-spec";
 import type { Site } from "../core/coupon/site";
 import type { Gauge } from "../core/metrology/gauge";
 import { type Answer, PLAIN_SHARES } from "../core/procedures/answer";
+import { burnFileOf } from "../core/procedures/burn-file";
 import type { AnyProcedure, PlanContext, Purpose, RoundRecord } from "../core/procedures/contract";
 import { gcodeOf } from "../formats/gcode-writer";
-import type { GantryTruth, PracticeController } from "../practice/gantry-truth";
+import { svgOf } from "../formats/svg-writer";
+import type { PracticeController } from "../practice/gantry-truth";
 import type { Hand } from "../practice/measure";
+import type { PracticeTruth } from "../practice/practice-truth";
 import type { Random } from "../practice/random";
-import { burnFile, siteReader } from "./practice-burn";
+import { burnFile, type PracticeAnswer, siteReader } from "./practice-burn";
 
 export type Rehearsal = {
   procedure: AnyProcedure;
@@ -15,7 +19,7 @@ export type Rehearsal = {
   context: PlanContext;
   purpose: Purpose;
   n: number;
-  truth: GantryTruth;
+  truth: PracticeTruth;
   controller: PracticeController;
   gauge: Gauge;
   hand: Hand;
@@ -35,22 +39,16 @@ export function rehearseRound(r: Rehearsal): Rehearsed {
   const spec = r.procedure.round(r.plan, r.context, r.purpose);
   const { machine, couponCode, inForce } = r.context;
   const sent = r.procedure.asSent(spec, r.plan, inForce, machine);
-  const text = gcodeOf(sent, {
-    couponCode,
-    machineName: machine.name,
-    dialect: machine.gcode,
-    bed: machine,
-  });
-  const burn = burnFile(text, couponCode, machine, r.truth, r.controller);
+  const burn = burnFile(fileOf(sent, r.context), couponCode, machine, r.truth, r.controller, spec);
   if (!burn.ok) throw new Error(burn.message);
   const { marks } = burn;
   const answersAt = (site: Site) => {
-    const readHere = siteReader(site, marks, spec.placement, r.truth);
+    const readHere = siteReader(site, marks, spec.placement, r.truth, machine);
     return Array.from({ length: site.repeats }, (): Answer => {
       const read = readHere(r.hand, r.random);
       return {
         site: site.id,
-        content: read.ok ? { status: "read", value: read.value } : { status: "cannot read", why: read.why },
+        content: contentOf(read),
         u: null,
         gauge: r.gauge.id,
         session: String(r.n),
@@ -63,4 +61,17 @@ export function rehearseRound(r: Rehearsal): Rehearsed {
     round: { n: r.n, purpose: r.purpose, plan: r.plan, spec, inForce, answers: spec.sites.flatMap(answersAt) },
     readAgain: (sites) => spec.sites.filter((s) => sites.includes(s.id)).flatMap(answersAt),
   };
+}
+
+/** The round as its machine takes it; a galvo takes its first piece. */
+function fileOf(sent: RoundSpec, { machine, couponCode }: PlanContext): string {
+  const [piece] = sent.pieces;
+  if (!piece) return "";
+  if (burnFileOf(machine.kind) === "drawing") return svgOf(piece);
+  return gcodeOf(sent, { couponCode, machineName: machine.name, dialect: machine.gcode, bed: machine });
+}
+
+function contentOf(read: PracticeAnswer): Answer["content"] {
+  if (!read.ok) return { status: "cannot read", why: read.why };
+  return read.value ? { status: "read", value: read.value } : { status: "cannot read", why: "nothing there" };
 }

@@ -18,7 +18,7 @@ import { trueCorner } from "../practice/gantry";
 import { type GantryTruth, gantryFromSeed, type PracticeController, withoutNoise } from "../practice/gantry-truth";
 import { trueValue } from "../practice/measure";
 import { seeded, seedOf } from "../practice/random";
-import { burnFile } from "./practice-burn";
+import { burnGcode } from "./practice-burn";
 import { type Rehearsed, rehearseRound } from "./rehearse-round";
 
 type Solved = Extract<Outcome, { status: "solved" }>;
@@ -176,7 +176,7 @@ function trueStaggers(
     dialect: SAMPLE_MACHINE.gcode,
   };
   const still = { ...truth, endJitterMm: 0 };
-  const burn = burnFile(gcodeOf(spec, options), context.couponCode, SAMPLE_MACHINE, still, controller);
+  const burn = burnGcode(gcodeOf(spec, options), context.couponCode, SAMPLE_MACHINE, still, controller);
   if (!burn.ok) throw new Error(burn.message);
   return spec.sites
     .filter((site) => /^v.*-right$/.test(site.id))

@@ -14,6 +14,8 @@ export const markingSettingsSchema = z.object({
   use: z.enum(["rows", "scan", "line"]),
   speedMmPerS: z.number().positive(),
   powerPct: z.number().positive().max(100),
+  /** Pulses a second, in thousands, where the machine takes them; left out where it does not. */
+  pulseKHz: z.number().positive().optional(),
   /** Straight way before and after each row in which the head reaches its speed, mm; `rows` only. */
   runUpMm: z.number().nonnegative(),
   /** `scan` only: distance between rows and whether they are burned both ways. */
@@ -42,6 +44,8 @@ export const pieceSchema = z.object({
   heightMm: z.number().positive(),
   settings: z.array(markingSettingsSchema),
   paths: z.array(couponPathSchema),
+  /** Lengths along X come out so much longer on the stock than drawn, from a place on: it was propped. */
+  seen: z.object({ fromXMm: z.number(), stretchX: z.number().positive() }).optional(),
 });
 export type Piece = z.infer<typeof pieceSchema>;
 

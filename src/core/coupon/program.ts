@@ -11,7 +11,10 @@ export const opSchema = z.discriminatedUnion("kind", [
     durationS: z.number().positive(),
     powerPct: z.number().positive().max(100),
   }),
-  z.object({ kind: z.literal("set height"), zMm: z.number() }),
+  /** `zMm` is the number that is read at the machine; a hand is told in words. */
+  z.object({ kind: z.literal("set height"), zMm: z.number(), by: z.enum(["hand", "motor"]), text: z.string() }),
+  /** The stock is propped: from here on it rises along X by so much a mm, from a place of the coupon on. */
+  z.object({ kind: z.literal("prop"), fromXMm: z.number(), tangent: z.number().positive(), text: z.string() }),
   z.object({ kind: z.literal("move by hand"), text: z.string() }),
   z.object({ kind: z.literal("trace"), points: z.array(couponPointSchema).min(2) }),
   z.object({ kind: z.literal("apply setting"), setting: z.string(), text: z.string() }),

@@ -18,7 +18,12 @@ export const roundSpecSchema = z.object({
 });
 export type RoundSpec = z.infer<typeof roundSpecSchema>;
 
-/** What a person looks after or does in a burn, in the order in which it comes. */
-export function byHand({ checklist, program }: RoundSpec): string[] {
-  return [...checklist, ...program.flatMap((op) => ("text" in op ? [op.text] : []))];
+/** What is looked after and done before anything is marked. */
+export function beforeBurn({ checklist, program }: RoundSpec): string[] {
+  return [...checklist, ...program.flatMap((op) => ("text" in op && op.kind !== "set height" ? [op.text] : []))];
+}
+
+/** Heights that a hand sets, one after the other. */
+export function duringBurn({ program }: RoundSpec): string[] {
+  return program.flatMap((op) => (op.kind === "set height" && op.by === "hand" ? [op.text] : []));
 }

@@ -23,6 +23,8 @@ export const askSchema = z.discriminatedUnion("kind", [
       })
       .nullable(),
     jaws: usedJawsSchema,
+    /** Read at the machine's own scale, readout or at an engraved one, in these steps (internal unit): no gauge, no jaws, and it may lie below 0. */
+    atMachine: z.object({ step: z.number().positive() }).optional(),
     /** Beyond this size (internal unit) the person is asked once whether it is right. */
     plausibleUpTo: z.number().positive(),
   }),
@@ -53,6 +55,17 @@ export const askSchema = z.discriminatedUnion("kind", [
 ]);
 export type Ask = z.infer<typeof askSchema>;
 
+/** Whether a gauge is needed for it; everything else is said by eye, or read where the machine shows it. */
+export function isMeasured(ask: Ask): boolean {
+  if (ask.kind === "quantity") return ask.atMachine === undefined;
+  return ask.kind === "pair" || ask.kind === "points" || ask.kind === "vector";
+}
+
+/** Whether the number is read where the machine shows it. */
+export function isShownAtMachine({ ask }: { ask: Ask }): boolean {
+  return ask.kind === "quantity" && ask.atMachine !== undefined;
+}
+
 /** A part of the marks that can be pointed at. */
 export const featureSchema = z.discriminatedUnion("kind", [
   /** Mean end of the rows whose middle lies in a rectangle. */
@@ -63,6 +76,8 @@ export const featureSchema = z.discriminatedUnion("kind", [
     going: z.enum(["right", "left"]),
   }),
   z.object({ kind: z.literal("spot"), near: couponPointSchema }),
+  /** Any one of the single lines in a rectangle. */
+  z.object({ kind: z.literal("line"), within: rectSchema }),
 ]);
 export type Feature = z.infer<typeof featureSchema>;
 
@@ -76,12 +91,25 @@ export const measurandSchema = z.discriminatedUnion("kind", [
     along: z.enum(["x", "y"]),
   }),
   z.object({ kind: z.literal("width"), of: featureSchema }),
+  /** Four standard deviations of its energy across, by an instrument that looks at the beam itself. [ISO 11146-1] */
+  z.object({ kind: z.literal("beam width"), heightMm: z.number() }),
   z.object({ kind: z.literal("marked"), cells: z.array(rectSchema) }),
+  z.object({ kind: z.literal("sharpest"), cells: z.array(rectSchema) }),
   z.object({ kind: z.literal("ticks visible"), within: rectSchema }),
   z.object({ kind: z.literal("darkness"), within: rectSchema }),
   z.object({ kind: z.literal("clearance"), mate: z.string() }),
   z.object({ kind: z.literal("depth"), within: rectSchema }),
-  z.object({ kind: z.literal("height of peak") }),
+  /** Height at which marking is brightest and loudest, with the number that is read rising or falling. */
+  z.object({ kind: z.literal("height of peak"), going: z.enum(["up", "down"]) }),
+  /** Number of the readout at which a place of the bed is in focus, seen from above, mm. */
+  z.object({ kind: z.literal("focus readout"), xMm: z.number(), yMm: z.number() }),
+  /** Where a mark up a propped stock begins, ends or is sharpest: a place along X, read as `at0 + perMm (x - fromXMm)`. */
+  z.object({
+    kind: z.literal("place on ramp"),
+    which: z.enum(["first", "last", "sharpest"]),
+    within: rectSchema,
+    along: z.object({ fromXMm: z.number(), at0: z.number(), perMm: z.number() }),
+  }),
   z.object({ kind: z.literal("spot centre"), near: couponPointSchema }),
 ]);
 export type Measurand = z.infer<typeof measurandSchema>;
@@ -102,6 +130,10 @@ export const siteSchema = z.object({
     })
     .nullable(),
   repeats: z.number().int().positive(),
+  /** How many of these were asked for after the burn; left out where none were. */
+  more: z.number().int().positive().optional(),
+  /** Asked only where the range that was read at another site holds this cell. */
+  onlyWithin: z.object({ site: z.string(), cell: z.string() }).optional(),
   /** Takes as many readings as the person likes. */
   openEnded: z.boolean(),
 });

@@ -4,7 +4,7 @@ import { describe, expect, it } from "vitest";
 import { groupPen } from "./group-pen";
 import { markingTimeS } from "./marking-time";
 import type { MarkingSettings, Piece } from "./piece";
-import { byHand, type RoundSpec } from "./round-spec";
+import { beforeBurn, duringBurn, type RoundSpec } from "./round-spec";
 import { scanRows } from "./scan-rows";
 import { burnSteps, pointsOf, strokeBounds, strokesOf } from "./strokes";
 
@@ -80,7 +80,7 @@ describe("strokes", () => {
         spec([
           { kind: "tell", text: "Lay it down." },
           { kind: "mark", piece: "p", settings: "a" },
-          { kind: "set height", zMm: 3 },
+          { kind: "set height", zMm: 3, by: "motor", text: "" },
           { kind: "mark", piece: "p", settings: "b" },
         ]),
       ),
@@ -98,13 +98,16 @@ describe("strokes", () => {
 });
 
 describe("what a person does in a burn", () => {
-  it("is what to look after first, then what the program asks for", () => {
+  it("is what to look after first, then what the program asks for; heights come one after the other", () => {
     const program: RoundSpec["program"] = [
       { kind: "mark", piece: "p", settings: "a" },
       { kind: "move by hand", text: "Turn it over." },
       { kind: "apply setting", setting: "x", text: "Set 5." },
+      { kind: "set height", zMm: 3, by: "hand", text: "Set 3 mm." },
+      { kind: "set height", zMm: 4, by: "motor", text: "Set 4 mm." },
     ];
-    expect(byHand(spec(program))).toEqual(["Look first.", "Turn it over.", "Set 5."]);
+    expect(beforeBurn(spec(program))).toEqual(["Look first.", "Turn it over.", "Set 5."]);
+    expect(duringBurn(spec(program))).toEqual(["Set 3 mm."]);
   });
 });
 

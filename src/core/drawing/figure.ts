@@ -21,6 +21,13 @@ export const figureSchema = z.discriminatedUnion("kind", [
     ),
     /** Fitted curve with its 95 % band; empty where nothing was fitted. */
     line: z.array(z.object({ x: z.number(), y: z.number(), low: z.number(), high: z.number() })),
+    /** A stretch of x worth pointing at; `null` = none. */
+    span: z.object({ from: z.number(), to: z.number(), label: z.string() }).nullable().default(null),
+    /** Places at which there was nothing to read. */
+    absent: z
+      .object({ label: z.string(), xs: z.array(z.number()) })
+      .nullable()
+      .default(null),
   }),
   z.object({
     kind: z.literal("heat"),

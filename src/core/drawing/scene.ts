@@ -74,5 +74,7 @@ export const detailSchema = z.object({
   /** Half the width of what is shown, mm. */
   radius: z.number().positive(),
   primitives: z.array(primitiveSchema),
+  /** Between which heights nothing may be cut where there is room for a strip alone, mm; else it is cut below the dimension. */
+  strip: z.object({ low: z.number(), high: z.number() }).optional(),
 });
 export type Detail = z.infer<typeof detailSchema>;

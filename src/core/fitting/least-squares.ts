@@ -8,6 +8,7 @@
  * [Golub & Van Loan, Matrix Computations, 4th ed. 2013, 5.2 and 5.3]
  */
 import { accurateDot } from "./accurate-dot";
+import { at, dot, householder, invertUpper, zeros } from "./householder";
 
 const RANK_TOLERANCE = 1e-12;
 
@@ -94,8 +95,6 @@ export function refined(fit: Extract<LinearFit, { status: "solved" }>, observati
   return fit.x.map((value, j) => value + accurateDot(fit.covariance[j] as number[], gradient));
 }
 
-type Row = readonly number[];
-
 function weightedColumns(observations: readonly Observation[], n: number): number[][] {
   const columns: number[][] = [];
   for (let j = 0; j < n; j++) {
@@ -134,59 +133,4 @@ function gainRow(
     row.push(sum / (observations[i] as Observation).u / scale);
   }
   return row;
-}
-
-/** Turns the columns of A into those of R in place and applies the same reflections to the columns of `q`. */
-function householder(columns: readonly number[][], q: readonly number[][]): void {
-  columns.forEach((column, j) => {
-    const v = column.slice();
-    v.fill(0, 0, j);
-    const length = Math.sqrt(dot(v, v));
-    if (length === 0) return;
-    v[j] = at(v, j) - (at(v, j) > 0 ? -length : length);
-    const squared = dot(v, v);
-    if (squared === 0) return;
-    for (let c = j; c < columns.length; c++) reflect(columns[c] as number[], v, squared, j);
-    for (const c of q) reflect(c, v, squared, j);
-  });
-}
-
-function reflect(column: number[], v: number[], squared: number, from: number): void {
-  let sum = 0;
-  for (let i = from; i < column.length; i++) sum += at(v, i) * at(column, i);
-  const factor = (2 * sum) / squared;
-  for (let i = from; i < column.length; i++) column[i] = at(column, i) - factor * at(v, i);
-}
-
-/** @param columns the columns of an upper triangle R @returns rows of its inverse */
-function invertUpper(columns: readonly number[][]): number[][] {
-  const n = columns.length;
-  const r = (i: number, j: number) => at(columns[j] as number[], i);
-  const inverse = Array.from({ length: n }, () => zeros(n));
-  for (let column = 0; column < n; column++) {
-    for (let i = column; i >= 0; i--) {
-      let sum = i === column ? 1 : 0;
-      for (let k = i + 1; k <= column; k++) sum -= r(i, k) * at(inverse[k] as number[], column);
-      (inverse[i] as number[])[column] = sum / r(i, i);
-    }
-  }
-  return inverse;
-}
-
-/** Pushed one by one, so that the engine keeps it as plain doubles. */
-function zeros(length: number): number[] {
-  const all: number[] = [];
-  for (let i = 0; i < length; i++) all.push(0.5);
-  for (let i = 0; i < length; i++) all[i] = 0;
-  return all;
-}
-
-function dot(a: Row, b: Row): number {
-  let sum = 0;
-  for (let i = 0; i < a.length; i++) sum += at(a, i) * at(b, i);
-  return sum;
-}
-
-function at(row: Row, index: number): number {
-  return row[index] as number;
 }

@@ -6,6 +6,8 @@
  * 2.66 = 3/1.128 and 3.267 for ranges of two. [NIST/SEMATECH e-Handbook of Statistical Methods, 6.3.2.2] The mean range is not
  * let below what readings with the stated u scatter by alone, 1.128 u, so that a lucky quiet stretch raises no alarm.
  */
+import { mean } from "../fitting/repeats";
+
 const INDIVIDUALS = 2.66;
 const RANGES = 3.267;
 /** Expected range of two, in standard deviations. */
@@ -37,8 +39,8 @@ export type ControlChart = {
 export function controlChart(values: readonly number[], u: number): ControlChart | null {
   if (values.length < CHART_FROM_POINTS) return null;
   const ranges = values.slice(1).map((x, i) => Math.abs(x - (values[i] as number)));
-  const centre = meanOf(values);
-  const meanRange = Math.max(meanOf(ranges), RANGE_OF_TWO * u);
+  const centre = mean(values);
+  const meanRange = Math.max(mean(ranges), RANGE_OF_TWO * u);
   const low = centre - INDIVIDUALS * meanRange;
   const high = centre + INDIVIDUALS * meanRange;
   const newest = values.slice(-RUN_LENGTH);
@@ -52,8 +54,4 @@ export function controlChart(values: readonly number[], u: number): ControlChart
     beyond: values.flatMap((x, i) => (x < low || x > high ? [i] : [])),
     run: newest.every((x) => x > centre) || newest.every((x) => x < centre),
   };
-}
-
-function meanOf(values: readonly number[]): number {
-  return values.reduce((sum, x) => sum + x, 0) / values.length;
 }

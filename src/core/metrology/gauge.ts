@@ -31,6 +31,9 @@ export type Gauge = z.infer<typeof gaugeSchema>;
 export const jawsSchema = z.enum(["outside", "inside"]);
 export type Jaws = z.infer<typeof jawsSchema>;
 
+/** What pictures are read with: it is no gauge that a hand could take up. */
+export const PICTURE_READER = "picture-reader";
+
 type GaugeFacts = Pick<Gauge, "resolutionMm" | "limitMm" | "placing">;
 
 /** What is usual for a kind of gauge. (common practice, no source; caliper limit as in ISO 13385-1, from memory) */
@@ -68,6 +71,11 @@ export function commonUncertaintyMm(gauge: Gauge): number {
 /** Standard uncertainty of rounding to the gauge's step, r/sqrt(12). [JCGM 100:2008 F.2.2.1] */
 export function resolutionUncertaintyMm(gauge: Gauge): number {
   return gauge.resolutionMm / Math.sqrt(12);
+}
+
+/** Standard uncertainty of one reading, without what all readings of the gauge have in common. */
+export function readingUncertaintyMm(gauge: Gauge): number {
+  return Math.max(gauge.placing?.sdMm ?? 0, resolutionUncertaintyMm(gauge));
 }
 
 /** Standard uncertainty of the zero seen on closed jaws, common to all readings of a session: its step. */

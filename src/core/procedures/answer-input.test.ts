@@ -57,6 +57,18 @@ describe("what is put in at a site", () => {
     });
   });
 
+  it("is taken as it stands where the machine shows it: below 0 too, without the zero of any jaws", () => {
+    const readout: Site = {
+      ...siteFor("quantity"),
+      ask: { ...signedSite.ask, kind: "quantity", signedBy: null, jaws: "outside", atMachine: { step: 0.01 } } as Ask,
+    };
+    const read = (text: string) =>
+      readAnswerInput(readout, { kind: "quantity", text, words: null, unit: "mm" }, sitting(0.02));
+    expect(read("8.46")).toEqual({ ok: true, value: { kind: "quantity", value: 8.46 }, shares: PLAIN_SHARES });
+    expect(read("−1.5")).toEqual({ ok: true, value: { kind: "quantity", value: -1.5 }, shares: PLAIN_SHARES });
+    expect(read("-1.5 or so")).toMatchObject({ ok: false, issue: { field: "text" } });
+  });
+
   it("takes each part of a pair with the zero of its own jaws", () => {
     const read = (on: Sitting) =>
       readAnswerInput(siteFor("pair"), { kind: "pair", first: "3.02", second: "3.1", unit: "mm" }, on);

@@ -95,7 +95,9 @@ function quantity(
   input: Extract<AnswerInput, { kind: "quantity" }>,
   sitting: Sitting,
 ): ReadInput {
-  const read = size(input.text, "text", ask.dimension, input.unit, ask.jaws, sitting);
+  const read = ask.atMachine
+    ? length(input.text, "text", ask.dimension, input.unit)
+    : size(input.text, "text", ask.dimension, input.unit, ask.jaws, sitting);
   if (!read.ok) return read;
   if (ask.signedBy && read.value > 0 && input.words === null)
     return refused("words", "Say in words which it is: the sign comes from that.");
@@ -144,7 +146,7 @@ function size(text: string, field: string, dimension: Dimension, unit: UnitId, j
   return { ok: true, value, shares };
 }
 
-/** Components may be negative: left and below have no words of their own here. */
+/** Components and numbers of a readout may be negative: they have no words of their own for that. */
 function length(text: string, field: string, dimension: Dimension, unit: UnitId): Length {
   const negative = /^\s*[-−]/.test(text);
   const read = parseReading(text.replace(/^\s*[-−]/, ""), dimension, unit);

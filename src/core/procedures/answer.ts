@@ -1,5 +1,6 @@
 /** What was read at a site, and where it came from. */
 import { z } from "zod";
+import type { Site } from "../coupon/site";
 import { couponPointSchema } from "../geometry/frames";
 
 export const answerValueSchema = z.discriminatedUnion("kind", [
@@ -30,6 +31,8 @@ export const answerSchema = z.object({
   /** How often what the gauge always reads wrong, and its scatter, are in the value: 1 and 1 for a plain reading. */
   shares: z.object({ common: z.number(), scatter: z.number().positive() }),
   from: z.enum(["typed", "wedge", "practice", "picture"]),
+  /** Which picture it was read in, by which reader, and whether a person moved what it had found. */
+  picture: z.object({ sha256: z.string(), reader: z.number().int(), edited: z.boolean() }).optional(),
 });
 export type Answer = z.infer<typeof answerSchema>;
 
@@ -44,8 +47,25 @@ export function quantitiesAt(answers: readonly Answer[], site: string): number[]
   );
 }
 
-/** Whether a site needs nothing more: read as often as asked, or given up. */
-export function siteIsDone(site: { id: string; repeats: number }, answers: readonly Answer[]): boolean {
+/** Sites that need something still, in their order: not read often enough, and not made needless by what was read elsewhere. */
+export function sitesLeft(sites: readonly Site[], answers: readonly Answer[]): Site[] {
+  return sites.filter((site) => !siteIsDone(site, answers) && !isNeedless(site, sites, answers));
+}
+
+function isNeedless({ onlyWithin }: Site, sites: readonly Site[], answers: readonly Answer[]): boolean {
+  const asked = onlyWithin && sites.find((s) => s.id === onlyWithin.site)?.ask;
+  const said = answers.findLast((a) => a.site === onlyWithin?.site)?.content;
+  if (!onlyWithin || asked?.kind !== "cells" || said?.status !== "read" || said.value.kind !== "cells") return false;
+  const order = asked.cells.map((c) => c.id);
+  const at = order.indexOf(onlyWithin.cell);
+  const range = said.value.cells.map((id) => order.indexOf(id));
+  return at < Math.min(...range) || at > Math.max(...range);
+}
+
+/** Whether a site needs nothing more: read as often as asked, once in a picture that shows all of it, or given up. */
+export function siteIsDone(site: Pick<Site, "id" | "repeats" | "more">, answers: readonly Answer[]): boolean {
   const here = answers.filter((a) => a.site === site.id);
-  return here.some((a) => a.content.status === "cannot read") || here.length >= site.repeats;
+  if (here.some((a) => a.content.status === "cannot read")) return true;
+  const needed = here.some((a) => a.picture !== undefined) ? 1 + (site.more ?? 0) : site.repeats;
+  return here.length >= needed;
 }

@@ -12,9 +12,11 @@ import type { Gauge } from "../metrology/gauge";
 import type { Measured } from "../metrology/measured";
 import type { Dimension, UnitId } from "../metrology/units";
 import type { Answer } from "./answer";
+import type { ChangeKind } from "./change";
 import type { MachineKind, MachineSpec } from "./machine-spec";
 import type { Need } from "./need";
 import type { Outcome } from "./outcome";
+import type { OpticSpec } from "./part-spec";
 import type { SettingSpec, SettingsInForce } from "./setting";
 import type { Verdict } from "./verdict";
 
@@ -27,8 +29,11 @@ export type FieldSpec = {
   /** Why it matters, or what is usual. */
   why: string;
   group: string;
+  /** Asked only where another field says one of these; left out of the plan elsewhere. A layout can be drawn without it. */
+  when?: { field: string; is: readonly string[] };
 } & (
-  | { kind: "quantity" | "quantities"; dimension: Dimension; unit: UnitId }
+  | { kind: "quantity"; dimension: Dimension; unit: UnitId; signed?: true }
+  | { kind: "quantities"; dimension: Dimension; unit: UnitId }
   | { kind: "count" }
   | { kind: "choice"; options: { value: string; label: string; why: string }[] }
 );
@@ -38,6 +43,8 @@ export type PlanContext = {
   /** Burned on the coupon, for example `A-14`. */
   couponCode: string;
   inForce: SettingsInForce;
+  /** What is fitted; left out where nothing is written down. */
+  optic?: OpticSpec;
 };
 
 export type PlanForm<P> = {
@@ -89,12 +96,18 @@ export interface Procedure<P = unknown> {
   readonly machineKinds: readonly MachineKind[];
   readonly settings: readonly SettingSpec[];
   readonly needs: readonly Need[];
+  /** Done where there is a reason for it: that it was never done is no reason. */
+  readonly occasional?: true;
+  /** What is noted of the machine once its adjustments are made by hand; left out where there are none. */
+  readonly adjusts?: ChangeKind;
   readonly tolerance: { default: number; unit: UnitId; label: string };
   /** After so many days a proved result is due for a check, unless the machine says otherwise. */
   readonly recheck: { defaultDays: number; why: string };
   plan(context: PlanContext): PlanForm<P>;
   /** Who applies the settings to a burn with this plan: the controller, or Ustrina when it writes the file. */
   actsFrom(plan: P): "controller" | "ustrina";
+  /** Keys of the settings that a burn with this plan is to correct: what each held is read back. */
+  sets(plan: P): readonly string[];
   /** What is worth saying about a valid plan. */
   warnings(plan: P, context: PlanContext): PlanWarning[];
   round(plan: P, context: PlanContext, purpose: Purpose): RoundSpec;

@@ -21,15 +21,23 @@ export type ReadDraft<P> =
 
 /** The texts that stand for a plan. */
 export function draftOf<P>(form: PlanForm<P>, plan: P): Draft {
-  const values = plan as Record<string, unknown>;
+  // What this plan does not ask for stands as usual, for when it is asked.
+  const values = { ...(form.defaults as Record<string, unknown>), ...(plan as Record<string, unknown>) };
   return Object.fromEntries(form.fields.map((field) => [field.key, fieldText(field, values[field.key])]));
 }
 
+/** A draft of before there was a field says there what is usual. */
+export function wholeDraft<P>(form: PlanForm<P>, draft: Draft): Draft {
+  return { ...draftOf(form, form.defaults), ...draft };
+}
+
 /** Parses every text and checks the whole plan; every fault names its field. */
-export function readDraft<P>(form: PlanForm<P>, draft: Draft): ReadDraft<P> {
+export function readDraft<P>(form: PlanForm<P>, kept: Draft): ReadDraft<P> {
+  const draft = wholeDraft(form, kept);
   const issues: DraftIssue[] = [];
   const values: Record<string, unknown> = {};
-  for (const field of form.fields) {
+  const asked = askedFields(form.fields, draft);
+  for (const field of asked) {
     const read = readField(field, draft[field.key] ?? "");
     if (read.ok) values[field.key] = read.value;
     else issues.push({ field: field.key, message: read.message });
@@ -37,7 +45,7 @@ export function readDraft<P>(form: PlanForm<P>, draft: Draft): ReadDraft<P> {
   if (issues.length > 0) return { ok: false, issues, unfit: null };
   const parsed = form.schema.safeParse(values);
   if (parsed.success) return { ok: true, plan: parsed.data };
-  const whole = form.fields.every((field) => values[field.key] !== undefined);
+  const whole = asked.every((field) => field.when || values[field.key] !== undefined);
   return {
     ok: false,
     unfit: whole ? (values as P) : null,
@@ -48,7 +56,18 @@ export function readDraft<P>(form: PlanForm<P>, draft: Draft): ReadDraft<P> {
   };
 }
 
+/** The fields that mean anything with what is typed at the others. */
+export function askedFields(fields: readonly FieldSpec[], draft: Draft): FieldSpec[] {
+  const isAsked = ({ when }: FieldSpec): boolean => {
+    if (!when) return true;
+    const other = fields.find((f) => f.key === when.field);
+    return other !== undefined && isAsked(other) && when.is.includes(draft[when.field] ?? "");
+  };
+  return fields.filter(isAsked);
+}
+
 function fieldText(field: FieldSpec, value: unknown): string {
+  if (value === undefined) return "";
   switch (field.kind) {
     case "quantity":
       return inUnit(value as number, field.unit);
@@ -73,8 +92,9 @@ function readField(field: FieldSpec, text: string): Value {
       return read.ok ? { ok: true, value: read.value } : read;
     }
     case "quantity": {
-      const read = parseReading(text, field.dimension, field.unit);
-      return read.ok ? { ok: true, value: read.value } : read;
+      const minus = field.signed ? /^\s*[-−]/.exec(text) : null;
+      const read = parseReading(minus ? text.slice(minus[0].length) : text, field.dimension, field.unit);
+      return read.ok ? { ok: true, value: minus ? -read.value : read.value } : read;
     }
     case "quantities":
       return readQuantities(text, field.dimension, field.unit);

@@ -25,6 +25,15 @@ describe("what to do first", () => {
     expect(order).toEqual(["stale", "open", "to prove", "drifting", "check due", "not done"]);
   });
 
+  it("leaves out what is done now and then where it was never done, and not where it is stale", () => {
+    const now: Stands = {
+      ...stands("bed", "not done"),
+      procedure: { ...stands("bed", "not done").procedure, occasional: true },
+    };
+    expect(firstToDo([now])).toBeNull();
+    expect(firstToDo([{ ...now, state: "stale" }])?.procedure.id).toBe("bed");
+  });
+
   it("takes the one on which other stale ones depend before them, whatever their order in practice", () => {
     const chain = [
       stands("kerf", "stale", ["kerf"], ["focus"]),

@@ -2,7 +2,7 @@
 import type { AnyProcedure } from "./contract";
 import type { State } from "./state";
 
-export type Stands = { procedure: Pick<AnyProcedure, "id" | "settings" | "needs">; state: State };
+export type Stands = { procedure: Pick<AnyProcedure, "id" | "settings" | "needs" | "occasional">; state: State };
 
 /** What is known to be wrong comes first, then what is under way, then what is due, then what was never done. */
 const FIRST: readonly State[] = ["stale", "open", "to prove", "drifting", "check due", "not done"];
@@ -15,7 +15,7 @@ const FIRST: readonly State[] = ["stale", "open", "to prove", "drifting", "check
  */
 export function firstToDo<S extends Stands>(stands: readonly S[]): S | null {
   for (const state of FIRST) {
-    const those = stands.filter((s) => s.state === state);
+    const those = stands.filter((s) => s.state === state && !(state === "not done" && s.procedure.occasional));
     const first = those.find((s) => !those.some((other) => other !== s && needsOf(s, other))) ?? those[0];
     if (first) return first;
   }

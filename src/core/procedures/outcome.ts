@@ -1,6 +1,8 @@
 /** What a procedure works out from its readings: numbers with their doubt, corrections with their sums, and what it noticed. */
 import { z } from "zod";
+import { pieceSchema } from "../coupon/piece";
 import { figureSchema } from "../drawing/figure";
+import { rectSchema } from "../geometry/rect";
 import { budgetPartSchema } from "../metrology/budget";
 import { measuredSchema } from "../metrology/measured";
 import { unitIdSchema } from "../metrology/units";
@@ -40,7 +42,8 @@ export const correctionRowSchema = z.object({
   estimate: z.string(),
   /** Place in a table, internal unit; `null` for a scalar. */
   at: z.number().nullable(),
-  old: z.number(),
+  /** What was in force; `null` where that is not known and not needed. */
+  old: z.number().nullable(),
   change: measuredSchema,
   /** The change as the sum shows it, for example `+0.295 ÷ 2`. */
   changeText: z.string(),
@@ -76,6 +79,23 @@ export const correctionSchema = z.object({
 });
 export type Correction = z.infer<typeof correctionSchema>;
 
+/** Something that is turned, laid or shifted at the machine by hand: it has no number that a controller holds. */
+export const adjustmentSchema = z.object({
+  id: z.string(),
+  label: z.string(),
+  /** By how much, internal unit. */
+  quantity: measuredSchema,
+  unit: unitIdSchema,
+  /** What to do, for example `0.75 turns clockwise`. */
+  text: z.string(),
+  /** The sum in words and figures, one line each. */
+  arithmetic: z.array(z.string()),
+  worth: z.enum(["yes", "no", "cannot tell"]),
+  /** Where, from the front left corner of the working area, mm; `null` where it has no place. */
+  at: z.object({ x: z.number(), y: z.number() }).nullable(),
+});
+export type Adjustment = z.infer<typeof adjustmentSchema>;
+
 /** Live results by group of sites: the table beside the reading field. */
 export const resultRowSchema = z.object({
   label: z.string(),
@@ -91,6 +111,38 @@ export const resultTableSchema = z.object({
   rows: z.array(resultRowSchema),
 });
 export type ResultTable = z.infer<typeof resultTableSchema>;
+
+/** What else can be worked out once some numbers are typed, and what follows from them. */
+export const wishSchema = z.object({
+  id: z.string(),
+  title: z.string(),
+  why: z.string(),
+  /** Each kept as a decision; empty before it is typed. */
+  fields: z.array(z.object({ decision: z.string(), label: z.string(), text: z.string() })),
+  checks: z.array(z.object({ decision: z.string(), label: z.string(), on: z.boolean() })),
+  /** What follows, one line each. */
+  lines: z.array(z.string()),
+  /** Why nothing follows. */
+  fault: z.string().nullable(),
+  /** Files made of an artefact. */
+  files: z.array(z.object({ file: z.string(), of: z.string(), label: z.string() })),
+});
+export type Wish = z.infer<typeof wishSchema>;
+
+/** What a solution makes, to be taken away as a file. */
+export const artefactSchema = z.discriminatedUnion("kind", [
+  z.object({ kind: z.literal("text"), name: z.string(), mime: z.string(), text: z.string() }),
+  z.object({
+    kind: z.literal("drawing"),
+    name: z.string(),
+    piece: pieceSchema,
+    /** Where machine, optic and date may be engraved, by which settings, in letters of this height at most. */
+    signed: z.object({
+      ...{ settings: z.string(), areas: z.array(rectSchema).min(1), heightMm: z.number().positive() },
+    }),
+  }),
+]);
+export type Artefact = z.infer<typeof artefactSchema>;
 
 export const outcomeSchema = z.discriminatedUnion("status", [
   z.object({
@@ -111,6 +163,7 @@ export const outcomeSchema = z.discriminatedUnion("status", [
     complete: z.boolean(),
     estimates: z.array(estimateSchema),
     corrections: z.array(correctionSchema),
+    adjustments: z.array(adjustmentSchema).default([]),
     findings: z.array(findingSchema),
     table: resultTableSchema.nullable(),
     figures: z.array(figureSchema),
@@ -118,8 +171,10 @@ export const outcomeSchema = z.discriminatedUnion("status", [
     predicted: z.string(),
     /** Kept for next time, by key. */
     learned: z.record(z.string(), z.number()),
+    /** What else can be worked out from it for a number that the person types, kept as a decision. */
+    wishes: z.array(wishSchema),
     /** Files made by the solution, such as a table. */
-    artefacts: z.array(z.object({ name: z.string(), mime: z.string(), text: z.string() })),
+    artefacts: z.array(artefactSchema),
   }),
 ]);
 export type Outcome = z.infer<typeof outcomeSchema>;

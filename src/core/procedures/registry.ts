@@ -1,9 +1,11 @@
-/** The procedures there are, in the order in which they are done in practice. */
+/** The procedures there are, in the order in which they are done in practice; what is done rarely comes last. */
+import { bedTilt } from "./bed-tilt/procedure";
 import type { AnyProcedure } from "./contract";
+import { focus } from "./focus/procedure";
 import type { MachineKind } from "./machine-spec";
 import { scanOffset } from "./scan-offset/procedure";
 
-export const PROCEDURES: readonly AnyProcedure[] = [scanOffset];
+export const PROCEDURES: readonly AnyProcedure[] = [focus, scanOffset, bedTilt];
 
 /** Procedures made up for tests: found by id, listed nowhere. */
 const hidden = new Map<string, AnyProcedure>();

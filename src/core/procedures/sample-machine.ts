@@ -1,6 +1,13 @@
 /** A machine on which every procedure can be tried: for tests, rehearsals and benches. */
 import { USUAL_DIALECT } from "./gcode-dialect";
-import type { MachineSpec } from "./machine-spec";
+import { type MachineSpec, UNKNOWN_AXES } from "./machine-spec";
+
+/** Its counterpart with mirrors that turn, on metal. */
+export const SAMPLE_GALVO: MachineSpec = {
+  ...{ name: "Testfield", kind: "galvo", widthMm: 110, depthMm: 110, topSpeedMmPerS: 4000, accelerationMmPerS2: null },
+  ...{ wavelengthNm: 1064, axes: UNKNOWN_AXES, workingSpeedsMmPerS: [800], gcode: USUAL_DIALECT, scansBlocks: false },
+  ...{ held: {}, tolerances: {}, recheckDays: {} },
+};
 
 export const SAMPLE_MACHINE: MachineSpec = {
   name: "Testbed",

@@ -7,10 +7,16 @@ export type DatedValue = { id: number; setting: string; holderId: number | null;
 /**
  * The entry of each setting at each holder that was in force at a moment: the newest of those made by then and not yet taken
  * back.
+ *
+ * @param counts leaves out what does not hold at that moment for another reason
  */
-export function inForceAt<E extends DatedValue>(entries: readonly E[], moment: number): E[] {
+export function inForceAt<E extends DatedValue>(
+  entries: readonly E[],
+  moment: number,
+  counts: (entry: E) => boolean = () => true,
+): E[] {
   const then = entries
-    .filter((e) => e.at <= moment && (e.undoneAt === null || e.undoneAt > moment))
+    .filter((e) => counts(e) && e.at <= moment && (e.undoneAt === null || e.undoneAt > moment))
     .sort((a, b) => b.at - a.at || b.id - a.id);
   return then.filter((e, i) => then.findIndex((o) => o.setting === e.setting && o.holderId === e.holderId) === i);
 }

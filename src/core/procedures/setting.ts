@@ -20,15 +20,32 @@ export type SettingTable = Extract<SettingValue, { shape: "table" }>;
 export type SettingSpec = {
   key: string;
   label: string;
+  /** `optic`: of the machine with the optic that is fitted. */
   owner: "machine" | "optic" | "rotary" | "stock use";
   shape: SettingValue["shape"];
+  /** Whether other programs keep copies of it, to be kept in step. */
+  copied: boolean;
   /** Unit of the value on screen. */
   unit: UnitId;
   /** Unit of `at`; tables only. */
   atUnit: UnitId | null;
   /** What a larger value does, where controllers differ in it; `null` where they do not. */
   larger: { positive: string; negative: string } | null;
+  /** Smallest step that controllers take as a rule, internal unit. (common practice, no source) */
+  usualStep?: number;
+  /** Not every machine has it: what a machine is asked, to which it says yes. */
+  onlyWhere?: string;
 };
+
+/** Whether the controller of a machine holds it; what belongs to a rotary or a use of stock is kept elsewhere. */
+export function isHeldAtMachine({ owner }: SettingSpec): boolean {
+  return owner === "machine" || owner === "optic";
+}
+
+/** Whether a machine has a setting at all, by what is known of how it takes it. */
+export function isHeldBy(setting: SettingSpec, held: Readonly<Record<string, unknown>>): boolean {
+  return setting.onlyWhere === undefined || held[setting.key] !== undefined;
+}
 
 /** Values by key of their setting; `null` = not known. */
 export type SettingsInForce = Record<string, SettingValue | null>;

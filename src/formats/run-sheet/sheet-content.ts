@@ -1,14 +1,14 @@
 /** What a run sheet says, before it is laid out on paper. */
 import { markingTimeS } from "../../core/coupon/marking-time";
 import type { MarkingSettings, Piece } from "../../core/coupon/piece";
-import { byHand, type RoundSpec } from "../../core/coupon/round-spec";
+import { beforeBurn, duringBurn, type RoundSpec } from "../../core/coupon/round-spec";
 import type { Site } from "../../core/coupon/site";
 import { inUnit, plain } from "../../core/metrology/quantity-text";
 import type { LengthUnit } from "../../core/metrology/units";
 import type { AnyProcedure, Purpose } from "../../core/procedures/contract";
 import type { MachineSpec } from "../../core/procedures/machine-spec";
 import { type PencilField, pencilFields } from "../../core/procedures/pencil";
-import type { SettingSpec, SettingsInForce, SettingValue } from "../../core/procedures/setting";
+import { isHeldBy, type SettingSpec, type SettingsInForce, type SettingValue } from "../../core/procedures/setting";
 import { shownUnit } from "../../core/procedures/shown-unit";
 
 export type SheetFacts = {
@@ -27,13 +27,15 @@ export type RunSheet = {
   title: string;
   facts: { label: string; value: string }[];
   before: string[];
+  /** Heights that a hand sets, one after the other. */
+  during: string[];
   held: { label: string; rows: { label: string; value: string | null }[] }[];
   groups: { piece: Piece; settings: MarkingSettings; cells: string[] }[];
   pieces: Piece[];
   sites: SheetSite[];
 };
 
-export const GROUP_COLUMNS = ["Group", "Speed", "", "Power", "Rows"] as const;
+export const GROUP_COLUMNS = ["Group", "Speed", "", "Power", "Rows, pulses"] as const;
 
 const PURPOSES: Record<Purpose, string> = {
   measure: "to measure",
@@ -55,8 +57,11 @@ export function runSheet(facts: SheetFacts): RunSheet {
       { label: "Sent as", value: spec.delivery },
       { label: "Marking takes at least", value: duration(markingTimeS(spec)) },
     ],
-    before: byHand(spec),
-    held: procedure.settings.flatMap((setting) => heldTable(setting, facts)),
+    before: beforeBurn(spec),
+    during: duringBurn(spec),
+    held: procedure.settings
+      .filter((setting) => isHeldBy(setting, machine.held))
+      .flatMap((setting) => heldTable(setting, facts)),
     groups: spec.pieces.flatMap((piece) =>
       piece.settings.map((settings) => ({ piece, settings, cells: groupCells(settings) })),
     ),
@@ -72,13 +77,20 @@ export function runSheet(facts: SheetFacts): RunSheet {
   };
 }
 
-function groupCells({ label, speedMmPerS, powerPct, runUpMm, scan }: MarkingSettings): string[] {
+function groupCells({ label, speedMmPerS, powerPct, runUpMm, scan, pulseKHz }: MarkingSettings): string[] {
   const rows = scan
     ? `every ${plain(scan.rowPitchMm)} mm, ${scan.direction === "both" ? "both ways" : "one way, right-going"}`
     : runUpMm > 0
       ? `run-up ${plain(runUpMm)} mm`
       : "as drawn";
-  return [label, inUnit(speedMmPerS, "mmPerS"), inUnit(speedMmPerS, "mmPerMin"), `${plain(powerPct)} %`, rows];
+  const pulses = pulseKHz === undefined ? "" : `, ${plain(pulseKHz)} kHz`;
+  return [
+    label,
+    inUnit(speedMmPerS, "mmPerS"),
+    inUnit(speedMmPerS, "mmPerMin"),
+    `${plain(powerPct)} %`,
+    `${rows}${pulses}`,
+  ];
 }
 
 /** Every value that the controller should hold, to be read back and written beside it. */

@@ -54,6 +54,10 @@ function setUp(sheet: RunSheet, size: { widthMm: number; heightMm: number }): Sh
     for (const words of sheet.before) flow.tick(words);
   }
   if (sheet.held.length > 0) held(flow, sheet.held);
+  if (sheet.during.length > 0) {
+    flow.heading("At the machine, one after the other");
+    for (const words of sheet.during) flow.tick(words);
+  }
   groups(flow, sheet.groups);
   return flow.pages;
 }

@@ -8,6 +8,7 @@ import { draftSchema } from "../../core/procedures/draft";
 import { gcodeDialectSchema } from "../../core/procedures/gcode-dialect";
 import { database } from "../../data/server-database";
 import { momentNow } from "../keeping/clock";
+import * as adjustment from "../trial/adjustment-steps";
 import * as practice from "../trial/burn-on-practice";
 import * as check from "../trial/check-steps";
 import * as correction from "../trial/correction-steps";
@@ -90,7 +91,7 @@ export async function burnOnPractice(input: unknown) {
 }
 
 export async function openSession(input: unknown) {
-  return run(z.object({ trialId, n: roundN, gauge: z.string(), zero: zeroSchema }), input, (i) => {
+  return run(z.object({ trialId, n: roundN, gauge: z.string().nullable(), zero: zeroSchema }), input, (i) => {
     steps.openSession(database(), i.trialId, i.n, i.gauge, i.zero, momentNow());
     revalidatePath(`/trial/${i.trialId}`, "layout");
   });
@@ -144,7 +145,8 @@ export async function readOnPractice(input: unknown) {
 }
 
 export async function confirmHeld(input: unknown) {
-  return run(z.object({ trialId, n: roundN, setting: z.string(), rows: typedRows }), input, (i) => {
+  // Without rows: nobody knows.
+  return run(z.object({ trialId, n: roundN, setting: z.string(), rows: typedRows.nullable() }), input, (i) => {
     correction.confirmHeld(database(), i.trialId, i.n, i.setting, i.rows, momentNow());
     revalidatePath(`/trial/${i.trialId}`, "layout");
   });
@@ -181,6 +183,20 @@ export async function undoEntry(input: unknown) {
   return run(z.object({ trialId, entryId: z.number().int() }), input, (i) => {
     correction.undoEntry(database(), i.trialId, i.entryId, momentNow());
     revalidatePath(`/trial/${i.trialId}`, "layout");
+  });
+}
+
+export async function noteAdjusted(input: unknown) {
+  return run(z.object({ trialId, n: roundN, seen: z.string().max(80) }), input, (i) => {
+    adjustment.noteAdjusted(database(), i.trialId, i.n, i.seen, momentNow());
+    revalidatePath("/", "layout");
+  });
+}
+
+export async function undoAdjusted(input: unknown) {
+  return run(z.object({ trialId, n: roundN }), input, (i) => {
+    adjustment.undoAdjusted(database(), i.trialId, i.n, momentNow());
+    revalidatePath("/", "layout");
   });
 }
 

@@ -4,9 +4,12 @@
  * Its history is made by running trials on practice machines through the very steps that the screens use.
  */
 import { type Gauge, usualGauge } from "../../core/metrology/gauge";
+import type { Draft } from "../../core/procedures/draft";
 import { entryText } from "../../core/procedures/entry-text";
+import { FOCUS_HEIGHT } from "../../core/procedures/focus/plan-type";
 import { USUAL_DIALECT } from "../../core/procedures/gcode-dialect";
-import { type MachineSpec, machineSpecSchema } from "../../core/procedures/machine-spec";
+import { type MachineSpec, machineSpecSchema, UNKNOWN_AXES } from "../../core/procedures/machine-spec";
+import { type OpticSpec, opticOf } from "../../core/procedures/part-spec";
 import { SCAN_OFFSET } from "../../core/procedures/scan-offset/plan-type";
 import type { Db } from "../../data/database";
 import { addGauge } from "../../data/gauges";
@@ -15,7 +18,9 @@ import { addEntry, ownerOfMachine } from "../../data/ledger";
 import { addMachine, type HolderRole, holdersOf, type Machine, machineBySlug } from "../../data/machines";
 import { addPart, fitPart } from "../../data/parts";
 import { addPractice } from "../../data/practice";
-import { type GantryTruth, gantryFromSeed, type PracticeController } from "../../practice/gantry-truth";
+import type { PracticeController } from "../../practice/gantry-truth";
+import { isGalvo, type PracticeTruth, practiceFromSeed } from "../../practice/practice-truth";
+import type { TypedRow } from "../ledger/typed-value";
 import { wear } from "../practice/practice-machine";
 import { burnOnPractice } from "../trial/burn-on-practice";
 import { beginCheck } from "../trial/check-steps";
@@ -72,7 +77,10 @@ const ALDER: MachineSpec = machineSpecSchema.parse({
   workingSpeedsMmPerS: [150, 300, 400],
   gcode: USUAL_DIALECT,
   scansBlocks: true,
-  held: { [SCAN_OFFSET]: { unit: "mm", step: 0.001, range: null, tableKind: "interpolated", sense: 1 } },
+  held: {
+    [FOCUS_HEIGHT]: { unit: "mm", step: 0.1, range: null, tableKind: "not known", sense: 1 },
+    [SCAN_OFFSET]: { unit: "mm", step: 0.001, range: null, tableKind: "interpolated", sense: 1 },
+  },
   tolerances: {},
   recheckDays: {},
 });
@@ -89,7 +97,27 @@ const BRACKEN: MachineSpec = machineSpecSchema.parse({
   workingSpeedsMmPerS: [60, 100],
   gcode: USUAL_DIALECT,
   scansBlocks: false,
-  held: { [SCAN_OFFSET]: { unit: "mm", step: 0.001, range: null, tableKind: "interpolated", sense: 1 } },
+  held: {
+    [FOCUS_HEIGHT]: { unit: "mm", step: 0.1, range: null, tableKind: "not known", sense: 1 },
+    [SCAN_OFFSET]: { unit: "mm", step: 0.001, range: null, tableKind: "interpolated", sense: 1 },
+  },
+  tolerances: {},
+  recheckDays: {},
+});
+
+const CINDER: MachineSpec = machineSpecSchema.parse({
+  name: "Cinder",
+  kind: "galvo",
+  widthMm: 110,
+  depthMm: 110,
+  topSpeedMmPerS: 4000,
+  accelerationMmPerS2: null,
+  wavelengthNm: 1064,
+  axes: UNKNOWN_AXES,
+  workingSpeedsMmPerS: [800, 1500],
+  gcode: USUAL_DIALECT,
+  scansBlocks: false,
+  held: { [FOCUS_HEIGHT]: { unit: "mm", step: 0.1, range: null, tableKind: "not known", sense: 1 } },
   tolerances: {},
   recheckDays: {},
 });
@@ -108,7 +136,7 @@ function setOut(db: Db, now: number): void {
     "alder",
     ALDER,
     417,
-    "50.8",
+    opticOf({ label: "50.8", focalLengthMm: 50.8, wavelengthNm: 10600, ringDiameterMm: 20 }),
     [
       { name: "Controller of Alder", role: "controller" },
       { name: "Office computer, second program", role: "copy" },
@@ -121,17 +149,31 @@ function setOut(db: Db, now: number): void {
     "bracken",
     BRACKEN,
     902,
-    "fixed, 45 mm",
+    opticOf({ label: "fixed, 45 mm", focalLengthMm: 45, wavelengthNm: 455 }),
     [
       { name: "Ustrina's own G-code", role: "ustrina" },
       { name: "Controller of Bracken", role: "controller" },
     ],
     opened,
   );
+  addDemoMachine(
+    db,
+    "cinder",
+    CINDER,
+    233,
+    opticOf({
+      ...{ label: "F163", focalLengthMm: 163, workingDistanceMm: 182, fieldMm: 110, wavelengthNm: 1064 },
+      ...{ ringDiameterMm: 85, printed: "1064 F163 110×110" },
+    }),
+    [{ name: "Controller of Cinder", role: "controller" }],
+    opened,
+  );
   for (const machine of [alder, bracken]) asFound(db, machine, opened + 10 * MINUTE_MS);
-  provedTrial(db, bracken, now - 400 * DAY_MS);
+  provedTrial(db, bracken, ROWS_IN_LINE, now - 400 * DAY_MS);
   for (let i = 0; i < DEMO_CHECKS; i++)
     heldCheck(db, bracken, now - (12 + (DEMO_CHECKS - 1 - i) * DAYS_BETWEEN_CHECKS) * DAY_MS);
+  provedTrial(db, alder, FOCUSED, now - 33 * DAY_MS);
+  provedTrial(db, bracken, FOCUSED, now - 61 * DAY_MS);
 }
 
 function addDemoMachine(
@@ -139,20 +181,29 @@ function addDemoMachine(
   slug: string,
   spec: MachineSpec,
   seed: number,
-  opticLabel: string,
+  optic: OpticSpec,
   holders: { name: string; role: HolderRole }[],
   at: number,
 ): Machine {
   const machine = addMachine(db, slug, spec, holders, at);
-  const focalLengthMm = Number.parseFloat(opticLabel) || 45;
-  fitPart(db, machine.id, "optic", addPart(db, { kind: "optic", label: opticLabel, focalLengthMm }, at), at);
-  const truth: GantryTruth = {
-    ...gantryFromSeed(seed),
-    accelerationMmPerS2: (spec.accelerationMmPerS2 ?? 3000) * 1.1,
-  };
+  fitPart(db, machine.id, "optic", addPart(db, { kind: "optic", ...optic }, at), at);
+  const drawn = practiceFromSeed(seed, spec);
+  const truth: PracticeTruth = isGalvo(drawn)
+    ? drawn
+    : { ...drawn, accelerationMmPerS2: (spec.accelerationMmPerS2 ?? 3000) * 1.1 };
   const controller: PracticeController = { table: [], switchedOn: true };
   addPractice(db, { machineId: machine.id, truth: toColumn(truth), controller: toColumn(controller) });
   return machine;
+}
+
+/** Enters what the first round says at the holder that acts on burns. */
+function recordFirst(db: Db, trialId: number, { role, setting }: Told, at: number): void {
+  const full = fullTrial(db, trialId);
+  const outcome = full.procedure.solve(historyOf(full, 1));
+  if (outcome.status !== "solved") throw new Error("the demo trial cannot be solved");
+  const rows = outcome.corrections.flatMap((c) => c.rows.map((row) => ({ at: row.at, text: entryText(row.enter, c) })));
+  const holderId = holdersOf(db, full.trial.machineId).find((h) => h.role === role)?.id ?? 0;
+  recordEntry(db, { trialId, n: 1, setting, holderId, rows, readBack: true, seen: readingStamp(full, 1) }, at);
 }
 
 /** The first visit: every holder's table is read back and written down as found. */
@@ -177,33 +228,39 @@ function asFound(db: Db, machine: Machine, at: number): void {
     );
 }
 
+type Told = {
+  procedure: string;
+  setting: string;
+  role: HolderRole;
+  draft: Draft;
+  /** `null` = by eye. */
+  gauge: string | null;
+  /** What was held till then; `null` = nobody knows. */
+  held: TypedRow[] | null;
+};
+
+/** With the calipers, into Ustrina's own G-code. */
+const ROWS_IN_LINE: Told = {
+  ...{ procedure: "scan-offset", setting: SCAN_OFFSET, role: "ustrina", gauge: "calipers", held: [] },
+  draft: { speedsMmPerS: "40 80 120 160 200 240", repeats: "3" },
+};
+
+/** By hand and by eye, heights set to a fifth of a millimetre. */
+const FOCUSED: Told = {
+  ...{ procedure: "focus", setting: FOCUS_HEIGHT, role: "controller", gauge: null, held: null },
+  draft: { settableMm: "0.2" },
+};
+
 /** A whole trial on the practice machine, from layout to the accepted proof. */
-function provedTrial(db: Db, machine: Machine, at: number): void {
-  const trialId = beginTrial(db, machine.slug, "scan-offset", at);
+function provedTrial(db: Db, machine: Machine, told: Told, at: number): void {
+  const trialId = beginTrial(db, machine.slug, told.procedure, at);
   const first = roundOf(fullTrial(db, trialId), 1);
-  keepDraft(db, trialId, 1, { ...first.draft, speedsMmPerS: "40 80 120 160 200 240", repeats: "3" });
-  burnAndRead(db, trialId, 1, at + 15 * MINUTE_MS);
-  confirmHeld(db, trialId, 1, SCAN_OFFSET, [], at + 40 * MINUTE_MS);
-  const full = fullTrial(db, trialId);
-  const outcome = full.procedure.solve(historyOf(full, 1));
-  if (outcome.status !== "solved") throw new Error("the demo trial cannot be solved");
-  const rows = outcome.corrections.flatMap((c) => c.rows.map((row) => ({ at: row.at, text: entryText(row.enter, c) })));
-  const acting = holdersOf(db, machine.id).find((h) => h.role === "ustrina");
-  recordEntry(
-    db,
-    {
-      trialId,
-      n: 1,
-      setting: SCAN_OFFSET,
-      holderId: acting?.id ?? 0,
-      rows,
-      readBack: true,
-      seen: readingStamp(full, 1),
-    },
-    at + 45 * MINUTE_MS,
-  );
+  keepDraft(db, trialId, 1, { ...first.draft, ...told.draft });
+  burnAndRead(db, trialId, 1, told.gauge, at + 15 * MINUTE_MS);
+  confirmHeld(db, trialId, 1, told.setting, told.held, at + 40 * MINUTE_MS);
+  recordFirst(db, trialId, told, at + 45 * MINUTE_MS);
   const n = layOutNext(db, trialId, at + 55 * MINUTE_MS);
-  burnAndRead(db, trialId, n, at + 60 * MINUTE_MS);
+  burnAndRead(db, trialId, n, told.gauge, at + 60 * MINUTE_MS);
   acceptVerdict(db, trialId, at + 80 * MINUTE_MS);
 }
 
@@ -211,12 +268,12 @@ function provedTrial(db: Db, machine: Machine, at: number): void {
 function heldCheck(db: Db, machine: Machine, at: number): void {
   wear(db, machine.id, 1);
   const trialId = beginCheck(db, machine.slug, "scan-offset", at);
-  burnAndRead(db, trialId, 1, at + 10 * MINUTE_MS);
+  burnAndRead(db, trialId, 1, "calipers", at + 10 * MINUTE_MS);
   acceptVerdict(db, trialId, at + 30 * MINUTE_MS);
 }
 
-function burnAndRead(db: Db, trialId: number, n: number, at: number): void {
+function burnAndRead(db: Db, trialId: number, n: number, gauge: string | null, at: number): void {
   burnOnPractice(db, trialId, n, null, at);
-  openSession(db, trialId, n, "calipers", { outside: 0, inside: null }, at + 4 * MINUTE_MS);
+  openSession(db, trialId, n, gauge, { outside: 0, inside: null }, at + 4 * MINUTE_MS);
   readAllOnPractice(db, trialId, n, "demo", (taken) => at + 5 * MINUTE_MS + taken * 20_000);
 }

@@ -297,8 +297,8 @@ describe("what happened to a machine", () => {
     });
     expect(benchView(db, NOW + 4).machines[1]?.next).toMatchObject({
       action: "begin",
-      title: "Measure the scan offset again",
-      reason: "the belt was changed or tightened",
+      title: "Measure the focus height again",
+      reason: "the tube or source was changed",
     });
     acceptVerdict(db, checked(NOW + 5), NOW + 6);
     expect(stateOf("bracken", NOW + 7)).toMatchObject({ state: "holding" });

@@ -1,9 +1,16 @@
 /** Declaring gauges: what they show, their limit of error, and how they scatter in the hand. */
 import { z } from "zod";
-import { type Gauge, gaugeKindSchema, gaugeSchema, usualGauge } from "../../core/metrology/gauge";
+import { type Gauge, gaugeKindSchema, gaugeSchema, PICTURE_READER, usualGauge } from "../../core/metrology/gauge";
 import { parseReading } from "../../core/metrology/reading-text";
 import type { Db } from "../../data/database";
-import { addGauge, addGaugeFault, allGauges, reviseGauge, takeBackGaugeFault } from "../../data/gauges";
+import {
+  addGauge,
+  addGaugeFault,
+  allGauges,
+  type KnownGauge,
+  reviseGauge,
+  takeBackGaugeFault,
+} from "../../data/gauges";
 import { happenedAt } from "../happened-at";
 import { Refusal } from "../refusal";
 
@@ -54,6 +61,35 @@ export function declareGauge(db: Db, input: GaugeInput, now: number): string {
   if (input.id === null) addGauge(db, spec, now);
   else if (!reviseGauge(db, spec, now)) throw new Refusal("name", "There is no such gauge.");
   return spec.id;
+}
+
+/** The eye of this workshop, declared where there is none yet. */
+export function knownEye(db: Db, now: number): KnownGauge {
+  const eye = () => allGauges(db).find((g) => g.spec.kind === "eye");
+  const known = eye();
+  if (known) return known;
+  const taken = allGauges(db).map((g) => g.spec.id);
+  addGauge(db, { id: keyFor("Eye", taken), name: "Eye", kind: "eye", unit: "mm", ...usualGauge("eye", "mm") }, now);
+  return eye() as KnownGauge;
+}
+
+/** Where a burned edge is taken to be differs by this from picture to picture, mm. (from memory, no source) */
+const EDGE_LIMIT_MM = 0.002;
+const FINEST_MM = 1e-4;
+const READER_DOUBT = 0.3;
+
+/** The reader of pictures as a gauge, with the scatter that it says of what it read now. */
+export function knownReader(db: Db, uMm: readonly number[], now: number): KnownGauge {
+  const reader = () => allGauges(db).find((g) => g.spec.id === PICTURE_READER);
+  const sorted = [...uMm].sort((a, b) => a - b);
+  const sdMm = Math.max(FINEST_MM, sorted[Math.floor(sorted.length / 2)] ?? 0);
+  const spec: Gauge = {
+    ...{ id: PICTURE_READER, name: "Picture reader", kind: "scan", unit: "mm" },
+    ...{ resolutionMm: FINEST_MM, limitMm: EDGE_LIMIT_MM, placing: { sdMm, relativeDoubt: READER_DOUBT } },
+  };
+  if (reader()) reviseGauge(db, spec, now);
+  else addGauge(db, spec, now);
+  return reader() as KnownGauge;
 }
 
 /**

@@ -1,12 +1,12 @@
 import { describe, expect, it } from "vitest";
-import { LARGEST_BODY, turnedAway } from "./turned-away";
+import { type Door, doorOf, LARGEST_BODY, turnedAway } from "./turned-away";
 
 const HOST = { host: "127.0.0.1:4820" };
 const FROM_HERE = { ...HOST, origin: "http://127.0.0.1:4820" };
 const ACTION = { ...FROM_HERE, "next-action": "60ab", "content-type": "text/plain;charset=UTF-8" };
 
-const status = (method: string, headers: Record<string, string>, isCodeForm = false) =>
-  turnedAway(method, new Headers(headers), isCodeForm)?.status ?? "passes";
+const status = (method: string, headers: Record<string, string>, door: Door = "action") =>
+  turnedAway(method, new Headers(headers), door)?.status ?? "passes";
 
 describe("what a page of this bench sends", () => {
   it.each([
@@ -22,13 +22,29 @@ describe("what a page of this bench sends", () => {
 
   it("passes as the form of the access code, and as nothing else", () => {
     const form = { ...FROM_HERE, "content-type": "application/x-www-form-urlencoded", "content-length": "20" };
-    expect(status("POST", form, true)).toBe("passes");
+    expect(status("POST", form, "code form")).toBe("passes");
     // Before anybody is let in, little is listened to
-    expect(status("POST", { ...form, "content-length": "4001" }, true)).toBe(413);
+    expect(status("POST", { ...form, "content-length": "4001" }, "code form")).toBe(413);
     const { "content-length": _, ...endless } = form;
-    expect(status("POST", endless, true)).toBe(413);
+    expect(status("POST", endless, "code form")).toBe(413);
     expect(status("POST", form)).toBe(415);
-    expect(status("POST", ACTION, true)).toBe(415);
+    expect(status("POST", ACTION, "code form")).toBe(415);
+  });
+});
+
+describe("a picture", () => {
+  const PICTURE = { ...FROM_HERE, "content-type": "application/octet-stream", "content-length": "40000000" };
+
+  it("passes where pictures are taken, up to 112 MB, and nowhere else", () => {
+    expect(doorOf("/api/trials/12/rounds/1/pictures", false)).toBe("picture");
+    expect(doorOf("/api/trials/12/rounds/1/pictures/x", false)).toBe("action");
+    expect(status("POST", PICTURE, "picture")).toBe("passes");
+    expect(status("POST", PICTURE)).toBe(415);
+    expect(status("POST", { ...PICTURE, "content-length": String(113 * 1024 * 1024) }, "picture")).toBe(413);
+    const { "content-length": _, ...endless } = PICTURE;
+    expect(status("POST", endless, "picture")).toBe(413);
+    expect(status("POST", { ...PICTURE, origin: "http://elsewhere.example" }, "picture")).toBe(403);
+    expect(status("POST", ACTION, "picture")).toBe(415);
   });
 });
 

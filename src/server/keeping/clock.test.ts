@@ -1,10 +1,13 @@
 import { beforeEach, describe, expect, it } from "vitest";
+import { opticSpecSchema } from "../../core/procedures/part-spec";
 import type { Database } from "../../data/database";
 import { entriesOf, ownerOfMachine } from "../../data/ledger";
 import { holdersOf, machineBySlug } from "../../data/machines";
 import { newestMoment } from "../../data/newest-moment";
+import { addPart } from "../../data/parts";
 import { demoCopy } from "../demo/test-bench";
 import { writeDown } from "../ledger/ledger-steps";
+import { swapPart } from "../machine/part-steps";
 import { machineView } from "../screens/machine-view";
 import { clockSetBack, momentNow } from "./clock";
 
@@ -60,7 +63,21 @@ describe("the time of the bench", () => {
         .slice(0, 2)
         .map((e) => e.id),
     ).toEqual([second, first]);
-    const held = machineView(db, "alder", momentNow(db, 0))?.held.find((h) => h.holder.id === holder.id);
+    const held = machineView(db, "alder", momentNow(db, 0))?.held.find(
+      (h) => h.holder.id === holder.id && h.setting.key === "scan offset",
+    );
     expect(held?.entry?.value).toEqual({ shape: "table", rows: [{ at: 300, value: 0.12 }] });
+  });
+
+  it("goes on from the last swap too, so that the next one is after it whatever the clock says", () => {
+    const spec = opticSpecSchema.parse({ label: "Spare", focalLengthMm: 50.8 });
+    const spare = (label: string) => addPart(db, { kind: "optic", ...spec, label }, newest);
+    const swap = (partId: number) => {
+      const now = momentNow(db, newest - 5000);
+      swapPart(db, { machine: "alder", kind: "optic", partId, at: now }, now);
+      return now;
+    };
+    const first = swap(spare("Spare A"));
+    expect(swap(spare("Spare B"))).toBeGreaterThan(first);
   });
 });

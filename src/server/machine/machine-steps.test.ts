@@ -53,7 +53,7 @@ describe("a machine that is added", () => {
       },
     });
     expect(holdersOf(db, machine?.id ?? 0).map((h) => h.role)).toEqual(["controller", "ustrina"]);
-    expect(machineView(db, slug, NOW)).toMatchObject({ next: { action: "begin", procedure: "scan-offset" } });
+    expect(machineView(db, slug, NOW)).toMatchObject({ next: { action: "begin", procedure: "focus" } });
     const trial = beginTrial(db, slug, "scan-offset", NOW + 1);
     burnOnPractice(db, trial, 1, null, NOW + 2);
     expect(fullTrial(db, trial).rounds[0]?.burnedAt).toBe(NOW + 2);
@@ -92,7 +92,6 @@ describe("a machine that is added", () => {
     ["held.scan offset.low", { held: held({ low: "" }) }, /both ends/],
     ["held.scan offset.high", { held: held({ high: "x" }) }, /./],
     ["held.scan offset.high", { held: held({ low: "2 mm" }) }, /larger than the smallest/],
-    ["practice", { kind: "galvo" }, /no practice machine/],
   ] as const)("is refused at its field: %s %j", (field, change, message) => {
     const refused = refusal(() => keepMachine(db, { ...DAMSON, ...(change as Partial<MachineInput>) }, NOW));
     expect(refused).toMatchObject({ field, message: expect.stringMatching(message) });

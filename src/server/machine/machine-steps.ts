@@ -2,24 +2,21 @@
 import { z } from "zod";
 import { parseReading } from "../../core/metrology/reading-text";
 import { type Dimension, UNITS, type UnitId, unitIdSchema } from "../../core/metrology/units";
+import { burnFileOf } from "../../core/procedures/burn-file";
 import { readQuantities } from "../../core/procedures/draft";
 import { USUAL_DIALECT } from "../../core/procedures/gcode-dialect";
-import {
-  axesSchema,
-  type HeldSetting,
-  type MachineKind,
-  type MachineSpec,
-  machineKindSchema,
-} from "../../core/procedures/machine-spec";
-import { tableKindSchema } from "../../core/procedures/setting";
+import { axesSchema, type HeldSetting, type MachineSpec, machineKindSchema } from "../../core/procedures/machine-spec";
+import { isHeldAtMachine, tableKindSchema } from "../../core/procedures/setting";
 import type { Db } from "../../data/database";
 import { toColumn } from "../../data/json-column";
 import { addMachine, everyMachine, type Machine, reviseMachine } from "../../data/machines";
 import { addPractice } from "../../data/practice";
-import { gantryFromSeed, type PracticeController } from "../../practice/gantry-truth";
+import type { PracticeController } from "../../practice/gantry-truth";
+import { practiceFromSeed } from "../../practice/practice-truth";
 import { seedOf } from "../../practice/random";
 import { settingsOf } from "../procedures/settings";
 import { Refusal } from "../refusal";
+import { numberIn, wavelengthNm } from "./wavelength";
 
 const typed = z.string().max(120);
 
@@ -50,7 +47,6 @@ export type MachineInput = z.infer<typeof machineInputSchema>;
 const LARGEST_MM = 10_000;
 const FASTEST_MM_PER_S = 20_000;
 const HARDEST_MM_PER_S2 = 1_000_000;
-const [SHORTEST_NM, LONGEST_NM] = [150, 20_000];
 
 /**
  * Adds a machine, or revises one: trials begun before keep what they began with.
@@ -86,7 +82,7 @@ export function keepMachine(db: Db, input: MachineInput, now: number): string {
   });
 }
 
-/** A new machine with a controller and Ustrina's own G-code as its holders; the one that acts on burns first. */
+/** A new machine with a controller and, where it takes G-code, Ustrina's own as its holders; the one that acts on burns first. */
 export function standOnBench(db: Db, spec: MachineSpec, now: number): Machine {
   const base =
     spec.name
@@ -97,23 +93,16 @@ export function standOnBench(db: Db, spec: MachineSpec, now: number): Machine {
   const taken = ["new", ...everyMachine(db).map((m) => m.slug)];
   let slug = base;
   for (let i = 2; taken.includes(slug); i++) slug = `${base}-${i}`;
-  const holders = [
-    { name: `Controller of ${spec.name}`, role: "controller" as const },
-    { name: "Ustrina's own G-code", role: "ustrina" as const },
-  ];
+  const controller = { name: `Controller of ${spec.name}`, role: "controller" as const };
+  if (burnFileOf(spec.kind) !== "g-code") return addMachine(db, slug, spec, [controller], now);
+  const holders = [controller, { name: "Ustrina's own G-code", role: "ustrina" as const }];
   return addMachine(db, slug, spec, spec.scansBlocks ? holders : [...holders].reverse(), now);
 }
 
 function addStandIn(db: Db, machine: Machine): void {
-  if (!hasPracticeKind(machine.spec.kind))
-    throw new Refusal("practice", "There is no practice machine of this kind yet.");
   const controller: PracticeController = { table: [], switchedOn: true };
-  const truth = gantryFromSeed(seedOf(machine.slug, machine.id));
+  const truth = practiceFromSeed(seedOf(machine.slug, machine.id), machine.spec);
   addPractice(db, { machineId: machine.id, truth: toColumn(truth), controller: toColumn(controller) });
-}
-
-export function hasPracticeKind(kind: MachineKind): boolean {
-  return kind !== "galvo";
 }
 
 function specFrom(input: MachineInput, name: string, before: MachineSpec | null): MachineSpec {
@@ -124,9 +113,9 @@ function specFrom(input: MachineInput, name: string, before: MachineSpec | null)
     depthMm: quantity(input, "depth", "length", "mm", LARGEST_MM),
     topSpeedMmPerS: quantity(input, "topSpeed", "speed", "mmPerS", FASTEST_MM_PER_S),
     accelerationMmPerS2: input.acceleration.trim() === "" ? null : acceleration(input.acceleration),
-    wavelengthNm: wavelength(input.wavelength),
+    wavelengthNm: wavelengthNm(input.wavelength, "wavelength"),
     workingSpeedsMmPerS: workingSpeeds(input),
-    held: { ...before?.held, ...heldFrom(input) },
+    held: { ...withoutDropped(input, before?.held ?? {}), ...heldFrom(input) },
   };
 }
 
@@ -160,22 +149,6 @@ function acceleration(text: string): number {
   return value;
 }
 
-function wavelength(text: string): number {
-  const value = numberIn(text, /\s*nm$/);
-  if (!(value >= SHORTEST_NM && value <= LONGEST_NM))
-    throw new Refusal(
-      "wavelength",
-      `Type the wavelength in nm, ${SHORTEST_NM} to ${LONGEST_NM}: CO₂ 10600, many diodes 455, fibre 1064.`,
-    );
-  return value;
-}
-
-/** A number as readings are typed, its unit left away; NaN where it is none. */
-function numberIn(text: string, unit: RegExp): number {
-  const read = parseReading(text.trim().replace(unit, ""), "ratio", "one");
-  return read.ok ? read.value : Number.NaN;
-}
-
 function workingSpeeds(input: MachineInput): number[] {
   const read = readQuantities(input.workingSpeeds, "speed", "mmPerS");
   if (!read.ok) throw new Refusal("workingSpeeds", read.message);
@@ -184,9 +157,15 @@ function workingSpeeds(input: MachineInput): number[] {
   return [...new Set(read.value)].sort((a, b) => a - b);
 }
 
+/** What no longer stands on the form, because the machine has it no more, is dropped; what the form does not know of stays. */
+function withoutDropped(input: MachineInput, held: MachineSpec["held"]): MachineSpec["held"] {
+  const dropped = settingsOf(input.kind).filter((s) => s.onlyWhere !== undefined && !input.held[s.key]);
+  return Object.fromEntries(Object.entries(held).filter(([key]) => dropped.every((s) => s.key !== key)));
+}
+
 /** Just the settings that procedures of its kind correct. */
 function heldFrom(input: MachineInput): Record<string, HeldSetting> {
-  const settings = settingsOf(input.kind).filter((s) => s.owner === "machine");
+  const settings = settingsOf(input.kind).filter(isHeldAtMachine);
   return Object.fromEntries(
     settings.flatMap((setting) => {
       const given = input.held[setting.key];

@@ -3,6 +3,7 @@ import { isSame } from "../../core/procedures/setting-history";
 import type { LedgerEntry } from "../../data/ledger";
 import type { Holder } from "../../data/machines";
 import type { MachineRecord } from "../procedures/machine-record";
+import { settingsOf } from "../procedures/settings";
 
 export type Behind = {
   setting: string;
@@ -12,11 +13,16 @@ export type Behind = {
 };
 
 /** What was found stays as it is: nobody decided on it. */
-export function behindOf({ entries, holders }: Pick<MachineRecord, "entries" | "holders">): Behind[] {
+export function behindOf({
+  machine,
+  entries,
+  holders,
+}: Pick<MachineRecord, "machine" | "entries" | "holders">): Behind[] {
   const inUse = holders.filter((h) => h.archivedAt === null);
   const controllers = inUse.filter((h) => h.role === "controller").map((h) => h.id);
   const copies = inUse.filter((h) => h.role === "copy");
-  const settings = [...new Set(entries.map((e) => e.setting))];
+  const alone = settingsOf(machine.spec.kind).flatMap((s) => (s.copied ? [] : [s.key]));
+  const settings = [...new Set(entries.map((e) => e.setting))].filter((key) => !alone.includes(key));
   return settings.flatMap((setting) => {
     const own = entries.filter((e) => e.setting === setting);
     const newest = own.find((e) => e.holderId !== null && controllers.includes(e.holderId));

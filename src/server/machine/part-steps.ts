@@ -17,6 +17,7 @@ import {
 } from "../../data/parts";
 import { happenedAt } from "../happened-at";
 import { Refusal } from "../refusal";
+import { wavelengthNm } from "./wavelength";
 
 const typed = z.string().max(120);
 
@@ -26,7 +27,7 @@ export const partInputSchema = z.object({
   kind: z.enum(["optic", "rotary"]),
   label: typed,
   /** Optics; empty = not known. */
-  focalLength: typed,
+  ...{ focalLength: typed, workingDistance: typed, field: typed, lensWavelength: typed, ring: typed, printed: typed },
   /** Rotaries. */
   drive: z.enum(["roller", "chuck"]),
   rollerDiameter: typed,
@@ -53,7 +54,15 @@ export function keepPart(db: Db, input: PartInput, now: number): number {
 }
 
 function specOf(input: PartInput, label: string): PartSpec {
-  if (input.kind === "optic") return { kind: "optic", label, focalLengthMm: length(input.focalLength, "focalLength") };
+  if (input.kind === "optic")
+    return {
+      ...{ kind: "optic", label, printed: input.printed.trim() },
+      focalLengthMm: length(input.focalLength, "focalLength"),
+      workingDistanceMm: length(input.workingDistance, "workingDistance"),
+      fieldMm: length(input.field, "field"),
+      wavelengthNm: input.lensWavelength.trim() === "" ? null : wavelengthNm(input.lensWavelength, "lensWavelength"),
+      ringDiameterMm: length(input.ring, "ring"),
+    };
   return {
     ...{ kind: "rotary", label, drive: input.drive },
     rollerDiameterMm: input.drive === "roller" ? length(input.rollerDiameter, "rollerDiameter") : null,

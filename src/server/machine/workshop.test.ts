@@ -24,6 +24,7 @@ import { keepPart, type PartInput, putPartAway, swapPart } from "./part-steps";
 const DAY = 86_400_000;
 const OPTIC: PartInput = {
   ...{ id: null, kind: "optic", label: "38.1", focalLength: "1.5 in" },
+  ...{ workingDistance: "", field: "", lensWavelength: "", ring: "", printed: "" },
   ...{ drive: "roller", rollerDiameter: "", steps: "" },
 };
 
@@ -42,7 +43,7 @@ const holder = (slug: string, role: string) => {
   if (!found) throw new Error(`no ${role}`);
   return found.id;
 };
-const stateOf = (slug: string, now: number) => view(slug, now).procedures[0];
+const stateOf = (slug: string, now: number) => view(slug, now).procedures.find((p) => p.id === "scan-offset");
 const entries = (slug: string) => entriesOf(db, ownerOfMachine(machineBySlug(db, slug)?.id ?? 0));
 const byHand = (slug: string, rows: [string, string][] | null, more = {}) => ({
   ...{ machine: slug, setting: "scan offset", holderId: holder(slug, "controller"), note: "belt felt loose" },
@@ -108,7 +109,7 @@ describe("what is written down by hand", () => {
       },
       NOW,
     );
-    expect(view(slug).held.map((h) => h.entry)).toEqual([null, null]);
+    expect(view(slug).held.map((h) => h.entry)).toEqual([null, null, null]);
     writeDown(
       db,
       {
@@ -123,6 +124,7 @@ describe("what is written down by hand", () => {
     );
     writeDown(db, { ...byHand(slug, null), holderId: holder(slug, "ustrina"), origin: "found" }, NOW);
     expect(view(slug).held.map((h) => h.entry?.value)).toEqual([
+      undefined,
       {
         shape: "table",
         rows: [
@@ -132,7 +134,7 @@ describe("what is written down by hand", () => {
       },
       null,
     ]);
-    expect(view(slug).held.map((h) => h.entry?.readBack)).toEqual([true, false]);
+    expect(view(slug).held.map((h) => h.entry?.readBack)).toEqual([undefined, true, false]);
     expect(view(slug).practiceTable).toEqual([]);
   });
 
@@ -194,7 +196,9 @@ describe("an earlier value", () => {
       ),
     ) as [number, number];
     const compared = () =>
-      compareView(db, "alder", NOW - 30 * DAY, NOW + DAY).compared.find((c) => c.holder === "Controller of Alder");
+      compareView(db, "alder", NOW - 30 * DAY, NOW + DAY).compared.find(
+        (c) => c.holder === "Controller of Alder" && c.setting === "scan offset",
+      );
     expect(compared()).toMatchObject({ same: false, before: { id: first }, after: { id: second } });
     expect(compared()?.rows).toEqual([
       { at: 100, before: 0.11, after: 0.13 },
@@ -341,7 +345,10 @@ describe("what happened", () => {
   it("says what it makes stale before it is noted, and is taken back", () => {
     const belt = view("bracken").changes.find((c) => c.kind === "belt");
     expect(belt?.effects).toEqual([{ title: "Scan offset", effect: "stale" }]);
-    expect(view("bracken").changes.find((c) => c.kind === "bed")?.effects).toEqual([]);
+    expect(view("bracken").changes.find((c) => c.kind === "bed")?.effects).toEqual([
+      { title: "Focus height", effect: "stale" },
+      { title: "Bed tilt", effect: "stale" },
+    ]);
     noteChange(db, { machine: "bracken", kind: "belt", note: "tensioned", at: NOW - DAY }, NOW);
     expect(stateOf("bracken", NOW)).toMatchObject({ state: "stale", since: NOW - DAY });
     takeBackChange(db, "bracken", view("bracken").events[0]?.id ?? 0, NOW);
@@ -409,11 +416,11 @@ describe("taking a machine off the bench", () => {
   it("is refused where history needs it; archived it frees its optic, keeps its name and comes back", () => {
     expect(refusal(() => removeMachine(db, "bracken"))).toMatchObject({
       field: "history",
-      message: expect.stringMatching(/12 trials and 3 ledger entries.*Archive it instead/),
+      message: expect.stringMatching(/13 trials and 4 ledger entries.*Archive it instead/),
     });
     archive(db, "bracken", NOW);
     const bench = benchView(db, NOW);
-    expect(bench.machines.map((m) => m.slug)).toEqual(["alder"]);
+    expect(bench.machines.map((m) => m.slug)).toEqual(["alder", "cinder"]);
     expect(bench.archived).toEqual([{ slug: "bracken", name: "Bracken" }]);
     expect(view("bracken")).toMatchObject({ archived: true, optic: null });
     expect(refusal(() => keepMachine(db, bracken(), NOW))).toMatchObject({
@@ -422,7 +429,7 @@ describe("taking a machine off the bench", () => {
     });
     expect(refusal(() => beginTrial(db, "bracken", "scan-offset", NOW)).message).toMatch(/archived/);
     bringBack(db, "bracken");
-    expect(benchView(db, NOW).machines.map((m) => m.slug)).toEqual(["alder", "bracken"]);
+    expect(benchView(db, NOW).machines.map((m) => m.slug)).toEqual(["alder", "bracken", "cinder"]);
   });
 
   it("waits for an open trial", () => {
@@ -451,7 +458,7 @@ describe("the ledger's page", () => {
   it("draws a setting of one machine over time, and offers what may be put back", () => {
     for (const [i, v] of ["0.1", "0.2", "0.15"].entries())
       writeDown(db, byHand("alder", [["100", v], ...(i > 0 ? [["300", "0.3"] as [string, string]] : [])]), NOW + i);
-    const page = ledgerView(db, { machine: "alder", setting: null }, NOW);
+    const page = ledgerView(db, { machine: "alder", setting: "scan offset" }, NOW);
     const [figure] = page.figures;
     expect(figure?.title).toBe("Scan offset per direction over time, Controller of Alder");
     expect(figure?.series.map((s) => [s.label, s.points.map((p) => p.value)])).toEqual([
@@ -461,6 +468,6 @@ describe("the ledger's page", () => {
     expect(page.rows.filter((r) => r.current)).toHaveLength(3);
     expect(page.rows.find((r) => r.current)?.holders).toEqual([]);
     expect(page.rows[1]?.holders).toHaveLength(3);
-    expect(ledgerView(db, { machine: null, setting: null }, NOW, 2)).toMatchObject({ more: 7, figures: [] });
+    expect(ledgerView(db, { machine: null, setting: null }, NOW, 2)).toMatchObject({ more: 9, figures: [] });
   });
 });

@@ -4,7 +4,9 @@ import type { MachineKind } from "../../core/procedures/machine-spec";
 import type { Db } from "../../data/database";
 import { allMachines } from "../../data/machines";
 import { practiceOf } from "../../data/practice";
-import type { GantryTruth, PracticeController } from "../../practice/gantry-truth";
+import type { PracticeController } from "../../practice/gantry-truth";
+import { shownFocus } from "../../practice/head-height";
+import { heightsOf, type PracticeTruth } from "../../practice/practice-truth";
 import { controllerOf, truthOf } from "./practice-machine";
 
 export type PracticeMachineView = {
@@ -12,7 +14,9 @@ export type PracticeMachineView = {
   name: string;
   kind: MachineKind;
   controller: PracticeController;
-  truth: GantryTruth | null;
+  truth: PracticeTruth | null;
+  /** Of its beam, with the truth: the height shown where it is narrowest, its radius there, its focal depth, mm; grain of the stock, a share. */
+  beam: { shownFocusMm: number; radiusMm: number; depthMm: number; playMm: number; grain: number } | null;
 };
 
 export function practiceView(db: Db): PracticeMachineView[] {
@@ -26,7 +30,18 @@ export function practiceView(db: Db): PracticeMachineView[] {
         kind: m.spec.kind,
         controller: controllerOf(row),
         truth: row.revealedAt === null ? null : truthOf(row),
+        beam: row.revealedAt === null ? null : beamOf(truthOf(row)),
       },
     ];
   });
+}
+
+function beamOf(truth: PracticeTruth): PracticeMachineView["beam"] {
+  const focus = heightsOf(truth);
+  const { waistMm, m2, wavelengthMm } = focus.beam;
+  return {
+    ...{ shownFocusMm: shownFocus(focus), radiusMm: waistMm, playMm: focus.screwPlayMm },
+    grain: focus.stock.grain?.sd ?? 0,
+    depthMm: (Math.PI * waistMm ** 2) / (m2 * wavelengthMm),
+  };
 }

@@ -4,6 +4,7 @@ import { CHART_FROM_POINTS, type ControlChart, controlChart } from "../../core/m
 import { withUncertainty } from "../../core/metrology/quantity-text";
 import type { LengthUnit } from "../../core/metrology/units";
 import type { AnyProcedure } from "../../core/procedures/contract";
+import { isSameOptic } from "../../core/procedures/fitted-optic";
 import { effectOfFitting, type Need, reasonOf, WHY } from "../../core/procedures/need";
 import { entryBefore, isSame } from "../../core/procedures/setting-history";
 import { shownUnit } from "../../core/procedures/shown-unit";
@@ -74,7 +75,7 @@ export function procedureState(
 ): ProcedureState {
   const trials = trialsOf(record, procedure.id);
   const open = trials.find((t) => t.endedAt === null);
-  const proof = newestProof(record, trials);
+  const proof = newestProof(record, procedure, trials);
   const checks = checksOf(record, procedure.id);
   const check = checks.at(-1);
   const opened = open ? progress(open.id) : null;
@@ -109,12 +110,16 @@ export function leftOver(verdict: Verdict, length: LengthUnit): string {
 
 type Proof = { trial: Trial; verdict: KeptVerdict };
 
-function newestProof(record: MachineRecord, trials: readonly Trial[]): Proof | null {
-  for (const trial of trials) {
-    const verdict = record.verdictsOf(trial.id).findLast((v) => v.purpose === "proof" && v.result.result === "proved");
-    if (verdict) return { trial, verdict };
-  }
-  return null;
+/** With the optic that is fitted, where the procedure depends on it and there is one; else the newest of all. */
+function newestProof({ fittings, verdictsOf }: MachineRecord, { needs }: AnyProcedure, trials: readonly Trial[]) {
+  const proofs = trials.flatMap((trial): Proof[] => {
+    const verdict = verdictsOf(trial.id).findLast((v) => v.purpose === "proof" && v.result.result === "proved");
+    return verdict ? [{ trial, verdict }] : [];
+  });
+  const own = needs.some((n) => n.on === "optic")
+    ? proofs.find((p) => isSameOptic(fittings, p.verdict.acceptedAt, Number.POSITIVE_INFINITY))
+    : undefined;
+  return own ?? proofs[0] ?? null;
 }
 
 type Change = Standing["changes"][number];
@@ -122,10 +127,12 @@ type Change = Standing["changes"][number];
 /** What changed since a proof in what the procedure needs, in its own settings, and in what its readings stand on. */
 function changesSince(record: MachineRecord, procedure: AnyProcedure, proof: Proof): Change[] {
   const { trial, verdict } = proof;
+  const isOwn = ({ setting, at }: LedgerEntry) => {
+    const spec = procedure.settings.find((s) => s.key === setting);
+    return spec && (spec.owner !== "optic" || isSameOptic(record.fittings, at, verdict.acceptedAt));
+  };
   const own = record.entries
-    .filter(
-      (e) => procedure.settings.some((s) => s.key === e.setting) && e.trialId !== trial.id && e.origin !== "found",
-    )
+    .filter((e) => isOwn(e) && e.trialId !== trial.id && e.origin !== "found")
     .map(({ at }): Change => ({ at, effect: "stale", why: WHY.ownEntry }));
   const needed = procedure.needs.flatMap((need) => changesIn(record, need, verdict.acceptedAt));
   // What was proved on another bench says nothing of what this machine's controller holds now.

@@ -2,18 +2,18 @@
 import type { MachineSpec } from "../../core/procedures/machine-spec";
 import { firstToDo } from "../../core/procedures/next-step";
 import type { Db } from "../../data/database";
-import { fittedPart } from "../../data/parts";
 import type { MachineRecord } from "../procedures/machine-record";
 import { type OpenProgress, type ProcedureState, procedureState, type Seen } from "../procedures/procedure-state";
-import { offeredProcedures } from "../procedures/procedures";
+import { knownProcedure, offeredProcedures } from "../procedures/procedures";
 import { progressOf } from "../trial/trial-progress";
-import { fullTrial } from "../trial/trial-record";
 
 export type BenchProcedure = ProcedureState & {
   id: string;
   title: string;
   /** Where its open trial is continued. */
   href: string | null;
+  /** That it was never done is no reason to do it. */
+  occasional: boolean;
 };
 
 export type NextStep = {
@@ -42,14 +42,13 @@ export type OpenTrial = {
   begunAt: number;
   href: string;
 };
-/** A place that still has an older value than the controller. */
 
 /** One machine as it stands on the bench, with its open trials. */
 export function benchMachine(db: Db, record: MachineRecord, seen: Seen): { machine: BenchMachine; open: OpenTrial[] } {
   const { machine } = record;
   const open = record.trials
     .filter((t) => t.endedAt === null)
-    .map((t) => ({ trial: t, progress: progressOf(db, t.id), title: fullTrial(db, t.id).procedure.title }));
+    .map((t) => ({ trial: t, progress: progressOf(db, t.id), title: knownProcedure(t.procedure).title }));
   const progress = (id: number) => open.find((o) => o.trial.id === id)?.progress ?? progressOf(db, id);
   const stands = offeredProcedures(machine.spec.kind).map((procedure) => {
     const state = procedureState(record, procedure, progress, seen);
@@ -60,9 +59,10 @@ export function benchMachine(db: Db, record: MachineRecord, seen: Seen): { machi
     machine: {
       slug: machine.slug,
       spec: machine.spec,
-      optic: fittedPart(db, machine.id, "optic", seen.now)?.label ?? null,
+      optic: record.fittings.find((f) => f.kind === "optic" && f.to === null)?.label ?? null,
       procedures: stands.map((s) => ({
         ...s.view,
+        occasional: s.procedure.occasional === true,
         href: open.find((o) => o.trial.id === s.view.trialId)?.progress.href ?? null,
       })),
       next: nextStep(first?.view ?? null, progress),

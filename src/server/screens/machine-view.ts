@@ -4,7 +4,7 @@ import { CHANGES, type ChangeKind, changesOn } from "../../core/procedures/chang
 import { type MachineKind, machineKindSchema } from "../../core/procedures/machine-spec";
 import type { Effect } from "../../core/procedures/need";
 import type { PartKind, PartSpec } from "../../core/procedures/part-spec";
-import type { SettingSpec } from "../../core/procedures/setting";
+import { isHeldAtMachine, isHeldBy, type SettingSpec } from "../../core/procedures/setting";
 import type { Db } from "../../data/database";
 import type { MachineEvent } from "../../data/events";
 import type { LedgerEntry } from "../../data/ledger";
@@ -13,28 +13,33 @@ import { allParts, type Fitting, fittedAt, fittedPart } from "../../data/parts";
 import { practiceOf } from "../../data/practice";
 import { type ToPutBack, toPutBackOf } from "../../data/put-back";
 import { historyWords } from "../machine/archive-steps";
-import { hasPracticeKind } from "../machine/machine-steps";
 import { controllerOf } from "../practice/practice-machine";
 import { type MachineRecord, machineRecord } from "../procedures/machine-record";
 import { offeredProcedures } from "../procedures/procedures";
 import { settingsOf, settingUnit } from "../procedures/settings";
+import { holdsNow } from "../trial/trial-record";
 import { type BenchMachine, benchMachine } from "./bench-machine";
 
 /** A setting of a machine that a procedure corrects. */
-export type KeptSetting = Pick<SettingSpec, "key" | "label" | "shape" | "unit" | "larger">;
+export type KeptSetting = Pick<SettingSpec, "key" | "label" | "shape" | "unit" | "larger" | "usualStep"> & {
+  /** `null` where every machine has it. */
+  onlyWhere: string | null;
+};
 
-export type MachineFormView = { settings: Record<MachineKind, KeptSetting[]>; practiceKinds: MachineKind[] };
+export type MachineFormView = { settings: Record<MachineKind, KeptSetting[]> };
 
 /** What the form asks for, by kind of machine. */
 export function machineFormView(): MachineFormView {
   const kinds = machineKindSchema.options;
   const kept = (kind: MachineKind) =>
     settingsOf(kind)
-      .filter((s) => s.owner === "machine" && s.shape !== "map")
-      .map(({ key, label, shape, unit, larger }) => ({ key, label, shape, unit, larger }));
+      .filter((s) => isHeldAtMachine(s) && s.shape !== "map")
+      .map(({ key, label, shape, unit, larger, usualStep, onlyWhere = null }) => ({
+        ...{ key, label, shape, unit, larger, onlyWhere },
+        ...(usualStep === undefined ? {} : { usualStep }),
+      }));
   return {
     settings: Object.fromEntries(kinds.map((kind) => [kind, kept(kind)])) as Record<MachineKind, KeptSetting[]>,
-    practiceKinds: kinds.filter(hasPracticeKind),
   };
 }
 
@@ -114,14 +119,18 @@ export function machineView(db: Db, slug: string, now: number, length: LengthUni
   };
 }
 
-/** In practice order of the settings; the one that acts on burns first. */
-function heldBy({ machine, holders, entries }: MachineRecord): HeldView[] {
+/** In practice order of the settings, each where it is kept; the one that acts on burns first. */
+function heldBy({ machine, holders, entries, fittings }: MachineRecord): HeldView[] {
   const inUse = holders.filter((h) => h.archivedAt === null);
-  return settingsOf(machine.spec.kind).flatMap((setting) =>
-    inUse.map(({ id, name, role }) => ({
-      ...{ setting, unit: settingUnit(machine.spec, setting.key), holder: { id, name, role } },
-      entry: entries.find((e) => e.setting === setting.key && e.holderId === id) ?? null,
-    })),
+  const settings = settingsOf(machine.spec.kind).filter((s) => isHeldBy(s, machine.spec.held));
+  return settings.flatMap((setting) =>
+    inUse
+      .filter((h) => setting.copied || h.role === "controller")
+      .map(({ id, name, role }) => ({
+        ...{ setting, unit: settingUnit(machine.spec, setting.key), holder: { id, name, role } },
+        entry:
+          entries.find((e) => e.setting === setting.key && e.holderId === id && holdsNow(e, setting, fittings)) ?? null,
+      })),
   );
 }
 

@@ -5,6 +5,7 @@ import type { Measured } from "../../core/metrology/measured";
 import { inUnit } from "../../core/metrology/quantity-text";
 import type { LengthUnit, UnitId } from "../../core/metrology/units";
 import { fromInternal, UNITS } from "../../core/metrology/units";
+import { type ChangeKind, changesOn } from "../../core/procedures/change";
 import { type Effect, needsText } from "../../core/procedures/need";
 import { shownUnit } from "../../core/procedures/shown-unit";
 import type { Db } from "../../data/database";
@@ -73,6 +74,8 @@ export function procedureView(
   const checks = checksOf(record, procedure.id);
   const chart = driftChart(checks);
   const { unit } = procedure.tolerance;
+  // A galvo has no belt and no home switch.
+  const happening: readonly ChangeKind[] = changesOn(machine.spec.kind);
   return {
     machine: machine.spec.name,
     machineSlug: slug,
@@ -90,7 +93,7 @@ export function procedureView(
       usualDays: procedure.recheck.defaultDays,
       why: procedure.recheck.why,
     },
-    needs: needsText(procedure.needs),
+    needs: needsText(procedure.needs.filter((n) => n.on !== "change" || happening.includes(n.what))),
     checks: checks.map((c) => rowOf(c, length)).reverse(),
     asFoundLabel: checks.at(-1)?.verdict.asFound.label ?? "",
     checksUntilChart: Math.max(0, CHART_FROM_POINTS - checks.length),

@@ -1,15 +1,18 @@
 /** A round burned on the practice machine and read there. */
 import { z } from "zod";
+import { burnFileOf } from "../../core/procedures/burn-file";
 import type { Db } from "../../data/database";
 import { fromColumn, toColumn } from "../../data/json-column";
 import { addBurn, burnOf, type PracticeRow, practiceOf } from "../../data/practice";
 import { freezeRound } from "../../data/rounds";
+import { svgOf } from "../../formats/svg-writer";
 import type { Mark } from "../../practice/gantry";
 import { seeded, seedOf } from "../../practice/random";
 import { burnFile, type PracticeAnswer, siteReader } from "../../rehearsal/practice-burn";
 import { controllerOf, truthOf } from "../practice/practice-machine";
 import { Refusal } from "../refusal";
 import { roundGcode } from "./round-gcode";
+import { roundPiece } from "./round-piece";
 import { couponCode, type FullTrial, fullTrial, laidOut, roundOf } from "./trial-record";
 
 /** Scatter with which a practice technician places a gauge of which nothing is known, mm. */
@@ -24,6 +27,7 @@ const marksSchema: z.ZodType<Mark[]> = z.array(
     widthMm: z.number(),
     speedMmPerS: z.number(),
     line: z.number(),
+    narrowness: z.number().optional(),
   }),
 );
 
@@ -37,20 +41,30 @@ export function burnOnPractice(db: Db, trialId: number, n: number, file: string 
   const round = roundOf(full, n);
   if (round.burnedAt !== null) throw new Refusal("round", "This round is burned already.");
   const row = practiceRow(db, full);
-  const text = file ?? [...roundGcode(db, full, n)].join("");
+  const text = file ?? fileToBurn(db, full, n);
+  const frozen = laidOut(db, full, round);
   const burn = burnFile(
     text,
     couponCode(full, n),
     { ...full.machine, gcode: full.dialect },
     truthOf(row),
     controllerOf(row),
+    frozen.spec,
   );
   if (!burn.ok) throw new Refusal("file", burn.message);
-  const frozen = laidOut(db, full, round);
   db.transaction((tx) => {
     if (!freezeRound(tx, round.id, frozen, now)) throw new Refusal("round", "This round is burned already.");
     addBurn(tx, { roundId: round.id, file: text, marks: toColumn(burn.marks) }, now);
   });
+}
+
+/** As it would be downloaded for its machine. */
+function fileToBurn(db: Db, full: FullTrial, n: number): string {
+  const { spec } = laidOut(db, full, roundOf(full, n));
+  if (spec.pieces.length === 0) return "";
+  return burnFileOf(full.machine.kind) === "drawing"
+    ? svgOf(roundPiece(db, full, n, 1))
+    : [...roundGcode(db, full, n)].join("");
 }
 
 /** One reading at a site of the practice piece, taken with the gauge of the open session. */
@@ -78,6 +92,7 @@ export function readOnPractice(
     marks,
     round.spec.placement,
     truth,
+    full.machine,
   )(
     {
       placingMm: session.gauge.placing?.sdMm ?? HAND_PLACING_MM,
@@ -89,6 +104,13 @@ export function readOnPractice(
   );
   if (!answer.ok) throw new Refusal("site", answer.why);
   return answer;
+}
+
+/** What was burned on the practice machine in a round, and what that machine really is. */
+export function practiceBurnOf(db: Db, full: FullTrial, roundId: number) {
+  const [row, burn] = [practiceOf(db, full.trial.machineId), burnOf(db, roundId)];
+  if (!row || !burn) return null;
+  return { marks: fromColumn(marksSchema, burn.marks, "practice_burn.marks"), truth: truthOf(row) };
 }
 
 function practiceRow(db: Db, full: FullTrial): PracticeRow {

@@ -18,8 +18,7 @@ import { enterInPractice } from "../practice/practice-machine";
 import { settingUnit } from "../procedures/settings";
 import { Refusal } from "../refusal";
 import { keepCheckVerdict } from "./check-steps";
-import { contextOf, type FullTrial, fullTrial, historyOf, readingStamp } from "./trial-record";
-import { burnedRound } from "./trial-steps";
+import { burnedRound, contextOf, type FullTrial, fullTrial, historyOf, readingStamp } from "./trial-record";
 
 /** What the controller really held during the burn; a difference from the ledger goes into the ledger as found. */
 export function confirmHeld(
@@ -27,12 +26,12 @@ export function confirmHeld(
   trialId: number,
   n: number,
   setting: string,
-  rows: readonly TypedRow[],
+  rows: readonly TypedRow[] | null,
   now: number,
 ): void {
   const full = fullTrial(db, trialId);
   const round = burnedRound(db, trialId, n);
-  const value = typedIn(full, setting, rows);
+  const value = rows && typedIn(full, setting, rows);
   const before = round.inForce?.[setting] ?? null;
   const acting = actingHolder(db, full, round.plan);
   db.transaction((tx) => {
@@ -182,7 +181,8 @@ export function giveUp(db: Db, trialId: number, now: number): void {
 export function holdersToEnter(db: Db, full: FullTrial, plan: unknown): Holder[] {
   const acting = actingHolder(db, full, plan);
   const copies = holdersOf(db, full.trial.machineId).filter((h) => h.role === "copy");
-  return acting.role === "controller" ? [acting, ...copies] : [acting];
+  const isCopied = acting.role === "controller" && full.procedure.settings.some((s) => s.copied);
+  return isCopied ? [acting, ...copies] : [acting];
 }
 
 function actingHolder(db: Db, full: FullTrial, plan: unknown): Holder {

@@ -1,4 +1,5 @@
 /** All readings that a practice piece still asks for, one after the other, as a person would take them. */
+import { sitesLeft } from "../../core/procedures/answer";
 import type { Db } from "../../data/database";
 import { readOnPractice } from "./burn-on-practice";
 import { fullTrial, roundOf } from "./trial-record";
@@ -16,16 +17,12 @@ export function readAllOnPractice(
   at: (taken: number) => number,
 ): void {
   const round = roundOf(fullTrial(db, trialId), n);
-  const unit = round.sessions.at(-1)?.gauge.unit ?? "mm";
-  let count = 0;
-  for (const site of round.spec?.sites ?? []) {
-    const there = round.readings.filter((r) => r.site === site.id).length;
-    for (let repeat = there; repeat < site.repeats; repeat++) {
-      const { text, value } = readOnPractice(db, trialId, n, site.id);
-      const words = value.kind === "quantity" && value.value < 0 ? "negative" : "positive";
-      const clientKey = `${name}-${trialId}-${n}-${site.id}-${repeat}`;
-      const input = { kind: "quantity", text, words, unit } as const;
-      takeReading(db, { trialId, n, site: site.id, input, from: "practice", clientKey }, at(count++));
-    }
+  const sites = round.spec?.sites ?? [];
+  const answers = round.readings.map((r) => r.answer);
+  for (let count = 0, [site] = sitesLeft(sites, answers); site; count++, [site] = sitesLeft(sites, answers)) {
+    const repeat = answers.filter((a) => a.site === site?.id).length;
+    const { input } = readOnPractice(db, trialId, n, site.id);
+    const clientKey = `${name}-${trialId}-${n}-${site.id}-${repeat}`;
+    answers.push(takeReading(db, { trialId, n, site: site.id, input, from: "practice", clientKey }, at(count)).answer);
   }
 }

@@ -1,6 +1,5 @@
 /** The files of a round, made from its layout and readings at the moment they are asked for. */
 
-import type { Piece } from "../../core/coupon/piece";
 import { lengthUnitOf } from "../../core/procedures/shown-unit";
 import type { Db } from "../../data/database";
 import { dxfOf } from "../../formats/dxf-writer";
@@ -11,7 +10,10 @@ import type { Paper } from "../../formats/run-sheet/sheet-page";
 import { sheetPdf } from "../../formats/run-sheet/sheet-pdf";
 import { svgOf } from "../../formats/svg-writer";
 import { Refusal } from "../refusal";
+import { madeDrawing } from "./made-drawing";
+import { practiceScan, SCAN_DPI } from "./practice-scan";
 import { roundGcode } from "./round-gcode";
+import { roundPiece } from "./round-piece";
 import { roundSheetPages } from "./round-sheet";
 import { trialDocument } from "./trial-document";
 import { couponCode, type FullTrial, fullTrial, historyOf, laidOut, roundOf } from "./trial-record";
@@ -20,8 +22,8 @@ import { couponCode, type FullTrial, fullTrial, historyOf, laidOut, roundOf } fr
 export type FileBody = string | Buffer | Iterable<string>;
 export type RoundFile = { name: string; mime: string; body: FileBody | Promise<FileBody> };
 
-/** What a file may be asked for with: paper of what lies on pages, and which piece, from 1, of what holds one. */
-export type Asked = { paper: Paper; piece: number };
+/** What a file may be asked for with: paper of what lies on pages, which piece, from 1, of what holds one, how fine a scan, and which of what a solution makes. */
+export type Asked = { paper: Paper; piece: number; dpi?: number; of?: string };
 export const AS_USUAL: Asked = { paper: "a4", piece: 1 };
 
 type Maker = {
@@ -32,8 +34,16 @@ type Maker = {
 
 /** By the last part of their address. */
 const FILES: Record<string, Maker> = {
-  "coupon.svg": { suffix: ".svg", mime: "image/svg+xml", make: (...a) => svgOf(pieceOf(...a)) },
-  "coupon.dxf": { suffix: ".dxf", mime: "image/vnd.dxf", make: (...a) => dxfOf(pieceOf(...a)) },
+  "coupon.svg": {
+    suffix: ".svg",
+    mime: "image/svg+xml",
+    make: (db, full, n, { piece }) => svgOf(roundPiece(db, full, n, piece)),
+  },
+  "coupon.dxf": {
+    suffix: ".dxf",
+    mime: "image/vnd.dxf",
+    make: (db, full, n, { piece }) => dxfOf(roundPiece(db, full, n, piece)),
+  },
   "coupon.nc": { suffix: ".nc", mime: "text/plain", make: roundGcode },
   "run-sheet.pdf": { suffix: "-run-sheet.pdf", mime: "application/pdf", make: runSheetPdf },
   "sites.csv": {
@@ -48,6 +58,21 @@ const FILES: Record<string, Maker> = {
     mime: "application/json",
     make: (db, full) => documentText(trialDocument(db, full.trial.id)),
   },
+  "practice-scan.png": {
+    suffix: "-practice-scan.png",
+    mime: "image/png",
+    make: (db, full, n, { dpi }) => practiceScan(db, full, n, SCAN_DPI.find((d) => d === dpi) ?? SCAN_DPI[0]),
+  },
+  "made.svg": {
+    suffix: ".svg",
+    mime: "image/svg+xml",
+    make: (db, full, n, { of = "" }) => svgOf(madeDrawing(db, full, n, of, new Date()), false),
+  },
+  "made.dxf": {
+    suffix: ".dxf",
+    mime: "image/vnd.dxf",
+    make: (db, full, n, { of = "" }) => dxfOf(madeDrawing(db, full, n, of, new Date())),
+  },
   "results.csv": { suffix: "-results.csv", mime: "text/csv", make: results },
 };
 
@@ -60,21 +85,14 @@ export function roundFile(db: Db, trialId: number, n: number, file: string, aske
   const maker = Object.hasOwn(FILES, file) ? FILES[file] : undefined;
   if (!maker) throw new Refusal("file", `There is no file “${file}”.`);
   const piece = asked.piece > 1 ? `-piece-${asked.piece}` : "";
-  const name = `${full.machine.name}-${couponCode(full, n)}${piece}${maker.suffix}`.toLowerCase();
+  const of = asked.of ? `-${asked.of}` : "";
+  const name = `${full.machine.name}-${couponCode(full, n)}${piece}${of}${maker.suffix}`.toLowerCase();
   return { name, mime: maker.mime, body: maker.make(db, full, n, asked) };
 }
 
 async function runSheetPdf(db: Db, full: FullTrial, n: number, { paper }: Asked): Promise<Buffer> {
   const { title, pages } = roundSheetPages(db, full, n, paper);
   return sheetPdf(pages, title, new Date());
-}
-
-/** A piece as it is sent. */
-function pieceOf(db: Db, full: FullTrial, n: number, asked: Asked): Piece {
-  const { plan, spec, inForce } = laidOut(db, full, roundOf(full, n));
-  const piece = full.procedure.asSent(spec, plan, inForce, full.machine).pieces[asked.piece - 1];
-  if (!piece) throw new Refusal("file", `This round has no piece ${asked.piece} to draw.`);
-  return piece;
 }
 
 function sheet(db: Db, full: FullTrial, n: number): string {

@@ -63,7 +63,7 @@ function sittingOf(session: Session) {
 }
 
 function readingOf(round: FullRound, reading: TakenReading) {
-  const { content, from, session } = reading.answer;
+  const { content, from, session, picture, u } = reading.answer;
   return {
     site: reading.site,
     reading: content.status === "read" ? reading.raw : "",
@@ -71,6 +71,7 @@ function readingOf(round: FullRound, reading: TakenReading) {
     cannotRead: content.status === "read" ? null : content.why,
     sitting: session,
     from,
+    ...(picture && u !== null ? { picture: { ...picture, uMm: u } } : {}),
     taken: iso(reading.takenAt),
   };
 }

@@ -3,7 +3,7 @@ import { fixed } from "../../core/metrology/quantity-text";
 import { SCAN_OFFSET } from "../../core/procedures/scan-offset/plan-type";
 import type { Database } from "../../data/database";
 import { currentEntry, entriesOf, ownerOfMachine } from "../../data/ledger";
-import { holdersOf, machineBySlug } from "../../data/machines";
+import { holdersOf, type Machine, machineById, machineBySlug } from "../../data/machines";
 import { addDemoBench } from "../demo/demo-bench";
 import { demoCopy, NOW, refusal } from "../demo/test-bench";
 import { ledgerView } from "../ledger/ledger-view";
@@ -101,7 +101,7 @@ describe("a trial from layout to proof", () => {
     record(trialId, 1);
     expect(proved(trialId)?.result).toBe("proved");
     expect(acceptVerdict(db, trialId, NOW).result).toBe("proved");
-    expect(benchView(db, NOW).machines[0]?.procedures[0]).toMatchObject({ state: "holding", since: NOW });
+    expect(benchView(db, NOW).machines[0]?.procedures[1]).toMatchObject({ state: "holding", since: NOW });
     expect(refusal(() => acceptVerdict(db, trialId, NOW)).message).toMatch(/ended already/);
   });
 
@@ -188,9 +188,9 @@ describe("burning", () => {
 
   it("gives files that name coupon and machine", () => {
     const trialId = beginTrial(db, "alder", "scan-offset", NOW);
-    expect(roundFile(db, trialId, 1, "coupon.svg")).toMatchObject({ name: "alder-a-1.svg", mime: "image/svg+xml" });
+    expect(roundFile(db, trialId, 1, "coupon.svg")).toMatchObject({ name: "alder-a-2.svg", mime: "image/svg+xml" });
     expect([...(roundFile(db, trialId, 1, "coupon.nc").body as Iterable<string>)].join("")).toMatch(
-      /^\(Ustrina coupon A-1\)/,
+      /^\(Ustrina coupon A-2\)/,
     );
     expect(refusal(() => roundFile(db, trialId, 1, "../secret")).message).toMatch(/no file/);
   });
@@ -199,8 +199,8 @@ describe("burning", () => {
     ["a file from elsewhere", () => "G21\nG0 X1\nM2", /names no coupon/],
     [
       "the file of another coupon",
-      (text: string) => text.replace("coupon A-1", "coupon B-9"),
-      /is for “B-9”; this round is coupon A-1/,
+      (text: string) => text.replace("coupon A-2", "coupon B-9"),
+      /is for “B-9”; this round is coupon A-2/,
     ],
     ["a cut file", (text: string) => text.slice(0, text.length / 2), /cut short|no word|M121|not closed/],
     ["prose", () => "please burn this", /no word of G-code|not understood/],
@@ -428,13 +428,13 @@ describe("the bench", () => {
     const before = trials();
     addDemoBench(db, NOW);
     expect(trials()).toEqual(before);
-    expect(db.$client.prepare("select count(*) as n from reading").get()).toEqual({ n: 260 });
+    expect(db.$client.prepare("select count(*) as n from reading").get()).toEqual({ n: 272 });
     expect(ledgerView(db, { setting: null, machine: "bracken" }, NOW).rows[0]).toMatchObject({
       machine: "Bracken",
       origin: "trial",
       current: true,
     });
-    expect(ledgerView(db, { setting: null, machine: null }, NOW).machines).toHaveLength(2);
+    expect(ledgerView(db, { setting: null, machine: null }, NOW).machines).toHaveLength(3);
   });
 });
 
@@ -444,8 +444,8 @@ describe("practice machines", () => {
     expect(view()?.truth).toBeNull();
     reveal(db, alder, NOW);
     const before = view()?.truth;
-    expect(before?.lagOnS).toBeGreaterThan(0);
-    renew(db, alder, 12345);
+    expect(before).toMatchObject({ lagOnS: expect.any(Number) });
+    renew(db, machineById(db, alder) as Machine, 12345);
     expect(view()?.truth).toBeNull();
     reveal(db, alder, NOW);
     expect(view()?.truth).not.toEqual(before);

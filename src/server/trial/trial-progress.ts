@@ -1,5 +1,5 @@
 /** Where an open trial stands. */
-import { siteIsDone } from "../../core/procedures/answer";
+import { sitesLeft } from "../../core/procedures/answer";
 import type { Db } from "../../data/database";
 import { entriesOf, ownerOfMachine } from "../../data/ledger";
 import type { OpenProgress } from "../procedures/procedure-state";
@@ -18,8 +18,8 @@ export function progressOf(db: Db, trialId: number): OpenProgress & { href: stri
       ? { stage: "burn", detail: "waiting for the proof burn", toProve: true, href: at("burn") }
       : { stage: "lay-out", detail: "being laid out", toProve: false, href: at("lay-out") };
   const answers = last.readings.map((r) => r.answer);
-  const done = last.spec.sites.filter((s) => siteIsDone(s, answers)).length;
   const total = last.spec.sites.length;
+  const done = total - sitesLeft(last.spec.sites, answers).length;
   if (done < total)
     return { stage: "read", detail: `${done} of ${total} sites of ${name} read`, toProve: proof, href: at("read") };
   if (proof || check)

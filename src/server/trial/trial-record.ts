@@ -3,15 +3,17 @@ import type { RoundSpec } from "../../core/coupon/round-spec";
 import type { Gauge } from "../../core/metrology/gauge";
 import type { AnyProcedure, History, PlanContext, RoundRecord } from "../../core/procedures/contract";
 import { readDraft } from "../../core/procedures/draft";
+import { isSameOptic } from "../../core/procedures/fitted-optic";
 import type { GcodeDialect } from "../../core/procedures/gcode-dialect";
 import type { MachineSpec } from "../../core/procedures/machine-spec";
-import type { SettingsInForce } from "../../core/procedures/setting";
+import { isHeldBy, type SettingSpec, type SettingsInForce } from "../../core/procedures/setting";
 import type { Db } from "../../data/database";
-import { allGauges } from "../../data/gauges";
-import { currentEntry, ownerOfMachine } from "../../data/ledger";
+import { gaugesAtHand } from "../../data/gauges";
+import { entriesOf, type LedgerEntry, ownerOfMachine } from "../../data/ledger";
 import { holdersOf, machineById, machineRevisionById } from "../../data/machines";
+import { type Fitting, fittingsOf, partById } from "../../data/parts";
 import { readingsOf, type Session, sessionsOf, type TakenReading } from "../../data/readings";
-import { type Round, roundsOf } from "../../data/rounds";
+import { type Round, roundNumbered, roundsOf } from "../../data/rounds";
 import { type Trial, trialById } from "../../data/trials";
 import { knownProcedure } from "../procedures/procedures";
 import { Refusal } from "../refusal";
@@ -33,14 +35,14 @@ export type FullTrial = {
 export function fullTrial(db: Db, trialId: number): FullTrial {
   const trial = trialById(db, trialId);
   const owner = trial ? machineById(db, trial.machineId) : undefined;
-  if (!trial || !owner) throw new Refusal("trial", "There is no such trial.");
+  if (!trial || !owner) throw noSuchTrial();
   return {
     trial,
     machine: machineRevisionById(db, trial.machineRevisionId),
     dialect: owner.spec.gcode,
     machineSlug: owner.slug,
     procedure: knownProcedure(trial.procedure),
-    available: allGauges(db).map((g) => g.spec),
+    available: gaugesAtHand(db),
     rounds: roundsOf(db, trialId).map((round) => ({
       ...round,
       readings: readingsOf(db, round.id),
@@ -52,20 +54,48 @@ export function fullTrial(db: Db, trialId: number): FullTrial {
 /** @throws Refusal when the trial has no such round */
 export function roundOf(full: FullTrial, n: number): FullRound {
   const round = full.rounds.find((r) => r.n === n);
-  if (!round) throw new Refusal("round", `Trial ${full.trial.code} has no round ${n}.`);
+  if (!round) throw noSuchRound(full.trial, n);
   return round;
+}
+
+/** A round that is read, with its sittings; what was read is not asked for: taking a reading takes as long as the first did. */
+export type BurnedRound = Round & { spec: RoundSpec; sessions: Session[] };
+
+/** @throws Refusal unless the round exists and is burned */
+export function burnedRound(db: Db, trialId: number, n: number): BurnedRound {
+  const trial = trialById(db, trialId);
+  if (!trial) throw noSuchTrial();
+  const round = roundNumbered(db, trialId, n);
+  if (!round) throw noSuchRound(trial, n);
+  if (!round.spec) throw new Refusal("round", "This round is not burned yet.");
+  return { ...round, spec: round.spec, sessions: sessionsOf(db, round.id) };
 }
 
 /** What the ledger says is in force for a burn that the controller, or Ustrina, compensates. */
 export function settingsInForce(db: Db, full: FullTrial, actsFrom: "controller" | "ustrina"): SettingsInForce {
-  const acting = holdersOf(db, full.trial.machineId).find((h) => h.role === actsFrom);
-  const owner = ownerOfMachine(full.trial.machineId);
-  return Object.fromEntries(
-    full.procedure.settings.map((setting) => [
-      setting.key,
-      acting ? (currentEntry(db, owner, setting.key, acting.id)?.value ?? null) : null,
-    ]),
+  const { machineId } = full.trial;
+  const acting = holdersOf(db, machineId).find((h) => h.role === actsFrom);
+  const entries = entriesOf(db, ownerOfMachine(machineId)).filter(
+    (e) => e.undoneAt === null && e.holderId === acting?.id,
   );
+  const fittings = fittingsOf(db, machineId);
+  return Object.fromEntries(
+    full.procedure.settings
+      .filter((setting) => isHeldBy(setting, full.machine.held))
+      .map((setting) => [
+        setting.key,
+        entries.find((e) => e.setting === setting.key && holdsNow(e, setting, fittings))?.value ?? null,
+      ]),
+  );
+}
+
+/** A setting of the machine with its optic holds while that optic is fitted. */
+export function holdsNow(
+  entry: Pick<LedgerEntry, "at">,
+  { owner }: Pick<SettingSpec, "owner">,
+  fittings: readonly Fitting[],
+): boolean {
+  return owner !== "optic" || isSameOptic(fittings, entry.at, Number.POSITIVE_INFINITY);
 }
 
 /** Which coupon a round burns: the first keeps the code of its trial, later ones add their number. */
@@ -79,7 +109,15 @@ export function contextOf(db: Db, full: FullTrial, n: number): PlanContext {
     machine: full.machine,
     couponCode: couponCode(full, n),
     inForce: settingsInForce(db, full, "controller"),
+    ...opticNow(db, full.trial.machineId),
   };
+}
+
+/** What is fitted now, as a context has it. */
+export function opticNow(db: Db, machineId: number): Pick<PlanContext, "optic"> {
+  const fitted = fittingsOf(db, machineId).find((f) => f.kind === "optic" && f.to === null);
+  const spec = fitted && partById(db, fitted.partId)?.spec;
+  return spec?.kind === "optic" ? { optic: spec } : {};
 }
 
 export type LaidOut = { plan: unknown; spec: RoundSpec; inForce: SettingsInForce };
@@ -132,4 +170,12 @@ export function historyOf(full: FullTrial, n: number): History {
     tolerance: full.trial.tolerance,
     decisions: full.trial.decisions,
   };
+}
+
+function noSuchTrial(): Refusal {
+  return new Refusal("trial", "There is no such trial.");
+}
+
+function noSuchRound({ code }: Trial, n: number): Refusal {
+  return new Refusal("round", `Trial ${code} has no round ${n}.`);
 }

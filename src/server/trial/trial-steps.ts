@@ -1,6 +1,8 @@
 /** The steps of a trial up to the readings: begin, lay out, burn, open a session, take a reading, take it back. */
 
 import { createHash } from "node:crypto";
+import { isMeasured } from "../../core/coupon/site";
+import { PICTURE_READER } from "../../core/metrology/gauge";
 import { MOST_ZERO_MM, type Zero } from "../../core/metrology/sitting";
 import type { Answer } from "../../core/procedures/answer";
 import { type AnswerInput, readAnswerInput } from "../../core/procedures/answer-input";
@@ -12,15 +14,16 @@ import { takenAnswer } from "../../core/procedures/taken-answer";
 import type { Db } from "../../data/database";
 import { allGauges } from "../../data/gauges";
 import { machineBySlug } from "../../data/machines";
-import { addReading, addSession, type TakenReading, takeBackReading } from "../../data/readings";
+import { addReading, addSession, countReadings, type TakenReading, takeBackReading } from "../../data/readings";
 import { addRound, askForMore, freezeRound, saveDraft } from "../../data/rounds";
 import { setDecision } from "../../data/trials";
 import { faultText } from "../../formats/parsed";
 import { parseReadingsCsv } from "../../formats/readings-csv";
+import { knownEye } from "../gauges/gauge-steps";
 import { knownProcedure } from "../procedures/procedures";
 import { Refusal } from "../refusal";
 import { openTrial } from "./check-steps";
-import { contextOf, type FullRound, fullTrial, historyOf, laidOut, roundOf } from "./trial-record";
+import { type BurnedRound, burnedRound, contextOf, fullTrial, historyOf, laidOut, roundOf } from "./trial-record";
 
 /** So many doubts about a sheet are said at once. */
 const DOUBTS_SHOWN = 3;
@@ -68,10 +71,22 @@ export function markBurned(db: Db, trialId: number, n: number, now: number): voi
     throw new Refusal("round", "This round is burned already.");
 }
 
-/** Opens a session with a gauge, and what its closed jaws read: on the first day, or on another with another gauge. */
-export function openSession(db: Db, trialId: number, n: number, gaugeId: string, zero: Zero, now: number): number {
+/**
+ * Opens a session with a gauge, and what its closed jaws read: on the first day, or on another with another gauge.
+ *
+ * @param gaugeId `null` = by eye, where nothing is measured
+ */
+export function openSession(
+  db: Db,
+  trialId: number,
+  n: number,
+  gaugeId: string | null,
+  zero: Zero,
+  now: number,
+): number {
   const round = burnedRound(db, trialId, n);
-  const gauge = allGauges(db).find((g) => g.spec.id === gaugeId);
+  if (gaugeId === null) return openByEye(db, round, now);
+  const gauge = allGauges(db).find((g) => g.spec.id === gaugeId && g.spec.id !== PICTURE_READER);
   if (!gauge) throw new Refusal("gauge", "Choose a gauge.");
   for (const jaws of ["outside", "inside"] as const)
     if (Math.abs(zero[jaws] ?? 0) > MOST_ZERO_MM)
@@ -85,12 +100,21 @@ export function openSession(db: Db, trialId: number, n: number, gaugeId: string,
   });
 }
 
+/** No gauge stands behind such readings, so none that is found wrong takes them with it. */
+function openByEye(db: Db, round: BurnedRound, now: number): number {
+  if (round.spec.sites.some((s) => isMeasured(s.ask))) throw new Refusal("gauge", "Choose a gauge.");
+  return db.transaction((tx) => {
+    const { revisionId } = knownEye(tx, now);
+    return addSession(tx, { roundId: round.id, gaugeRevisionId: revisionId, zero: { outside: 0, inside: null } }, now);
+  });
+}
+
 /** Asks for more readings at some sites of a burned round, as a verdict that cannot be told yet needs them. */
 export function readMore(db: Db, trialId: number, n: number, sites: readonly string[], more: number): void {
   const full = fullTrial(db, trialId);
   const round = burnedRound(db, trialId, n);
   if (full.trial.endedAt !== null) throw new Refusal("trial", "This trial has ended already.");
-  const unknown = sites.find((id) => !round.spec?.sites.some((s) => s.id === id));
+  const unknown = sites.find((id) => !round.spec.sites.some((s) => s.id === id));
   if (unknown) throw new Refusal("site", `This coupon has no place “${unknown}”.`);
   askForMore(db, round.id, sites, more);
 }
@@ -104,6 +128,8 @@ export type Taking = {
   clientKey: string;
   /** The sitting it was read in; the last one where it is left out. */
   session?: number;
+  /** What was read in a picture says so, with its own standard uncertainty. */
+  picture?: NonNullable<Answer["picture"]> & { u: number };
 };
 
 /** Takes a reading. It is on disk when this returns. */
@@ -111,17 +137,24 @@ export function takeReading(db: Db, taking: Taking, now: number): TakenReading {
   const round = burnedRound(db, taking.trialId, taking.n);
   const session =
     taking.session === undefined ? round.sessions.at(-1) : round.sessions.find((s) => s.id === taking.session);
-  const site = round.spec?.sites.find((s) => s.id === taking.site);
+  const site = round.spec.sites.find((s) => s.id === taking.site);
   if (!session) throw new Refusal("gauge", "Say first which gauge you read with.");
   if (!site) throw new Refusal("site", "This coupon has no such place.");
   const taken = takenAnswer(site, taking.input, session, taking.from);
   if (!taken.ok) throw new Refusal(taken.issue.field, taken.issue.message);
   const values = {
-    ...{ roundId: round.id, sessionId: session.id, site: site.id, answer: taken.answer, clientKey: taking.clientKey },
+    ...{ roundId: round.id, sessionId: session.id, site: site.id, clientKey: taking.clientKey },
+    answer: withPicture(taken.answer, taking.picture),
     raw: textFromInput(site, taking.input).reading,
   };
   // In a transaction, so that a fault of the commit is heard.
   return db.transaction((tx) => addReading(tx, values, now));
+}
+
+function withPicture(answer: Answer, picture: Taking["picture"]): Answer {
+  if (!picture) return answer;
+  const { u, ...from } = picture;
+  return { ...answer, u, picture: from };
 }
 
 /**
@@ -132,13 +165,14 @@ export function takeReading(db: Db, taking: Taking, now: number): TakenReading {
  * @throws Refusal with line and column of the first fault
  */
 export function takeSheet(db: Db, trialId: number, n: number, text: string, sure: boolean, now: number): number {
-  const rows = parseReadingsCsv(text, burnedRound(db, trialId, n).spec?.sites ?? []);
+  const round = burnedRound(db, trialId, n);
+  const rows = parseReadingsCsv(text, round.spec.sites);
   if (!rows.ok) throw new Refusal("sheet", faultText(rows));
   if (rows.value.length === 0) throw new Refusal("sheet", "No reading is filled in on this sheet.");
   const digest = createHash("sha256").update(text).digest("hex").slice(0, 20);
   const doubts: string[] = [];
   return db.transaction((tx) => {
-    const before = burnedRound(tx, trialId, n).readings.length;
+    const before = countReadings(tx, round.id).count;
     for (const row of rows.value) {
       const clientKey = `sheet ${trialId} ${n} ${digest} ${row.line}`;
       const place = `Line ${row.line}, ${row.site}`;
@@ -146,7 +180,7 @@ export function takeSheet(db: Db, trialId: number, n: number, text: string, sure
       if (doubt) doubts.push(`${place}: ${doubt}`);
       at(place, () => takeReading(tx, { trialId, n, site: row.site, input: row.input, from: "typed", clientKey }, now));
     }
-    const taken = burnedRound(tx, trialId, n).readings.length - before;
+    const taken = countReadings(tx, round.id).count - before;
     // Thrown, so that the transaction takes nothing.
     if (taken > 0 && doubts.length > 0) throw new Refusal("doubt", doubtsText(doubts));
     return taken;
@@ -180,14 +214,7 @@ function at<T>(place: string, act: () => T): T {
 
 /** Takes back one reading: its row stays, it counts no more. */
 export function undoReading(db: Db, trialId: number, n: number, readingId: number, now: number): void {
-  const round = roundOf(fullTrial(db, trialId), n);
+  const round = burnedRound(db, trialId, n);
   if (!takeBackReading(db, round.id, readingId, now))
     throw new Refusal("reading", "This reading was taken back already.");
-}
-
-/** @throws Refusal unless the round exists and is burned */
-export function burnedRound(db: Db, trialId: number, n: number): FullRound {
-  const round = roundOf(fullTrial(db, trialId), n);
-  if (!round.spec) throw new Refusal("round", "This round is not burned yet.");
-  return round;
 }

@@ -5,6 +5,7 @@ import type { Purpose } from "../../core/procedures/contract";
 import type { Draft } from "../../core/procedures/draft";
 import type { GcodeDialect } from "../../core/procedures/gcode-dialect";
 import type { MachineSpec } from "../../core/procedures/machine-spec";
+import type { OpticSpec } from "../../core/procedures/part-spec";
 import type { SettingsInForce } from "../../core/procedures/setting";
 import type { State } from "../../core/procedures/state";
 import type { Verdict } from "../../core/procedures/verdict";
@@ -20,7 +21,15 @@ import { controllerOf } from "../practice/practice-machine";
 import { machineRecord } from "../procedures/machine-record";
 import { procedureState } from "../procedures/procedure-state";
 import { holdersToEnter } from "./correction-steps";
-import { contextOf, couponCode, type FullTrial, fullTrial, readingStamp, settingsInForce } from "./trial-record";
+import {
+  contextOf,
+  couponCode,
+  type FullTrial,
+  fullTrial,
+  opticNow,
+  readingStamp,
+  settingsInForce,
+} from "./trial-record";
 import { type TrialStamp, trialStamp } from "./trial-stamp";
 
 export type { Holder, LedgerEntry, Session, TakenReading, TrialStamp };
@@ -51,6 +60,8 @@ export type TrialView = {
   dialect: GcodeDialect;
   machineSlug: string;
   optic: string | null;
+  /** What is fitted now, as layouts need it. */
+  opticNow: OpticSpec | null;
   tolerance: number;
   decisions: Record<string, string>;
   begunAt: number;
@@ -86,6 +97,7 @@ export function trialView(db: Db, trialId: number, now: number): TrialView {
     dialect: full.dialect,
     machineSlug: full.machineSlug,
     optic: fittedPart(db, trial.machineId, "optic", trial.begunAt)?.label ?? null,
+    opticNow: opticNow(db, trial.machineId).optic ?? null,
     tolerance: trial.tolerance,
     decisions: trial.decisions,
     begunAt: trial.begunAt,

@@ -13,7 +13,8 @@ type Props = { view: BenchView; join: JoinView | null; lastBackup: number | null
 
 export function BenchScreen({ view, join, lastBackup, now }: Props) {
   if (view.machines.length === 0) return <EmptyBench join={join} />;
-  const states = view.machines.flatMap((m) => m.procedures.map((p) => p.state));
+  const asked = view.machines.flatMap((m) => m.procedures.filter((p) => p.state !== "not done" || !p.occasional));
+  const states = asked.map((p) => p.state);
   const count = (state: string) => states.filter((s) => s === state).length;
   const summary = [
     `${view.machines.length} ${view.machines.length === 1 ? "machine" : "machines"}`,

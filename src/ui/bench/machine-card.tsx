@@ -138,7 +138,10 @@ function ProcedureMark({
               <BeginButton machine={machine} procedure={procedure.id} weight="quiet" check />
             )}
             {next !== "begin" && (
-              <BeginButton machine={machine} procedure={procedure.id} weight="quiet" label="Begin a new trial" />
+              <BeginButton
+                {...{ machine, procedure: procedure.id, weight: "quiet" }}
+                label={state === "not done" ? "Begin its first trial" : "Begin a new trial"}
+              />
             )}
           </p>
         )}

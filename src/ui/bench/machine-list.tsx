@@ -16,7 +16,10 @@ const SHOWN = [
     label: "Needs you",
     fits: (m: BenchMachine) => m.procedures.some((p) => NEEDS_YOU.includes(p.state)),
   },
-  { id: "never", label: "Never done", fits: (m: BenchMachine) => m.procedures.some((p) => p.state === "not done") },
+  {
+    ...{ id: "never", label: "Never done" },
+    fits: (m: BenchMachine) => m.procedures.some((p) => p.state === "not done" && !p.occasional),
+  },
 ] as const;
 
 /** The machines of the bench; many can be found by name, kind, optic or state. What is sought stays in the address. */

@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
-import { plain } from "../../core/metrology/quantity-text";
+import type { UnitId } from "../../core/metrology/units";
+import { valueText } from "../../core/procedures/entry-text";
 import type { SettingValue } from "../../core/procedures/setting";
 import type { BenchView } from "../../server/screens/bench-view";
 import { PutBackItem } from "../machine/put-back-item";
@@ -55,10 +56,11 @@ export function SideLists({ view, lastBackup, now }: Props) {
           <Item key={e.id}>
             <p className="flex justify-between gap-3">
               <span className="first-letter:uppercase">{e.label}</span>
-              <span className="num whitespace-nowrap">{valueText(e.value)}</span>
+              <span className="num whitespace-nowrap">{shortText(e.value, e.unit)}</span>
             </p>
             <p className="text-[14px] text-ink2">
-              {[e.machine, e.holder].filter(Boolean).join(", ")} · was {valueText(e.was)} · <Ago at={e.at} now={now} />
+              {[e.machine, e.holder].filter(Boolean).join(", ")} · was {shortText(e.was, e.unit)} ·{" "}
+              <Ago at={e.at} now={now} />
             </p>
           </Item>
         ))}
@@ -98,9 +100,9 @@ function Item({ children }: { children: ReactNode }) {
   return <li className="border-b border-hair py-2 last:border-0">{children}</li>;
 }
 
-function valueText(value: SettingValue | null): string {
-  if (value === null) return "not known";
-  if (value.shape === "scalar") return plain(value.value, 4);
+/** In a line: a table by how many entries it has. */
+function shortText(value: SettingValue | null, unit: UnitId): string {
+  if (value === null || value.shape === "scalar") return valueText(value, unit);
   if (value.shape === "map") return `${value.nodes.length} nodes`;
   return value.rows.length === 0 ? "no entries" : `${value.rows.length} entries`;
 }

@@ -1,11 +1,11 @@
 /** Figures drawn with ECharts, in the inks of the page. */
 import { CustomChart, LineChart, ScatterChart } from "echarts/charts";
-import { GridComponent, MarkLineComponent } from "echarts/components";
+import { GridComponent, MarkAreaComponent, MarkLineComponent } from "echarts/components";
 import * as echarts from "echarts/core";
 import { SVGRenderer } from "echarts/renderers";
 import type { ControlChartFigure, Figure, HistoryFigure, XyFigure } from "../../core/drawing/figure";
 
-echarts.use([LineChart, ScatterChart, CustomChart, GridComponent, MarkLineComponent, SVGRenderer]);
+echarts.use([LineChart, ScatterChart, CustomChart, GridComponent, MarkAreaComponent, MarkLineComponent, SVGRenderer]);
 
 export function openChart(place: HTMLElement): { show: (figure: Figure) => void; dispose: () => void } {
   const chart = echarts.init(place, null, { renderer: "svg" });
@@ -59,6 +59,8 @@ function xyOption(figure: XyFigure, ink: Inks): echarts.EChartsCoreOption {
     grid: { left: 56, right: 22, top: 26, bottom: 44 },
     xAxis: {
       type: "value",
+      // Without 0 where that lies far from everything.
+      scale: isFarFromZero(figure),
       name: figure.x.unit,
       nameLocation: "middle",
       nameGap: 26,
@@ -101,7 +103,9 @@ function xyOption(figure: XyFigure, ink: Inks): echarts.EChartsCoreOption {
         symbol: "none",
         lineStyle: { color: ink.steel, width: 2 },
         silent: true,
+        ...spanArea(figure, ink),
       },
+      absentCrosses(figure, ink),
       whiskers(figure, ink),
       {
         type: "scatter",
@@ -119,6 +123,43 @@ function xyOption(figure: XyFigure, ink: Inks): echarts.EChartsCoreOption {
         silent: true,
       },
     ],
+  };
+}
+
+function isFarFromZero({ points, absent }: XyFigure): boolean {
+  const xs = [...points.map((p) => p.x), ...(absent?.xs ?? [])];
+  return Math.min(...xs) > Math.max(...xs) / 2;
+}
+
+/** A stretch of x as a pale upright band with its name. */
+function spanArea({ span }: XyFigure, ink: Inks) {
+  if (!span) return {};
+  return {
+    markArea: {
+      silent: true,
+      itemStyle: { color: ink.steel, opacity: 0.1 },
+      label: { color: ink.ink2, fontSize: 13, position: "top" },
+      data: [[{ name: span.label, xAxis: span.from }, { xAxis: span.to }]],
+    },
+  };
+}
+
+/** Crosses on the axis where there was nothing to read; the first is named, away from the curve. */
+function absentCrosses({ absent }: XyFigure, ink: Inks) {
+  const xs = absent?.xs ?? [];
+  return {
+    type: "scatter",
+    symbol: "path://M0,0L10,10M0,10L10,0",
+    symbolSize: 8,
+    itemStyle: { color: "transparent", borderColor: ink.ink2, borderWidth: 1.5 },
+    data: xs.map((x, i) => ({
+      value: [x, 0],
+      label: {
+        ...{ show: i === 0, formatter: absent?.label ?? "", position: "top" },
+        ...{ color: ink.ink2, fontSize: 13, distance: 6 },
+      },
+    })),
+    silent: true,
   };
 }
 

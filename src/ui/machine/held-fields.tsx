@@ -4,12 +4,21 @@ import { UNITS, type UnitId } from "../../core/metrology/units";
 import { editableText } from "../../core/procedures/entry-text";
 import type { HeldSetting, MachineSpec } from "../../core/procedures/machine-spec";
 import type { KeptSetting } from "../../server/screens/machine-view";
-import { type Choice, PickField, TextField } from "../primitives/fields";
+import { CheckField, type Choice, PickField, TextField } from "../primitives/fields";
 
 /** How a controller takes each setting, as typed, by key. */
 export type HeldTexts = Record<
   string,
-  { unit: UnitId; step: string; low: string; high: string; tableKind: HeldSetting["tableKind"]; sense: 1 | -1 }
+  {
+    /** Whether the machine has it at all. */
+    has: boolean;
+    unit: UnitId;
+    step: string;
+    low: string;
+    high: string;
+    tableKind: HeldSetting["tableKind"];
+    sense: 1 | -1;
+  }
 >;
 
 const TABLE_KINDS: Choice[] = [
@@ -21,6 +30,7 @@ const TABLE_KINDS: Choice[] = [
 const USUAL_STEP = 0.001;
 const STEP_DECIMALS = 6;
 export const NOT_KNOWN: HeldTexts[string] = {
+  has: true,
   unit: "mm",
   step: "",
   low: "",
@@ -40,9 +50,21 @@ type HeldProps = {
 export function HeldFields({ setting, value, faultAt, onChange }: HeldProps) {
   const { label, shape, larger } = setting;
   const set = (change: Partial<HeldTexts[string]>) => onChange({ ...value, ...change });
+  if (setting.onlyWhere !== null && !value.has)
+    return (
+      <CheckField
+        label={setting.onlyWhere}
+        checked={false}
+        onChange={() => set({ has: true })}
+        className="border-t border-hair pt-3"
+      />
+    );
   return (
     <fieldset className="grid gap-x-4 gap-y-3 border-t border-hair pt-3 sm:grid-cols-3">
       <legend className="float-left mb-2 w-full font-semibold sm:col-span-3">{label}</legend>
+      {setting.onlyWhere !== null && (
+        <CheckField label={setting.onlyWhere} checked onChange={() => set({ has: false })} className="sm:col-span-3" />
+      )}
       <PickField
         label="It takes"
         value={value.unit}
@@ -79,14 +101,15 @@ export function HeldFields({ setting, value, faultAt, onChange }: HeldProps) {
 /** What is known of them, or usual. */
 export function heldOf(spec: MachineSpec | null, all: readonly KeptSetting[]): HeldTexts {
   return Object.fromEntries(
-    all.map(({ key, unit }) => {
+    all.map(({ key, unit, onlyWhere, usualStep = USUAL_STEP }) => {
       const known = spec?.held[key];
       const own = known?.unit ?? unit;
       const end = (value: number | undefined) => (value === undefined ? "" : editableText(value, own));
       return [
         key,
         {
-          ...{ unit: own, step: inUnit(known?.step ?? USUAL_STEP, own, STEP_DECIMALS) },
+          has: onlyWhere === null || known !== undefined,
+          ...{ unit: own, step: inUnit(known?.step ?? usualStep, own, STEP_DECIMALS) },
           ...{ low: end(known?.range?.low), high: end(known?.range?.high) },
           ...{ tableKind: known?.tableKind ?? NOT_KNOWN.tableKind, sense: known?.sense ?? NOT_KNOWN.sense },
         },

@@ -20,10 +20,11 @@ const ROLE_WORDS = {
 export function HoldersForm({ view }: { view: MachineView }) {
   const router = useRouter();
   const done = () => router.refresh();
+  const inUse = view.holders.filter((h) => !h.away).length;
   return (
     <details className="border-t border-hair pt-2">
       <summary className="cursor-pointer py-1 text-[14px] text-ink2">
-        Where they are kept: {view.holders.filter((h) => !h.away).length} places
+        Where they are kept: {inUse === 1 ? "one place" : `${inUse} places`}
       </summary>
       <ul className="mt-1">
         {view.holders.map((holder) => (

@@ -40,11 +40,10 @@ type Props = {
   machine: { slug: string; spec: MachineSpec } | null;
   /** What procedures correct, by kind of machine. */
   settings: Record<MachineKind, KeptSetting[]>;
-  practiceKinds: readonly MachineKind[];
 };
 
 /** What is known of a machine; not known is an answer. */
-export function MachineForm({ machine, settings, practiceKinds }: Props) {
+export function MachineForm({ machine, settings }: Props) {
   const router = useRouter();
   const start = startOf(machine?.spec ?? null, Object.values(settings).flat());
   const [form, setForm, forget] = useSurviving<Form>(`machine ${machine?.slug ?? ""}`, start);
@@ -53,7 +52,7 @@ export function MachineForm({ machine, settings, practiceKinds }: Props) {
   const { busy, fault, run } = useAction();
   const field = textFields(texts, (change) => setForm((f) => ({ ...f, texts: change(f.texts) })), fault);
   const at = (name: string) => (fault.field === name ? fault.message : "");
-  const hasPractice = practiceKinds.includes(kind);
+  const isGalvo = kind === "galvo";
   const changed = machine === null || JSON.stringify(form) !== JSON.stringify(start);
 
   function choose(next: string) {
@@ -67,8 +66,13 @@ export function MachineForm({ machine, settings, practiceKinds }: Props) {
     run(
       () =>
         keepMachine({
-          ...{ slug: machine?.slug ?? null, kind, ...texts, axes, scansBlocks, practice: practice && hasPractice },
-          held: Object.fromEntries(settings[kind].map(({ key }) => [key, held[key]])),
+          ...{ slug: machine?.slug ?? null, kind, ...texts, axes, practice, scansBlocks: scansBlocks && !isGalvo },
+          held: Object.fromEntries(
+            settings[kind].flatMap(({ key }) => {
+              const { has, ...texts } = held[key] ?? NOT_KNOWN;
+              return has ? [[key, texts]] : [];
+            }),
+          ),
         }),
       (slug) => {
         forget();
@@ -95,19 +99,23 @@ export function MachineForm({ machine, settings, practiceKinds }: Props) {
       <div className="grid grid-cols-2 gap-x-4 gap-y-3">
         <TextField label="Name" {...field("name")} words />
         <PickField label="Kind" value={kind} onChange={choose} choices={KINDS} disabled={machine !== null} />
-        <TextField label="Working area, X" {...field("width")} />
-        <TextField label="Working area, Y" {...field("depth")} />
+        <TextField label={isGalvo ? "Field, X" : "Working area, X"} {...field("width")} />
+        <TextField label={isGalvo ? "Field, Y" : "Working area, Y"} {...field("depth")} />
         <TextField label="Top speed" {...field("topSpeed")} />
-        <TextField label="Acceleration, mm/s²" {...field("acceleration")} why="Empty: not known." />
+        {!isGalvo && <TextField label="Acceleration, mm/s²" {...field("acceleration")} why="Empty: not known." />}
         <TextField label="Wavelength, nm" {...field("wavelength")} />
         <TextField label="Speeds of daily work" {...field("workingSpeeds")} />
       </div>
-      <AxesFields axes={axes} onChange={(next) => set({ axes: next })} />
-      <CheckField
-        label="Its controller fills closed outlines with rows of its own"
-        checked={scansBlocks}
-        onChange={(next) => set({ scansBlocks: next })}
-      />
+      {!isGalvo && (
+        <>
+          <AxesFields axes={axes} onChange={(next) => set({ axes: next })} />
+          <CheckField
+            label="Its controller fills closed outlines with rows of its own"
+            checked={scansBlocks}
+            onChange={(next) => set({ scansBlocks: next })}
+          />
+        </>
+      )}
       {settings[kind].map((setting) => (
         <HeldFields
           key={setting.key}
@@ -117,7 +125,7 @@ export function MachineForm({ machine, settings, practiceKinds }: Props) {
           onChange={(value) => set({ held: { ...held, [setting.key]: value } })}
         />
       ))}
-      {machine === null && hasPractice && (
+      {machine === null && (
         <CheckField
           label="With a practice machine of its name, to learn the way on"
           checked={practice}

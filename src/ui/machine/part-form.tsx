@@ -12,7 +12,18 @@ import { textFields } from "../primitives/text-fields";
 import { useAction } from "../primitives/use-action";
 import { useSurviving } from "../primitives/use-surviving";
 
-type Texts = { label: string; focalLength: string; drive: "roller" | "chuck"; rollerDiameter: string; steps: string };
+type Texts = Record<
+  | "label"
+  | "focalLength"
+  | "workingDistance"
+  | "field"
+  | "lensWavelength"
+  | "ring"
+  | "printed"
+  | "rollerDiameter"
+  | "steps",
+  string
+> & { drive: "roller" | "chuck" };
 
 /** What is known of an optic or a rotary; empty is not known. `part` is `null` for a new one. */
 export function PartForm({ kind, part, onDone }: { kind: PartKind; part: PartView | null; onDone: () => void }) {
@@ -40,7 +51,18 @@ export function PartForm({ kind, part, onDone }: { kind: PartKind; part: PartVie
       <div className="grid grid-cols-2 gap-3">
         <TextField label="Name" words {...field("label")} />
         {kind === "optic" ? (
-          <TextField label="Focal length" {...field("focalLength")} why="Empty: not known." />
+          <>
+            <TextField label="Focal length" {...field("focalLength")} why="Empty: not known." />
+            <TextField
+              label="Working distance"
+              {...field("workingDistance")}
+              why="Lens housing to work, by its maker."
+            />
+            <TextField label="Field, one side" {...field("field")} why="Galvos: what it really covers." />
+            <TextField label="For a wavelength of, nm" {...field("lensWavelength")} />
+            <TextField label="Ring of its housing, Ø" {...field("ring")} why="Tells lenses apart that look alike." />
+            <TextField label="Printed on it" words {...field("printed")} className="col-span-2" />
+          </>
         ) : (
           <>
             <PickField
@@ -70,11 +92,19 @@ export function PartForm({ kind, part, onDone }: { kind: PartKind; part: PartVie
 }
 
 function textsOf(part: PartView | null): Texts {
-  const empty: Texts = { label: "", focalLength: "", drive: "roller", rollerDiameter: "", steps: "" };
+  const empty: Texts = {
+    ...{ label: "", focalLength: "", workingDistance: "", field: "", lensWavelength: "", ring: "", printed: "" },
+    ...{ drive: "roller", rollerDiameter: "", steps: "" },
+  };
   if (!part) return empty;
   const mm = (value: number | null) => (value === null ? "" : inUnit(value, "mm"));
   const { spec } = part;
-  if (spec.kind === "optic") return { ...empty, label: spec.label, focalLength: mm(spec.focalLengthMm) };
+  if (spec.kind === "optic")
+    return {
+      ...{ ...empty, label: spec.label, printed: spec.printed, focalLength: mm(spec.focalLengthMm) },
+      ...{ workingDistance: mm(spec.workingDistanceMm), field: mm(spec.fieldMm), ring: mm(spec.ringDiameterMm) },
+      lensWavelength: spec.wavelengthNm === null ? "" : plain(spec.wavelengthNm),
+    };
   return {
     ...empty,
     ...{ label: spec.label, drive: spec.drive, rollerDiameter: mm(spec.rollerDiameterMm) },

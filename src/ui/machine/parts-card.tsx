@@ -180,7 +180,16 @@ function SwapForm({ view, kind, parts, onDone }: SwapProps) {
 }
 
 function factsOf(spec: PartSpec): string {
-  if (spec.kind === "optic") return spec.focalLengthMm === null ? "" : `f ${inUnit(spec.focalLengthMm, "mm")}`;
+  if (spec.kind === "optic")
+    return [
+      spec.focalLengthMm === null ? "" : `f ${inUnit(spec.focalLengthMm, "mm")}`,
+      spec.workingDistanceMm === null ? "" : `works at ${inUnit(spec.workingDistanceMm, "mm")}`,
+      spec.fieldMm === null ? "" : `field ${inUnit(spec.fieldMm, "mm")}`,
+      spec.wavelengthNm === null ? "" : `${plain(spec.wavelengthNm)} nm`,
+      spec.ringDiameterMm === null ? "" : `ring Ø ${inUnit(spec.ringDiameterMm, "mm")}`,
+    ]
+      .filter(Boolean)
+      .join(", ");
   return [
     spec.drive,
     spec.rollerDiameterMm === null ? "" : `Ø ${inUnit(spec.rollerDiameterMm, "mm")}`,

@@ -22,7 +22,7 @@ export function PracticeScreen({ machines }: { machines: PracticeMachineView[] }
           scatter included. They know nothing of how corrections are worked out. What they really are stays hidden until
           you ask.
         </p>
-        {machines.length === 0 && <p className="text-ink2">There is no practice machine. The demo bench has two.</p>}
+        {machines.length === 0 && <p className="text-ink2">There is no practice machine. The demo bench has three.</p>}
         <ul className="grid gap-4">
           {machines.map((m) => (
             <MachineCard key={m.slug} machine={m} />
@@ -54,22 +54,29 @@ function MachineCard({ machine }: { machine: PracticeMachineView }) {
         {machine.name} <span className="ml-2 text-[14px] font-normal text-ink2">{kindText(machine.kind)}</span>
       </h2>
       <div className="mt-3 grid gap-6 md:grid-cols-2">
-        <section>
-          <h3 className="mb-1 font-semibold">Its controller holds</h3>
-          <p className="num text-[14px]">{valueText({ shape: "table", rows: controller.table }, "mm")}</p>
-          <CheckField
-            label="Its scan-offset correction is switched on"
-            checked={controller.switchedOn}
-            disabled={busy}
-            onChange={(on) => act(() => switchCorrection({ machine: machine.slug, on }))}
-            className="mt-2"
-          />
-        </section>
+        {machine.kind === "galvo" ? (
+          <section>
+            <h3 className="mb-1 font-semibold">It marks from drawings</h3>
+            <p className="max-w-prose text-ink2">Group by group of the SVG, with the height set before each.</p>
+          </section>
+        ) : (
+          <section>
+            <h3 className="mb-1 font-semibold">Its controller holds</h3>
+            <p className="num text-[14px]">{valueText({ shape: "table", rows: controller.table }, "mm")}</p>
+            <CheckField
+              label="Its scan-offset correction is switched on"
+              checked={controller.switchedOn}
+              disabled={busy}
+              onChange={(on) => act(() => switchCorrection({ machine: machine.slug, on }))}
+              className="mt-2"
+            />
+          </section>
+        )}
         <section>
           <h3 className="mb-1 font-semibold">Hidden truth</h3>
           {truth ? (
             <dl className="num grid grid-cols-[auto_1fr] gap-x-4 text-[14px]">
-              {truthRows(truth).map(([label, value]) => (
+              {[...truthRows(truth), ...beamRows(machine.beam)].map(([label, value]) => (
                 <div key={label} className="contents">
                   <dt className="font-sans text-ink2">{label}</dt>
                   <dd>{value}</dd>
@@ -123,6 +130,7 @@ function MachineCard({ machine }: { machine: PracticeMachineView }) {
 }
 
 function truthRows(truth: NonNullable<PracticeMachineView["truth"]>): [string, string][] {
+  if ("kind" in truth) return [["field, X, Y, of its size", `${fixed(truth.scaleX, 5)}, ${fixed(truth.scaleY, 5)}`]];
   return [
     ["beam comes on late by", `${fixed(truth.lagOnS * 1e6, 0)} µs`],
     ["beam goes off late by", `${fixed(truth.lagOffS * 1e6, 0)} µs`],
@@ -132,5 +140,15 @@ function truthRows(truth: NonNullable<PracticeMachineView["truth"]>): [string, s
     ["spot", `${fixed(truth.spotMm, 3)} mm`],
     ["scatter of row ends", `${fixed(truth.endJitterMm, 4)} mm`],
     ["between table entries", truth.controller.tableKind],
+  ];
+}
+
+function beamRows(beam: PracticeMachineView["beam"]): [string, string][] {
+  if (!beam) return [];
+  return [
+    ["focus at a height of", `${fixed(beam.shownFocusMm, 2)} mm`],
+    ["its radius there, focal depth", `${fixed(beam.radiusMm, 3)}, ${fixed(beam.depthMm, 2)} mm`],
+    ["play of the height screw", `${fixed(beam.playMm, 3)} mm`],
+    ["stock differs from place to place by", `${fixed(100 * beam.grain, 1)} %`],
   ];
 }

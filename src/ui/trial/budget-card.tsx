@@ -13,8 +13,8 @@ type Props = { estimates: readonly Estimate[]; length: LengthUnit; start?: strin
 
 /** Where the uncertainty of a result comes from, and what would make it smaller. */
 export function BudgetCard({ estimates, length, start }: Props) {
-  const [id, setId] = useState(start ?? estimates.at(-1)?.id ?? "");
-  const estimate = estimates.find((e) => e.id === id) ?? estimates.at(-1);
+  const [id, setId] = useState(start ?? firstOf(estimates)?.id ?? "");
+  const estimate = estimates.find((e) => e.id === id) ?? firstOf(estimates);
   if (!estimate) return null;
   const unit = shownUnit(estimate.unit, length);
   return (
@@ -99,4 +99,10 @@ function Whole({ estimate, unit }: { estimate: Estimate; unit: UnitId }) {
       <b className="font-semibold">{withUncertainty(quantity, unit)}</b> (95 %)
     </p>
   );
+}
+
+/** The one number that matters; where there are several, the last. */
+function firstOf(estimates: readonly Estimate[]): Estimate | undefined {
+  const headlines = estimates.filter((e) => e.headline);
+  return headlines.length === 1 ? headlines[0] : estimates.at(-1);
 }

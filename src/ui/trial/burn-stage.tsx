@@ -2,23 +2,40 @@
 import { ClipboardList, FileCode, FileImage, FileSpreadsheet, FileType } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
-import { byHand, type RoundSpec } from "../../core/coupon/round-spec";
+import { beforeBurn, duringBurn, type RoundSpec } from "../../core/coupon/round-spec";
 import { inUnit, plain } from "../../core/metrology/quantity-text";
-import type { PlanContext } from "../../core/procedures/contract";
+import { isAdjusted } from "../../core/procedures/adjusted";
+import { burnFileOf } from "../../core/procedures/burn-file";
 import { readDraft } from "../../core/procedures/draft";
 import { burnOnPractice, markBurned } from "../../server/actions/trial-actions";
 import { CouponDrawing } from "../drawing/coupon-drawing";
+import { LoneDetail } from "../drawing/detail-view";
 import { PutBackNote } from "../machine/put-back-note";
 import { Button, buttonClass } from "../primitives/button";
 import { FilePick } from "../primitives/file-pick";
 import { Link } from "../primitives/link";
 import { Fault, Notice } from "../primitives/notice";
 import { DialectForm, dialectText } from "./dialect-form";
-import { procedureOf } from "./known-procedure";
+import { planContext, procedureOf, unreadHistory } from "./known-procedure";
 import type { StageProps } from "./stages";
 import { stageHref } from "./stages";
 import { titleBlock } from "./title-block";
 import { VerdictLine } from "./verdict-line";
+
+const WORDS = {
+  burned: {
+    ...{ done: "Burned", title: "Burn it", next: "Next: burn the coupon.", read: "Read the coupon" },
+    how: ", with one of these files. Then say below that it is burned.",
+    goOn: "It is burned: go on to reading",
+    before: "Before this burn",
+  },
+  read: {
+    ...{ done: "Prepared", title: "Go to it", next: "Next: read it at the machine.", read: "Read it" },
+    how: ", as said above: nothing is kept, so there is no file.",
+    goOn: "Go on to reading",
+    before: "Before it is read",
+  },
+} as const;
 
 /** Files, a short checklist, and the burn: on the machine, or on the practice machine. */
 export function BurnStage({ view, n }: StageProps) {
@@ -29,15 +46,19 @@ export function BurnStage({ view, n }: StageProps) {
   const [busy, start] = useTransition();
   const laid = useMemo(() => {
     if (!round) return null;
-    if (round.spec) return { spec: round.spec, fault: "" };
-    const context: PlanContext = { machine: view.machine, couponCode: round.couponCode, inForce: view.heldNow };
+    if (round.spec) return { spec: round.spec, plan: round.plan, fault: "" };
+    const context = planContext(view, round.couponCode);
     const read = readDraft(procedure.plan(context), round.draft);
     return read.ok
-      ? { spec: procedure.round(read.plan, context, round.purpose), fault: "" }
-      : { spec: null, fault: read.issues[0]?.message ?? "" };
+      ? { spec: procedure.round(read.plan, context, round.purpose), plan: read.plan, fault: "" }
+      : { spec: null, plan: null, fault: read.issues[0]?.message ?? "" };
   }, [round, procedure, view]);
   if (!round || !laid) return null;
-  const { spec } = laid;
+  const { spec, plan } = laid;
+  // Where nothing is burned, the places to go to are drawn instead.
+  const first = spec && spec.pieces.length === 0 ? spec.sites[0] : undefined;
+  const where =
+    spec && first ? procedure.detail(unreadHistory(view, spec, plan), { site: first.id, typed: null }) : null;
   const burned = round.burnedAt !== null;
   const go = (act: () => Promise<{ ok: boolean; message?: string }>) =>
     start(async () => {
@@ -48,7 +69,10 @@ export function BurnStage({ view, n }: StageProps) {
       else setFault(result.message ?? "");
     });
   const burn = (file: string | null) => go(() => burnOnPractice({ trialId: view.id, n, file }));
-  const unrecorded = round.purpose === "proof" && !burned && !view.records.some((r) => r.origin === "trial");
+  const done = view.records.some((r) => r.origin === "trial") || isAdjusted(view.decisions, n - 1);
+  const unrecorded = round.purpose === "proof" && !burned && !done;
+  // Some rounds are read without anything being burned to be kept.
+  const words = WORDS[spec && spec.pieces.length === 0 ? "read" : "burned"];
 
   return (
     <>
@@ -62,39 +86,51 @@ export function BurnStage({ view, n }: StageProps) {
               detail={null}
               titleBlock={titleBlock(view, procedure.title, round.couponCode, spec.delivery)}
             />
+          ) : where ? (
+            <LoneDetail detail={where} />
           ) : (
-            <p className="p-8 text-ink2">{laid.fault || "There is no piece to burn."}</p>
+            <p className="p-8 text-ink2">{laid.fault || "Nothing is burned here: it is read at the machine."}</p>
           )}
         </section>
         <div className="grid min-w-0 grid-cols-1 content-start gap-4">
           {unrecorded && (
             <div className="card p-5">
               <Notice tone="needs you" headline="Nothing is recorded yet.">
-                A proof shows the entries in force. Record what you entered first, or this burn will look like the first
-                one.{" "}
+                A proof shows what was changed. Record what you entered or adjusted first, or this one will look like
+                the first.{" "}
                 <Link className="underline" href={stageHref(view, "correct", n - 1)}>
                   To Correct
                 </Link>
               </Notice>
             </div>
           )}
-          {spec && !burned && <Checklist spec={spec} machine={view.machineSlug} />}
+          {spec && !burned && <Checklist title={words.before} lines={beforeBurn(spec)} machine={view.machineSlug} />}
           {spec && <Files view={view} n={n} spec={spec} couponCode={round.couponCode} />}
           {burned ? (
             <section className="card p-5">
-              <h2 className="font-semibold">Burned{round.onPractice ? " on the practice machine" : ""}.</h2>
+              <h2 className="font-semibold">
+                {words.done}
+                {round.onPractice ? " on the practice machine" : ""}.
+              </h2>
               <p className="mt-1 text-ink2">Layout, files and settings in force are kept as they were.</p>
             </section>
           ) : (
             spec && (
               <section className="card grid gap-3 px-5 py-4">
-                <h2 className="font-semibold">Burn it</h2>
+                <h2 className="font-semibold">{words.title}</h2>
                 <p className="text-ink2">
-                  On {view.machine.name}, with one of these files. Then say below that it is burned.
+                  On {view.machine.name}
+                  {words.how}
                 </p>
-                {view.practice && (
+                {view.practice && spec.pieces.length === 0 && (
+                  <Button disabled={busy} onClick={() => burn(null)}>
+                    Go to the practice machine
+                  </Button>
+                )}
+                {view.practice && spec.pieces.length > 0 && (
                   <PracticeBurn
                     name={view.machine.name}
+                    takes={burnFileOf(view.machine.kind)}
                     busy={busy}
                     switchedOn={view.practice.switchedOn}
                     onBurn={burn}
@@ -104,17 +140,18 @@ export function BurnStage({ view, n }: StageProps) {
               </section>
             )
           )}
+          {spec && !burned && <Checklist title="At the machine, one after the other" lines={duringBurn(spec)} />}
         </div>
       </main>
-      <VerdictLine outcome={null} text={burned ? "Burned. Next: read it." : laid.fault || "Next: burn the coupon."}>
+      <VerdictLine outcome={null} text={burned ? `${words.done}. Next: read it.` : laid.fault || words.next}>
         {burned ? (
           <Link href={stageHref(view, "read", n)} className={buttonClass("primary")}>
-            Read the coupon
+            {words.read}
           </Link>
         ) : (
           spec && (
             <Button weight="primary" disabled={busy} onClick={() => go(() => markBurned({ trialId: view.id, n }))}>
-              It is burned: go on to reading
+              {words.goOn}
             </Button>
           )
         )}
@@ -123,12 +160,14 @@ export function BurnStage({ view, n }: StageProps) {
   );
 }
 
-function Checklist({ spec, machine }: { spec: RoundSpec; machine: string }) {
+/** @param machine to set something on it for this burn only; left out where that is said elsewhere */
+function Checklist({ title, lines, machine }: { title: string; lines: readonly string[]; machine?: string }) {
+  if (lines.length === 0) return null;
   return (
     <section className="card px-5 py-4">
-      <h2 className="mb-1 font-semibold">Before this burn</h2>
+      <h2 className="mb-1 font-semibold">{title}</h2>
       <ul className="grid">
-        {byHand(spec).map((line) => (
+        {lines.map((line) => (
           <li key={line}>
             <label className="flex cursor-pointer items-start gap-3 py-1 max-lg:min-h-11">
               <input type="checkbox" className="mt-0.5 size-5 shrink-0" />
@@ -137,16 +176,18 @@ function Checklist({ spec, machine }: { spec: RoundSpec; machine: string }) {
           </li>
         ))}
       </ul>
-      <details className="mt-1">
-        <summary className="cursor-pointer py-1 text-[14px] text-ink2">Set something for this burn only?</summary>
-        <PutBackNote machine={machine} />
-      </details>
+      {machine && (
+        <details className="mt-1">
+          <summary className="cursor-pointer py-1 text-[14px] text-ink2">Set something for this burn only?</summary>
+          <PutBackNote machine={machine} />
+        </details>
+      )}
     </section>
   );
 }
 
 /** A drawing holds one piece; everything else the whole round. */
-function filesOf({ pieces }: RoundSpec) {
+function filesOf({ pieces, program }: RoundSpec, takes: ReturnType<typeof burnFileOf>) {
   const drawings = pieces.flatMap((_, i) => {
     const [query, which] = pieces.length > 1 ? [`?piece=${i + 1}`, ` ${i + 1}`] : ["", ""];
     return [
@@ -156,7 +197,9 @@ function filesOf({ pieces }: RoundSpec) {
   });
   return [
     ...drawings,
-    { file: "coupon.nc", label: "G-code", Icon: FileCode },
+    ...(takes === "g-code" && program.some((op) => op.kind === "mark" || op.kind === "set height")
+      ? [{ file: "coupon.nc", label: "G-code", Icon: FileCode }]
+      : []),
     { file: "sites.csv", label: "Sites", Icon: FileSpreadsheet },
   ];
 }
@@ -164,8 +207,10 @@ function filesOf({ pieces }: RoundSpec) {
 type FilesProps = { view: StageProps["view"]; n: number; spec: RoundSpec; couponCode: string };
 
 function Files({ view, n, spec, couponCode }: FilesProps) {
+  const takes = burnFileOf(view.machine.kind);
   const base = `/api/trials/${view.id}/rounds/${n}`;
   const settings = spec.pieces.flatMap((piece) => piece.settings.map((s) => ({ ...s, key: `${piece.id} ${s.id}` })));
+  const hasPulses = settings.some((s) => s.pulseKHz !== undefined);
   return (
     <section className="card px-5 py-4">
       <div className="flex items-center justify-between gap-2">
@@ -178,7 +223,7 @@ function Files({ view, n, spec, couponCode }: FilesProps) {
         </Link>
       </div>
       <div className="mt-2 flex flex-wrap gap-2">
-        {filesOf(spec).map(({ file, label, Icon }) => (
+        {filesOf(spec, takes).map(({ file, label, Icon }) => (
           <a key={file} className={buttonClass("plain", "!px-2.5")} href={`${base}/${file}`} download>
             <Icon size={17} aria-hidden="true" /> {label}
           </a>
@@ -192,6 +237,7 @@ function Files({ view, n, spec, couponCode }: FilesProps) {
               <th className="font-normal">Group</th>
               <th className="text-right font-normal">Speed</th>
               <th className="text-right font-normal">Power</th>
+              {hasPulses && <th className="text-right font-normal">Pulses</th>}
             </tr>
           </thead>
           <tbody>
@@ -200,33 +246,40 @@ function Files({ view, n, spec, couponCode }: FilesProps) {
                 <td>{s.label}</td>
                 <td className="num text-right">{inUnit(s.speedMmPerS, "mmPerS")}</td>
                 <td className="num text-right">{plain(s.powerPct)} %</td>
+                {hasPulses && (
+                  <td className="num text-right">{s.pulseKHz === undefined ? "" : `${plain(s.pulseKHz)} kHz`}</td>
+                )}
               </tr>
             ))}
           </tbody>
         </table>
       </details>
-      <details className="mt-1">
-        <summary className="cursor-pointer py-1 text-[14px] text-ink2">
-          G-code as {view.machine.name} takes it: <span className="num">{dialectText(view.dialect)}</span>
-        </summary>
-        <DialectForm
-          key={JSON.stringify(view.dialect)}
-          machine={view.machine.name}
-          couponCode={couponCode}
-          {...{ machineSlug: view.machineSlug, dialect: view.dialect, bed: view.machine, spec }}
-        />
-      </details>
+      {takes === "g-code" && (
+        <details className="mt-1">
+          <summary className="cursor-pointer py-1 text-[14px] text-ink2">
+            G-code as {view.machine.name} takes it: <span className="num">{dialectText(view.dialect)}</span>
+          </summary>
+          <DialectForm
+            key={JSON.stringify(view.dialect)}
+            machine={view.machine.name}
+            couponCode={couponCode}
+            {...{ machineSlug: view.machineSlug, dialect: view.dialect, bed: view.machine, spec }}
+          />
+        </details>
+      )}
     </section>
   );
 }
 
 function PracticeBurn({
   name,
+  takes,
   busy,
   switchedOn,
   onBurn,
 }: {
   name: string;
+  takes: ReturnType<typeof burnFileOf>;
   busy: boolean;
   switchedOn: boolean;
   onBurn: (file: string | null) => void;
@@ -234,7 +287,8 @@ function PracticeBurn({
   return (
     <div className="grid gap-2 border-t border-hair pt-3">
       <p className="text-[14px] text-ink2">
-        Or burn it on the practice machine of {name}: it runs the G-code file itself
+        Or burn it on the practice machine of {name}:{" "}
+        {takes === "g-code" ? "it runs the G-code file itself" : "it marks the groups of the SVG as this round says"}
         {switchedOn ? "" : ", and its correction is switched off"}.
       </p>
       <Button disabled={busy} onClick={() => onBurn(null)}>
@@ -242,8 +296,8 @@ function PracticeBurn({
       </Button>
       <div className="text-[14px]">
         <FilePick
-          label="with an edited G-code file:"
-          accept=".nc,.gcode,.txt,text/plain"
+          label={takes === "g-code" ? "with an edited G-code file:" : "with an edited SVG:"}
+          accept={takes === "g-code" ? ".nc,.gcode,.txt,text/plain" : ".svg,image/svg+xml"}
           disabled={busy}
           onText={onBurn}
         />

@@ -25,10 +25,11 @@ export function ConfirmHeld({ view, n, setting }: { view: TrialView; n: number; 
   const unit = view.machine.held[setting.key]?.unit ?? setting.unit;
   const acting = view.holders[0]?.name ?? "the controller";
 
-  const send = (value: Row[]) =>
+  /** @param value `null` = nobody knows */
+  const send = (value: Row[] | null) =>
     start(async () => {
       setFault("");
-      const typed = value.filter((r) => r.text.trim() !== "");
+      const typed = value?.filter((r) => r.text.trim() !== "") ?? null;
       const result = await confirmHeld({ trialId: view.id, n, setting: setting.key, rows: typed }).catch(() => null);
       if (result?.ok) {
         setEditing(false);
@@ -46,7 +47,7 @@ export function ConfirmHeld({ view, n, setting }: { view: TrialView; n: number; 
       <section className="card flex flex-wrap items-center justify-between gap-3 px-5 py-2.5">
         <p>
           <span className="text-verdigris">✓ </span>
-          {acting} held <b className="font-semibold">{valueText(held, unit)}</b> during the burn.
+          {setting.label}: {acting} held <b className="font-semibold">{valueText(held, unit)}</b> during the burn.
         </p>
         <Button weight="quiet" onClick={() => edit(held)}>
           Set it right
@@ -60,8 +61,8 @@ export function ConfirmHeld({ view, n, setting }: { view: TrialView; n: number; 
       {!editing ? (
         <>
           <p className="mt-1 text-ink2">
-            The ledger says: <b className="font-semibold text-ink">{valueText(held, unit)}</b>. Look at it and say; it
-            may not be what you think.
+            {setting.label}: the ledger says <b className="font-semibold text-ink">{valueText(held, unit)}</b>. Look at
+            it and say; it may not be what you think.
           </p>
           <div className="mt-3 flex flex-wrap gap-2">
             {held !== null && (
@@ -69,10 +70,15 @@ export function ConfirmHeld({ view, n, setting }: { view: TrialView; n: number; 
                 Yes, I read that back
               </Button>
             )}
+            {held === null && setting.shape === "scalar" && (
+              <Button weight="primary" disabled={busy} onClick={() => send(null)}>
+                It is not known
+              </Button>
+            )}
             <Button disabled={busy} onClick={() => edit(held)}>
               It held something else
             </Button>
-            {view.practice && held?.shape !== "scalar" && view.holders[0]?.role === "controller" && (
+            {view.practice && setting.shape === "table" && view.holders[0]?.role === "controller" && (
               <Button
                 disabled={busy}
                 onClick={() =>
@@ -92,7 +98,8 @@ export function ConfirmHeld({ view, n, setting }: { view: TrialView; n: number; 
           }}
         >
           <p className="mt-1 text-ink2">
-            In {UNITS[unit].symbol}, as it shows them. Leave empty where there was no entry.
+            In {UNITS[unit].symbol}, as{" "}
+            {setting.shape === "scalar" ? "it is shown." : "it shows them. Leave empty where there was no entry."}
           </p>
           <div className="mt-2 flex flex-wrap gap-3">
             {rows.map((row, i) => (

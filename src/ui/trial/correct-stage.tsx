@@ -1,20 +1,23 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
+import { isAdjusted } from "../../core/procedures/adjusted";
 import { lengthUnitOf } from "../../core/procedures/shown-unit";
 import { layOutNext } from "../../server/actions/trial-actions";
 import { FigureView } from "../drawing/figure-view";
 import { Button, buttonClass } from "../primitives/button";
 import { Link } from "../primitives/link";
 import { Fault, Notice } from "../primitives/notice";
+import { AdjustmentCard } from "./adjustment-card";
 import { BudgetCard } from "./budget-card";
 import { ConfirmHeld } from "./confirm-held";
 import { CorrectionTable } from "./correction-table";
 import { Holders } from "./holders";
-import { historyOf, procedureOf } from "./known-procedure";
+import { firstStageOf, historyOf, procedureOf } from "./known-procedure";
 import type { StageProps } from "./stages";
 import { sitesDone, stageHref } from "./stages";
 import { VerdictLine } from "./verdict-line";
+import { WishCard } from "./wish-card";
 
 /** What the controller held, what to enter, how it came about, and where it was entered. */
 export function CorrectStage({ view, n, now }: StageProps) {
@@ -28,13 +31,19 @@ export function CorrectStage({ view, n, now }: StageProps) {
   const next = useMemo(() => procedure.next(history, outcome), [procedure, history, outcome]);
   if (!round) return null;
   const solved = outcome.status === "solved" ? outcome : null;
+  const corrects = solved !== null && solved.corrections.length > 0;
+  const adjusts = solved !== null && solved.adjustments.length > 0;
+  const adjusted = isAdjusted(view.decisions, n);
+  const sets = procedure.sets(round.plan);
+  const refines = next.do === "round" && next.purpose === "refine";
   const laidNext = view.rounds.some((r) => r.n === n + 1);
   const recorded = view.records.filter((r) => r.origin === "trial");
 
-  const prove = () =>
+  const goOn = () =>
     start(async () => {
       const result = await layOutNext({ trialId: view.id }).catch(() => null);
-      if (result?.ok) router.push(stageHref(view, "burn", result.value));
+      const stage = result?.ok && next.do === "round" ? firstStageOf(view, result.value, next.plan) : "burn";
+      if (result?.ok) router.push(stageHref(view, stage, result.value));
       else setFault(result?.message ?? "The server does not answer.");
     });
 
@@ -42,9 +51,11 @@ export function CorrectStage({ view, n, now }: StageProps) {
     <>
       <main className="mx-auto grid w-full max-w-[1680px] flex-1 content-start gap-4 px-6 py-4 max-sm:px-4 lg:grid-cols-[1fr_452px]">
         <div className="grid min-w-0 grid-cols-1 content-start gap-4 overflow-y-auto lg:max-h-[calc(100dvh-190px)]">
-          {procedure.settings.map((setting) => (
-            <ConfirmHeld key={setting.key} view={view} n={n} setting={setting} />
-          ))}
+          {procedure.settings
+            .filter((s) => sets.includes(s.key))
+            .map((setting) => (
+              <ConfirmHeld key={setting.key} view={view} n={n} setting={setting} />
+            ))}
           {outcome.status === "open" && (
             <section className="card p-5">
               <h2 className="text-[17px] font-bold">Nothing to correct yet.</h2>
@@ -58,12 +69,14 @@ export function CorrectStage({ view, n, now }: StageProps) {
             <section className="card p-5">
               <Notice tone="needs you" headline="No correction can be worked out yet.">
                 {outcome.reason}
+                {refines && ` ${next.why}`}
               </Notice>
             </section>
           )}
           {solved?.corrections.map((c) => (
             <CorrectionTable key={c.setting} view={view} n={n} correction={c} confirmed={round.readBackAt !== null} />
           ))}
+          {adjusts && <AdjustmentCard view={view} n={n} adjustments={solved.adjustments} />}
           {solved && !solved.complete && <Incomplete view={view} n={n} />}
           {outcome.findings.length > 0 && (
             <section className="card grid gap-3 p-5" aria-label="Findings">
@@ -92,7 +105,7 @@ export function CorrectStage({ view, n, now }: StageProps) {
               <FigureView figure={figure} height={250} />
             </section>
           ))}
-          {solved && (
+          {solved && corrects && (
             <Holders
               view={view}
               n={n}
@@ -101,6 +114,9 @@ export function CorrectStage({ view, n, now }: StageProps) {
               confirmed={round.readBackAt !== null}
             />
           )}
+          {solved?.wishes.map((wish) => (
+            <WishCard key={wish.id} trialId={view.id} n={n} wish={wish} />
+          ))}
           {solved && <BudgetCard estimates={solved.estimates} length={lengthUnitOf(view)} />}
           {fault && <Fault>{fault}</Fault>}
         </div>
@@ -108,21 +124,32 @@ export function CorrectStage({ view, n, now }: StageProps) {
       <VerdictLine
         outcome={outcome}
         unit={lengthUnitOf(view)}
-        text={lineText(recorded.length, view.holders.length, solved !== null)}
+        text={adjusts ? doneText(adjusted) : lineText(recorded.length, view.holders.length, solved !== null)}
       >
-        {solved && round.purpose !== "proof" && next.do !== "stop" && (
-          <Button weight={recorded.length > 0 ? "primary" : "plain"} onClick={prove} disabled={busy}>
-            {laidNext ? "To the proof" : next.do === "round" ? "Burn the proof" : "Prove"}
+        {refines && !laidNext && (
+          <Button weight="primary" onClick={goOn} disabled={busy}>
+            Burn on from here
+          </Button>
+        )}
+        {(corrects || adjusts) && !refines && round.purpose !== "proof" && next.do !== "stop" && (
+          <Button weight={recorded.length > 0 || adjusted ? "primary" : "plain"} onClick={goOn} disabled={busy}>
+            {proofWords(laidNext, next.do === "round", adjusts)}
           </Button>
         )}
         {solved && round.purpose === "proof" && next.do === "round" && (
-          <Button weight={recorded.length > 0 ? "primary" : "plain"} onClick={prove} disabled={busy}>
-            Burn another proof
+          <Button weight={recorded.length > 0 || adjusted ? "primary" : "plain"} onClick={goOn} disabled={busy}>
+            {adjusts ? "Read another proof" : "Burn another proof"}
           </Button>
         )}
       </VerdictLine>
     </>
   );
+}
+
+function proofWords(isLaidOut: boolean, hasRound: boolean, adjusts: boolean): string {
+  if (isLaidOut) return "To the proof";
+  if (!hasRound) return "Prove";
+  return adjusts ? "Read the proof" : "Burn the proof";
 }
 
 /** Some sites are unread: the numbers stand on fewer readings than were laid out. */
@@ -140,6 +167,10 @@ function Incomplete({ view, n }: Omit<StageProps, "now">) {
       </Notice>
     </section>
   );
+}
+
+function doneText(adjusted: boolean): string {
+  return adjusted ? "Done and noted." : "Not done yet.";
 }
 
 function lineText(recorded: number, holders: number, solved: boolean): string {

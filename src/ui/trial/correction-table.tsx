@@ -56,13 +56,17 @@ export function CorrectionTable({
       </table>
       <div className="mt-3 flex flex-wrap items-center justify-between gap-3">
         {correction.choice && <Choice view={view} choice={correction.choice} />}
-        <Button
-          weight="plain"
-          onClick={() => copy(taken.map((r) => `${r.key}\t${entryText(r.enter, correction)}`).join("\n"), "The table")}
-          disabled={taken.length === 0}
-        >
-          Copy the table
-        </Button>
+        {rows.length > 1 && (
+          <Button
+            weight="plain"
+            onClick={() =>
+              copy(taken.map((r) => `${r.key}\t${entryText(r.enter, correction)}`).join("\n"), "The table")
+            }
+            disabled={taken.length === 0}
+          >
+            Copy the table
+          </Button>
+        )}
       </div>
       <details className="mt-2">
         <summary className="cursor-pointer text-[14px] text-ink2">How each number came about</summary>
@@ -91,7 +95,7 @@ function Row({ view, n, row, shape }: { view: TrialView; n: number; row: Correct
       <th scope="row" className="py-1.5 text-left font-normal">
         {row.label}
       </th>
-      <td className="py-1.5 text-right">{entryText(row.old, shape)}</td>
+      <td className="py-1.5 text-right">{row.old === null ? "not known" : entryText(row.old, shape)}</td>
       <td className="py-1.5 text-right max-sm:hidden" title={row.arithmetic[0]}>
         {row.changeText}
       </td>
@@ -118,7 +122,7 @@ function Row({ view, n, row, shape }: { view: TrialView; n: number; row: Correct
             )}
           </span>
         ) : (
-          <span className="inline-flex items-center gap-3">
+          <span className="inline-flex items-center gap-3 max-sm:flex-col max-sm:items-end max-sm:gap-1">
             {row.worth !== "yes" && (
               <span className="text-[13px] text-ink2">{row.worth === "no" ? "no need" : "within its doubt"}</span>
             )}

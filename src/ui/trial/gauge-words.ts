@@ -1,3 +1,4 @@
+import { isShownAtMachine, type Site } from "../../core/coupon/site";
 import { type Gauge, type GaugeKind, hasJaws } from "../../core/metrology/gauge";
 import { decimalsFor, inUnit } from "../../core/metrology/quantity-text";
 import { fromInternal, UNITS } from "../../core/metrology/units";
@@ -17,8 +18,9 @@ export function gaugeFacts(gauge: Gauge): string {
   return `step ${inUnit(gauge.resolutionMm, gauge.unit, 5)}${limit}`;
 }
 
-/** `Calipers 0.01 mm · closed jaws read 0.00`. */
-export function sessionText({ gauge, zero }: Session): string {
+/** `Calipers 0.01 mm · closed jaws read 0.00`. @param sites what is read in it */
+export function sessionText({ gauge, zero }: Session, sites: readonly Site[]): string {
+  if (gauge.kind === "eye") return sites.some(isShownAtMachine) ? "no gauge" : "by eye";
   const decimals = Math.max(2, decimalsFor(fromInternal(gauge.resolutionMm, gauge.unit)) - 1);
   const shown = (mm: number) => fromInternal(mm, gauge.unit).toFixed(decimals);
   const inside = zero.inside === null ? "" : `, inside ${shown(zero.inside)}`;

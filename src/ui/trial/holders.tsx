@@ -38,9 +38,11 @@ export function Holders({ view, n, now, corrections, confirmed }: Props) {
           ))}
         </ul>
       ))}
-      <p className="mt-3 border-t border-hair pt-3 text-[14px] text-ink2">
-        Then see that the correction is switched on: a table that is not changes nothing.
-      </p>
+      {corrections.some((c) => c.newValue.shape !== "scalar") && (
+        <p className="mt-3 border-t border-hair pt-3 text-[14px] text-ink2">
+          Then see that the correction is switched on: a table that is not changes nothing.
+        </p>
+      )}
     </section>
   );
 }

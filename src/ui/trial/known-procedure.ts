@@ -2,16 +2,47 @@
 
 import type { RoundSpec } from "../../core/coupon/round-spec";
 import type { Gauge } from "../../core/metrology/gauge";
-import type { AnyProcedure, History, RoundRecord } from "../../core/procedures/contract";
-import { madeUp } from "../../core/procedures/made-up/procedure";
-import { admitHidden, procedureById } from "../../core/procedures/registry";
-
+import type { AnyProcedure, History, PlanContext, RoundRecord } from "../../core/procedures/contract";
+import { draftOf, readDraft } from "../../core/procedures/draft";
+import { LOADERS } from "../../core/procedures/loaders";
 import type { RoundView, TakenReading, TrialView } from "../../server/trial/trial-view";
 
-admitHidden(madeUp);
+const coming = new Map<string, Promise<AnyProcedure>>();
+const here = new Map<string, AnyProcedure>();
 
+/** Comes once, and then is there: {@link procedureOf} has it after that. */
+export function loadProcedure(id: string): Promise<AnyProcedure> {
+  const before = coming.get(id);
+  if (before) return before;
+  const load = LOADERS[id];
+  if (!load) throw new RangeError(`There is no procedure “${id}”.`);
+  const loading = load().then((procedure) => {
+    here.set(id, procedure);
+    return procedure;
+  });
+  // What did not come is asked for again with the next page.
+  loading.catch(() => coming.delete(id));
+  coming.set(id, loading);
+  return loading;
+}
+
+/** @throws RangeError before it was loaded */
 export function procedureOf(view: TrialView): AnyProcedure {
-  return procedureById(view.procedure);
+  const found = here.get(view.procedure);
+  if (!found) throw new RangeError(`Procedure “${view.procedure}” is not loaded.`);
+  return found;
+}
+
+/** What a round is laid out with. */
+export function planContext(view: TrialView, couponCode: string): PlanContext {
+  const optic = view.opticNow ? { optic: view.opticNow } : {};
+  return { machine: view.machine, couponCode, inForce: view.heldNow, ...optic };
+}
+
+/** Where a round that is to come begins: at its layout, where something is left to be said there. */
+export function firstStageOf(view: TrialView, n: number, plan: unknown): "lay-out" | "burn" {
+  const form = procedureOf(view).plan(planContext(view, `${view.code}.${n}`));
+  return readDraft(form, draftOf(form, plan)).ok ? "burn" : "lay-out";
 }
 
 /**

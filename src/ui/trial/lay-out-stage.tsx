@@ -2,12 +2,13 @@
 import { useMemo, useState } from "react";
 import type { PlanContext } from "../../core/procedures/contract";
 import type { Draft } from "../../core/procedures/draft";
-import { draftOf, readDraft } from "../../core/procedures/draft";
+import { askedFields, draftOf, readDraft, wholeDraft } from "../../core/procedures/draft";
 import { CouponDrawing } from "../drawing/coupon-drawing";
+import { LoneDetail } from "../drawing/detail-view";
 import { Button, buttonClass } from "../primitives/button";
 import { Link } from "../primitives/link";
 import { DraftConflict } from "./draft-conflict";
-import { procedureOf, unreadHistory } from "./known-procedure";
+import { planContext, procedureOf, unreadHistory } from "./known-procedure";
 import { PlanField } from "./plan-field";
 import type { StageProps } from "./stages";
 import { stageHref } from "./stages";
@@ -21,8 +22,8 @@ export function LayOutStage({ view, n }: StageProps) {
   const round = view.rounds.find((r) => r.n === n);
   const frozen = round?.spec !== null;
   const context: PlanContext = useMemo(
-    () => ({ machine: view.machine, couponCode: round?.couponCode ?? view.code, inForce: view.heldNow }),
-    [view.machine, view.code, view.heldNow, round?.couponCode],
+    () => planContext(view, round?.couponCode ?? view.code),
+    [view, round?.couponCode],
   );
   const form = useMemo(() => procedure.plan(context), [procedure, context]);
   const [typed, setDraft] = useState<Draft>(round?.draft ?? {});
@@ -49,7 +50,8 @@ export function LayOutStage({ view, n }: StageProps) {
     spec && example && plan
       ? procedure.detail(unreadHistory(view, spec, plan), { site: example.id, typed: null })
       : null;
-  const groups = [...new Set(form.fields.map((f) => f.group))];
+  const fields = askedFields(form.fields, wholeDraft(form, draft));
+  const groups = [...new Set(fields.map((f) => f.group))];
   const change = (key: string, text: string) => setDraft((d) => ({ ...d, [key]: text }));
 
   return (
@@ -64,6 +66,8 @@ export function LayOutStage({ view, n }: StageProps) {
               detail={detail}
               titleBlock={titleBlock(view, procedure.title, context.couponCode, spec.delivery)}
             />
+          ) : spec && detail ? (
+            <LoneDetail detail={detail} />
           ) : (
             <p className="p-8 text-ink2">The drawing comes back when every field can be read.</p>
           )}
@@ -85,7 +89,7 @@ export function LayOutStage({ view, n }: StageProps) {
             <fieldset key={group} disabled={frozen} className="mb-4 border-b border-hair pb-4 last:border-0">
               <legend className="mb-2 font-semibold">{group}</legend>
               <div className="grid grid-cols-2 gap-x-4 gap-y-3">
-                {form.fields
+                {fields
                   .filter((f) => f.group === group)
                   .map((field) => (
                     <PlanField

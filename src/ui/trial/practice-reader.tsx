@@ -1,7 +1,7 @@
 "use client";
 import { useEffect, useRef, useState } from "react";
 import type { Site } from "../../core/coupon/site";
-import type { LengthUnit } from "../../core/metrology/units";
+import { sitesLeft } from "../../core/procedures/answer";
 import type { AnswerInput } from "../../core/procedures/answer-input";
 import { readOnPractice } from "../../server/actions/trial-actions";
 import type { TakenReading, TrialView } from "../../server/trial/trial-view";
@@ -13,63 +13,70 @@ type Props = {
   view: TrialView;
   n: number;
   site: Site;
-  /** Of the gauge in hand. */
-  unit: LengthUnit;
-  /** Sites that still need readings. */
-  open: Site[];
+  sites: readonly Site[];
   readings: readonly TakenReading[];
   onRead: (text: string, positive: boolean) => void;
+  /** Anything else at the site in hand. */
+  onTakeHere: (input: AnswerInput) => void;
   onTake: (site: string, input: AnswerInput, from: "practice") => Promise<Taken>;
   onDone: (count: number) => void;
 };
 
+/** What one look is, where no jaws are set. */
+const ONCE: Partial<Record<Site["measurand"]["kind"], string>> = {
+  marked: "Look at the cells",
+  sharpest: "Look at the cells",
+  "height of peak": "Sweep once",
+  "focus readout": "Find the focus here",
+  "place on ramp": "Look along the line",
+};
+
 /** Reading the practice piece: once into the field, or every site that is left. It can be stopped. */
-export function PracticeReader({ view, n, site, unit, open, readings, onRead, onTake, onDone }: Props) {
+export function PracticeReader({ view, n, site, sites, readings, onRead, onTakeHere, onTake, onDone }: Props) {
   const [fault, setFault] = useState("");
   const [left, setLeft] = useState<number | null>(null);
   const stop = useRef(false);
+  const isLeft =
+    sitesLeft(
+      sites,
+      readings.map((r) => r.answer),
+    ).length > 0;
 
-  async function measure(siteId: string): Promise<{ text: string; value: number } | null> {
+  async function look(siteId: string): Promise<AnswerInput | null> {
     const result = await readOnPractice({ trialId: view.id, n, site: siteId }).catch(() => null);
     if (!result?.ok) {
       setFault(result?.message ?? "The server does not answer.");
       return null;
     }
-    const { value, text } = result.value;
-    return { text, value: value.kind === "quantity" ? value.value : 0 };
+    return result.value.input;
   }
 
+  /** A length goes into the field; anything else is taken as it is. */
   async function once() {
     setFault("");
-    const read = await measure(site.id);
-    if (read) onRead(read.text, read.value >= 0);
+    const input = await look(site.id);
+    if (!input) return;
+    if (input.kind === "quantity") onRead(input.text, input.words !== "negative");
+    else onTakeHere(input);
   }
 
   async function all() {
     stop.current = false;
     setFault("");
-    const wanted = open.flatMap((s) =>
-      Array.from({ length: Math.max(0, s.repeats - readings.filter((r) => r.site === s.id).length) }, () => s),
-    );
-    let taken = 0;
-    for (const s of wanted) {
-      if (stop.current) break;
-      setLeft(wanted.length - taken);
-      const read = await measure(s.id);
-      if (!read) break;
-      const result = await onTake(
-        s.id,
-        { kind: "quantity", text: read.text, words: read.value < 0 ? "negative" : "positive", unit },
-        "practice",
-      );
-      if (!result.ok) {
-        setFault(result.message);
-        break;
-      }
-      taken++;
+    const answers = readings.map((r) => r.answer);
+    let count = 0;
+    for (let left = sitesLeft(sites, answers); left[0] && !stop.current; left = sitesLeft(sites, answers)) {
+      const [next] = left;
+      setLeft(left.reduce((sum, s) => sum + s.repeats - answers.filter((a) => a.site === s.id).length, 0));
+      const input = await look(next.id);
+      const result = input && (await onTake(next.id, input, "practice"));
+      if (result?.ok === false) setFault(result.message);
+      if (!result?.ok) break;
+      answers.push(result.answer);
+      count++;
     }
     setLeft(null);
-    onDone(taken);
+    onDone(count);
   }
 
   // Leaving the stage stops the reading: what is worked out elsewhere must not change behind the person's back.
@@ -99,9 +106,9 @@ export function PracticeReader({ view, n, site, unit, open, readings, onRead, on
       {left === null ? (
         <>
           <Button weight="small" className="!text-[16px] max-lg:!min-h-11" onClick={once}>
-            Set the jaws here
+            {ONCE[site.measurand.kind] ?? "Set the jaws here"}
           </Button>
-          {open.length > 0 && (
+          {isLeft && (
             <Button weight="small" className="!text-[16px] max-lg:!min-h-11" onClick={all}>
               Read all that is left
             </Button>

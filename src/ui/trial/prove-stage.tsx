@@ -166,9 +166,9 @@ const WORDS = {
   },
 } as const;
 
-/** The result with the largest doubt-laden size: its budget is shown first. */
+/** The result with the largest doubt-laden size: its budget is shown first, where not one of them is the answer. */
 function worstEstimate(outcome: Outcome): string | undefined {
-  if (outcome.status !== "solved") return undefined;
+  if (outcome.status !== "solved" || outcome.estimates.filter((e) => e.headline).length === 1) return undefined;
   const sized = outcome.estimates.filter((e) => !e.headline);
   const size = (e: Estimate) => Math.abs(e.quantity.value) + expandedUncertainty(e.quantity);
   return sized.length > 0 ? sized.reduce((a, b) => (size(b) > size(a) ? b : a)).id : undefined;
@@ -226,11 +226,11 @@ function Lines({ verdict, unit: length }: { verdict: Verdict; unit: LengthUnit }
             const shown = (value: number) => fixed(fromInternal(value, unit), decimals);
             return (
               <tr key={line.label} className="num border-t border-hair">
-                <th scope="row" className="py-1.5 text-left font-normal">
+                <th scope="row" className="py-1.5 text-left font-sans font-normal">
                   {line.label}
                 </th>
                 <td className="py-1.5 text-right">{line.before ? shown(line.before.value) : "–"}</td>
-                <td className="py-1.5 text-right">
+                <td className="py-1.5 text-right whitespace-nowrap">
                   {shown(line.after.value)} ± {fixed(expanded, decimals)}
                 </td>
                 <td className={clsx("py-1.5 text-right font-sans font-semibold", RULING_INK[line.result])}>

@@ -10,15 +10,15 @@ export function Rail({ view, round, stage }: { view: TrialView; round: RoundView
   const shown: Stage = round.purpose === "proof" && stage !== "correct" ? "prove" : stage;
   return (
     <nav aria-label="Stages of the trial">
-      <ol className="flex items-center gap-3 max-sm:gap-2">
+      <ol className="flex items-center gap-3 whitespace-nowrap max-sm:gap-1 max-sm:text-[14px]">
         {STAGES.map((s, i) => {
           const n = s === "correct" ? round.n : 1;
           const open = s === "lay-out" || s === "burn" || first.spec !== null;
           const current = s === shown;
           const done = finished.has(s);
           return (
-            <li key={s} className="flex items-center gap-3 max-sm:gap-2">
-              {i > 0 && <span aria-hidden="true" className="h-px w-8 bg-line max-lg:w-3" />}
+            <li key={s} className="flex items-center gap-3 max-sm:gap-1">
+              {i > 0 && <span aria-hidden="true" className="h-px w-8 bg-line max-lg:w-3 max-sm:w-1.5" />}
               {open ? (
                 <Link
                   href={stageHref(view, s, n)}

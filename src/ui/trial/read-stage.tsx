@@ -1,11 +1,13 @@
 "use client";
 import { useState } from "react";
+import { PICTURE_READER } from "../../core/metrology/gauge";
 import type { LengthUnit } from "../../core/metrology/units";
-import { siteIsDone } from "../../core/procedures/answer";
+import { sitesLeft } from "../../core/procedures/answer";
 import { lengthUnitOf, nextLengthUnit, UNIT_DECISION } from "../../core/procedures/shown-unit";
 import { decide } from "../../server/actions/trial-actions";
 import type { TakenReading } from "../../server/trial/trial-view";
 import { CouponDrawing } from "../drawing/coupon-drawing";
+import { LoneDetail } from "../drawing/detail-view";
 import { FigureView } from "../drawing/figure-view";
 import { buttonClass } from "../primitives/button";
 import { Link } from "../primitives/link";
@@ -13,6 +15,7 @@ import { Notice } from "../primitives/notice";
 import { BudgetCard } from "./budget-card";
 import { historyOf, procedureOf } from "./known-procedure";
 import { isKnown } from "./known-stamp";
+import { PictureCard } from "./picture-card";
 import { ReadKeys } from "./read-keys";
 import { ReadingCard } from "./reading-card";
 import { ResultTableCard } from "./result-table-card";
@@ -52,12 +55,9 @@ export function ReadStage({
   // Until one is chosen here, the unit of the sitting's gauge: a new sitting may bring another.
   const unit = chosenUnit ?? lengthUnitOf(view);
   const decided = { ...view, decisions: { ...view.decisions, [UNIT_DECISION]: unit } };
-  const firstOpen = sites.find(
-    (s) =>
-      !siteIsDone(
-        s,
-        store.readings.map((r) => r.answer),
-      ),
+  const [firstOpen] = sitesLeft(
+    sites,
+    store.readings.map((r) => r.answer),
   );
   const flow = useReadingFlow({
     name: `${view.id} ${n}`,
@@ -73,7 +73,9 @@ export function ReadStage({
   const [askedAfter, askAfter] = useState(
     session && (isOld || (gauge !== null && gauge !== session.gauge.id)) ? session.id : null,
   );
-  const sitting = session && session.id !== askedAfter ? session : undefined;
+  // What a picture was read with is in no hand: to read on by hand, something is taken up first.
+  const byHand = session && session.gauge.id !== PICTURE_READER ? session : undefined;
+  const sitting = byHand && byHand.id !== askedAfter ? byHand : undefined;
 
   const history = historyOf(decided, n, store.readings);
   const outcome = procedure.solve(history);
@@ -103,7 +105,7 @@ export function ReadStage({
 
   const { site } = flow;
   if (!round || !spec || !site) return <p className="flex-1 p-10 text-ink2">This round asks for no reading.</p>;
-  const done = sites.filter((s) => siteIsDone(s, flow.answers)).length;
+  const done = sites.length - sitesLeft(sites, flow.answers).length;
   const detail = procedure.detail(history, { site: site.id, typed: flow.typed });
   const finished = done === sites.length;
   const needsYou = outcome.findings.filter((f) => f.tone === "needs you");
@@ -112,6 +114,7 @@ export function ReadStage({
     <>
       <main className="mx-auto grid w-full text-[16px] max-w-[1680px] flex-1 gap-5 px-6 py-4 max-sm:px-4 lg:grid-cols-[1fr_470px]">
         <section className="card min-h-[420px] max-lg:hidden lg:max-h-[calc(100dvh-190px)]" aria-label="Drawing">
+          {!spec.pieces[0] && detail && <LoneDetail detail={detail} />}
           {spec.pieces[0] && (
             <CouponDrawing
               piece={spec.pieces[0]}
@@ -138,7 +141,7 @@ export function ReadStage({
                   : ""
               }
               start={gauge}
-              onBack={session ? () => askAfter(null) : undefined}
+              onBack={byHand ? () => askAfter(null) : undefined}
             />
           )}
           {outcome.table && <ResultTableCard table={outcome.table} current={site.id} onSite={flow.goTo} />}
@@ -158,6 +161,7 @@ export function ReadStage({
               </section>
             ))}
           {outcome.status === "solved" && <BudgetCard estimates={outcome.estimates} length={unit} />}
+          {view.endedAt === null && <PictureCard trialId={view.id} n={n} sites={sites} onPractice={round.onPractice} />}
           <SheetCard
             trialId={view.id}
             n={n}
@@ -166,7 +170,7 @@ export function ReadStage({
             onTaken={() => flow.moved("taken from the sheet")}
           />
           {sitting && <SessionLine session={sitting} now={now} onNew={() => askAfter(sitting.id)} />}
-          {session && <ReadKeys practice={round.onPractice} />}
+          {session && <ReadKeys ask={site.ask} practice={round.onPractice} />}
         </div>
       </main>
       <VerdictLine

@@ -2,7 +2,6 @@
 import type { Site } from "../../core/coupon/site";
 import type { Detail } from "../../core/drawing/scene";
 import type { LengthUnit } from "../../core/metrology/units";
-import { siteIsDone } from "../../core/procedures/answer";
 import type { RoundView, Session, TrialView } from "../../server/trial/trial-view";
 import { DetailCard } from "../drawing/detail-view";
 import { Button } from "../primitives/button";
@@ -40,7 +39,8 @@ export function ReadingCard(props: Props) {
   return (
     <section className="card p-5 max-lg:border-0 max-lg:bg-transparent max-lg:p-0" aria-label="Reading">
       <TopRow flow={flow} />
-      {detail && (
+      {/* Keys of cells are drawn themselves. */}
+      {detail && site.ask.kind !== "cells" && (
         <div className="card mb-2 overflow-hidden lg:hidden">
           <DetailCard detail={detail} height={store.waiting > 0 ? LOW_PX : HIGH_PX} />
         </div>
@@ -59,6 +59,7 @@ export function ReadingCard(props: Props) {
         key={`${site.id} ${flow.fills}`}
         handle={flow.handle}
         site={site}
+        piece={round.spec?.pieces.find((p) => !site.place || p.id === site.place.piece) ?? null}
         unit={unit}
         sitting={session}
         start={{ text: "", words: lastValue === 0 ? null : lastValue > 0 ? "positive" : "negative" }}
@@ -76,10 +77,10 @@ export function ReadingCard(props: Props) {
           view={view}
           n={round.n}
           site={site}
-          unit={session.gauge.unit}
-          open={sites.filter((s) => !siteIsDone(s, flow.answers))}
+          sites={sites}
           readings={readings}
           onRead={(text, positive) => flow.handle.current?.fill(text, positive)}
+          onTakeHere={(input) => flow.takeHere(input, "practice")}
           onTake={store.take}
           onDone={(count) => flow.moved(`taken: ${count} readings from the practice piece`)}
         />

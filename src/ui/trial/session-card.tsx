@@ -1,6 +1,7 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
+import { type Ask, isMeasured, isShownAtMachine, type Site } from "../../core/coupon/site";
 import { type Gauge, hasJaws, type Jaws } from "../../core/metrology/gauge";
 import { parseReading } from "../../core/metrology/reading-text";
 import type { Zero } from "../../core/metrology/sitting";
@@ -24,21 +25,27 @@ type Props = {
   onBack?: () => void;
 };
 
+const NO_JAWS: Zero = { outside: 0, inside: null };
+
 /** Before the first reading of a sitting: what it is read with, and what its closed jaws read. */
 export function SessionCard({ view, n, start: wanted, note, onBack }: Props) {
   const router = useRouter();
   const round = view.rounds.find((r) => r.n === n);
-  const [gaugeId, setGaugeId] = useState(wanted ?? round?.sessions.at(-1)?.gauge.id ?? view.gauges[0]?.id ?? "");
+  const sites = round?.spec?.sites ?? [];
+  const isByEye = !sites.some((s) => isMeasured(s.ask));
+  const { gauges } = view;
+  const before = round?.sessions.findLast((s) => gauges.some((g) => g.id === s.gauge.id))?.gauge.id;
+  const [gaugeId, setGaugeId] = useState(wanted ?? before ?? gauges[0]?.id ?? "");
   const [zeros, setZeros] = useState<Record<Jaws, string>>({ outside: "", inside: "" });
   const { busy, fault, setFault, run } = useAction();
-  const gauge = view.gauges.find((g) => g.id === gaugeId);
-  const inside = (round?.spec?.sites ?? []).some((s) => usesInside(s.ask));
+  const gauge = gauges.find((g) => g.id === gaugeId);
+  const inside = sites.some((s) => usesInside(s.ask));
 
   function open() {
-    const zero = gauge ? readZeros(gauge, zeros) : { field: "gauge", message: "Choose a gauge." };
+    const zero = isByEye ? NO_JAWS : gauge ? readZeros(gauge, zeros) : { field: "gauge", message: "Choose a gauge." };
     if ("message" in zero) return setFault(zero);
     run(
-      () => openSession({ trialId: view.id, n, gauge: gaugeId, zero }),
+      () => openSession({ trialId: view.id, n, gauge: isByEye ? null : gaugeId, zero }),
       () => router.refresh(),
     );
   }
@@ -53,31 +60,34 @@ export function SessionCard({ view, n, start: wanted, note, onBack }: Props) {
       }}
     >
       <div>
-        <h2 className="text-[17px] font-bold">What do you read with?</h2>
-        {note && <p className="text-[16px] text-ink2">{note}</p>}
+        <h2 className="text-[17px] font-bold">{isByEye ? "No gauge is needed" : "What do you read with?"}</h2>
+        {note && !isByEye && <p className="text-[16px] text-ink2">{note}</p>}
+        {isByEye && <p className="text-[16px] text-ink2">{withoutGauge(sites)}</p>}
       </div>
-      <fieldset className="grid gap-1.5">
-        <legend className="sr-only">Gauge</legend>
-        {view.gauges.map((g) => (
-          <label key={g.id} className="flex min-h-9 cursor-pointer items-start gap-2.5">
-            <input
-              type="radio"
-              name="gauge"
-              className="mt-1 size-4"
-              checked={gaugeId === g.id}
-              onChange={() => setGaugeId(g.id)}
-            />
-            <span>
-              {g.name}
-              <span className="block text-[16px] text-ink2 tabular-nums">{gaugeFacts(g)}</span>
-            </span>
-          </label>
-        ))}
-        <Link href="/gauges" className="justify-self-start text-[16px] underline decoration-line underline-offset-4">
-          Declare or change a gauge
-        </Link>
-      </fieldset>
-      {gauge && hasJaws(gauge.kind) && (
+      {!isByEye && (
+        <fieldset className="grid gap-1.5">
+          <legend className="sr-only">Gauge</legend>
+          {gauges.map((g) => (
+            <label key={g.id} className="flex min-h-9 cursor-pointer items-start gap-2.5">
+              <input
+                type="radio"
+                name="gauge"
+                className="mt-1 size-4"
+                checked={gaugeId === g.id}
+                onChange={() => setGaugeId(g.id)}
+              />
+              <span>
+                {g.name}
+                <span className="block text-[16px] text-ink2 tabular-nums">{gaugeFacts(g)}</span>
+              </span>
+            </label>
+          ))}
+          <Link href="/gauges" className="justify-self-start text-[16px] underline decoration-line underline-offset-4">
+            Declare or change a gauge
+          </Link>
+        </fieldset>
+      )}
+      {gauge && hasJaws(gauge.kind) && !isByEye && (
         <div className="flex flex-wrap items-start gap-x-5 gap-y-2">
           <ZeroField jaws="outside" gauge={gauge} zeros={zeros} fault={fault} onChange={setZeros} />
           {inside && <ZeroField jaws="inside" gauge={gauge} zeros={zeros} fault={fault} onChange={setZeros} />}
@@ -129,7 +139,7 @@ function ZeroField({
 }
 
 function readZeros(gauge: Gauge, zeros: Record<Jaws, string>): Zero | { field: string; message: string } {
-  const zero: Zero = { outside: 0, inside: null };
+  const zero: Zero = { ...NO_JAWS };
   if (!hasJaws(gauge.kind)) return zero;
   for (const jaws of ["outside", "inside"] as const) {
     const text = zeros[jaws].trim();
@@ -143,7 +153,13 @@ function readZeros(gauge: Gauge, zeros: Record<Jaws, string>): Zero | { field: s
   return zero;
 }
 
-function usesInside(ask: NonNullable<TrialView["rounds"][number]["spec"]>["sites"][number]["ask"]): boolean {
+function withoutGauge(sites: readonly Site[]): string {
+  return sites.some(isShownAtMachine)
+    ? "The numbers are read off the readout or the engraved scale, as they stand there, minus signs and all."
+    : "Nothing is measured here: good light is all it takes.";
+}
+
+function usesInside(ask: Ask): boolean {
   if (ask.kind === "quantity") return ask.jaws === "inside";
   return ask.kind === "pair" && (ask.firstJaws === "inside" || ask.secondJaws === "inside");
 }

@@ -7,10 +7,11 @@ export function SessionLine({ session, now, onNew }: { session: Session; now: nu
   return (
     <p className="flex flex-wrap items-center justify-between gap-2 text-[16px] text-ink2">
       <span>
-        {session.gauge.name}, sitting begun <Ago at={session.begunAt} now={now} />
+        {session.gauge.kind === "eye" ? "Sitting" : `${session.gauge.name}, sitting`} begun{" "}
+        <Ago at={session.begunAt} now={now} />
       </span>
       <Button weight="small" className="!text-[16px] max-lg:!min-h-11" onClick={onNew}>
-        Another gauge or day
+        {session.gauge.kind === "eye" ? "Another day" : "Another gauge or day"}
       </Button>
     </p>
   );

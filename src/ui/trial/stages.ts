@@ -1,5 +1,6 @@
 /** The stages of a trial, their order, and which one a round is at. */
-import { siteIsDone } from "../../core/procedures/answer";
+import { isAdjusted } from "../../core/procedures/adjusted";
+import { sitesLeft } from "../../core/procedures/answer";
 import type { RoundView, TrialView } from "../../server/trial/trial-view";
 
 export const STAGES = ["lay-out", "burn", "read", "correct", "prove"] as const;
@@ -27,7 +28,7 @@ export function stageHref(view: TrialView, stage: Stage, n: number): string {
 export function sitesDone(round: RoundView): { done: number; total: number } {
   const answers = round.readings.map((r) => r.answer);
   const sites = round.spec?.sites ?? [];
-  return { done: sites.filter((s) => siteIsDone(s, answers)).length, total: sites.length };
+  return { done: sites.length - sitesLeft(sites, answers).length, total: sites.length };
 }
 
 /** Stages that are finished, for the ticks on the rail. */
@@ -37,7 +38,8 @@ export function finishedStages(view: TrialView, round: RoundView): Set<Stage> {
   finished.add("lay-out").add("burn");
   const { done, total } = sitesDone(round);
   if (done === total) finished.add("read");
-  if (view.records.some((r) => r.origin === "trial")) finished.add("correct");
+  const isAdjustedOnce = view.rounds.some((r) => isAdjusted(view.decisions, r.n));
+  if (isAdjustedOnce || view.records.some((r) => r.origin === "trial")) finished.add("correct");
   if (view.end === "proved") finished.add("prove");
   return finished;
 }

@@ -1,11 +1,13 @@
 "use client";
 import clsx from "clsx";
+import { use } from "react";
 import type { TrialView } from "../../server/trial/trial-view";
 import { Notice } from "../primitives/notice";
 import { BurnStage } from "./burn-stage";
 import { CorrectStage } from "./correct-stage";
 import { EndTrial } from "./end-trial";
 import { sessionText } from "./gauge-words";
+import { loadProcedure } from "./known-procedure";
 import { isKnown } from "./known-stamp";
 import { LayOutStage } from "./lay-out-stage";
 import { NotYet } from "./not-yet";
@@ -24,6 +26,8 @@ export function TrialScreen({
   gauge,
   now,
 }: StageProps & { stage: Stage; site: string | null; gauge: string | null }) {
+  // Every stage asks it.
+  use(loadProcedure(view.procedure));
   const round = view.rounds.find((r) => r.n === n);
   // Read knows its readings itself.
   useFresh(view.id, (stamp) => isKnown(stamp, view), stage !== "read");
@@ -79,7 +83,7 @@ function RoundNote({ view, n }: { view: TrialView; n: number }) {
   const session = round?.sessions.at(-1);
   const parts = [
     n > 1 ? `${round?.purpose ?? "round"} burn, coupon ${round?.couponCode}` : "",
-    session ? sessionText(session) : "",
+    session ? sessionText(session, round?.spec?.sites ?? []) : "",
     view.end === null ? "" : END_WORDS[view.end],
   ].filter(Boolean);
   return (

@@ -2,7 +2,7 @@
 import { useEffect, useRef, useState } from "react";
 import type { Site } from "../../core/coupon/site";
 import type { Sitting } from "../../core/metrology/sitting";
-import { type Answer, siteIsDone } from "../../core/procedures/answer";
+import { type Answer, siteIsDone, sitesLeft } from "../../core/procedures/answer";
 import { type AnswerInput, readAnswerInput } from "../../core/procedures/answer-input";
 import type { AnyProcedure, History } from "../../core/procedures/contract";
 import { doubtAbout } from "../../core/procedures/plausibility";
@@ -70,7 +70,7 @@ export function useReadingFlow({ name, sites, start, store, sitting, procedure, 
     return doubt !== null;
   }
 
-  async function takeHere(input: AnswerInput, from: "typed" | "wedge" = "typed") {
+  async function takeHere(input: AnswerInput, from: "typed" | "wedge" | "practice" = "typed") {
     if (!site || busy || heldBack(input)) return;
     const result = await take(site.id, input, from);
     if (!result.ok) {
@@ -83,7 +83,8 @@ export function useReadingFlow({ name, sites, start, store, sitting, procedure, 
     const enough = input.kind === "cannot read" || siteIsDone(site, after);
     if (!enough || site.openEnded) return;
     const at = sites.indexOf(site);
-    const next = [...sites.slice(at + 1), ...sites.slice(0, at)].find((s) => !siteIsDone(s, answers));
+    const left = sitesLeft(sites, answers).filter((s) => s !== site);
+    const next = left.find((s) => sites.indexOf(s) > at) ?? left[0];
     if (next) goTo(next.id);
   }
 

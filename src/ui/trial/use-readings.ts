@@ -1,6 +1,7 @@
 "use client";
 import { useCallback, useEffect, useRef, useState, useSyncExternalStore } from "react";
 import type { Site } from "../../core/coupon/site";
+import type { Answer } from "../../core/procedures/answer";
 import type { AnswerInput } from "../../core/procedures/answer-input";
 import { textFromInput } from "../../core/procedures/answer-text";
 import { takenAnswer } from "../../core/procedures/taken-answer";
@@ -9,7 +10,7 @@ import type { Session, TakenReading } from "../../server/trial/trial-view";
 import { newClientKey } from "./client-key";
 import { drop, nothingWaits, onTaken, type Refused, send, subscribe, wait, waitingState } from "./waiting-readings";
 
-export type Taken = { ok: true; onDisk: boolean } | { ok: false; field: string; message: string };
+export type Taken = { ok: true; onDisk: boolean; answer: Answer } | { ok: false; field: string; message: string };
 
 type Props = {
   trialId: number;
@@ -24,11 +25,13 @@ type Props = {
 export function useReadings({ trialId, n, initial, sites, session }: Props) {
   const [onDisk, setOnDisk] = useState(initial);
   const [known, setKnown] = useState(initial);
+  /** Taken back here: a page that the server made before that does not bring them back. */
+  const [undone, setUndone] = useState<ReadonlySet<number>>(new Set());
   // The server's word, when it comes anew, counts; what was taken here since then stays.
   if (known !== initial) {
     setKnown(initial);
     const newest = Math.max(0, ...known.map((r) => r.id), ...initial.map((r) => r.id));
-    setOnDisk((all) => [...initial, ...all.filter((r) => r.id > newest)]);
+    setOnDisk((all) => [...initial.filter((r) => !undone.has(r.id)), ...all.filter((r) => r.id > newest)]);
   }
   const [busy, setBusy] = useState(false);
   const {
@@ -63,7 +66,7 @@ export function useReadings({ trialId, n, initial, sites, session }: Props) {
     setBusy(false);
     if (result?.ok) {
       add(result.value);
-      return { ok: true, onDisk: true };
+      return { ok: true, onDisk: true, answer: result.value.answer };
     }
     if (result && !result.mayPass) return result;
     const read = takenAnswer(site, input, session, from);
@@ -71,7 +74,7 @@ export function useReadings({ trialId, n, initial, sites, session }: Props) {
     const raw = textFromInput(site, input).reading;
     const order = Date.now() + taken.current++ / 1000;
     wait({ ...sending, answer: read.answer, raw, order }, isBehind ? undefined : (result?.mayPass ?? null));
-    return { ok: true, onDisk: false };
+    return { ok: true, onDisk: false, answer: read.answer };
   }
 
   /** Takes back the newest reading. @returns it, or why not */
@@ -87,6 +90,7 @@ export function useReadings({ trialId, n, initial, sites, session }: Props) {
     const result = await undoReading({ trialId, n, readingId: last.id }).catch(() => null);
     setBusy(false);
     if (!result?.ok) return result?.message ?? "The server does not answer: nothing was taken back.";
+    setUndone((all) => new Set(all).add(last.id));
     setOnDisk((all) => all.filter((r) => r.id !== last.id));
     return last;
   }

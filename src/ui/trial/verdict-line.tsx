@@ -27,7 +27,7 @@ export function VerdictLine({
     >
       <div className="mx-auto flex min-h-13 max-w-[1680px] flex-wrap items-center gap-x-6 max-sm:justify-between gap-y-1 px-6 py-1 max-sm:px-4">
         {estimates.map((e, i) => (
-          <p key={e.id} className={clsx("whitespace-nowrap", i > 0 && "max-sm:hidden")}>
+          <p key={e.id} className={clsx("whitespace-nowrap max-sm:whitespace-normal", i > 0 && "max-sm:hidden")}>
             <span className="text-[14px] text-ink2">{e.label} </span>
             <EstimateText estimate={e} unit={unit} />
           </p>
@@ -42,5 +42,9 @@ export function VerdictLine({
 }
 
 function EstimateText({ estimate, unit }: { estimate: Estimate; unit: LengthUnit }) {
-  return <b className="num font-semibold">{withUncertainty(estimate.quantity, shownUnit(estimate.unit, unit))}</b>;
+  return (
+    <b className="num font-semibold whitespace-nowrap">
+      {withUncertainty(estimate.quantity, shownUnit(estimate.unit, unit))}
+    </b>
+  );
 }

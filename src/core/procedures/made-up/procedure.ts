@@ -9,7 +9,7 @@ import { corners } from "../../geometry/rect";
 import { measured } from "../../metrology/measured";
 import { signed } from "../../metrology/quantity-text";
 import { ruling } from "../../metrology/tolerance";
-import { quantitiesAt, siteIsDone } from "../answer";
+import { quantitiesAt, sitesLeft } from "../answer";
 import type { History, PlanContext, Procedure } from "../contract";
 import type { Outcome } from "../outcome";
 import type { Verdict } from "../verdict";
@@ -86,7 +86,7 @@ const ASKS: Record<Ask["kind"], { ask: Ask; measurand: Measurand; question: stri
   vector: {
     question: "How far is the mark from the centre?",
     ask: { kind: "vector", dimension: "length" },
-    measurand: { kind: "height of peak" },
+    measurand: { kind: "height of peak", going: "up" },
   },
 };
 
@@ -104,6 +104,7 @@ export const madeUp: Procedure<MadeUpPlan> = {
       shape: "scalar",
       unit: "mm",
       atUnit: null,
+      copied: true,
       larger: null,
     },
   ],
@@ -131,6 +132,7 @@ export const madeUp: Procedure<MadeUpPlan> = {
     ],
   }),
   actsFrom: () => "controller",
+  sets: () => [SETTING],
   warnings: () => [],
   round: roundOf,
   asSent: (spec) => spec,
@@ -218,7 +220,7 @@ function solve(history: History<MadeUpPlan>): Outcome {
   const enter = Math.round((old + change.value) * 100) / 100;
   return {
     status: "solved",
-    complete: round.spec.sites.every((site) => siteIsDone(site, round.answers)),
+    complete: sitesLeft(round.spec.sites, round.answers).length === 0,
     estimates: [
       {
         id: "width",
@@ -263,6 +265,8 @@ function solve(history: History<MadeUpPlan>): Outcome {
     figures: [],
     predicted: "The square should come out at its drawn size.",
     learned: {},
+    adjustments: [],
+    wishes: [],
     artefacts: [],
   };
 }

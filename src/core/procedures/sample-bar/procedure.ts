@@ -18,7 +18,7 @@ export const sampleBar: Procedure<SampleBarPlan> = {
   settings: [
     {
       ...{ key: SAMPLE_BAR, label: "Sample bar offset", owner: "machine", shape: "scalar", unit: "mm" },
-      ...{ atUnit: null, larger: null },
+      ...{ atUnit: null, larger: null, copied: true },
     },
   ],
   needs: [],
@@ -26,6 +26,7 @@ export const sampleBar: Procedure<SampleBarPlan> = {
   recheck: { defaultDays: 180, why: "Nothing of it wears quickly." },
   plan: planForm,
   actsFrom: () => "controller",
+  sets: () => [SAMPLE_BAR],
   warnings: () => [],
   round: roundOf,
   asSent: (spec) => spec,

@@ -3,11 +3,12 @@
  *
  *   offset = old + drawn − mean of readings,  u² = s²/n + (common error of the gauge)²          [JCGM 100:2008, 4.2, 4.3.7, 5.1.2]
  */
+import { mean } from "../../fitting/repeats";
 import { type Budgeted, type BudgetPart, joined } from "../../metrology/budget";
 import { commonUncertaintyMm } from "../../metrology/gauge";
 import { signed } from "../../metrology/quantity-text";
 import { pooledScatter } from "../../metrology/scatter";
-import { quantitiesAt, siteIsDone } from "../answer";
+import { quantitiesAt, sitesLeft } from "../answer";
 import type { History, RoundRecord } from "../contract";
 import type { Correction, Outcome } from "../outcome";
 import { LENGTH_SITE } from "./coupon";
@@ -21,7 +22,7 @@ export function solve(history: History<SampleBarPlan>): Outcome {
   const length = round && lengthOf(history, round);
   if (!round || !length) return { status: "open", missing: "Measure the bar.", table: null, findings: [] };
   return {
-    ...{ status: "solved", complete: round.spec.sites.every((site) => siteIsDone(site, round.answers)) },
+    ...{ status: "solved", complete: sitesLeft(round.spec.sites, round.answers).length === 0 },
     estimates: [
       {
         ...{ id: "length", label: "Length", quantity: length.quantity, unit: "mm", headline: true },
@@ -29,7 +30,7 @@ export function solve(history: History<SampleBarPlan>): Outcome {
       },
     ],
     corrections: [correctionOf(round, length)],
-    ...{ findings: [], table: null, figures: [], learned: {}, artefacts: [] },
+    ...{ findings: [], table: null, figures: [], learned: {}, adjustments: [], wishes: [], artefacts: [] },
     predicted: "The bar should come out as long as it is drawn.",
   };
 }
@@ -52,7 +53,7 @@ export function lengthOf(history: History<SampleBarPlan>, round: RoundRecord<Sam
       ...{ standardUncertainty: commonUncertaintyMm(gauge), degreesOfFreedom: "infinite" },
     },
   ];
-  return joined(readings.reduce((sum, r) => sum + r, 0) / readings.length, parts);
+  return joined(mean(readings), parts);
 }
 
 function correctionOf({ plan, inForce }: RoundRecord<SampleBarPlan>, { quantity }: Budgeted): Correction {

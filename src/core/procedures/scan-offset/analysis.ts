@@ -4,7 +4,9 @@
  * Lack of fit: chi-squared of the line minus chi-squared of one value a speed, over the speeds less two, as an F ratio. F and
  * not chi-squared, because the scatter behind it is itself an estimate: chi-squared cries wolf twice as often as it says.
  */
+
 import { fUpperTail } from "../../fitting/f-distribution";
+import { mean } from "../../fitting/repeats";
 import { FLAG_FROM_POINTS, robustLine } from "../../fitting/robust-line";
 import { coverageFactor } from "../../fitting/student-t";
 import type { Budgeted } from "../../metrology/budget";
@@ -12,7 +14,7 @@ import { freedomOf, type Measured, measured } from "../../metrology/measured";
 import type { History, RoundRecord } from "../contract";
 import { compensatedMm, entryInForce } from "./in-force";
 import type { ScanOffsetPlan } from "./plan-type";
-import { mean, type ReadRound, readRound } from "./read-round";
+import { type ReadRound, readRound } from "./read-round";
 import { fitLine, fitReadings, meanUncertaintyMm, type StaggerFit, speedsOf, widened } from "./stagger";
 
 /** A line is believed unless readings like these came by chance less often than this. */

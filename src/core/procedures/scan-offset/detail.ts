@@ -1,12 +1,13 @@
 /** The close-up of a row end: tips as they were read so far, and where the jaws go. */
+
 import type { Detail, Primitive, Tone } from "../../drawing/scene";
+import { mean } from "../../fitting/repeats";
 import { plain, shownNumber } from "../../metrology/quantity-text";
 import { quantitiesAt } from "../answer";
 import type { Focus, History } from "../contract";
 import { lengthUnitOf } from "../shown-unit";
 import { REFERENCE_SITES } from "./coupon";
 import type { ScanOffsetPlan } from "./plan-type";
-import { mean } from "./read-round";
 
 /** Rows shown in the close-up, in row pitches from the middle. */
 const ROWS = [2, 1, 0, -1, -2];

@@ -21,6 +21,7 @@ export function figuresOf(
   return [
     {
       kind: "xy",
+      ...{ span: null, absent: null },
       id: "offset",
       title:
         round.purpose === "proof" || round.purpose === "check" ? "Offset left against speed" : "Offset against speed",

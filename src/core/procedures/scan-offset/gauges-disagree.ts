@@ -1,4 +1,5 @@
 /** Two gauges, or two sittings, that read the same places differently by more than their doubts explain. */
+import { mean } from "../../fitting/repeats";
 import { expandedUncertainty } from "../../fitting/student-t";
 import { commonUncertaintyMm, zeroUncertaintyMm } from "../../metrology/gauge";
 import { measured } from "../../metrology/measured";
@@ -8,7 +9,7 @@ import type { History } from "../contract";
 import type { Finding } from "../outcome";
 import type { Analysis } from "./analysis";
 import type { ScanOffsetPlan } from "./plan-type";
-import { mean, type ReadGroup } from "./read-round";
+import type { ReadGroup } from "./read-round";
 import { meanUncertaintyMm } from "./stagger";
 
 type Placed = ReadGroup & { place: string };

@@ -1,6 +1,6 @@
 /** What more reading would do to the doubt: the same fits over readings that are not taken yet. */
 import type { Budgeted } from "../../metrology/budget";
-import { freedomOfDoubt, type Gauge, resolutionUncertaintyMm } from "../../metrology/gauge";
+import { freedomOfDoubt, type Gauge, readingUncertaintyMm } from "../../metrology/gauge";
 import type { Scatter } from "../../metrology/scatter";
 import type { Analysis } from "./analysis";
 import type { EndReadings, ReadGroup, ReadRound, ReferenceReadings } from "./read-round";
@@ -124,9 +124,8 @@ function asNew(group: EndReadings, gauge: Gauge, count: number): EndReadings {
 function scatterOfNew(gauge: Gauge, groups: readonly ReadGroup[]): Scatter {
   const repeats = groups.reduce((sum, g) => sum + g.count - 1, 0);
   const prior = gauge.placing ? freedomOfDoubt(gauge.placing.relativeDoubt) : 0;
-  const floor = resolutionUncertaintyMm(gauge);
   return {
-    sdMm: Math.max(gauge.placing?.sdMm ?? floor, floor),
+    sdMm: readingUncertaintyMm(gauge),
     degreesOfFreedom: prior + repeats || Infinity,
     basis: "experience",
   };

@@ -1,6 +1,6 @@
 /** Scan offset: how late the beam is when rows are burned in both directions, speed by speed. */
 import type { Primitive } from "../../drawing/scene";
-import { siteIsDone } from "../answer";
+import { siteIsDone, sitesLeft } from "../answer";
 import type { History, Next, Procedure } from "../contract";
 import type { Outcome } from "../outcome";
 import type { Verdict } from "../verdict";
@@ -31,6 +31,7 @@ export const scanOffset: Procedure<ScanOffsetPlan> = {
       shape: "table",
       unit: "mm",
       atUnit: "mmPerS",
+      copied: true,
       larger: { positive: "marks earlier", negative: "marks later" },
     },
   ],
@@ -47,6 +48,7 @@ export const scanOffset: Procedure<ScanOffsetPlan> = {
   tolerance: { default: DEFAULT_TOLERANCE_MM, unit: "mm", label: "Largest stagger left" },
   recheck: { defaultDays: 180, why: "Belts stretch and bearings wear: twice a year is usual." },
   plan: planForm,
+  sets: () => [SCAN_OFFSET],
   actsFrom: (plan) => (plan.way === "own strokes" ? "ustrina" : "controller"),
   warnings: planWarnings,
   round: scanOffsetRound,
@@ -63,7 +65,7 @@ export const scanOffset: Procedure<ScanOffsetPlan> = {
 function nextRound(history: History<ScanOffsetPlan>, outcome: Outcome): Next<ScanOffsetPlan> {
   const last = history.rounds.at(-1);
   if (!last) return { do: "stop", why: "Nothing is laid out yet." };
-  const unread = last.spec.sites.filter((s) => !siteIsDone(s, last.answers)).map((s) => s.id);
+  const unread = sitesLeft(last.spec.sites, last.answers).map((s) => s.id);
   if (last.purpose === "check" && proofRound(history)) return afterCheck(history, last.plan, unread);
   if (outcome.status !== "solved" || (last.purpose !== "proof" && unread.length === last.spec.sites.length))
     return {

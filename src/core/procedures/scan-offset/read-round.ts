@@ -1,5 +1,6 @@
 /** The answers of a round sorted by site, gauge and session, with the scatter of each gauge. */
 import { normalCdf } from "../../fitting/normal";
+import { mean } from "../../fitting/repeats";
 import type { Gauge } from "../../metrology/gauge";
 import { pooledScatter, type Scatter } from "../../metrology/scatter";
 import type { Answer } from "../answer";
@@ -74,11 +75,6 @@ export function readRound(round: RoundRecord<ScanOffsetPlan>, gauges: readonly G
  */
 function signShare(sizeMm: number, sdMm: number): number {
   return sdMm > 0 ? 2 * normalCdf(sizeMm / sdMm) - 1 : Math.sign(sizeMm);
-}
-
-/** Arithmetic mean of at least one value. */
-export function mean(values: readonly number[]): number {
-  return values.reduce((sum, x) => sum + x, 0) / values.length;
 }
 
 function takenBySite(round: RoundRecord<ScanOffsetPlan>): Map<string, Taken[]> {

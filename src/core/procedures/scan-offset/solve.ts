@@ -7,17 +7,18 @@
  *
  * A difference between tau_on and tau_off changes the length of rows, not the stagger: no entry cures it.
  */
-import { coverageFactor, expandedUncertainty } from "../../fitting/student-t";
-import { freedomOf, type Measured } from "../../metrology/measured";
+import { expandedUncertainty } from "../../fitting/student-t";
+import type { Measured } from "../../metrology/measured";
 import { fixed, plain, shownLength, signed } from "../../metrology/quantity-text";
 import { fromInternal, UNITS } from "../../metrology/units";
-import { siteIsDone } from "../answer";
+import { sitesLeft } from "../answer";
 import type { History, RoundRecord } from "../contract";
 import { entryShape, rangeFault, roundedToStep } from "../entry-text";
 import type { HeldSetting } from "../machine-spec";
 import type { Correction, CorrectionRow, Outcome } from "../outcome";
 import { withRows } from "../setting";
 import { lengthUnitOf } from "../shown-unit";
+import { worthOf } from "../worth";
 import { type Analysis, acceptKey, analyse, type SpeedResult, staggerUsed, USE } from "./analysis";
 import { siteId } from "./coupon";
 import { estimatesOf, offsetId } from "./estimates";
@@ -45,7 +46,7 @@ export function solveScanOffset(history: History<ScanOffsetPlan>): Outcome {
   const correction = correctionOf(history, round, analysis);
   return {
     status: "solved",
-    complete: round.spec.sites.every((site) => siteIsDone(site, round.answers)),
+    complete: sitesLeft(round.spec.sites, round.answers).length === 0,
     estimates: estimatesOf(history, analysis, round.purpose === "proof" || round.purpose === "check"),
     corrections: [correction],
     findings,
@@ -53,7 +54,9 @@ export function solveScanOffset(history: History<ScanOffsetPlan>): Outcome {
     figures: figuresOf(history, round, analysis),
     predicted: `With these entries the tips of neighbouring rows should stand within ${shownLength(worstExpected(correction), lengthUnitOf(history), 3)} of each other.`,
     learned: analysis.lag ? { "scan lag, s": analysis.lag.quantity.value } : {},
-    artefacts: [{ name: "scan-offset-table.csv", mime: "text/csv", text: tableText(correction) }],
+    adjustments: [],
+    wishes: [],
+    artefacts: [{ kind: "text", name: "scan-offset-table.csv", mime: "text/csv", text: tableText(correction) }],
   };
 }
 
@@ -64,7 +67,7 @@ export function lastReadRound(history: History<ScanOffsetPlan>): RoundRecord<Sca
 
 function nothingYet(history: History<ScanOffsetPlan>): Outcome {
   const round = history.rounds.at(-1);
-  const left = round?.spec.sites.filter((site) => !siteIsDone(site, round.answers)).length ?? 0;
+  const left = round ? sitesLeft(round.spec.sites, round.answers).length : 0;
   return {
     status: "open",
     missing: round
@@ -160,13 +163,6 @@ function doubtOf(speed: SpeedResult, inForce: number | null, outside: string | n
     site: siteId(speed.speedMmPerS, "right"),
     accept: acceptKey(speed.speedMmPerS),
   };
-}
-
-function worthOf(change: Measured, step: number): CorrectionRow["worth"] {
-  const size = Math.abs(change.value);
-  const expanded = coverageFactor(freedomOf(change)) * change.standardUncertainty;
-  if (size > expanded && size > step / 2) return "yes";
-  return size + expanded <= step ? "no" : "cannot tell";
 }
 
 function worstExpected(correction: Correction): number {

@@ -1,3 +1,4 @@
+import type { Piece } from "../../../core/coupon/piece";
 import type { Site } from "../../../core/coupon/site";
 import type { Sitting } from "../../../core/metrology/sitting";
 import type { LengthUnit } from "../../../core/metrology/units";
@@ -16,6 +17,8 @@ export type AskHandle = {
 
 export type AskProps = {
   site: Site;
+  /** On which it is; `null` where nothing was burned. */
+  piece: Piece | null;
   /** In which lengths are typed when no unit is. */
   unit: LengthUnit;
   /** The gauge in hand and what its closed jaws read. */

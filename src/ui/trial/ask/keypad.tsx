@@ -5,6 +5,8 @@ type Props = {
   unit: string;
   /** Keys for fractions, where inches are typed. */
   fractions: boolean;
+  /** A key for minus, where a readout may stand below 0; elsewhere signs come from words. */
+  minus: boolean;
   onUnit: () => void;
   onCannot: () => void;
   busy: boolean;
@@ -17,8 +19,13 @@ const FRACTION_KEYS = [
   { label: "+", name: "plus", key: "+" },
 ];
 
-/** Large keys for one thumb; minus is never typed. */
-export function Keypad({ onKey, unit, fractions, onUnit, onCannot, busy }: Props) {
+const MINUS_KEY = { label: "−", name: "minus", key: "-" };
+
+/** Large keys for one thumb. */
+export function Keypad({ onKey, unit, fractions, minus, onUnit, onCannot, busy }: Props) {
+  const extras = [...(minus ? [MINUS_KEY] : []), ...(fractions ? FRACTION_KEYS : [])].slice(0, FRACTION_KEYS.length);
+  // The column of extra keys is filled by those beside it where there are fewer.
+  const wide = extras.length === 1 ? "col-span-2" : "";
   const key = (label: string, act: () => void, extra = "") => (
     <button
       key={label}
@@ -31,7 +38,7 @@ export function Keypad({ onKey, unit, fractions, onUnit, onCannot, busy }: Props
   );
   const digit = (d: string) => key(d, () => onKey(d));
   const extra = (i: number) => {
-    const k = fractions ? FRACTION_KEYS[i] : undefined;
+    const k = extras[i];
     return (
       k && (
         <button
@@ -46,7 +53,7 @@ export function Keypad({ onKey, unit, fractions, onUnit, onCannot, busy }: Props
     );
   };
   return (
-    <div className={clsx("mt-1 grid gap-2 lg:hidden", fractions ? "grid-cols-5" : "grid-cols-4")}>
+    <div className={clsx("mt-1 grid gap-2 lg:hidden", extras.length > 0 ? "grid-cols-5" : "grid-cols-4")}>
       {["1", "2", "3"].map(digit)}
       {extra(0)}
       <button
@@ -59,13 +66,13 @@ export function Keypad({ onKey, unit, fractions, onUnit, onCannot, busy }: Props
       </button>
       {["4", "5", "6"].map(digit)}
       {extra(1)}
-      {key(unit, onUnit, "!text-[16px]")}
+      {key(unit, onUnit, clsx("!text-[16px]", wide))}
       {["7", "8", "9"].map(digit)}
       {extra(2)}
       <button
         type="submit"
         disabled={busy}
-        className="row-span-2 rounded-lg bg-ink text-[17px] font-semibold text-sheet disabled:opacity-60"
+        className={clsx("row-span-2 rounded-lg bg-ink text-[17px] font-semibold text-sheet disabled:opacity-60", wide)}
       >
         Take
       </button>

@@ -151,6 +151,7 @@ export function QuantityAsk({
         }}
         unit={UNIT_WORDS[nextLengthUnit(lengthUnit)]}
         fractions={unit === "in"}
+        minus={ask.atMachine !== undefined}
         onUnit={onUnit}
         onCannot={onCannot}
         busy={busy}

@@ -1,13 +1,14 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { connection } from "next/server";
+import { cache } from "react";
 import { database } from "../../../../data/server-database";
 import { momentNow } from "../../../../server/keeping/clock";
 import { knownProcedure } from "../../../../server/procedures/procedures";
 import { Refusal } from "../../../../server/refusal";
 import { type TrialView, trialView } from "../../../../server/trial/trial-view";
-import { TopBar } from "../../../../ui/primitives/top-bar";
 import { isStage, STAGE_WORDS } from "../../../../ui/trial/stages";
+import { TrialBar } from "../../../../ui/trial/trial-bar";
 import { TrialScreen } from "../../../../ui/trial/trial-screen";
 
 type Props = {
@@ -33,26 +34,22 @@ export default async function StagePage({ params, searchParams }: Props) {
   const { title } = knownProcedure(view.procedure);
   return (
     <div className="flex min-h-dvh flex-col">
-      <TopBar
-        crumbs={[
-          { label: "Bench", href: "/" },
-          {
-            label: `${view.machine.name}, ${title.toLowerCase()}`,
-            href: `/machine/${view.machineSlug}/${view.procedure}`,
-          },
-          { label: `coupon ${view.code}` },
-        ]}
+      <TrialBar
+        machine={{ name: view.machine.name, slug: view.machineSlug }}
+        procedure={{ id: view.procedure, title }}
+        code={view.code}
       />
       <TrialScreen view={view} stage={stage} n={n} site={site ?? null} gauge={gauge ?? null} now={momentNow()} />
     </div>
   );
 }
 
-function found(id: number): TrialView {
+/** Once for a page and its title. */
+const found = cache((id: number): TrialView => {
   try {
     return trialView(database(), id, momentNow());
   } catch (error) {
     if (error instanceof Refusal) notFound();
     throw error;
   }
-}
+});

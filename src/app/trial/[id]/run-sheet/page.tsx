@@ -5,8 +5,8 @@ import { database } from "../../../../data/server-database";
 import { Refusal } from "../../../../server/refusal";
 import { paperOf, roundSheetPages } from "../../../../server/trial/round-sheet";
 import { fullTrial } from "../../../../server/trial/trial-record";
-import { TopBar } from "../../../../ui/primitives/top-bar";
 import { RunSheetScreen } from "../../../../ui/run-sheet/run-sheet-screen";
+import { TrialBar } from "../../../../ui/trial/trial-bar";
 
 type Props = {
   params: Promise<{ id: string }>;
@@ -28,15 +28,10 @@ export default async function RunSheetPage({ params, searchParams }: Props) {
   return (
     <>
       <div className="no-print">
-        <TopBar
-          crumbs={[
-            { label: "Bench", href: "/" },
-            {
-              label: `${full.machine.name}, ${full.procedure.title.toLowerCase()}`,
-              href: `/machine/${full.machineSlug}/${full.procedure.id}`,
-            },
-            { label: `coupon ${full.trial.code}` },
-          ]}
+        <TrialBar
+          machine={{ name: full.machine.name, slug: full.machineSlug }}
+          procedure={full.procedure}
+          code={full.trial.code}
         />
       </div>
       <RunSheetScreen

@@ -4,7 +4,7 @@ import { Refusal } from "../../../../../../../server/refusal";
 import { AS_USUAL, type FileBody, roundFile } from "../../../../../../../server/trial/round-files";
 import { paperOf } from "../../../../../../../server/trial/round-sheet";
 
-/** A file of a round, such as coupon.svg; `?paper=letter` for what lies on pages, `?piece=2` for what holds one. */
+/** A file of a round, such as coupon.svg; `?paper=letter` for what lies on pages, `?piece=2` for what holds one, `?dpi=1200` for a scan. */
 export async function GET(
   request: Request,
   { params }: { params: Promise<{ id: string; n: string; file: string }> },
@@ -15,6 +15,8 @@ export async function GET(
     const made = roundFile(database(), Number(id), Number(n), file, {
       paper: paperOf(asked.get("paper")),
       piece: Number(asked.get("piece") ?? AS_USUAL.piece),
+      dpi: Number(asked.get("dpi") ?? 0),
+      of: (asked.get("of") ?? "").replace(/[^\w-]/g, ""),
     });
     const body = await made.body;
     const text = made.mime.startsWith("text/") || !Buffer.isBuffer(body);

@@ -1,0 +1,60 @@
+/** `read TRIAL --picture FILE`: what a scan of the last round shows, by the same reader as the screen. */
+import { readFileSync } from "node:fs";
+import Papa from "papaparse";
+import { scaleFromDpi } from "../core/picture/picture-scale";
+import { readPart } from "../core/picture/read-part";
+import { readPicture } from "../core/picture/read-picture";
+import { decodePicture, PictureFault } from "../formats/picture-decoder";
+import type { TrialDocument } from "../formats/trial-document";
+import { CliFault } from "./cli-fault";
+import { trialIn } from "./document-file";
+
+export type HowToRead = {
+  /** Instead of what the file says; 0 = as it says. */
+  dpi: number;
+  /** Marks are brighter than the stock. */
+  brighter: boolean;
+  /** The one place that the whole picture shows; `null` where it shows the coupon. */
+  site: string | null;
+};
+
+/**
+ * @returns CSV: site, value and standard uncertainty in mm, what it stands on
+ */
+export async function readFrom(
+  file: string,
+  document: TrialDocument,
+  pictureFile: string,
+  { dpi, brighter, site: id }: HowToRead,
+): Promise<string> {
+  const { history } = trialIn(file, document);
+  const round = history.rounds.at(-1);
+  const [piece] = round?.spec.pieces ?? [];
+  if (!round || !piece) throw new CliFault(file, "rounds", "The trial has no burned piece that a picture could show.");
+  const picture = await decodePicture(bytesOf(pictureFile)).catch((error: unknown) => {
+    throw error instanceof PictureFault ? new CliFault(pictureFile, "", error.message) : error;
+  });
+  const known = dpi > 0 ? { x: dpi, y: dpi } : picture.dpi;
+  if (!known) throw new CliFault(pictureFile, "", "It does not say how large its pixels are: give --dpi.");
+  const scale = scaleFromDpi(known.x, known.y);
+  const { sites } = round.spec;
+  const site = sites.find((s) => s.id === id);
+  if (id !== null && !site) throw new CliFault(file, "--site", `The last round has no site "${id}": sites lists them.`);
+  const box = { x0: 0, y0: 0, x1: picture.width, y1: picture.height };
+  const read = site
+    ? { ok: true as const, sites: [readPart(picture, piece, site, box, scale, brighter).read] }
+    : readPicture(picture, piece, sites, scale, brighter);
+  if (!read.ok) throw new CliFault(pictureFile, "", read.why);
+  const rows = read.sites.map((s) =>
+    s.ok ? [s.site, s.value.toFixed(5), s.u.toFixed(5), s.note] : [s.site, "", "", s.why],
+  );
+  return `${Papa.unparse({ fields: ["site", "value mm", "u mm", "from"], data: rows }, { newline: "\n" })}\n`;
+}
+
+function bytesOf(file: string): Buffer {
+  try {
+    return readFileSync(file);
+  } catch {
+    throw new CliFault(file, "", "There is no such file, or it cannot be read.");
+  }
+}

@@ -1,0 +1,156 @@
+import { describe, expect, it } from "vitest";
+import { type BedTruth, bedFromSeed, raised } from "../../../practice/bed";
+import { type PracticeTruth, practiceFromSeed } from "../../../practice/practice-truth";
+import { seeded } from "../../../practice/random";
+import { rehearseRound } from "../../../rehearsal/rehearse-round";
+import { expandedUncertainty } from "../../fitting/student-t";
+import { type Gauge, usualGauge } from "../../metrology/gauge";
+import type { History, PlanContext, Purpose, RoundRecord } from "../contract";
+import { draftOf, readDraft } from "../draft";
+import type { MachineSpec } from "../machine-spec";
+import { SAMPLE_GALVO, SAMPLE_MACHINE } from "../sample-machine";
+import { supportsOf } from "./places";
+import { type BedTiltPlan, planForm } from "./plan";
+import { bedPlane } from "./plane";
+import { bedTilt } from "./procedure";
+
+const GAUGE: Gauge = { ...{ id: "rule", name: "Readout", kind: "rule", unit: "mm" }, ...usualGauge("rule", "mm") };
+const contextOn = (machine: MachineSpec): PlanContext => ({ machine, couponCode: "T-1", inForce: {} });
+
+function readOn(
+  machine: MachineSpec,
+  truth: PracticeTruth,
+  changes: Partial<BedTiltPlan> = {},
+  purpose: Purpose = "measure",
+  n = 1,
+) {
+  const context = contextOn(machine);
+  const plan = { ...planForm(context).defaults, ...changes };
+  const { round } = rehearseRound({
+    ...{ procedure: bedTilt, context, purpose, n, gauge: GAUGE, truth, plan, random: seeded(40 + n) },
+    ...{ controller: { table: [], switchedOn: true }, hand: { placingMm: 0.02, commonMm: 0, resolutionMm: 0.01 } },
+  });
+  return round as RoundRecord<BedTiltPlan>;
+}
+
+const historyOf = (machine: MachineSpec, ...rounds: RoundRecord<BedTiltPlan>[]): History<BedTiltPlan> => ({
+  ...{ rounds, gauges: [GAUGE], available: [GAUGE], machine, decisions: {}, tolerance: bedTilt.tolerance.default },
+});
+
+function solved(machine: MachineSpec, ...rounds: RoundRecord<BedTiltPlan>[]) {
+  const outcome = bedTilt.solve(historyOf(machine, ...rounds));
+  if (outcome.status !== "solved") throw new Error(JSON.stringify(outcome));
+  return outcome;
+}
+
+describe("the plane of a bed", () => {
+  const at = (x: number, y: number, z: number) => ({ x, y, z, u: 0.1 });
+
+  it("goes through three places: 1 mm higher at the right, 2 mm at the back", () => {
+    // z = 10 + x/100 + 2y/100, solved by hand
+    const plane = bedPlane([at(0, 0, 10), at(100, 0, 11), at(0, 100, 12)], false, Infinity);
+    if (plane.status !== "solved") throw new Error(plane.status);
+    expect(plane.difference({ x: 0, y: 0 }, { x: 100, y: 100 }).value).toBeCloseTo(3, 12);
+    // The far corner is 11 + 12 - 10: three readings
+    expect(plane.difference({ x: 0, y: 0 }, { x: 100, y: 100 }).standardUncertainty).toBeCloseTo(0.1 * Math.sqrt(6), 9);
+  });
+
+  it("is not told by places in line, nor by two", () => {
+    expect(bedPlane([at(0, 0, 1), at(50, 50, 2), at(100, 100, 3)], false, Infinity).status).toBe("in line");
+    expect(bedPlane([at(0, 0, 1), at(50, 50, 2)], false, Infinity).status).toBe("few");
+  });
+
+  it("is told from the curvature of a field by corners and middle", () => {
+    const bowl = (x: number, y: number) => at(x, y, 5 + 0.01 * x - 0.02 * y + 1e-4 * (x * x + y * y));
+    const plane = bedPlane([bowl(-50, -50), bowl(50, -50), bowl(50, 50), bowl(-50, 50), bowl(0, 0)], true, Infinity);
+    if (plane.status !== "solved") throw new Error(plane.status);
+    expect(plane.curvature?.value).toBeCloseTo(1e-4, 12);
+    expect(plane.difference({ x: -50, y: 0 }, { x: 50, y: 0 }).value).toBeCloseTo(1, 9);
+  });
+});
+
+describe("a bed on a practice machine", () => {
+  it.each([1, 2, 3, 4, 5, 6])("is levelled by what is turned, and proved, seed %i", (seed) => {
+    for (const machine of [SAMPLE_MACHINE, SAMPLE_GALVO]) {
+      const bed = bedFromSeed(seed, machine, machine.kind === "galvo");
+      const truth: PracticeTruth = { ...practiceFromSeed(seed, machine), bed };
+      const measured = readOn(machine, truth);
+      const outcome = solved(machine, measured);
+      expect(outcome.adjustments).toHaveLength(4);
+      const supports = supportsOf(measured.plan, machine);
+      const higher = (b: BedTruth, p: { x: number; y: number }) =>
+        b.slopeX * (p.x - machine.widthMm / 2) + b.slopeY * (p.y - machine.depthMm / 2);
+      const top = Math.max(...supports.map((s) => higher(bed, s)));
+      for (const { id, quantity } of outcome.adjustments) {
+        const support = supports.find((s) => s.id === id);
+        const truly = support ? top - higher(bed, support) : Number.NaN;
+        expect(Math.abs(quantity.value - truly), `${machine.name} ${id}`).toBeLessThan(
+          1.5 * expandedUncertainty(quantity) + 0.05,
+        );
+      }
+      const lifts = outcome.adjustments.flatMap(({ at, quantity }) =>
+        at ? [{ x: at.x - machine.widthMm / 2, y: at.y - machine.depthMm / 2, mm: quantity.value }] : [],
+      );
+      const after = { ...truth, bed: raised(bed, lifts, seeded(seed)) };
+      const proof = readOn(machine, after, { repeats: 3 }, "proof", 2);
+      expect(bedTilt.judge(historyOf(machine, measured, proof))?.result).not.toBe("not proved");
+      const untouched = readOn(machine, { ...truth, bed: { ...bed, slopeX: 3 / machine.widthMm } }, {}, "proof", 2);
+      expect(bedTilt.judge(historyOf(machine, measured, untouched))?.result).toBe("not proved");
+    }
+  });
+
+  it("says turns of the screws, the other way round where they lower, or shims", () => {
+    const truth: PracticeTruth = {
+      ...practiceFromSeed(3, SAMPLE_MACHINE),
+      bed: { slopeX: 2 / SAMPLE_MACHINE.widthMm, slopeY: 0, curvature: 0 },
+    };
+    const texts = (changes: Partial<BedTiltPlan>) =>
+      Object.fromEntries(
+        solved(SAMPLE_MACHINE, readOn(SAMPLE_MACHINE, truth, changes)).adjustments.map((a) => [a.id, a.text]),
+      );
+    expect(texts({}).fl).toMatch(/^(1\.75|1\.88|2|2\.13|2\.25) turns clockwise$/);
+    expect(texts({ turns: "clockwise lowers" }).bl).toMatch(/counter-clockwise$/);
+    expect(texts({ pitchMm: 0 }).fl).toMatch(/^shim of (1\.[89]|2\.[0-2])\d* mm$/);
+    // A readout that counts the other way says the same of the bed
+    const other = readOn(SAMPLE_MACHINE, truth, { readAt: "scale, closer" });
+    expect(solved(SAMPLE_MACHINE, other).adjustments.find((a) => a.id === "fl")?.text).toBe("leave it");
+  });
+
+  it("cannot be told by what is left where places are lost and the others lie in line", () => {
+    const round = readOn(SAMPLE_MACHINE, practiceFromSeed(2, SAMPLE_MACHINE), { places: "9" });
+    const line = ["fl", "mm", "br"];
+    const left = { ...round, answers: round.answers.filter((a) => line.includes(a.site)) };
+    const outcome = bedTilt.solve(historyOf(SAMPLE_MACHINE, left));
+    expect(outcome).toMatchObject({ status: "unsolvable", reason: expect.stringMatching(/lie in one line/) });
+  });
+
+  it("names the curved field of a galvo, and a bed that is bowed", () => {
+    const galvo: PracticeTruth = {
+      ...practiceFromSeed(4, SAMPLE_GALVO),
+      bed: { slopeX: 0, slopeY: 0, curvature: 2 / (SAMPLE_GALVO.widthMm / 2) ** 2 },
+    };
+    expect(solved(SAMPLE_GALVO, readOn(SAMPLE_GALVO, galvo)).findings.map((f) => f.id)).toContain("field curved");
+    const bowed = practiceFromSeed(4, SAMPLE_MACHINE);
+    const truth: PracticeTruth = {
+      ...bowed,
+      bed: { slopeX: 0, slopeY: 0, curvature: 2 / (SAMPLE_MACHINE.widthMm / 2) ** 2 },
+    };
+    expect(solved(SAMPLE_MACHINE, readOn(SAMPLE_MACHINE, truth, { places: "9" })).findings.map((f) => f.id)).toContain(
+      "not flat",
+    );
+  });
+});
+
+describe("a layout that cannot be read", () => {
+  it.each([
+    ["insetMm", SAMPLE_MACHINE, { insetMm: "400" }, /close together/],
+    ["supportInsetMm", SAMPLE_MACHINE, { supportInsetMm: "400" }, /too close/],
+    ["pitchMm", SAMPLE_MACHINE, { pitchMm: "25.4" }, /one turn/],
+    ["repeats", SAMPLE_MACHINE, { repeats: "0" }, /At least once/],
+    ["places", SAMPLE_GALVO, { places: "3" }, /corners and the middle/],
+  ])("is refused at %s", (field, machine, changes, message) => {
+    const form = planForm(contextOn(machine));
+    const read = readDraft(form, { ...draftOf(form, form.defaults), ...(changes as Record<string, string>) });
+    expect(read.ok ? [] : read.issues).toContainEqual({ field, message: expect.stringMatching(message) });
+  });
+});

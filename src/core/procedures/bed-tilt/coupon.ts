@@ -1,0 +1,42 @@
+/** A bed is read at its places: nothing is burned to be kept. */
+import type { RoundSpec } from "../../coupon/round-spec";
+import { plain } from "../../metrology/quantity-text";
+import type { PlanContext } from "../contract";
+import { placesOf } from "./places";
+import type { BedTiltPlan } from "./plan";
+
+/** Readouts up to this are typed without being asked about, mm. */
+const PLAUSIBLE_MM = 5000;
+
+export function bedTiltRound(plan: BedTiltPlan, { machine }: PlanContext): RoundSpec {
+  const places = placesOf(plan, machine);
+  const fromMiddle = machine.kind === "galvo";
+  const where = ({ x, y }: { x: number; y: number }) =>
+    fromMiddle
+      ? `X ${plain(x - machine.widthMm / 2)}, Y ${plain(y - machine.depthMm / 2)} mm from the middle`
+      : `${plain(x)} mm from the left, ${plain(y)} mm from the front`;
+  return {
+    ...{ pieces: [], placement: { xMm: 0, yMm: 0 }, delivery: "Nothing is kept: heights are read" },
+    program: [
+      {
+        kind: "tell",
+        text: "At each place find the focus by the same means: a spacer that just fits, or the brightest point of a small square. Write down the number of the readout.",
+      },
+      ...places.map((p) => ({ kind: "tell" as const, text: `Bed, ${p.label}: ${where(p)}` })),
+    ],
+    sites: places.map((p) => ({
+      ...{ id: p.id, label: `Bed, ${p.label}`, question: `Number of the readout in focus, ${p.label}?` },
+      ask: {
+        ...{ kind: "quantity", dimension: "length", signedBy: null, jaws: "outside" },
+        ...{ plausibleUpTo: PLAUSIBLE_MM, atMachine: { step: plan.settableMm } },
+      },
+      measurand: { kind: "focus readout", xMm: p.x, yMm: p.y },
+      ...{ place: null, repeats: plan.repeats, openEnded: false },
+    })),
+    checklist: [
+      `Eyewear for ${plain(machine.wavelengthNm)} nm is on, or the beam is off and a spacer is used.`,
+      "Nothing lies on the bed but one flat piece that is taken along.",
+      "Come to each height from the same side.",
+    ],
+  };
+}

@@ -1,0 +1,23 @@
+/** What every way of burning for the focus is: what is burned, what it tells, and what is burned to prove it. */
+import type { RoundSpec } from "../../coupon/round-spec";
+import type { Detail, Primitive } from "../../drawing/scene";
+import type { Measured } from "../../metrology/measured";
+import type { Focus, History, PlanContext, PlanWarning, Purpose, RoundRecord } from "../contract";
+import type { WayOut } from "../verdict";
+import type { Found } from "./found";
+import type { FocusPlan } from "./plan-type";
+
+export interface BurnWay<P extends FocusPlan> {
+  /** Said before anything is read. */
+  readonly nothingRead: string;
+  warnings(plan: P, context: PlanContext): PlanWarning[];
+  round(plan: P, context: PlanContext, purpose: Purpose): RoundSpec;
+  found(history: History<P>, round: RoundRecord<P>): Found;
+  /** The burn around an answer, as short as it can be. */
+  proofPlan(history: History<P>, round: RoundRecord<P>, middleMm: number): P;
+  expected(history: History<P>, site: string): Measured | null;
+  overlay(history: History<P>): Primitive[];
+  detail(history: History<P>, focus: Focus): Detail | null;
+  /** Where a verdict cannot be told yet. */
+  waysOut(round: RoundRecord<P>): WayOut[];
+}

@@ -1,0 +1,72 @@
+/** What fitted widths show besides the focus, and answers that contradict each other. */
+import { expandedUncertainty } from "../../fitting/student-t";
+import { plain } from "../../metrology/quantity-text";
+import type { MachineSpec } from "../machine-spec";
+import type { Finding } from "../outcome";
+import type { Way } from "./found";
+import { dosePower, vanishesAside, widestAside } from "./mark-width-law";
+import type { Doses } from "./plan-type";
+import type { WidthFit } from "./width-fit";
+
+type WithDoses = { doses: Doses };
+/** No beam spreads less than an ideal one. */
+const IDEAL_M2 = 1;
+
+export function fitFindings(fit: WidthFit | null, plan: WithDoses, machine: MachineSpec): Finding[] {
+  return [...widestAtFocus(fit, plan), ...noSpot(fit), ...tooSmallSpot(fit, plan, machine)];
+}
+
+/** Two ways that contradict each other beyond their doubt. @param sites where to look again, by way */
+export function apart(ways: readonly Way[], sites: Readonly<Record<string, string>>): Finding[] {
+  return ways.slice(1).flatMap((way): Finding[] => {
+    const best = ways[0] as (typeof ways)[number];
+    const gap = way.found.quantity.value - best.found.quantity.value;
+    const doubt = Math.hypot(expandedUncertainty(way.found.quantity), expandedUncertainty(best.found.quantity));
+    if (Math.abs(gap) <= doubt) return [];
+    return [
+      {
+        ...{ id: `apart ${way.id}`, tone: "needs you", site: sites[way.id] ?? null },
+        headline: `${way.label} the focus lies ${plain(Math.abs(gap), 1)} mm ${gap > 0 ? "higher" : "lower"}.`,
+        text: `That is more than the doubt of both (${plain(doubt, 1)} mm). Look again; a stock that is not flat, or a height that slipped, does this.`,
+      },
+    ];
+  });
+}
+
+function widestAtFocus(fit: WidthFit | null, plan: WithDoses): Finding[] {
+  if (fit?.status !== "solved" || widestAside(fit.spot, dosePower(plan)) > 0) return [];
+  return [
+    {
+      ...{ id: "widest at focus", tone: "note", site: null },
+      headline: "Here the widest line is in focus, not the thinnest.",
+      text: `So little more than is needed to mark reaches the stock that lines only fade on either side, and vanish ${plain(vanishesAside(fit.spot, dosePower(plan)), 1)} mm from focus. Do not go by the thinnest.`,
+    },
+  ];
+}
+
+function noSpot(fit: WidthFit | null): Finding[] {
+  if (fit?.status !== "solved" || fit.known) return [];
+  return [
+    {
+      ...{ id: "no spot", tone: "note", site: null },
+      headline: "Focus is known, the spot is not.",
+      text: "The lines do not turn from thinner to wider within this ladder, so its size cannot be told from how strong the marks are. The height is good all the same.",
+    },
+  ];
+}
+
+/** M^2 = pi w0^2 / (lambda zR), no beam has less than 1 [Siegman, Lasers, 1986, 17.1; M^2 from memory]. */
+function tooSmallSpot(fit: WidthFit | null, { doses }: WithDoses, { wavelengthNm, name }: MachineSpec): Finding[] {
+  if (fit?.status !== "solved" || !fit.known) return [];
+  const { w0, zR } = fit.known;
+  const m2 = (Math.PI * w0.value ** 2) / (wavelengthNm * 1e-6 * zR.value);
+  const relative = Math.hypot((2 * w0.standardUncertainty) / w0.value, zR.standardUncertainty / zR.value);
+  if (m2 * (1 + 2 * relative) >= IDEAL_M2) return [];
+  return [
+    {
+      ...{ id: "spot too small", tone: "note", site: null },
+      headline: `The spot comes out smaller than light of ${plain(wavelengthNm)} nm allows.`,
+      text: `With this focal depth it would be ${plain(m2, 2)} times an ideal beam. The height is good all the same. Look whether ${doses === "pulses" ? "the energy of pulses adds up after all" : "widths were read too small"}, and whether ${name} has that wavelength.`,
+    },
+  ];
+}

@@ -1,0 +1,55 @@
+/** Does the new height hold? Where the ladder around it has its focus, against the height that was set. */
+import { expandedUncertainty } from "../../fitting/student-t";
+import type { Measured } from "../../metrology/measured";
+import { plain } from "../../metrology/quantity-text";
+import { ruling } from "../../metrology/tolerance";
+import type { History, RoundRecord } from "../contract";
+import type { Verdict } from "../verdict";
+import { burnWayOf, foundIn } from "./burn-ways";
+import { heldIn } from "./correction";
+import { FOCUS_HEIGHT, type FocusPlan } from "./plan-type";
+
+/** Half of the last digit that is said. */
+const SHOWN_MM = 0.005;
+
+export function judgeFocus(history: History<FocusPlan>): Verdict | null {
+  const last = history.rounds.at(-1);
+  if (!last || (last.purpose !== "proof" && last.purpose !== "check")) return null;
+  const after = leftIn(history, last);
+  if (!after) return null;
+  const earlier = history.rounds.findLast((r) => r.n < last.n && leftIn(history, r) !== null);
+  const result = ruling(after, history.tolerance);
+  const doubt = plain(expandedUncertainty(after), 2);
+  const side = after.value < 0 ? "below" : "above";
+  const found =
+    Math.abs(after.value) < SHOWN_MM
+      ? `at the height that is set, ± ${doubt} mm`
+      : `${plain(Math.abs(after.value), 2)} ± ${doubt} mm ${side} the height that is set`;
+  return {
+    ...{ result, tolerance: history.tolerance, unit: "mm", findings: [] },
+    headline: HEADLINES[last.purpose === "check" ? "check" : "proof"][result],
+    advice: `The focus lies ${found}. ${ADVICE[result]}`,
+    lines: [{ label: "Focus from the height set", before: earlier ? leftIn(history, earlier) : null, after, result }],
+    ways: result === "cannot tell" ? burnWayOf(last.plan).waysOut(last) : [],
+    asFound: { label: "focus from the height set", quantity: after },
+  };
+}
+
+const HEADLINES = {
+  proof: { proved: "Proved", "not proved": "Not proved", "cannot tell": "This burn cannot tell yet" },
+  check: { proved: "Still holding", "not proved": "No longer holding", "cannot tell": "This burn cannot tell yet" },
+} as const;
+
+const ADVICE = {
+  proved: "Nothing to change.",
+  "not proved": "Set it to what this burn says, and prove it once more.",
+  "cannot tell": "Tolerance and doubt overlap: look again, or burn more finely.",
+} as const;
+
+/** Focus of a round minus the height that was set while it was burned, or to which the machine came by itself. */
+function leftIn(history: History<FocusPlan>, round: RoundRecord<FocusPlan>): Measured | null {
+  const held = round.plan.setIn === "stored" ? round.plan.homedMm : heldIn(round, FOCUS_HEIGHT);
+  const { chosen } = foundIn(history, round);
+  if (held === undefined || held === null || !chosen) return null;
+  return { ...chosen.found.quantity, value: chosen.found.quantity.value - held };
+}

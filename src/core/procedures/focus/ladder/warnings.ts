@@ -1,0 +1,28 @@
+/** What is worth saying about a ladder that can be burned. */
+import { plain } from "../../../metrology/quantity-text";
+import type { PlanContext, PlanWarning } from "../../contract";
+import { opticWarnings } from "../optic-warnings";
+import { cellsOf, FOCUS_HEIGHT, type LadderPlan } from "../plan-type";
+
+export function ladderWarnings(plan: LadderPlan, { inForce, machine, optic }: PlanContext): PlanWarning[] {
+  const held = inForce[FOCUS_HEIGHT];
+  const heights = cellsOf(plan).map((c) => c.heightMm);
+  const [low, high] = [Math.min(...heights), Math.max(...heights)];
+  const warnings: PlanWarning[] = opticWarnings({ plan, low, high, field: "firstMm" }, machine, optic);
+  if (held?.shape === "scalar" && (held.value < low || held.value > high))
+    warnings.push({
+      field: "firstMm",
+      message: `Daily work is at ${plain(held.value)} mm, and this ladder does not go there.`,
+    });
+  if (plan.moves === "by motor")
+    warnings.push({
+      field: "moves",
+      message: "The file moves the height by itself: make sure of the lowest and the highest number before it runs.",
+    });
+  if (plan.judged === "by widths" && plan.count < 9)
+    warnings.push({
+      field: "count",
+      message: "From six marked cells on their widths tell the focus: take more cells.",
+    });
+  return warnings;
+}

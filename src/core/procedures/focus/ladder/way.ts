@@ -1,0 +1,143 @@
+/** The height ladder as a way to the focus: everything of it in one place. */
+import type { Primitive } from "../../../drawing/scene";
+import { type Measured, measured } from "../../../metrology/measured";
+import { inUnit, plain } from "../../../metrology/quantity-text";
+import { sitesLeft } from "../../answer";
+import type { History, RoundRecord } from "../../contract";
+import { lengthUnitOf } from "../../shown-unit";
+import type { WayOut } from "../../verdict";
+import type { BurnWay } from "../burn-way";
+import { defocusWish } from "../defocus";
+import type { Found } from "../found";
+import { dosePower, markWidth } from "../mark-width-law";
+import { cellsOf, type LadderPlan } from "../plan-type";
+import { DEPTH_SHARE, spotEstimates } from "../spot-estimates";
+import { widthFigure } from "../width-figure";
+import { focusRound, MARKED_SITE, SHARPEST_SITE, widthSite } from "./coupon";
+import { detailOf } from "./detail";
+import { endText, findingsOf } from "./findings";
+import { placesOf } from "./layout";
+import { burnOnPlan, proofPlan } from "./proof-plan";
+import { readLadder } from "./read-ladder";
+import { resultTable } from "./result-table";
+import { ladderWarnings } from "./warnings";
+import { type Ladder, ladderOf } from "./ways";
+
+/** A width may lie so far from the law before it is asked about. */
+const WIDTH_DOUBT = 0.15;
+const MORE_LOOKS = 3;
+
+export const heightLadder: BurnWay<LadderPlan> = {
+  nothingRead: "No cell is judged yet: say first which were the first and the last to mark.",
+  warnings: ladderWarnings,
+  round: focusRound,
+  found,
+  proofPlan: (history, round, middleMm) => proofPlan(round.plan, middleMm, ladderOf(history, round).readings.marked),
+  expected: expectedWidth,
+  overlay: readCells,
+  detail: detailOf,
+  waysOut,
+};
+
+function found(history: History<LadderPlan>, round: RoundRecord<LadderPlan>): Found {
+  const ladder = ladderOf(history, round);
+  const { ways, chosen } = ladder;
+  const unread = sitesLeft(round.spec.sites, round.answers).map((s) => s.id);
+  return {
+    ...{ ways, chosen, whyNot: whyNot(ladder, round) },
+    findings: findingsOf(ladder, round, history.machine),
+    table: resultTable(ladder, round),
+    figures: widthFigure(
+      ladder,
+      {
+        heights: ladder.readings.cells.map((c) => c.heightMm),
+        widths: ladder.readings.widths,
+        doses: round.plan.doses,
+      },
+      lengthUnitOf(history),
+      DEPTH_SHARE,
+    ),
+    estimates: spotEstimates(ladder, round.plan),
+    wishes: defocusWish(ladder.fit, round.plan, history),
+    predicted: chosen
+      ? `Around ${inUnit(chosen.found.quantity.value, "mm", 2)} a cell as far above as another below should look like it.`
+      : "",
+    beyond: goOn(ladder, round),
+    judged: isJudged(round, unread),
+  };
+}
+
+/** Cells marked up to the end of the ladder: it goes on there, and what was read so far stays part of it. */
+function goOn(ladder: Ladder, round: RoundRecord<LadderPlan>): Found["beyond"] {
+  const plan = burnOnPlan(ladder, round);
+  if (!plan) return null;
+  const [low, high] = [plan.firstMm, plan.firstMm + (plan.count - 1) * plan.stepMm];
+  return {
+    plan,
+    why: `Go on from ${plain(low)} to ${plain(high)} mm, until a cell leaves no mark. What is read so far counts on.`,
+  };
+}
+
+function waysOut({ spec }: RoundRecord<LadderPlan>): WayOut[] {
+  if (!spec.sites.some((s) => s.id === SHARPEST_SITE)) return [];
+  return [
+    {
+      text: `Choose the sharpest cell ${MORE_LOOKS} times more, best by another person.`,
+      ...{ sites: [SHARPEST_SITE], more: MORE_LOOKS, gauge: null },
+    },
+  ];
+}
+
+function whyNot({ range, fit, beam, readings }: Ladder, { answers }: RoundRecord<LadderPlan>): string {
+  const isLost = answers.some((a) => a.site === MARKED_SITE && a.content.status === "cannot read");
+  if (isLost && !range && !fit)
+    return "It could not be said which cells marked. Where none did, take more power or less speed, or other heights, and burn again.";
+  if (range?.status === "too short")
+    return `Cells marked up to the end of the ladder: burn it on ${endText(range.side, readings)} until nothing marks, or choose the sharpest cell.`;
+  const widths = fit ?? beam;
+  if (widths?.status === "cannot tell" && widths.reason === "few cells")
+    return beam
+      ? "Five widths of the beam or more tell its focus: measure it at more heights."
+      : "Widths of six cells or more tell the focus: read more of them, or say which were the first and the last to mark.";
+  if (widths?.status === "cannot tell" && widths.reason !== "no turn")
+    return `The widths say that the focus lies ${endText(widths.reason === "focus beyond the first" ? "before the first" : "beyond the last", readings)}, or within a step of there: go on there.`;
+  return "What was read does not tell where the focus is: say which cells were the first and the last to mark, or which is the sharpest.";
+}
+
+/** Whether it is known which cells marked; where widths are read they may still tell, so all of them are waited for. */
+function isJudged({ plan }: RoundRecord<LadderPlan>, unread: readonly string[]): boolean {
+  return plan.judged === "by eye" ? !unread.includes(MARKED_SITE) : unread.length === 0;
+}
+
+/** By the law as it was fitted last, at the height of this cell: a proof has cells of its own. */
+function expectedWidth(history: History<LadderPlan>, site: string): Measured | null {
+  const [read, last] = [history.rounds.findLast((r) => r.answers.length > 0), history.rounds.at(-1)];
+  const fit = read && ladderOf(history, read).fit;
+  const cell = last && cellsOf(last.plan).find((c) => widthSite(c.number) === site);
+  if (!read || !cell || fit?.status !== "solved") return null;
+  const width = markWidth(cell.heightMm, fit.spot, dosePower(read.plan));
+  return width > 0 ? measured(width, WIDTH_DOUBT * width, Infinity) : null;
+}
+
+/** Cells that were judged are framed, the sharpest with a ring. */
+function readCells(history: History<LadderPlan>): Primitive[] {
+  const round = history.rounds.at(-1);
+  if (!round) return [];
+  if (round.plan.doses === "beam") return [];
+  const readings = readLadder(history, [round]);
+  const places = placesOf(round.plan);
+  const framed = readings.marked ? [readings.marked.first, readings.marked.last] : [];
+  const sharp = readings.looks.at(-1) ?? [0, -1];
+  return places.flatMap(({ area, number }, i): Primitive[] => {
+    const widths = round.answers.some((a) => a.site === widthSite(number));
+    const isSharp = i >= sharp[0] && i <= sharp[1];
+    const frame: Primitive = {
+      ...{ kind: "cell", x0: area.x0 - 0.6, y0: area.y0 - 0.6, x1: area.x1 + 0.6, y1: area.y1 + 0.6, label: "" },
+      tone: isSharp ? "proved" : "data",
+    };
+    const tick: Primitive = {
+      ...{ kind: "highlight", at: { x: area.x1, y: area.y1 }, radiusMm: 1, sign: "tick", tone: "proved" },
+    };
+    return [...(isSharp || framed.includes(i) ? [frame] : []), ...(widths ? [tick] : [])];
+  });
+}

@@ -1,0 +1,88 @@
+/** The ways in which a ladder tells its focus, each with where its doubt comes from. */
+
+import { plain } from "../../../metrology/quantity-text";
+import type { History, RoundRecord } from "../../contract";
+import { type BeamFit, fitBeam } from "../beam-widths";
+import { GO_BY, ranked, type Way, withSetting } from "../found";
+import { dosePower } from "../mark-width-law";
+import type { Cell, LadderPlan } from "../plan-type";
+import { fitWidths, type WidthFit } from "../width-fit";
+import { type MarkedRange, middleOfMarked, middleOfSharpest } from "./judged-cells";
+import { type LadderReadings, ladderRounds, readLadder } from "./read-ladder";
+
+export type Ladder = {
+  readings: LadderReadings;
+  range: MarkedRange | null;
+  /** Of the widths of marks. */
+  fit: WidthFit | null;
+  /** Of the widths of the beam itself. */
+  beam: BeamFit | null;
+  ways: Way[];
+  chosen: Way | null;
+};
+
+export function ladderOf(history: History<LadderPlan>, round: RoundRecord<LadderPlan>): Ladder {
+  const readings = readLadder(history, ladderRounds(history, round));
+  const { cells, marked, looks, widths } = readings;
+  const heights = cells.map((c) => c.heightMm);
+  const range = marked ? markedRange(readings, marked) : null;
+  const { fit, beam } = fitsOf(widths, round.plan, history.machine.wavelengthNm);
+  const ways: Way[] = [];
+  const fitted = fit?.status === "solved" ? fit : beam?.status === "solved" ? beam : null;
+  if (fitted)
+    ways.push({
+      ...{ id: "widths", label: "By the widths" },
+      found: withSetting(fitted.z0, "A", "Widths and how they scatter", round.plan),
+      helps: null,
+      sum: `fitted to ${widths.filter((w) => w.status === "marked").length} widths: ${plain(fitted.z0.value, 2)}`,
+    });
+  if (marked && range?.status === "solved")
+    ways.push({
+      ...{ id: "marked", label: "By first and last" },
+      found: withSetting(range.z0, "B", "Edges of the marked range, within a step", round.plan),
+      helps: "A ladder with a smaller step, as the proof has.",
+      sum: `(${plain(heights[marked.first] as number)} + ${plain(heights[marked.last] as number)}) ÷ 2 = ${plain(range.z0.value, 3)}`,
+    });
+  if (looks.length > 0) {
+    const sharpest = middleOfSharpest(heights, looks);
+    const middles = looks.map(([a, b]) => plain(((heights[a] as number) + (heights[b] as number)) / 2, 2));
+    ways.push({
+      ...{ id: "sharpest", label: "By the sharpest" },
+      found: withSetting(sharpest, "A", "Width of a step, and the eye", round.plan),
+      helps: "Look again on another day, or let another person look.",
+      sum: `middle of ${middles.join(", ")}: ${plain(sharpest.value, 3)}`,
+    });
+  }
+  return { readings, range, fit, beam, ...ranked(ways, history.decisions[GO_BY]) };
+}
+
+/** Only cells of which it is said whether they marked are evidence of where the range ends. */
+function markedRange({ cells, marks }: LadderReadings, { first, last }: { first: number; last: number }): MarkedRange {
+  const judged = cells.filter((_, i) => marks[i] !== null);
+  const at = (i: number) => judged.indexOf(cells[i] as Cell);
+  return middleOfMarked(
+    judged.map((c) => c.heightMm),
+    at(first),
+    at(last),
+  );
+}
+
+function fitsOf(
+  widths: LadderReadings["widths"],
+  plan: LadderPlan,
+  wavelengthNm: number,
+): Pick<Ladder, "fit" | "beam"> {
+  const read = widths.flatMap((w) => (w.status === "marked" ? [w] : []));
+  if (read.length === 0) return { fit: null, beam: null };
+  if (plan.doses === "beam") return { fit: null, beam: fitBeam(read, wavelengthNm * 1e-6) };
+  return { fit: fitWidths(widths, dosePower(plan)), beam: null };
+}
+
+/** On which side the ladder ended too early; `null` where it did not, or that cannot be told. */
+export function shortSide({ range, fit, beam }: Ladder): "before the first" | "beyond the last" | "both sides" | null {
+  if (range?.status === "too short") return range.side;
+  const widths = fit ?? beam;
+  if (widths?.status !== "cannot tell") return null;
+  if (widths.reason === "focus beyond the first") return "before the first";
+  return widths.reason === "focus beyond the last" ? "beyond the last" : null;
+}

@@ -1,0 +1,99 @@
+/** Focus height: what is burned at several heights shows at which of them the beam is narrowest. */
+import { sitesLeft } from "../answer";
+import type { History, Next, Procedure } from "../contract";
+import type { Outcome } from "../outcome";
+import type { BurnWay } from "./burn-way";
+import { burnWayOf, foundIn, historyOfWay } from "./burn-ways";
+import { GO_BY } from "./found";
+import { judgeFocus } from "./judge";
+import { planForm } from "./plan";
+import { FOCUS_HEIGHT, type FocusPlan, STORED_HEIGHT, settingOf } from "./plan-type";
+import { solveFocus } from "./solve";
+
+export const focus: Procedure<FocusPlan> = {
+  id: "focus",
+  version: 1,
+  title: "Focus height",
+  summary: "Find the height at which the beam is narrowest on the work",
+  machineKinds: ["CO2 gantry", "diode gantry", "galvo"],
+  settings: [
+    {
+      ...{ key: FOCUS_HEIGHT, label: "Focus height", owner: "optic", shape: "scalar", unit: "mm" },
+      ...{ atUnit: null, larger: null, copied: false, usualStep: 0.1 },
+    },
+    {
+      ...{ key: STORED_HEIGHT, label: "Stored height", owner: "optic", shape: "scalar", unit: "mm" },
+      ...{ atUnit: null, larger: null, copied: false, usualStep: 0.1 },
+      onlyWhere: "A sensor or table finds its height by a stored number",
+    },
+  ],
+  needs: [
+    { on: "optic", effect: "stale" },
+    { on: "change", what: "mirrors", effect: "stale" },
+    { on: "change", what: "tube", effect: "stale" },
+    { on: "change", what: "supply", effect: "check" },
+    { on: "change", what: "home", effect: "stale" },
+    { on: "change", what: "bed", effect: "stale" },
+  ],
+  tolerance: { default: 1, unit: "mm", label: "Largest distance from focus" },
+  recheck: { defaultDays: 90, why: "Screws and tables settle." },
+  plan: planForm,
+  actsFrom: () => "controller",
+  sets: ({ setIn }) => [settingOf(setIn)],
+  warnings: (plan, context) => burnWayOf(plan).warnings(plan, context),
+  round: (plan, context, purpose) => burnWayOf(plan).round(plan, context, purpose),
+  asSent: (spec) => spec,
+  checkPlan: ({ homedMm: _, ...last }) => last,
+  expected: (history, site) => ofLast(history, (way, own) => way.expected(own, site)) ?? null,
+  solve: solveFocus,
+  next: nextRound,
+  judge: judgeFocus,
+  overlay: (history) => ofLast(history, (way, own) => way.overlay(own)) ?? [],
+  detail: (history, focus) => ofLast(history, (way, own) => way.detail(own, focus)) ?? null,
+};
+
+/** Asks the way of the newest round, which knows rounds of its own only. */
+function ofLast<T>(
+  history: History<FocusPlan>,
+  ask: (way: BurnWay<FocusPlan>, own: History<FocusPlan>) => T,
+): T | undefined {
+  const last = history.rounds.at(-1);
+  return last && ask(burnWayOf(last.plan), historyOfWay(history, last.plan));
+}
+
+function nextRound(history: History<FocusPlan>, outcome: Outcome): Next<FocusPlan> {
+  const last = history.rounds.at(-1);
+  if (!last) return { do: "stop", why: "Nothing is laid out yet." };
+  const unread = sitesLeft(last.spec.sites, last.answers).map((s) => s.id);
+  const told = foundIn(history, last);
+  if (told.judged && told.beyond && history.decisions[GO_BY] !== "sharpest")
+    return { do: "round", purpose: "refine", set: [], ...told.beyond };
+  if (outcome.status !== "solved" || (last.purpose !== "proof" && unread.length === last.spec.sites.length))
+    return {
+      do: "read",
+      sites: unread,
+      why: outcome.status === "unsolvable" ? outcome.reason : burnWayOf(last.plan).nothingRead,
+    };
+  const verdict = judgeFocus(history);
+  if (verdict && unread.length > 0)
+    return { do: "read", sites: unread, why: `The ${last.purpose} is not read to its end.` };
+  if (verdict?.result === "proved")
+    return {
+      do: "stop",
+      why: last.purpose === "check" ? "Still holding: nothing to change." : "Proved: the focus is where it is set.",
+    };
+  if (verdict?.result === "cannot tell")
+    return { do: "read", sites: verdict.ways[0]?.sites ?? [], why: "Tolerance and doubt overlap: look once more." };
+  const [correction] = outcome.corrections;
+  const { chosen } = told;
+  if (!correction || !chosen)
+    return { do: "read", sites: [], why: "Confirm the stored number first: the new one builds on it." };
+  const middle = correction.setting === STORED_HEIGHT ? chosen.found.quantity.value : (correction.rows[0]?.enter ?? 0);
+  return {
+    ...{ do: "round", purpose: "proof", set: [correction.setting] },
+    plan: burnWayOf(last.plan).proofPlan(historyOfWay(history, last.plan), last, middle),
+    why: verdict
+      ? "Set what this burn says, then burn another around it."
+      : "A short burn around the new height: above and below should look alike.",
+  };
+}

@@ -1,0 +1,227 @@
+/** The ramp as a way to the focus. */
+import { mean, pooled } from "../../../fitting/repeats";
+import { effectiveFreedom } from "../../../fitting/student-t";
+import { type BudgetPart, joined } from "../../../metrology/budget";
+import { type Measured, measured } from "../../../metrology/measured";
+import { plain } from "../../../metrology/quantity-text";
+import { sitesLeft } from "../../answer";
+import type { History, PlanContext, PlanWarning, RoundRecord } from "../../contract";
+import type { Finding } from "../../outcome";
+import { lengthUnitOf } from "../../shown-unit";
+import type { BurnWay } from "../burn-way";
+import { defocusWish } from "../defocus";
+import { apart, fitFindings } from "../fit-findings";
+import { type Found, GO_BY, ranked, settingParts, type Way } from "../found";
+import { dosePower, markWidth } from "../mark-width-law";
+import { opticWarnings } from "../optic-warnings";
+import { apartSense, type RampPlan, settingUncertainty } from "../plan-type";
+import { DEPTH_SHARE, spotEstimates } from "../spot-estimates";
+import { widthFigure } from "../width-figure";
+import { FEWEST_CELLS, fitWidths, type WidthFit } from "../width-fit";
+import { FIRST_SITE, LAST_SITE, rampRound, stationSite, THINNEST_SITE } from "./coupon";
+import { detailOf } from "./detail";
+import { type RampReadings, readRamp } from "./read-ramp";
+import { clearanceOver, lineLength, numbersAlong, slopeOf, ticksOf } from "./slope";
+import { rampTable } from "./table";
+
+/** Scatter of pointing at the sharpest place, as a share of what marked, and how many judgements that is worth. (common practice, no source) */
+const EYE = { share: 0.12, unknownMm: 0.8, freedom: 2 };
+/** Nearer to the end of the line than this it is no end of the mark, mm of height. */
+const END_MM = 0.3;
+const WIDTH_DOUBT = 0.15;
+const MORE_LOOKS = 3;
+/** Fewer ticks tell little. */
+const FEW_TICKS = 9;
+
+export const ramp: BurnWay<RampPlan> = {
+  nothingRead: "Nothing of the ramp is read yet: say first where its line begins and ends to be seen.",
+  warnings,
+  round: rampRound,
+  found,
+  proofPlan: (_, { plan }, middleMm) => around(plan, middleMm),
+  expected,
+  overlay: () => [],
+  detail: detailOf,
+  waysOut: () => [
+    {
+      text: `Look ${MORE_LOOKS} times more where it is sharpest, best by another person.`,
+      ...{ sites: [THINNEST_SITE], more: MORE_LOOKS, gauge: null },
+    },
+  ],
+};
+
+function found(history: History<RampPlan>, round: RoundRecord<RampPlan>): Found {
+  const { plan } = round;
+  const read = readRamp(history, round);
+  const fit = read?.widths.some((w) => w.status === "marked") ? fitWidths(read.widths, dosePower(plan)) : null;
+  const ways = read ? waysOf(read, fit, plan) : [];
+  const short = read ? shortEnd(read, plan) : null;
+  return {
+    ...ranked(ways, history.decisions[GO_BY]),
+    whyNot:
+      short ??
+      "What was read does not tell where the focus is: say where the line begins and ends, or where it is sharpest.",
+    findings: [
+      ...(short ? [tooShort(short)] : []),
+      ...(ways.length > 0 ? apart(ranked(ways, undefined).ways, { sharpest: THINNEST_SITE, marked: FIRST_SITE }) : []),
+      ...fitFindings(fit, plan, history.machine),
+      ...fewWidths(fit, read),
+    ],
+    table: read && rampTable(read, ways, round),
+    figures: read
+      ? widthFigure(
+          { fit, beam: null },
+          {
+            heights: ticksOf(plan)
+              .ticks.map((t) => t.heightMm)
+              .sort((a, b) => a - b),
+            widths: read.widths,
+            doses: plan.doses,
+          },
+          lengthUnitOf(history),
+          DEPTH_SHARE,
+        )
+      : [],
+    estimates: spotEstimates({ fit, beam: null }, plan),
+    wishes: defocusWish(fit, plan, history),
+    predicted: "On a ramp around it the line should be sharpest in its middle.",
+    ...{ beyond: null, judged: sitesLeft(round.spec.sites, round.answers).length === 0 },
+  };
+}
+
+function waysOf(read: RampReadings, fit: WidthFit | null, plan: RampPlan): Way[] {
+  const { first, last, looks, placeU, commonU } = read;
+  const marked = first !== null && last !== null ? { first, last } : null;
+  const ways: Way[] = [];
+  if (fit?.status === "solved") {
+    const count = read.widths.filter((w) => w.status === "marked").length;
+    ways.push({
+      ...{ id: "widths", label: "By the widths", helps: null },
+      sum: `fitted to ${count} widths: ${plain(fit.z0.value, 2)}`,
+      found: joined(fit.z0.value, partsOf(fit.z0, "A", "Widths and how they scatter", plan, 0)),
+    });
+  }
+  if (marked && !shortEnd(read, plan)) {
+    const z0 = measured((marked.first + marked.last) / 2, placeU / Math.SQRT2, Infinity);
+    ways.push({
+      ...{ id: "marked", label: "By first and last", helps: "Look at the ends of the line through a glass." },
+      sum: `(${plain(marked.first, 2)} + ${plain(marked.last, 2)}) ÷ 2 = ${plain(z0.value, 3)}`,
+      found: joined(z0.value, partsOf(z0, "B", "Where the line begins and ends to be seen", plan, commonU)),
+    });
+  }
+  if (looks.length > 0) {
+    const z0 = sharpestOf(looks, marked && Math.abs(marked.last - marked.first), placeU);
+    ways.push({
+      ...{ id: "sharpest", label: "By the sharpest" },
+      helps: "Look again on another day, or let another person look.",
+      sum: `mean of ${looks.map((l) => plain(l, 2)).join(", ")}: ${plain(z0.value, 3)}`,
+      found: joined(z0.value, partsOf(z0, "A", "Pointing at the sharpest place", plan, commonU)),
+    });
+  }
+  return ways;
+}
+
+/** Repeats are pooled with what is usual of the eye. */
+function sharpestOf(looks: readonly number[], marked: number | null, placeU: number): Measured {
+  const usual = marked === null ? EYE.unknownMm : EYE.share * marked;
+  const { sd, freedom } = pooled([looks], { sd: usual, freedom: EYE.freedom });
+  const eye = sd / Math.sqrt(looks.length);
+  const parts = [
+    { u: eye, degreesOfFreedom: freedom },
+    { u: placeU, degreesOfFreedom: Infinity },
+  ];
+  return measured(mean(looks), Math.hypot(eye, placeU), effectiveFreedom(parts));
+}
+
+/** Rise and run tilt the whole scale about its low end; the low height shifts it; and the answer must be set. */
+function partsOf(z0: Measured, kind: "A" | "B", label: string, plan: RampPlan, commonU: number): BudgetPart[] {
+  const good = plan.slopeGoodMm / Math.sqrt(3);
+  const share = Math.hypot(good / plan.riseMm, good / plan.runMm);
+  const stated = { kind: "B", degreesOfFreedom: "infinite" } as const;
+  return [
+    { id: "burn", label, kind, standardUncertainty: z0.standardUncertainty, degreesOfFreedom: z0.degreesOfFreedom },
+    {
+      ...{ ...stated, id: "slope", label: "Rise and run of the plate" },
+      standardUncertainty: share * Math.abs(plan.lowMm - z0.value),
+    },
+    { ...{ ...stated, id: "low", label: "Height over the low end" }, standardUncertainty: settingUncertainty(plan) },
+    ...(commonU > 0
+      ? [{ ...stated, id: "rule", label: "Common error of the rule", standardUncertainty: commonU }]
+      : []),
+    ...settingParts(plan),
+  ];
+}
+
+/** At an end of the line it is not known how much further it would have marked; `null` where both ends are inside. */
+function shortEnd({ first, last, low, high }: RampReadings, plan: RampPlan): string | null {
+  if (first === null || last === null) return null;
+  const ends = [Math.min(first, last), Math.max(first, last)] as const;
+  const isLow = ends[0] < low + END_MM;
+  const isHigh = ends[1] > high - END_MM;
+  if (!isLow && !isHigh) return null;
+  const where = isLow && isHigh ? "both ends" : isLow === apartSense(plan) > 0 ? "the high end" : "the low end";
+  return `The line is seen up to ${where} of the plate: take less power, more rise, or another height over the low end.`;
+}
+
+function tooShort(text: string): Finding {
+  return { id: "ramp too short", tone: "needs you", site: LAST_SITE, headline: "The ramp ended too early.", text };
+}
+
+/** Why widths were read and nothing is said by them. */
+function fewWidths(fit: WidthFit | null, read: RampReadings | null): Finding[] {
+  if (fit?.status !== "cannot tell" || !read) return [];
+  const count = read.widths.filter((w) => w.status === "marked").length;
+  const few = fit.reason === "few cells";
+  return [
+    {
+      ...{ id: "widths do not tell", tone: "note", site: null },
+      headline: few ? `Only ${count} of its ticks marked.` : "The widths do not tell the focus.",
+      text: few
+        ? `By widths the focus is told from ${FEWEST_CELLS} on. With less rise the ticks lie closer in height, and with a little more power more of them mark.`
+        : "They only grow, or do not turn, along this line: its middle is too far from focus. Take another height over the low end.",
+    },
+  ];
+}
+
+/** So many steps further apart are tried. */
+const MOST_LIFTS = 80;
+
+/** Focus in the middle of the line, or as near to it as nothing touches over the high end. */
+function around(plan: RampPlan, middleMm: number): RampPlan {
+  const { homedMm: _, ...kept } = plan;
+  const slope = slopeOf(plan);
+  if (!slope) return plan;
+  const lift = (lineLength(plan, slope) / 2) * slope.tangent + plan.thicknessMm / slope.cosine;
+  const first = Math.round((middleMm + apartSense(plan) * lift) / plan.settableMm);
+  for (let k = 0; k < MOST_LIFTS; k++) {
+    const lowMm = Number(((first + apartSense(plan) * k) * plan.settableMm).toFixed(6));
+    const next = { ...kept, lowMm };
+    const { low, high } = numbersAlong(next, slope);
+    if (low >= plan.lowestMm && high <= plan.highestMm && clearanceOver(next) >= 0) return next;
+  }
+  return { ...kept, lowMm: plan.lowMm };
+}
+
+function expected(history: History<RampPlan>, site: string): Measured | null {
+  const round = history.rounds.at(-1);
+  const read = round && readRamp(history, round);
+  if (!round || !read) return null;
+  const tick = ticksOf(round.plan).ticks.find((t) => stationSite(t.heightMm) === site);
+  const fit = tick && fitWidths(read.widths, dosePower(round.plan));
+  if (!tick || fit?.status !== "solved") return null;
+  const width = markWidth(tick.heightMm, fit.spot, dosePower(round.plan));
+  return width > 0 ? measured(width, WIDTH_DOUBT * width, Infinity) : null;
+}
+
+function warnings(plan: RampPlan, { machine, optic }: PlanContext): PlanWarning[] {
+  const slope = slopeOf(plan);
+  if (!slope) return [];
+  const { low, high } = numbersAlong(plan, slope);
+  const all = opticWarnings({ plan, low, high, field: "lowMm" }, machine, optic);
+  if (plan.judged === "by widths" && ticksOf(plan).ticks.length < FEW_TICKS)
+    all.push({
+      field: "riseMm",
+      message: "So few ticks tell little by their widths: take more rise, or a longer plate.",
+    });
+  return all;
+}

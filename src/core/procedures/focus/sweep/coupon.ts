@@ -1,0 +1,92 @@
+/** A small hatched square that is marked without stopping, and the two questions of a sweep. */
+import type { Piece } from "../../../coupon/piece";
+import type { Op } from "../../../coupon/program";
+import type { RoundSpec } from "../../../coupon/round-spec";
+import type { Site } from "../../../coupon/site";
+import { plain } from "../../../metrology/quantity-text";
+import type { PlanContext } from "../../contract";
+import type { MachineSpec } from "../../machine-spec";
+import { across, levels } from "../level-lines";
+import type { SweepPlan } from "../plan-type";
+import { cornerText, lensLine } from "../stock-words";
+
+const PIECE = "square";
+const HATCH = "hatch";
+const HATCH_PITCH_MM = 0.3;
+export const RISING_SITE = "rising";
+export const FALLING_SITE = "falling";
+/** A gantry's file does not repeat by itself: it holds the square so often for each pass. */
+const TIMES_A_PASS = 6;
+
+export function sweepRound(plan: SweepPlan, context: PlanContext): RoundSpec {
+  const { machine } = context;
+  return {
+    pieces: [pieceOf(plan, context)],
+    placement: { xMm: plan.stockAtXMm, yMm: plan.stockAtYMm },
+    program: programOf(plan, machine),
+    sites: sitesOf(plan),
+    delivery: "A square marked again and again",
+    checklist: checklistOf(plan, context),
+  };
+}
+
+function pieceOf(plan: SweepPlan, { couponCode }: PlanContext): Piece {
+  const [x0, y0] = [(plan.stockWidthMm - plan.squareMm) / 2, (plan.stockHeightMm - plan.squareMm) / 2];
+  const square = { x0, y0, x1: x0 + plan.squareMm, y1: y0 + plan.squareMm };
+  return {
+    ...{ id: PIECE, label: `Focus sweep, coupon ${couponCode}` },
+    stock: `offcut ${plain(plan.stockWidthMm)} × ${plain(plan.stockHeightMm)}`,
+    ...{ widthMm: plan.stockWidthMm, heightMm: plan.stockHeightMm },
+    settings: [
+      {
+        ...{ id: HATCH, label: "Square, again and again", use: "line", runUpMm: 0, scan: null },
+        ...{ speedMmPerS: plan.speedMmPerS, powerPct: plan.powerPct },
+        ...(plan.pulseKHz === undefined ? {} : { pulseKHz: plan.pulseKHz }),
+      },
+    ],
+    paths: levels(square, HATCH_PITCH_MM).map((y) => ({ points: across(square, y), closed: false, settings: HATCH })),
+  };
+}
+
+function programOf(plan: SweepPlan, machine: MachineSpec): Op[] {
+  const mark: Op = { kind: "mark", piece: PIECE, settings: HATCH };
+  const repeats = machine.kind === "galvo" ? 1 : 2 * plan.passes * TIMES_A_PASS;
+  return [
+    { kind: "tell", text: `Lay the stock with its lower left corner at ${cornerText(plan, machine)}.` },
+    {
+      kind: "tell",
+      text:
+        machine.kind === "galvo"
+          ? "Let the square be marked over and over, until you stop it."
+          : "The file marks the square over and over.",
+    },
+    {
+      kind: "tell",
+      text: `Move the height slowly through the brightest, loudest point: up and down, ${plan.passes} times each way, from ${plain(plan.lowestMm)} to ${plain(plan.highestMm)} mm. Note the number at that point of each pass.`,
+    },
+    ...Array.from({ length: repeats }, () => mark),
+  ];
+}
+
+function sitesOf({ passes, highestMm, lowestMm, settableMm }: SweepPlan): Site[] {
+  const site = (id: string, label: string, way: string, going: "up" | "down"): Site => ({
+    ...{ id, label, question: `Height at the brightest, loudest point, with the number ${way}?` },
+    ask: {
+      ...{ kind: "quantity", dimension: "length", signedBy: null, jaws: "outside" },
+      plausibleUpTo: Math.max(Math.abs(highestMm), Math.abs(lowestMm)) + 1,
+      atMachine: { step: settableMm },
+    },
+    measurand: { kind: "height of peak", going },
+    ...{ place: null, repeats: passes, openEnded: true },
+  });
+  return [site(RISING_SITE, "Rising passes", "rising", "up"), site(FALLING_SITE, "Falling passes", "falling", "down")];
+}
+
+function checklistOf(plan: SweepPlan, { machine, optic }: PlanContext): string[] {
+  return [
+    `You look at the mark while it is made: eyewear for ${plain(machine.wavelengthNm)} nm first, and the exhaust on.`,
+    ...(optic ? [lensLine(optic)] : []),
+    "Stock flat and held; nothing shiny that throws the beam aside.",
+    `The height goes from ${plain(plan.lowestMm)} to ${plain(plan.highestMm)} mm without anything touching.`,
+  ];
+}

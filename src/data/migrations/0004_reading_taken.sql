@@ -1,0 +1,1 @@
+CREATE INDEX `reading_taken` ON `reading` (`taken_at`);

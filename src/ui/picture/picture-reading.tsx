@@ -1,0 +1,136 @@
+"use client";
+import { type ReactNode, useState } from "react";
+import type { LengthUnit } from "../../core/metrology/units";
+import { pixelMm } from "../../core/picture/picture-window";
+import type { PicturePoint } from "../../core/picture/place-coupon";
+import type { SiteRead } from "../../core/picture/read-picture";
+import { dropPicture } from "../../server/actions/picture-actions";
+import type { PictureFacts } from "../../server/pictures/picture-view";
+import type { TrialView } from "../../server/trial/trial-view";
+import { Button } from "../primitives/button";
+import { CheckField } from "../primitives/fields";
+import { Fault } from "../primitives/notice";
+import { useAction } from "../primitives/use-action";
+import { BeforeAfterPictures, type EarlierPicture } from "./before-after-pictures";
+import { PartsCard } from "./parts-card";
+import { PictureOverlay } from "./picture-overlay";
+import { PictureResults } from "./picture-results";
+import { PictureView } from "./picture-view";
+import { ReaderCard } from "./reader-card";
+import { ScaleCard } from "./scale-card";
+import { TakingBar } from "./taking-bar";
+import { useReading } from "./use-reading";
+
+type Props = {
+  view: TrialView;
+  n: number;
+  picture: PictureFacts;
+  unit: LengthUnit;
+  /** Which picture, and taking another one. */
+  choice: ReactNode;
+  onDropped: (picture: number) => void;
+  /** Of the round before; `null` where it has none. */
+  earlier: EarlierPicture | null;
+};
+
+/** So much of the coupon is seen around a site that is looked at, mm. */
+const CLOSE_MM = 14;
+
+/** Two places that are pressed in the picture, and what for. */
+type Pressed = { what: "scale" | "part"; points: readonly PicturePoint[] };
+
+/** One picture: where the coupon lies in it, what every site shows, put right by hand, taken as readings. */
+export function PictureReading({ view, n, picture, unit, choice, onDropped, earlier }: Props) {
+  const reading = useReading({ view, n, picture });
+  const { reader, rows, round } = reading;
+  const [pressed, press] = useState<Pressed | null>(null);
+  const [selected, select] = useState("");
+  const [look, setLook] = useState<{ at: PicturePoint; across: number } | null>(null);
+  const { busy, fault, run } = useAction();
+  const inHand = rows.find((r) => r.site.id === selected);
+  const pointsFor = (what: Pressed["what"]) => (pressed?.what === what ? pressed.points : null);
+  const pressFor = (what: Pressed["what"]) => (points: readonly PicturePoint[] | null) =>
+    press(points && { what, points });
+  const selectSite = (id: string) => {
+    select(id);
+    const row = rows.find((r) => r.site.id === id);
+    const at = row && middleOf(row.read);
+    if (at && row.pose) setLook({ at, across: CLOSE_MM / pixelMm(row.pose) });
+  };
+  return (
+    <>
+      <main className="mx-auto grid w-full max-w-[1680px] flex-1 gap-5 px-6 py-4 max-sm:px-4 lg:grid-cols-[1fr_400px]">
+        <h1 className="sr-only">Coupon {round?.couponCode} in a picture</h1>
+        <section className="min-h-[420px] lg:h-[calc(100dvh-150px)]" aria-label="The picture">
+          <PictureView
+            reader={reader}
+            width={picture.width}
+            height={picture.height}
+            label={`${picture.name}, ${picture.width} × ${picture.height} pixels`}
+            look={look}
+            onPress={(at) => {
+              if (pressed && pressed.points.length < 2) press({ ...pressed, points: [...pressed.points, at] });
+            }}
+          >
+            {(zoom) => (
+              <PictureOverlay reading={reading} points={pressed?.points ?? []} selected={selected} zoom={zoom} />
+            )}
+          </PictureView>
+        </section>
+        <div className="grid min-w-0 grid-cols-1 content-start gap-4 overflow-y-auto lg:max-h-[calc(100dvh-150px)]">
+          <ReaderCard reading={reading} />
+          {rows.length > 0 && (
+            <PictureResults
+              rows={rows}
+              unit={unit}
+              selected={selected}
+              onSelect={selectSite}
+              onPutBack={reading.putBack}
+            />
+          )}
+          {earlier && look && inHand?.pose && (
+            <BeforeAfterPictures
+              trialId={view.id}
+              earlier={earlier}
+              now={{ n, picture, pose: inHand.pose, at: look.at }}
+              site={inHand.site}
+              brighter={reading.brighter}
+            />
+          )}
+          <ScaleCard reading={reading} picture={picture} points={pointsFor("scale")} onPoints={pressFor("scale")} />
+          <PartsCard reading={reading} picture={picture} corners={pointsFor("part")} onCorners={pressFor("part")} />
+          <section className="card grid grid-cols-1 gap-2 p-5" aria-label="Pictures">
+            <CheckField
+              label="Marks are brighter than the stock, as on metal"
+              checked={reading.brighter}
+              onChange={reading.setBrighter}
+            />
+            {choice}
+            <Button
+              weight="quiet"
+              className="justify-self-start"
+              disabled={busy}
+              onClick={() =>
+                run(
+                  () => dropPicture({ trialId: view.id, n, picture: picture.id }),
+                  () => onDropped(picture.id),
+                )
+              }
+            >
+              Leave this picture out
+            </Button>
+            {fault.message && <Fault>{fault.message}</Fault>}
+          </section>
+        </div>
+      </main>
+      <TakingBar view={view} n={n} picture={picture} reading={reading} />
+    </>
+  );
+}
+
+function middleOf({ marks }: SiteRead): PicturePoint | null {
+  const points = marks.map((m) => (m.kind === "point" ? m.at : m.from));
+  if (points.length === 0) return null;
+  const sum = points.reduce((s, p) => ({ x: s.x + p.x, y: s.y + p.y }), { x: 0, y: 0 });
+  return { x: sum.x / points.length, y: sum.y / points.length };
+}
