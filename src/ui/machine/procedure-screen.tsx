@@ -136,7 +136,7 @@ function Checks({ view, now }: { view: ProcedureView; now: number }) {
             <HeadRow
               cells={[
                 { label: "Check" },
-                { label: "When" },
+                { label: "When", className: "max-sm:hidden" },
                 { label: `as found, ${view.asFoundLabel}`, align: "right" },
                 { label: "Found", className: "pl-4" },
               ]}
@@ -148,8 +148,11 @@ function Checks({ view, now }: { view: ProcedureView; now: number }) {
                     <Link href={`/trial/${c.trialId}/prove`} className="underline decoration-line underline-offset-4">
                       {c.code}
                     </Link>
+                    <span className="block font-sans text-[14px] text-ink2 sm:hidden">
+                      <Ago at={c.at} now={now} />
+                    </span>
                   </th>
-                  <td className="py-1.5">
+                  <td className="py-1.5 max-sm:hidden">
                     <Ago at={c.at} now={now} />
                   </td>
                   <td className="num py-1.5 text-right">{withUncertainty(c.asFound, c.unit)}</td>

@@ -14,7 +14,7 @@ export function HeadRow({ cells, className }: { cells: readonly HeadCell[]; clas
             colSpan={cell.span}
             className={clsx(
               "py-1.5 font-semibold",
-              cell.align === "right" ? "text-right whitespace-nowrap" : "text-left",
+              cell.align === "right" ? "text-right sm:whitespace-nowrap" : "text-left",
               cell.className,
             )}
           >
