@@ -58,7 +58,7 @@ test("a procedure nobody has written yet works on every screen: the made-up squa
   await expect(page.getByText("8 of 8 sites read.")).toBeVisible();
 
   await page.getByRole("link", { name: "Correct", exact: true }).last().click();
-  await page.getByRole("button", { name: "It held something else" }).click();
+  await page.getByRole("button", { name: "Say what it held" }).click();
   await page.getByLabel("Made-up length").fill("1.5");
   await page.getByRole("button", { name: "That is what it held" }).click();
   await expect(page.getByRole("cell", { name: "1.70" })).toBeVisible();

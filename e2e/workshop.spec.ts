@@ -28,11 +28,17 @@ test("the first visit: every setting is read back and written down, also as not 
   await addMachine(page, "Elm");
   await expect(page.getByRole("img", { name: /home back right; X counts up to the left/ })).toBeVisible();
   const settings = page.getByRole("region", { name: "Settings" });
-  await expect(settings.getByText("3 places are not written down yet.", { exact: false })).toBeVisible();
+  await expect(settings.getByText("5 places are not written down yet.", { exact: false })).toBeVisible();
 
   const height = page.getByRole("form", { name: /^What it holds: Focus height, Controller of Elm$/ });
   await height.getByRole("button", { name: "Not known" }).click();
-  await expect(settings.getByText("2 places are not written down yet.", { exact: false })).toBeVisible();
+  await expect(settings.getByText("4 places are not written down yet.", { exact: false })).toBeVisible();
+  const across = page.getByRole("form", { name: /^What it holds: Axis scale X, Controller of Elm$/ });
+  await across.getByLabel("Axis scale X, µm").fill("6.25");
+  await across.getByRole("button", { name: "That is what it holds" }).click();
+  await expect(settings.getByText("6.25 µm")).toBeVisible();
+  const away = page.getByRole("form", { name: /^What it holds: Axis scale Y, Controller of Elm$/ });
+  await away.getByRole("button", { name: "Not known" }).click();
   const controller = page.getByRole("form", { name: /^What it holds: Scan offset.*, Controller of Elm$/ });
   await controller.getByLabel("Row 1, at").fill("100");
   await controller.getByLabel("Row 1, value").fill("0..1");
@@ -50,7 +56,7 @@ test("the first visit: every setting is read back and written down, also as not 
   await expect(settings.getByText("One place is not written down yet.", { exact: false })).toBeVisible();
   const own = page.getByRole("form", { name: /Ustrina's own G-code$/ });
   await own.getByRole("button", { name: "Not known" }).click();
-  await expect(settings.getByText("not known", { exact: true })).toHaveCount(2);
+  await expect(settings.getByText("not known", { exact: true })).toHaveCount(3);
   await expect(settings.getByText(/not written down yet/)).toBeHidden();
   faults.none();
 });
@@ -124,7 +130,7 @@ test("what happened says what it makes stale, on the machine, the bench and the 
   await accessible(page);
   await page.goto("/");
   const card = page.getByRole("listitem").filter({ has: page.getByRole("heading", { name: "Bracken" }) });
-  await expect(card.getByText("Measure the scan offset again")).toBeVisible();
+  await expect(card.getByText("Measure the axis scale again")).toBeVisible();
   await page.goto("/machine/bracken");
   await happened.getByRole("button", { name: "Take back belt" }).click();
   await expect(page.getByText("every procedure holds")).toBeVisible();

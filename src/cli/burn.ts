@@ -28,6 +28,8 @@ const practiceFileSchema = z.strictObject({
   truth: practiceTruthSchema.optional(),
   /** What it does when it was told to correct: false = the table is there, but not switched on. */
   switchedOn: z.boolean().default(true),
+  /** Numbers that its controller is found to hold, by the key of their setting, internal unit: read back before the burn where the trial does not know them. */
+  holds: z.record(z.string(), z.number()).default({}),
 });
 
 const HAND_PLACING_MM = 0.02;
@@ -43,7 +45,7 @@ export type Burned = {
 export function burn(file: string, document: TrialDocument, practiceFile: string, seed: number, next: boolean): Burned {
   const practice = jsonFile(practiceFile, practiceFileSchema);
   const truth = practice.truth ?? practiceFromSeed(practice.seed, document.machine);
-  const laid = next ? withNextRound(file, document) : document;
+  const laid = readBack(next ? withNextRound(file, document) : document, practice.holds);
   const { history } = trialIn(file, laid);
   const round = history.rounds.at(-1);
   const i = laid.rounds.length - 1;
@@ -64,6 +66,12 @@ export function burn(file: string, document: TrialDocument, practiceFile: string
   const controller: PracticeController = {
     table: held?.shape === "table" ? held.rows : [],
     switchedOn: practice.switchedOn,
+    numbers: Object.fromEntries(
+      Object.entries(practice.holds).map(([key, found]) => {
+        const entered = round.inForce[key];
+        return [key, { found, now: entered?.shape === "scalar" ? entered.value : found }];
+      }),
+    ),
   };
   const kind = burnFileOf(laid.machine.kind) === "drawing" ? "svg" : "gcode";
   const text = couponText(file, laid, kind, round.n);
@@ -107,6 +115,20 @@ export function burn(file: string, document: TrialDocument, practiceFile: string
   return {
     document: { ...laid, rounds: laid.rounds.map((r, k) => (k === i ? done : r)) },
     ...{ marks: burned.marks, placement: trueCorner(round.spec.placement, truth), area: round.spec.pieces[0] },
+  };
+}
+
+/** What the last round does not know of the controller is read there. */
+function readBack(document: TrialDocument, holds: Readonly<Record<string, number>>): TrialDocument {
+  const last = document.rounds.length - 1;
+  return {
+    ...document,
+    rounds: document.rounds.map((round, i) => {
+      if (i !== last) return round;
+      const inForce = { ...round.inForce };
+      for (const [key, value] of Object.entries(holds)) if (key in inForce) inForce[key] ??= { shape: "scalar", value };
+      return { ...round, inForce };
+    }),
   };
 }
 

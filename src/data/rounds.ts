@@ -81,10 +81,10 @@ export function freezeRound(
   );
 }
 
-/** Replaces what was in force by what was read back. */
-export function confirmInForce(db: Db, roundId: number, inForce: SettingsInForce, now: number): void {
+/** Replaces what was in force by what was read back. @param readBackAt when the last of its settings was, `null` before */
+export function confirmInForce(db: Db, roundId: number, inForce: SettingsInForce, readBackAt: number | null): void {
   db.update(round)
-    .set({ inForce: toColumn(inForce), readBackAt: now })
+    .set({ inForce: toColumn(inForce), readBackAt })
     .where(eq(round.id, roundId))
     .run();
 }

@@ -5,7 +5,7 @@ import { type Outcome, outcomeSchema } from "../core/procedures/outcome";
 import { type Verdict, verdictSchema } from "../core/procedures/verdict";
 import type { Db } from "./database";
 import { fromColumn, toColumn } from "./json-column";
-import { learned, round, solution, trial, verdict } from "./schema";
+import { learned, ledgerEntry, round, solution, trial, verdict } from "./schema";
 
 export function addSolution(
   db: Db,
@@ -23,6 +23,18 @@ export function addSolution(
     .values({ ...values, result: toColumn(outcomeSchema.parse(values.result)), at: now })
     .returning()
     .get().id;
+}
+
+/** From which round each ledger entry of a trial was worked out, by the id of the entry; those that were only read back are left out. */
+export function roundsOfEntries(db: Db, trialId: number): Map<number, number> {
+  const rows = db
+    .select({ id: ledgerEntry.id, n: round.n })
+    .from(ledgerEntry)
+    .innerJoin(solution, eq(solution.id, ledgerEntry.solutionId))
+    .innerJoin(round, eq(round.id, solution.roundId))
+    .where(eq(ledgerEntry.trialId, trialId))
+    .all();
+  return new Map(rows.map(({ id, n }) => [id, n]));
 }
 
 export type KeptVerdict = { result: Verdict; acceptedAt: number; purpose: Purpose; round: number };

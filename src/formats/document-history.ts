@@ -60,6 +60,7 @@ export function contextOf(document: TrialDocument, n: number): PlanContext {
     machine: document.machine,
     couponCode: couponCodeOf(document, n),
     inForce: document.rounds[n - 1]?.inForce ?? {},
+    gauges: document.gauges,
   };
 }
 

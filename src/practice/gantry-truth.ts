@@ -1,5 +1,6 @@
 /** What a practice gantry really is: hidden from everything that computes corrections. */
 import { z } from "zod";
+import { axesTruthSchema, heldNumberSchema } from "./axes-truth";
 import { bedTruthSchema } from "./bed";
 import { type FocusTruth, focusFromSeed, focusTruthSchema, grained, still } from "./head-height";
 import { seeded } from "./random";
@@ -22,6 +23,8 @@ export const gantryTruthSchema = z.object({
   focus: focusTruthSchema.optional(),
   /** Left out in machines of before there were beds: theirs comes from the seed. */
   bed: bedTruthSchema.optional(),
+  /** Left out in machines of before there were errors of axes: theirs run straight. */
+  axes: axesTruthSchema.optional(),
   controller: z.object({
     tableKind: z.enum(["interpolated", "exact speed only"]),
     /** +1: a larger entry fires earlier. */
@@ -35,6 +38,8 @@ export const practiceControllerSchema = z.object({
   /** By speed in mm/s: offset in mm. */
   table: z.array(z.object({ at: z.number(), value: z.number() })),
   switchedOn: z.boolean(),
+  /** Numbers by the key of their setting; left out before there were any. */
+  numbers: z.record(z.string(), heldNumberSchema).optional(),
 });
 export type PracticeController = z.infer<typeof practiceControllerSchema>;
 

@@ -4,8 +4,9 @@
  * The motor moves the head through a drive with lost motion. The controller switches the beam when the motor passes a
  * place; the beam follows late. Nothing here knows what a scan offset is worth: marks come out of the motion in time.
  */
-import type { Placement } from "../core/geometry/frames";
+import type { MachinePoint, Placement } from "../core/geometry/frames";
 import type { GcodeProgram, GcodeStep } from "../formats/gcode-parser";
+import { strayAt } from "./axes-truth";
 import { focusOf, type GantryTruth, type PracticeController } from "./gantry-truth";
 import { HeadHeight } from "./head-height";
 import { straightMove } from "./motion";
@@ -23,6 +24,8 @@ export type Mark = {
   line: number;
   /** How narrow the beam was, 1 in focus; left out where no height was set. */
   narrowness?: number;
+  /** Where its middle was sent, machine; left out where nothing was sent. */
+  sent?: { x: number; y: number };
 };
 
 export type Bed = {
@@ -89,9 +92,24 @@ export function burnOnGantry(
   return { ok: true, marks: gantry.marks };
 }
 
+/** Where a head that is sent to a place truly stands: how long its millimetres are, how its axes stray and lean, and where its home is. */
+export function trulyAt(sent: MachinePoint, { scaleX, scaleY, axes }: Pick<GantryTruth, "scaleX" | "scaleY" | "axes">) {
+  if (!axes) return { x: sent.x * scaleX, y: sent.y * scaleY };
+  const alongX = (sent.x + strayAt(axes.x, sent.x)) * scaleX;
+  const alongY = (sent.y + strayAt(axes.y, sent.y)) * scaleY;
+  return {
+    x: alongX + alongY * Math.sin(axes.leanRad) + axes.x.homeMm,
+    y: alongY * Math.cos(axes.leanRad) + axes.y.homeMm,
+  };
+}
+
 /** Where the corner of the stock truly lies: the technician puts it where the machine points. */
-export function trueCorner(placement: Placement, truth: Pick<GantryTruth, "scaleX" | "scaleY">): Placement {
-  return { xMm: placement.xMm * truth.scaleX, yMm: placement.yMm * truth.scaleY };
+export function trueCorner(
+  placement: Placement,
+  truth: { scaleX: number; scaleY: number; axes?: GantryTruth["axes"] },
+): Placement {
+  const { x, y } = trulyAt({ x: placement.xMm, y: placement.yMm }, truth);
+  return { xMm: x, yMm: y };
 }
 
 function faultOf(move: Move, bed: Bed): string | null {
@@ -121,8 +139,8 @@ class Gantry {
   readonly marks: Mark[] = [];
   readonly height: HeadHeight;
   private readonly random: Random;
-  /** Head minus motor in X, within half the play either way. */
-  private slack = 0;
+  /** Head minus motor, within half the play either way. */
+  private slack = { x: 0, y: 0 };
 
   constructor(
     private readonly truth: GantryTruth,
@@ -136,7 +154,7 @@ class Gantry {
 
   jump(move: Move): void {
     if (move.to.z !== move.from.z) this.height.set(move.to.z, "motor");
-    this.drag(move.to.x - move.from.x);
+    this.drag(move.to.x - move.from.x, move.to.y - move.from.y);
   }
 
   /** One straight motion, whose parts have the beam on or off. */
@@ -178,7 +196,7 @@ class Gantry {
       const after = Math.min(wanted, this.bed.widthMm - x1);
       const [lead, start, way] = leftGoing ? [after, x1 + after, -1] : [before, x0 - before, 1];
       const length = x1 - x0 + before + after;
-      this.drag(-way);
+      this.drag(-way, 0);
       this.expose({ x: start, y }, way, 0, length, speed, [
         { on: lead - earlier, off: lead + (x1 - x0) - earlier, line: first.line, power: first.power },
       ]);
@@ -195,7 +213,7 @@ class Gantry {
     spans: readonly Span[],
   ): void {
     const motion = straightMove(length, speed, this.truth.accelerationMmPerS2);
-    this.drag(ux * length);
+    this.drag(ux * length, uy * length);
     for (const span of spans) {
       const on = motion.place(motion.time(span.on) + this.truth.lagOnS) + this.jitter();
       const off = motion.place(motion.time(span.off) + this.truth.lagOffS) + this.jitter();
@@ -222,22 +240,26 @@ class Gantry {
       ...(this.prop ? { riseMm: riseAt(this.prop, middle.x) } : {}),
     });
     if (left?.widthMm === 0) return;
-    const x = (along: number) => {
-      const there = from.x + ux * along + this.slack;
-      return (this.prop ? onSlant(this.prop, there) : there) * this.truth.scaleX;
+    const place = (along: number) => {
+      const there = from.x + ux * along + this.slack.x;
+      const x = this.prop ? onSlant(this.prop, there) : there;
+      return trulyAt({ x, y: from.y + uy * along + this.slack.y }, this.truth);
     };
+    const [begin, end] = [place(on), place(off)];
     this.marks.push({
-      ...{ x0: x(on), y0: (from.y + uy * on) * this.truth.scaleY },
-      ...{ x1: x(off), y1: (from.y + uy * off) * this.truth.scaleY },
+      ...{ x0: begin.x, y0: begin.y, x1: end.x, y1: end.y, sent: middle },
       ...{ widthMm: left?.widthMm ?? this.truth.spotMm, speedMmPerS: speed, line: span.line },
       ...(left ? { narrowness: left.narrowness } : {}),
     });
   }
 
   /** Lost motion: the head stays behind until the play is used up, then trails by half of it. */
-  private drag(dx: number): void {
-    const half = this.truth.playMm / 2;
-    this.slack = Math.max(-half, Math.min(half, this.slack - dx));
+  private drag(dx: number, dy: number): void {
+    const within = (half: number, slack: number) => Math.max(-half, Math.min(half, slack));
+    this.slack = {
+      x: within(this.truth.playMm / 2, this.slack.x - dx),
+      y: within((this.truth.axes?.playYMm ?? 0) / 2, this.slack.y - dy),
+    };
   }
 
   private jitter(): number {

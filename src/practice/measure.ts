@@ -1,9 +1,11 @@
 /** A practice technician with a gauge in hand: answers measurands from the marks, with the errors people and gauges have. */
-import type { Feature, Measurand, Site } from "../core/coupon/site";
+import type { Feature, Measurand } from "../core/coupon/site";
 import { onCoupon, type Placement } from "../core/geometry/frames";
 import type { Rect } from "../core/geometry/rect";
 import type { Mark } from "./gantry";
+import { distanceSeen } from "./measure-places";
 import type { Random } from "./random";
+import type { Seen } from "./seen";
 
 export type Hand = {
   /** Scatter of placing the jaws, sd, mm. */
@@ -26,34 +28,34 @@ export type PracticeReading =
 
 /** A row end as it lies on the piece. */
 type End = { x: number; y: number };
-export type Seen =
-  | { ok: true; from: End[]; to: End[] }
-  /** Widths of lines that can be measured there, mm. */
-  | { ok: true; widths: number[] }
-  /** `isBlank`: nothing marked there, which is an answer too. */
-  | { ok: false; why: string; isBlank?: boolean };
+
+/**
+ * What can be seen of a measurand on the burned piece: looked for once, read as often as wanted.
+ *
+ * @param corner where the corner of the stock truly lies
+ * @param placement where it was said to lie; places of single marks are known by where they were sent
+ */
+export function seenOf(measurand: Measurand, marks: readonly Mark[], corner: Placement, placement = corner): Seen {
+  if (measurand.kind === "width" && measurand.of.kind === "line") return linesIn(measurand.of.within, marks, corner);
+  if (measurand.kind === "distance" && measurand.from.kind === "row ends")
+    return rowsSeen(measurand.from, measurand.to, marks, corner);
+  return distanceSeen(measurand, marks, placement);
+}
 
 /** The true value of a measurand on the burned piece, over all its marks; a reason where it cannot be seen. */
 export function trueValue(
   measurand: Measurand,
   marks: readonly Mark[],
-  placement: Placement,
+  corner: Placement,
 ): { ok: true; value: number } | { ok: false; why: string } {
-  const ends = endsOf(measurand, marks, placement);
-  if (!ends.ok) return ends;
-  if ("widths" in ends) return { ok: true, value: mean(ends.widths) };
-  return { ok: true, value: meanX(ends.to) - meanX(ends.from) };
-}
-
-/** What can be seen at a site of the burned piece: looked for once, read as often as wanted. */
-export function seenAt(site: Site, marks: readonly Mark[], placement: Placement): Seen {
-  return endsOf(site.measurand, marks, placement);
+  const seen = seenOf(measurand, marks, corner);
+  return seen.ok ? { ok: true, value: seen.mean } : seen;
 }
 
 /** One reading: a hand sets the jaws on one pair of neighbouring marks. */
-export function practiceReading(ends: Seen, hand: Hand, random: Random): PracticeReading {
-  if (!ends.ok) return ends;
-  const seen = sizeBetween(ends, random) + (hand.placingMm > 0 ? hand.placingMm * random.normal() : 0);
+export function practiceReading(found: Seen, hand: Hand, random: Random): PracticeReading {
+  if (!found.ok) return found;
+  const seen = found.look(random) + (hand.placingMm > 0 ? hand.placingMm * random.normal() : 0);
   const shown = Math.max(0, Math.abs(seen) + hand.commonMm);
   const step = hand.resolutionMm;
   return {
@@ -63,26 +65,29 @@ export function practiceReading(ends: Seen, hand: Hand, random: Random): Practic
   };
 }
 
-/** One pair of neighbouring ends, or one line, as the hand happens to choose. */
-function sizeBetween(seen: Extract<Seen, { ok: true }>, random: Random): number {
-  if ("widths" in seen) return seen.widths[Math.floor(random.even() * seen.widths.length)] as number;
-  const from = seen.from[Math.floor(random.even() * seen.from.length)] as End;
-  return nearest(seen.to, from.y).x - from.x;
-}
-
-function endsOf(measurand: Measurand, marks: readonly Mark[], placement: Placement): Seen {
-  if (measurand.kind === "width" && measurand.of.kind === "line") return linesIn(measurand.of.within, marks, placement);
-  if (measurand.kind !== "distance" || measurand.along !== "x")
-    return { ok: false, why: "The practice machine cannot show this." };
-  const from = rowEnds(measurand.from, marks, placement);
-  const to = rowEnds(measurand.to, marks, placement);
+/** One pair of neighbouring ends, as the hand happens to choose. */
+function rowsSeen(fromEnds: Feature, toEnds: Feature, marks: readonly Mark[], corner: Placement): Seen {
+  const from = rowEnds(fromEnds, marks, corner);
+  const to = rowEnds(toEnds, marks, corner);
   if (from.length === 0 || to.length === 0) return { ok: false, why: "There are no such marks on the practice piece." };
-  return { ok: true, from, to };
+  return {
+    ok: true,
+    look: (random) => {
+      const chosen = from[Math.floor(random.even() * from.length)] as End;
+      return nearest(to, chosen.y).x - chosen.x;
+    },
+    mean: meanX(to) - meanX(from),
+  };
 }
 
-function linesIn(within: Rect, marks: readonly Mark[], placement: Placement): Seen {
-  const widths = marksWithin(within, marks, placement).map((mark) => mark.widthMm);
-  return widths.length > 0 ? { ok: true, widths } : { ok: false, why: "Nothing marked there.", isBlank: true };
+function linesIn(within: Rect, marks: readonly Mark[], corner: Placement): Seen {
+  const widths = marksWithin(within, marks, corner).map((mark) => mark.widthMm);
+  if (widths.length === 0) return { ok: false, why: "Nothing marked there.", isBlank: true };
+  return {
+    ok: true,
+    look: (random) => widths[Math.floor(random.even() * widths.length)] as number,
+    mean: mean(widths),
+  };
 }
 
 /** Marks whose middle lies in a rectangle of the coupon. */

@@ -1,8 +1,9 @@
 /** Any practice machine. */
 import { z } from "zod";
+import { axesFromSeed, movedBy, stretchOf } from "./axes-truth";
 import { type BedTruth, bedFromSeed } from "./bed";
 import { type GalvoTruth, galvoFromSeed, galvoTruthSchema } from "./galvo-truth";
-import { focusOf, gantryFromSeed, gantryTruthSchema } from "./gantry-truth";
+import { focusOf, type GantryTruth, gantryFromSeed, gantryTruthSchema, type PracticeController } from "./gantry-truth";
 import { type FocusTruth, focusFromSeed, grained } from "./head-height";
 import { type LaserKind, laserSource } from "./laser-source";
 
@@ -21,7 +22,11 @@ export function practiceFromSeed(
 ): PracticeTruth {
   const source = laserSource(machine.kind, machine.wavelengthNm, machine.topSpeedMmPerS);
   if (machine.kind === "galvo") return galvoFromSeed(seed, source);
-  return { ...gantryFromSeed(seed), focus: grained(focusFromSeed(seed, source), seed) };
+  return {
+    ...gantryFromSeed(seed),
+    focus: grained(focusFromSeed(seed, source), seed),
+    axes: axesFromSeed(seed),
+  };
 }
 
 /** How it comes to its heights, and its beam. */
@@ -32,4 +37,27 @@ export function heightsOf(truth: PracticeTruth): FocusTruth {
 /** How its bed lies. */
 export function bedOf(truth: PracticeTruth, size: { widthMm: number; depthMm: number }): BedTruth {
   return truth.bed ?? bedFromSeed(truth.seed, size, isGalvo(truth));
+}
+
+/** By which keys a controller holds the numbers of an axis, and whether they are per length or count; `null` = it holds none. */
+export type AxisKeys = { scale: { key: string; perLength: boolean }; home: { key: string; counts: boolean } };
+
+/** A gantry as it runs with the numbers that its controller holds now. */
+export function asEntered(
+  truth: GantryTruth,
+  { numbers = {} }: PracticeController,
+  keys: { x: AxisKeys; y: AxisKeys },
+): GantryTruth {
+  const stretch = ({ scale }: AxisKeys) => stretchOf(numbers[scale.key], scale.perLength);
+  const { axes } = truth;
+  const homed = (axis: "x" | "y") => {
+    const own = (axes as NonNullable<typeof axes>)[axis];
+    const { key, counts } = keys[axis].home;
+    return { ...own, homeMm: own.homeMm + movedBy(numbers[key], own, counts) };
+  };
+  return {
+    ...truth,
+    ...{ scaleX: truth.scaleX * stretch(keys.x), scaleY: truth.scaleY * stretch(keys.y) },
+    ...(axes ? { axes: { ...axes, x: homed("x"), y: homed("y") } } : {}),
+  };
 }

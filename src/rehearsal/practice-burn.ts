@@ -3,27 +3,32 @@ import type { Op } from "../core/coupon/program";
 import type { RoundSpec } from "../core/coupon/round-spec";
 import type { Site } from "../core/coupon/site";
 import type { Placement } from "../core/geometry/frames";
-import { fromInternal, type LengthUnit } from "../core/metrology/units";
+import { fromInternal, type LengthUnit, UNITS } from "../core/metrology/units";
 import type { AnswerValue } from "../core/procedures/answer";
 import type { AnswerInput } from "../core/procedures/answer-input";
+import { AXIS_SCALE } from "../core/procedures/axis-scale/setting";
 import { counted } from "../core/procedures/counted";
 import type { MachineSpec } from "../core/procedures/machine-spec";
+import { HOME_OFFSET } from "../core/procedures/origin/setting";
 import { type GcodeProgram, parseGcode } from "../formats/gcode-parser";
 import { commentText, couponComment } from "../formats/gcode-words";
 import { faultText } from "../formats/parsed";
 import { parseSvg } from "../formats/svg-parser";
 import { readoutInFocus } from "../practice/bed";
+import { edgeSeen } from "../practice/edges";
 import { burnOnGalvo } from "../practice/galvo";
 import type { GalvoTruth } from "../practice/galvo-truth";
 import { burnOnGantry, type Mark, trueCorner } from "../practice/gantry";
 import type { GantryTruth, PracticeController } from "../practice/gantry-truth";
+import { marksByHand } from "../practice/hand-marks";
 import { peakNoted } from "../practice/head-height";
 import { judgedCells } from "../practice/judge-cells";
 import { placeOnRamp } from "../practice/judge-ramp";
-import { type Hand, practiceReading, type Seen, seenAt } from "../practice/measure";
-import { bedOf, heightsOf, isGalvo, type PracticeTruth } from "../practice/practice-truth";
+import { type Hand, practiceReading, seenOf } from "../practice/measure";
+import { type AxisKeys, asEntered, bedOf, heightsOf, isGalvo, type PracticeTruth } from "../practice/practice-truth";
 import { propped } from "../practice/prop";
 import type { Random } from "../practice/random";
+import type { Seen } from "../practice/seen";
 
 export type PracticeBurn = { ok: true; marks: Mark[] } | { ok: false; message: string };
 
@@ -41,8 +46,9 @@ export function burnFile(
   controller: PracticeController,
   spec: Pick<RoundSpec, "program" | "placement">,
 ): PracticeBurn {
-  // Where nothing is marked, nothing is burned.
-  if (spec.program.every((op) => op.kind !== "mark")) return { ok: true, marks: [] };
+  // Where nothing is marked by a file, at most pulses are given and crosses traced by hand.
+  if (spec.program.every((op) => op.kind !== "mark"))
+    return { ok: true, marks: isGalvo(truth) ? [] : marksByHand(spec, asItRuns(truth, controller, machine)) };
   return isGalvo(truth)
     ? burnDrawing(text, couponCode, machine, truth, spec)
     : burnGcode(text, couponCode, machine, truth, controller, spec);
@@ -104,8 +110,19 @@ export function burnGcode(
   const bed = { ...machine, powerAtFull: machine.gcode.powerAtFull };
   const op = spec.program.find((o) => o.kind === "prop");
   const prop = op ? propped(op, spec.placement.xMm, truth.seed) : null;
-  const burn = burnOnGantry(asSeenFromAbove(parsed.value, machine), truth, controller, bed, byHand, prop);
+  const runs = asItRuns(truth, controller, machine);
+  const burn = burnOnGantry(asSeenFromAbove(parsed.value, machine), runs, controller, bed, byHand, prop);
   return burn.ok ? burn : { ok: false, message: `Line ${burn.line}: ${burn.message}` };
+}
+
+/** With the numbers that its controller holds now. */
+function asItRuns(truth: GantryTruth, controller: PracticeController, { held }: MachineSpec): GantryTruth {
+  const dimension = (key: string) => UNITS[held[key]?.unit ?? "mm"].dimension;
+  const keys = (axis: "x" | "y"): AxisKeys => ({
+    scale: { key: AXIS_SCALE[axis], perLength: dimension(AXIS_SCALE[axis]) === "per length" },
+    home: { key: HOME_OFFSET[axis], counts: dimension(HOME_OFFSET[axis]) === "count" },
+  });
+  return asEntered(truth, controller, { x: keys("x"), y: keys("y") });
 }
 
 /** By the words that a file stops with. */
@@ -172,7 +189,14 @@ export function siteReader(
       const found = placeOnRamp(measurand, marks, at, random);
       return found.ok ? asRead(found.value, shownBy(hand), random, unit) : found;
     };
-  const seen = seenAt(site, marks, at);
+  if (measurand.kind === "edge distance" && isGalvo(truth))
+    return () => ({ ok: false, why: "The practice galvo has no stops." });
+  const seen =
+    measurand.kind === "edge distance" && !isGalvo(truth)
+      ? edgeSeen(measurand, marks, truth, size, placement)
+      : seenOf(measurand, marks, at, placement);
+  if (measurand.kind === "readout" && seen.ok)
+    return (hand, random, unit = "mm") => asRead(seen.mean, shownBy(hand), random, unit);
   return (hand, random, unit = "mm") => readOnce(site, seen, hand, random, unit);
 }
 

@@ -78,6 +78,8 @@ export const featureSchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("spot"), near: couponPointSchema }),
   /** Any one of the single lines in a rectangle. */
   z.object({ kind: z.literal("line"), within: rectSchema }),
+  /** Where two single lines cross or meet. */
+  z.object({ kind: z.literal("cross"), near: couponPointSchema }),
 ]);
 export type Feature = z.infer<typeof featureSchema>;
 
@@ -90,6 +92,29 @@ export const measurandSchema = z.discriminatedUnion("kind", [
     to: featureSchema,
     along: z.enum(["x", "y"]),
   }),
+  /** The shortest way from one to the other. */
+  z.object({ kind: z.literal("span"), from: featureSchema, to: featureSchema }),
+  /** Between two cuts: of the part that they cut out, or of the hole that they leave. */
+  z.object({
+    kind: z.literal("cut size"),
+    of: z.enum(["part", "hole"]),
+    from: featureSchema,
+    to: featureSchema,
+    along: z.enum(["x", "y"]),
+  }),
+  /** From an edge of the stock, where it lies against the bed's own stops or a fixture, so far along the edge from the corner of the two edges. */
+  z.object({
+    kind: z.literal("edge distance"),
+    side: z.enum(["left", "right", "front", "back"]),
+    against: z.enum(["bed", "fixture"]),
+    alongMm: z.number(),
+    of: featureSchema,
+    to: z.enum(["centre", "near"]),
+    /** The edge across, that it meets in the corner. */
+    corner: z.enum(["left", "right", "front", "back"]),
+  }),
+  /** What the machine showed where a single pulse was given by hand. */
+  z.object({ kind: z.literal("readout"), of: featureSchema, along: z.enum(["x", "y"]) }),
   z.object({ kind: z.literal("width"), of: featureSchema }),
   /** Four standard deviations of its energy across, by an instrument that looks at the beam itself. [ISO 11146-1] */
   z.object({ kind: z.literal("beam width"), heightMm: z.number() }),

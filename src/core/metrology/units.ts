@@ -1,11 +1,11 @@
 /**
- * Units as typed and shown. Inside the core one unit a dimension: mm, mm/s, s, rad.
+ * Units as typed and shown. Inside the core one unit a dimension: mm, mm/s, s, rad, 1/mm, counts.
  *
  * 1 in = 25.4 mm exactly (International yard and pound agreement, 1959; NIST SP 811, 2008 edition, appendix B).
  */
 import { z } from "zod";
 
-export type Dimension = "length" | "speed" | "time" | "angle" | "ratio";
+export type Dimension = "length" | "speed" | "time" | "angle" | "ratio" | "per length" | "count";
 
 export type Unit = {
   readonly symbol: string;
@@ -34,7 +34,11 @@ export const UNITS = {
   deg: unit("°", "angle", Math.PI / 180, ["deg", "°"]),
   rad: unit("rad", "angle", 1, ["rad"]),
   percent: unit("%", "ratio", 0.01, ["%"]),
+  mmPerM: unit("mm/m", "ratio", 0.001, ["mm/m"]),
   one: unit("", "ratio", 1, []),
+  perMm: unit("per mm", "per length", 1, ["per mm", "/mm"]),
+  perIn: unit("per in", "per length", 1 / MM_PER_INCH, ["per in", "/in"]),
+  counts: unit("counts", "count", 1, ["counts", "count"]),
 } as const;
 
 export type UnitId = keyof typeof UNITS;
@@ -75,4 +79,6 @@ export const DEFAULT_UNIT: Record<Dimension, UnitId> = {
   time: "us",
   angle: "deg",
   ratio: "percent",
+  "per length": "perMm",
+  count: "counts",
 };

@@ -15,6 +15,7 @@ export const CHANGES = {
   mirrors: change("mirrors moved or cleaned", "the mirrors were moved or cleaned", ALL),
   tube: change("tube or source changed", "the tube or source was changed", ALL),
   supply: change("laser supply changed", "the supply of the laser was changed", ALL),
+  gantry: change("gantry beam shifted", "the beam of the gantry was shifted", GANTRIES),
   home: change("home switch moved", "a home switch was moved", GANTRIES),
   bed: change("bed moved", "the bed was moved", ALL),
 } as const;

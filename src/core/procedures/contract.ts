@@ -45,6 +45,12 @@ export type PlanContext = {
   inForce: SettingsInForce;
   /** What is fitted; left out where nothing is written down. */
   optic?: OpticSpec;
+  /** Gauges of the workshop; left out where nothing is known of them. */
+  gauges?: readonly Gauge[];
+  /** Largest residual that is still good, internal unit; left out: as the procedure has it. */
+  tolerance?: number;
+  /** The day on which the trial was begun, for example `2026-05-31`, to be burned beside the code; left out where it is not known. */
+  day?: string;
 };
 
 export type PlanForm<P> = {
@@ -98,8 +104,11 @@ export interface Procedure<P = unknown> {
   readonly needs: readonly Need[];
   /** Done where there is a reason for it: that it was never done is no reason. */
   readonly occasional?: true;
-  /** What is noted of the machine once its adjustments are made by hand; left out where there are none. */
-  readonly adjusts?: ChangeKind;
+  /**
+   * What is noted of the machine once its adjustments are made by hand, and the words for their sizes: `raise by`, `against the highest`.
+   * Left out where there are none.
+   */
+  readonly adjusts?: { change: ChangeKind; by: string; against: string };
   readonly tolerance: { default: number; unit: UnitId; label: string };
   /** After so many days a proved result is due for a check, unless the machine says otherwise. */
   readonly recheck: { defaultDays: number; why: string };

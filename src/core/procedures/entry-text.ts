@@ -4,8 +4,9 @@ import { fromInternal, UNITS, type UnitId } from "../metrology/units";
 import type { HeldSetting } from "./machine-spec";
 import type { SettingValue } from "./setting";
 
-/** Digits shown where nothing is said of the controller's own. */
+/** Digits shown where nothing is said of the controller's own: so many decimals, and small numbers with so many figures. */
 const USUAL_DECIMALS = 4;
+const USUAL_FIGURES = 6;
 /** Digits that keep a value of any controller whole. */
 const WHOLE_DECIMALS = 9;
 
@@ -40,7 +41,11 @@ export function editableText(internal: number, unit: UnitId): string {
 /** A setting in words, with its unit: `100: 0.105 · 300: 0.148 mm`. */
 export function valueText(value: SettingValue | null, unit: UnitId): string {
   if (value === null) return "not known";
-  const text = (internal: number) => plain(fromInternal(internal, unit), USUAL_DECIMALS);
+  const text = (internal: number) => {
+    const shown = fromInternal(internal, unit);
+    const before = shown === 0 ? 0 : Math.floor(Math.log10(Math.abs(shown))) + 1;
+    return plain(shown, Math.max(USUAL_DECIMALS, USUAL_FIGURES - before));
+  };
   const symbol = UNITS[unit].symbol ? ` ${UNITS[unit].symbol}` : "";
   if (value.shape === "scalar") return `${text(value.value)}${symbol}`;
   if (value.shape === "map") return `a table of ${value.nodes.length} nodes`;

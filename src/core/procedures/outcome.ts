@@ -93,6 +93,8 @@ export const adjustmentSchema = z.object({
   worth: z.enum(["yes", "no", "cannot tell"]),
   /** Where, from the front left corner of the working area, mm; `null` where it has no place. */
   at: z.object({ x: z.number(), y: z.number() }).nullable(),
+  /** By how much it turns Y toward X, rad; left out where it does not. */
+  turns: z.object({ byRad: z.number() }).optional(),
 });
 export type Adjustment = z.infer<typeof adjustmentSchema>;
 

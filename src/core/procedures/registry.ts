@@ -1,11 +1,23 @@
 /** The procedures there are, in the order in which they are done in practice; what is done rarely comes last. */
+import { axisScale } from "./axis-scale/procedure";
 import { bedTilt } from "./bed-tilt/procedure";
 import type { AnyProcedure } from "./contract";
+import { fixtureStops } from "./fixture-stops/procedure";
 import { focus } from "./focus/procedure";
 import type { MachineKind } from "./machine-spec";
+import { origin } from "./origin/procedure";
 import { scanOffset } from "./scan-offset/procedure";
+import { squareness } from "./squareness/procedure";
 
-export const PROCEDURES: readonly AnyProcedure[] = [focus, scanOffset, bedTilt];
+export const PROCEDURES: readonly AnyProcedure[] = [
+  focus,
+  axisScale,
+  scanOffset,
+  bedTilt,
+  squareness,
+  origin,
+  fixtureStops,
+];
 
 /** Procedures made up for tests: found by id, listed nowhere. */
 const hidden = new Map<string, AnyProcedure>();

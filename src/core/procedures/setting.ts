@@ -1,6 +1,6 @@
 /** Settings that a procedure corrects, and their values. */
 import { z } from "zod";
-import type { UnitId } from "../metrology/units";
+import { type Dimension, UNITS, type UnitId } from "../metrology/units";
 
 export const settingValueSchema = z.discriminatedUnion("shape", [
   z.object({ shape: z.literal("scalar"), value: z.number() }),
@@ -31,11 +31,35 @@ export type SettingSpec = {
   atUnit: UnitId | null;
   /** What a larger value does, where controllers differ in it; `null` where they do not. */
   larger: { positive: string; negative: string } | null;
-  /** Smallest step that controllers take as a rule, internal unit. (common practice, no source) */
-  usualStep?: number;
+  /** Which of the two is usual, and in which kind of unit there is no choice; left out: the positive one, everywhere a choice. */
+  usualSense?: { otherwise: 1 | -1; fixed: Partial<Record<Dimension, 1 | -1>> };
+  /** In which kinds of unit controllers take it; left out: those of its own unit. */
+  dimensions?: readonly Dimension[];
+  /** Smallest step that controllers take as a rule, internal unit, where it differs by kind of unit. (common practice, no source) */
+  usualStep?: Partial<Record<Dimension, number>>;
   /** Not every machine has it: what a machine is asked, to which it says yes. */
   onlyWhere?: string;
 };
+
+/** Units in which a controller may take it, that of the setting first. */
+export function unitsOf({ unit, dimensions }: Pick<SettingSpec, "unit" | "dimensions">): UnitId[] {
+  const taken: readonly Dimension[] = dimensions ?? [UNITS[unit].dimension];
+  const all = (Object.keys(UNITS) as UnitId[]).filter((id) => taken.includes(UNITS[id].dimension));
+  return [unit, ...all.filter((id) => id !== unit)];
+}
+
+/** A thousandth of the unit that a setting is kept in is common practice, no source. */
+const USUAL_STEP = 0.001;
+
+/** The smallest step that controllers take as a rule in this kind of unit, internal unit. */
+export function usualStepIn({ usualStep }: Pick<SettingSpec, "usualStep">, unit: UnitId): number {
+  return usualStep?.[UNITS[unit].dimension] ?? USUAL_STEP;
+}
+
+/** What a larger value does where the unit alone says it; `null` where controllers differ. */
+export function senseFixedBy({ usualSense }: Pick<SettingSpec, "usualSense">, unit: UnitId): 1 | -1 | null {
+  return usualSense?.fixed[UNITS[unit].dimension] ?? null;
+}
 
 /** Whether the controller of a machine holds it; what belongs to a rotary or a use of stock is kept elsewhere. */
 export function isHeldAtMachine({ owner }: SettingSpec): boolean {

@@ -32,6 +32,12 @@ function sheetFor(procedure: (typeof PROCEDURES)[number], change: (s: RunSheet) 
   );
 }
 
+/** Also behind the windows of a drawing on several pages. */
+function wordsIn(item: SheetItem): string[] {
+  if (item.kind === "window") return item.items.flatMap(wordsIn);
+  return item.kind === "text" ? [item.text] : [];
+}
+
 type Box = { words: string; x0: number; x1: number; y0: number; y1: number };
 
 /** What each text takes up: capitals and digits, without what hangs below the line. */
@@ -75,7 +81,7 @@ describe.each(cases)("the run sheet of %s on %s", (_, paper, procedure) => {
 
   it("names every site in the drawing and has room for every answer", () => {
     const sheet = sheetFor(procedure);
-    const words = pages.flatMap((p) => p.items.flatMap((i) => (i.kind === "text" ? [i.text] : [])));
+    const words = pages.flatMap((p) => p.items.flatMap(wordsIn));
     for (const { n, site } of sheet.sites) {
       expect(words.filter((w) => w === String(n)).length, site.label).toBeGreaterThanOrEqual(site.place ? 2 : 1);
       expect(words.join(" ")).toContain(site.label.split(" ")[0]);

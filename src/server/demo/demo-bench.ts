@@ -4,11 +4,14 @@
  * Its history is made by running trials on practice machines through the very steps that the screens use.
  */
 import { type Gauge, usualGauge } from "../../core/metrology/gauge";
+import { AXIS_SCALE } from "../../core/procedures/axis-scale/setting";
 import type { Draft } from "../../core/procedures/draft";
 import { entryText } from "../../core/procedures/entry-text";
+import { FIXTURE_STOP } from "../../core/procedures/fixture-stops/setting";
 import { FOCUS_HEIGHT } from "../../core/procedures/focus/plan-type";
 import { USUAL_DIALECT } from "../../core/procedures/gcode-dialect";
 import { type MachineSpec, machineSpecSchema, UNKNOWN_AXES } from "../../core/procedures/machine-spec";
+import { HOME_OFFSET } from "../../core/procedures/origin/setting";
 import { type OpticSpec, opticOf } from "../../core/procedures/part-spec";
 import { SCAN_OFFSET } from "../../core/procedures/scan-offset/plan-type";
 import type { Db } from "../../data/database";
@@ -65,6 +68,30 @@ export const DEMO_GAUGES: Gauge[] = [
   },
 ];
 
+/** Both drives take so many µm a pulse. */
+const SCALES = Object.fromEntries(
+  Object.values(AXIS_SCALE).map((key) => [
+    key,
+    { unit: "um", step: 1e-6, range: null, tableKind: "not known", sense: -1 } as const,
+  ]),
+);
+
+/** It counts its home offsets in thousandths of an inch, and has a pallet for stakes. */
+const PLACES = {
+  ...Object.fromEntries(
+    Object.values(HOME_OFFSET).map((key) => [
+      key,
+      { unit: "counts", step: 1, range: { low: -400, high: 400 }, tableKind: "not known", sense: 1 } as const,
+    ]),
+  ),
+  ...Object.fromEntries(
+    Object.values(FIXTURE_STOP).map((key) => [
+      key,
+      { unit: "mm", step: 0.01, range: null, tableKind: "not known", sense: 1 } as const,
+    ]),
+  ),
+};
+
 const ALDER: MachineSpec = machineSpecSchema.parse({
   name: "Alder",
   kind: "CO2 gantry",
@@ -80,6 +107,7 @@ const ALDER: MachineSpec = machineSpecSchema.parse({
   held: {
     [FOCUS_HEIGHT]: { unit: "mm", step: 0.1, range: null, tableKind: "not known", sense: 1 },
     [SCAN_OFFSET]: { unit: "mm", step: 0.001, range: null, tableKind: "interpolated", sense: 1 },
+    ...{ ...SCALES, ...PLACES },
   },
   tolerances: {},
   recheckDays: {},
@@ -100,9 +128,10 @@ const BRACKEN: MachineSpec = machineSpecSchema.parse({
   held: {
     [FOCUS_HEIGHT]: { unit: "mm", step: 0.1, range: null, tableKind: "not known", sense: 1 },
     [SCAN_OFFSET]: { unit: "mm", step: 0.001, range: null, tableKind: "interpolated", sense: 1 },
+    ...SCALES,
   },
   tolerances: {},
-  recheckDays: {},
+  recheckDays: { "axis-scale": 730 },
 });
 
 const CINDER: MachineSpec = machineSpecSchema.parse({
@@ -169,10 +198,12 @@ function setOut(db: Db, now: number): void {
     opened,
   );
   for (const machine of [alder, bracken]) asFound(db, machine, opened + 10 * MINUTE_MS);
+  provedTrial(db, bracken, LENGTHS_RIGHT, now - 405 * DAY_MS);
   provedTrial(db, bracken, ROWS_IN_LINE, now - 400 * DAY_MS);
   for (let i = 0; i < DEMO_CHECKS; i++)
     heldCheck(db, bracken, now - (12 + (DEMO_CHECKS - 1 - i) * DAYS_BETWEEN_CHECKS) * DAY_MS);
   provedTrial(db, alder, FOCUSED, now - 33 * DAY_MS);
+  provedTrial(db, alder, LENGTHS_RIGHT, now - 32 * DAY_MS);
   provedTrial(db, bracken, FOCUSED, now - 61 * DAY_MS);
 }
 
@@ -197,13 +228,16 @@ function addDemoMachine(
 }
 
 /** Enters what the first round says at the holder that acts on burns. */
-function recordFirst(db: Db, trialId: number, { role, setting }: Told, at: number): void {
+function recordFirst(db: Db, trialId: number, { role }: Told, at: number): void {
   const full = fullTrial(db, trialId);
   const outcome = full.procedure.solve(historyOf(full, 1));
   if (outcome.status !== "solved") throw new Error("the demo trial cannot be solved");
-  const rows = outcome.corrections.flatMap((c) => c.rows.map((row) => ({ at: row.at, text: entryText(row.enter, c) })));
   const holderId = holdersOf(db, full.trial.machineId).find((h) => h.role === role)?.id ?? 0;
-  recordEntry(db, { trialId, n: 1, setting, holderId, rows, readBack: true, seen: readingStamp(full, 1) }, at);
+  for (const c of outcome.corrections) {
+    const rows = c.rows.map((row) => ({ at: row.at, text: entryText(row.enter, c) }));
+    const { setting } = c;
+    recordEntry(db, { trialId, n: 1, setting, holderId, rows, readBack: true, seen: readingStamp(full, 1) }, at);
+  }
 }
 
 /** The first visit: every holder's table is read back and written down as found. */
@@ -230,7 +264,7 @@ function asFound(db: Db, machine: Machine, at: number): void {
 
 type Told = {
   procedure: string;
-  setting: string;
+  settings: string[];
   role: HolderRole;
   draft: Draft;
   /** `null` = by eye. */
@@ -241,14 +275,20 @@ type Told = {
 
 /** With the calipers, into Ustrina's own G-code. */
 const ROWS_IN_LINE: Told = {
-  ...{ procedure: "scan-offset", setting: SCAN_OFFSET, role: "ustrina", gauge: "calipers", held: [] },
+  ...{ procedure: "scan-offset", settings: [SCAN_OFFSET], role: "ustrina", gauge: "calipers", held: [] },
   draft: { speedsMmPerS: "40 80 120 160 200 240", repeats: "3" },
 };
 
 /** By hand and by eye, heights set to a fifth of a millimetre. */
 const FOCUSED: Told = {
-  ...{ procedure: "focus", setting: FOCUS_HEIGHT, role: "controller", gauge: null, held: null },
+  ...{ procedure: "focus", settings: [FOCUS_HEIGHT], role: "controller", gauge: null, held: null },
   draft: { settableMm: "0.2" },
+};
+
+/** With the calipers over what they reach, the number of each drive as it was found. */
+const LENGTHS_RIGHT: Told = {
+  ...{ procedure: "axis-scale", settings: Object.values(AXIS_SCALE), role: "controller", gauge: "calipers" },
+  ...{ draft: { intervals: "5", repeats: "2" }, held: [{ at: null, text: "6.25" }] },
 };
 
 /** A whole trial on the practice machine, from layout to the accepted proof. */
@@ -257,7 +297,7 @@ function provedTrial(db: Db, machine: Machine, told: Told, at: number): void {
   const first = roundOf(fullTrial(db, trialId), 1);
   keepDraft(db, trialId, 1, { ...first.draft, ...told.draft });
   burnAndRead(db, trialId, 1, told.gauge, at + 15 * MINUTE_MS);
-  confirmHeld(db, trialId, 1, told.setting, told.held, at + 40 * MINUTE_MS);
+  for (const setting of told.settings) confirmHeld(db, trialId, 1, setting, told.held, at + 40 * MINUTE_MS);
   recordFirst(db, trialId, told, at + 45 * MINUTE_MS);
   const n = layOutNext(db, trialId, at + 55 * MINUTE_MS);
   burnAndRead(db, trialId, n, told.gauge, at + 60 * MINUTE_MS);

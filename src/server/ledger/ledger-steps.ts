@@ -79,7 +79,7 @@ export function takeBackNewest(db: Db, machineId: number, entryId: number, now: 
   db.transaction((tx) => {
     if (!markUndone(tx, entryId, now)) throw new Refusal("entry", "This record was taken back already.");
     if (holder?.role === "controller" && entry.origin !== "found")
-      enterInPractice(tx, machineId, there[1]?.value ?? null);
+      enterInPractice(tx, machineId, entry.setting, there[1]?.value ?? null, "entered");
   });
 }
 
@@ -96,7 +96,8 @@ function write(
   values: Pick<NewEntry, "value" | "origin" | "note" | "readBack"> & { u?: number | null },
 ): number {
   return db.transaction((tx) => {
-    if (holder.role === "controller" && values.origin !== "found") enterInPractice(tx, machine.id, values.value);
+    if (holder.role === "controller" && values.value !== null)
+      enterInPractice(tx, machine.id, setting, values.value, values.origin === "found" ? "found" : "entered");
     return addEntry(
       tx,
       {

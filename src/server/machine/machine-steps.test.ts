@@ -88,7 +88,7 @@ describe("a machine that is added", () => {
     ["workingSpeeds", { workingSpeeds: "100 x" }, /./],
     ["workingSpeeds", { workingSpeeds: "0 100" }, /larger than 0/],
     ["held.scan offset.step", { held: held({ step: "0" }) }, /larger than 0/],
-    ["held.scan offset.unit", { held: held({ unit: "mmPerS" }) }, /is no speed/],
+    ["held.scan offset.unit", { held: held({ unit: "mmPerS" }) }, /is not taken in mm\/s/],
     ["held.scan offset.low", { held: held({ low: "" }) }, /both ends/],
     ["held.scan offset.high", { held: held({ high: "x" }) }, /./],
     ["held.scan offset.high", { held: held({ low: "2 mm" }) }, /larger than the smallest/],

@@ -6,7 +6,7 @@ import { burnFileOf } from "../../core/procedures/burn-file";
 import { readQuantities } from "../../core/procedures/draft";
 import { USUAL_DIALECT } from "../../core/procedures/gcode-dialect";
 import { axesSchema, type HeldSetting, type MachineSpec, machineKindSchema } from "../../core/procedures/machine-spec";
-import { isHeldAtMachine, tableKindSchema } from "../../core/procedures/setting";
+import { isHeldAtMachine, senseFixedBy, tableKindSchema, unitsOf } from "../../core/procedures/setting";
 import type { Db } from "../../data/database";
 import { toColumn } from "../../data/json-column";
 import { addMachine, everyMachine, type Machine, reviseMachine } from "../../data/machines";
@@ -172,12 +172,16 @@ function heldFrom(input: MachineInput): Record<string, HeldSetting> {
       if (!given) return [];
       const { unit, tableKind, sense } = given;
       const fieldOf = (name: string) => `held.${setting.key}.${name}`;
-      if (UNITS[unit].dimension !== UNITS[setting.unit].dimension)
-        throw new Refusal(fieldOf("unit"), `${setting.label} is no ${UNITS[unit].dimension}: choose another unit.`);
+      if (!unitsOf(setting).includes(unit))
+        throw new Refusal(
+          fieldOf("unit"),
+          `${setting.label} is not taken in ${UNITS[unit].symbol}: choose another unit.`,
+        );
       const read = parseReading(given.step, UNITS[unit].dimension, unit);
       if (!read.ok) throw new Refusal(fieldOf("step"), read.message);
       if (!(read.value > 0)) throw new Refusal(fieldOf("step"), "The smallest step must be larger than 0.");
-      return [[setting.key, { unit, step: read.value, range: rangeFrom(given, fieldOf), tableKind, sense }]];
+      const known = senseFixedBy(setting, unit) ?? sense;
+      return [[setting.key, { unit, step: read.value, range: rangeFrom(given, fieldOf), tableKind, sense: known }]];
     }),
   );
 }

@@ -1,12 +1,14 @@
 /** Practice machines as the page receives them: the truth only where it was asked for. */
 
+import { valueText } from "../../core/procedures/entry-text";
 import type { MachineKind } from "../../core/procedures/machine-spec";
 import type { Db } from "../../data/database";
-import { allMachines } from "../../data/machines";
+import { allMachines, type Machine } from "../../data/machines";
 import { practiceOf } from "../../data/practice";
 import type { PracticeController } from "../../practice/gantry-truth";
 import { shownFocus } from "../../practice/head-height";
 import { heightsOf, type PracticeTruth } from "../../practice/practice-truth";
+import { settingLabel, settingUnit } from "../procedures/settings";
 import { controllerOf, truthOf } from "./practice-machine";
 
 export type PracticeMachineView = {
@@ -14,6 +16,8 @@ export type PracticeMachineView = {
   name: string;
   kind: MachineKind;
   controller: PracticeController;
+  /** Numbers that it holds besides, as they are entered: `Axis scale X: 6.249 µm`. */
+  numbers: string[];
   truth: PracticeTruth | null;
   /** Of its beam, with the truth: the height shown where it is narrowest, its radius there, its focal depth, mm; grain of the stock, a share. */
   beam: { shownFocusMm: number; radiusMm: number; depthMm: number; playMm: number; grain: number } | null;
@@ -28,11 +32,18 @@ export function practiceView(db: Db): PracticeMachineView[] {
         slug: m.slug,
         name: m.spec.name,
         kind: m.spec.kind,
-        controller: controllerOf(row),
+        ...{ controller: controllerOf(row), numbers: numbersOf(m, controllerOf(row)) },
         truth: row.revealedAt === null ? null : truthOf(row),
         beam: row.revealedAt === null ? null : beamOf(truthOf(row)),
       },
     ];
+  });
+}
+
+function numbersOf({ spec }: Machine, { numbers = {} }: PracticeController): string[] {
+  return Object.entries(numbers).map(([setting, { now }]) => {
+    const label = settingLabel(spec.kind, setting);
+    return `${label}: ${valueText({ shape: "scalar", value: now }, settingUnit(spec, setting))}`;
   });
 }
 

@@ -21,7 +21,10 @@ import { holdsNow } from "../trial/trial-record";
 import { type BenchMachine, benchMachine } from "./bench-machine";
 
 /** A setting of a machine that a procedure corrects. */
-export type KeptSetting = Pick<SettingSpec, "key" | "label" | "shape" | "unit" | "larger" | "usualStep"> & {
+export type KeptSetting = Pick<
+  SettingSpec,
+  "key" | "label" | "shape" | "unit" | "larger" | "usualStep" | "usualSense" | "dimensions"
+> & {
   /** `null` where every machine has it. */
   onlyWhere: string | null;
 };
@@ -34,9 +37,11 @@ export function machineFormView(): MachineFormView {
   const kept = (kind: MachineKind) =>
     settingsOf(kind)
       .filter((s) => isHeldAtMachine(s) && s.shape !== "map")
-      .map(({ key, label, shape, unit, larger, usualStep, onlyWhere = null }) => ({
+      .map(({ key, label, shape, unit, larger, usualStep, usualSense, dimensions, onlyWhere = null }) => ({
         ...{ key, label, shape, unit, larger, onlyWhere },
         ...(usualStep === undefined ? {} : { usualStep }),
+        ...(usualSense === undefined ? {} : { usualSense }),
+        ...(dimensions === undefined ? {} : { dimensions }),
       }));
   return {
     settings: Object.fromEntries(kinds.map((kind) => [kind, kept(kind)])) as Record<MachineKind, KeptSetting[]>,

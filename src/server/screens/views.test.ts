@@ -1,5 +1,7 @@
 /** What the pages receive, on the demo bench: every number on them comes from rows on disk. */
+
 import { beforeEach, describe, expect, it } from "vitest";
+import { PROCEDURES } from "../../core/procedures/registry";
 import { DAY_MS } from "../../core/procedures/state";
 import { type Database, openDatabase } from "../../data/database";
 import { entriesOf, ownerOfMachine } from "../../data/ledger";
@@ -60,7 +62,7 @@ describe("the bench", () => {
     expect(next("alder")).toMatchObject({ action: "begin" });
     noteChange(db, { machine: "bracken", kind: "belt", note: "", at: null }, NOW + 4);
     const stale = benchView(db, NOW + 5).machines.find((m) => m.slug === "bracken");
-    expect(stale?.next).toMatchObject({ action: "begin", title: "Measure the scan offset again" });
+    expect(stale?.next).toMatchObject({ action: "begin", title: "Measure the axis scale again" });
     const scan = stale?.procedures.find((p) => p.id === "scan-offset");
     expect(scan).toMatchObject({ state: "stale", reasons: ["the belt was changed or tightened"] });
   });
@@ -99,8 +101,13 @@ describe("the page of a machine", () => {
 
   it("asks for what the procedures of its kind correct", () => {
     const { settings } = machineFormView();
-    expect(settings["CO2 gantry"].map((s) => s.key)).toEqual(["focus height", "stored height", "scan offset"]);
-    expect(settings["CO2 gantry"][2]?.larger).toEqual({ positive: "marks earlier", negative: "marks later" });
+    const gantry = settings["CO2 gantry"];
+    expect(gantry.map((s) => s.key)).toEqual(
+      PROCEDURES.filter((p) => p.machineKinds.includes("CO2 gantry")).flatMap((p) => p.settings.map((s) => s.key)),
+    );
+    expect(gantry.find((s) => s.key === "scan offset")?.larger).toEqual({
+      ...{ positive: "marks earlier", negative: "marks later" },
+    });
     expect(settings.galvo.map((s) => s.key)).toEqual(["focus height", "stored height"]);
   });
 });
@@ -179,7 +186,7 @@ describe("a trial's page", () => {
     expect(view.dialect).toEqual(view.machine.gcode);
     expect(view.rounds).toHaveLength(1);
     expect(view.rounds[0]).toMatchObject({ n: 1, purpose: "measure", spec: null, readings: [] });
-    expect(view.practice).toEqual({ table: [], switchedOn: true });
+    expect(view.practice).toMatchObject({ table: [], switchedOn: true });
     expect(() => trialView(db, 4711, NOW)).toThrow(/no such trial/);
   });
 });

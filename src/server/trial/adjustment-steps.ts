@@ -5,7 +5,7 @@ import type { Adjustment } from "../../core/procedures/outcome";
 import type { Db } from "../../data/database";
 import { addEvent, eventsOf, takeBackEvent } from "../../data/events";
 import { setDecision } from "../../data/trials";
-import { raiseInPractice } from "../practice/practice-machine";
+import { adjustInPractice } from "../practice/practice-machine";
 import { Refusal } from "../refusal";
 import { burnedRound, type FullTrial, fullTrial, historyOf, readingStamp } from "./trial-record";
 
@@ -26,11 +26,11 @@ export function noteAdjusted(db: Db, trialId: number, n: number, seen: string, n
       "readings",
       "Readings were taken or taken back since these numbers were worked out. Look at them again.",
     );
-  const kind = procedure.adjusts;
+  const kind = procedure.adjusts.change;
   db.transaction((tx) => {
     setDecision(tx, trialId, adjustedKey(n), DONE);
     addEvent(tx, trial.machineId, { kind, note: noteOf(full, adjustments), at: now });
-    raiseInPractice(tx, trial.machineId, full.machine, liftsOf(adjustments), now);
+    adjustInPractice(tx, trial.machineId, full.machine, adjustments, 1, now);
   });
 }
 
@@ -45,18 +45,17 @@ export function undoAdjusted(db: Db, trialId: number, n: number, now: number): v
   if (trial.endedAt !== null) throw new Refusal("trial", "This trial has ended already.");
   if (!isAdjusted(trial.decisions, n)) throw new Refusal("adjustment", "Nothing is noted as done here.");
   if (full.rounds.some((r) => r.n > n && r.burnedAt !== null))
-    throw new Refusal("adjustment", "The round after it is read already, with the bed as it is now.");
+    throw new Refusal("adjustment", "The round after it is read already, with the machine as it is now.");
   const adjustments = adjustmentsIn(full, n);
   if (adjustments.length === 0)
     throw new Refusal("adjustment", "Readings were taken back since it was worked out: read these places again first.");
   const noted = eventsOf(db, trial.machineId).find(
-    (e) => e.kind === procedure.adjusts && e.note.startsWith(noteHead(full)),
+    (e) => e.kind === procedure.adjusts?.change && e.note.startsWith(noteHead(full)),
   );
   db.transaction((tx) => {
     setDecision(tx, trialId, adjustedKey(n), NOT_DONE);
     if (noted) takeBackEvent(tx, trial.machineId, noted.id, now);
-    const lowered = liftsOf(adjustments).map((lift) => ({ ...lift, mm: -lift.mm }));
-    raiseInPractice(tx, trial.machineId, full.machine, lowered, now);
+    adjustInPractice(tx, trial.machineId, full.machine, adjustments, -1, now);
   });
 }
 
@@ -65,15 +64,13 @@ function adjustmentsIn(full: FullTrial, n: number): readonly Adjustment[] {
   return outcome.status === "solved" ? outcome.adjustments : [];
 }
 
-function liftsOf(adjustments: readonly Adjustment[]): { x: number; y: number; mm: number }[] {
-  return adjustments.flatMap(({ at, quantity }) => (at ? [{ ...at, mm: quantity.value }] : []));
-}
-
 function noteHead({ procedure, trial }: FullTrial): string {
   return `${procedure.title} ${trial.code}: `;
 }
 
 function noteOf(full: FullTrial, adjustments: readonly Adjustment[]): string {
-  const done = adjustments.map((a) => `${a.label} +${shownNumber(a.quantity.value, "mm", 2)} mm`);
+  const done = adjustments.map((a) =>
+    a.turns ? `${a.label} ${a.text}` : `${a.label} +${shownNumber(a.quantity.value, "mm", 2)} mm`,
+  );
   return `${noteHead(full)}${done.join(", ")}`;
 }

@@ -28,6 +28,7 @@ const marksSchema: z.ZodType<Mark[]> = z.array(
     speedMmPerS: z.number(),
     line: z.number(),
     narrowness: z.number().optional(),
+    sent: z.object({ x: z.number(), y: z.number() }).optional(),
   }),
 );
 

@@ -3,6 +3,7 @@ import { createHash } from "node:crypto";
 import { draftOf } from "../../core/procedures/draft";
 import { rangeFault } from "../../core/procedures/entry-text";
 import type { Correction, Outcome } from "../../core/procedures/outcome";
+import { isReadBack, READ_BACK, readBackKey } from "../../core/procedures/read-back";
 import type { SettingSpec, SettingsInForce, SettingValue } from "../../core/procedures/setting";
 import type { Verdict } from "../../core/procedures/verdict";
 import type { Db } from "../../data/database";
@@ -20,7 +21,10 @@ import { Refusal } from "../refusal";
 import { keepCheckVerdict } from "./check-steps";
 import { burnedRound, contextOf, type FullTrial, fullTrial, historyOf, readingStamp } from "./trial-record";
 
-/** What the controller really held during the burn; a difference from the ledger goes into the ledger as found. */
+/**
+ * What the controller really held at one setting during the burn; a difference from the ledger goes into the ledger as found. The round is
+ * read back once all settings are that it is to correct.
+ */
 export function confirmHeld(
   db: Db,
   trialId: number,
@@ -36,7 +40,10 @@ export function confirmHeld(
   const acting = actingHolder(db, full, round.plan);
   db.transaction((tx) => {
     const inForce: SettingsInForce = { ...round.inForce, [setting]: value };
-    confirmInForce(tx, round.id, inForce, now);
+    const others = full.procedure.sets(round.plan).filter((key) => key !== setting);
+    const isLast = others.every((key) => isReadBack(round, full.trial.decisions, key));
+    confirmInForce(tx, round.id, inForce, isLast ? now : round.readBackAt);
+    setDecision(tx, trialId, readBackKey(n, setting), READ_BACK);
     if (toColumn(before) === toColumn(value)) return;
     addEntry(
       tx,
@@ -104,7 +111,10 @@ export function recordEntry(
       },
       now,
     );
-    if (holder.role === "controller") enterInPractice(tx, full.trial.machineId, value);
+    if (holder.role === "controller") {
+      enterInPractice(tx, full.trial.machineId, input.setting, round.inForce?.[input.setting] ?? null, "found");
+      enterInPractice(tx, full.trial.machineId, input.setting, value, "entered");
+    }
     return addEntry(
       tx,
       {

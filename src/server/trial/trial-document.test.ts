@@ -50,7 +50,7 @@ describe("a trial taken away as a document", () => {
 
   it("is downloaded as JSON", () => {
     const file = roundFile(db, proved, 2, "trial.json");
-    expect(file).toMatchObject({ name: "bracken-b-1.2.json", mime: "application/json" });
+    expect(file).toMatchObject({ name: "bracken-b-2.2.json", mime: "application/json" });
     expect(JSON.parse(String(file.body)).format).toBe("ustrina trial");
   });
 });
@@ -87,7 +87,7 @@ describe("a document loaded on another computer", () => {
     loadDocument(there, text(), NOW);
     expect(refusal(() => loadDocument(there, text(), NOW)).message).toMatch(/on this bench already/);
     const other = { ...trialDocument(db, proved), begun: "2020-01-01T00:00:00.000Z" };
-    expect(fullTrial(there, loadDocument(there, documentText(other), NOW)).trial.code).toBe("B-1-2");
+    expect(fullTrial(there, loadDocument(there, documentText(other), NOW)).trial.code).toBe("B-2-2");
   });
 
   it("is refused where a moment in it is still to come: nothing here would be after it", () => {

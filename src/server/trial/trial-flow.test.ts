@@ -101,7 +101,10 @@ describe("a trial from layout to proof", () => {
     record(trialId, 1);
     expect(proved(trialId)?.result).toBe("proved");
     expect(acceptVerdict(db, trialId, NOW).result).toBe("proved");
-    expect(benchView(db, NOW).machines[0]?.procedures[1]).toMatchObject({ state: "holding", since: NOW });
+    expect(benchView(db, NOW).machines[0]?.procedures.find((p) => p.id === "scan-offset")).toMatchObject({
+      state: "holding",
+      since: NOW,
+    });
     expect(refusal(() => acceptVerdict(db, trialId, NOW)).message).toMatch(/ended already/);
   });
 
@@ -188,9 +191,9 @@ describe("burning", () => {
 
   it("gives files that name coupon and machine", () => {
     const trialId = beginTrial(db, "alder", "scan-offset", NOW);
-    expect(roundFile(db, trialId, 1, "coupon.svg")).toMatchObject({ name: "alder-a-2.svg", mime: "image/svg+xml" });
+    expect(roundFile(db, trialId, 1, "coupon.svg")).toMatchObject({ name: "alder-a-3.svg", mime: "image/svg+xml" });
     expect([...(roundFile(db, trialId, 1, "coupon.nc").body as Iterable<string>)].join("")).toMatch(
-      /^\(Ustrina coupon A-2\)/,
+      /^\(Ustrina coupon A-3\)/,
     );
     expect(refusal(() => roundFile(db, trialId, 1, "../secret")).message).toMatch(/no file/);
   });
@@ -199,8 +202,8 @@ describe("burning", () => {
     ["a file from elsewhere", () => "G21\nG0 X1\nM2", /names no coupon/],
     [
       "the file of another coupon",
-      (text: string) => text.replace("coupon A-2", "coupon B-9"),
-      /is for “B-9”; this round is coupon A-2/,
+      (text: string) => text.replace("coupon A-3", "coupon B-9"),
+      /is for “B-9”; this round is coupon A-3/,
     ],
     ["a cut file", (text: string) => text.slice(0, text.length / 2), /cut short|no word|M121|not closed/],
     ["prose", () => "please burn this", /no word of G-code|not understood/],
@@ -428,7 +431,7 @@ describe("the bench", () => {
     const before = trials();
     addDemoBench(db, NOW);
     expect(trials()).toEqual(before);
-    expect(db.$client.prepare("select count(*) as n from reading").get()).toEqual({ n: 272 });
+    expect(db.$client.prepare("select count(*) as n from reading").get()).toEqual({ n: 352 });
     expect(ledgerView(db, { setting: null, machine: "bracken" }, NOW).rows[0]).toMatchObject({
       machine: "Bracken",
       origin: "trial",

@@ -2,6 +2,7 @@
 import type { RoundSpec } from "../../core/coupon/round-spec";
 import type { Gauge } from "../../core/metrology/gauge";
 import type { AnyProcedure, History, PlanContext, RoundRecord } from "../../core/procedures/contract";
+import { dayOf } from "../../core/procedures/day";
 import { readDraft } from "../../core/procedures/draft";
 import { isSameOptic } from "../../core/procedures/fitted-optic";
 import type { GcodeDialect } from "../../core/procedures/gcode-dialect";
@@ -109,6 +110,7 @@ export function contextOf(db: Db, full: FullTrial, n: number): PlanContext {
     machine: full.machine,
     couponCode: couponCode(full, n),
     inForce: settingsInForce(db, full, "controller"),
+    ...{ gauges: full.available, tolerance: full.trial.tolerance, day: dayOf(full.trial.begunAt) },
     ...opticNow(db, full.trial.machineId),
   };
 }

@@ -15,7 +15,7 @@ import { type Holder, machineById } from "../../data/machines";
 import { fittedPart } from "../../data/parts";
 import { burnOf, practiceOf } from "../../data/practice";
 import type { Session, TakenReading } from "../../data/readings";
-import { verdictOf } from "../../data/solutions";
+import { roundsOfEntries, verdictOf } from "../../data/solutions";
 import type { TrialEnd } from "../../data/trials";
 import { controllerOf } from "../practice/practice-machine";
 import { machineRecord } from "../procedures/machine-record";
@@ -70,8 +70,8 @@ export type TrialView = {
   rounds: RoundView[];
   gauges: Gauge[];
   holders: Holder[];
-  /** What this trial recorded, newest first. */
-  records: LedgerEntry[];
+  /** What this trial recorded, newest first, with the round that it was worked out from; `null` for what was only read back. */
+  records: (LedgerEntry & { n: number | null })[];
   /** In force now at the holder that acts, for the layout's warnings. */
   heldNow: SettingsInForce;
   practice: { switchedOn: boolean; table: { at: number; value: number }[] } | null;
@@ -120,15 +120,22 @@ export function trialView(db: Db, trialId: number, now: number): TrialView {
     })),
     gauges: full.available,
     holders: holdersToEnter(db, full, plan),
-    records: entriesOf(db, ownerOfMachine(trial.machineId)).filter(
-      (e) => e.trialId === trial.id && e.undoneAt === null,
-    ),
+    records: recordsOf(db, full),
     heldNow: settingsInForce(db, full, full.procedure.actsFrom(plan)),
     practice: practice ? controllerOf(practice) : null,
     verdict: trial.endedAt === null ? null : (verdictOf(db, trial.id) ?? null),
     stamp: trialStamp(db, trialId),
     changed: trial.endedAt === null ? null : changedSince(db, full, now),
   };
+}
+
+function recordsOf(db: Db, { trial }: FullTrial): TrialView["records"] {
+  const rounds = roundsOfEntries(db, trial.id);
+  // What came with a trial from another bench has no solution here: it belongs to the first correction.
+  const roundOf = ({ id, origin }: LedgerEntry) => (origin === "trial" ? (rounds.get(id) ?? 1) : null);
+  return entriesOf(db, ownerOfMachine(trial.machineId))
+    .filter((e) => e.trialId === trial.id && e.undoneAt === null)
+    .map((e) => ({ ...e, n: roundOf(e) }));
 }
 
 /** Only of the trial on which the procedure stands now: an older one says nothing of today. */

@@ -108,7 +108,7 @@ describe("what the shell shows", () => {
     const places = placesView(db);
     expect(new Set(places.map((p) => p.group))).toEqual(new Set(["Machines", "Procedures", "Settings", "Trials"]));
     expect(new Set(places.map((p) => p.href)).size).toBe(places.length);
-    expect(places.find((p) => p.label === "B-1 Scan offset")).toMatchObject({ detail: "Bracken, proved" });
+    expect(places.find((p) => p.label === "B-2 Scan offset")).toMatchObject({ detail: "Bracken, proved" });
     expect(places.filter((p) => p.group === "Trials")[0]).toMatchObject({ detail: "Alder, open" });
   });
 

@@ -57,14 +57,44 @@ export function MachineCard({ machine, now, isPage = false }: Props) {
         </div>
       </div>
       <ul className="mt-5 flex flex-wrap gap-x-3 gap-y-4">
-        {machine.procedures.map((p) => (
-          <ProcedureMark
-            key={p.id}
-            procedure={p}
-            machine={machine.slug}
-            now={now}
-            next={next.procedure === p.id ? next.action : "none"}
-          />
+        {machine.procedures
+          .filter((p) => !isForAReason(p))
+          .map((p) => (
+            <ProcedureMark
+              key={p.id}
+              procedure={p}
+              machine={machine.slug}
+              now={now}
+              next={next.procedure === p.id ? next.action : "none"}
+            />
+          ))}
+      </ul>
+      <ForAReason procedures={machine.procedures.filter(isForAReason)} machine={machine.slug} />
+    </div>
+  );
+}
+
+/** Never done, and no reason for it yet. */
+function isForAReason({ state, occasional }: BenchProcedure): boolean {
+  return occasional && state === "not done";
+}
+
+function ForAReason({ procedures, machine }: { procedures: readonly BenchProcedure[]; machine: string }) {
+  if (procedures.length === 0) return null;
+  return (
+    <div className="mt-4">
+      <p className="text-[14px] text-ink2">Only when there is a reason:</p>
+      <ul className="mt-1 grid gap-x-6 gap-y-1 sm:grid-cols-2">
+        {procedures.map((p) => (
+          <li key={p.id} className="flex flex-wrap items-baseline gap-x-3">
+            <Link
+              href={`/machine/${machine}/${p.id}`}
+              className="font-semibold underline decoration-line underline-offset-4 hover:decoration-ink"
+            >
+              {p.title}
+            </Link>
+            <BeginButton {...{ machine, procedure: p.id, weight: "quiet" }} label="Begin its first trial" />
+          </li>
         ))}
       </ul>
     </div>

@@ -3,6 +3,7 @@ import { inUnit } from "../../core/metrology/quantity-text";
 import { UNITS, type UnitId } from "../../core/metrology/units";
 import { editableText } from "../../core/procedures/entry-text";
 import type { HeldSetting, MachineSpec } from "../../core/procedures/machine-spec";
+import { senseFixedBy, unitsOf, usualStepIn } from "../../core/procedures/setting";
 import type { KeptSetting } from "../../server/screens/machine-view";
 import { CheckField, type Choice, PickField, TextField } from "../primitives/fields";
 
@@ -26,9 +27,7 @@ const TABLE_KINDS: Choice[] = [
   { value: "interpolated", label: "interpolated" },
   { value: "exact speed only", label: "exact speeds only" },
 ];
-/** A step of a thousandth of the unit that a setting is kept in is common practice, no source. */
-const USUAL_STEP = 0.001;
-const STEP_DECIMALS = 6;
+const STEP_DECIMALS = 9;
 export const NOT_KNOWN: HeldTexts[string] = {
   has: true,
   unit: "mm",
@@ -68,8 +67,8 @@ export function HeldFields({ setting, value, faultAt, onChange }: HeldProps) {
       <PickField
         label="It takes"
         value={value.unit}
-        choices={unitsFor(setting.unit)}
-        onChange={(unit) => set({ unit: unit as UnitId })}
+        choices={unitsOf(setting).map((id) => ({ value: id, label: UNITS[id].symbol }))}
+        onChange={(unit) => set(inOtherUnit(setting, value, unit as UnitId))}
       />
       <TextField label="Smallest step" value={value.step} onChange={(step) => set({ step })} fault={faultAt("step")} />
       {shape === "table" && (
@@ -80,7 +79,7 @@ export function HeldFields({ setting, value, faultAt, onChange }: HeldProps) {
           onChange={(k) => set({ tableKind: k as HeldSetting["tableKind"] })}
         />
       )}
-      {larger && (
+      {larger && senseFixedBy(setting, value.unit) === null && (
         <PickField
           label="A larger entry"
           value={String(value.sense)}
@@ -101,7 +100,8 @@ export function HeldFields({ setting, value, faultAt, onChange }: HeldProps) {
 /** What is known of them, or usual. */
 export function heldOf(spec: MachineSpec | null, all: readonly KeptSetting[]): HeldTexts {
   return Object.fromEntries(
-    all.map(({ key, unit, onlyWhere, usualStep = USUAL_STEP }) => {
+    all.map((setting) => {
+      const { key, unit, onlyWhere } = setting;
       const known = spec?.held[key];
       const own = known?.unit ?? unit;
       const end = (value: number | undefined) => (value === undefined ? "" : editableText(value, own));
@@ -109,18 +109,31 @@ export function heldOf(spec: MachineSpec | null, all: readonly KeptSetting[]): H
         key,
         {
           has: onlyWhere === null || known !== undefined,
-          ...{ unit: own, step: inUnit(known?.step ?? usualStep, own, STEP_DECIMALS) },
+          ...{ unit: own, step: known ? inUnit(known.step, own, STEP_DECIMALS) : usualStepText(setting, own) },
           ...{ low: end(known?.range?.low), high: end(known?.range?.high) },
-          ...{ tableKind: known?.tableKind ?? NOT_KNOWN.tableKind, sense: known?.sense ?? NOT_KNOWN.sense },
+          ...{ tableKind: known?.tableKind ?? NOT_KNOWN.tableKind, sense: known?.sense ?? usualSenseIn(setting, own) },
         },
       ];
     }),
   );
 }
 
-/** Units of the same kind as that of the setting. */
-function unitsFor(unit: UnitId): Choice[] {
-  const { dimension } = UNITS[unit];
-  const same = (Object.keys(UNITS) as UnitId[]).filter((id) => UNITS[id].dimension === dimension);
-  return same.map((id) => ({ value: id, label: UNITS[id].symbol }));
+function usualStepText(setting: KeptSetting, unit: UnitId): string {
+  return inUnit(usualStepIn(setting, unit), unit, STEP_DECIMALS);
+}
+
+function usualSenseIn(setting: KeptSetting, unit: UnitId): 1 | -1 {
+  return senseFixedBy(setting, unit) ?? setting.usualSense?.otherwise ?? NOT_KNOWN.sense;
+}
+
+/** What nobody changed is as usual in the other unit too. */
+function inOtherUnit(setting: KeptSetting, before: HeldTexts[string], unit: UnitId): Partial<HeldTexts[string]> {
+  const wasUsual = before.step === usualStepText(setting, before.unit);
+  const sense = usualSenseIn(setting, unit);
+  const isSameKind = UNITS[unit].dimension === UNITS[before.unit].dimension;
+  return {
+    unit,
+    ...(wasUsual ? { step: usualStepText(setting, unit) } : {}),
+    ...(isSameKind ? {} : { sense }),
+  };
 }

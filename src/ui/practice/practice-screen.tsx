@@ -63,6 +63,11 @@ function MachineCard({ machine }: { machine: PracticeMachineView }) {
           <section>
             <h3 className="mb-1 font-semibold">Its controller holds</h3>
             <p className="num text-[14px]">{valueText({ shape: "table", rows: controller.table }, "mm")}</p>
+            {machine.numbers.map((line) => (
+              <p key={line} className="num text-[14px]">
+                {line}
+              </p>
+            ))}
             <CheckField
               label="Its scan-offset correction is switched on"
               checked={controller.switchedOn}
@@ -140,6 +145,24 @@ function truthRows(truth: NonNullable<PracticeMachineView["truth"]>): [string, s
     ["spot", `${fixed(truth.spotMm, 3)} mm`],
     ["scatter of row ends", `${fixed(truth.endJitterMm, 4)} mm`],
     ["between table entries", truth.controller.tableKind],
+    ...axesRows(truth.axes),
+  ];
+}
+
+type GantryTruth = Exclude<NonNullable<PracticeMachineView["truth"]>, { kind: "galvo" }>;
+
+/** Machines of before there were errors of axes run straight. */
+function axesRows(axes: GantryTruth["axes"]): [string, string][] {
+  if (!axes) return [];
+  const { x, y } = axes;
+  const both = (of: (axis: typeof x) => string) => `${of(x)}, ${of(y)}`;
+  return [
+    ["play of the Y drive", `${fixed(axes.playYMm, 4)} mm`],
+    ["Y leans toward X by", `${fixed(1000 * axes.leanRad, 2)} mm/m`],
+    ["X, Y run out by", `${both((a) => `${fixed(a.runout.amplitudeMm, 3)} mm in ${fixed(a.runout.periodMm, 0)}`)} mm`],
+    ["marks lie off by, X, Y", `${both((a) => fixed(a.homeMm, 2))} mm`],
+    ["larger home offset moves them, X, Y", both((a) => (a.homeSense > 0 ? "up" : "down"))],
+    ["stops stand in from the sides by", `${fixed(axes.stops.xMm, 2)}, ${fixed(axes.stops.yMm, 2)} mm`],
   ];
 }
 

@@ -40,6 +40,7 @@ export function Palette({ onClose, onKeys, early }: PaletteProps) {
   const [chosen, setChosen] = useState("");
   const [enterWaits, setEnterWaits] = useState(early.enter);
   const isMoved = useRef(false);
+  const input = useRef<HTMLInputElement>(null);
   useEffect(() => {
     fetch("/api/places")
       .then((answer) => answer.json())
@@ -97,6 +98,7 @@ export function Palette({ onClose, onKeys, early }: PaletteProps) {
       title="Go to"
       titleHidden
       onClose={onClose}
+      typedInto={input}
       className="w-[min(36rem,calc(100vw-2rem))] overflow-hidden p-0"
     >
       <Command
@@ -110,6 +112,7 @@ export function Palette({ onClose, onKeys, early }: PaletteProps) {
         }}
       >
         <Command.Input
+          ref={input}
           value={typed}
           onValueChange={type}
           onKeyDown={onKey}

@@ -10,6 +10,7 @@ import type { TrialView } from "../../server/trial/trial-view";
 import { Button } from "../primitives/button";
 import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";
+import { procedureOf } from "./known-procedure";
 
 type Props = { view: TrialView; n: number; adjustments: readonly Adjustment[] };
 
@@ -18,6 +19,7 @@ export function AdjustmentCard({ view, n, adjustments }: Props) {
   const router = useRouter();
   const { busy, fault, run } = useAction();
   const unit = lengthUnitOf(view);
+  const words = procedureOf(view).adjusts;
   const done = isAdjusted(view.decisions, n);
   const burnedOn = view.rounds.some((r) => r.n > n && r.burnedAt !== null);
   const seen = view.rounds.find((r) => r.n === n)?.readingStamp ?? "";
@@ -25,13 +27,13 @@ export function AdjustmentCard({ view, n, adjustments }: Props) {
     <section className="card p-5" aria-label="What to adjust">
       <div className="flex flex-wrap items-baseline justify-between gap-2">
         <h2 className="text-[17px] font-bold">What to adjust by hand</h2>
-        <span className="text-[14px] text-ink2">{unit}, against the highest</span>
+        <span className="text-[14px] text-ink2">{words ? `${unit}, ${words.against}` : unit}</span>
       </div>
       <table className="mt-2 w-full">
         <thead>
           <tr className="border-y border-hair text-left text-[14px]">
             <th className="py-1.5">Where</th>
-            <th className="py-1.5 text-right">raise by</th>
+            <th className="py-1.5 text-right">{words?.by ?? "by"}</th>
             <th className="py-1.5 text-right">±</th>
             <th className="py-1.5 pl-4 max-sm:pl-3">do</th>
           </tr>

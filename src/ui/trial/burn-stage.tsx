@@ -69,7 +69,7 @@ export function BurnStage({ view, n }: StageProps) {
       else setFault(result.message ?? "");
     });
   const burn = (file: string | null) => go(() => burnOnPractice({ trialId: view.id, n, file }));
-  const done = view.records.some((r) => r.origin === "trial") || isAdjusted(view.decisions, n - 1);
+  const done = view.records.some((r) => r.n === n - 1) || isAdjusted(view.decisions, n - 1);
   const unrecorded = round.purpose === "proof" && !burned && !done;
   // Some rounds are read without anything being burned to be kept.
   const words = WORDS[spec && spec.pieces.length === 0 ? "read" : "burned"];

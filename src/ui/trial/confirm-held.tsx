@@ -4,6 +4,7 @@ import { useState, useTransition } from "react";
 import { inUnit } from "../../core/metrology/quantity-text";
 import { UNITS, type UnitId } from "../../core/metrology/units";
 import { editableText, valueText } from "../../core/procedures/entry-text";
+import { isReadBack } from "../../core/procedures/read-back";
 import type { SettingSpec, SettingValue } from "../../core/procedures/setting";
 import { confirmHeld } from "../../server/actions/trial-actions";
 import type { TrialView } from "../../server/trial/trial-view";
@@ -11,9 +12,16 @@ import { Button } from "../primitives/button";
 import { Fault } from "../primitives/notice";
 
 type Row = { at: number | null; text: string };
+type Props = {
+  view: TrialView;
+  n: number;
+  setting: SettingSpec;
+  /** Others are asked for beside it. */
+  isOneOfMany: boolean;
+};
 
 /** What the controller held during the burn: the ledger's word, confirmed or set right. */
-export function ConfirmHeld({ view, n, setting }: { view: TrialView; n: number; setting: SettingSpec }) {
+export function ConfirmHeld({ view, n, setting, isOneOfMany }: Props) {
   const round = view.rounds.find((r) => r.n === n);
   const held = round?.inForce?.[setting.key] ?? null;
   const router = useRouter();
@@ -42,7 +50,7 @@ export function ConfirmHeld({ view, n, setting }: { view: TrialView; n: number; 
     setEditing(true);
   }
 
-  if (round.readBackAt !== null && !editing)
+  if (isReadBack(round, view.decisions, setting.key) && !editing)
     return (
       <section className="card flex flex-wrap items-center justify-between gap-3 px-5 py-2.5">
         <p>
@@ -57,7 +65,9 @@ export function ConfirmHeld({ view, n, setting }: { view: TrialView; n: number; 
 
   return (
     <section className="card border-ember p-5" aria-label="Read back">
-      <h2 className="text-[17px] font-bold">What did {acting} hold during the burn?</h2>
+      <h2 className="text-[17px] font-bold">
+        {isOneOfMany ? `${setting.label}: what` : "What"} did {acting} hold during the burn?
+      </h2>
       {!editing ? (
         <>
           <p className="mt-1 text-ink2">
@@ -71,12 +81,12 @@ export function ConfirmHeld({ view, n, setting }: { view: TrialView; n: number; 
               </Button>
             )}
             {held === null && setting.shape === "scalar" && (
-              <Button weight="primary" disabled={busy} onClick={() => send(null)}>
+              <Button disabled={busy} onClick={() => send(null)}>
                 It is not known
               </Button>
             )}
-            <Button disabled={busy} onClick={() => edit(held)}>
-              It held something else
+            <Button weight={held === null ? "primary" : "plain"} disabled={busy} onClick={() => edit(held)}>
+              {held === null ? "Say what it held" : "It held something else"}
             </Button>
             {view.practice && setting.shape === "table" && view.holders[0]?.role === "controller" && (
               <Button

@@ -2,6 +2,7 @@
 import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
 import { isAdjusted } from "../../core/procedures/adjusted";
+import { isReadBack } from "../../core/procedures/read-back";
 import { lengthUnitOf } from "../../core/procedures/shown-unit";
 import { layOutNext } from "../../server/actions/trial-actions";
 import { FigureView } from "../drawing/figure-view";
@@ -33,11 +34,12 @@ export function CorrectStage({ view, n, now }: StageProps) {
   const solved = outcome.status === "solved" ? outcome : null;
   const corrects = solved !== null && solved.corrections.length > 0;
   const adjusts = solved !== null && solved.adjustments.length > 0;
+  const burns = (round.spec?.pieces.length ?? 0) > 0;
   const adjusted = isAdjusted(view.decisions, n);
   const sets = procedure.sets(round.plan);
   const refines = next.do === "round" && next.purpose === "refine";
   const laidNext = view.rounds.some((r) => r.n === n + 1);
-  const recorded = view.records.filter((r) => r.origin === "trial");
+  const recorded = view.records.filter((r) => r.n === n);
 
   const goOn = () =>
     start(async () => {
@@ -54,7 +56,7 @@ export function CorrectStage({ view, n, now }: StageProps) {
           {procedure.settings
             .filter((s) => sets.includes(s.key))
             .map((setting) => (
-              <ConfirmHeld key={setting.key} view={view} n={n} setting={setting} />
+              <ConfirmHeld key={setting.key} view={view} n={n} setting={setting} isOneOfMany={sets.length > 1} />
             ))}
           {outcome.status === "open" && (
             <section className="card p-5">
@@ -74,7 +76,13 @@ export function CorrectStage({ view, n, now }: StageProps) {
             </section>
           )}
           {solved?.corrections.map((c) => (
-            <CorrectionTable key={c.setting} view={view} n={n} correction={c} confirmed={round.readBackAt !== null} />
+            <CorrectionTable
+              key={c.setting}
+              view={view}
+              n={n}
+              correction={c}
+              confirmed={isReadBack(round, view.decisions, c.setting)}
+            />
           ))}
           {adjusts && <AdjustmentCard view={view} n={n} adjustments={solved.adjustments} />}
           {solved && !solved.complete && <Incomplete view={view} n={n} />}
@@ -111,7 +119,7 @@ export function CorrectStage({ view, n, now }: StageProps) {
               n={n}
               now={now}
               corrections={solved.corrections}
-              confirmed={round.readBackAt !== null}
+              isConfirmed={(setting) => isReadBack(round, view.decisions, setting)}
             />
           )}
           {solved?.wishes.map((wish) => (
@@ -133,12 +141,12 @@ export function CorrectStage({ view, n, now }: StageProps) {
         )}
         {(corrects || adjusts) && !refines && round.purpose !== "proof" && next.do !== "stop" && (
           <Button weight={recorded.length > 0 || adjusted ? "primary" : "plain"} onClick={goOn} disabled={busy}>
-            {proofWords(laidNext, next.do === "round", adjusts)}
+            {proofWords(laidNext, next.do === "round", burns)}
           </Button>
         )}
         {solved && round.purpose === "proof" && next.do === "round" && (
           <Button weight={recorded.length > 0 || adjusted ? "primary" : "plain"} onClick={goOn} disabled={busy}>
-            {adjusts ? "Read another proof" : "Burn another proof"}
+            {burns ? "Burn another proof" : "Read another proof"}
           </Button>
         )}
       </VerdictLine>
@@ -146,10 +154,10 @@ export function CorrectStage({ view, n, now }: StageProps) {
   );
 }
 
-function proofWords(isLaidOut: boolean, hasRound: boolean, adjusts: boolean): string {
+function proofWords(isLaidOut: boolean, hasRound: boolean, burns: boolean): string {
   if (isLaidOut) return "To the proof";
   if (!hasRound) return "Prove";
-  return adjusts ? "Read the proof" : "Burn the proof";
+  return burns ? "Burn the proof" : "Read the proof";
 }
 
 /** Some sites are unread: the numbers stand on fewer readings than were laid out. */

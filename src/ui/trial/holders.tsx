@@ -13,30 +13,39 @@ import { Button } from "../primitives/button";
 import { CheckField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";
 
-type Props = { view: TrialView; n: number; now: number; corrections: Correction[]; confirmed: boolean };
+type Props = {
+  view: TrialView;
+  n: number;
+  now: number;
+  corrections: Correction[];
+  isConfirmed: (setting: string) => boolean;
+};
 
 /** Where the new value is entered: each holder is recorded by itself, as it was entered. */
-export function Holders({ view, n, now, corrections, confirmed }: Props) {
+export function Holders({ view, n, now, corrections, isConfirmed }: Props) {
   return (
     <section className="card p-5">
       <h2 className="font-semibold">Where it is entered</h2>
       {corrections.map((correction) => (
-        <ul key={correction.setting} className="mt-2">
-          {view.holders.map((holder) => (
-            <HolderRow
-              key={holder.id}
-              view={view}
-              n={n}
-              now={now}
-              holder={holder}
-              correction={correction}
-              record={view.records.find(
-                (r) => r.holderId === holder.id && r.setting === correction.setting && r.origin === "trial",
-              )}
-              confirmed={confirmed}
-            />
-          ))}
-        </ul>
+        <fieldset key={correction.setting} className="mt-2">
+          <legend className={corrections.length > 1 ? "text-[14px] text-ink2" : "sr-only"}>{correction.label}</legend>
+          <ul>
+            {view.holders.map((holder) => (
+              <HolderRow
+                key={holder.id}
+                view={view}
+                n={n}
+                now={now}
+                holder={holder}
+                correction={correction}
+                record={view.records.find(
+                  (r) => r.holderId === holder.id && r.setting === correction.setting && r.n === n,
+                )}
+                confirmed={isConfirmed(correction.setting)}
+              />
+            ))}
+          </ul>
+        </fieldset>
       ))}
       {corrections.some((c) => c.newValue.shape !== "scalar") && (
         <p className="mt-3 border-t border-hair pt-3 text-[14px] text-ink2">

@@ -3,6 +3,7 @@
 import type { RoundSpec } from "../../core/coupon/round-spec";
 import type { Gauge } from "../../core/metrology/gauge";
 import type { AnyProcedure, History, PlanContext, RoundRecord } from "../../core/procedures/contract";
+import { dayOf } from "../../core/procedures/day";
 import { draftOf, readDraft } from "../../core/procedures/draft";
 import { LOADERS } from "../../core/procedures/loaders";
 import type { RoundView, TakenReading, TrialView } from "../../server/trial/trial-view";
@@ -36,7 +37,8 @@ export function procedureOf(view: TrialView): AnyProcedure {
 /** What a round is laid out with. */
 export function planContext(view: TrialView, couponCode: string): PlanContext {
   const optic = view.opticNow ? { optic: view.opticNow } : {};
-  return { machine: view.machine, couponCode, inForce: view.heldNow, ...optic };
+  const { machine, heldNow: inForce, gauges, tolerance, begunAt } = view;
+  return { machine, couponCode, inForce, gauges, tolerance, day: dayOf(begunAt), ...optic };
 }
 
 /** Where a round that is to come begins: at its layout, where something is left to be said there. */

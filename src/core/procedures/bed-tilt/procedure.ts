@@ -26,7 +26,7 @@ export const bedTilt: Procedure<BedTiltPlan> = {
     { on: "change", what: "home", effect: "check" },
   ],
   occasional: true,
-  adjusts: "bed",
+  adjusts: { change: "bed", by: "raise by", against: "against the highest" },
   tolerance: { default: 1, unit: "mm", label: "Largest difference between supports left" },
   recheck: { defaultDays: 180, why: "Beds settle, and are leaned on." },
   plan: planForm,

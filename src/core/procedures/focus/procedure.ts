@@ -19,11 +19,11 @@ export const focus: Procedure<FocusPlan> = {
   settings: [
     {
       ...{ key: FOCUS_HEIGHT, label: "Focus height", owner: "optic", shape: "scalar", unit: "mm" },
-      ...{ atUnit: null, larger: null, copied: false, usualStep: 0.1 },
+      ...{ atUnit: null, larger: null, copied: false, usualStep: { length: 0.1 } },
     },
     {
       ...{ key: STORED_HEIGHT, label: "Stored height", owner: "optic", shape: "scalar", unit: "mm" },
-      ...{ atUnit: null, larger: null, copied: false, usualStep: 0.1 },
+      ...{ atUnit: null, larger: null, copied: false, usualStep: { length: 0.1 } },
       onlyWhere: "A sensor or table finds its height by a stored number",
     },
   ],

@@ -1,6 +1,7 @@
 /** Scan offset: how late the beam is when rows are burned in both directions, speed by speed. */
 import type { Primitive } from "../../drawing/scene";
 import { siteIsDone, sitesLeft } from "../answer";
+import { AXIS_SCALE } from "../axis-scale/setting";
 import type { History, Next, Procedure } from "../contract";
 import type { Outcome } from "../outcome";
 import type { Verdict } from "../verdict";
@@ -36,7 +37,7 @@ export const scanOffset: Procedure<ScanOffsetPlan> = {
     },
   ],
   needs: [
-    { on: "setting", what: "axis scale", effect: "stale", why: "the axis scale was changed" },
+    { on: "setting", what: AXIS_SCALE.x, effect: "stale", why: "the axis scale was changed" },
     { on: "change", what: "belt", effect: "stale" },
     { on: "change", what: "motor", effect: "stale" },
     { on: "change", what: "driver", effect: "stale" },

@@ -8,9 +8,9 @@ import type { CouponPoint } from "../../../geometry/frames";
 import { plain } from "../../../metrology/quantity-text";
 import type { PlanContext, Purpose } from "../../contract";
 import type { MachineSpec } from "../../machine-spec";
+import { cornerText, lensLine } from "../../stock-words";
 import { across, levels } from "../level-lines";
 import { type LadderPlan, MOVES } from "../plan-type";
-import { cornerText, lensLine } from "../stock-words";
 import { type CellPlace, HATCH_PITCH_MM, LINE_PITCH_MM, placesOf, SPACING_MM } from "./layout";
 
 export const PIECE = "ladder";

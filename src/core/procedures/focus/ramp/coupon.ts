@@ -6,8 +6,8 @@ import type { RoundSpec } from "../../../coupon/round-spec";
 import type { Site } from "../../../coupon/site";
 import { plain } from "../../../metrology/quantity-text";
 import type { PlanContext, Purpose } from "../../contract";
+import { cornerText, lensLine } from "../../stock-words";
 import { apartSense, type RampPlan } from "../plan-type";
-import { cornerText, lensLine } from "../stock-words";
 import { heightAt, lineLength, OF_STEP, RAMP_SPACING, type Slope, slopeOf, type Tick, ticksOf } from "./slope";
 
 const PIECE = "ramp";

@@ -6,9 +6,9 @@ import type { Site } from "../../../coupon/site";
 import { plain } from "../../../metrology/quantity-text";
 import type { PlanContext } from "../../contract";
 import type { MachineSpec } from "../../machine-spec";
+import { cornerText, lensLine } from "../../stock-words";
 import { across, levels } from "../level-lines";
 import type { SweepPlan } from "../plan-type";
-import { cornerText, lensLine } from "../stock-words";
 
 const PIECE = "square";
 const HATCH = "hatch";

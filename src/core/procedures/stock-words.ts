@@ -1,12 +1,11 @@
 /** Where the stock is laid, and which lens is looked for, in words. */
-import { plain } from "../../metrology/quantity-text";
-import type { PlanContext } from "../contract";
-import { counted, zeroText } from "../counted";
-import type { MachineSpec } from "../machine-spec";
-import type { MarkTerms } from "./plan-type";
+import { plain } from "../metrology/quantity-text";
+import type { PlanContext } from "./contract";
+import { counted, zeroText } from "./counted";
+import type { MachineSpec } from "./machine-spec";
 
 /** A gantry counts from where its axes begin, a galvo from the middle of its field. */
-export function cornerText(plan: MarkTerms, machine: MachineSpec): string {
+export function cornerText(plan: { stockAtXMm: number; stockAtYMm: number }, machine: MachineSpec): string {
   if (machine.kind === "galvo") {
     const [x, y] = [plan.stockAtXMm - machine.widthMm / 2, plan.stockAtYMm - machine.depthMm / 2];
     return `X\u00a0${plain(x)}, Y\u00a0${plain(y)} mm from the middle of the field`;

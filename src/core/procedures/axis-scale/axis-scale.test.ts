@@ -1,0 +1,211 @@
+import { describe, expect, it } from "vitest";
+import { draftOf, readDraft } from "../draft";
+import { SAMPLE_MACHINE } from "../sample-machine";
+import { neededMm } from "./baseline";
+import { planForm, planWarnings } from "./plan";
+import type { AxisScalePlan } from "./plan-type";
+import { axisScale } from "./procedure";
+import { AXIS_SCALE } from "./setting";
+import { CALIPERS, contextOn, historyWith, machineWith, roundWith, solvedWith } from "./test-round";
+
+const X_ALONE = { way: "by hand", axes: "X", spanXMm: 800, reachMm: 2000 } as const;
+
+/** Readouts 6.6 and 1170, the rule reads 1163: 1170 - 6.6 = 1163.4 against 1163. (common practice, no source) */
+const BY_READOUT = roundWith({
+  plan: X_ALONE,
+  read: ({ site }) => ({ "x from": [6.6], "x to": [1170], "x distance": [1163] })[site] ?? null,
+});
+
+const first = (outcome: ReturnType<typeof solvedWith>) => {
+  const row = outcome.corrections[0]?.rows[0];
+  if (!row) throw new Error("nothing to enter");
+  return row;
+};
+
+describe("the new number of an axis", () => {
+  it("goes by the readout: 1163.4 against 1163", () => {
+    const outcome = solvedWith([BY_READOUT]);
+    expect(outcome.estimates[0]?.quantity.value).toBeCloseTo(1163 / 1163.4 - 1, 9);
+    expect(first(outcome).change.value + 0.00625).toBeCloseTo((0.00625 * 1163) / 1163.4, 12);
+    expect(first(outcome).enter).toBe(0.006248);
+    expect(first(outcome).arithmetic.join(" ")).toMatch(
+      /1163 ÷ 1163.4.*6.2500 × 0.99966 = 6.2479 µm.*6.248.*rounding leaves/,
+    );
+    expect(outcome.estimates[0]?.budget.map((b) => b.id)).toContain("readout");
+  });
+
+  it("divides pulses per mm, and the size of a field where a larger one makes marks longer", () => {
+    const read = BY_READOUT.answers;
+    const per = machineWith({ unit: "perMm", step: 0.001, sense: -1 });
+    const pulses = { ...roundWith({ plan: X_ALONE, machine: per, held: 160, read: () => null }), answers: read };
+    // The unit alone says it, whatever was chosen of the machine
+    expect(first(solvedWith([pulses], { machine: per })).enter).toBeCloseTo(160.055, 9);
+    const field = machineWith({ unit: "mm", step: 0.01, sense: 1 });
+    const size = { ...roundWith({ plan: X_ALONE, machine: field, held: 300, read: () => null }), answers: read };
+    expect(first(solvedWith([size], { machine: field })).enter).toBeCloseTo(300.1, 9);
+    expect(axisScale.sets(size.plan)).toEqual([AXIS_SCALE.x]);
+  });
+
+  it("is worked out with the number that was in force alone, and refused beyond what the controller takes", () => {
+    const unknown = solvedWith([{ ...BY_READOUT, inForce: {} }]);
+    expect(unknown.corrections).toEqual([]);
+    expect(unknown.findings.map((f) => f.headline)).toContain("The number of X is not read back.");
+    expect(axisScale.next(historyWith([{ ...BY_READOUT, inForce: {} }]), unknown)).toMatchObject({
+      do: "read",
+      why: /Confirm/,
+    });
+    const machine = machineWith({ range: { low: 0.00625, high: 0.01 } });
+    expect(first(solvedWith([BY_READOUT], { machine })).doubt?.why).toMatch(/outside what this controller takes/);
+  });
+
+  it("of more than a tenth is asked about, inches and a turned piece are named", () => {
+    const round = roundWith({ read: ({ nominalMm }) => [nominalMm * 25.4, nominalMm * 25.4] });
+    const outcome = solvedWith([round]);
+    expect(outcome.findings.find((f) => f.id === "slip x")?.text).toMatch(/25.4/);
+    expect(first(outcome).doubt).toMatchObject({ why: expect.stringMatching(/2440 %/), accept: "accept:x" });
+    expect(first(solvedWith([round], { decisions: { "accept:x": "yes" } })).doubt).toBeNull();
+    const turned = roundWith({
+      plan: { way: "pair", spanXMm: 150, spanYMm: 120, repeats: 1 },
+      read: ({ axis }) => [axis === "x" ? 120.05 : 149.93],
+    });
+    expect(solvedWith([turned]).findings[0]).toMatchObject({
+      id: "swapped",
+      text: expect.stringMatching(/X is burned on it with 150/),
+    });
+  });
+});
+
+describe("ticks", () => {
+  const straight = ({ nominalMm }: { nominalMm: number }) => [1.001 * nominalMm + 0.005, 1.001 * nominalMm - 0.005];
+
+  it("may be missing, and are refused out of order", () => {
+    const holey = roundWith({ read: (p) => (p.kind === "tick" && p.index === 3 ? null : straight(p)) });
+    expect(solvedWith([holey]).estimates[0]?.quantity.value).toBeCloseTo(0.001, 4);
+    const mixed = roundWith({
+      read: (p) =>
+        straight({
+          nominalMm: p.kind === "tick" && p.index === 2 ? 90 : p.kind === "tick" && p.index === 3 ? 60 : p.nominalMm,
+        }),
+    });
+    expect(axisScale.solve(historyWith([mixed]))).toMatchObject({
+      status: "unsolvable",
+      reason: expect.stringMatching(/X, tick 3 reads 60.06 mm, less than tick 2 \(90.09 mm\)/),
+    });
+  });
+
+  it("show a pulley that runs out, a belt that jumped, a bend, and nothing where there is nothing", () => {
+    const plan = { axes: "X", intervals: 20, spanXMm: 300, reachMm: 300 } as const;
+    const found = (off: (n: number) => number) =>
+      solvedWith([
+        roundWith({ plan, read: ({ nominalMm: n }) => [n + off(n) + 0.003, n + off(n) - 0.003] }),
+      ]).findings.find((f) => f.id === "strays x")?.text;
+    // Residuals to the hundredth, as they would be read
+    expect(found((n) => 0.12 * Math.sin((2 * Math.PI * n) / 60))).toMatch(
+      /0.1[0-3] mm either way.*over about (5[89]|6[0-2]) mm/,
+    );
+    expect(found((n) => (n >= 165 ? 0.2 : 0))).toMatch(/From 165 mm on everything lies 0.(19|20|21) mm further/);
+    expect(found((n) => 0.4 * (n / 300) ** 2)).toMatch(/bends by 0.(09|10|11) mm/);
+    expect(found((n) => 0.002 * n)).toBeUndefined();
+  });
+
+  it("come to from both sides show the play, and leave the scale alone", () => {
+    const round = roundWith({
+      plan: { axes: "X", approach: "both sides", rows: 2 },
+      read: (p) => [p.nominalMm * 1.002 + (p.kind === "tick" && p.side === "down" ? 0.08 : 0)],
+    });
+    const outcome = solvedWith([round]);
+    expect(outcome.estimates.find((e) => e.id === "play x")?.quantity.value).toBeCloseTo(0.08, 2);
+    expect(outcome.estimates[0]?.quantity.value).toBeCloseTo(0.002, 4);
+    expect(outcome.findings.map((f) => f.id)).toContain("play x");
+    expect(outcome.estimates.find((e) => e.id === "repeatability x")?.quantity.value).toBeCloseTo(0.08, 6);
+  });
+});
+
+describe("a cut rectangle", () => {
+  it("with its hole tells scale and cut apart: o = sN - k, h = sN + k", () => {
+    const round = roundWith({
+      plan: { way: "part and hole", axes: "X", spanXMm: 100 },
+      read: (p) => (p.kind === "side" ? [p.of === "part" ? 100.2 - 0.24 : 100.2 + 0.24] : null),
+    });
+    const outcome = solvedWith([round]);
+    expect(outcome.estimates.find((e) => e.id === "scale x")?.quantity.value).toBeCloseTo(0.002, 7);
+    expect(outcome.estimates.find((e) => e.id === "kerf x")?.quantity.value).toBeCloseTo(0.24, 5);
+  });
+
+  it("alone says how far the cut would move the scale, and sides that differ are its form", () => {
+    const round = roundWith({
+      plan: { way: "part", axes: "X", spanXMm: 100 },
+      read: (p) => (p.kind === "side" && p.near === "low" ? [99.9, 99.91] : [99.5, 99.51]),
+    });
+    const { findings, estimates } = solvedWith([round]);
+    expect(findings.find((f) => f.id === "cut x")?.text).toMatch(
+      /0.1 mm more or less, the scale would be 0.1 % more or less/,
+    );
+    expect(findings.find((f) => f.id === "form part x")?.headline).toMatch(/0.40 mm longer near the front/);
+    expect(estimates[0]?.helps).toMatch(/stock that lies still/);
+    // Form is not averaged away: the scale is no better than a share of what the sides differ by
+    expect(estimates[0]?.budget.find((b) => b.id === "form")?.standardUncertainty).toBeCloseTo(
+      0.4 / Math.sqrt(12) / 100,
+      5,
+    );
+  });
+});
+
+describe("a proof", () => {
+  const read = (ratio: number) => (p: { nominalMm: number }) => [p.nominalMm * ratio, p.nominalMm * ratio];
+  const judged = (after: number) =>
+    axisScale.judge(
+      historyWith([
+        roundWith({ plan: { axes: "X" }, read: read(1.004) }),
+        roundWith({ plan: { axes: "X" }, read: read(after), purpose: "proof", n: 2 }),
+      ]),
+    );
+
+  it("says whether lengths come out as drawn, and what became of a number that did not work", () => {
+    expect(judged(1.0002)).toMatchObject({
+      result: "proved",
+      unit: "percent",
+      lines: [{ label: "Error of length, X" }],
+    });
+    expect(judged(1.004)).toMatchObject({ result: "not proved", findings: [{ id: "unchanged x" }] });
+    expect(judged(1.008)).toMatchObject({ result: "not proved", findings: [{ id: "other way x" }] });
+    expect(judged(1.00095)?.result).toBe("cannot tell");
+    expect(judged(1.00095)?.ways[0]?.more).toBe(2);
+  });
+});
+
+describe("a layout that cannot be measured", () => {
+  const issues = (changes: Record<string, string>) => {
+    const form = planForm(contextOn(SAMPLE_MACHINE));
+    const read = readDraft(form, { ...draftOf(form, form.defaults), ...changes });
+    return read.ok ? [] : read.issues;
+  };
+
+  it.each([
+    ["spanXMm", { spanXMm: "0" }, /larger than 0/],
+    ["spanXMm", { spanXMm: "200" }, /Calipers reaches? 150 mm/],
+    ["spanXMm", { spanXMm: "20", intervals: "2" }, /It takes 37 mm or more/],
+    ["spanYMm", { spanYMm: "900", reachMm: "1000" }, /The longest that fits Testbed/],
+    ["intervals", { intervals: "40" }, /3.5 mm apart/],
+    ["stockAtXMm", { stockAtXMm: "800" }, /working area ends at 900/],
+    ["kerfMm", { way: "part", kerfMm: "5" }, /No laser cuts so wide/],
+  ])("is refused at %s", (field, changes, message) => {
+    expect(issues(changes)).toContainEqual({ field, message: expect.stringMatching(message) });
+  });
+
+  it("is as long as bed and gauge allow, and differs along X and Y", () => {
+    const { defaults } = planForm(contextOn(SAMPLE_MACHINE));
+    expect(defaults).toMatchObject({ spanXMm: 150, spanYMm: 140, gauge: "calipers" });
+    const rule = { ...CALIPERS, id: "rule", name: "Rule", kind: "rule" as const, limitMm: 0.2, resolutionMm: 0.5 };
+    const long = planForm({ ...contextOn(SAMPLE_MACHINE), gauges: [rule] }).defaults;
+    expect(long.spanXMm).toBeGreaterThan(850);
+    expect(long.spanYMm).toBeGreaterThan(530);
+    // U = 2 hypot(0.02 / sqrt 3, 0.02 / sqrt 2) = 0.0365 mm: a tenth of a percent of 36.5 mm
+    expect(neededMm(CALIPERS, 2, 0.001)).toBeCloseTo(36.5, 1);
+    const warned = (plan: Partial<AxisScalePlan>) =>
+      planWarnings({ ...defaults, ...plan }, contextOn(SAMPLE_MACHINE)).map((w) => w.message);
+    expect(warned({ spanXMm: 140 })[0]).toMatch(/mixed up/);
+    expect(warned({ spanXMm: 50 })[0]).toMatch(/needs luck/);
+    expect(warned({ way: "part" })[0]).toMatch(/hole too/);
+  });
+});

@@ -1,0 +1,94 @@
+/**
+ * The new number of an axis, from how long its millimetres come out.
+ *
+ *   a larger number makes marks shorter (way per pulse, size of the field):  new = old s
+ *   a larger number makes marks longer (pulses per mm):                      new = old / s
+ *
+ * with u(new) = new u(s) / s. [common practice, no source]
+ */
+import { expandedUncertainty } from "../../fitting/student-t";
+import { freedomOf, type Measured, measured } from "../../metrology/measured";
+import { fixed, plain, signed } from "../../metrology/quantity-text";
+import { fromInternal, UNITS } from "../../metrology/units";
+import type { History, RoundRecord } from "../contract";
+import { entryShape } from "../entry-text";
+import type { HeldSetting } from "../machine-spec";
+import { holdOf, numberCorrection, numberIn } from "../number-correction";
+import type { Correction, CorrectionRow } from "../outcome";
+import { senseFixedBy } from "../setting";
+import { type AxisScalePlan, spanOf } from "./plan-type";
+import type { AxisRead } from "./read-axis";
+import { AXIS_SCALE, AXIS_SCALES, type Axis } from "./setting";
+
+/** More than this is rather a slip than a scale. */
+const ASKED_BEYOND = 0.1;
+const RATIO_DECIMALS = 5;
+
+export const estimateId = (axis: Axis) => `scale ${axis}`;
+export const acceptKey = (axis: Axis) => `accept:${axis}`;
+
+export function specOf(axis: Axis) {
+  return AXIS_SCALES.find((s) => s.key === AXIS_SCALE[axis]) as (typeof AXIS_SCALES)[number];
+}
+
+/** +1 where a larger number makes marks longer: by its unit, or as it was said of the machine. */
+export function senseOf(held: HeldSetting, axis: Axis): 1 | -1 {
+  return senseFixedBy(specOf(axis), held.unit) ?? held.sense;
+}
+
+/** @returns `null` while the number in force is not read back */
+export function scaleCorrection(
+  history: History<AxisScalePlan>,
+  round: RoundRecord<AxisScalePlan>,
+  read: AxisRead,
+): Correction | null {
+  const spec = specOf(read.axis);
+  const old = numberIn(round, spec);
+  if (old === null || old === 0) return null;
+  const held = holdOf(history.machine, spec);
+  const sense = senseOf(held, read.axis);
+  const { quantity: ratio } = read.ratio;
+  const exact = sense > 0 ? old / ratio.value : old * ratio.value;
+  const change: Measured = measured(
+    exact - old,
+    (Math.abs(exact) * ratio.standardUncertainty) / ratio.value,
+    freedomOf(ratio),
+  );
+  const { decimals } = entryShape(held, spec.unit);
+  const shown = (value: number) => fixed(fromInternal(value, held.unit), decimals + 1);
+  const symbol = UNITS[held.unit].symbol;
+  return numberCorrection(history.machine, {
+    ...{ spec, estimate: estimateId(read.axis), old, change },
+    arithmetic: [
+      ratioLine(read),
+      `a larger number makes marks ${sense > 0 ? "longer" : "shorter"}: ${shown(old)} ${sense > 0 ? "÷" : "×"} ${fixed(ratio.value, RATIO_DECIMALS)} = ${shown(exact)} ${symbol}`,
+    ],
+    leaves: (rounding) => leftByRounding(rounding / exact, spanOf(round.plan, read.axis)),
+    doubt: doubtOf(history, read),
+  });
+}
+
+function ratioLine({ read, ratio, kerf }: AxisRead): string {
+  const value = fixed(ratio.quantity.value, RATIO_DECIMALS);
+  const [only] = read;
+  const readings = read.reduce((sum, r) => sum + r.values.length, 0);
+  if (kerf) return `part and hole: half their sum ÷ ${plain(only?.nominalMm ?? 0)} mm = ${value}`;
+  if (new Set(read.map((r) => r.nominalMm)).size > 1)
+    return `line through ${readings} readings: a nominal mm comes out as ${value} mm`;
+  return `mean of ${readings} ÷ nominal: ${plain(only?.mean ?? 0, 3)} ÷ ${plain(only?.nominalMm ?? 0, 3)}, with what is known beside it: ${value}`;
+}
+
+function leftByRounding(share: number, spanMm: number): string {
+  const percent = signed(100 * share, 4);
+  return `rounding leaves ${percent} %, ${signed(share * spanMm, 3)} mm over ${plain(spanMm)} mm`;
+}
+
+function doubtOf({ decisions }: History<AxisScalePlan>, { axis, ratio }: AxisRead): CorrectionRow["doubt"] {
+  const off = ratio.quantity.value - 1;
+  if (Math.abs(off) - expandedUncertainty(ratio.quantity) <= ASKED_BEYOND || decisions[acceptKey(axis)] === "yes")
+    return null;
+  return {
+    why: `The scale would change by ${plain(100 * off, 1)} %: is the right axis measured, in the right unit, and the right number read back? If so, accept it.`,
+    ...{ site: null, accept: acceptKey(axis) },
+  };
+}

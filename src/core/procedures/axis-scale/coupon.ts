@@ -1,0 +1,179 @@
+/** What is burned: ticks along a guide line that keeps the rule straight, or a rectangle that is cut out. */
+import { letterStrokes } from "../../coupon/lettering";
+import type { CouponPath, MarkingSettings, Piece } from "../../coupon/piece";
+import type { Op } from "../../coupon/program";
+import type { RoundSpec } from "../../coupon/round-spec";
+import type { CouponPoint } from "../../geometry/frames";
+import { plain } from "../../metrology/quantity-text";
+import type { PlanContext, Purpose } from "../contract";
+import { cornerText } from "../stock-words";
+import { bandMm, pointOn, rowReach, SPACING_MM, sheetOf, sideOfCut } from "./layout";
+import { rowsOf, type Side } from "./places";
+import { type AxisScalePlan, axesOf, isCut, isLadder, spanOf, WAYS } from "./plan-type";
+import type { Axis } from "./setting";
+import { sitesOf } from "./sites";
+
+export const PIECE = "scale";
+const [TICKS, CUT, LABELS] = ["ticks", "cut", "labels"];
+const DASH_MM = 1;
+
+export function axisScaleRound(plan: AxisScalePlan, context: PlanContext, purpose: Purpose): RoundSpec {
+  const byHand = plan.way === "by hand";
+  return {
+    pieces: byHand ? [] : [pieceOf(plan, context)],
+    placement: { xMm: plan.stockAtXMm, yMm: plan.stockAtYMm },
+    program: byHand ? handProgram(plan) : program(plan, context),
+    sites: sitesOf(plan),
+    delivery: WAYS[plan.way],
+    checklist: checklistOf(plan, context, purpose),
+  };
+}
+
+function pieceOf(plan: AxisScalePlan, context: PlanContext): Piece {
+  const [widthMm, heightMm] = [sheetOf(plan, "x"), sheetOf(plan, "y")];
+  const line = (id: string, label: string, speedMmPerS: number, powerPct: number): MarkingSettings => ({
+    ...{ id, label, use: "line", speedMmPerS, powerPct, runUpMm: 0, scan: null },
+  });
+  const marks = isCut(plan)
+    ? line(CUT, "Cut", plan.cutSpeedMmPerS ?? plan.speedMmPerS, plan.cutPowerPct ?? plan.powerPct)
+    : line(TICKS, "Ticks, in the order drawn", plan.speedMmPerS, plan.powerPct);
+  return {
+    ...{ id: PIECE, label: `Axis scale, coupon ${context.couponCode}`, widthMm, heightMm },
+    stock: `sheet or strips, ${plain(widthMm)} × ${plain(heightMm)}`,
+    settings: [line(LABELS, "Words and guide lines", plan.speedMmPerS, plan.powerPct), marks],
+    paths: [
+      ...wordsOf(plan, context).map((points) => ({ points, closed: false, settings: LABELS })),
+      ...(isCut(plan) ? cutsOf(plan) : axesOf(plan).flatMap((axis) => ladderOf(plan, axis))),
+    ],
+  };
+}
+
+/**
+ * Four cuts that cross at the corners, instead of one around: each is come to from the left or the front, so that play takes
+ * nothing off the part.
+ */
+function cutsOf(plan: AxisScalePlan): CouponPath[] {
+  const { edge, leadIn, overcut } = SPACING_MM;
+  const [sx, sy] = [sideOfCut(plan, "x"), sideOfCut(plan, "y")];
+  const path = (x0: number, y0: number, x1: number, y1: number): CouponPath => ({
+    ...{ closed: false, settings: CUT },
+    points: [
+      { x: edge + x0, y: edge + y0 },
+      { x: edge + x1, y: edge + y1 },
+    ],
+  });
+  const upright = (x: number) => path(x, -overcut, x, sy + overcut);
+  const level = (y: number) => path(-overcut, y, sx + overcut, y);
+  return [
+    path(-leadIn, -overcut, -leadIn, DASH_MM - overcut),
+    ...[upright(0), upright(sx)],
+    path(-overcut, -leadIn, DASH_MM - overcut, -leadIn),
+    ...[level(0), level(sy)],
+  ];
+}
+
+/** The guide line, then the ticks in the order in which they must be come to. */
+function ladderOf(plan: AxisScalePlan, axis: Axis): CouponPath[] {
+  const span = spanOf(plan, axis);
+  const { leadIn } = SPACING_MM;
+  const path = (settings: string, from: [number, number], to: [number, number]): CouponPath => ({
+    ...{ closed: false, settings },
+    points: [pointOn(plan, axis, ...from), pointOn(plan, axis, ...to)],
+  });
+  const dash = (at: number, low: number) => path(TICKS, [at, low], [at, low + DASH_MM]);
+  const tick = (at: number, low: number, high: number) => path(TICKS, [at, low], [at, high]);
+  const first = [dash(-leadIn, 0), tick(0, 0, bandMm(plan))];
+  return [
+    path(LABELS, [-leadIn, 0], [span + leadIn, 0]),
+    ...first,
+    ...rowsOf(plan).flatMap((side, row) => {
+      const [low, high] = rowReach(row);
+      const places = ticksAt(plan, span);
+      return side === "up"
+        ? [...(row === 0 ? [] : [dash(-leadIn, low)]), ...places.map((at) => tick(at, low, high))]
+        : [dash(span + leadIn, low), ...[...places].reverse().map((at) => tick(at, low, high))];
+    }),
+  ];
+}
+
+function ticksAt(plan: AxisScalePlan, span: number): number[] {
+  const count = isLadder(plan) ? plan.intervals : 1;
+  return Array.from({ length: count }, (_, i) => (span * (i + 1)) / count);
+}
+
+/** Code, day, axis and length; the numbers of the ticks. */
+function wordsOf(plan: AxisScalePlan, { couponCode, day, machine }: PlanContext): CouponPoint[][] {
+  const { letters, toWords, toNumbers, numbers, edge } = SPACING_MM;
+  const signature = [couponCode, ...(day ? [day] : [])].join(" ");
+  if (isCut(plan)) {
+    const sides = axesOf(plan).map((axis) => `${axis.toUpperCase()} ${plain(spanOf(plan, axis))}`);
+    const lines = [`${signature} ${machine.name.toUpperCase()}`, sides.join("  ")];
+    return lines.flatMap((text, i) =>
+      letterStrokes(text, { x: edge + 4, y: edge + 4 + (1 - i) * 2 * letters }, letters),
+    );
+  }
+  return axesOf(plan).flatMap((axis) => {
+    const text = `${axis.toUpperCase()} ${plain(spanOf(plan, axis))} ${signature}`;
+    const beyond = bandMm(plan);
+    const at = axis === "x" ? pointOn(plan, axis, 0, beyond + toWords) : pointOn(plan, axis, letters, beyond + toWords);
+    const marked = [0, ...ticksAt(plan, spanOf(plan, axis))];
+    return [
+      ...letterStrokes(text, at, letters),
+      ...marked.flatMap((place, i) => {
+        const across = beyond + toNumbers;
+        if (axis === "x") return letterStrokes(String(i), pointOn(plan, axis, place, across), numbers, "middle");
+        return letterStrokes(String(i), pointOn(plan, axis, place - numbers / 2, across), numbers);
+      }),
+    ];
+  });
+}
+
+function program(plan: AxisScalePlan, { machine }: PlanContext): Op[] {
+  return [
+    { kind: "tell", text: `Lay the stock with its lower left corner at ${cornerText(plan, machine)}.` },
+    { kind: "mark", piece: PIECE, settings: LABELS },
+    { kind: "mark", piece: PIECE, settings: isCut(plan) ? CUT : TICKS },
+  ];
+}
+
+/** Each mark is come to from the same side, so that play does not count. */
+function handProgram(plan: AxisScalePlan): Op[] {
+  return axesOf(plan).flatMap((axis): Op[] => {
+    const name = axis.toUpperCase();
+    const [from, to] = [pointOn(plan, axis, 0, 0), pointOn(plan, axis, spanOf(plan, axis), 0)];
+    const pulse = (at: CouponPoint): Op => ({ kind: "pulse", at, durationS: 0.1, powerPct: plan.powerPct });
+    const low = axis === "x" ? "left" : "front";
+    return [
+      {
+        kind: "move by hand",
+        text: `${name}: come to about ${plain(plan[`stockAt${name as "X" | "Y"}Mm`] + SPACING_MM.edge)} mm from the ${low} end, note the readout, pulse once.`,
+      },
+      pulse(from),
+      {
+        kind: "move by hand",
+        text: `${name}: move on ${plain(spanOf(plan, axis))} mm the same way, without going back. Note the readout, pulse once.`,
+      },
+      pulse(to),
+    ];
+  });
+}
+
+const SIDE_ORDER: Record<Side, string> = { up: "from the first up", down: "from the last down" };
+
+function checklistOf(plan: AxisScalePlan, { machine }: PlanContext, purpose: Purpose): string[] {
+  const rows = rowsOf(plan);
+  return [
+    `Eyewear for ${plain(machine.wavelengthNm)} nm is on, or the housing is closed.`,
+    "Stock flat and held, focus as in daily work.",
+    ...(plan.way === "ladder" && rows.length > 1
+      ? [
+          `Keep the order in which lines are drawn: rows are burned ${rows
+            .slice(0, 2)
+            .map((side) => SIDE_ORDER[side])
+            .join(", then ")}. A program that sorts them takes away what shows the play.`,
+        ]
+      : []),
+    ...(isCut(plan) ? ["Cut through, and mark the top face of part and sheet before the part falls."] : []),
+    purpose === "proof" ? "The new number is in the controller." : "The scale stays as it is in daily work.",
+  ];
+}

@@ -1,0 +1,50 @@
+/** How far each mark lies off its nominal place, with the line of the scale. */
+import type { XyFigure } from "../../drawing/figure";
+import { coverageFactor, expandedUncertainty } from "../../fitting/student-t";
+import { fromInternal, type LengthUnit } from "../../metrology/units";
+import type { RoundRecord } from "../contract";
+import type { AxisScalePlan } from "./plan-type";
+import type { AxisRead } from "./read-axis";
+
+const CURVE_POINTS = 11;
+
+export function figuresOf(
+  { plan }: RoundRecord<AxisScalePlan>,
+  axes: readonly AxisRead[],
+  unit: LengthUnit,
+): XyFigure[] {
+  if (plan.way !== "ladder") return [];
+  const shown = (mm: number) => fromInternal(mm, unit);
+  return axes.map(({ axis, read, ratio, residuals }) => {
+    const longest = Math.max(...read.map((r) => r.nominalMm));
+    const off = ratio.quantity.value - 1;
+    const first = read[0];
+    // The line as it lies among the readings, which all begin at the first tick.
+    const shift = first ? first.mean - first.nominalMm - (residuals[0]?.mm ?? 0) - off * first.nominalMm : 0;
+    const half = expandedUncertainty(ratio.quantity);
+    return {
+      ...{
+        kind: "xy",
+        id: `scale ${axis}`,
+        title: `${axis.toUpperCase()}: how far off nominal`,
+        span: null,
+        absent: null,
+      },
+      x: { label: "nominal", unit },
+      y: { label: "off by", unit },
+      points: read.map((r, i) => ({
+        ...{ x: shown(r.nominalMm), y: shown(r.mean - r.nominalMm) },
+        ...{ expanded: shown(coverageFactor(Infinity) * (residuals[i]?.u ?? 0)), state: "good" as const },
+      })),
+      line: Array.from({ length: CURVE_POINTS }, (_, i) => {
+        const n = (longest * i) / (CURVE_POINTS - 1);
+        return {
+          x: shown(n),
+          y: shown(shift + off * n),
+          low: shown(shift + (off - half) * n),
+          high: shown(shift + (off + half) * n),
+        };
+      }),
+    };
+  });
+}

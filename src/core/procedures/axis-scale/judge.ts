@@ -1,0 +1,89 @@
+/** Does it come out as long as it is drawn? And what went wrong where it does not. */
+import { expandedUncertainty } from "../../fitting/student-t";
+import type { Measured } from "../../metrology/measured";
+import { fixed, plain } from "../../metrology/quantity-text";
+import { ruling, worstRuling } from "../../metrology/tolerance";
+import type { History, RoundRecord } from "../contract";
+import type { Finding } from "../outcome";
+import { headlineOf } from "../plain-course";
+import type { Verdict } from "../verdict";
+import type { AxisScalePlan } from "./plan-type";
+import type { Axis } from "./setting";
+import { axesRead, errorOf } from "./solve";
+
+const MORE_READINGS = 2;
+/** An error this many times its doubt tells what became of it. */
+const TELLING = 4;
+const NEAR = 0.25;
+
+const ADVICE = {
+  proved: "Nothing to change.",
+  "not proved": "Enter what this burn says, and prove it once more.",
+  "cannot tell": "Tolerance and doubt overlap: read more often, or measure over a longer length.",
+} as const;
+
+export function judgeAxisScale(history: History<AxisScalePlan>): Verdict | null {
+  const last = history.rounds.at(-1);
+  if (!last || (last.purpose !== "proof" && last.purpose !== "check")) return null;
+  const after = errorsIn(history, last);
+  if (after.length === 0) return null;
+  const before = (axis: Axis) =>
+    history.rounds
+      .filter((r) => r.n < last.n)
+      .flatMap((r) => errorsIn(history, r))
+      .findLast((e) => e.axis === axis)?.error ?? null;
+  const lines = after.map(({ axis, error }) => ({
+    ...{ label: `Error of length, ${axis.toUpperCase()}`, before: before(axis), after: error },
+    result: ruling(error, history.tolerance),
+  }));
+  const result = worstRuling(lines.map((l) => l.result));
+  const worst = after.reduce((w, e) => (Math.abs(e.error.value) > Math.abs(w.error.value) ? e : w));
+  return {
+    ...{ result, lines, tolerance: history.tolerance, unit: "percent" },
+    headline: headlineOf(last.purpose, result),
+    advice: `${after.map(({ axis, error }) => errorText(axis, error)).join("; ")}. ${ADVICE[result]}`,
+    ways:
+      result === "cannot tell"
+        ? [
+            {
+              text: `Read every place ${MORE_READINGS} times more, setting the gauge anew.`,
+              ...{ sites: last.spec.sites.map((s) => s.id), more: MORE_READINGS, gauge: null },
+            },
+          ]
+        : [],
+    asFound: { label: "error of the scale", quantity: worst.error },
+    findings: last.purpose === "proof" ? after.flatMap((a) => whatHappened(a.axis, before(a.axis), a.error)) : [],
+  };
+}
+
+function errorsIn(history: History<AxisScalePlan>, round: RoundRecord<AxisScalePlan>) {
+  return axesRead(history, round).map((read) => ({ axis: read.axis, error: errorOf(read) }));
+}
+
+function errorText(axis: Axis, error: Measured): string {
+  return `${axis.toUpperCase()} comes out ${fixed(Math.abs(100 * error.value), 3)} ± ${fixed(100 * expandedUncertainty(error), 3)} % too ${error.value < 0 ? "short" : "long"}`;
+}
+
+/** By what became of the error: not entered, entered the other way, or in the number of another axis. */
+function whatHappened(axis: Axis, before: Measured | null, after: Measured): Finding[] {
+  if (!before || Math.abs(before.value) < TELLING * Math.hypot(before.standardUncertainty, after.standardUncertainty))
+    return [];
+  const share = after.value / before.value;
+  const says = (id: string, headline: string, text: string): Finding[] => [
+    { id: `${id} ${axis}`, tone: "needs you", site: null, headline, text },
+  ];
+  const name = axis.toUpperCase();
+  if (Math.abs(share - 1) < NEAR)
+    return says(
+      "unchanged",
+      `${name} is as it was.`,
+      "The new number did not reach the machine, went into another axis, or the controller wants to be started again after it.",
+    );
+  if (Math.abs(share - 2) < NEAR)
+    return says(
+      "other way",
+      `${name} is off twice as much as before.`,
+      `The number was changed the wrong way: ${plain(100 * before.value, 3)} % became ${plain(100 * after.value, 3)} %. A larger number does the opposite of what is said of it under the settings of the machine.`,
+    );
+  return [];
+}

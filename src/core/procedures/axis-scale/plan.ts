@@ -1,0 +1,252 @@
+/** What may be chosen before an axis is measured, and what is refused by name. */
+import { z } from "zod";
+import { plain, shownLength } from "../../metrology/quantity-text";
+import type { FieldSpec, PlanContext, PlanForm, PlanWarning } from "../contract";
+import type { MachineSpec } from "../machine-spec";
+import { expandedMm, neededMm } from "./baseline";
+import { lengthGauges, reachOf } from "./gauges";
+import { besideSpan, sheetOf } from "./layout";
+import { APPROACHES, AXES_CHOSEN, type AxisScalePlan, axesOf, isCut, spanOf, WAYS } from "./plan-type";
+import { AXES, type Axis } from "./setting";
+
+/** A ratio: 0.1 % is 0.4 mm in 400. (common practice, no source) */
+export const DEFAULT_TOLERANCE = 0.001;
+const ROUND_MM = 10;
+const MOST_TICKS = 40;
+/** Ticks nearer than this are taken one for another, mm. */
+const NEAREST_TICKS_MM = 5;
+const CUT_DEFAULTS = { kerfMm: 0.2, cutSpeedMmPerS: 10, cutPowerPct: 60 };
+
+const length = { kind: "quantity", dimension: "length", unit: "mm" } as const;
+const speed = { kind: "quantity", dimension: "speed", unit: "mmPerS" } as const;
+const choice = (of: Record<string, string>) => ({
+  kind: "choice" as const,
+  options: Object.entries(of).map(([value, label]) => ({ value, label, why: "" })),
+});
+const oneOf = <K extends string>(of: Record<K, string>) => z.enum(Object.keys(of) as [K, ...K[]]);
+const CUT = ["part", "part and hole"] as const;
+
+export function planForm(context: PlanContext): PlanForm<AxisScalePlan> {
+  return { schema: schemaFor(context), defaults: defaultsFor(context), fields: fieldsFor(context) };
+}
+
+/** The longest that fits bed and gauge; the two axes differ, so that a mix-up of them shows. */
+function defaultsFor(context: PlanContext): AxisScalePlan {
+  const { machine } = context;
+  const [gauge] = lengthGauges(context);
+  const reachMm = (gauge && reachOf(gauge)) ?? 150;
+  const rest = {
+    ...({
+      way: "ladder",
+      axes: "X and Y",
+      gauge: gauge?.id ?? "",
+      reachMm,
+      intervals: 5,
+      approach: "one side",
+    } as const),
+    ...{ rows: 1, repeats: 2, readoutStepMm: 0.1, ...CUT_DEFAULTS },
+    ...{ speedMmPerS: Math.min(100, machine.topSpeedMmPerS / 4), powerPct: 14, stockAtXMm: 0, stockAtYMm: 0 },
+  };
+  const [spanXMm, spanYMm] = [longest(context, rest, "x"), longest(context, rest, "y")];
+  const spans = { spanXMm, spanYMm: spanXMm === spanYMm ? spanYMm - ROUND_MM : spanYMm };
+  return { ...rest, ...spans, ...centred({ ...rest, ...spans }, machine) };
+}
+
+function longest({ machine }: PlanContext, plan: Pick<AxisScalePlan, "reachMm">, axis: Axis): number {
+  const room = (axis === "x" ? machine.widthMm : machine.depthMm) - besideSpan({ ...plan, ...USUAL }, axis);
+  return Math.max(ROUND_MM, Math.floor(Math.min(plan.reachMm, room) / ROUND_MM) * ROUND_MM);
+}
+
+const USUAL = { way: "ladder", axes: "X and Y", spanXMm: 0, spanYMm: 0, approach: "one side", rows: 1 } as const;
+
+function centred(plan: Omit<AxisScalePlan, "stockAtXMm" | "stockAtYMm">, { widthMm, depthMm }: MachineSpec) {
+  return {
+    stockAtXMm: Math.max(0, Math.floor((widthMm - sheetOf(plan, "x")) / 2)),
+    stockAtYMm: Math.max(0, Math.floor((depthMm - sheetOf(plan, "y")) / 2)),
+  };
+}
+
+function fieldsFor(context: PlanContext): FieldSpec[] {
+  const gauges = Object.fromEntries(lengthGauges(context).map((g) => [g.id, g.name]));
+  const ladder = { field: "way", is: ["ladder"] };
+  const cut = { field: "way", is: [...CUT] };
+  const marked = { field: "way", is: ["ladder", "pair", ...CUT] };
+  return [
+    {
+      ...{ key: "way", label: "What is measured", group: "Marks", ...choice(WAYS) },
+      why: "A ladder shows where an axis strays.",
+    },
+    { ...{ key: "axes", label: "Axes", group: "Marks", ...choice(AXES_CHOSEN) }, why: "" },
+    {
+      ...{ key: "spanXMm", label: "Length along X", group: "Marks", ...length },
+      why: "As long as bed and gauge allow.",
+      when: { field: "axes", is: ["X and Y", "X"] },
+    },
+    {
+      ...{ key: "spanYMm", label: "Length along Y", group: "Marks", ...length },
+      why: "Not the same as along X: a mix-up shows.",
+      when: { field: "axes", is: ["X and Y", "Y"] },
+    },
+    { ...{ key: "intervals", label: "Ticks after the first", group: "Marks", kind: "count" }, why: "", when: ladder },
+    {
+      ...{ key: "approach", label: "Ticks are come to", group: "Marks", ...choice(APPROACHES) },
+      why: "",
+      when: ladder,
+    },
+    {
+      ...{ key: "rows", label: "Rows from each side", group: "Marks", kind: "count" },
+      why: "Two or more show how well a place is come to again.",
+      when: { field: "approach", is: ["both sides"] },
+    },
+    {
+      ...{ key: "kerfMm", label: "Cut is about", group: "Marks", ...length },
+      why: "A part is smaller by it. Half of it is taken as its doubt.",
+      when: { field: "way", is: ["part"] },
+    },
+    { ...{ key: "gauge", label: "Read with", group: "Reading", ...choice(gauges) }, why: "" },
+    {
+      ...{ key: "reachMm", label: "It reaches", group: "Reading", ...length },
+      why: "The longest that it can measure.",
+    },
+    { ...{ key: "repeats", label: "Readings a site", group: "Reading", kind: "count" }, why: "Set anew each time." },
+    {
+      ...{ key: "readoutStepMm", label: "Step of the readout", group: "Reading", ...length },
+      why: "Smallest change of the number that the controller shows.",
+      when: { field: "way", is: ["by hand"] },
+    },
+    {
+      ...{ key: "speedMmPerS", label: "Speed of lines", group: "Burn", ...speed },
+      why: "Slow and thin.",
+      when: marked,
+    },
+    { ...{ key: "powerPct", label: "Power of lines, %", group: "Burn", kind: "count" }, why: "", when: marked },
+    { ...{ key: "cutSpeedMmPerS", label: "Speed of the cut", group: "Burn", ...speed }, why: "", when: cut },
+    { ...{ key: "cutPowerPct", label: "Power of the cut, %", group: "Burn", kind: "count" }, why: "", when: cut },
+    {
+      ...{ key: "stockAtXMm", label: "Lies at X", group: "Stock", ...length },
+      why: "Lower left corner, from the left edge of the working area.",
+    },
+    { ...{ key: "stockAtYMm", label: "Lies at Y", group: "Stock", ...length }, why: "From its front edge." },
+  ];
+}
+
+function schemaFor(context: PlanContext): z.ZodType<AxisScalePlan> {
+  const { machine } = context;
+  const positive = (what: string) => z.number({ error: `Give ${what}.` }).positive("It must be larger than 0.");
+  const power = z
+    .number({ error: "Give the power." })
+    .positive("It must be larger than 0.")
+    .max(100, "Power goes up to 100 %.");
+  const pace = positive("the speed").max(
+    machine.topSpeedMmPerS,
+    `${machine.name} goes up to ${plain(machine.topSpeedMmPerS)} mm/s.`,
+  );
+  const count = (what: string, most: number) =>
+    z
+      .number({ error: `Give ${what}.` })
+      .int("A whole number.")
+      .min(1, "At least 1.")
+      .max(most, `${most} at most.`);
+  const place = z.number({ error: "Give where the stock lies." }).min(0, "The stock must lie inside the working area.");
+  return z
+    .object({
+      way: oneOf(WAYS),
+      axes: oneOf(AXES_CHOSEN),
+      gauge: z.string(),
+      reachMm: positive("how far the gauge reaches, for example 150 mm"),
+      spanXMm: positive("a length, for example 300 mm").default(0),
+      spanYMm: positive("a length, for example 300 mm").default(0),
+      intervals: count("the number of ticks", MOST_TICKS).default(1),
+      approach: oneOf(APPROACHES).default("one side"),
+      rows: count("the number of rows", 5).default(1),
+      repeats: count("how often each site is read", 20),
+      readoutStepMm: positive("the step of the readout, for example 0.1 mm").optional(),
+      kerfMm: z
+        .number({ error: "Give the width of the cut, for example 0.2 mm." })
+        .min(0, "No less than 0.")
+        .max(2, "No laser cuts so wide: 0.1 to 0.4 mm is usual.")
+        .optional(),
+      speedMmPerS: pace.default(1),
+      powerPct: power.default(1),
+      cutSpeedMmPerS: pace.optional(),
+      cutPowerPct: power.optional(),
+      stockAtXMm: place,
+      stockAtYMm: place,
+    })
+    .superRefine((plan, issues) => {
+      const say = (field: keyof AxisScalePlan, message: string | undefined) => {
+        if (message) issues.addIssue({ code: "custom", path: [field], message });
+      };
+      for (const axis of axesOf(plan)) say(axis === "x" ? "spanXMm" : "spanYMm", spanFault(plan, axis, context));
+      for (const axis of AXES) say(axis === "x" ? "stockAtXMm" : "stockAtYMm", bedFault(plan, axis, machine));
+      say("intervals", ticksFault(plan));
+    })
+    .transform(onlyAsked);
+}
+
+/** What another way asks for is no part of this plan. */
+function onlyAsked({ kerfMm, readoutStepMm, cutSpeedMmPerS, cutPowerPct, ...plan }: AxisScalePlan): AxisScalePlan {
+  return {
+    ...plan,
+    ...(plan.way === "part" ? { kerfMm } : {}),
+    ...(plan.way === "by hand" ? { readoutStepMm } : {}),
+    ...(isCut(plan) ? { cutSpeedMmPerS, cutPowerPct } : {}),
+  };
+}
+
+function spanFault(plan: AxisScalePlan, axis: Axis, context: PlanContext): string | undefined {
+  const span = spanOf(plan, axis);
+  const gauge = gaugeOf(plan, context);
+  if (span > plan.reachMm)
+    return `${gauge?.name ?? "The gauge"} reaches ${plain(plan.reachMm)} mm, as said below: shorten the length, or read with another gauge.`;
+  const { widthMm, depthMm } = context.machine;
+  const room = (axis === "x" ? widthMm : depthMm) - besideSpan(plan, axis);
+  if (span > room) return `The longest that fits ${context.machine.name} is ${plain(Math.floor(room))} mm.`;
+  if (!gauge) return undefined;
+  const tolerance = context.tolerance ?? DEFAULT_TOLERANCE;
+  const needed = neededMm(gauge, plan.repeats, tolerance);
+  if (span >= needed) return undefined;
+  const told = `Over ${shownLength(span, "mm", 1)} ${gauge.name} tell${gauge.kind === "calipers" ? "" : "s"} the scale to ± ${plain((100 * expandedMm(gauge, plan.repeats)) / span, 2)} %, and ${plain(100 * tolerance, 3)} % is wanted.`;
+  return `${told} It takes ${plain(Math.ceil(needed))} mm or more${needed > Math.min(room, plan.reachMm) ? ", more than bed or gauge allow: read more often, or with a better gauge" : ""}.`;
+}
+
+function bedFault(plan: AxisScalePlan, axis: Axis, machine: MachineSpec): string | undefined {
+  const [at, size] = axis === "x" ? [plan.stockAtXMm, machine.widthMm] : [plan.stockAtYMm, machine.depthMm];
+  const end = at + sheetOf(plan, axis);
+  return end > size ? `The stock would reach ${plain(end)} mm; the working area ends at ${plain(size)} mm.` : undefined;
+}
+
+function ticksFault(plan: AxisScalePlan): string | undefined {
+  if (plan.way !== "ladder") return undefined;
+  const pitch = Math.min(...axesOf(plan).map((axis) => spanOf(plan, axis) / plan.intervals));
+  if (pitch < NEAREST_TICKS_MM)
+    return `Ticks would lie ${plain(pitch, 1)} mm apart: ${NEAREST_TICKS_MM} mm or more keeps them apart for the eye.`;
+  return undefined;
+}
+
+function gaugeOf(plan: Pick<AxisScalePlan, "gauge">, context: PlanContext) {
+  const all = lengthGauges(context);
+  return all.find((g) => g.id === plan.gauge) ?? all[0];
+}
+
+export function planWarnings(plan: AxisScalePlan, context: PlanContext): PlanWarning[] {
+  const warnings: PlanWarning[] = [];
+  const gauge = gaugeOf(plan, context);
+  const tolerance = context.tolerance ?? DEFAULT_TOLERANCE;
+  for (const axis of axesOf(plan)) {
+    const share = gauge ? expandedMm(gauge, plan.repeats) / spanOf(plan, axis) : 0;
+    if (share > tolerance / 2)
+      warnings.push({
+        field: axis === "x" ? "spanXMm" : "spanYMm",
+        message: `Told to ± ${plain(100 * share, 3)} %: a proof within ${plain(100 * tolerance, 3)} % needs luck. Longer, or read more often.`,
+      });
+  }
+  if (axesOf(plan).length === 2 && plan.spanXMm === plan.spanYMm)
+    warnings.push({ field: "spanYMm", message: "As long as along X: if the two are mixed up, nobody will notice." });
+  if (isCut(plan) && plan.way === "part")
+    warnings.push({
+      field: "way",
+      message: "From a part alone its cut is mixed into the scale: measure the hole too, where it can be reached.",
+    });
+  return warnings;
+}

@@ -1,0 +1,16 @@
+/** What an axis is told by: how far it goes a pulse, how many pulses a length takes, or how large its field is. */
+import type { SettingSpec } from "../setting";
+
+export type Axis = "x" | "y";
+export const AXES = ["x", "y"] as const satisfies readonly Axis[];
+export const AXIS_SCALE: Readonly<Record<Axis, string>> = { x: "axis scale x", y: "axis scale y" };
+
+/** `0.001` in µm a pulse, and in pulses per mm alike. (common practice, no source) */
+const USUAL_STEP = { length: 1e-6, "per length": 1e-3 };
+
+export const AXIS_SCALES: readonly SettingSpec[] = AXES.map((axis) => ({
+  ...{ key: AXIS_SCALE[axis], label: `Axis scale ${axis.toUpperCase()}`, owner: "machine", shape: "scalar" },
+  ...{ copied: false, unit: "um", atUnit: null, usualStep: USUAL_STEP, dimensions: ["length", "per length"] },
+  larger: { positive: "makes marks longer", negative: "makes marks shorter" },
+  usualSense: { otherwise: -1, fixed: { "per length": 1 } },
+}));

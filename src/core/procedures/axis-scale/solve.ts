@@ -1,0 +1,160 @@
+/** The scale of each axis from what was read, what to enter, and what was noticed. */
+import { expandedUncertainty } from "../../fitting/student-t";
+import { plain, withUncertainty } from "../../metrology/quantity-text";
+import { sitesLeft } from "../answer";
+import type { History, RoundRecord } from "../contract";
+import type { Estimate, Outcome } from "../outcome";
+import { lengthUnitOf } from "../shown-unit";
+import { estimateId, scaleCorrection } from "./correction";
+import { figuresOf } from "./figures";
+import { findingsOf } from "./findings";
+import { type AxisScalePlan, axesOf, isLadder, spanOf } from "./plan-type";
+import { type Approaches, positioning } from "./positioning";
+import { type AxisRead, readAxis } from "./read-axis";
+import { resultTable } from "./result-table";
+import { AXES } from "./setting";
+
+/** A tick that reads less than the one before it by more than this is out of order, mm. */
+const OUT_OF_ORDER_MM = 1;
+
+export function solveAxisScale(history: History<AxisScalePlan>): Outcome {
+  const round = history.rounds.findLast((r) => r.answers.length > 0);
+  if (!round) return { status: "open", missing: "Nothing is read yet.", table: null, findings: [] };
+  const axes = axesRead(history, round);
+  const table = resultTable(round, axes, lengthUnitOf(history));
+  if (axes.length === 0) return { status: "open", missing: missingIn(round.plan), table, findings: [] };
+  const findings = findingsOf(history, round, axes);
+  const wrong =
+    axes.map(outOfOrder).find((text) => text !== null) ?? axes.map(notGrowing).find((text) => text !== null);
+  if (wrong) return { status: "unsolvable", reason: wrong, table, findings };
+  return {
+    ...{ status: "solved", complete: sitesLeft(round.spec.sites, round.answers).length === 0 },
+    estimates: axes.flatMap((read) => estimatesOf(round, read)),
+    corrections: axes.flatMap((read) => scaleCorrection(history, round, read) ?? []),
+    ...{ findings, table, figures: figuresOf(round, axes, lengthUnitOf(history)) },
+    ...{ adjustments: [], learned: {}, wishes: [], artefacts: [] },
+    predicted: predictedFor(round.plan),
+  };
+}
+
+export function axesRead(history: History<AxisScalePlan>, round: RoundRecord<AxisScalePlan>): AxisRead[] {
+  return AXES.filter((axis) => axesOf(round.plan).includes(axis)).flatMap(
+    (axis) => readAxis(round, axis, history.gauges) ?? [],
+  );
+}
+
+function missingIn({ way }: AxisScalePlan): string {
+  if (way === "by hand") return "Note both readouts and measure the distance.";
+  return way === "part and hole" ? "Measure part and hole along one axis." : "Measure along one axis.";
+}
+
+function predictedFor(plan: AxisScalePlan): string {
+  const spans = axesOf(plan).map((axis) => `${plain(spanOf(plan, axis))} mm along ${axis.toUpperCase()}`);
+  return `Enter one axis, read it back, then the other. The next burn should measure ${spans.join(" and ")}.`;
+}
+
+/** Error of an axis as a share: what a nominal length comes out too long. */
+export function errorOf({ ratio }: AxisRead) {
+  return { ...ratio.quantity, value: ratio.quantity.value - 1 };
+}
+
+function estimatesOf(round: RoundRecord<AxisScalePlan>, read: AxisRead): Estimate[] {
+  const name = read.axis.toUpperCase();
+  const lengths = { unit: "mm" as const, headline: false };
+  const places = positioning(approachesOf(read));
+  return [
+    {
+      ...{
+        id: estimateId(read.axis),
+        label: `Error of length, ${name}`,
+        quantity: errorOf(read),
+        unit: "percent",
+      },
+      ...{ headline: true, budget: read.ratio.parts, helps: helpFor(round.plan, read) },
+    },
+    ...(read.kerf
+      ? [
+          {
+            ...lengths,
+            id: `kerf ${read.axis}`,
+            label: `Cut, by part and hole along ${name}`,
+            quantity: read.kerf.quantity,
+            budget: read.kerf.parts,
+            helps: null,
+          },
+        ]
+      : []),
+    ...(read.reversal
+      ? [
+          {
+            ...lengths,
+            id: `play ${read.axis}`,
+            label: `${name}: from the last minus from the first`,
+            quantity: read.reversal.quantity,
+            budget: read.reversal.parts,
+            helps: null,
+          },
+        ]
+      : []),
+    ...(places?.repeatabilityMm
+      ? [
+          {
+            ...{
+              ...lengths,
+              id: `repeatability ${read.axis}`,
+              label: `${name}: repeatability from both sides`,
+              budget: [],
+              helps: null,
+            },
+            quantity: { value: places.repeatabilityMm, standardUncertainty: 0, degreesOfFreedom: "infinite" as const },
+          },
+        ]
+      : []),
+  ];
+}
+
+/** Where each tick lies by its rows, minus nominal. */
+export function approachesOf({ read }: AxisRead): Approaches[] {
+  const places = [...new Set(read.map((r) => r.nominalMm))];
+  return places.map((nominalMm) => {
+    const from = (side: "up" | "down") =>
+      read.flatMap((r) =>
+        r.nominalMm === nominalMm && r.place.kind === "tick" && r.place.side === side ? [r.mean - nominalMm] : [],
+      );
+    return { nominalMm, up: from("up"), down: from("down") };
+  });
+}
+
+function helpFor(plan: AxisScalePlan, { ratio }: AxisRead): string | null {
+  const [largest] = ratio.parts;
+  if (!largest) return null;
+  if (largest.id.startsWith("limit")) return "A longer length, or a better gauge: this one's own limit counts most.";
+  if (largest.id.startsWith("placing"))
+    return isLadder(plan) ? "More readings, or a longer ladder." : "More readings, or a longer length.";
+  if (largest.id === "form") return "Another part, from stock that lies still while it is cut.";
+  if (largest.id === "kerf") return "Measure the hole too.";
+  return "A longer length.";
+}
+
+function outOfOrder({ axis, read }: AxisRead): string | null {
+  const rows = new Map<string, { site: string; index: number; mm: number }[]>();
+  for (const { place, mean } of read)
+    if (place.kind === "tick") {
+      const key = `${place.row}`;
+      rows.set(key, [...(rows.get(key) ?? []), { site: place.site, index: place.index, mm: mean }]);
+    }
+  for (const row of rows.values()) {
+    const sorted = [...row].sort((a, b) => a.index - b.index);
+    const at = sorted.findIndex((r, i) => i > 0 && r.mm < (sorted[i - 1]?.mm ?? 0) - OUT_OF_ORDER_MM);
+    const [before, here] = [sorted[at - 1], sorted[at]];
+    if (before && here)
+      return `${axis.toUpperCase()}, tick ${here.index} reads ${plain(here.mm, 2)} mm, less than tick ${before.index} (${plain(before.mm, 2)} mm). Were two mixed up, or read from the wrong end? Read both again.`;
+  }
+  return null;
+}
+
+function notGrowing({ axis, ratio }: AxisRead): string | null {
+  const { value } = ratio.quantity;
+  if (value > 0) return null;
+  return `Readings along ${axis.toUpperCase()} do not grow with the nominal length (${withUncertainty(ratio.quantity, "one")}, ± ${plain(expandedUncertainty(ratio.quantity), 3)}): read from tick 0, each from the same edge.`;
+}

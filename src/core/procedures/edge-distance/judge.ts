@@ -1,0 +1,65 @@
+/** Do the lines lie where they are drawn? */
+import { expandedUncertainty } from "../../fitting/student-t";
+import type { Measured } from "../../metrology/measured";
+import { fixed } from "../../metrology/quantity-text";
+import { ruling, worstRuling } from "../../metrology/tolerance";
+import { AXES, type Axis } from "../axis-scale/setting";
+import type { History, RoundRecord } from "../contract";
+import { headlineOf } from "../plain-course";
+import type { Verdict } from "../verdict";
+import type { EdgesRead } from "./read-edges";
+import { type EdgeTerms, sideOf } from "./terms";
+
+const MORE_READINGS = 2;
+const ADVICE = {
+  proved: "Nothing to change.",
+  "not proved": "Enter what this burn says, and prove it once more.",
+  "cannot tell": "Tolerance and doubt overlap: read more often.",
+} as const;
+
+/** @param edge what is measured from: `edge`, `stop` */
+export function judgeEdges<P extends EdgeTerms>(
+  history: History<P>,
+  edge: string,
+  edgesIn: (history: History<P>, round: RoundRecord<P>) => EdgesRead | null,
+): Verdict | null {
+  const last = history.rounds.at(-1);
+  if (!last || (last.purpose !== "proof" && last.purpose !== "check")) return null;
+  const errorsIn = (round: RoundRecord<P>) => edgesIn(history, round)?.errors ?? {};
+  const errors = errorsIn(last);
+  const after = AXES.flatMap((axis) => {
+    const error = errors[axis]?.quantity;
+    return error ? [{ axis, error }] : [];
+  });
+  if (after.length === 0) return null;
+  const before = (axis: Axis): Measured | null =>
+    history.rounds
+      .filter((r) => r.n < last.n)
+      .flatMap((r) => errorsIn(r)[axis]?.quantity ?? [])
+      .at(-1) ?? null;
+  const lines = after.map(({ axis, error }) => ({
+    ...{ label: `Error from the ${sideOf(last.plan, axis)} ${edge}`, before: before(axis), after: error },
+    result: ruling(error, history.tolerance),
+  }));
+  const result = worstRuling(lines.map((l) => l.result));
+  const worst = after.reduce((w, e) => (Math.abs(e.error.value) > Math.abs(w.error.value) ? e : w));
+  const said = after.map(
+    ({ axis, error }) =>
+      `${axis.toUpperCase()} lies ${fixed(Math.abs(error.value), 2)} ± ${fixed(expandedUncertainty(error), 2)} mm too ${error.value < 0 ? "near" : "far"}`,
+  );
+  return {
+    ...{ result, lines, tolerance: history.tolerance, unit: "mm", findings: [] },
+    headline: headlineOf(last.purpose, result),
+    advice: `${said.join("; ")}. ${ADVICE[result]}`,
+    ways:
+      result === "cannot tell"
+        ? [
+            {
+              text: `Read every place ${MORE_READINGS} times more, setting the gauge anew.`,
+              ...{ sites: last.spec.sites.map((s) => s.id), more: MORE_READINGS, gauge: null },
+            },
+          ]
+        : [],
+    asFound: { label: `distance from the ${edge}s`, quantity: worst.error },
+  };
+}

@@ -1,0 +1,58 @@
+/** Two lines at nominal distances from two edges that meet in a corner: what origin and fixture stops have in common. */
+import type { Axis } from "../axis-scale/setting";
+
+export const SIDES_X = { left: "On the left", right: "On the right" } as const;
+export const SIDES_Y = { back: "At the back (top)", front: "At the front" } as const;
+export const MEASURED_TO = { centre: "The middle of the line", near: "The near edge of the line" } as const;
+
+export type Side = keyof typeof SIDES_X | keyof typeof SIDES_Y;
+
+export type EdgeTerms = {
+  axes: "X and Y" | "X" | "Y";
+  sideX: keyof typeof SIDES_X;
+  sideY: keyof typeof SIDES_Y;
+  /** From each edge to the line along it, mm. */
+  distanceXMm: number;
+  distanceYMm: number;
+  measuredTo: keyof typeof MEASURED_TO;
+  /** Width of a line, mm; where it is measured to its near edge. */
+  lineWidthMm?: number;
+  repeats: number;
+  speedMmPerS: number;
+  powerPct: number;
+};
+
+export function edgeAxes({ axes }: Pick<EdgeTerms, "axes">): Axis[] {
+  return axes === "X and Y" ? ["x", "y"] : axes === "X" ? ["x"] : ["y"];
+}
+
+export function sideOf(terms: Pick<EdgeTerms, "sideX" | "sideY">, axis: Axis): Side {
+  return axis === "x" ? terms.sideX : terms.sideY;
+}
+
+export function distanceOf(terms: Pick<EdgeTerms, "distanceXMm" | "distanceYMm">, axis: Axis): number {
+  return axis === "x" ? terms.distanceXMm : terms.distanceYMm;
+}
+
+/** Lengths from the corner in which the two edges meet: `u` away from the edge along Y, `v` away from the edge along X. */
+export type FromCorner = { u: number; v: number };
+
+/** Which two lines there are: each at its distance from its edge, reaching from one place along it to another. */
+export type LinesLaid = {
+  /** Along Y, at `u` = distance from the left or right edge. */
+  x: { from: number; to: number };
+  y: { from: number; to: number };
+};
+
+/** Where along an edge its line is measured: near both ends of the line, from the corner, mm. */
+export function placesAlong({ from, to }: LinesLaid["x"]): [number, number] {
+  const inset = (to - from) * 0.1;
+  return [from + inset, to - inset];
+}
+
+/** `0.448 mm too near to the left edge`. */
+export function offText(mm: number, shown: string, side: Side, edge: string): string {
+  return `${shown} too ${mm < 0 ? "near to" : "far from"} the ${side} ${edge}`;
+}
+
+export const edgeSite = (axis: Axis, which: 1 | 2) => `${axis} ${which}`;

@@ -1,0 +1,76 @@
+/** A cross at nominal distances from where the stops are taken to stand, burned or traced. */
+import { letterStrokes } from "../../coupon/lettering";
+import type { MarkingSettings } from "../../coupon/piece";
+import type { Op } from "../../coupon/program";
+import type { RoundSpec } from "../../coupon/round-spec";
+import { plain } from "../../metrology/quantity-text";
+import type { PlanContext, Purpose } from "../contract";
+import { distanceWords, edgeSites, linePaths, onStock } from "../edge-distance/marks";
+import { type FixturePlan, linesOf, stockOf, WAYS } from "./plan";
+
+const PIECE = "fixture";
+const LINES = "lines";
+const LETTERS_MM = 3;
+
+export function fixtureRound(plan: FixturePlan, context: PlanContext, purpose: Purpose): RoundSpec {
+  const { machine, couponCode } = context;
+  const stock = stockOf(plan);
+  const paths = linePaths(plan, linesOf(plan), stock, LINES);
+  const isBurned = plan.way === "burned";
+  const settings: MarkingSettings = {
+    ...{ id: LINES, label: "Cross and words", use: "line", runUpMm: 0, scan: null },
+    ...{ speedMmPerS: plan.speedMmPerS, powerPct: plan.powerPct },
+  };
+  const laid: Op = {
+    kind: "tell",
+    text: `Clamp the fixture, and push a piece of ${plain(stock.widthMm)} × ${plain(stock.heightMm)} mm or more against its ${plan.sideX} and its ${plan.sideY} stop.`,
+  };
+  const traced: Op[] = [
+    { kind: "tell", text: "Trace the cross with the aiming dot, and draw over it with a sharp pencil, or on tape." },
+    ...paths.map((path): Op => ({ kind: "trace", points: path.points })),
+  ];
+  return {
+    pieces: isBurned
+      ? [
+          {
+            ...{ id: PIECE, label: `Fixture stops, coupon ${couponCode}`, ...stock, settings: [settings] },
+            stock: `offcut ${plain(stock.widthMm)} × ${plain(stock.heightMm)} with a square ${plan.sideY} ${plan.sideX} corner`,
+            paths: [...paths, ...wordsOf(plan, context)],
+          },
+        ]
+      : [],
+    placement: {
+      xMm: plan.sideX === "left" ? plan.aboutXMm : machine.widthMm - plan.aboutXMm - stock.widthMm,
+      yMm: plan.sideY === "front" ? plan.aboutYMm : machine.depthMm - plan.aboutYMm - stock.heightMm,
+    },
+    program: [laid, ...(isBurned ? [{ kind: "mark" as const, piece: PIECE, settings: LINES }] : traced)],
+    sites: edgeSites(plan, linesOf(plan), stock, {
+      piece: isBurned ? PIECE : null,
+      against: "fixture",
+      edgeWord: "stop",
+    }),
+    delivery: WAYS[plan.way],
+    checklist: [
+      isBurned
+        ? `Eyewear for ${plain(machine.wavelengthNm)} nm is on, or the housing is closed.`
+        : "The beam is off: only the aiming dot is on.",
+      "The machine is homed, and no origin is set by hand.",
+      purpose === "proof"
+        ? "The cross is placed by the new stops."
+        : "The fixture stays clamped until the proof is read.",
+    ],
+  };
+}
+
+/** In the quarter of the cross away from both stops. */
+function wordsOf(plan: FixturePlan, { couponCode, day }: PlanContext) {
+  const stock = stockOf(plan);
+  const at = onStock(
+    { u: plan.distanceXMm + plan.armMm / 2 + 8, v: plan.distanceYMm + plan.armMm / 2 + 4 },
+    plan,
+    stock,
+  );
+  return [[couponCode, ...(day ? [day] : [])].join(" "), distanceWords(plan)]
+    .flatMap((text, i) => letterStrokes(text, { x: at.x, y: at.y - i * 1.6 * LETTERS_MM }, LETTERS_MM - 1, "middle"))
+    .map((points) => ({ points, closed: false, settings: LINES }));
+}

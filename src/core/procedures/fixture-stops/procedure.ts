@@ -1,0 +1,79 @@
+/** Fixture stops: where a fixture or pallet stands in the working area, so that work can be placed by its stops. */
+import { AXIS_SCALE } from "../axis-scale/setting";
+import type { History, Next, Procedure } from "../contract";
+import { edgeDetail } from "../edge-distance/detail";
+import { expectedDistance } from "../edge-distance/expected";
+import { judgeEdges } from "../edge-distance/judge";
+import { edgeAxes } from "../edge-distance/terms";
+import { HOME_OFFSET } from "../origin/setting";
+import type { Correction, Outcome } from "../outcome";
+import { plainNext } from "../plain-course";
+import { readTicks } from "../read-ticks";
+import { fixtureRound } from "./coupon";
+import { type FixturePlan, planForm, planWarnings } from "./plan";
+import { FIXTURE_STOP, FIXTURE_STOPS } from "./setting";
+import { solveFixture, stopsIn } from "./solve";
+
+/** A fixture may stand off from where it is taken to by so much, mm. */
+const EXPECTED_WITHIN_MM = 10;
+
+const judge = (history: History<FixturePlan>) => judgeEdges(history, "stop", stopsIn);
+
+export const fixtureStops: Procedure<FixturePlan> = {
+  id: "fixture-stops",
+  version: 1,
+  title: "Fixture stops",
+  summary: "Where the stops of a fixture or pallet stand",
+  machineKinds: ["CO2 gantry", "diode gantry"],
+  settings: FIXTURE_STOPS,
+  needs: [
+    { on: "setting", what: AXIS_SCALE.x, effect: "stale", why: "the axis scale was changed" },
+    { on: "setting", what: AXIS_SCALE.y, effect: "stale", why: "the axis scale was changed" },
+    { on: "setting", what: HOME_OFFSET.x, effect: "stale", why: "the home offset was changed" },
+    { on: "setting", what: HOME_OFFSET.y, effect: "stale", why: "the home offset was changed" },
+    { on: "change", what: "home", effect: "stale" },
+    { on: "change", what: "bed", effect: "stale" },
+    { on: "change", what: "mirrors", effect: "stale" },
+    { on: "change", what: "belt", effect: "check" },
+  ],
+  occasional: true,
+  tolerance: { default: 0.2, unit: "mm", label: "Largest distance from where it is drawn" },
+  recheck: { defaultDays: 90, why: "Fixtures are taken off and put back." },
+  plan: planForm,
+  actsFrom: () => "controller",
+  sets: (plan) => edgeAxes(plan).map((axis) => FIXTURE_STOP[axis]),
+  warnings: planWarnings,
+  round: fixtureRound,
+  asSent: (spec) => spec,
+  checkPlan: (last) => last,
+  expected: (history, site) => expectedDistance(history, site, EXPECTED_WITHIN_MM),
+  solve: solveFixture,
+  next,
+  judge,
+  overlay: readTicks,
+  detail: edgeDetail,
+};
+
+function next(history: History<FixturePlan>, outcome: Outcome): Next<FixturePlan> {
+  const last = history.rounds.at(-1);
+  const corrections = outcome.status === "solved" ? outcome.corrections : [];
+  const words = {
+    read: "Measure from the stops first.",
+    prove: "Another cross, placed by the new stops.",
+    proved: "Proved: work can be placed by the stops.",
+    holding: "Still where they were: nothing to change.",
+  };
+  const proof = last
+    ? { plan: placedBy(last.plan, corrections), set: corrections.map((c) => c.setting) }
+    : { why: words.read };
+  return plainNext(history, outcome, judge(history), words, proof);
+}
+
+/** The same cross, placed by the stops as they were found. */
+function placedBy(plan: FixturePlan, corrections: readonly Correction[]): FixturePlan {
+  const found = (setting: string, old: number) => {
+    const value = corrections.find((c) => c.setting === setting)?.newValue;
+    return value?.shape === "scalar" ? value.value : old;
+  };
+  return { ...plan, aboutXMm: found(FIXTURE_STOP.x, plan.aboutXMm), aboutYMm: found(FIXTURE_STOP.y, plan.aboutYMm) };
+}

@@ -1,0 +1,70 @@
+/**
+ * Where the stops of a fixture stand.
+ *
+ *   stop = where it was taken to stand - e      e measured minus nominal, away from the stop
+ */
+import { type Budgeted, times } from "../../metrology/budget";
+import { fixed, plain, shownLength, signed } from "../../metrology/quantity-text";
+import { sitesLeft } from "../answer";
+import { AXES, type Axis } from "../axis-scale/setting";
+import type { History, RoundRecord } from "../contract";
+import { edgeFindings } from "../edge-distance/findings";
+import { type EdgesRead, readEdges } from "../edge-distance/read-edges";
+import { edgeTable } from "../edge-distance/result-table";
+import { offText, sideOf } from "../edge-distance/terms";
+import { numberCorrection } from "../number-correction";
+import type { Correction, Estimate, Outcome } from "../outcome";
+import { lengthUnitOf } from "../shown-unit";
+import { aboutOf, type FixturePlan, linesOf } from "./plan";
+import { FIXTURE_STOPS } from "./setting";
+
+export function solveFixture(history: History<FixturePlan>): Outcome {
+  const round = history.rounds.findLast((r) => r.answers.length > 0);
+  if (!round) return { status: "open", missing: "Nothing is read yet.", table: null, findings: [] };
+  const read = stopsIn(history, round);
+  const unit = lengthUnitOf(history);
+  const table = edgeTable(round.plan, round.spec.sites, read, unit);
+  if (!read) return { status: "open", missing: "Measure from one stop.", table, findings: [] };
+  const axes = AXES.filter((axis) => read.errors[axis]);
+  return {
+    ...{ status: "solved", complete: sitesLeft(round.spec.sites, round.answers).length === 0 },
+    estimates: axes.map((axis) => estimateOf(round, axis, read.errors[axis] as Budgeted)),
+    corrections: axes.map((axis) => correctionOf(history, round, axis, read.errors[axis] as Budgeted)),
+    findings: edgeFindings(round.plan, read, unit),
+    ...{ table, figures: [], adjustments: [], wishes: [], artefacts: [], learned: {} },
+    predicted: "Write down where the stops stand; the next cross is placed by it, and should lie at its distances.",
+  };
+}
+
+export function stopsIn(history: History<FixturePlan>, { plan, answers }: RoundRecord<FixturePlan>): EdgesRead | null {
+  return readEdges(plan, linesOf(plan), answers, history.gauges);
+}
+
+function estimateOf({ plan }: RoundRecord<FixturePlan>, axis: Axis, error: Budgeted): Estimate {
+  const { quantity, parts } = times(error, -1);
+  return {
+    ...{ id: `stop ${axis}`, label: `Stop of ${axis.toUpperCase()}, from the ${sideOf(plan, axis)} side`, unit: "mm" },
+    quantity: { ...quantity, value: aboutOf(plan, axis) + quantity.value },
+    ...{ headline: true, budget: parts, helps: "More readings, or longer arms." },
+  };
+}
+
+function correctionOf(
+  history: History<FixturePlan>,
+  { plan }: RoundRecord<FixturePlan>,
+  axis: Axis,
+  error: Budgeted,
+): Correction {
+  const spec = FIXTURE_STOPS[axis === "x" ? 0 : 1] as (typeof FIXTURE_STOPS)[number];
+  const unit = lengthUnitOf(history);
+  const old = aboutOf(plan, axis);
+  const change = times(error, -1).quantity;
+  return numberCorrection(history.machine, {
+    ...{ spec, estimate: `stop ${axis}`, old, change, doubt: null },
+    arithmetic: [
+      `measured − nominal, at the corner of the stops: ${offText(error.quantity.value, shownLength(Math.abs(error.quantity.value), unit, 3), sideOf(plan, axis), "stop")}`,
+      `taken to stand at ${plain(old)} mm ${change.value < 0 ? "−" : "+"} ${fixed(Math.abs(change.value), 3)} mm = ${fixed(old + change.value, 3)} mm from the ${sideOf(plan, axis)} side of the working area`,
+    ],
+    leaves: (rounding) => `rounding leaves ${signed(rounding, 3)} mm`,
+  });
+}

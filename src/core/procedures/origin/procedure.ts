@@ -1,0 +1,71 @@
+/** Origin: whether marks lie where they are drawn from the edges of the stock, and the home offsets that make it so. */
+import { AXIS_SCALE } from "../axis-scale/setting";
+import type { History, Next, Procedure } from "../contract";
+import { edgeDetail } from "../edge-distance/detail";
+import { expectedDistance } from "../edge-distance/expected";
+import { judgeEdges } from "../edge-distance/judge";
+import { edgeAxes } from "../edge-distance/terms";
+import type { Outcome } from "../outcome";
+import { plainNext } from "../plain-course";
+import { readTicks } from "../read-ticks";
+import { originRound } from "./coupon";
+import { type OriginPlan, planForm, planWarnings } from "./plan";
+import { HOME_OFFSET, HOME_OFFSETS } from "./setting";
+import { edgesIn, solveOrigin } from "./solve";
+
+/** An origin may be off by so much before anything is known, mm. */
+const EXPECTED_WITHIN_MM = 2;
+
+const judge = (history: History<OriginPlan>) => judgeEdges(history, "edge", edgesIn);
+
+export const origin: Procedure<OriginPlan> = {
+  id: "origin",
+  version: 1,
+  title: "Origin",
+  summary: "Marks lie where they are drawn from the edges of the stock",
+  machineKinds: ["CO2 gantry", "diode gantry"],
+  settings: HOME_OFFSETS,
+  needs: [
+    { on: "setting", what: AXIS_SCALE.x, effect: "stale", why: "the axis scale was changed" },
+    { on: "setting", what: AXIS_SCALE.y, effect: "stale", why: "the axis scale was changed" },
+    { on: "change", what: "home", effect: "stale" },
+    { on: "change", what: "bed", effect: "stale" },
+    { on: "change", what: "belt", effect: "stale" },
+    { on: "change", what: "motor", effect: "stale" },
+    { on: "change", what: "driver", effect: "stale" },
+    { on: "change", what: "mirrors", effect: "stale" },
+    { on: "change", what: "gantry", effect: "check" },
+  ],
+  occasional: true,
+  tolerance: { default: 0.2, unit: "mm", label: "Largest distance from where it is drawn" },
+  recheck: { defaultDays: 180, why: "Switches and stops are knocked." },
+  plan: planForm,
+  actsFrom: () => "controller",
+  sets: (plan) => edgeAxes(plan).map((axis) => HOME_OFFSET[axis]),
+  warnings: planWarnings,
+  round: originRound,
+  asSent: (spec) => spec,
+  checkPlan: (last) => last,
+  expected: (history, site) => expectedDistance(history, site, EXPECTED_WITHIN_MM),
+  solve: solveOrigin,
+  next,
+  judge,
+  overlay: readTicks,
+  detail: edgeDetail,
+};
+
+function next(history: History<OriginPlan>, outcome: Outcome): Next<OriginPlan> {
+  const last = history.rounds.at(-1);
+  const corrections = outcome.status === "solved" ? outcome.corrections : [];
+  const words = {
+    read: "Measure from the edges first.",
+    prove: "The same box once more with the new offsets in force, entered and read back one axis after the other.",
+    proved: "Proved: marks lie where they are drawn.",
+    holding: "Still holding: nothing to change.",
+  };
+  const proof =
+    last && corrections.length > 0
+      ? { plan: last.plan, set: corrections.map((c) => c.setting) }
+      : { why: "Confirm first what the controller holds: the new offset builds on it." };
+  return plainNext(history, outcome, judge(history), words, proof);
+}

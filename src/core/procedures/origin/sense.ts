@@ -1,0 +1,51 @@
+/**
+ * What a larger home offset does, as it is said or as two burns with different offsets tell it.
+ *
+ *   slope = (e2 - e1) / ((new - old) count)      about +1: away from the edge, about -1: toward it
+ */
+import type { Axis } from "../axis-scale/setting";
+import type { History, RoundRecord } from "../contract";
+import { readEdges } from "../edge-distance/read-edges";
+import { numberIn } from "../number-correction";
+import { linesOf, type OriginPlan } from "./plan";
+import { HOME_OFFSETS } from "./setting";
+
+/** A change tells its sense when it is as large as its doubt: it can only be one or the other. It tells its size from further off. */
+const TELLS_SENSE = 1;
+export const TELLS_SIZE = 3;
+
+export type Sense =
+  | { known: true; sense: 1 | -1; from: "said" | "learned"; slope: number | null }
+  /** Taken as +1 for a first try. */
+  | { known: false; sense: 1 };
+
+export function specOf(axis: Axis) {
+  return HOME_OFFSETS[axis === "x" ? 0 : 1] as (typeof HOME_OFFSETS)[number];
+}
+
+/** One step of the number, mm: a count, or the number itself where it is a length. */
+export function countMm({ countMm: count }: OriginPlan): number {
+  return count ?? 1;
+}
+
+export function senseOf(history: History<OriginPlan>, round: RoundRecord<OriginPlan>, axis: Axis): Sense {
+  const slope = learnedSlope(history, axis, TELLS_SENSE);
+  const said = axis === "x" ? round.plan.senseX : round.plan.senseY;
+  if (said !== "not known") return { known: true, sense: said === "away" ? 1 : -1, from: "said", slope };
+  if (slope === null) return { known: false, sense: 1 };
+  return { known: true, sense: slope > 0 ? 1 : -1, from: "learned", slope };
+}
+
+/** By the newest two rounds between which the number changed, and the mark moved with it `beyond` its doubt; `null` before there are such. */
+export function learnedSlope(history: History<OriginPlan>, axis: Axis, beyond: number): number | null {
+  const known = history.rounds.flatMap((round) => {
+    const number = numberIn(round, specOf(axis));
+    const error = readEdges(round.plan, linesOf(round.plan), round.answers, history.gauges)?.errors[axis];
+    return number === null || !error ? [] : [{ number, error: error.quantity, count: countMm(round.plan) }];
+  });
+  const [before, after] = known.slice(-2);
+  if (!before || !after || before.number === after.number) return null;
+  const moved = after.error.value - before.error.value;
+  const doubt = Math.hypot(after.error.standardUncertainty, before.error.standardUncertainty);
+  return Math.abs(moved) > beyond * doubt ? moved / ((after.number - before.number) * after.count) : null;
+}

@@ -1,0 +1,151 @@
+/**
+ * How far the origin is off, and the new offsets.
+ *
+ *   new = old - sense e / count      e measured minus nominal, away from the edge; sense +1 if a larger number moves marks away
+ *
+ * 0.064 in at 0.001 in a count is 64 counts. [common practice, no source]
+ */
+import { type Budgeted, times } from "../../metrology/budget";
+import { fixed, plain, shownLength, signed } from "../../metrology/quantity-text";
+import { fromInternal, UNITS } from "../../metrology/units";
+import { sitesLeft } from "../answer";
+import { AXES, type Axis } from "../axis-scale/setting";
+import type { History, RoundRecord } from "../contract";
+import { edgeFindings } from "../edge-distance/findings";
+import { type EdgesRead, readEdges } from "../edge-distance/read-edges";
+import { edgeTable } from "../edge-distance/result-table";
+import { distanceOf, offText, sideOf } from "../edge-distance/terms";
+import { holdOf, numberCorrection, numberIn } from "../number-correction";
+import type { Correction, Estimate, Finding, Outcome } from "../outcome";
+import { lengthUnitOf } from "../shown-unit";
+import { linesOf, type OriginPlan } from "./plan";
+import { countMm, learnedSlope, type Sense, senseOf, specOf, TELLS_SIZE } from "./sense";
+
+/** A count that moves this much more or less than said is another count. */
+const COUNT_WITHIN = 0.3;
+
+export const estimateId = (axis: Axis) => `error ${axis}`;
+
+export function solveOrigin(history: History<OriginPlan>): Outcome {
+  const round = history.rounds.findLast((r) => r.answers.length > 0);
+  if (!round) return { status: "open", missing: "Nothing is read yet.", table: null, findings: [] };
+  const read = edgesIn(history, round);
+  const unit = lengthUnitOf(history);
+  const table = edgeTable(round.plan, round.spec.sites, read, unit);
+  if (!read) return { status: "open", missing: "Measure from one edge.", table, findings: [] };
+  const axes = AXES.filter((axis) => read.errors[axis]);
+  const corrections = axes.flatMap((axis) => correctionOf(history, round, axis, read.errors[axis] as Budgeted) ?? []);
+  return {
+    ...{ status: "solved", complete: sitesLeft(round.spec.sites, round.answers).length === 0 },
+    estimates: axes.map((axis) => estimateOf(round, axis, read.errors[axis] as Budgeted)),
+    corrections,
+    findings: [
+      ...edgeFindings(round.plan, read, unit),
+      ...axes.flatMap((axis) => senseFindings(history, round, axis)),
+      ...corrections.flatMap((c) => rangeEnd(c, round.plan)),
+    ],
+    ...{ table, figures: [], adjustments: [], wishes: [], artefacts: [] },
+    learned: {},
+    predicted: `Enter one axis, read it back, then the other; home the machine anew. The lines should lie at ${axes.map((axis) => `${plain(distanceOf(round.plan, axis))} mm from the ${sideOf(round.plan, axis)} edge`).join(" and ")}.`,
+  };
+}
+
+export function edgesIn(history: History<OriginPlan>, { plan, answers }: RoundRecord<OriginPlan>): EdgesRead | null {
+  return readEdges(plan, linesOf(plan), answers, history.gauges);
+}
+
+function estimateOf({ plan }: RoundRecord<OriginPlan>, axis: Axis, { quantity, parts }: Budgeted): Estimate {
+  return {
+    ...{ id: estimateId(axis), label: `Error from the ${sideOf(plan, axis)} edge`, quantity, unit: "mm" },
+    ...{ headline: true, budget: parts, helps: "More readings, or a box with longer sides." },
+  };
+}
+
+/** @returns `null` while the offset in force is not read back */
+function correctionOf(
+  history: History<OriginPlan>,
+  round: RoundRecord<OriginPlan>,
+  axis: Axis,
+  error: Budgeted,
+): Correction | null {
+  const spec = specOf(axis);
+  const old = numberIn(round, spec);
+  if (old === null) return null;
+  const sense = senseOf(history, round, axis);
+  const count = countMm(round.plan);
+  const unit = lengthUnitOf(history);
+  const held = holdOf(history.machine, spec);
+  const change = times(error, -sense.sense / count).quantity;
+  const shown = (value: number) => plain(fromInternal(value, held.unit), 4);
+  const symbol = UNITS[held.unit].symbol;
+  const per = round.plan.countMm === undefined ? "" : ` ÷ ${plain(count, 4)} mm a count`;
+  return numberCorrection(history.machine, {
+    ...{ spec, estimate: estimateId(axis), old, change, doubt: null },
+    arithmetic: [
+      `measured − nominal, at the corner: ${offText(error.quantity.value, shownLength(Math.abs(error.quantity.value), unit, 3), sideOf(round.plan, axis), "edge")}`,
+      senseLine(sense),
+      `${shown(old)} ${change.value < 0 ? "−" : "+"} ${fixed(Math.abs(error.quantity.value), 3)} mm${per} = ${shown(old + change.value)} ${symbol}`,
+    ],
+    leaves: (rounding) => `rounding leaves ${signed(rounding * count, 3)} mm`,
+  });
+}
+
+function senseLine(sense: Sense): string {
+  if (!sense.known)
+    return "what a larger number does is not known: taken to move marks away from the edge, for a first try";
+  const what = `a larger number moves marks ${sense.sense > 0 ? "away from" : "toward"} the edge`;
+  return sense.from === "said" ? what : `${what}, as the last two burns show`;
+}
+
+function senseFindings(history: History<OriginPlan>, round: RoundRecord<OriginPlan>, axis: Axis): Finding[] {
+  const name = axis.toUpperCase();
+  const says = (id: string, tone: Finding["tone"], headline: string, text: string): Finding[] => [
+    { id: `${id} ${axis}`, tone, site: null, headline, text },
+  ];
+  if (numberIn(round, specOf(axis)) === null)
+    return says(
+      "not read back",
+      "needs you",
+      `The offset of ${name} is not read back.`,
+      "The new offset is the old one and a change: read the old one at the controller, and confirm it.",
+    );
+  const sense = senseOf(history, round, axis);
+  if (!sense.known)
+    return says(
+      "sense",
+      "note",
+      `What a larger offset of ${name} does is not known.`,
+      "The new offset is a first try. If it goes the wrong way, the next burn shows it, and the one after is right.",
+    );
+  const slope = learnedSlope(history, axis, TELLS_SIZE);
+  if (slope === null) return [];
+  if (Math.sign(slope) !== sense.sense)
+    return says(
+      "other sense",
+      "needs you",
+      `A larger offset of ${name} does the opposite of what was said.`,
+      `It moved marks ${slope > 0 ? "away from" : "toward"} the edge. Say so at the layout of the next trial; here, say it there and burn once more.`,
+    );
+  if (Math.abs(Math.abs(slope) - 1) > COUNT_WITHIN)
+    return says(
+      "count",
+      "needs you",
+      `The offset of ${name} moved marks ${plain(Math.abs(slope), 2)} times as far as said.`,
+      `Is one count really ${plain(countMm(round.plan), 4)} mm, or is the offset in another unit?`,
+    );
+  return [];
+}
+
+/** What the controller cannot take is left for the switch or the stops. */
+function rangeEnd(correction: Correction, plan: OriginPlan): Finding[] {
+  const [row] = correction.rows;
+  if (!row?.doubt || row.old === null) return [];
+  const rest = shownLength(Math.abs(row.change.value) * countMm(plan), "mm", 2);
+  return [
+    {
+      ...{ id: `range end ${correction.setting}`, tone: "needs you", site: null },
+      headline: `${correction.label} reaches the end of what the controller takes.`,
+      text: `It would have to change by what moves marks ${rest}. Move the home switch or the stops of the bed by about that much, home anew, and measure again.`,
+    },
+  ];
+}

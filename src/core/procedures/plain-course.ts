@@ -1,0 +1,53 @@
+/** The course of a trial that measures once, corrects and proves: what most procedures do next, and their words for it. */
+import { sitesLeft } from "./answer";
+import type { History, Next } from "./contract";
+import type { Outcome } from "./outcome";
+import type { Verdict } from "./verdict";
+
+export type CourseWords = {
+  /** Nothing is read yet. */
+  read: string;
+  /** Why the proof is burned. */
+  prove: string;
+  proved: string;
+  holding: string;
+};
+
+/**
+ * @param verdict what the proof or check says so far
+ * @param proof what is set before it, and how it is laid out; `null` where something must be known first, with its reason in `why`
+ */
+export function plainNext<P>(
+  history: History<P>,
+  outcome: Outcome,
+  verdict: Verdict | null,
+  words: CourseWords,
+  proof: { plan: NoInfer<P>; set: string[] } | { why: string },
+): Next<P> {
+  const last = history.rounds.at(-1);
+  if (!last) return { do: "stop", why: "Nothing is laid out yet." };
+  const unread = sitesLeft(last.spec.sites, last.answers).map((s) => s.id);
+  const isProof = last.purpose === "proof" || last.purpose === "check";
+  if (outcome.status !== "solved" || last.answers.length === 0)
+    return { do: "read", sites: unread, why: outcome.status === "unsolvable" ? outcome.reason : words.read };
+  if (isProof && unread.length > 0)
+    return { do: "read", sites: unread, why: `The ${last.purpose} is not read to its end.` };
+  if (verdict?.result === "proved") return { do: "stop", why: last.purpose === "check" ? words.holding : words.proved };
+  if (verdict?.result === "cannot tell")
+    return { do: "read", sites: verdict.ways[0]?.sites ?? [], why: "Tolerance and doubt overlap: read once more." };
+  if ("why" in proof) return { do: "read", sites: [], why: proof.why };
+  return { do: "round", purpose: "proof", ...proof, why: words.prove };
+}
+
+const HEADLINES = {
+  proof: { proved: "Proved", "not proved": "Not proved", "cannot tell": "These readings cannot tell yet" },
+  check: {
+    ...{ proved: "Still holding", "not proved": "No longer holding" },
+    "cannot tell": "These readings cannot tell yet",
+  },
+} as const;
+
+/** The headline of a proof or a check. */
+export function headlineOf(purpose: string, result: Verdict["result"]): string {
+  return HEADLINES[purpose === "check" ? "check" : "proof"][result];
+}

@@ -1,0 +1,74 @@
+/** Is it square enough? */
+import { expandedUncertainty } from "../../fitting/student-t";
+import type { Measured } from "../../metrology/measured";
+import { fixed } from "../../metrology/quantity-text";
+import { ruling } from "../../metrology/tolerance";
+import type { History, RoundRecord } from "../contract";
+import type { Finding } from "../outcome";
+import { headlineOf } from "../plain-course";
+import type { Verdict } from "../verdict";
+import { leanOf } from "./lean";
+import type { SquarenessPlan } from "./plan";
+
+const MORE_READINGS = 2;
+/** A lean this many times its doubt tells what became of it. */
+const TELLING = 4;
+const NEAR = 0.3;
+
+const ADVICE = {
+  proved: "Nothing to shift.",
+  "not proved": "Shift the beam by what is left, and prove it once more.",
+  "cannot tell": "Tolerance and doubt overlap: read more often, or burn a larger rectangle.",
+} as const;
+
+export function judgeSquareness(history: History<SquarenessPlan>): Verdict | null {
+  const last = history.rounds.at(-1);
+  if (!last || (last.purpose !== "proof" && last.purpose !== "check")) return null;
+  const leanIn = (round: RoundRecord<SquarenessPlan>) => leanOf(round, history.gauges)?.lean.quantity ?? null;
+  const after = leanIn(last);
+  if (!after) return null;
+  const before =
+    history.rounds
+      .filter((r) => r.n < last.n)
+      .map(leanIn)
+      .findLast((lean) => lean !== null) ?? null;
+  const result = ruling(after, history.tolerance);
+  const side = after.value < 0 ? "left" : "right";
+  return {
+    ...{ result, tolerance: history.tolerance, unit: "mmPerM", headline: headlineOf(last.purpose, result) },
+    advice: `The back leans to the ${side} by ${fixed(1000 * Math.abs(after.value), 2)} ± ${fixed(1000 * expandedUncertainty(after), 2)} mm a metre. ${ADVICE[result]}`,
+    lines: [{ label: "Lean of Y toward X", before, after, result }],
+    ways:
+      result === "cannot tell"
+        ? [
+            {
+              text: `Read every length ${MORE_READINGS} times more, setting the gauge anew.`,
+              ...{ sites: last.spec.sites.map((s) => s.id), more: MORE_READINGS, gauge: null },
+            },
+          ]
+        : [],
+    asFound: { label: "lean of Y toward X", quantity: after },
+    findings: last.purpose === "proof" && before ? whatHappened(before, after) : [],
+  };
+}
+
+function whatHappened(before: Measured, after: Measured): Finding[] {
+  if (Math.abs(before.value) < TELLING * Math.hypot(before.standardUncertainty, after.standardUncertainty)) return [];
+  const share = after.value / before.value;
+  const says = (id: string, headline: string, text: string): Finding[] => [
+    { id, tone: "needs you", site: null, headline, text },
+  ];
+  if (Math.abs(share - 2) < NEAR)
+    return says(
+      "other way",
+      "It leans twice as much as before.",
+      "The beam was shifted the wrong way: shift it back, and as much again.",
+    );
+  if (Math.abs(share - 1) < NEAR)
+    return says(
+      "unchanged",
+      "It leans as before.",
+      "The beam sprang back, or homing pulls it to its stops again: shift the stop or the belt on that side.",
+    );
+  return [];
+}

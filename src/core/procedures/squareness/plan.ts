@@ -1,0 +1,180 @@
+/** What may be chosen before squareness is measured, and what is refused by name. */
+import { z } from "zod";
+import { plain } from "../../metrology/quantity-text";
+import { expandedMm } from "../axis-scale/baseline";
+import { lengthGauges, reachOf } from "../axis-scale/gauges";
+import type { FieldSpec, PlanContext, PlanForm, PlanWarning } from "../contract";
+import { EDGE_MM } from "./layout";
+
+export const WAYS = {
+  diagonals: "Both diagonals of a rectangle",
+  triangle: "One diagonal: a triangle",
+} as const;
+export const ENDS = { right: "Its right end", left: "Its left end" } as const;
+
+export type SquarenessPlan = {
+  way: keyof typeof WAYS;
+  /** Sides of the rectangle, mm. */
+  widthMm: number;
+  heightMm: number;
+  /** Id of the gauge that is read with, and the longest that it reaches, mm. */
+  gauge: string;
+  reachMm: number;
+  repeats: number;
+  /** Between the two sides on which the beam of the gantry runs, mm. */
+  railsMm: number;
+  /** Which end of the beam can be shifted. */
+  end: keyof typeof ENDS;
+  speedMmPerS: number;
+  powerPct: number;
+  stockAtXMm: number;
+  stockAtYMm: number;
+};
+
+/** As large as bed and gauge allow, in steps of this, mm. */
+const ROUND_MM = 10;
+/** Share: a millimetre a metre. (common practice, no source) */
+export const DEFAULT_TOLERANCE = 0.001;
+/** Thinner rectangles tell little. */
+const NARROWEST = 4;
+
+export function planForm(context: PlanContext): PlanForm<SquarenessPlan> {
+  return { schema: schemaFor(context), defaults: defaultsFor(context), fields: fieldsFor(context) };
+}
+
+function defaultsFor(context: PlanContext): SquarenessPlan {
+  const { machine } = context;
+  const [gauge] = lengthGauges(context);
+  const reachMm = (gauge && reachOf(gauge)) ?? 150;
+  const [widthMm, heightMm] = largest(reachMm, machine.widthMm - 2 * EDGE_MM, machine.depthMm - 2 * EDGE_MM);
+  return {
+    ...{ way: "diagonals", widthMm, heightMm, gauge: gauge?.id ?? "", reachMm, repeats: 2 },
+    ...{ railsMm: machine.widthMm, end: "right" },
+    ...{ speedMmPerS: Math.min(100, machine.topSpeedMmPerS / 4), powerPct: 14 },
+    stockAtXMm: Math.max(0, Math.floor((machine.widthMm - widthMm) / 2 - EDGE_MM)),
+    stockAtYMm: Math.max(0, Math.floor((machine.depthMm - heightMm) / 2 - EDGE_MM)),
+  };
+}
+
+/** Sides in the proportion of the bed whose diagonal the gauge reaches, with something to spare. */
+function largest(reachMm: number, width: number, height: number): [number, number] {
+  const share = Math.min(1, (0.97 * reachMm) / Math.hypot(width, height));
+  const down = (mm: number) => Math.max(ROUND_MM, Math.floor((share * mm) / ROUND_MM) * ROUND_MM);
+  return [down(width), down(height)];
+}
+
+const length = { kind: "quantity", dimension: "length", unit: "mm" } as const;
+const choice = (of: Record<string, string>) => ({
+  kind: "choice" as const,
+  options: Object.entries(of).map(([value, label]) => ({ value, label, why: "" })),
+});
+
+function fieldsFor(context: PlanContext): FieldSpec[] {
+  const gauges = Object.fromEntries(lengthGauges(context).map((g) => [g.id, g.name]));
+  return [
+    {
+      ...{ key: "way", label: "What is measured", group: "Rectangle", ...choice(WAYS) },
+      why: "Two diagonals need no sides.",
+    },
+    { ...{ key: "widthMm", label: "Along X", group: "Rectangle", ...length }, why: "As large as bed and gauge allow." },
+    { ...{ key: "heightMm", label: "Along Y", group: "Rectangle", ...length }, why: "" },
+    { ...{ key: "gauge", label: "Read with", group: "Reading", ...choice(gauges) }, why: "" },
+    { ...{ key: "reachMm", label: "It reaches", group: "Reading", ...length }, why: "The diagonal must be within it." },
+    { ...{ key: "repeats", label: "Readings a site", group: "Reading", kind: "count" }, why: "Set anew each time." },
+    {
+      ...{ key: "railsMm", label: "Between the rails", group: "Gantry", ...length },
+      why: "From one end of the beam to the other, where it is driven or clamped.",
+    },
+    { ...{ key: "end", label: "What can be shifted", group: "Gantry", ...choice(ENDS) }, why: "" },
+    {
+      ...{ key: "speedMmPerS", label: "Speed", group: "Burn", kind: "quantity", dimension: "speed", unit: "mmPerS" },
+      why: "Slow and thin.",
+    },
+    { ...{ key: "powerPct", label: "Power, %", group: "Burn", kind: "count" }, why: "" },
+    {
+      ...{ key: "stockAtXMm", label: "Lies at X", group: "Stock", ...length },
+      why: "Lower left corner, from the left edge of the working area.",
+    },
+    { ...{ key: "stockAtYMm", label: "Lies at Y", group: "Stock", ...length }, why: "From its front edge." },
+  ];
+}
+
+function schemaFor(context: PlanContext): z.ZodType<SquarenessPlan> {
+  const { machine } = context;
+  const positive = (what: string) => z.number({ error: `Give ${what}.` }).positive("It must be larger than 0.");
+  const place = z.number({ error: "Give where the stock lies." }).min(0, "The stock must lie inside the working area.");
+  return z
+    .object({
+      way: z.enum(Object.keys(WAYS) as [keyof typeof WAYS, ...(keyof typeof WAYS)[]]),
+      widthMm: positive("the length along X, for example 300 mm"),
+      heightMm: positive("the length along Y, for example 200 mm"),
+      gauge: z.string(),
+      reachMm: positive("how far the gauge reaches, for example 1000 mm"),
+      repeats: z
+        .number({ error: "Give how often each site is read." })
+        .int("A whole number.")
+        .min(1, "At least 1.")
+        .max(20, "20 at most."),
+      railsMm: positive("the distance between the rails, for example 700 mm"),
+      end: z.enum(Object.keys(ENDS) as [keyof typeof ENDS, ...(keyof typeof ENDS)[]]),
+      speedMmPerS: positive("the speed").max(
+        machine.topSpeedMmPerS,
+        `${machine.name} goes up to ${plain(machine.topSpeedMmPerS)} mm/s.`,
+      ),
+      powerPct: positive("the power").max(100, "Power goes up to 100 %."),
+      stockAtXMm: place,
+      stockAtYMm: place,
+    })
+    .superRefine((plan, issues) => {
+      const say = (field: keyof SquarenessPlan, message: string | undefined) => {
+        if (message) issues.addIssue({ code: "custom", path: [field], message });
+      };
+      say("widthMm", sizeFault(plan, context));
+      say("stockAtXMm", bedFault(plan.stockAtXMm + plan.widthMm + 2 * EDGE_MM, machine.widthMm));
+      say("stockAtYMm", bedFault(plan.stockAtYMm + plan.heightMm + 2 * EDGE_MM, machine.depthMm));
+    });
+}
+
+function sizeFault(plan: SquarenessPlan, context: PlanContext): string | undefined {
+  const { widthMm, heightMm } = plan;
+  const diagonal = Math.hypot(widthMm, heightMm);
+  const gauge = gaugeOf(plan, context);
+  if (diagonal > plan.reachMm)
+    return `The diagonal is ${plain(diagonal, 0)} mm; ${gauge?.name ?? "the gauge"} reaches ${plain(plan.reachMm)} mm, as said below. Take a smaller rectangle or a longer gauge.`;
+  if (Math.max(widthMm, heightMm) > NARROWEST * Math.min(widthMm, heightMm))
+    return `So narrow, its diagonals hardly tell: the longer side at most ${NARROWEST} times the shorter.`;
+  const tolerance = context.tolerance ?? DEFAULT_TOLERANCE;
+  const told = gauge ? leanDoubt(plan, expandedMm({ ...gauge, limitMm: 0 }, plan.repeats)) : 0;
+  if (told <= tolerance) return undefined;
+  const needed = Math.ceil((diagonal * told) / tolerance);
+  return `${gauge?.name} tell${gauge?.kind === "calipers" ? "" : "s"} it to ± ${plain(1000 * told, 1)} mm a metre, and ${plain(1000 * tolerance, 2)} is wanted: the diagonal must be ${needed} mm or more, or each be read more often.`;
+}
+
+/** Expanded uncertainty of the lean, from that of a length. */
+function leanDoubt({ way, widthMm, heightMm }: SquarenessPlan, lengthMm: number): number {
+  const diagonal = Math.hypot(widthMm, heightMm);
+  const each = (diagonal * lengthMm) / (2 * widthMm * heightMm);
+  return way === "diagonals" ? each * Math.SQRT2 : 2 * each * Math.SQRT2;
+}
+
+function bedFault(end: number, size: number): string | undefined {
+  return end > size ? `The stock would reach ${plain(end)} mm; the working area ends at ${plain(size)} mm.` : undefined;
+}
+
+function gaugeOf(plan: Pick<SquarenessPlan, "gauge">, context: PlanContext) {
+  const all = lengthGauges(context);
+  return all.find((g) => g.id === plan.gauge) ?? all[0];
+}
+
+export function planWarnings(plan: SquarenessPlan, context: PlanContext): PlanWarning[] {
+  const gauge = gaugeOf(plan, context);
+  const told = gauge ? leanDoubt(plan, expandedMm({ ...gauge, limitMm: 0 }, plan.repeats)) : 0;
+  const tolerance = context.tolerance ?? DEFAULT_TOLERANCE;
+  if (told <= tolerance / 2) return [];
+  return [
+    {
+      field: "widthMm",
+      message: `Told to ± ${plain(1000 * told, 2)} mm a metre: a proof within ${plain(1000 * tolerance, 2)} needs luck. Larger, or read more often.`,
+    },
+  ];
+}

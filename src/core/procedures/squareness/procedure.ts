@@ -1,0 +1,63 @@
+/** Squareness: whether X and Y stand at a right angle, and what to shift on the gantry. */
+import { measured } from "../../metrology/measured";
+import type { History, Procedure } from "../contract";
+import { plainNext } from "../plain-course";
+import { readTicks } from "../read-ticks";
+import { squarenessRound } from "./coupon";
+import { detailOf } from "./detail";
+import { judgeSquareness } from "./judge";
+import { type LengthId, nominalMm } from "./layout";
+import { DEFAULT_TOLERANCE, planForm, planWarnings, type SquarenessPlan } from "./plan";
+import { solveSquareness } from "./solve";
+
+/** Lengths come out as drawn to within this before anything is known of the scale, as a share. */
+const EXPECTED_WITHIN = 0.01;
+
+export const squareness: Procedure<SquarenessPlan> = {
+  id: "squareness",
+  version: 1,
+  title: "Squareness",
+  summary: "X and Y stand at a right angle",
+  machineKinds: ["CO2 gantry", "diode gantry"],
+  settings: [],
+  needs: [
+    { on: "change", what: "gantry", effect: "stale" },
+    { on: "change", what: "belt", effect: "stale" },
+    { on: "change", what: "motor", effect: "check" },
+    { on: "change", what: "home", effect: "check" },
+  ],
+  occasional: true,
+  adjusts: { change: "gantry", by: "shift by", against: "one end against the other" },
+  tolerance: { default: DEFAULT_TOLERANCE, unit: "mmPerM", label: "Largest lean of Y left" },
+  recheck: { defaultDays: 365, why: "Beams are pushed, and clamps give." },
+  plan: planForm,
+  actsFrom: () => "controller",
+  sets: () => [],
+  warnings: planWarnings,
+  round: squarenessRound,
+  asSent: (spec) => spec,
+  checkPlan: (last) => last,
+  expected: (history, site) => {
+    const plan = history.rounds.at(-1)?.plan;
+    if (!plan) return null;
+    const nominal = nominalMm(site as LengthId, plan);
+    return measured(nominal, Math.max(1, EXPECTED_WITHIN * nominal), Infinity);
+  },
+  solve: solveSquareness,
+  next: (history, outcome) => plainNext(history, outcome, judgeSquareness(history), WORDS, proofOf(history)),
+  judge: judgeSquareness,
+  overlay: readTicks,
+  detail: detailOf,
+};
+
+const WORDS = {
+  read: "Measure the diagonals first.",
+  prove: "Shift the beam, then burn the rectangle once more: its diagonals should be alike.",
+  proved: "Proved: the axes are square.",
+  holding: "Still square: nothing to change.",
+};
+
+function proofOf(history: History<SquarenessPlan>) {
+  const last = history.rounds.at(-1);
+  return last ? { plan: last.plan, set: [] } : { why: WORDS.read };
+}

@@ -1,0 +1,127 @@
+/** How far the axes are from square, which way Y leans, and what to shift on the gantry. */
+import { expandedUncertainty } from "../../fitting/student-t";
+import { type Budgeted, joined, times } from "../../metrology/budget";
+import { fixed, plain, shownLength, shownNumber } from "../../metrology/quantity-text";
+import { sitesLeft } from "../answer";
+import type { History, RoundRecord } from "../contract";
+import type { Adjustment, Estimate, Finding, Outcome, ResultTable } from "../outcome";
+import { lengthUnitOf } from "../shown-unit";
+import { worthOf } from "../worth";
+import { lengthsOf } from "./coupon";
+import { LENGTHS, type LengthId, nominalMm } from "./layout";
+import { type Lean, leanOf } from "./lean";
+import type { SquarenessPlan } from "./plan";
+
+/** A beam is shifted by no less by hand, mm. (common practice, no source) */
+const SHIFT_STEP_MM = 0.05;
+/** Sides and diagonals that differ by this many of their doubt do not belong to one parallelogram. */
+const CONTRADICTS = 4;
+/** From this lean on something is loose or misread rather than out of square. */
+const ASKED_BEYOND = 0.02;
+
+export function solveSquareness(history: History<SquarenessPlan>): Outcome {
+  const round = history.rounds.findLast((r) => r.answers.length > 0);
+  if (!round) return { status: "open", missing: "Nothing is read yet.", table: null, findings: [] };
+  const found = leanOf(round, history.gauges);
+  const table = tableOf(history, round);
+  if (!found) return { status: "open", missing: missingIn(round.plan), table, findings: [] };
+  const contradiction = contradictionIn(found);
+  if (contradiction) return { status: "unsolvable", reason: contradiction, table, findings: [] };
+  return {
+    ...{ status: "solved", complete: sitesLeft(round.spec.sites, round.answers).length === 0 },
+    estimates: estimatesOf(round, found),
+    ...{ corrections: [], adjustments: [shiftOf(history, round, found.lean)] },
+    findings: findingsOf(history, found),
+    ...{ table, figures: [], learned: {}, wishes: [], artefacts: [] },
+    predicted: "Shift the beam, home the machine anew and burn again: both diagonals should measure the same.",
+  };
+}
+
+function missingIn({ way }: SquarenessPlan): string {
+  return way === "diagonals" ? "Measure both diagonals." : "Measure both sides and the diagonal.";
+}
+
+function contradictionIn({ misfit, read }: Lean): string | null {
+  if (!misfit || Math.abs(misfit.mm) <= CONTRADICTS * misfit.u) return null;
+  const text = (id: LengthId) => `${LENGTHS[id].label.toLowerCase()} ${plain(read[id]?.mean ?? 0, 2)}`;
+  const should = Math.sqrt((read.width?.mean ?? 0) ** 2 + (read.height?.mean ?? 0) ** 2);
+  return `Diagonals and sides contradict each other (${(["first", "second", "width", "height"] as const).map(text).join(", ")} mm): with these sides the diagonals lie about ${plain(should, 1)} mm. Was one read from the wrong corner, or was a rule bent? Read them again.`;
+}
+
+function estimatesOf(round: RoundRecord<SquarenessPlan>, { lean }: Lean): Estimate[] {
+  const helps = helpFor(round.plan);
+  return [
+    {
+      ...{ id: "lean", label: "Lean of Y toward X", quantity: lean.quantity, unit: "mmPerM", headline: true },
+      ...{ budget: lean.parts, helps },
+    },
+    {
+      ...{ id: "angle", label: "Angle off square", quantity: lean.quantity, unit: "deg", headline: false },
+      ...{ budget: lean.parts, helps },
+    },
+  ];
+}
+
+function helpFor({ way }: SquarenessPlan): string {
+  return way === "triangle"
+    ? "Measure the other diagonal too: what the gauge always reads wrong cancels between the two."
+    : "A larger rectangle, or more readings.";
+}
+
+/** Turning the beam clockwise about its other end by g makes the angle right: the right end comes toward the operator. */
+function shiftOf(history: History<SquarenessPlan>, { plan }: RoundRecord<SquarenessPlan>, lean: Budgeted): Adjustment {
+  const { quantity, parts } = times(lean, plan.railsMm);
+  const unit = lengthUnitOf(history);
+  const toward = lean.quantity.value > 0 === (plan.end === "right");
+  const size = joined(Math.abs(quantity.value), parts).quantity;
+  return {
+    ...{ id: plan.end, label: `${plan.end} end of the beam`, quantity: size, unit: "mm" },
+    text:
+      size.value < SHIFT_STEP_MM / 2
+        ? "leave it"
+        : `${shownLength(size.value, unit, 2)} ${toward ? "toward you" : "away from you"}`,
+    arithmetic: [
+      `${fixed(1000 * lean.quantity.value, 2)} mm a metre × ${plain(plan.railsMm)} mm between the rails = ${shownNumber(quantity.value, unit, 2)} ${unit}`,
+      `${lean.quantity.value > 0 ? "the back leans to the right" : "the back leans to the left"}: the ${plan.end} end goes ${toward ? "toward you" : "away from you"}`,
+    ],
+    worth: worthOf(size, SHIFT_STEP_MM),
+    ...{ at: null, turns: { byRad: 0 - lean.quantity.value } },
+  };
+}
+
+function findingsOf(history: History<SquarenessPlan>, { lean }: Lean): Finding[] {
+  const { value } = lean.quantity;
+  const expanded = expandedUncertainty(lean.quantity);
+  const findings: Finding[] = [];
+  if (Math.abs(value) > ASKED_BEYOND)
+    findings.push({
+      ...{ id: "far off square", tone: "needs you", site: null },
+      headline: `Y leans by ${plain(1000 * Math.abs(value), 1)} mm a metre: that is much for a gantry.`,
+      text: "A belt that jumped a tooth on one side, a loose end of the beam, or a corner that was misread. Look for that first.",
+    });
+  else if (Math.abs(value) + expanded <= history.tolerance)
+    findings.push({
+      ...{ id: "square", tone: "good", site: null },
+      headline: "Square within what is good enough here.",
+      text: "Nothing to shift.",
+    });
+  return findings;
+}
+
+function tableOf(history: History<SquarenessPlan>, round: RoundRecord<SquarenessPlan>): ResultTable {
+  const unit = lengthUnitOf(history);
+  const read = leanOf(round, history.gauges)?.read ?? {};
+  return {
+    title: "Sides and diagonals",
+    columns: ["From corner to corner", "drawn"],
+    resultLabel: `read, ${unit}`,
+    rows: lengthsOf(round.plan).map((id) => {
+      const found = read[id];
+      return {
+        ...{ label: LENGTHS[id].label, sites: [id], cells: [shownNumber(nominalMm(id, round.plan), unit, 2)] },
+        result: found ? shownNumber(found.mean, unit, 2) : "–",
+        state: found ? (found.values.length >= round.plan.repeats ? "read" : "part") : "none",
+      };
+    }),
+  };
+}
