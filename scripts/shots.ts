@@ -50,9 +50,6 @@ async function loop(page: Page): Promise<void> {
   await page.getByText("Before this burn").waitFor();
   await shot(page, "burn");
   await phone(page, "phone-burn");
-  await page.getByText(/^G-code as Alder takes it/).click();
-  await page.getByRole("form", { name: "G-code" }).scrollIntoViewIfNeeded();
-  await shot(page, "g-code");
   await page.getByRole("link", { name: "Run sheet" }).click();
   await page.getByRole("img", { name: /^Page 2/ }).scrollIntoViewIfNeeded();
   await shot(page, "run-sheet");
@@ -116,6 +113,31 @@ async function loop(page: Page): Promise<void> {
   await page.waitForTimeout(6000);
   await shot(page, "backup");
   await focusLadder(page);
+  await axisScale(page);
+}
+
+/** Both axes of Bracken by ladders come to from both sides, as they are read. */
+async function axisScale(page: Page): Promise<void> {
+  await page.goto(`${ORIGIN}/machine/bracken/axis-scale`);
+  await page.getByRole("button", { name: "Begin trial" }).click();
+  await page.getByRole("form", { name: "Layout" }).waitFor();
+  await page.getByLabel("Ticks after the first").fill("10");
+  await page.getByText("Everything fits. The layout is kept.").waitFor();
+  await page.getByRole("link", { name: "To the burn" }).click();
+  await page.getByRole("button", { name: "Burn on the practice machine" }).click();
+  await page.getByLabel(/^Closed jaws read/).fill("0");
+  await page.getByRole("button", { name: "Begin reading" }).click();
+  await page.getByRole("button", { name: "Read all that is left" }).click();
+  await page.getByText("20 of 20 sites read.").waitFor({ timeout: 60_000 });
+  await page.getByRole("link", { name: "Correct", exact: true }).last().click();
+  for (const axis of ["X", "Y"]) {
+    const card = page.getByRole("region", { name: "Read back" }).filter({ hasText: `Axis scale ${axis}` });
+    await card.getByRole("button", { name: "Yes, I read that back" }).click();
+    await page.getByText(new RegExp(`Axis scale ${axis}: .* during the burn`)).waitFor();
+  }
+  await page.getByText("How each number came about").first().click();
+  await page.waitForTimeout(800);
+  await shot(page, "axis-scale");
 }
 
 /** A height ladder by widths, up to what is to be set. */
@@ -152,8 +174,13 @@ async function burn(page: Page): Promise<void> {
 async function takeOne(page: Page): Promise<void> {
   await page.keyboard.press("Alt+m");
   await page.waitForFunction(() => (document.querySelector("#reading") as HTMLInputElement)?.value !== "");
+  const isTaken = () =>
+    page.waitForFunction(() => (document.querySelector("#reading") as HTMLInputElement)?.value === "", null, {
+      timeout: 2000,
+    });
   await page.keyboard.press("Enter");
-  await page.waitForFunction(() => (document.querySelector("#reading") as HTMLInputElement)?.value === "");
+  // A reading that stands off the others is asked about once.
+  await isTaken().catch(() => page.keyboard.press("Enter").then(isTaken));
 }
 
 async function shot(page: Page, name: string): Promise<void> {

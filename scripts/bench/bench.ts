@@ -7,6 +7,7 @@ import { openDatabase } from "../../src/data/database";
 import { addDemoBench } from "../../src/server/demo/demo-bench";
 import { fullTrial, roundOf } from "../../src/server/trial/trial-record";
 import { accuracy } from "./accuracy";
+import { axes } from "./axes";
 import { files } from "./files";
 import { focusAccuracy } from "./focus";
 import { kills } from "./kills";
@@ -34,7 +35,7 @@ async function main(): Promise<void> {
   const parts: [name: string, title: string, measure: () => Line[] | Promise<Line[]>][] = [
     ["trial", "Solving, readings, files of a trial", async () => [...(await solving()), ...parsing()]],
     ["files", "Files that are read", () => files(spec)],
-    ["results", "Results", () => [...accuracy(), ...focusAccuracy()]],
+    ["results", "Results", () => [...accuracy(), ...focusAccuracy(), ...axes()]],
     ["pictures", "Pictures", pictures],
     ["pages", "Pages", async () => [...(await pageWeights(file)), ...(await workshop())]],
     ["load", "Many at once", load],

@@ -31,16 +31,20 @@ const COUNT_MM = 0.0254;
 /** Round one tooth belt pulleys, mm: twenty teeth of 2 mm and their like. (common practice, no source) */
 const PERIODS_MM = [32, 36, 40, 60];
 
+/** One axis in so many has a tooth that sits badly. (invented) */
+const STEPPED = 1 / 8;
+
 /** Leans of up to 1.5 mm a metre, play of up to 0.05 mm, homes up to 1.5 mm off, pulleys that run out by up to 0.02 mm. */
 export function axesFromSeed(seed: number): AxesTruth {
   const random = seeded(seedOf(seed, "axes"));
+  const teeth = seeded(seedOf(seed, "teeth"));
   const axis = (): AxisTruth => ({
     runout: {
       amplitudeMm: random.between(0, 0.02),
       periodMm: PERIODS_MM[Math.floor(random.even() * PERIODS_MM.length)] as number,
       phaseRad: random.between(0, 2 * Math.PI),
     },
-    step: null,
+    step: teeth.even() < STEPPED ? { fromMm: teeth.between(80, 320), byMm: teeth.between(0.05, 0.15) } : null,
     homeMm: random.between(-1.5, 1.5),
     homeSense: random.even() < 0.5 ? 1 : -1,
   });

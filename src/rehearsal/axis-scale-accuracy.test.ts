@@ -2,7 +2,7 @@
 import { describe, expect, it } from "vitest";
 import { axisScale } from "../core/procedures/axis-scale/procedure";
 import { AXIS_SCALE } from "../core/procedures/axis-scale/setting";
-import { practiceFromSeed } from "../practice/practice-truth";
+import type { AxisTruth } from "../practice/axes-truth";
 import { seeded } from "../practice/random";
 import {
   covered,
@@ -11,8 +11,8 @@ import {
   LENGTH_GAUGES,
   rehearsedScale,
   rms,
-  SCALED_MACHINE,
   scaleCases,
+  soundGantry,
 } from "./axis-scale-accuracy";
 
 const SEEDS = 150;
@@ -39,7 +39,7 @@ describe("the scale of an axis on practice gantries", () => {
   });
 
   it("is proved by a second burn with the new numbers, and is named where they go the wrong way", () => {
-    const truth = practiceFromSeed(77, SCALED_MACHINE);
+    const truth = soundGantry(77);
     const strayed = { ...truth, scaleX: 1.006, scaleY: 0.996 };
     const { calipers } = LENGTH_GAUGES;
     const first = rehearsedScale(strayed, calipers, LONG, seeded(1));
@@ -58,8 +58,7 @@ describe("the scale of an axis on practice gantries", () => {
   });
 
   it("shows the play of a drive by ticks come to from both sides", () => {
-    const truth = practiceFromSeed(78, SCALED_MACHINE);
-    if ("kind" in truth || !truth.axes) throw new Error("a gantry with axes is wanted");
+    const truth = soundGantry(78);
     const loose = { ...truth, playMm: 0.12, axes: { ...truth.axes, playYMm: 0.09 } };
     const plan = { ...LONG, approach: "both sides" as const, rows: 2 };
     const round = rehearsedScale(loose, LENGTH_GAUGES.calipers, plan, seeded(3));
@@ -68,5 +67,25 @@ describe("the scale of an axis on practice gantries", () => {
     const play = (axis: string) => outcome.estimates.find((e) => e.id === `play ${axis}`)?.quantity;
     expect(Math.abs((play("x")?.value ?? 0) - 0.12)).toBeLessThan(0.03);
     expect(Math.abs((play("y")?.value ?? 0) - 0.09)).toBeLessThan(0.03);
+  });
+
+  it("names a tooth that sits badly and a pulley that runs out, where a ladder is fine enough to see them", () => {
+    const truth = soundGantry(79);
+    const found = (x: Partial<AxisTruth>) => {
+      const axes = { ...truth.axes, x: { ...truth.axes.x, ...x } };
+      const plan = { ...LONG, axes: "X" as const, intervals: 20, repeats: 3 };
+      const round = rehearsedScale({ ...truth, axes }, LENGTH_GAUGES.calipers, plan, seeded(5));
+      const outcome = axisScale.solve(historyOf([round], LENGTH_GAUGES.calipers));
+      return outcome.findings.find((f) => f.id === "strays x")?.text;
+    };
+    const still = { amplitudeMm: 0, periodMm: 40, phaseRad: 0 };
+    // The first tick is burned at 375 mm of the bed, the others 15 mm apart: the sixth is the first beyond it.
+    expect(found({ runout: still, step: { fromMm: 450, byMm: 0.2 } })).toMatch(
+      /From 90 mm on everything lies 0\.(1[5-9]|2\d) mm further/,
+    );
+    expect(found({ runout: { ...still, amplitudeMm: 0.12, periodMm: 60 } })).toMatch(
+      /either way.*over about (5[6-9]|6[0-4]) mm/,
+    );
+    expect(found({ runout: still })).toBeUndefined();
   });
 });

@@ -105,7 +105,9 @@ const EACH = ALL.flatMap((procedure) =>
 describe.each(EACH)("%s on a %s", (_id, _kind, procedure, machine) => {
   const context = contextOn(machine);
   const form = procedure.plan(context);
-  const spec: RoundSpec = procedure.round(form.defaults, context, "measure");
+  // A long code and the day are burned on it too.
+  const signed = { ...context, couponCode: "MM-123.4", day: "2026-12-28" };
+  const spec: RoundSpec = procedure.round(form.defaults, signed, "measure");
   const gcode = gcodeOf(spec, { couponCode: "T-1", machineName: "Testbed", dialect: machine.gcode });
 
   it("has a layout that its own form accepts, text for text", () => {

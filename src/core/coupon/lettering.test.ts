@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { boundsOf } from "../geometry/rect";
-import { letterStrokes, textWidthMm } from "./lettering";
+import { fittingLetters, letterStrokes, textWidthMm } from "./lettering";
 
 describe("stroke letters", () => {
   it("are as high as asked, on the baseline", () => {
@@ -20,5 +20,11 @@ describe("stroke letters", () => {
     for (const text of ["A-14 MM/S", "0.3 µm", "−5 %"])
       expect(letterStrokes(text, { x: 0, y: 0 }, 3).length).toBeGreaterThan(3);
     expect(letterStrokes("漢", { x: 0, y: 0 }, 3)).toEqual(letterStrokes("?", { x: 0, y: 0 }, 3));
+  });
+
+  it("makes letters as high as there is room for, and no higher than wanted", () => {
+    expect(fittingLetters("A", 100, 3)).toBe(3);
+    const height = fittingLetters("A-14 2026-05-31", 20, 3);
+    expect(textWidthMm("A-14 2026-05-31", height)).toBeCloseTo(20, 9);
   });
 });

@@ -44,6 +44,11 @@ export function textWidthMm(text: string, heightMm: number): number {
   return (units * heightMm) / CAPITAL_UNITS;
 }
 
+/** The height of letters at which a text is no longer than `longestMm`, and no higher than `mostMm`. */
+export function fittingLetters(text: string, longestMm: number, mostMm: number): number {
+  return Math.min(mostMm, (longestMm / textWidthMm(text, mostMm)) * mostMm);
+}
+
 function glyph(character: string): readonly [number, string] {
   return GLYPHS[character] ?? (GLYPHS["?"] as readonly [number, string]);
 }

@@ -1,6 +1,6 @@
 /** The course of a trial that measures once, corrects and proves: what most procedures do next, and their words for it. */
 import { sitesLeft } from "./answer";
-import type { History, Next } from "./contract";
+import type { History, Next, RoundRecord } from "./contract";
 import type { Outcome } from "./outcome";
 import type { Verdict } from "./verdict";
 
@@ -46,6 +46,23 @@ const HEADLINES = {
     "cannot tell": "These readings cannot tell yet",
   },
 } as const;
+
+const MORE_READINGS = 2;
+
+/** The way out where a proof cannot tell: everything is read some times more. @param what `every length` */
+export function readMore(
+  result: Verdict["result"],
+  { spec }: Pick<RoundRecord, "spec">,
+  what: string,
+): Verdict["ways"] {
+  if (result !== "cannot tell") return [];
+  return [
+    {
+      text: `Read ${what} ${MORE_READINGS} times more, setting the gauge anew.`,
+      ...{ sites: spec.sites.map((s) => s.id), more: MORE_READINGS, gauge: null },
+    },
+  ];
+}
 
 /** The headline of a proof or a check. */
 export function headlineOf(purpose: string, result: Verdict["result"]): string {

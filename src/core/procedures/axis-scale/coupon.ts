@@ -1,5 +1,5 @@
 /** What is burned: ticks along a guide line that keeps the rule straight, or a rectangle that is cut out. */
-import { letterStrokes } from "../../coupon/lettering";
+import { fittingLetters, letterStrokes } from "../../coupon/lettering";
 import type { CouponPath, MarkingSettings, Piece } from "../../coupon/piece";
 import type { Op } from "../../coupon/program";
 import type { RoundSpec } from "../../coupon/round-spec";
@@ -16,6 +16,8 @@ import { sitesOf } from "./sites";
 export const PIECE = "scale";
 const [TICKS, CUT, LABELS] = ["ticks", "cut", "labels"];
 const DASH_MM = 1;
+/** Words keep so far from the cuts, mm. */
+const INSIDE_MM = 4;
 
 export function axisScaleRound(plan: AxisScalePlan, context: PlanContext, purpose: Purpose): RoundSpec {
   const byHand = plan.way === "by hand";
@@ -103,29 +105,39 @@ function ticksAt(plan: AxisScalePlan, span: number): number[] {
 
 /** Code, day, axis and length; the numbers of the ticks. */
 function wordsOf(plan: AxisScalePlan, { couponCode, day, machine }: PlanContext): CouponPoint[][] {
-  const { letters, toWords, toNumbers, numbers, edge } = SPACING_MM;
+  const { letters, toWords, toNumbers, numbers, edge, wordsAcross } = SPACING_MM;
   const signature = [couponCode, ...(day ? [day] : [])].join(" ");
   if (isCut(plan)) {
     const sides = axesOf(plan).map((axis) => `${axis.toUpperCase()} ${plain(spanOf(plan, axis))}`);
-    const lines = [`${signature} ${machine.name.toUpperCase()}`, sides.join("  ")];
-    return lines.flatMap((text, i) =>
-      letterStrokes(text, { x: edge + 4, y: edge + 4 + (1 - i) * 2 * letters }, letters),
+    return wordLines(
+      [`${signature} ${machine.name.toUpperCase()}`, sides.join("  ")],
+      { x: edge + INSIDE_MM, y: edge + INSIDE_MM + 2 * letters },
+      sideOfCut(plan, "x") - 2 * INSIDE_MM,
     );
   }
   return axesOf(plan).flatMap((axis) => {
-    const text = `${axis.toUpperCase()} ${plain(spanOf(plan, axis))} ${signature}`;
+    const length = `${axis.toUpperCase()} ${plain(spanOf(plan, axis))}`;
     const beyond = bandMm(plan);
-    const at = axis === "x" ? pointOn(plan, axis, 0, beyond + toWords) : pointOn(plan, axis, letters, beyond + toWords);
-    const marked = [0, ...ticksAt(plan, spanOf(plan, axis))];
-    return [
-      ...letterStrokes(text, at, letters),
-      ...marked.flatMap((place, i) => {
-        const across = beyond + toNumbers;
-        if (axis === "x") return letterStrokes(String(i), pointOn(plan, axis, place, across), numbers, "middle");
-        return letterStrokes(String(i), pointOn(plan, axis, place - numbers / 2, across), numbers);
-      }),
-    ];
+    const isAcross = axis === "x";
+    const at = pointOn(plan, axis, isAcross ? 0 : 3 * letters, beyond + toWords);
+    const words = isAcross
+      ? wordLines([`${length} ${signature}`], at, Math.max(spanOf(plan, axis), wordsAcross))
+      : wordLines([length, signature], at, wordsAcross);
+    const numbered = [0, ...ticksAt(plan, spanOf(plan, axis))].flatMap((place, i) => {
+      const across = beyond + toNumbers;
+      if (isAcross) return letterStrokes(String(i), pointOn(plan, axis, place, across), numbers, "middle");
+      return letterStrokes(String(i), pointOn(plan, axis, place - numbers / 2, across), numbers);
+    });
+    return [...words, ...numbered];
   });
+}
+
+/** One below the other, each no longer than there is room. */
+function wordLines(lines: readonly string[], at: CouponPoint, longestMm: number): CouponPoint[][] {
+  const { letters } = SPACING_MM;
+  return lines.flatMap((text, i) =>
+    letterStrokes(text, { x: at.x, y: at.y - 2 * i * letters }, fittingLetters(text, longestMm, letters)),
+  );
 }
 
 function program(plan: AxisScalePlan, { machine }: PlanContext): Op[] {

@@ -7,6 +7,12 @@ import { lengthUnitOf } from "../shown-unit";
 import { placesOf } from "./places";
 import type { AxisScalePlan } from "./plan-type";
 
+const NOTES = {
+  side: "top face; not to scale",
+  readout: "the number that the machine showed",
+  distance: "from the same edge of both; not to scale",
+  tick: "from the same edge of both; not to scale",
+} as const;
 const RADIUS = 3.4;
 const [HALF, LINE, TICK] = [2, 0.34, 1.1];
 
@@ -22,8 +28,8 @@ export function detailOf(history: History<AxisScalePlan>, focus: Focus): Detail 
   const primitives = place.kind === "side" ? partDrawn(place.of, text) : marksDrawn(place, text);
   return {
     title: `Detail, ${site.label}`,
-    note: place.kind === "side" ? "top face; not to scale" : "from the same edge of both; not to scale",
-    ...{ radius: RADIUS, strip: { low: -2.2, high: 2.2 } },
+    note: NOTES[place.kind],
+    ...{ radius: RADIUS, strip: { low: -3.1, high: 2.2 } },
     primitives: primitives.map((p) => turnedBy(p, turn, turned)),
   };
 }
@@ -52,23 +58,34 @@ function stroke(
   };
 }
 
-/** Ticks on their guide line, the arrows at the same edge. */
+/** Marks on their guide line, the arrows at the same edge; of a readout the mark that it belongs to. */
 function marksDrawn(place: ReturnType<typeof placesOf>[number], text: string): Primitive[] {
   const edge = -LINE / 2;
-  const last =
-    place.kind === "tick" ? String(place.index) : place.kind === "readout" && place.end === "from" ? "1" : "2";
-  const first = place.kind === "tick" ? "0" : "1";
+  const [first, last] = place.kind === "tick" ? ["0", String(place.index)] : ["1", "2"];
+  const asked: Primitive[] =
+    place.kind === "readout"
+      ? [
+          { kind: "highlight", at: { x: markX(place.end), y: 0 }, radiusMm: 0.7, sign: "ring", tone: "needs you" },
+          label(markX(place.end), -TICK - 1, text),
+        ]
+      : [
+          {
+            ...{ kind: "dimension", from: { x: -HALF + edge, y: -TICK }, to: { x: HALF + edge, y: -TICK } },
+            ...{ along: "x", at: -TICK - 0.75, text, tone: "data" },
+          },
+        ];
   return [
     stroke(-HALF - 0.6, -TICK, HALF + 0.6, -TICK, "faint"),
     stroke(-HALF, -TICK, -HALF, TICK, "ink", LINE),
     stroke(HALF, -TICK, HALF, TICK, "ink", LINE),
-    label(-HALF, TICK + 0.35, first),
-    label(HALF, TICK + 0.35, last),
-    {
-      ...{ kind: "dimension", from: { x: -HALF + edge, y: -TICK }, to: { x: HALF + edge, y: -TICK } },
-      ...{ along: "x", at: -TICK - 0.75, text, tone: "data" },
-    },
+    label(-HALF, TICK + 0.35, first as string),
+    label(HALF, TICK + 0.35, last as string),
+    ...asked,
   ];
+}
+
+function markX(end: "from" | "to"): number {
+  return end === "from" ? -HALF : HALF;
 }
 
 function partDrawn(of: "part" | "hole", text: string): Primitive[] {
@@ -103,6 +120,7 @@ function turnedBy(
     case "stroke":
       return { ...p, points: p.points.map(turn) };
     case "text":
+    case "highlight":
       return { ...p, at: turn(p.at) };
     case "dimension":
       return turned ? { ...p, from: turn(p.from), to: turn(p.to), along: "y", at: -p.at } : p;

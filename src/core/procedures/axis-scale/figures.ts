@@ -1,5 +1,6 @@
 /** How far each mark lies off its nominal place, with the line of the scale. */
 import type { XyFigure } from "../../drawing/figure";
+import { mean } from "../../fitting/repeats";
 import { coverageFactor, expandedUncertainty } from "../../fitting/student-t";
 import { fromInternal, type LengthUnit } from "../../metrology/units";
 import type { RoundRecord } from "../contract";
@@ -22,6 +23,7 @@ export function figuresOf(
     // The line as it lies among the readings, which all begin at the first tick.
     const shift = first ? first.mean - first.nominalMm - (residuals[0]?.mm ?? 0) - off * first.nominalMm : 0;
     const half = expandedUncertainty(ratio.quantity);
+    const places = bySide(read, residuals);
     return {
       ...{
         kind: "xy",
@@ -32,9 +34,13 @@ export function figuresOf(
       },
       x: { label: "nominal", unit },
       y: { label: "off by", unit },
-      points: read.map((r, i) => ({
-        ...{ x: shown(r.nominalMm), y: shown(r.mean - r.nominalMm) },
-        ...{ expanded: shown(coverageFactor(Infinity) * (residuals[i]?.u ?? 0)), state: "good" as const },
+      points: places.map(({ nominalMm, off, u }) => ({
+        ...{
+          x: shown(nominalMm),
+          y: shown(off),
+          expanded: shown(coverageFactor(Infinity) * u),
+          state: "good" as const,
+        },
       })),
       line: Array.from({ length: CURVE_POINTS }, (_, i) => {
         const n = (longest * i) / (CURVE_POINTS - 1);
@@ -47,4 +53,19 @@ export function figuresOf(
       }),
     };
   });
+}
+
+/** Rows that come to a tick from the same side are one point: how far off it is on the whole. */
+function bySide(read: AxisRead["read"], residuals: AxisRead["residuals"]) {
+  const groups = new Map<string, { nominalMm: number; off: number[]; u: number[] }>();
+  for (const [i, { place, nominalMm, mean: at }] of read.entries()) {
+    const key = `${nominalMm} ${place.kind === "tick" ? place.side : ""}`;
+    const group = groups.get(key) ?? { nominalMm, off: [], u: [] };
+    group.off.push(at - nominalMm);
+    group.u.push(residuals[i]?.u ?? 0);
+    groups.set(key, group);
+  }
+  return [...groups.values()].map(({ nominalMm, off, u }) => ({
+    ...{ nominalMm, off: mean(off), u: Math.hypot(...u) / u.length },
+  }));
 }

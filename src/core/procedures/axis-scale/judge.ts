@@ -5,13 +5,12 @@ import { fixed, plain } from "../../metrology/quantity-text";
 import { ruling, worstRuling } from "../../metrology/tolerance";
 import type { History, RoundRecord } from "../contract";
 import type { Finding } from "../outcome";
-import { headlineOf } from "../plain-course";
+import { headlineOf, readMore } from "../plain-course";
 import type { Verdict } from "../verdict";
 import type { AxisScalePlan } from "./plan-type";
 import type { Axis } from "./setting";
 import { axesRead, errorOf } from "./solve";
 
-const MORE_READINGS = 2;
 /** An error this many times its doubt tells what became of it. */
 const TELLING = 4;
 const NEAR = 0.25;
@@ -42,15 +41,7 @@ export function judgeAxisScale(history: History<AxisScalePlan>): Verdict | null 
     ...{ result, lines, tolerance: history.tolerance, unit: "percent" },
     headline: headlineOf(last.purpose, result),
     advice: `${after.map(({ axis, error }) => errorText(axis, error)).join("; ")}. ${ADVICE[result]}`,
-    ways:
-      result === "cannot tell"
-        ? [
-            {
-              text: `Read every place ${MORE_READINGS} times more, setting the gauge anew.`,
-              ...{ sites: last.spec.sites.map((s) => s.id), more: MORE_READINGS, gauge: null },
-            },
-          ]
-        : [],
+    ways: readMore(result, last, "every place"),
     asFound: { label: "error of the scale", quantity: worst.error },
     findings: last.purpose === "proof" ? after.flatMap((a) => whatHappened(a.axis, before(a.axis), a.error)) : [],
   };

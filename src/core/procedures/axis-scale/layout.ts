@@ -19,7 +19,7 @@ export const SPACING_MM = {
   /** So far cuts go on beyond the corners. */
   overcut: 2,
   /** Longest words beside a ladder that runs up. */
-  wordsAcross: 44,
+  wordsAcross: 52,
 } as const;
 
 export type Laid = Pick<AxisScalePlan, "way" | "axes" | "spanXMm" | "spanYMm" | "approach" | "rows">;

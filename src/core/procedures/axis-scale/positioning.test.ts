@@ -36,7 +36,7 @@ describe("reversal and repeatability of positioning", () => {
     const found = positioning(UP.map((up, i) => ({ nominalMm: i, up, down: DOWN[i] ?? [] })));
     const wanted = reference();
     expect(found?.reversalMm).toBeCloseTo(wanted.reversal, 12);
-    expect(found?.repeatabilityMm).toBeCloseTo(wanted.repeatability, 12);
+    expect(found?.repeatability?.value).toBeCloseTo(wanted.repeatability, 12);
     for (const [i, value] of (found?.reversals ?? []).entries())
       expect(value).toBeCloseTo(wanted.b[i] ?? Number.NaN, 12);
     // By hand: at the third place 2.4 - (-3.6) = 6.0
@@ -45,7 +45,7 @@ describe("reversal and repeatability of positioning", () => {
 
   it("tell the reversal alone from single approaches, and nothing from one side", () => {
     expect(positioning([{ nominalMm: 0, up: [0.1], down: [0.02] }])).toEqual({
-      ...{ reversals: [expect.closeTo(0.08, 12)], reversalMm: expect.closeTo(0.08, 12), repeatabilityMm: null },
+      ...{ reversals: [expect.closeTo(0.08, 12)], reversalMm: expect.closeTo(0.08, 12), repeatability: null },
     });
     expect(positioning([{ nominalMm: 0, up: [0.1, 0.2], down: [] }])).toBeNull();
   });

@@ -23,7 +23,7 @@ export function resultTable(
         const site = round.spec.sites.find((s) => s.id === place.site);
         const wanted = round.answers.some((a) => a.site === place.site);
         return {
-          label: site?.label.split(" at ")[0] ?? place.site,
+          label: site?.label.replace(/ at [\d.]+ mm/, "") ?? place.site,
           sites: [place.site],
           cells: [
             plain(found?.nominalMm ?? place.nominalMm, 2),

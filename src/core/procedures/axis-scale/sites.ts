@@ -59,15 +59,14 @@ function tickSite(
   const { axis, nominalMm, index, side, row } = place;
   const [low, high] = rowReach(row);
   const at = pointOn(plan, axis, nominalMm, (low + high) / 2);
-  const rowWords =
-    row === 0 && plan.approach === "one side"
-      ? ""
-      : `, row ${row + 1} (come to from ${side === "up" ? "the first" : "the last"})`;
+  const hasRows = plan.way === "ladder" && plan.approach === "both sides";
+  const rowWords = hasRows ? `, row ${row + 1}` : "";
+  const inRow = hasRows ? ` in row ${row + 1}, come to from the ${side === "up" ? "first" : "last"},` : "";
   const zero = pointOn(plan, axis, 0, bandMiddle(plan));
   return {
     ...common,
     label: `${axis.toUpperCase()}, tick ${index} at ${plain(nominalMm)} mm${rowWords}`,
-    question: `How far is tick ${index} from tick 0, from the same edge of each?`,
+    question: `How far is tick ${index}${inRow} from tick 0, from the same edge of each?`,
     measurand: { kind: "distance", from: line(zero), to: line(at), along: axis },
     place: { piece: PIECE_ID, at, radiusMm: RADIUS_MM },
   };

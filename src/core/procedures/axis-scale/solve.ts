@@ -1,5 +1,6 @@
 /** The scale of each axis from what was read, what to enter, and what was noticed. */
 import { expandedUncertainty } from "../../fitting/student-t";
+import type { Measured } from "../../metrology/measured";
 import { plain, withUncertainty } from "../../metrology/quantity-text";
 import { sitesLeft } from "../answer";
 import type { History, RoundRecord } from "../contract";
@@ -12,7 +13,7 @@ import { type AxisScalePlan, axesOf, isLadder, spanOf } from "./plan-type";
 import { type Approaches, positioning } from "./positioning";
 import { type AxisRead, readAxis } from "./read-axis";
 import { resultTable } from "./result-table";
-import { AXES } from "./setting";
+import { AXES, type Axis } from "./setting";
 
 /** A tick that reads less than the one before it by more than this is out of order, mm. */
 const OUT_OF_ORDER_MM = 1;
@@ -96,21 +97,17 @@ function estimatesOf(round: RoundRecord<AxisScalePlan>, read: AxisRead): Estimat
           },
         ]
       : []),
-    ...(places?.repeatabilityMm
-      ? [
-          {
-            ...{
-              ...lengths,
-              id: `repeatability ${read.axis}`,
-              label: `${name}: repeatability from both sides`,
-              budget: [],
-              helps: null,
-            },
-            quantity: { value: places.repeatabilityMm, standardUncertainty: 0, degreesOfFreedom: "infinite" as const },
-          },
-        ]
-      : []),
+    ...(places?.repeatability ? [repeatabilityOf(read.axis, places.repeatability)] : []),
   ];
+}
+
+function repeatabilityOf(axis: Axis, quantity: Measured): Estimate {
+  const { standardUncertainty, degreesOfFreedom } = quantity;
+  return {
+    ...{ id: `repeatability ${axis}`, label: `${axis.toUpperCase()}: repeatability from both sides, as read` },
+    ...{ quantity, unit: "mm", headline: false, helps: "More rows from each side." },
+    budget: [{ id: "few", label: "Few approaches", kind: "A", standardUncertainty, degreesOfFreedom }],
+  };
 }
 
 /** Where each tick lies by its rows, minus nominal. */

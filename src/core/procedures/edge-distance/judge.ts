@@ -5,12 +5,11 @@ import { fixed } from "../../metrology/quantity-text";
 import { ruling, worstRuling } from "../../metrology/tolerance";
 import { AXES, type Axis } from "../axis-scale/setting";
 import type { History, RoundRecord } from "../contract";
-import { headlineOf } from "../plain-course";
+import { headlineOf, readMore } from "../plain-course";
 import type { Verdict } from "../verdict";
 import type { EdgesRead } from "./read-edges";
 import { type EdgeTerms, sideOf } from "./terms";
 
-const MORE_READINGS = 2;
 const ADVICE = {
   proved: "Nothing to change.",
   "not proved": "Enter what this burn says, and prove it once more.",
@@ -51,15 +50,7 @@ export function judgeEdges<P extends EdgeTerms>(
     ...{ result, lines, tolerance: history.tolerance, unit: "mm", findings: [] },
     headline: headlineOf(last.purpose, result),
     advice: `${said.join("; ")}. ${ADVICE[result]}`,
-    ways:
-      result === "cannot tell"
-        ? [
-            {
-              text: `Read every place ${MORE_READINGS} times more, setting the gauge anew.`,
-              ...{ sites: last.spec.sites.map((s) => s.id), more: MORE_READINGS, gauge: null },
-            },
-          ]
-        : [],
+    ways: readMore(result, last, "every place"),
     asFound: { label: `distance from the ${edge}s`, quantity: worst.error },
   };
 }

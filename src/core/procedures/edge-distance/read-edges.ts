@@ -21,6 +21,8 @@ const LEAN = 0.001;
 /** How well the middle of a line is found by eye, or its width known, mm. (common practice, no source) */
 const LINE_MM = 0.03;
 const STRAY_MM = 0.01;
+/** Half of the play of a drive: a line lies to one side or the other. (common practice, no source) */
+const HALF_PLAY_MM = 0.02;
 
 export type EdgesRead = {
   /** Measured minus nominal, away from its edge, at the corner; left out where the axis is not read. */
@@ -29,6 +31,9 @@ export type EdgesRead = {
   turn: Budgeted;
   read: SiteRead[];
 };
+
+/** Something that several readings have in common. */
+type Term = { id: string; label: string; u: number; of: (r: SiteRead) => number };
 
 /** @returns `null` before anything is read */
 export function readEdges(
@@ -40,53 +45,21 @@ export function readEdges(
   const axes = edgeAxes(terms);
   const sites = axes.flatMap((axis) => ([1, 2] as const).map((which) => edgeSite(axis, which)));
   const read = readLengths(answers, sites, gauges);
-  if (read.length === 0) return null;
   const seen = axes.filter((axis) => read.some((r) => axisOf(r) === axis));
-  const used = [...new Map(read.map((r) => [r.gauge.id, r.gauge])).values()];
-  // Columns: the error of each axis, turn, lean, then limit and zero of each gauge, line and stray of each axis.
-  const common = used.flatMap((gauge) => [
-    {
-      id: `limit ${gauge.id}`,
-      label: `Limit of error, ${gaugeName(gauge)}`,
-      u: commonUncertaintyMm(gauge),
-      of: (r: SiteRead) => Number(r.gauge.id === gauge.id),
-    },
-    {
-      id: `zero ${gauge.id}`,
-      label: `Zero of the jaws, ${gaugeName(gauge)}`,
-      u: zeroUncertaintyMm(gauge),
-      of: (r: SiteRead) => Number(r.gauge.id === gauge.id),
-    },
-  ]);
-  const ofLines = seen.flatMap((axis) => [
-    {
-      id: "line",
-      label: terms.measuredTo === "near" ? "Width of the line" : "Middle of the line",
-      u: LINE_MM,
-      of: (r: SiteRead) => Number(axisOf(r) === axis),
-    },
-    { id: "stray", label: "How the axis strays", u: STRAY_MM, of: (r: SiteRead) => Number(axisOf(r) === axis) },
-  ]);
-  const turned = turnSign(terms);
-  const nuisance = [
-    {
-      id: "turn",
-      label: "How the stock lies turned",
-      u: TURN_RAD,
-      of: (r: SiteRead) => (axisOf(r) === "x" ? turned : -turned) * alongOf(r, lines),
-    },
-    { id: "lean", label: "How Y leans", u: LEAN, of: (r: SiteRead) => (axisOf(r) === "x" ? alongOf(r, lines) : 0) },
-    ...common,
-    ...ofLines,
-  ].filter((n) => n.u > 0);
+  if (seen.length === 0) return null;
+  const inCommon = [
+    ...layingTerms(terms, lines),
+    ...gaugeTerms(read),
+    ...seen.flatMap((axis) => lineTerms(terms, axis)),
+  ].filter((term) => term.u > 0);
   const half = terms.measuredTo === "near" ? (terms.lineWidthMm ?? 0) / 2 : 0;
   const observations: SourcedObservation[] = [
     ...read.map((r) => ({
-      row: [...seen.map((axis) => Number(axisOf(r) === axis)), ...nuisance.map((n) => n.of(r))],
+      row: [...seen.map((axis) => Number(axisOf(r) === axis)), ...inCommon.map((term) => term.of(r))],
       ...{ y: r.mean + half - distanceOf(terms, axisOf(r)), u: r.u, source: placingOf(r) },
     })),
-    ...nuisance.map(({ id, label, u }, i) => ({
-      row: [...seen.map(() => 0), ...nuisance.map((_, k) => Number(k === i))],
+    ...inCommon.map(({ id, label, u }, i) => ({
+      row: [...seen.map(() => 0), ...inCommon.map((_, k) => Number(k === i))],
       ...{ y: 0, u, source: { id, label, kind: "B" as const, degreesOfFreedom: "infinite" as const } },
     })),
   ];
@@ -98,6 +71,40 @@ export function readEdges(
     turn: fit.combine(unit(seen.length)),
     read,
   };
+}
+
+/** The turn comes first: it is asked for by its place. */
+function layingTerms(terms: EdgeTerms, lines: LinesLaid): Term[] {
+  const turned = turnSign(terms);
+  return [
+    {
+      ...{ id: "turn", label: "How the stock lies turned", u: TURN_RAD },
+      of: (r) => (axisOf(r) === "x" ? turned : -turned) * alongOf(r, lines),
+    },
+    { id: "lean", label: "How Y leans", u: LEAN, of: (r) => (axisOf(r) === "x" ? alongOf(r, lines) : 0) },
+  ];
+}
+
+function gaugeTerms(read: readonly SiteRead[]): Term[] {
+  const used = [...new Map(read.map((r) => [r.gauge.id, r.gauge])).values()];
+  return used.flatMap((gauge) => {
+    const of = (r: SiteRead) => Number(r.gauge.id === gauge.id);
+    const name = gaugeName(gauge);
+    return [
+      { id: `limit ${gauge.id}`, label: `Limit of error, ${name}`, u: commonUncertaintyMm(gauge), of },
+      { id: `zero ${gauge.id}`, label: `Zero of the jaws, ${name}`, u: zeroUncertaintyMm(gauge), of },
+    ];
+  });
+}
+
+/** Both readings of a line share where it lies and where its middle is taken to be. */
+function lineTerms({ measuredTo }: EdgeTerms, axis: Axis): Term[] {
+  const of = (r: SiteRead) => Number(axisOf(r) === axis);
+  return [
+    { id: "line", label: measuredTo === "near" ? "Width of the line" : "Middle of the line", u: LINE_MM, of },
+    { id: "stray", label: "How the axis strays", u: STRAY_MM, of },
+    { id: "play", label: "From which side the line was come to", u: HALF_PLAY_MM, of },
+  ];
 }
 
 function axisOf({ site }: SiteRead): Axis {

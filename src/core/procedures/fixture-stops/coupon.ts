@@ -1,12 +1,12 @@
 /** A cross at nominal distances from where the stops are taken to stand, burned or traced. */
-import { letterStrokes } from "../../coupon/lettering";
+import { fittingLetters, letterStrokes } from "../../coupon/lettering";
 import type { MarkingSettings } from "../../coupon/piece";
 import type { Op } from "../../coupon/program";
 import type { RoundSpec } from "../../coupon/round-spec";
 import { plain } from "../../metrology/quantity-text";
 import type { PlanContext, Purpose } from "../contract";
 import { distanceWords, edgeSites, linePaths, onStock } from "../edge-distance/marks";
-import { type FixturePlan, linesOf, stockOf, WAYS } from "./plan";
+import { BEYOND_MM, type FixturePlan, linesOf, stockOf, WAYS } from "./plan";
 
 const PIECE = "fixture";
 const LINES = "lines";
@@ -65,12 +65,16 @@ export function fixtureRound(plan: FixturePlan, context: PlanContext, purpose: P
 /** In the quarter of the cross away from both stops. */
 function wordsOf(plan: FixturePlan, { couponCode, day }: PlanContext) {
   const stock = stockOf(plan);
-  const at = onStock(
-    { u: plan.distanceXMm + plan.armMm / 2 + 8, v: plan.distanceYMm + plan.armMm / 2 + 4 },
-    plan,
-    stock,
-  );
+  const room = plan.armMm + BEYOND_MM;
+  const at = onStock({ u: plan.distanceXMm + room / 2, v: plan.distanceYMm + room / 2 }, plan, stock);
   return [[couponCode, ...(day ? [day] : [])].join(" "), distanceWords(plan)]
-    .flatMap((text, i) => letterStrokes(text, { x: at.x, y: at.y - i * 1.6 * LETTERS_MM }, LETTERS_MM - 1, "middle"))
+    .flatMap((text, i) =>
+      letterStrokes(
+        text,
+        { x: at.x, y: at.y - i * 1.6 * LETTERS_MM },
+        fittingLetters(text, room - 2 * LETTERS_MM, LETTERS_MM),
+        "middle",
+      ),
+    )
     .map((points) => ({ points, closed: false, settings: LINES }));
 }

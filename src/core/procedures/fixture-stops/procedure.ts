@@ -37,7 +37,7 @@ export const fixtureStops: Procedure<FixturePlan> = {
     { on: "change", what: "belt", effect: "check" },
   ],
   occasional: true,
-  tolerance: { default: 0.2, unit: "mm", label: "Largest distance from where it is drawn" },
+  tolerance: { default: 0.25, unit: "mm", label: "Largest distance from where it is drawn" },
   recheck: { defaultDays: 90, why: "Fixtures are taken off and put back." },
   plan: planForm,
   actsFrom: () => "controller",

@@ -1,5 +1,5 @@
 /** A box at nominal distances from two edges of a stock that lies against the stops of the bed. */
-import { letterStrokes } from "../../coupon/lettering";
+import { fittingLetters, letterStrokes } from "../../coupon/lettering";
 import type { CouponPath, MarkingSettings } from "../../coupon/piece";
 import type { RoundSpec } from "../../coupon/round-spec";
 import { plain } from "../../metrology/quantity-text";
@@ -10,6 +10,8 @@ import { linesOf, type OriginPlan } from "./plan";
 const PIECE = "origin";
 const LINES = "lines";
 const LETTERS_MM = 3;
+/** Words take no more than this share of the box. */
+const BOX_SHARE = 0.8;
 
 export function originRound(plan: OriginPlan, context: PlanContext, purpose: Purpose): RoundSpec {
   const { machine, couponCode } = context;
@@ -65,10 +67,11 @@ function wordsOf(plan: OriginPlan, { couponCode, day }: PlanContext): CouponPath
   const stock = { widthMm: plan.stockWidthMm, heightMm: plan.stockHeightMm };
   const middle = onStock({ u: plan.distanceXMm + plan.boxMm / 2, v: plan.distanceYMm + plan.boxMm / 2 }, plan, stock);
   const lines = [couponCode, ...(day ? [day] : []), distanceWords(plan)];
+  const letters = Math.min(...lines.map((text) => fittingLetters(text, plan.boxMm * BOX_SHARE, LETTERS_MM)));
   return lines
     .flatMap((text, i) => {
-      const y = middle.y + (lines.length / 2 - 1 - i) * 1.7 * LETTERS_MM;
-      return letterStrokes(text, { x: middle.x, y }, LETTERS_MM, "middle");
+      const y = middle.y + (lines.length / 2 - 1 - i) * 1.7 * letters;
+      return letterStrokes(text, { x: middle.x, y }, letters, "middle");
     })
     .map((points) => ({ points, closed: false, settings: LINES }));
 }

@@ -37,7 +37,7 @@ export const origin: Procedure<OriginPlan> = {
     { on: "change", what: "gantry", effect: "check" },
   ],
   occasional: true,
-  tolerance: { default: 0.2, unit: "mm", label: "Largest distance from where it is drawn" },
+  tolerance: { default: 0.25, unit: "mm", label: "Largest distance from where it is drawn" },
   recheck: { defaultDays: 180, why: "Switches and stops are knocked." },
   plan: planForm,
   actsFrom: () => "controller",

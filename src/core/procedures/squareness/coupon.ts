@@ -1,5 +1,5 @@
 /** Four lines that cross at the corners, with both diagonals drawn and named. */
-import { letterStrokes } from "../../coupon/lettering";
+import { fittingLetters, letterStrokes } from "../../coupon/lettering";
 import type { CouponPath, MarkingSettings, Piece } from "../../coupon/piece";
 import type { RoundSpec } from "../../coupon/round-spec";
 import type { Site } from "../../coupon/site";
@@ -48,7 +48,8 @@ function pieceOf(plan: SquarenessPlan, { couponCode, day }: PlanContext): Piece 
     ...{ speedMmPerS: plan.speedMmPerS, powerPct: plan.powerPct },
   });
   const signature = [couponCode, ...(day ? [day] : []), `X ${plain(widthMm)} Y ${plain(heightMm)}`].join(" ");
-  const words = letterStrokes(signature, { x: EDGE_MM + widthMm / 2, y: EDGE_MM + LETTERS_MM }, LETTERS_MM, "middle");
+  const letters = fittingLetters(signature, widthMm - 2 * LETTERS_MM, LETTERS_MM);
+  const words = letterStrokes(signature, { x: EDGE_MM + widthMm / 2, y: EDGE_MM + LETTERS_MM }, letters, "middle");
   const [width, height] = [widthMm + 2 * EDGE_MM, heightMm + 2 * EDGE_MM];
   return {
     ...{ id: PIECE, label: `Squareness, coupon ${couponCode}`, stock: `sheet ${plain(width)} × ${plain(height)}` },

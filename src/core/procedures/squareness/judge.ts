@@ -5,12 +5,11 @@ import { fixed } from "../../metrology/quantity-text";
 import { ruling } from "../../metrology/tolerance";
 import type { History, RoundRecord } from "../contract";
 import type { Finding } from "../outcome";
-import { headlineOf } from "../plain-course";
+import { headlineOf, readMore } from "../plain-course";
 import type { Verdict } from "../verdict";
 import { leanOf } from "./lean";
 import type { SquarenessPlan } from "./plan";
 
-const MORE_READINGS = 2;
 /** A lean this many times its doubt tells what became of it. */
 const TELLING = 4;
 const NEAR = 0.3;
@@ -38,15 +37,7 @@ export function judgeSquareness(history: History<SquarenessPlan>): Verdict | nul
     ...{ result, tolerance: history.tolerance, unit: "mmPerM", headline: headlineOf(last.purpose, result) },
     advice: `The back leans to the ${side} by ${fixed(1000 * Math.abs(after.value), 2)} ± ${fixed(1000 * expandedUncertainty(after), 2)} mm a metre. ${ADVICE[result]}`,
     lines: [{ label: "Lean of Y toward X", before, after, result }],
-    ways:
-      result === "cannot tell"
-        ? [
-            {
-              text: `Read every length ${MORE_READINGS} times more, setting the gauge anew.`,
-              ...{ sites: last.spec.sites.map((s) => s.id), more: MORE_READINGS, gauge: null },
-            },
-          ]
-        : [],
+    ways: readMore(result, last, "every length"),
     asFound: { label: "lean of Y toward X", quantity: after },
     findings: last.purpose === "proof" && before ? whatHappened(before, after) : [],
   };
