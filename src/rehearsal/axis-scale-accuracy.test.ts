@@ -18,7 +18,7 @@ import {
 const SEEDS = 150;
 /** Three standard deviations of a count of so many. */
 const SLACK = 3 * Math.sqrt((0.95 * 0.05) / (2 * SEEDS));
-const LONG = { spanXMm: 300, spanYMm: 290, reachMm: 300 };
+const LONG = { spanXMm: 300, spanYMm: 290, caliperReachMm: 300 };
 
 describe("the scale of an axis on practice gantries", () => {
   it("is left within 0.01 % by calipers over 300 mm", () => {

@@ -2,13 +2,14 @@ import { describe, expect, it } from "vitest";
 import { draftOf, readDraft } from "../draft";
 import { SAMPLE_MACHINE } from "../sample-machine";
 import { neededMm } from "./baseline";
-import { planForm, planWarnings } from "./plan";
+import { planForm } from "./plan";
+import { planWarnings } from "./plan-faults";
 import type { AxisScalePlan } from "./plan-type";
 import { axisScale } from "./procedure";
 import { AXIS_SCALE } from "./setting";
 import { CALIPERS, contextOn, historyWith, machineWith, roundWith, solvedWith } from "./test-round";
 
-const X_ALONE = { way: "by hand", axes: "X", spanXMm: 800, reachMm: 2000 } as const;
+const X_ALONE = { way: "by hand", axes: "X", spanXMm: 800, caliperReachMm: 2000 } as const;
 
 /** Readouts 6.6 and 1170, the rule reads 1163: 1170 - 6.6 = 1163.4 against 1163. (common practice, no source) */
 const BY_READOUT = roundWith({
@@ -94,7 +95,7 @@ describe("ticks", () => {
   });
 
   it("show a pulley that runs out, a belt that jumped, a bend, and nothing where there is nothing", () => {
-    const plan = { axes: "X", intervals: 20, spanXMm: 300, reachMm: 300 } as const;
+    const plan = { axes: "X", intervals: 20, spanXMm: 300, caliperReachMm: 300 } as const;
     const found = (off: (n: number) => number) =>
       solvedWith([
         roundWith({ plan, read: ({ nominalMm: n }) => [n + off(n) + 0.003, n + off(n) - 0.003] }),
@@ -183,9 +184,9 @@ describe("a layout that cannot be measured", () => {
 
   it.each([
     ["spanXMm", { spanXMm: "0" }, /larger than 0/],
-    ["spanXMm", { spanXMm: "200" }, /Calipers reaches? 150 mm/],
+    ["spanXMm", { spanXMm: "200" }, /Calipers reach 150 mm/],
     ["spanXMm", { spanXMm: "20", intervals: "2" }, /It takes 37 mm or more/],
-    ["spanYMm", { spanYMm: "900", reachMm: "1000" }, /The longest that fits Testbed/],
+    ["spanYMm", { spanYMm: "900", caliperReachMm: "1000" }, /The longest that fits Testbed/],
     ["intervals", { intervals: "40" }, /3.5 mm apart/],
     ["stockAtXMm", { stockAtXMm: "800" }, /working area ends at 900/],
     ["kerfMm", { way: "part", kerfMm: "5" }, /No laser cuts so wide/],

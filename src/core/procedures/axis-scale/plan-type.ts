@@ -1,4 +1,5 @@
 /** What is chosen before an axis is measured. */
+import type { Reaches } from "./gauges";
 import type { Axis } from "./setting";
 
 export const WAYS = {
@@ -15,13 +16,11 @@ export const APPROACHES = {
   "both sides": "From both sides: shows play",
 } as const;
 
-export type AxisScalePlan = {
+export type AxisScalePlan = Reaches & {
   way: Way;
   axes: keyof typeof AXES_CHOSEN;
   /** Id of the gauge that is read with. */
   gauge: string;
-  /** The longest that it reaches, mm. */
-  reachMm: number;
   /** From the first to the last mark, or the side of the part, mm. */
   spanXMm: number;
   spanYMm: number;

@@ -1,20 +1,16 @@
 /** What may be chosen before an axis is measured, and what is refused by name. */
 import { z } from "zod";
-import { plain, shownLength } from "../../metrology/quantity-text";
-import type { FieldSpec, PlanContext, PlanForm, PlanWarning } from "../contract";
+import { plain } from "../../metrology/quantity-text";
+import type { FieldSpec, PlanContext, PlanForm } from "../contract";
 import type { MachineSpec } from "../machine-spec";
-import { expandedMm, neededMm } from "./baseline";
-import { lengthGauges, reachOf } from "./gauges";
+import { GAUGE_SHAPE, gaugeFields, gaugeIn, lengthGauges, type Reaches, USUAL_REACHES } from "./gauges";
 import { besideSpan, sheetOf } from "./layout";
-import { APPROACHES, AXES_CHOSEN, type AxisScalePlan, axesOf, isCut, spanOf, WAYS } from "./plan-type";
+import { bedFault, spanFault, ticksFault } from "./plan-faults";
+import { APPROACHES, AXES_CHOSEN, type AxisScalePlan, axesOf, isCut, WAYS } from "./plan-type";
 import { AXES, type Axis } from "./setting";
 
-/** A ratio: 0.1 % is 0.4 mm in 400. (common practice, no source) */
-export const DEFAULT_TOLERANCE = 0.001;
 const ROUND_MM = 10;
 const MOST_TICKS = 40;
-/** Ticks nearer than this are taken one for another, mm. */
-const NEAREST_TICKS_MM = 5;
 const CUT_DEFAULTS = { kerfMm: 0.2, cutSpeedMmPerS: 10, cutPowerPct: 60 };
 
 const length = { kind: "quantity", dimension: "length", unit: "mm" } as const;
@@ -34,17 +30,15 @@ export function planForm(context: PlanContext): PlanForm<AxisScalePlan> {
 function defaultsFor(context: PlanContext): AxisScalePlan {
   const { machine } = context;
   const [gauge] = lengthGauges(context);
-  const reachMm = (gauge && reachOf(gauge)) ?? 150;
   const rest = {
     ...({
       way: "ladder",
       axes: "X and Y",
       gauge: gauge?.id ?? "",
-      reachMm,
       intervals: 5,
       approach: "one side",
     } as const),
-    ...{ rows: 1, repeats: 2, readoutStepMm: 0.1, ...CUT_DEFAULTS },
+    ...{ rows: 1, repeats: 2, readoutStepMm: 0.1, ...CUT_DEFAULTS, ...USUAL_REACHES },
     ...{ speedMmPerS: Math.min(100, machine.topSpeedMmPerS / 4), powerPct: 14, stockAtXMm: 0, stockAtYMm: 0 },
   };
   const [spanXMm, spanYMm] = [longest(context, rest, "x"), longest(context, rest, "y")];
@@ -52,9 +46,10 @@ function defaultsFor(context: PlanContext): AxisScalePlan {
   return { ...rest, ...spans, ...centred({ ...rest, ...spans }, machine) };
 }
 
-function longest({ machine }: PlanContext, plan: Pick<AxisScalePlan, "reachMm">, axis: Axis): number {
+function longest(context: PlanContext, plan: Reaches & { gauge: string }, axis: Axis): number {
+  const { machine } = context;
   const room = (axis === "x" ? machine.widthMm : machine.depthMm) - besideSpan({ ...plan, ...USUAL }, axis);
-  return Math.max(ROUND_MM, Math.floor(Math.min(plan.reachMm, room) / ROUND_MM) * ROUND_MM);
+  return Math.max(ROUND_MM, Math.floor(Math.min(gaugeIn(plan, context).reachMm, room) / ROUND_MM) * ROUND_MM);
 }
 
 const USUAL = { way: "ladder", axes: "X and Y", spanXMm: 0, spanYMm: 0, approach: "one side", rows: 1 } as const;
@@ -67,7 +62,6 @@ function centred(plan: Omit<AxisScalePlan, "stockAtXMm" | "stockAtYMm">, { width
 }
 
 function fieldsFor(context: PlanContext): FieldSpec[] {
-  const gauges = Object.fromEntries(lengthGauges(context).map((g) => [g.id, g.name]));
   const ladder = { field: "way", is: ["ladder"] };
   const cut = { field: "way", is: [...CUT] };
   const marked = { field: "way", is: ["ladder", "pair", ...CUT] };
@@ -103,11 +97,7 @@ function fieldsFor(context: PlanContext): FieldSpec[] {
       why: "A part is smaller by it. Half of it is taken as its doubt.",
       when: { field: "way", is: ["part"] },
     },
-    { ...{ key: "gauge", label: "Read with", group: "Reading", ...choice(gauges) }, why: "" },
-    {
-      ...{ key: "reachMm", label: "It reaches", group: "Reading", ...length },
-      why: "The longest that it can measure.",
-    },
+    ...gaugeFields(context, "The longest that can be measured."),
     { ...{ key: "repeats", label: "Readings a site", group: "Reading", kind: "count" }, why: "Set anew each time." },
     {
       ...{ key: "readoutStepMm", label: "Step of the readout", group: "Reading", ...length },
@@ -152,8 +142,7 @@ function schemaFor(context: PlanContext): z.ZodType<AxisScalePlan> {
     .object({
       way: oneOf(WAYS),
       axes: oneOf(AXES_CHOSEN),
-      gauge: z.string(),
-      reachMm: positive("how far the gauge reaches, for example 150 mm"),
+      ...GAUGE_SHAPE,
       spanXMm: positive("a length, for example 300 mm").default(0),
       spanYMm: positive("a length, for example 300 mm").default(0),
       intervals: count("the number of ticks", MOST_TICKS).default(1),
@@ -192,61 +181,4 @@ function onlyAsked({ kerfMm, readoutStepMm, cutSpeedMmPerS, cutPowerPct, ...plan
     ...(plan.way === "by hand" ? { readoutStepMm } : {}),
     ...(isCut(plan) ? { cutSpeedMmPerS, cutPowerPct } : {}),
   };
-}
-
-function spanFault(plan: AxisScalePlan, axis: Axis, context: PlanContext): string | undefined {
-  const span = spanOf(plan, axis);
-  const gauge = gaugeOf(plan, context);
-  if (span > plan.reachMm)
-    return `${gauge?.name ?? "The gauge"} reaches ${plain(plan.reachMm)} mm, as said below: shorten the length, or read with another gauge.`;
-  const { widthMm, depthMm } = context.machine;
-  const room = (axis === "x" ? widthMm : depthMm) - besideSpan(plan, axis);
-  if (span > room) return `The longest that fits ${context.machine.name} is ${plain(Math.floor(room))} mm.`;
-  if (!gauge) return undefined;
-  const tolerance = context.tolerance ?? DEFAULT_TOLERANCE;
-  const needed = neededMm(gauge, plan.repeats, tolerance);
-  if (span >= needed) return undefined;
-  const told = `Over ${shownLength(span, "mm", 1)} ${gauge.name} tell${gauge.kind === "calipers" ? "" : "s"} the scale to ± ${plain((100 * expandedMm(gauge, plan.repeats)) / span, 2)} %, and ${plain(100 * tolerance, 3)} % is wanted.`;
-  return `${told} It takes ${plain(Math.ceil(needed))} mm or more${needed > Math.min(room, plan.reachMm) ? ", more than bed or gauge allow: read more often, or with a better gauge" : ""}.`;
-}
-
-function bedFault(plan: AxisScalePlan, axis: Axis, machine: MachineSpec): string | undefined {
-  const [at, size] = axis === "x" ? [plan.stockAtXMm, machine.widthMm] : [plan.stockAtYMm, machine.depthMm];
-  const end = at + sheetOf(plan, axis);
-  return end > size ? `The stock would reach ${plain(end)} mm; the working area ends at ${plain(size)} mm.` : undefined;
-}
-
-function ticksFault(plan: AxisScalePlan): string | undefined {
-  if (plan.way !== "ladder") return undefined;
-  const pitch = Math.min(...axesOf(plan).map((axis) => spanOf(plan, axis) / plan.intervals));
-  if (pitch < NEAREST_TICKS_MM)
-    return `Ticks would lie ${plain(pitch, 1)} mm apart: ${NEAREST_TICKS_MM} mm or more keeps them apart for the eye.`;
-  return undefined;
-}
-
-function gaugeOf(plan: Pick<AxisScalePlan, "gauge">, context: PlanContext) {
-  const all = lengthGauges(context);
-  return all.find((g) => g.id === plan.gauge) ?? all[0];
-}
-
-export function planWarnings(plan: AxisScalePlan, context: PlanContext): PlanWarning[] {
-  const warnings: PlanWarning[] = [];
-  const gauge = gaugeOf(plan, context);
-  const tolerance = context.tolerance ?? DEFAULT_TOLERANCE;
-  for (const axis of axesOf(plan)) {
-    const share = gauge ? expandedMm(gauge, plan.repeats) / spanOf(plan, axis) : 0;
-    if (share > tolerance / 2)
-      warnings.push({
-        field: axis === "x" ? "spanXMm" : "spanYMm",
-        message: `Told to ± ${plain(100 * share, 3)} %: a proof within ${plain(100 * tolerance, 3)} % needs luck. Longer, or read more often.`,
-      });
-  }
-  if (axesOf(plan).length === 2 && plan.spanXMm === plan.spanYMm)
-    warnings.push({ field: "spanYMm", message: "As long as along X: if the two are mixed up, nobody will notice." });
-  if (isCut(plan) && plan.way === "part")
-    warnings.push({
-      field: "way",
-      message: "From a part alone its cut is mixed into the scale: measure the hole too, where it can be reached.",
-    });
-  return warnings;
 }

@@ -2,6 +2,7 @@
 import { z } from "zod";
 import { plain } from "../../metrology/quantity-text";
 import { MM_PER_INCH, UNITS } from "../../metrology/units";
+import { AXES, type Axis } from "../axis-scale/setting";
 import type { FieldSpec, PlanContext, PlanForm, PlanWarning } from "../contract";
 import { choice, edgeFields, edgeShape, oneOf, positive } from "../edge-distance/fields";
 import type { EdgeTerms, LinesLaid } from "../edge-distance/terms";
@@ -30,9 +31,13 @@ export type OriginPlan = EdgeTerms & {
 const USUAL_COUNT_MM = MM_PER_INCH / 1000;
 const SPARE_MM = 10;
 
-/** Whether the offset of this machine counts instead of being a length. */
-export function isCounted({ held }: Pick<MachineSpec, "held">): boolean {
-  return Object.values(HOME_OFFSET).some((key) => UNITS[held[key]?.unit ?? "mm"].dimension === "count");
+/** Whether the offset of an axis counts instead of being a length. */
+export function isCount(held: MachineSpec["held"], axis: Axis): boolean {
+  return UNITS[held[HOME_OFFSET[axis]]?.unit ?? "mm"].dimension === "count";
+}
+
+function isCounted({ held }: Pick<MachineSpec, "held">): boolean {
+  return AXES.some((axis) => isCount(held, axis));
 }
 
 export function linesOf({

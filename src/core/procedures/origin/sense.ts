@@ -6,8 +6,9 @@
 import type { Axis } from "../axis-scale/setting";
 import type { History, RoundRecord } from "../contract";
 import { readEdges } from "../edge-distance/read-edges";
+import type { MachineSpec } from "../machine-spec";
 import { numberIn } from "../number-correction";
-import { linesOf, type OriginPlan } from "./plan";
+import { isCount, linesOf, type OriginPlan } from "./plan";
 import { HOME_OFFSETS } from "./setting";
 
 /** A change tells its sense when it is as large as its doubt: it can only be one or the other. It tells its size from further off. */
@@ -23,9 +24,9 @@ export function specOf(axis: Axis) {
   return HOME_OFFSETS[axis === "x" ? 0 : 1] as (typeof HOME_OFFSETS)[number];
 }
 
-/** One step of the number, mm: a count, or the number itself where it is a length. */
-export function countMm({ countMm: count }: OriginPlan): number {
-  return count ?? 1;
+/** What a change of one moves, mm: a count, or 1 where the number of this axis is a length. */
+export function countMm({ countMm: count }: OriginPlan, { held }: Pick<MachineSpec, "held">, axis: Axis): number {
+  return isCount(held, axis) ? (count ?? 1) : 1;
 }
 
 export function senseOf(history: History<OriginPlan>, round: RoundRecord<OriginPlan>, axis: Axis): Sense {
@@ -41,7 +42,9 @@ export function learnedSlope(history: History<OriginPlan>, axis: Axis, beyond: n
   const known = history.rounds.flatMap((round) => {
     const number = numberIn(round, specOf(axis));
     const error = readEdges(round.plan, linesOf(round.plan), round.answers, history.gauges)?.errors[axis];
-    return number === null || !error ? [] : [{ number, error: error.quantity, count: countMm(round.plan) }];
+    return number === null || !error
+      ? []
+      : [{ number, error: error.quantity, count: countMm(round.plan, history.machine, axis) }];
   });
   const [before, after] = known.slice(-2);
   if (!before || !after || before.number === after.number) return null;

@@ -20,6 +20,7 @@ import type { Correction, Estimate, Finding, Outcome } from "../outcome";
 import { lengthUnitOf } from "../shown-unit";
 import { linesOf, type OriginPlan } from "./plan";
 import { countMm, learnedSlope, type Sense, senseOf, specOf, TELLS_SIZE } from "./sense";
+import { HOME_OFFSET } from "./setting";
 
 /** A count that moves this much more or less than said is another count. */
 const COUNT_WITHIN = 0.3;
@@ -42,7 +43,7 @@ export function solveOrigin(history: History<OriginPlan>): Outcome {
     findings: [
       ...edgeFindings(round.plan, read, unit),
       ...axes.flatMap((axis) => senseFindings(history, round, axis)),
-      ...corrections.flatMap((c) => rangeEnd(c, round.plan)),
+      ...corrections.flatMap((c) => rangeEnd(c, Math.abs(read.errors[axisOf(c)]?.quantity.value ?? 0))),
     ],
     ...{ table, figures: [], adjustments: [], wishes: [], artefacts: [] },
     learned: {},
@@ -72,13 +73,13 @@ function correctionOf(
   const old = numberIn(round, spec);
   if (old === null) return null;
   const sense = senseOf(history, round, axis);
-  const count = countMm(round.plan);
+  const count = countMm(round.plan, history.machine, axis);
   const unit = lengthUnitOf(history);
   const held = holdOf(history.machine, spec);
   const change = times(error, -sense.sense / count).quantity;
   const shown = (value: number) => plain(fromInternal(value, held.unit), 4);
   const symbol = UNITS[held.unit].symbol;
-  const per = round.plan.countMm === undefined ? "" : ` ÷ ${plain(count, 4)} mm a count`;
+  const per = count === 1 ? "" : ` ÷ ${plain(count, 4)} mm a count`;
   return numberCorrection(history.machine, {
     ...{ spec, estimate: estimateId(axis), old, change, doubt: null },
     arithmetic: [
@@ -124,28 +125,31 @@ function senseFindings(history: History<OriginPlan>, round: RoundRecord<OriginPl
       "other sense",
       "needs you",
       `A larger offset of ${name} does the opposite of what was said.`,
-      `It moved marks ${slope > 0 ? "away from" : "toward"} the edge. Say so at the layout of the next trial; here, say it there and burn once more.`,
+      `It moved marks ${slope > 0 ? "away from" : "toward"} the edge. Say so at the layout of the next burn.`,
     );
   if (Math.abs(Math.abs(slope) - 1) > COUNT_WITHIN)
     return says(
       "count",
       "needs you",
       `The offset of ${name} moved marks ${plain(Math.abs(slope), 2)} times as far as said.`,
-      `Is one count really ${plain(countMm(round.plan), 4)} mm, or is the offset in another unit?`,
+      `Is one count really ${plain(countMm(round.plan, history.machine, axis), 4)} mm, or is the offset in another unit?`,
     );
   return [];
 }
 
+function axisOf({ setting }: Correction): Axis {
+  return setting === HOME_OFFSET.x ? "x" : "y";
+}
+
 /** What the controller cannot take is left for the switch or the stops. */
-function rangeEnd(correction: Correction, plan: OriginPlan): Finding[] {
+function rangeEnd(correction: Correction, offMm: number): Finding[] {
   const [row] = correction.rows;
   if (!row?.doubt || row.old === null) return [];
-  const rest = shownLength(Math.abs(row.change.value) * countMm(plan), "mm", 2);
   return [
     {
       ...{ id: `range end ${correction.setting}`, tone: "needs you", site: null },
       headline: `${correction.label} reaches the end of what the controller takes.`,
-      text: `It would have to change by what moves marks ${rest}. Move the home switch or the stops of the bed by about that much, home anew, and measure again.`,
+      text: `It would have to change by what moves marks ${shownLength(offMm, "mm", 2)}. Move the home switch or the stops of the bed by about that much, home anew, and measure again.`,
     },
   ];
 }

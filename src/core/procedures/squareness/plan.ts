@@ -2,7 +2,15 @@
 import { z } from "zod";
 import { plain } from "../../metrology/quantity-text";
 import { expandedMm } from "../axis-scale/baseline";
-import { lengthGauges, reachOf } from "../axis-scale/gauges";
+import {
+  endingOf,
+  GAUGE_SHAPE,
+  gaugeFields,
+  gaugeIn,
+  lengthGauges,
+  type Reaches,
+  USUAL_REACHES,
+} from "../axis-scale/gauges";
 import type { FieldSpec, PlanContext, PlanForm, PlanWarning } from "../contract";
 import { EDGE_MM } from "./layout";
 
@@ -12,14 +20,13 @@ export const WAYS = {
 } as const;
 export const ENDS = { right: "Its right end", left: "Its left end" } as const;
 
-export type SquarenessPlan = {
+export type SquarenessPlan = Reaches & {
   way: keyof typeof WAYS;
   /** Sides of the rectangle, mm. */
   widthMm: number;
   heightMm: number;
-  /** Id of the gauge that is read with, and the longest that it reaches, mm. */
+  /** Id of the gauge that is read with. */
   gauge: string;
-  reachMm: number;
   repeats: number;
   /** Between the two sides on which the beam of the gantry runs, mm. */
   railsMm: number;
@@ -45,10 +52,11 @@ export function planForm(context: PlanContext): PlanForm<SquarenessPlan> {
 function defaultsFor(context: PlanContext): SquarenessPlan {
   const { machine } = context;
   const [gauge] = lengthGauges(context);
-  const reachMm = (gauge && reachOf(gauge)) ?? 150;
+  const read = { gauge: gauge?.id ?? "", ...USUAL_REACHES };
+  const { reachMm } = gaugeIn(read, context);
   const [widthMm, heightMm] = largest(reachMm, machine.widthMm - 2 * EDGE_MM, machine.depthMm - 2 * EDGE_MM);
   return {
-    ...{ way: "diagonals", widthMm, heightMm, gauge: gauge?.id ?? "", reachMm, repeats: 2 },
+    ...{ way: "diagonals", widthMm, heightMm, repeats: 2, ...read },
     ...{ railsMm: machine.widthMm, end: "right" },
     ...{ speedMmPerS: Math.min(100, machine.topSpeedMmPerS / 4), powerPct: 14 },
     stockAtXMm: Math.max(0, Math.floor((machine.widthMm - widthMm) / 2 - EDGE_MM)),
@@ -70,7 +78,6 @@ const choice = (of: Record<string, string>) => ({
 });
 
 function fieldsFor(context: PlanContext): FieldSpec[] {
-  const gauges = Object.fromEntries(lengthGauges(context).map((g) => [g.id, g.name]));
   return [
     {
       ...{ key: "way", label: "What is measured", group: "Rectangle", ...choice(WAYS) },
@@ -78,8 +85,7 @@ function fieldsFor(context: PlanContext): FieldSpec[] {
     },
     { ...{ key: "widthMm", label: "Along X", group: "Rectangle", ...length }, why: "As large as bed and gauge allow." },
     { ...{ key: "heightMm", label: "Along Y", group: "Rectangle", ...length }, why: "" },
-    { ...{ key: "gauge", label: "Read with", group: "Reading", ...choice(gauges) }, why: "" },
-    { ...{ key: "reachMm", label: "It reaches", group: "Reading", ...length }, why: "The diagonal must be within it." },
+    ...gaugeFields(context, "The diagonal must be within it."),
     { ...{ key: "repeats", label: "Readings a site", group: "Reading", kind: "count" }, why: "Set anew each time." },
     {
       ...{ key: "railsMm", label: "Between the rails", group: "Gantry", ...length },
@@ -108,8 +114,7 @@ function schemaFor(context: PlanContext): z.ZodType<SquarenessPlan> {
       way: z.enum(Object.keys(WAYS) as [keyof typeof WAYS, ...(keyof typeof WAYS)[]]),
       widthMm: positive("the length along X, for example 300 mm"),
       heightMm: positive("the length along Y, for example 200 mm"),
-      gauge: z.string(),
-      reachMm: positive("how far the gauge reaches, for example 1000 mm"),
+      ...GAUGE_SHAPE,
       repeats: z
         .number({ error: "Give how often each site is read." })
         .int("A whole number.")
@@ -138,16 +143,16 @@ function schemaFor(context: PlanContext): z.ZodType<SquarenessPlan> {
 function sizeFault(plan: SquarenessPlan, context: PlanContext): string | undefined {
   const { widthMm, heightMm } = plan;
   const diagonal = Math.hypot(widthMm, heightMm);
-  const gauge = gaugeOf(plan, context);
-  if (diagonal > plan.reachMm)
-    return `The diagonal is ${plain(diagonal, 0)} mm; ${gauge?.name ?? "the gauge"} reaches ${plain(plan.reachMm)} mm, as said below. Take a smaller rectangle or a longer gauge.`;
+  const { gauge, reachMm } = gaugeIn(plan, context);
+  if (diagonal > reachMm)
+    return `The diagonal is ${plain(diagonal, 0)} mm; ${gauge.name} ${endingOf(gauge, "reach", "es")} ${plain(reachMm)} mm, as said below. Take a smaller rectangle or a longer gauge.`;
   if (Math.max(widthMm, heightMm) > NARROWEST * Math.min(widthMm, heightMm))
     return `So narrow, its diagonals hardly tell: the longer side at most ${NARROWEST} times the shorter.`;
   const tolerance = context.tolerance ?? DEFAULT_TOLERANCE;
-  const told = gauge ? leanDoubt(plan, expandedMm({ ...gauge, limitMm: 0 }, plan.repeats)) : 0;
+  const told = leanDoubt(plan, expandedMm({ ...gauge, limitMm: 0 }, plan.repeats));
   if (told <= tolerance) return undefined;
   const needed = Math.ceil((diagonal * told) / tolerance);
-  return `${gauge?.name} tell${gauge?.kind === "calipers" ? "" : "s"} it to ± ${plain(1000 * told, 1)} mm a metre, and ${plain(1000 * tolerance, 2)} is wanted: the diagonal must be ${needed} mm or more, or each be read more often.`;
+  return `${gauge.name} ${endingOf(gauge, "tell", "s")} it to ± ${plain(1000 * told, 1)} mm a metre, and ${plain(1000 * tolerance, 2)} is wanted: the diagonal must be ${needed} mm or more, or each be read more often.`;
 }
 
 /** Expanded uncertainty of the lean, from that of a length. */
@@ -161,14 +166,9 @@ function bedFault(end: number, size: number): string | undefined {
   return end > size ? `The stock would reach ${plain(end)} mm; the working area ends at ${plain(size)} mm.` : undefined;
 }
 
-function gaugeOf(plan: Pick<SquarenessPlan, "gauge">, context: PlanContext) {
-  const all = lengthGauges(context);
-  return all.find((g) => g.id === plan.gauge) ?? all[0];
-}
-
 export function planWarnings(plan: SquarenessPlan, context: PlanContext): PlanWarning[] {
-  const gauge = gaugeOf(plan, context);
-  const told = gauge ? leanDoubt(plan, expandedMm({ ...gauge, limitMm: 0 }, plan.repeats)) : 0;
+  const { gauge } = gaugeIn(plan, context);
+  const told = leanDoubt(plan, expandedMm({ ...gauge, limitMm: 0 }, plan.repeats));
   const tolerance = context.tolerance ?? DEFAULT_TOLERANCE;
   if (told <= tolerance / 2) return [];
   return [

@@ -106,7 +106,7 @@ describe("the lean of Y", () => {
 describe("a rectangle that cannot be measured", () => {
   it.each([
     ["widthMm", { widthMm: "0" }, /larger than 0/],
-    ["widthMm", { reachMm: "300" }, /reaches 300 mm/],
+    ["widthMm", { ruleReachMm: "300" }, /Rule reaches 300 mm/],
     ["widthMm", { widthMm: "800", heightMm: "100" }, /hardly tell/],
     ["widthMm", { widthMm: "60", heightMm: "50", repeats: "1" }, /the diagonal must be \d+ mm or more/],
     ["stockAtXMm", { stockAtXMm: "800" }, /ends at 900/],
