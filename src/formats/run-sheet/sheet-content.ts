@@ -60,7 +60,7 @@ export function runSheet(facts: SheetFacts): RunSheet {
     before: beforeBurn(spec),
     during: duringBurn(spec),
     held: procedure.settings
-      .filter((setting) => isHeldBy(setting, machine.held))
+      .filter((setting) => isHeldBy(setting, machine.held) || setting.key in facts.inForce)
       .flatMap((setting) => heldTable(setting, facts)),
     groups: spec.pieces.flatMap((piece) =>
       piece.settings.map((settings) => ({ piece, settings, cells: groupCells(settings) })),

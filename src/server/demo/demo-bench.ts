@@ -7,7 +7,6 @@ import { type Gauge, usualGauge } from "../../core/metrology/gauge";
 import { AXIS_SCALE } from "../../core/procedures/axis-scale/setting";
 import type { Draft } from "../../core/procedures/draft";
 import { entryText } from "../../core/procedures/entry-text";
-import { FIXTURE_STOP } from "../../core/procedures/fixture-stops/setting";
 import { FOCUS_HEIGHT } from "../../core/procedures/focus/plan-type";
 import { USUAL_DIALECT } from "../../core/procedures/gcode-dialect";
 import { type MachineSpec, machineSpecSchema, UNKNOWN_AXES } from "../../core/procedures/machine-spec";
@@ -23,6 +22,7 @@ import { addPart, fitPart } from "../../data/parts";
 import { addPractice } from "../../data/practice";
 import type { PracticeController } from "../../practice/gantry-truth";
 import { isGalvo, type PracticeTruth, practiceFromSeed } from "../../practice/practice-truth";
+import { writeDown } from "../ledger/ledger-steps";
 import type { TypedRow } from "../ledger/typed-value";
 import { wear } from "../practice/practice-machine";
 import { burnOnPractice } from "../trial/burn-on-practice";
@@ -76,21 +76,14 @@ const SCALES = Object.fromEntries(
   ]),
 );
 
-/** It counts its home offsets in thousandths of an inch, and has a pallet for stakes. */
-const PLACES = {
-  ...Object.fromEntries(
-    Object.values(HOME_OFFSET).map((key) => [
-      key,
-      { unit: "counts", step: 1, range: { low: -400, high: 400 }, tableKind: "not known", sense: 1 } as const,
-    ]),
-  ),
-  ...Object.fromEntries(
-    Object.values(FIXTURE_STOP).map((key) => [
-      key,
-      { unit: "mm", step: 0.01, range: null, tableKind: "not known", sense: 1 } as const,
-    ]),
-  ),
-};
+/** It counts its home offsets in thousandths of an inch. */
+const HOMES = Object.fromEntries(
+  Object.values(HOME_OFFSET).map((key) => [
+    key,
+    { unit: "counts", step: 1, range: { low: -400, high: 400 }, tableKind: "not known", sense: 1 } as const,
+  ]),
+);
+const HOMES_FOUND = { [HOME_OFFSET.x]: 120, [HOME_OFFSET.y]: 80 };
 
 const ALDER: MachineSpec = machineSpecSchema.parse({
   name: "Alder",
@@ -107,7 +100,7 @@ const ALDER: MachineSpec = machineSpecSchema.parse({
   held: {
     [FOCUS_HEIGHT]: { unit: "mm", step: 0.1, range: null, tableKind: "not known", sense: 1 },
     [SCAN_OFFSET]: { unit: "mm", step: 0.001, range: null, tableKind: "interpolated", sense: 1 },
-    ...{ ...SCALES, ...PLACES },
+    ...{ ...SCALES, ...HOMES },
   },
   tolerances: {},
   recheckDays: {},
@@ -198,6 +191,7 @@ function setOut(db: Db, now: number): void {
     opened,
   );
   for (const machine of [alder, bracken]) asFound(db, machine, opened + 10 * MINUTE_MS);
+  homesFound(db, alder, opened + 12 * MINUTE_MS);
   provedTrial(db, bracken, LENGTHS_RIGHT, now - 405 * DAY_MS);
   provedTrial(db, bracken, ROWS_IN_LINE, now - 400 * DAY_MS);
   for (let i = 0; i < DEMO_CHECKS; i++)
@@ -257,6 +251,20 @@ function asFound(db: Db, machine: Machine, at: number): void {
         trialId: null,
         readBack: true,
         note: "first visit: the table was empty",
+      },
+      at,
+    );
+}
+
+/** On the same visit: what its controller showed of where it homes. */
+function homesFound(db: Db, { slug, id }: Machine, at: number): void {
+  const holderId = holdersOf(db, id).find((h) => h.role === "controller")?.id ?? 0;
+  for (const [setting, value] of Object.entries(HOMES_FOUND))
+    writeDown(
+      db,
+      {
+        ...{ machine: slug, setting, holderId, rows: [{ at: null, text: String(value) }], origin: "found" },
+        ...{ note: "first visit", readBack: true },
       },
       at,
     );

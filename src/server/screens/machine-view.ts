@@ -127,7 +127,10 @@ export function machineView(db: Db, slug: string, now: number, length: LengthUni
 /** In practice order of the settings, each where it is kept; the one that acts on burns first. */
 function heldBy({ machine, holders, entries, fittings }: MachineRecord): HeldView[] {
   const inUse = holders.filter((h) => h.archivedAt === null);
-  const settings = settingsOf(machine.spec.kind).filter((s) => isHeldBy(s, machine.spec.held));
+  // What something was written down of is there, whatever was said of the machine.
+  const settings = settingsOf(machine.spec.kind).filter(
+    (s) => isHeldBy(s, machine.spec.held) || entries.some((e) => e.setting === s.key),
+  );
   return settings.flatMap((setting) =>
     inUse
       .filter((h) => setting.copied || h.role === "controller")

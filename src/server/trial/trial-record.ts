@@ -82,7 +82,7 @@ export function settingsInForce(db: Db, full: FullTrial, actsFrom: "controller" 
   const fittings = fittingsOf(db, machineId);
   return Object.fromEntries(
     full.procedure.settings
-      .filter((setting) => isHeldBy(setting, full.machine.held))
+      .filter((setting) => isHeldBy(setting, full.machine.held) || entries.some((e) => e.setting === setting.key))
       .map((setting) => [
         setting.key,
         entries.find((e) => e.setting === setting.key && holdsNow(e, setting, fittings))?.value ?? null,

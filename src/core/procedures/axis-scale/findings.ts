@@ -90,7 +90,8 @@ function notReadBack(round: RoundRecord<AxisScalePlan>, axis: Axis): Finding[] {
 
 function straying({ axis, read, residuals, degreesOfFreedom }: AxisRead, unit: LengthUnit): Finding[] {
   const points = read.map((r, i) => ({ nominalMm: r.nominalMm, ...(residuals[i] as { mm: number; u: number }) }));
-  const stray = strayOf(points, degreesOfFreedom);
+  const scatterFreedom = Math.min(...read.map((r) => r.scatter.degreesOfFreedom));
+  const stray = strayOf(points, degreesOfFreedom, scatterFreedom);
   if (stray.kind === "none") return [];
   return [
     finding(`strays ${axis}`, { headline: `${name(axis)} strays from a straight line.`, text: strayText(stray, unit) }),

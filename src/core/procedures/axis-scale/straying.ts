@@ -1,12 +1,12 @@
 /**
  * Where an axis strays from a straight line by more than its readings scatter.
  *
- *   chi^2 = sum (r_i / u_i)^2 against its degrees of freedom; then which of these takes most of it away:
+ *   F = sum (r_i / u_i)^2 / nu against F(nu, freedom of the scatter), for u is itself an estimate; then which of these takes most of it away:
  *   a cos(2 pi n / P) + b sin(2 pi n / P)   a pulley or screw that runs out, over a period P of at least two ticks
  *   d [n >= n_k]                            a place from which on everything lies further: a bad tooth, a bad pitch
  *   e n^2                                   a bend
  */
-import { chiSquaredUpperTail } from "../../fitting/chi-squared";
+import { fUpperTail } from "../../fitting/f-distribution";
 import { leastSquares } from "../../fitting/least-squares";
 
 /** Below this an axis that is sound would be named too often. */
@@ -26,10 +26,15 @@ export type Stray =
 
 export type StrayPoint = { nominalMm: number; mm: number; u: number };
 
-/** @param points residuals from the line, rising; @param degreesOfFreedom of that line */
-export function strayOf(points: readonly StrayPoint[], degreesOfFreedom: number): Stray {
+/**
+ * @param points residuals from the line, rising
+ * @param degreesOfFreedom of that line
+ * @param scatterFreedom how well the scatter of the readings is known
+ */
+export function strayOf(points: readonly StrayPoint[], degreesOfFreedom: number, scatterFreedom: number): Stray {
   const chi = points.reduce((sum, p) => sum + (p.mm / p.u) ** 2, 0);
-  if (degreesOfFreedom < 2 || chiSquaredUpperTail(chi, degreesOfFreedom) > LACK_OF_FIT) return { kind: "none" };
+  if (degreesOfFreedom < 2 || fUpperTail(chi / degreesOfFreedom, degreesOfFreedom, scatterFreedom) > LACK_OF_FIT)
+    return { kind: "none" };
   const places = [...new Set(points.map((p) => p.nominalMm))].sort((a, b) => a - b);
   const candidates = [...periods(points, places), ...steps(points, places), bend(points)].filter((c) => c !== null);
   const best = candidates.sort((a, b) => a.chi - b.chi)[0];
