@@ -63,7 +63,7 @@ function layOut(db: Database): Reader[] {
     openSession(db, trialId, 1, "calipers", { outside: 0, inside: null }, now);
     const full = fullTrial(db, trialId);
     // As the page does beside the readings: what has been read till then.
-    const solved = fullTrial(db, 1);
+    const solved = fullTrial(db, 2);
     const history = historyOf(solved, 1);
     return {
       trialId,

@@ -37,6 +37,8 @@ export type SettingSpec = {
   dimensions?: readonly Dimension[];
   /** Smallest step that controllers take as a rule, internal unit, where it differs by kind of unit. (common practice, no source) */
   usualStep?: Partial<Record<Dimension, number>>;
+  /** What its units mean, where they do not say it themselves. */
+  about?: string;
   /** Not every machine has it: what a machine is asked, to which it says yes. */
   onlyWhere?: string;
 };

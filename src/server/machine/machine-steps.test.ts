@@ -110,6 +110,27 @@ describe("a machine that is changed", () => {
     expect(machineBySlug(db, "alder")?.spec.gcode).toEqual(fullTrial(db, before).machine.gcode);
   });
 
+  it("keeps the kind of unit in which its settings are written down", () => {
+    const scale = {
+      unit: "perMm" as const,
+      step: "0.001",
+      low: "",
+      high: "",
+      tableKind: "not known" as const,
+      sense: 1 as const,
+    };
+    const change = { ...asItIs(), held: { ...DAMSON.held, "axis scale x": scale } };
+    expect(refusal(() => keepMachine(db, change, NOW + 1))).toMatchObject({
+      ...{ field: "held.axis scale x.unit", message: expect.stringMatching(/written down in µm/) },
+    });
+    keepMachine(
+      db,
+      { ...change, held: { "axis scale x": { ...scale, unit: "mm", step: "0.000001", sense: -1 } } },
+      NOW + 2,
+    );
+    expect(machineBySlug(db, "alder")?.spec.held["axis scale x"]).toMatchObject({ unit: "mm", sense: -1 });
+  });
+
   it("keeps its kind, and is refused where it is not there", () => {
     expect(refusal(() => keepMachine(db, { ...asItIs(), kind: "galvo" }, NOW))).toMatchObject({ field: "kind" });
     expect(refusal(() => keepMachine(db, { ...asItIs(), slug: "gone" }, NOW)).message).toMatch(/no such machine/);

@@ -9,6 +9,7 @@ import { axesSchema, type HeldSetting, type MachineSpec, machineKindSchema } fro
 import { isHeldAtMachine, senseFixedBy, tableKindSchema, unitsOf } from "../../core/procedures/setting";
 import type { Db } from "../../data/database";
 import { toColumn } from "../../data/json-column";
+import { entriesOf, ownerOfMachine } from "../../data/ledger";
 import { addMachine, everyMachine, type Machine, reviseMachine } from "../../data/machines";
 import { addPractice } from "../../data/practice";
 import type { PracticeController } from "../../practice/gantry-truth";
@@ -72,6 +73,7 @@ export function keepMachine(db: Db, input: MachineInput, now: number): string {
     throw new Refusal("kind", "The kind of a machine stays: add another machine instead.");
   const spec = specFrom(input, name, known?.spec ?? null);
   if (known) {
+    refuseOtherKindsOfUnit(db, known, spec);
     reviseMachine(db, known.id, spec, now);
     return known.slug;
   }
@@ -80,6 +82,20 @@ export function keepMachine(db: Db, input: MachineInput, now: number): string {
     if (input.practice) addStandIn(tx, machine);
     return machine.slug;
   });
+}
+
+/** What is written down is a number of one kind of unit: pulses per mm do not turn into a way per pulse by saying so. */
+function refuseOtherKindsOfUnit(db: Db, known: Machine, spec: MachineSpec): void {
+  const written = entriesOf(db, ownerOfMachine(known.id)).filter((e) => e.undoneAt === null && e.value !== null);
+  for (const { key, label } of settingsOf(spec.kind)) {
+    const unit = spec.held[key]?.unit;
+    const other = written.find((e) => e.setting === key && unit && UNITS[e.unit].dimension !== UNITS[unit].dimension);
+    if (other)
+      throw new Refusal(
+        `held.${key}.unit`,
+        `${label} is written down in ${UNITS[other.unit].symbol} in the ledger. Keep a unit of that kind, or take those entries back first.`,
+      );
+  }
 }
 
 /** A new machine with a controller and, where it takes G-code, Ustrina's own as its holders; the one that acts on burns first. */

@@ -23,7 +23,7 @@ import { type BenchMachine, benchMachine } from "./bench-machine";
 /** A setting of a machine that a procedure corrects. */
 export type KeptSetting = Pick<
   SettingSpec,
-  "key" | "label" | "shape" | "unit" | "larger" | "usualStep" | "usualSense" | "dimensions"
+  "key" | "label" | "shape" | "unit" | "larger" | "usualStep" | "usualSense" | "dimensions" | "about"
 > & {
   /** `null` where every machine has it. */
   onlyWhere: string | null;
@@ -37,11 +37,12 @@ export function machineFormView(): MachineFormView {
   const kept = (kind: MachineKind) =>
     settingsOf(kind)
       .filter((s) => isHeldAtMachine(s) && s.shape !== "map")
-      .map(({ key, label, shape, unit, larger, usualStep, usualSense, dimensions, onlyWhere = null }) => ({
+      .map(({ key, label, shape, unit, larger, usualStep, usualSense, dimensions, about, onlyWhere = null }) => ({
         ...{ key, label, shape, unit, larger, onlyWhere },
         ...(usualStep === undefined ? {} : { usualStep }),
         ...(usualSense === undefined ? {} : { usualSense }),
         ...(dimensions === undefined ? {} : { dimensions }),
+        ...(about === undefined ? {} : { about }),
       }));
   return {
     settings: Object.fromEntries(kinds.map((kind) => [kind, kept(kind)])) as Record<MachineKind, KeptSetting[]>,

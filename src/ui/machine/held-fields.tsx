@@ -92,7 +92,9 @@ export function HeldFields({ setting, value, faultAt, onChange }: HeldProps) {
       )}
       <TextField label="Smallest value" value={value.low} onChange={(low) => set({ low })} fault={faultAt("low")} />
       <TextField label="Largest value" value={value.high} onChange={(high) => set({ high })} fault={faultAt("high")} />
-      <p className="text-[14px] text-ink2 sm:col-span-3">Smallest and largest value empty: not known.</p>
+      <p className="text-[14px] text-ink2 sm:col-span-3">
+        {setting.about && `${setting.about} `}Smallest and largest value empty: not known.
+      </p>
     </fieldset>
   );
 }

@@ -11,6 +11,7 @@ const USUAL_STEP = { length: 1e-6, "per length": 1e-3 };
 export const AXIS_SCALES: readonly SettingSpec[] = AXES.map((axis) => ({
   ...{ key: AXIS_SCALE[axis], label: `Axis scale ${axis.toUpperCase()}`, owner: "machine", shape: "scalar" },
   ...{ copied: false, unit: "um", atUnit: null, usualStep: USUAL_STEP, dimensions: ["length", "per length"] },
-  larger: { positive: "makes marks longer", negative: "makes marks shorter" },
+  larger: { positive: "longer marks", negative: "shorter marks" },
+  about: "A length: the way per pulse, or the size of the field. Per mm or in: pulses.",
   usualSense: { otherwise: -1, fixed: { "per length": 1 } },
 }));

@@ -13,6 +13,7 @@ export const HOME_OFFSETS: readonly SettingSpec[] = (["x", "y"] as const).map((a
     larger: null,
     usualStep: { length: 0.01, count: 1 },
     dimensions: ["length", "count"],
+    about: "How far the axis goes on from its switch: a length, or counts.",
     onlyWhere: `Its controller holds a home offset of ${axis.toUpperCase()}`,
   },
 }));
