@@ -35,7 +35,9 @@ export async function solving(): Promise<Line[]> {
   for (const { id, title } of PROCEDURES) {
     const text = readFileSync(`examples/${id}/trial.json`, "utf8");
     const full = fullTrial(db, loadDocument(db, text, Date.now()));
-    lines.push(...solves(title, full), ...(await exports(db, title, full)), gcodeRead(title, full));
+    const isBurned = roundOf(full, 1).spec?.pieces.length !== 0;
+    lines.push(...solves(title, full), ...(await exports(db, title, full, isBurned)));
+    if (isBurned) lines.push(gcodeRead(title, full));
   }
   lines.push(...taking(db, path.join(folder, "bare.sqlite")));
   db.$client.close();
@@ -57,9 +59,11 @@ function solves(title: string, full: FullTrial): Line[] {
   ];
 }
 
-async function exports(db: Database, title: string, full: FullTrial): Promise<Line[]> {
+/** @param isBurned else it has no coupon to write */
+async function exports(db: Database, title: string, full: FullTrial, isBurned: boolean): Promise<Line[]> {
   const lines: Line[] = [];
   for (const [name, target] of Object.entries(FILES)) {
+    if (name.startsWith("coupon.") && !isBurned) continue;
     const times: number[] = [];
     for (let i = 0; i < 12; i++) {
       const began = performance.now();
