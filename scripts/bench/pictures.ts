@@ -7,7 +7,6 @@ import { CHROMIUM } from "../../e2e/chromium";
 import { MM_PER_INCH } from "../../src/core/metrology/units";
 import { openDatabase } from "../../src/data/database";
 import { greyPng } from "../../src/formats/png-writer";
-import { trueCorner } from "../../src/practice/gantry";
 import { SCAN_LOOK, scanPicture } from "../../src/practice/scan-picture";
 import { burnedLadder, burnedRows, pictureOf, readOf, rms, siteErrors } from "../../src/rehearsal/picture-accuracy";
 import { addDemoBench } from "../../src/server/demo/demo-bench";
@@ -38,11 +37,11 @@ async function inTheBrowser(): Promise<Line[]> {
   burnOnPractice(db, trialId, 1, null, now + 1);
   const full = fullTrial(db, trialId);
   const round = roundOf(full, 1);
-  const burn = practiceBurnOf(db, full, round.id);
+  const burn = practiceBurnOf(db, full, round);
   const [piece] = round.spec?.pieces ?? [];
   if (!burn || !piece || !round.spec) throw new Error("nothing is burned");
   const look = { ...SCAN_LOOK, dpi: 1310, turnDeg: 1.2, marginMm: 4 };
-  const drawn = scanPicture(burn.marks, trueCorner(round.spec.placement, burn.truth), piece, look, 3);
+  const drawn = scanPicture(burn.marks, burn.corner, piece, look, 3);
   const scan = await greyPng({ ...drawn, pixelsPerMm: look.dpi / MM_PER_INCH });
   db.$client.close();
   // From a file, as a person drops it: what is handed over in a message is unpacked by the page.

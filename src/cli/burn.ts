@@ -12,7 +12,7 @@ import { draftOf } from "../core/procedures/draft";
 import { contextOf, couponCodeOf } from "../formats/document-history";
 import { greyPng } from "../formats/png-writer";
 import type { TrialDocument } from "../formats/trial-document";
-import { type Mark, trueCorner } from "../practice/gantry";
+import type { Mark } from "../practice/gantry";
 import type { PracticeController } from "../practice/gantry-truth";
 import { marksPicture } from "../practice/marks-picture";
 import { practiceFromSeed, practiceTruthSchema } from "../practice/practice-truth";
@@ -88,7 +88,7 @@ export function burn(file: string, document: TrialDocument, practiceFile: string
   const readings: (typeof written.readings)[number][] = [];
   const answers: Answer[] = [];
   for (let [site] = sitesLeft(sites, answers); site; [site] = sitesLeft(sites, answers)) {
-    const read = siteReader(site, burned.marks, placement, truth, laid.machine)(hand, random, gauge.unit);
+    const read = siteReader(site, burned, placement, truth, laid.machine)(hand, random, gauge.unit);
     if (!read.ok) throw new CliFault(file, `rounds[${i}]`, `${site.label}: ${read.why}`);
     const written = read.value && writtenAnswer(site, read.value, gauge.unit);
     const cannotRead = read.input.kind === "cannot read" ? read.input.why : null;
@@ -114,7 +114,7 @@ export function burn(file: string, document: TrialDocument, practiceFile: string
   };
   return {
     document: { ...laid, rounds: laid.rounds.map((r, k) => (k === i ? done : r)) },
-    ...{ marks: burned.marks, placement: trueCorner(round.spec.placement, truth), area: round.spec.pieces[0] },
+    ...{ marks: burned.marks, placement: burned.corner, area: round.spec.pieces[0] },
   };
 }
 

@@ -7,6 +7,7 @@ import { type Answer, PLAIN_SHARES } from "../core/procedures/answer";
 import { readAnswerInput } from "../core/procedures/answer-input";
 import { inputFromText } from "../core/procedures/answer-text";
 import type { AnyProcedure, History, PlanContext, RoundRecord } from "../core/procedures/contract";
+import { dayOf } from "../core/procedures/day";
 import { draftOf, readDraft } from "../core/procedures/draft";
 import { procedureById } from "../core/procedures/registry";
 import { lengthUnitOf } from "../core/procedures/shown-unit";
@@ -60,7 +61,9 @@ export function contextOf(document: TrialDocument, n: number): PlanContext {
     machine: document.machine,
     couponCode: couponCodeOf(document, n),
     inForce: document.rounds[n - 1]?.inForce ?? {},
-    gauges: document.gauges,
+    // By the tolerance of the trial, as it was laid out: what is too short for another may do for this one.
+    ...{ gauges: document.gauges, tolerance: toleranceOf(document, procedureOf(document)) },
+    ...(document.begun ? { day: dayOf(Date.parse(document.begun)) } : {}),
   };
 }
 
@@ -77,16 +80,17 @@ function recordOf(document: TrialDocument, procedure: AnyProcedure, round: Docum
   const context = contextOf(document, i + 1);
   const form = procedure.plan(context);
   const read = readDraft(form, { ...draftOf(form, form.defaults), ...round.plan });
-  if (!read.ok) {
+  // What was burned was laid out well enough then, whatever has been decided since.
+  const plan = read.ok ? read.plan : round.spec ? read.unfit : null;
+  if (!read.ok && plan === null) {
     const issue = read.issues[0];
     throw new Fault(`rounds[${i}].plan.${issue?.field ?? ""}`, issue?.message ?? "The plan cannot be read.");
   }
-  const spec = round.spec ?? procedure.round(read.plan, context, round.purpose);
+  const spec = round.spec ?? procedure.round(plan, context, round.purpose);
   return {
     n: i + 1,
     purpose: round.purpose,
-    plan: read.plan,
-    spec,
+    ...{ plan, spec },
     inForce: round.inForce,
     answers: answersOf(document, spec, round, i),
   };

@@ -151,4 +151,18 @@ describe("a trial document", () => {
     expect(parseTrialDocument("[".repeat(50_000_000))).toMatchObject({ ok: false });
     expect(performance.now() - began).toBeLessThan(1000);
   });
+
+  it("that was burned is read whatever its tolerance has become since, one that was not is refused by it", () => {
+    const text = readFileSync("examples/axis-scale/trial.json", "utf8");
+    const stricter = { ...JSON.parse(text), tolerance: "0.01 %" };
+    const read = parseTrialDocument(JSON.stringify(stricter));
+    if (!read.ok) throw new Error(read.fault.message);
+    expect(trialOfDocument(read.document)).toMatchObject({ ok: true, trial: { history: { tolerance: 0.0001 } } });
+    const [{ spec: _, ...round }] = stricter.rounds;
+    const unburned = parseTrialDocument(JSON.stringify({ ...stricter, rounds: [{ ...round, readings: [] }] }));
+    if (!unburned.ok) throw new Error(unburned.fault.message);
+    expect(trialOfDocument(unburned.document)).toMatchObject({
+      ...{ ok: false, fault: { path: "rounds[0].plan.spanXMm", message: expect.stringMatching(/0.01 % is wanted/) } },
+    });
+  });
 });

@@ -54,7 +54,7 @@ describe("the scale of an axis on practice gantries", () => {
     const other = Object.fromEntries(Object.entries(entered).map(([key, v]) => [key, 2 * (FOUND_UM / 1000) - v]));
     const wrong = rehearsedScale(strayed, calipers, LONG, seeded(2), 0, 2, other);
     const verdict = axisScale.judge(historyOf([first, wrong], calipers));
-    expect(verdict?.findings.map((f) => f.id)).toEqual(["other way x", "other way y"]);
+    expect(verdict?.findings.map((f) => f.id)).toEqual(["doubled x", "doubled y"]);
   });
 
   it("shows the play of a drive by ticks come to from both sides", () => {

@@ -66,7 +66,7 @@ describe("the stops of a fixture", () => {
     const row = outcome.corrections[0]?.rows[0];
     expect(row?.old).toBe(30);
     expect(row?.arithmetic.join("; ")).toMatch(
-      /from the left stop; taken to stand at 30 mm [+−] .* from the left side of the working area; in steps of 0.01 mm/,
+      /from the left stop; taken to stand at 30 mm [+−] .* from the left side of the working area; rounded to 0.01 mm/,
     );
   });
 });

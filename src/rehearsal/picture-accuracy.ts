@@ -16,7 +16,7 @@ import { fitWidths } from "../core/procedures/focus/width-fit";
 import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
 import { scanOffset } from "../core/procedures/scan-offset/procedure";
 import { gcodeOf } from "../formats/gcode-writer";
-import { type Mark, trueCorner } from "../practice/gantry";
+import type { Mark } from "../practice/gantry";
 import { trueValue } from "../practice/measure";
 import { practiceFromSeed } from "../practice/practice-truth";
 import { SCAN_LOOK, type ScanLook, type ScanPicture, scanPicture } from "../practice/scan-picture";
@@ -24,7 +24,7 @@ import { burnFile } from "./practice-burn";
 
 const context: PlanContext = { machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {} };
 
-export type Burned = { spec: RoundSpec; marks: Mark[]; at: { xMm: number; yMm: number } };
+export type Burned = { spec: RoundSpec; marks: readonly Mark[]; at: { xMm: number; yMm: number } };
 
 /** One block of forty rows at one speed. */
 export function burnedRows(seed: number, speedMmPerS: number): Burned {
@@ -72,7 +72,7 @@ function burned(spec: RoundSpec, seed: number): Burned {
   const text = gcodeOf(spec, { couponCode: "T-1", machineName: name, dialect, bed: SAMPLE_MACHINE });
   const burn = burnFile(text, "T-1", SAMPLE_MACHINE, truth, { table: [], switchedOn: true }, spec);
   if (!burn.ok) throw new Error(burn.message);
-  return { spec, marks: burn.marks, at: trueCorner(spec.placement, truth) };
+  return { spec, marks: burn.marks, at: burn.corner };
 }
 
 export function pictureOf({ spec, marks, at }: Burned, look: Partial<ScanLook>, seed: number): ScanPicture {

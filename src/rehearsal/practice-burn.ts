@@ -30,7 +30,10 @@ import { propped } from "../practice/prop";
 import type { Random } from "../practice/random";
 import type { Seen } from "../practice/seen";
 
-export type PracticeBurn = { ok: true; marks: Mark[] } | { ok: false; message: string };
+/** What lies on a piece once it is burned, and where its lower left corner truly lay meanwhile: it was put where the machine pointed then. */
+export type BurnedPiece = { marks: readonly Mark[]; corner: Placement };
+
+export type PracticeBurn = ({ ok: true } & BurnedPiece) | { ok: false; message: string };
 
 /**
  * Burns the file of a round on the practice machine: G-code on a gantry, the drawing on a galvo.
@@ -46,12 +49,17 @@ export function burnFile(
   controller: PracticeController,
   spec: Pick<RoundSpec, "program" | "placement">,
 ): PracticeBurn {
-  // Where nothing is marked by a file, at most pulses are given and crosses traced by hand.
-  if (spec.program.every((op) => op.kind !== "mark"))
-    return { ok: true, marks: isGalvo(truth) ? [] : marksByHand(spec, asItRuns(truth, controller, machine)) };
-  return isGalvo(truth)
-    ? burnDrawing(text, couponCode, machine, truth, spec)
-    : burnGcode(text, couponCode, machine, truth, controller, spec);
+  const isByHand = spec.program.every((op) => op.kind !== "mark");
+  if (!isGalvo(truth)) {
+    // Where nothing is marked by a file, at most pulses are given and crosses traced by hand.
+    if (isByHand) {
+      const runs = asItRuns(truth, controller, machine);
+      return { ok: true, marks: marksByHand(spec, runs), corner: trueCorner(spec.placement, runs) };
+    }
+    return burnGcode(text, couponCode, machine, truth, controller, spec);
+  }
+  if (isByHand) return { ok: true, marks: [], corner: trueCorner(spec.placement, truth) };
+  return burnDrawing(text, couponCode, machine, truth, spec);
 }
 
 function burnDrawing(
@@ -71,7 +79,8 @@ function burnDrawing(
         ? `This drawing is for coupon ${named}; this round is coupon ${couponCode}.`
         : `This drawing names no coupon. Download the SVG of coupon ${couponCode} and use that.`,
     };
-  return burnOnGalvo(parsed.value, program, placement, truth, machine);
+  const burn = burnOnGalvo(parsed.value, program, placement, truth, machine);
+  return burn.ok ? { ...burn, corner: trueCorner(placement, truth) } : burn;
 }
 
 /**
@@ -112,7 +121,8 @@ export function burnGcode(
   const prop = op ? propped(op, spec.placement.xMm, truth.seed) : null;
   const runs = asItRuns(truth, controller, machine);
   const burn = burnOnGantry(asSeenFromAbove(parsed.value, machine), runs, controller, bed, byHand, prop);
-  return burn.ok ? burn : { ok: false, message: `Line ${burn.line}: ${burn.message}` };
+  if (!burn.ok) return { ok: false, message: `Line ${burn.line}: ${burn.message}` };
+  return { ...burn, corner: trueCorner(spec.placement, runs) };
 }
 
 /** With the numbers that its controller holds now. */
@@ -157,12 +167,11 @@ export type PracticeAnswer =
 /** A burned piece at one site: each call is one reading there, signed as the words would. */
 export function siteReader(
   site: Site,
-  marks: readonly Mark[],
+  { marks, corner: at }: BurnedPiece,
   placement: Placement,
   truth: PracticeTruth,
   size: { widthMm: number; depthMm: number },
 ): (hand: Hand, random: Random, unit?: LengthUnit) => PracticeAnswer {
-  const at = trueCorner(placement, truth);
   if (site.ask.kind === "cells") {
     const { ask } = site;
     return (_, random) => {

@@ -41,9 +41,8 @@ export function rehearseRound(r: Rehearsal): Rehearsed {
   const sent = r.procedure.asSent(spec, r.plan, inForce, machine);
   const burn = burnFile(fileOf(sent, r.context), couponCode, machine, r.truth, r.controller, spec);
   if (!burn.ok) throw new Error(burn.message);
-  const { marks } = burn;
   const answersAt = (site: Site) => {
-    const readHere = siteReader(site, marks, spec.placement, r.truth, machine);
+    const readHere = siteReader(site, burn, spec.placement, r.truth, machine);
     return Array.from({ length: site.repeats }, (): Answer => {
       const read = readHere(r.hand, r.random);
       return {

@@ -14,7 +14,6 @@ import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
 import { SCAN_OFFSET } from "../core/procedures/scan-offset/plan-type";
 import { scanOffset } from "../core/procedures/scan-offset/procedure";
 import { gcodeOf } from "../formats/gcode-writer";
-import { trueCorner } from "../practice/gantry";
 import { type GantryTruth, gantryFromSeed, type PracticeController, withoutNoise } from "../practice/gantry-truth";
 import { trueValue } from "../practice/measure";
 import { seeded, seedOf } from "../practice/random";
@@ -176,12 +175,12 @@ function trueStaggers(
     dialect: SAMPLE_MACHINE.gcode,
   };
   const still = { ...truth, endJitterMm: 0 };
-  const burn = burnGcode(gcodeOf(spec, options), context.couponCode, SAMPLE_MACHINE, still, controller);
+  const burn = burnGcode(gcodeOf(spec, options), context.couponCode, SAMPLE_MACHINE, still, controller, spec);
   if (!burn.ok) throw new Error(burn.message);
   return spec.sites
     .filter((site) => /^v.*-right$/.test(site.id))
     .map((site) => {
-      const value = trueValue(site.measurand, burn.marks, trueCorner(spec.placement, truth));
+      const value = trueValue(site.measurand, burn.marks, burn.corner);
       if (!value.ok) throw new Error(value.why);
       return value.value;
     });

@@ -35,40 +35,43 @@ export function holdOf({ held }: Pick<MachineSpec, "held">, spec: SettingSpec): 
 }
 
 /** What was in force at a number while a round was burned; `null` = not known. */
-export function numberIn({ inForce }: Pick<RoundRecord, "inForce">, { key }: Pick<SettingSpec, "key">): number | null {
+export function numberIn({ inForce }: Pick<RoundRecord, "inForce">, key: string): number | null {
   const value = inForce[key];
   return value?.shape === "scalar" ? value.value : null;
 }
 
-export function numberCorrection(machine: MachineSpec, c: NumberChange): Correction {
-  const held = holdOf(machine, c.spec);
-  const shape = entryShape(held, c.spec.unit);
-  const exact = c.old + c.change.value;
+type Numbers = Pick<CorrectionRow, "key" | "label" | "estimate" | "old" | "change"> & {
+  /** Unrounded, internal unit. */
+  exact: number;
+  /** Decimals of the change beyond those of the controller. */
+  moreDecimals: number;
+};
+
+/** What every such row has: rounding as the last line of its sum, whether it is worth it, and whether the controller can take it. */
+export function numberRow(held: HeldSetting, { exact, moreDecimals, ...numbers }: Numbers): CorrectionRow {
   const enter = roundedToStep(exact, held.step);
+  const shape = entryShape(held, held.unit);
   const outside = rangeFault({ shape: "scalar", value: enter }, held);
-  const symbol = UNITS[held.unit].symbol;
-  const size = plain(fromInternal(held.step, held.unit), shape.decimals);
-  const steps = held.unit === "counts" && size === "1" ? "in whole counts" : `in steps of ${size} ${symbol}`;
-  const doubt = outside ? { why: outside, site: null, accept: null } : c.doubt;
+  const step = plain(fromInternal(held.step, held.unit), shape.decimals);
+  const steps = held.unit === "counts" && step === "1" ? "whole counts" : `${step} ${UNITS[held.unit].symbol}`;
   return {
-    ...{ setting: c.spec.key, label: c.spec.label, ...shape, choice: null },
-    newValue: { shape: "scalar", value: doubt ? c.old : enter },
-    rows: [
-      {
-        ...{
-          key: c.spec.key,
-          label: c.spec.label,
-          estimate: c.estimate,
-          at: null,
-          old: c.old,
-          change: c.change,
-          enter,
-        },
-        changeText: signed(fromInternal(c.change.value, held.unit), shape.decimals + 1),
-        rounding: enter - exact,
-        arithmetic: [...c.arithmetic, `${steps}: ${entryText(enter, shape)}; ${c.leaves(enter - exact)}`],
-        ...{ worth: worthOf(c.change, held.step), doubt },
-      },
-    ],
+    ...{ ...numbers, at: null, enter, rounding: enter - exact },
+    changeText: signed(fromInternal(numbers.change.value, held.unit), shape.decimals + moreDecimals),
+    arithmetic: [`rounded to ${steps}: ${entryText(enter, shape)}`],
+    worth: worthOf(numbers.change, held.step),
+    doubt: outside ? { why: outside, site: null, accept: null } : null,
+  };
+}
+
+export function numberCorrection(machine: MachineSpec, c: NumberChange): Correction {
+  const { spec, old, change } = c;
+  const held = holdOf(machine, spec);
+  const numbers = { key: spec.key, label: spec.label, estimate: c.estimate, old, change };
+  const row = numberRow(held, { ...numbers, exact: old + change.value, moreDecimals: 1 });
+  const doubt = row.doubt ?? c.doubt;
+  return {
+    ...{ setting: spec.key, label: spec.label, ...entryShape(held, spec.unit), choice: null },
+    newValue: { shape: "scalar", value: doubt ? old : row.enter },
+    rows: [{ ...row, doubt, arithmetic: [...c.arithmetic, ...row.arithmetic, c.leaves(row.rounding)] }],
   };
 }

@@ -98,6 +98,9 @@ export const adjustmentSchema = z.object({
 });
 export type Adjustment = z.infer<typeof adjustmentSchema>;
 
+/** What an adjustment says where it is smaller than can be set. */
+export const LEAVE_IT = "leave it";
+
 /** Live results by group of sites: the table beside the reading field. */
 export const resultRowSchema = z.object({
   label: z.string(),

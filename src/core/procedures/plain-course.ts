@@ -40,31 +40,31 @@ export function plainNext<P>(
 }
 
 const HEADLINES = {
-  proof: { proved: "Proved", "not proved": "Not proved", "cannot tell": "These readings cannot tell yet" },
-  check: {
-    ...{ proved: "Still holding", "not proved": "No longer holding" },
-    "cannot tell": "These readings cannot tell yet",
-  },
+  proof: { proved: "Proved", "not proved": "Not proved" },
+  check: { proved: "Still holding", "not proved": "No longer holding" },
 } as const;
 
 const MORE_READINGS = 2;
 
-/** The way out where a proof cannot tell: everything is read some times more. @param what `every length` */
+/** The way out where a proof cannot tell: everything is read some times more, `afresh`. @param what `every length` */
 export function readMore(
   result: Verdict["result"],
   { spec }: Pick<RoundRecord, "spec">,
   what: string,
+  afresh = "setting the gauge",
 ): Verdict["ways"] {
   if (result !== "cannot tell") return [];
   return [
     {
-      text: `Read ${what} ${MORE_READINGS} times more, setting the gauge anew.`,
+      text: `Read ${what} ${MORE_READINGS} times more, ${afresh} anew.`,
       ...{ sites: spec.sites.map((s) => s.id), more: MORE_READINGS, gauge: null },
     },
   ];
 }
 
-/** The headline of a proof or a check. */
-export function headlineOf(purpose: string, result: Verdict["result"]): string {
-  return HEADLINES[purpose === "check" ? "check" : "proof"][result];
+/** The headline of a proof or a check. @param teller what cannot tell yet, where nothing could be decided */
+export function headlineOf(purpose: string, result: Verdict["result"], teller = "These readings"): string {
+  return result === "cannot tell"
+    ? `${teller} cannot tell yet`
+    : HEADLINES[purpose === "check" ? "check" : "proof"][result];
 }

@@ -68,9 +68,13 @@ export function isHeldAtMachine({ owner }: SettingSpec): boolean {
   return owner === "machine" || owner === "optic";
 }
 
-/** Whether a machine has a setting at all, by what is known of how it takes it. */
-export function isHeldBy(setting: SettingSpec, held: Readonly<Record<string, unknown>>): boolean {
-  return setting.onlyWhere === undefined || held[setting.key] !== undefined;
+/** Whether a machine has a setting at all: by what is known of how it takes it, or because something was written down of it. @param written keys */
+export function isHeldBy(
+  { key, onlyWhere }: Pick<SettingSpec, "key" | "onlyWhere">,
+  held: Readonly<Record<string, unknown>>,
+  written: ReadonlySet<string>,
+): boolean {
+  return onlyWhere === undefined || held[key] !== undefined || written.has(key);
 }
 
 /** Values by key of their setting; `null` = not known. */

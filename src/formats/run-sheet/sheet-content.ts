@@ -48,6 +48,7 @@ const HELD_DECIMALS = 4;
 
 export function runSheet(facts: SheetFacts): RunSheet {
   const { procedure, machine, couponCode, spec } = facts;
+  const written = new Set(Object.keys(facts.inForce));
   return {
     title: `${procedure.title} · coupon ${couponCode}`,
     facts: [
@@ -60,7 +61,7 @@ export function runSheet(facts: SheetFacts): RunSheet {
     before: beforeBurn(spec),
     during: duringBurn(spec),
     held: procedure.settings
-      .filter((setting) => isHeldBy(setting, machine.held) || setting.key in facts.inForce)
+      .filter((setting) => isHeldBy(setting, machine.held, written))
       .flatMap((setting) => heldTable(setting, facts)),
     groups: spec.pieces.flatMap((piece) =>
       piece.settings.map((settings) => ({ piece, settings, cells: groupCells(settings) })),

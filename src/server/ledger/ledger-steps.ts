@@ -4,7 +4,7 @@ import type { SettingSpec, SettingValue } from "../../core/procedures/setting";
 import type { Db } from "../../data/database";
 import { addEntry, entriesOf, type LedgerEntry, markUndone, type NewEntry, ownerOfMachine } from "../../data/ledger";
 import { everyHolderOf, type Holder, holdersOf, type Machine, machineBySlug } from "../../data/machines";
-import { enterInPractice } from "../practice/practice-machine";
+import { enterInPractice, foundInPractice } from "../practice/practice-machine";
 import { settingsOf, settingUnit } from "../procedures/settings";
 import { Refusal } from "../refusal";
 import { type TypedRow, typedValue } from "./typed-value";
@@ -79,7 +79,7 @@ export function takeBackNewest(db: Db, machineId: number, entryId: number, now: 
   db.transaction((tx) => {
     if (!markUndone(tx, entryId, now)) throw new Refusal("entry", "This record was taken back already.");
     if (holder?.role === "controller" && entry.origin !== "found")
-      enterInPractice(tx, machineId, entry.setting, there[1]?.value ?? null, "entered");
+      enterInPractice(tx, machineId, entry.setting, { before: entry.value, value: there[1]?.value ?? null });
   });
 }
 
@@ -96,8 +96,14 @@ function write(
   values: Pick<NewEntry, "value" | "origin" | "note" | "readBack"> & { u?: number | null },
 ): number {
   return db.transaction((tx) => {
-    if (holder.role === "controller" && values.value !== null)
-      enterInPractice(tx, machine.id, setting, values.value, values.origin === "found" ? "found" : "entered");
+    if (holder.role === "controller") {
+      if (values.origin === "found") foundInPractice(tx, machine.id, setting, values.value);
+      else
+        enterInPractice(tx, machine.id, setting, {
+          before: heldAt(tx, machine.id, setting, holder),
+          value: values.value,
+        });
+    }
     return addEntry(
       tx,
       {
@@ -108,6 +114,12 @@ function write(
       now,
     );
   });
+}
+
+/** What the ledger says is held there now; `null` = not known. */
+function heldAt(db: Db, machineId: number, setting: string, { id }: Holder): SettingValue | null {
+  const entries = entriesOf(db, ownerOfMachine(machineId));
+  return entries.find((e) => e.holderId === id && e.setting === setting && e.undoneAt === null)?.value ?? null;
 }
 
 function refuseOutside(value: SettingValue | null, machine: Machine, setting: string): void {

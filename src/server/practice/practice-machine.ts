@@ -5,7 +5,7 @@ import type { Db } from "../../data/database";
 import { fromColumn, toColumn } from "../../data/json-column";
 import type { Machine } from "../../data/machines";
 import { type PracticeRow, practiceOf, setPractice } from "../../data/practice";
-import { beamTurned } from "../../practice/axes-truth";
+import { beamTurned, type HeldNumber } from "../../practice/axes-truth";
 import { raised } from "../../practice/bed";
 import { type PracticeController, practiceControllerSchema } from "../../practice/gantry-truth";
 import {
@@ -31,48 +31,41 @@ export function controllerOf(row: PracticeRow): PracticeController {
   return fromColumn(practiceControllerSchema, row.controller, "practice_machine.controller");
 }
 
+/** What was read back at the controller of a machine: the first number tells what its stand-in holds, later ones change nothing there. */
+export function foundInPractice(db: Db, machineId: number, setting: string, value: SettingValue | null): void {
+  if (value?.shape === "scalar")
+    changeController(db, machineId, (held) =>
+      held.numbers?.[setting] ? held : withNumber(held, setting, { found: value.value, now: value.value }),
+    );
+}
+
 /**
  * What was entered at the controller of a machine, at its stand-in too; a machine without one has none to tell.
  *
- * @param value `null` = what was there before anything was written down
- * @param found what is only read back: the first time it tells what the stand-in holds
+ * @param change from what the ledger says was there to what is there now; `null` = not known
  */
 export function enterInPractice(
   db: Db,
   machineId: number,
   setting: string,
-  value: SettingValue | null,
-  found: "found" | "entered",
+  { before, value }: { before: SettingValue | null; value: SettingValue | null },
 ): void {
+  foundInPractice(db, machineId, setting, before ?? value);
+  changeController(db, machineId, (held) => {
+    if (setting === SCAN_OFFSET) return { ...held, table: value?.shape === "table" ? value.rows : [] };
+    const known = held.numbers?.[setting];
+    if (!known) return held;
+    return withNumber(held, setting, { ...known, now: value?.shape === "scalar" ? value.value : known.found });
+  });
+}
+
+function changeController(db: Db, machineId: number, change: (held: PracticeController) => PracticeController): void {
   const row = practiceOf(db, machineId);
-  if (!row) return;
-  const controller = controllerOf(row);
-  const entered = value?.shape === "scalar" ? withNumber(controller, setting, value.value, found) : null;
-  if (entered) setPractice(db, machineId, { controller: toColumn(entered) });
-  else if (found === "entered" && setting === SCAN_OFFSET && value?.shape !== "scalar" && value?.shape !== "map")
-    setPractice(db, machineId, { controller: toColumn({ ...controller, table: value?.rows ?? [] }) });
-  else if (value === null && found === "entered")
-    setPractice(db, machineId, { controller: toColumn(withoutNumber(controller, setting)) });
+  if (row) setPractice(db, machineId, { controller: toColumn(change(controllerOf(row))) });
 }
 
-function withNumber(
-  controller: PracticeController,
-  setting: string,
-  value: number,
-  found: "found" | "entered",
-): PracticeController {
-  const before = controller.numbers?.[setting];
-  if (before && found === "found") return controller;
-  return {
-    ...controller,
-    numbers: { ...controller.numbers, [setting]: { found: before?.found ?? value, now: value } },
-  };
-}
-
-/** As it was found: nothing that was entered counts any more. */
-function withoutNumber({ numbers, ...controller }: PracticeController, setting: string): PracticeController {
-  const { [setting]: _, ...others } = numbers ?? {};
-  return { ...controller, numbers: others };
+function withNumber(held: PracticeController, setting: string, number: HeldNumber): PracticeController {
+  return { ...held, numbers: { ...held.numbers, [setting]: number } };
 }
 
 /**

@@ -34,16 +34,10 @@ export type MachineFormView = { settings: Record<MachineKind, KeptSetting[]> };
 /** What the form asks for, by kind of machine. */
 export function machineFormView(): MachineFormView {
   const kinds = machineKindSchema.options;
-  const kept = (kind: MachineKind) =>
+  const kept = (kind: MachineKind): KeptSetting[] =>
     settingsOf(kind)
       .filter((s) => isHeldAtMachine(s) && s.shape !== "map")
-      .map(({ key, label, shape, unit, larger, usualStep, usualSense, dimensions, about, onlyWhere = null }) => ({
-        ...{ key, label, shape, unit, larger, onlyWhere },
-        ...(usualStep === undefined ? {} : { usualStep }),
-        ...(usualSense === undefined ? {} : { usualSense }),
-        ...(dimensions === undefined ? {} : { dimensions }),
-        ...(about === undefined ? {} : { about }),
-      }));
+      .map(({ onlyWhere = null, ...setting }) => ({ ...setting, onlyWhere }));
   return {
     settings: Object.fromEntries(kinds.map((kind) => [kind, kept(kind)])) as Record<MachineKind, KeptSetting[]>,
   };
@@ -128,10 +122,8 @@ export function machineView(db: Db, slug: string, now: number, length: LengthUni
 /** In practice order of the settings, each where it is kept; the one that acts on burns first. */
 function heldBy({ machine, holders, entries, fittings }: MachineRecord): HeldView[] {
   const inUse = holders.filter((h) => h.archivedAt === null);
-  // What something was written down of is there, whatever was said of the machine.
-  const settings = settingsOf(machine.spec.kind).filter(
-    (s) => isHeldBy(s, machine.spec.held) || entries.some((e) => e.setting === s.key),
-  );
+  const written = new Set(entries.map((e) => e.setting));
+  const settings = settingsOf(machine.spec.kind).filter((s) => isHeldBy(s, machine.spec.held, written));
   return settings.flatMap((setting) =>
     inUse
       .filter((h) => setting.copied || h.role === "controller")

@@ -1,14 +1,17 @@
 /** A round burned on the practice machine and read there. */
 import { z } from "zod";
+import type { RoundSpec } from "../../core/coupon/round-spec";
+import { placementSchema } from "../../core/geometry/frames";
 import { burnFileOf } from "../../core/procedures/burn-file";
 import type { Db } from "../../data/database";
 import { fromColumn, toColumn } from "../../data/json-column";
 import { addBurn, burnOf, type PracticeRow, practiceOf } from "../../data/practice";
-import { freezeRound } from "../../data/rounds";
+import { freezeRound, type Round } from "../../data/rounds";
 import { svgOf } from "../../formats/svg-writer";
-import type { Mark } from "../../practice/gantry";
+import { trueCorner } from "../../practice/gantry";
+import type { PracticeTruth } from "../../practice/practice-truth";
 import { seeded, seedOf } from "../../practice/random";
-import { burnFile, type PracticeAnswer, siteReader } from "../../rehearsal/practice-burn";
+import { type BurnedPiece, burnFile, type PracticeAnswer, siteReader } from "../../rehearsal/practice-burn";
 import { controllerOf, truthOf } from "../practice/practice-machine";
 import { Refusal } from "../refusal";
 import { roundGcode } from "./round-gcode";
@@ -18,7 +21,7 @@ import { couponCode, type FullTrial, fullTrial, laidOut, roundOf } from "./trial
 /** Scatter with which a practice technician places a gauge of which nothing is known, mm. */
 const HAND_PLACING_MM = 0.02;
 
-const marksSchema: z.ZodType<Mark[]> = z.array(
+const marksSchema = z.array(
   z.object({
     x0: z.number(),
     y0: z.number(),
@@ -31,6 +34,18 @@ const marksSchema: z.ZodType<Mark[]> = z.array(
     sent: z.object({ x: z.number(), y: z.number() }).optional(),
   }),
 );
+
+/** Burns of before it was kept where the corner of the stock lay hold their marks alone. */
+const burnedSchema = z.union([
+  z.object({ marks: marksSchema, corner: placementSchema }),
+  marksSchema.transform((marks) => ({ marks, corner: null })),
+]);
+
+/** A burn as it was kept. @param truth of its machine, by which the corner lay before that was kept */
+function burnedPiece(column: string, { placement }: RoundSpec, truth: PracticeTruth): BurnedPiece {
+  const { marks, corner } = fromColumn(burnedSchema, column, "practice_burn.marks");
+  return { marks, corner: corner ?? trueCorner(placement, truth) };
+}
 
 /**
  * Burns a round on the practice machine and freezes it.
@@ -55,7 +70,7 @@ export function burnOnPractice(db: Db, trialId: number, n: number, file: string 
   if (!burn.ok) throw new Refusal("file", burn.message);
   db.transaction((tx) => {
     if (!freezeRound(tx, round.id, frozen, now)) throw new Refusal("round", "This round is burned already.");
-    addBurn(tx, { roundId: round.id, file: text, marks: toColumn(burn.marks) }, now);
+    addBurn(tx, { roundId: round.id, file: text, marks: toColumn({ marks: burn.marks, corner: burn.corner }) }, now);
   });
 }
 
@@ -87,10 +102,9 @@ export function readOnPractice(
   const truth = truthOf(row);
   const gaugeChance = seeded(seedOf(truth.seed, full.trial.code, session.gauge.id));
   const count = round.readings.length;
-  const marks = fromColumn(marksSchema, burn.marks, "practice_burn.marks");
   const answer = siteReader(
     site,
-    marks,
+    burnedPiece(burn.marks, round.spec, truth),
     round.spec.placement,
     truth,
     full.machine,
@@ -107,11 +121,12 @@ export function readOnPractice(
   return answer;
 }
 
-/** What was burned on the practice machine in a round, and what that machine really is. */
-export function practiceBurnOf(db: Db, full: FullTrial, roundId: number) {
-  const [row, burn] = [practiceOf(db, full.trial.machineId), burnOf(db, roundId)];
-  if (!row || !burn) return null;
-  return { marks: fromColumn(marksSchema, burn.marks, "practice_burn.marks"), truth: truthOf(row) };
+/** What was burned on the practice machine in a round, and the seed of that machine; `null` where it was burned elsewhere. */
+export function practiceBurnOf(db: Db, full: FullTrial, round: Pick<Round, "id" | "spec">) {
+  const [row, burn] = [practiceOf(db, full.trial.machineId), burnOf(db, round.id)];
+  if (!row || !burn || !round.spec) return null;
+  const truth = truthOf(row);
+  return { ...burnedPiece(burn.marks, round.spec, truth), seed: truth.seed };
 }
 
 function practiceRow(db: Db, full: FullTrial): PracticeRow {

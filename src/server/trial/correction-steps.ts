@@ -112,8 +112,8 @@ export function recordEntry(
       now,
     );
     if (holder.role === "controller") {
-      enterInPractice(tx, full.trial.machineId, input.setting, round.inForce?.[input.setting] ?? null, "found");
-      enterInPractice(tx, full.trial.machineId, input.setting, value, "entered");
+      const before = round.inForce?.[input.setting] ?? null;
+      enterInPractice(tx, full.trial.machineId, input.setting, { before, value });
     }
     return addEntry(
       tx,

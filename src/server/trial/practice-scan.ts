@@ -3,7 +3,6 @@
 import { MM_PER_INCH } from "../../core/metrology/units";
 import type { Db } from "../../data/database";
 import { greyPng } from "../../formats/png-writer";
-import { trueCorner } from "../../practice/gantry";
 import { seeded, seedOf } from "../../practice/random";
 import { SCAN_LOOK, scanPicture } from "../../practice/scan-picture";
 import { Refusal } from "../refusal";
@@ -18,11 +17,10 @@ const MOST_TURN_DEG = 1.5;
 export async function practiceScan(db: Db, full: FullTrial, n: number, dpi: number): Promise<Buffer> {
   const round = roundOf(full, n);
   const [piece] = round.spec?.pieces ?? [];
-  const burn = practiceBurnOf(db, full, round.id);
-  if (!burn || !piece || !round.spec) throw new Refusal("file", "This coupon was not burned on the practice machine.");
-  const seed = seedOf(burn.truth.seed, full.trial.code, n, "scan");
+  const burn = practiceBurnOf(db, full, round);
+  if (!burn || !piece) throw new Refusal("file", "This coupon was not burned on the practice machine.");
+  const seed = seedOf(burn.seed, full.trial.code, n, "scan");
   const turnDeg = seeded(seed).between(-MOST_TURN_DEG, MOST_TURN_DEG);
-  const at = trueCorner(round.spec.placement, burn.truth);
-  const picture = scanPicture(burn.marks, at, piece, { ...SCAN_LOOK, dpi, turnDeg }, seed);
+  const picture = scanPicture(burn.marks, burn.corner, piece, { ...SCAN_LOOK, dpi, turnDeg }, seed);
   return greyPng({ ...picture, pixelsPerMm: dpi / MM_PER_INCH });
 }

@@ -79,10 +79,11 @@ export function settingsInForce(db: Db, full: FullTrial, actsFrom: "controller" 
   const entries = entriesOf(db, ownerOfMachine(machineId)).filter(
     (e) => e.undoneAt === null && e.holderId === acting?.id,
   );
+  const written = new Set(entries.map((e) => e.setting));
   const fittings = fittingsOf(db, machineId);
   return Object.fromEntries(
     full.procedure.settings
-      .filter((setting) => isHeldBy(setting, full.machine.held) || entries.some((e) => e.setting === setting.key))
+      .filter((setting) => isHeldBy(setting, full.machine.held, written))
       .map((setting) => [
         setting.key,
         entries.find((e) => e.setting === setting.key && holdsNow(e, setting, fittings))?.value ?? null,

@@ -3,7 +3,7 @@ import { useRouter } from "next/navigation";
 import { expandedUncertainty } from "../../core/fitting/student-t";
 import { shownNumber } from "../../core/metrology/quantity-text";
 import { isAdjusted } from "../../core/procedures/adjusted";
-import type { Adjustment } from "../../core/procedures/outcome";
+import { type Adjustment, LEAVE_IT } from "../../core/procedures/outcome";
 import { lengthUnitOf } from "../../core/procedures/shown-unit";
 import { noteAdjusted, undoAdjusted } from "../../server/actions/trial-actions";
 import type { TrialView } from "../../server/trial/trial-view";
@@ -48,7 +48,7 @@ export function AdjustmentCard({ view, n, adjustments }: Props) {
               <td className="num py-2 text-right text-ink2">{shownNumber(expandedUncertainty(a.quantity), unit, 2)}</td>
               <td className="py-2 pl-4 max-sm:pl-3">
                 <b>{a.text}</b>
-                {a.worth !== "yes" && a.text !== "leave it" && (
+                {a.worth !== "yes" && a.text !== LEAVE_IT && (
                   <span className="text-[14px] text-ink2"> within its doubt</span>
                 )}
               </td>

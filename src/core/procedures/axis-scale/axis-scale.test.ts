@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
+import { neededMm } from "../baseline";
 import { draftOf, readDraft } from "../draft";
 import { SAMPLE_MACHINE } from "../sample-machine";
-import { neededMm } from "./baseline";
 import { planForm } from "./plan";
 import { planWarnings } from "./plan-faults";
 import type { AxisScalePlan } from "./plan-type";
@@ -169,7 +169,7 @@ describe("a proof", () => {
       lines: [{ label: "Error of length, X" }],
     });
     expect(judged(1.004)).toMatchObject({ result: "not proved", findings: [{ id: "unchanged x" }] });
-    expect(judged(1.008)).toMatchObject({ result: "not proved", findings: [{ id: "other way x" }] });
+    expect(judged(1.008)).toMatchObject({ result: "not proved", findings: [{ id: "doubled x" }] });
     expect(judged(1.00095)?.result).toBe("cannot tell");
     expect(judged(1.00095)?.ways[0]?.more).toBe(2);
   });

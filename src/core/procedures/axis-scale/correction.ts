@@ -10,6 +10,7 @@ import { expandedUncertainty } from "../../fitting/student-t";
 import { freedomOf, type Measured, measured } from "../../metrology/measured";
 import { fixed, plain, signed } from "../../metrology/quantity-text";
 import { fromInternal, UNITS } from "../../metrology/units";
+import type { Axis } from "../axes";
 import type { History, RoundRecord } from "../contract";
 import { entryShape } from "../entry-text";
 import type { HeldSetting } from "../machine-spec";
@@ -18,7 +19,7 @@ import type { Correction, CorrectionRow } from "../outcome";
 import { senseFixedBy } from "../setting";
 import { type AxisScalePlan, spanOf } from "./plan-type";
 import type { AxisRead } from "./read-axis";
-import { AXIS_SCALE, AXIS_SCALES, type Axis } from "./setting";
+import { AXIS_SCALE, AXIS_SCALES } from "./setting";
 
 /** More than this is rather a slip than a scale. */
 const ASKED_BEYOND = 0.1;
@@ -43,7 +44,7 @@ export function scaleCorrection(
   read: AxisRead,
 ): Correction | null {
   const spec = specOf(read.axis);
-  const old = numberIn(round, spec);
+  const old = numberIn(round, spec.key);
   if (old === null || old === 0) return null;
   const held = holdOf(history.machine, spec);
   const sense = senseOf(held, read.axis);

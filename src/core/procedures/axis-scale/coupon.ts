@@ -5,12 +5,12 @@ import type { Op } from "../../coupon/program";
 import type { RoundSpec } from "../../coupon/round-spec";
 import type { CouponPoint } from "../../geometry/frames";
 import { plain } from "../../metrology/quantity-text";
+import type { Axis } from "../axes";
 import type { PlanContext, Purpose } from "../contract";
 import { cornerText } from "../stock-words";
 import { bandMm, pointOn, rowReach, SPACING_MM, sheetOf, sideOfCut } from "./layout";
 import { rowsOf, type Side } from "./places";
 import { type AxisScalePlan, axesOf, isCut, isLadder, spanOf, WAYS } from "./plan-type";
-import type { Axis } from "./setting";
 import { sitesOf } from "./sites";
 
 export const PIECE = "scale";

@@ -2,15 +2,16 @@
 import { expandedUncertainty } from "../../fitting/student-t";
 import { plain, shownLength, shownNumber } from "../../metrology/quantity-text";
 import { type LengthUnit, MM_PER_INCH } from "../../metrology/units";
+import type { Axis } from "../axes";
 import type { History, RoundRecord } from "../contract";
 import { numberIn } from "../number-correction";
 import type { Finding } from "../outcome";
 import { lengthUnitOf } from "../shown-unit";
 import { specOf } from "./correction";
+import { sideWord } from "./places";
 import { type AxisScalePlan, spanOf } from "./plan-type";
 import { type AxisRead, formsOf } from "./read-axis";
 import type { PlaceRead } from "./read-places";
-import type { Axis } from "./setting";
 import { type Stray, strayOf } from "./straying";
 
 /** A ratio this near to a slip is one, as a share. */
@@ -79,7 +80,7 @@ function swapped(plan: AxisScalePlan, axes: readonly AxisRead[]): Finding[] {
 }
 
 function notReadBack(round: RoundRecord<AxisScalePlan>, axis: Axis): Finding[] {
-  if (numberIn(round, specOf(axis)) !== null) return [];
+  if (numberIn(round, specOf(axis).key) !== null) return [];
   return [
     finding(`not read back ${axis}`, {
       headline: `The number of ${name(axis)} is not read back.`,
@@ -123,7 +124,7 @@ function formOf({ axis, read }: AxisRead, unit: LengthUnit): Finding[] {
 }
 
 function nearWord({ place }: PlaceRead): string {
-  return place.site.split(" ").at(-1) ?? "";
+  return place.kind === "side" ? sideWord(place.axis, place.near) : "";
 }
 
 function play({ axis, reversal }: AxisRead, unit: LengthUnit): Finding[] {

@@ -3,17 +3,14 @@ import { expandedUncertainty } from "../../fitting/student-t";
 import type { Measured } from "../../metrology/measured";
 import { fixed, plain } from "../../metrology/quantity-text";
 import { ruling, worstRuling } from "../../metrology/tolerance";
+import type { Axis } from "../axes";
 import type { History, RoundRecord } from "../contract";
 import type { Finding } from "../outcome";
 import { headlineOf, readMore } from "../plain-course";
 import type { Verdict } from "../verdict";
+import { whatBecame } from "../what-became";
 import type { AxisScalePlan } from "./plan-type";
-import type { Axis } from "./setting";
 import { axesRead, errorOf } from "./solve";
-
-/** An error this many times its doubt tells what became of it. */
-const TELLING = 4;
-const NEAR = 0.25;
 
 const ADVICE = {
   proved: "Nothing to change.",
@@ -55,26 +52,19 @@ function errorText(axis: Axis, error: Measured): string {
   return `${axis.toUpperCase()} comes out ${fixed(Math.abs(100 * error.value), 3)} ± ${fixed(100 * expandedUncertainty(error), 3)} % too ${error.value < 0 ? "short" : "long"}`;
 }
 
-/** By what became of the error: not entered, entered the other way, or in the number of another axis. */
 function whatHappened(axis: Axis, before: Measured | null, after: Measured): Finding[] {
-  if (!before || Math.abs(before.value) < TELLING * Math.hypot(before.standardUncertainty, after.standardUncertainty))
-    return [];
-  const share = after.value / before.value;
-  const says = (id: string, headline: string, text: string): Finding[] => [
-    { id: `${id} ${axis}`, tone: "needs you", site: null, headline, text },
-  ];
+  const became = whatBecame(before, after);
+  if (!became || !before) return [];
   const name = axis.toUpperCase();
-  if (Math.abs(share - 1) < NEAR)
-    return says(
-      "unchanged",
-      `${name} is as it was.`,
-      "The new number did not reach the machine, went into another axis, or the controller wants to be started again after it.",
-    );
-  if (Math.abs(share - 2) < NEAR)
-    return says(
-      "other way",
-      `${name} is off twice as much as before.`,
-      `The number was changed the wrong way: ${plain(100 * before.value, 3)} % became ${plain(100 * after.value, 3)} %. A larger number does the opposite of what is said of it under the settings of the machine.`,
-    );
-  return [];
+  const says = {
+    unchanged: {
+      headline: `${name} is as it was.`,
+      text: "The new number did not reach the machine, went into another axis, or the controller wants to be started again after it.",
+    },
+    doubled: {
+      headline: `${name} is off twice as much as before.`,
+      text: `The number was changed the wrong way: ${plain(100 * before.value, 3)} % became ${plain(100 * after.value, 3)} %. A larger number does the opposite of what is said of it under the settings of the machine.`,
+    },
+  };
+  return [{ id: `${became} ${axis}`, tone: "needs you", site: null, ...says[became] }];
 }

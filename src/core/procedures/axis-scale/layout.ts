@@ -1,8 +1,8 @@
 /** Where ticks, cuts and words lie on the stock, mm from its lower left corner. */
 import type { CouponPoint } from "../../geometry/frames";
+import type { Axis } from "../axes";
 import { rowsOf } from "./places";
 import { type AxisScalePlan, axesOf, isCut, spanOf } from "./plan-type";
-import type { Axis } from "./setting";
 
 export const SPACING_MM = {
   edge: 12,

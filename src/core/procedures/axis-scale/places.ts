@@ -1,6 +1,7 @@
 /** Every size of a round that is measured, with what it should be. Coupon, sites and solver go by this one list. */
+
+import { AXES, type Axis } from "../axes";
 import { type AxisScalePlan, axesOf, isLadder, spanOf } from "./plan-type";
-import { AXES, type Axis } from "./setting";
 
 /** From which side a tick was come to. */
 export type Side = "up" | "down";

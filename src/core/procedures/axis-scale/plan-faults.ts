@@ -1,12 +1,12 @@
 /** What is refused of a layout, each with the length that would do, and what is worth saying before the burn. */
 import { plain, shownLength } from "../../metrology/quantity-text";
+import type { Axis } from "../axes";
+import { expandedMm, neededMm } from "../baseline";
 import type { PlanContext, PlanWarning } from "../contract";
+import { endingOf, gaugeIn } from "../length-gauges";
 import type { MachineSpec } from "../machine-spec";
-import { expandedMm, neededMm } from "./baseline";
-import { endingOf, gaugeIn } from "./gauges";
 import { besideSpan, sheetOf } from "./layout";
 import { type AxisScalePlan, axesOf, isCut, spanOf } from "./plan-type";
-import type { Axis } from "./setting";
 
 /** A ratio: 0.1 % is 0.4 mm in 400. (common practice, no source) */
 export const DEFAULT_TOLERANCE = 0.001;
@@ -25,7 +25,10 @@ export function spanFault(plan: AxisScalePlan, axis: Axis, context: PlanContext)
   const needed = neededMm(gauge, plan.repeats, tolerance);
   if (span >= needed) return undefined;
   const told = `Over ${shownLength(span, "mm", 1)} ${gauge.name} ${endingOf(gauge, "tell", "s")} the scale to ± ${plain((100 * expandedMm(gauge, plan.repeats)) / span, 2)} %, and ${plain(100 * tolerance, 3)} % is wanted.`;
-  return `${told} It takes ${plain(Math.ceil(needed))} mm or more${needed > Math.min(room, reachMm) ? ", more than bed or gauge allow: read more often, or with a better gauge" : ""}.`;
+  const longest = Math.floor(Math.min(room, reachMm));
+  if (needed > longest)
+    return `${told} It takes ${plain(Math.ceil(needed))} mm, and bed and gauge allow ${plain(longest)}: read more often, or with a better gauge.`;
+  return `${told} It takes ${plain(Math.ceil(needed))} mm or more; bed and gauge allow ${plain(longest)}.`;
 }
 
 export function bedFault(plan: AxisScalePlan, axis: Axis, machine: MachineSpec): string | undefined {

@@ -1,6 +1,7 @@
 /** What is chosen before an axis is measured. */
-import type { Reaches } from "./gauges";
-import type { Axis } from "./setting";
+
+import type { Axis } from "../axes";
+import type { Reaches } from "../length-gauges";
 
 export const WAYS = {
   ladder: "A ladder of ticks",

@@ -1,13 +1,13 @@
 /** What may be chosen before an axis is measured, and what is refused by name. */
 import { z } from "zod";
 import { plain } from "../../metrology/quantity-text";
+import { AXES, type Axis } from "../axes";
 import type { FieldSpec, PlanContext, PlanForm } from "../contract";
+import { GAUGE_SHAPE, gaugeFields, gaugeIn, lengthGauges, type Reaches, USUAL_REACHES } from "../length-gauges";
 import type { MachineSpec } from "../machine-spec";
-import { GAUGE_SHAPE, gaugeFields, gaugeIn, lengthGauges, type Reaches, USUAL_REACHES } from "./gauges";
 import { besideSpan, sheetOf } from "./layout";
 import { bedFault, spanFault, ticksFault } from "./plan-faults";
 import { APPROACHES, AXES_CHOSEN, type AxisScalePlan, axesOf, isCut, WAYS } from "./plan-type";
-import { AXES, type Axis } from "./setting";
 
 const ROUND_MM = 10;
 const MOST_TICKS = 40;

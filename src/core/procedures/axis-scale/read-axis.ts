@@ -12,11 +12,11 @@
 import type { Budgeted } from "../../metrology/budget";
 import { commonUncertaintyMm, type Gauge, zeroUncertaintyMm } from "../../metrology/gauge";
 import { type SourcedObservation, sourcedFit } from "../../metrology/sourced-fit";
+import type { Axis } from "../axes";
 import type { RoundRecord } from "../contract";
 import { gaugeName, placingOf } from "../read-lengths";
 import { type AxisScalePlan, isCut } from "./plan-type";
 import { type PlaceRead, readPlaces } from "./read-places";
-import type { Axis } from "./setting";
 
 /** How far a sound drive strays from a straight line, sd, mm. (common practice, no source) */
 const STRAY_MM = 0.01;

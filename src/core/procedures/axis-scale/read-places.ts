@@ -1,11 +1,11 @@
 /** What was read along an axis, at the places that were laid out. */
 import type { Gauge } from "../../metrology/gauge";
 import { quantitiesAt } from "../answer";
+import type { Axis } from "../axes";
 import type { RoundRecord } from "../contract";
 import { readLengths, type SiteRead } from "../read-lengths";
 import { type MeasuredPlace, placesOf } from "./places";
 import type { AxisScalePlan } from "./plan-type";
-import type { Axis } from "./setting";
 
 export type PlaceRead = SiteRead & {
   place: MeasuredPlace;

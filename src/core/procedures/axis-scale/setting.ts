@@ -1,8 +1,7 @@
 /** What an axis is told by: how far it goes a pulse, how many pulses a length takes, or how large its field is. */
+import { AXES, type Axis } from "../axes";
 import type { SettingSpec } from "../setting";
 
-export type Axis = "x" | "y";
-export const AXES = ["x", "y"] as const satisfies readonly Axis[];
 export const AXIS_SCALE: Readonly<Record<Axis, string>> = { x: "axis scale x", y: "axis scale y" };
 
 /** `0.001` in µm a pulse, and in pulses per mm alike. (common practice, no source) */

@@ -2,10 +2,10 @@
 import type { Feature, Site } from "../../coupon/site";
 import type { CouponPoint } from "../../geometry/frames";
 import { plain } from "../../metrology/quantity-text";
+import { AXES, type Axis } from "../axes";
 import { pointOn, rowReach, SPACING_MM, sideOfCut } from "./layout";
 import { type MeasuredPlace, placesOf, sideWord } from "./places";
 import type { AxisScalePlan } from "./plan-type";
-import { AXES, type Axis } from "./setting";
 
 const PIECE_ID = "scale";
 const RADIUS_MM = 8;

@@ -3,6 +3,7 @@ import { expandedUncertainty } from "../../fitting/student-t";
 import type { Measured } from "../../metrology/measured";
 import { plain, withUncertainty } from "../../metrology/quantity-text";
 import { sitesLeft } from "../answer";
+import { AXES, type Axis } from "../axes";
 import type { History, RoundRecord } from "../contract";
 import type { Estimate, Outcome } from "../outcome";
 import { lengthUnitOf } from "../shown-unit";
@@ -13,7 +14,6 @@ import { type AxisScalePlan, axesOf, isLadder, spanOf } from "./plan-type";
 import { type Approaches, positioning } from "./positioning";
 import { type AxisRead, readAxis } from "./read-axis";
 import { resultTable } from "./result-table";
-import { AXES, type Axis } from "./setting";
 
 /** A tick that reads less than the one before it by more than this is out of order, mm. */
 const OUT_OF_ORDER_MM = 1;

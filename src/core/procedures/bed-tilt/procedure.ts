@@ -2,17 +2,15 @@
 import { expandedUncertainty } from "../../fitting/student-t";
 import { fixed } from "../../metrology/quantity-text";
 import { ruling } from "../../metrology/tolerance";
-import { sitesLeft } from "../answer";
 import type { History, Next, Procedure } from "../contract";
 import type { Outcome } from "../outcome";
+import { headlineOf, plainNext, readMore } from "../plain-course";
 import type { Verdict } from "../verdict";
 import { bedTiltRound } from "./coupon";
 import { detailOf } from "./detail";
 import { type BedTiltPlan, planForm } from "./plan";
 import { readBed } from "./read-bed";
 import { largestLift, solveBedTilt } from "./solve";
-
-const MORE_READINGS = 2;
 
 export const bedTilt: Procedure<BedTiltPlan> = {
   id: "bed-tilt",
@@ -46,38 +44,15 @@ export const bedTilt: Procedure<BedTiltPlan> = {
 
 function next(history: History<BedTiltPlan>, outcome: Outcome): Next<BedTiltPlan> {
   const last = history.rounds.at(-1);
-  if (!last) return { do: "stop", why: "Nothing is laid out yet." };
-  const unread = sitesLeft(last.spec.sites, last.answers).map((s) => s.id);
-  if (outcome.status !== "solved" || (last.answers.length === 0 && unread.length > 0))
-    return {
-      do: "read",
-      sites: unread,
-      why: outcome.status === "unsolvable" ? outcome.reason : "Read the places first.",
-    };
-  const verdict = judge(history);
-  if (verdict && unread.length > 0)
-    return { do: "read", sites: unread, why: `The ${last.purpose} is not read to its end.` };
-  if (verdict?.result === "proved")
-    return {
-      do: "stop",
-      why: last.purpose === "check" ? "Still level: nothing to change." : "Proved: the bed is level.",
-    };
-  if (verdict?.result === "cannot tell")
-    return { do: "read", sites: verdict.ways[0]?.sites ?? [], why: "Tolerance and doubt overlap: read once more." };
-  return {
-    ...{ do: "round", purpose: "proof", set: [], plan: last.plan },
-    why: "Raise the supports, then read the same places again.",
+  const words = {
+    read: "Read the places first.",
+    prove: "Raise the supports, then read the same places again.",
+    proved: "Proved: the bed is level.",
+    holding: "Still level: nothing to change.",
   };
+  return plainNext(history, outcome, judge(history), words, last ? { plan: last.plan, set: [] } : { why: words.read });
 }
 
-const HEADLINES = {
-  proof: { proved: "Proved", "not proved": "Not proved", "cannot tell": "These readings cannot tell yet" },
-  check: {
-    proved: "Still holding",
-    "not proved": "No longer holding",
-    "cannot tell": "These readings cannot tell yet",
-  },
-} as const;
 const ADVICE = {
   proved: "Nothing to turn.",
   "not proved": "Raise the supports by what is left, and read once more.",
@@ -94,18 +69,10 @@ function judge(history: History<BedTiltPlan>): Verdict | null {
   const result = ruling(after, history.tolerance);
   return {
     ...{ result, tolerance: history.tolerance, unit: "mm", findings: [] },
-    headline: HEADLINES[last.purpose === "check" ? "check" : "proof"][result],
+    headline: headlineOf(last.purpose, result),
     advice: `Supports differ by ${fixed(after.value, 2)} ± ${fixed(expandedUncertainty(after), 2)} mm at most. ${ADVICE[result]}`,
     lines: [{ label: "Largest difference between supports", before: earlier ? left(earlier) : null, after, result }],
-    ways:
-      result === "cannot tell"
-        ? [
-            {
-              text: `Read every place ${MORE_READINGS} times more, coming to it anew.`,
-              ...{ sites: last.spec.sites.map((s) => s.id), more: MORE_READINGS, gauge: null },
-            },
-          ]
-        : [],
+    ways: readMore(result, last, "every place", "coming to it"),
     asFound: { label: "largest difference between supports", quantity: after },
   };
 }

@@ -8,7 +8,7 @@ import { plain, shownNumber } from "../../metrology/quantity-text";
 import { sitesLeft } from "../answer";
 import type { History, RoundRecord } from "../contract";
 import type { MachineSpec } from "../machine-spec";
-import type { Adjustment, Estimate, Finding, Outcome, ResultTable } from "../outcome";
+import { type Adjustment, type Estimate, type Finding, LEAVE_IT, type Outcome, type ResultTable } from "../outcome";
 import { worthOf } from "../worth";
 import type { BedTiltPlan } from "./plan";
 import { type BedRead, isCurved, readBed } from "./read-bed";
@@ -84,7 +84,7 @@ function adjustmentsOf({ lifts }: BedRead, plan: BedTiltPlan): Adjustment[] {
       ...{ id: support.id, label: support.label, quantity, unit: "mm" },
       text:
         lift.value < step / 2
-          ? "leave it"
+          ? LEAVE_IT
           : plan.pitchMm > 0
             ? turnText(turns, plan)
             : `shim of ${plain(roundedTo(lift.value, SHIM_STEP_MM), 2)} mm`,

@@ -4,7 +4,7 @@ import { shownNumber } from "../../metrology/quantity-text";
 import { quantitiesAt } from "../answer";
 import type { Focus, History } from "../contract";
 import { lengthUnitOf } from "../shown-unit";
-import { type EdgeTerms, sideOf } from "./terms";
+import { type EdgeTerms, ofEdge, sideOf } from "./terms";
 
 const RADIUS = 3.4;
 /** The corner of the edges, where a line lies from its edge, how long it is drawn. */
@@ -15,7 +15,7 @@ export function edgeDetail<P extends EdgeTerms>(history: History<P>, focus: Focu
   const site = round?.spec.sites.find((s) => s.id === focus.site);
   if (!round || !site) return null;
   const { plan } = round;
-  const axis = site.id.startsWith("x") ? "x" : "y";
+  const { axis, which } = ofEdge(site.id);
   const value = focus.typed ?? quantitiesAt(round.answers, site.id).at(-1) ?? null;
   const text = value === null ? "?" : shownNumber(value, lengthUnitOf(history), 2);
   const turned = ({ u, v }: { u: number; v: number }) => ({
@@ -26,7 +26,7 @@ export function edgeDetail<P extends EdgeTerms>(history: History<P>, focus: Focu
     ...{ kind: "stroke", closed: false, weight: widthMm > 0 ? "mark" : "heavy", widthMm, dashed: false, tone },
     points: [turned({ u: from[0], v: from[1] }), turned({ u: to[0], v: to[1] })],
   });
-  const along = site.id.endsWith("1") ? OFF + 0.4 : LONG - 0.2;
+  const along = which === 1 ? OFF + 0.4 : LONG - 0.2;
   const mark = plan.measuredTo === "near" ? OFF - LINE / 2 : OFF;
   const [from, to] =
     axis === "x"

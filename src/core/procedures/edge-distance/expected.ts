@@ -3,7 +3,7 @@ import { mean } from "../../fitting/repeats";
 import { type Measured, measured } from "../../metrology/measured";
 import { quantitiesAt } from "../answer";
 import type { History } from "../contract";
-import { distanceOf, type EdgeTerms, edgeSite } from "./terms";
+import { distanceOf, type EdgeTerms, edgeSite, ofEdge } from "./terms";
 
 /** Two places at one edge differ by no more than a stock lies turned, sd, mm. (common practice, no source) */
 const SAME_EDGE_MM = 0.5;
@@ -16,8 +16,8 @@ export function expectedDistance<P extends EdgeTerms>(
 ): Measured | null {
   const round = history.rounds.at(-1);
   if (!round) return null;
-  const axis = site.startsWith("x") ? "x" : "y";
-  const beside = quantitiesAt(round.answers, edgeSite(axis, site.endsWith("1") ? 2 : 1));
+  const { axis, which } = ofEdge(site);
+  const beside = quantitiesAt(round.answers, edgeSite(axis, which === 1 ? 2 : 1));
   if (beside.length > 0) return measured(mean(beside), SAME_EDGE_MM, Infinity);
   return measured(distanceOf(round.plan, axis), withinMm, Infinity);
 }

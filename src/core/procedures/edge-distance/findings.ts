@@ -2,10 +2,10 @@
 import { expandedUncertainty } from "../../fitting/student-t";
 import { fixed, plain, shownLength } from "../../metrology/quantity-text";
 import { type LengthUnit, MM_PER_INCH } from "../../metrology/units";
-import { AXES } from "../axis-scale/setting";
+import { AXES, type Axis } from "../axes";
 import type { Finding } from "../outcome";
 import type { EdgesRead } from "./read-edges";
-import { distanceOf, type EdgeTerms, sideOf } from "./terms";
+import { distanceOf, type EdgeTerms, ofEdge, sideOf } from "./terms";
 
 const DEGREE = Math.PI / 180;
 /** Less turn than this is laid by hand at its best, rad. (common practice, no source) */
@@ -33,7 +33,7 @@ function turned({ turn }: EdgesRead): Finding[] {
 
 function slips(terms: EdgeTerms, { read, errors }: EdgesRead): Finding[] {
   return AXES.flatMap((axis): Finding[] => {
-    const own = read.filter((r) => r.site.startsWith(axis));
+    const own = read.filter((r) => ofEdge(r.site).axis === axis);
     if (own.length === 0 || !errors[axis]) return [];
     const ratio = own.reduce((sum, r) => sum + r.mean, 0) / own.length / distanceOf(terms, axis);
     const is = (factor: number) => Math.abs(ratio / factor - 1) < NEAR_SLIP;
@@ -49,8 +49,8 @@ function slips(terms: EdgeTerms, { read, errors }: EdgesRead): Finding[] {
 }
 
 function swapped(terms: EdgeTerms, { read }: EdgesRead, unit: LengthUnit): Finding[] {
-  const meanOf = (axis: string) => {
-    const own = read.filter((r) => r.site.startsWith(axis));
+  const meanOf = (axis: Axis) => {
+    const own = read.filter((r) => ofEdge(r.site).axis === axis);
     return own.length === 0 ? null : own.reduce((sum, r) => sum + r.mean, 0) / own.length;
   };
   const [x, y] = [meanOf("x"), meanOf("y")];

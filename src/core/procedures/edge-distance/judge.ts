@@ -3,7 +3,7 @@ import { expandedUncertainty } from "../../fitting/student-t";
 import type { Measured } from "../../metrology/measured";
 import { fixed } from "../../metrology/quantity-text";
 import { ruling, worstRuling } from "../../metrology/tolerance";
-import { AXES, type Axis } from "../axis-scale/setting";
+import { AXES, type Axis } from "../axes";
 import type { History, RoundRecord } from "../contract";
 import { headlineOf, readMore } from "../plain-course";
 import type { Verdict } from "../verdict";

@@ -3,7 +3,7 @@ import type { CouponPath } from "../../coupon/piece";
 import type { Site } from "../../coupon/site";
 import type { CouponPoint } from "../../geometry/frames";
 import { plain } from "../../metrology/quantity-text";
-import { AXES, type Axis } from "../axis-scale/setting";
+import { AXES, type Axis } from "../axes";
 import {
   distanceOf,
   type EdgeTerms,

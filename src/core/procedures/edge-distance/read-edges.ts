@@ -12,9 +12,9 @@ import type { Budgeted } from "../../metrology/budget";
 import { commonUncertaintyMm, type Gauge, zeroUncertaintyMm } from "../../metrology/gauge";
 import { type SourcedObservation, sourcedFit } from "../../metrology/sourced-fit";
 import type { Answer } from "../answer";
-import type { Axis } from "../axis-scale/setting";
+import type { Axis } from "../axes";
 import { gaugeName, placingOf, readLengths, type SiteRead } from "../read-lengths";
-import { distanceOf, type EdgeTerms, edgeAxes, edgeSite, type LinesLaid, placesAlong } from "./terms";
+import { distanceOf, type EdgeTerms, edgeAxes, edgeSite, type LinesLaid, ofEdge, placesAlong } from "./terms";
 
 const TURN_RAD = 0.006;
 const LEAN = 0.001;
@@ -45,7 +45,7 @@ export function readEdges(
   const axes = edgeAxes(terms);
   const sites = axes.flatMap((axis) => ([1, 2] as const).map((which) => edgeSite(axis, which)));
   const read = readLengths(answers, sites, gauges);
-  const seen = axes.filter((axis) => read.some((r) => axisOf(r) === axis));
+  const seen = axes.filter((axis) => read.some((r) => ofEdge(r.site).axis === axis));
   if (seen.length === 0) return null;
   const inCommon = [
     ...layingTerms(terms, lines),
@@ -55,8 +55,8 @@ export function readEdges(
   const half = terms.measuredTo === "near" ? (terms.lineWidthMm ?? 0) / 2 : 0;
   const observations: SourcedObservation[] = [
     ...read.map((r) => ({
-      row: [...seen.map((axis) => Number(axisOf(r) === axis)), ...inCommon.map((term) => term.of(r))],
-      ...{ y: r.mean + half - distanceOf(terms, axisOf(r)), u: r.u, source: placingOf(r) },
+      row: [...seen.map((axis) => Number(ofEdge(r.site).axis === axis)), ...inCommon.map((term) => term.of(r))],
+      ...{ y: r.mean + half - distanceOf(terms, ofEdge(r.site).axis), u: r.u, source: placingOf(r) },
     })),
     ...inCommon.map(({ id, label, u }, i) => ({
       row: [...seen.map(() => 0), ...inCommon.map((_, k) => Number(k === i))],
@@ -79,9 +79,9 @@ function layingTerms(terms: EdgeTerms, lines: LinesLaid): Term[] {
   return [
     {
       ...{ id: "turn", label: "How the stock lies turned", u: TURN_RAD },
-      of: (r) => (axisOf(r) === "x" ? turned : -turned) * alongOf(r, lines),
+      of: (r) => (ofEdge(r.site).axis === "x" ? turned : -turned) * alongOf(r, lines),
     },
-    { id: "lean", label: "How Y leans", u: LEAN, of: (r) => (axisOf(r) === "x" ? alongOf(r, lines) : 0) },
+    { id: "lean", label: "How Y leans", u: LEAN, of: (r) => (ofEdge(r.site).axis === "x" ? alongOf(r, lines) : 0) },
   ];
 }
 
@@ -99,7 +99,7 @@ function gaugeTerms(read: readonly SiteRead[]): Term[] {
 
 /** Both readings of a line share where it lies and where its middle is taken to be. */
 function lineTerms({ measuredTo }: EdgeTerms, axis: Axis): Term[] {
-  const of = (r: SiteRead) => Number(axisOf(r) === axis);
+  const of = (r: SiteRead) => Number(ofEdge(r.site).axis === axis);
   return [
     { id: "line", label: measuredTo === "near" ? "Width of the line" : "Middle of the line", u: LINE_MM, of },
     { id: "stray", label: "How the axis strays", u: STRAY_MM, of },
@@ -107,12 +107,9 @@ function lineTerms({ measuredTo }: EdgeTerms, axis: Axis): Term[] {
   ];
 }
 
-function axisOf({ site }: SiteRead): Axis {
-  return site.startsWith("x") ? "x" : "y";
-}
-
-function alongOf(r: SiteRead, lines: LinesLaid): number {
-  return placesAlong(lines[axisOf(r)])[r.site.endsWith("1") ? 0 : 1];
+function alongOf({ site }: SiteRead, lines: LinesLaid): number {
+  const { axis, which } = ofEdge(site);
+  return placesAlong(lines[axis])[which - 1] as number;
 }
 
 /** Whether a turn counter-clockwise takes the left or right edge away from its line (+1) or toward it, going away from the corner. */

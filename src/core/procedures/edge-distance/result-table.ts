@@ -4,7 +4,7 @@ import { shownNumber } from "../../metrology/quantity-text";
 import type { LengthUnit } from "../../metrology/units";
 import type { ResultTable } from "../outcome";
 import type { EdgesRead } from "./read-edges";
-import { distanceOf, type EdgeTerms } from "./terms";
+import { distanceOf, type EdgeTerms, ofEdge } from "./terms";
 
 export function edgeTable(
   terms: EdgeTerms,
@@ -18,7 +18,7 @@ export function edgeTable(
     resultLabel: `off by, ${unit}`,
     rows: sites.map((site) => {
       const found = read?.read.find((r) => r.site === site.id);
-      const nominal = distanceOf(terms, site.id.startsWith("x") ? "x" : "y");
+      const nominal = distanceOf(terms, ofEdge(site.id).axis);
       return {
         ...{ label: site.label, sites: [site.id] },
         cells: [shownNumber(nominal, unit, 2), found ? shownNumber(found.mean, unit, 2) : "–"],

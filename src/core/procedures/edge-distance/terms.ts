@@ -1,5 +1,5 @@
 /** Two lines at nominal distances from two edges that meet in a corner: what origin and fixture stops have in common. */
-import type { Axis } from "../axis-scale/setting";
+import type { Axis } from "../axes";
 
 export const SIDES_X = { left: "On the left", right: "On the right" } as const;
 export const SIDES_Y = { back: "At the back (top)", front: "At the front" } as const;
@@ -53,6 +53,11 @@ export function placesAlong({ from, to }: LinesLaid["x"]): [number, number] {
 /** `0.448 mm too near to the left edge`. */
 export function offText(mm: number, shown: string, side: Side, edge: string): string {
   return `${shown} too ${mm < 0 ? "near to" : "far from"} the ${side} ${edge}`;
+}
+
+/** Which edge a site belongs to, and which of the two places along it: what {@link edgeSite} has put in its id. */
+export function ofEdge(site: string): { axis: Axis; which: 1 | 2 } {
+  return { axis: site.startsWith("x") ? "x" : "y", which: site.endsWith("1") ? 1 : 2 };
 }
 
 export const edgeSite = (axis: Axis, which: 1 | 2) => `${axis} ${which}`;

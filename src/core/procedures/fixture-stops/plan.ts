@@ -1,7 +1,7 @@
 /** What may be chosen before the stops of a fixture are measured, and what is refused by name. */
 import { z } from "zod";
 import { plain } from "../../metrology/quantity-text";
-import type { Axis } from "../axis-scale/setting";
+import type { Axis } from "../axes";
 import type { FieldSpec, PlanContext, PlanForm, PlanWarning } from "../contract";
 import { choice, edgeFields, edgeShape, oneOf, positive } from "../edge-distance/fields";
 import type { EdgeTerms, LinesLaid } from "../edge-distance/terms";

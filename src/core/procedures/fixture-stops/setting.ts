@@ -1,5 +1,5 @@
 /** Where the stops of a fixture stand: from the sides of the working area to the corner that they make. */
-import type { Axis } from "../axis-scale/setting";
+import type { Axis } from "../axes";
 import type { SettingSpec } from "../setting";
 
 export const FIXTURE_STOP: Readonly<Record<Axis, string>> = { x: "fixture stop x", y: "fixture stop y" };

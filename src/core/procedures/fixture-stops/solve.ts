@@ -6,7 +6,7 @@
 import { type Budgeted, times } from "../../metrology/budget";
 import { fixed, plain, shownLength, signed } from "../../metrology/quantity-text";
 import { sitesLeft } from "../answer";
-import { AXES, type Axis } from "../axis-scale/setting";
+import { AXES, type Axis } from "../axes";
 import type { History, RoundRecord } from "../contract";
 import { edgeFindings } from "../edge-distance/findings";
 import { type EdgesRead, readEdges } from "../edge-distance/read-edges";

@@ -13,15 +13,14 @@ import { freedomOf, type Measured, measured } from "../../metrology/measured";
 import { fixed, plain, signed } from "../../metrology/quantity-text";
 import { fromInternal, UNITS } from "../../metrology/units";
 import type { History, RoundRecord } from "../contract";
-import { entryShape, rangeFault, roundedToStep } from "../entry-text";
+import { entryShape } from "../entry-text";
 import type { HeldSetting, MachineSpec } from "../machine-spec";
+import { holdOf, numberIn, numberRow } from "../number-correction";
 import type { Correction, CorrectionRow, Finding } from "../outcome";
-import { worthOf } from "../worth";
 import { type Found, GO_BY, type Way } from "./found";
 import { apartSense, FOCUS_HEIGHT, type FocusPlan, STORED_HEIGHT, settingOf, settingUncertainty } from "./plan-type";
+import { FOCUS_SETTING, STORED_SETTING } from "./setting";
 
-/** Taken where a machine says nothing of how it takes the height. */
-const UNKNOWN_HOLD: HeldSetting = { unit: "mm", step: 0.1, range: null, tableKind: "not known", sense: 1 };
 export const FOCUS_ESTIMATE = "focus";
 /** Instead of a way: nothing is gone by before the ladder ends in cells that do not mark. */
 const BURN_ON = "burn on";
@@ -36,7 +35,7 @@ export function correctionsOf(
   const row = round.plan.setIn === "stored" ? storedRow(history.machine, way, round) : heightRow(history, way, round);
   if (!row) return [];
   const setting = settingOf(round.plan.setIn);
-  const held = history.machine.held[setting] ?? UNKNOWN_HOLD;
+  const held = holdOf(history.machine, round.plan.setIn === "stored" ? STORED_SETTING : FOCUS_SETTING);
   return [
     {
       ...{ setting, label: LABELS[round.plan.setIn], ...entryShape(held, "mm"), rows: [row] },
@@ -55,23 +54,18 @@ function choiceOf({ decisions }: History<FocusPlan>, { ways, beyond }: Found, wa
   return { decision: GO_BY, chosen: goesOn && decisions[GO_BY] !== "sharpest" ? BURN_ON : way.id, options };
 }
 
+const HEIGHT = { key: "height", label: "Height", estimate: FOCUS_ESTIMATE, moreDecimals: 0 } as const;
 const LABELS = { height: "Focus height", stored: "Stored height" } as const;
-
-/** What was in force at a setting while a round was burned; `null` = not known. */
-export function heldIn({ inForce }: RoundRecord<FocusPlan>, setting: string): number | null {
-  const value = inForce[setting];
-  return value?.shape === "scalar" ? value.value : null;
-}
 
 /** The ladder tells the height itself, so an old one that nobody knows is not missed. */
 function heightRow({ machine }: History<FocusPlan>, way: Way, round: RoundRecord<FocusPlan>): CorrectionRow {
-  const held = machine.held[FOCUS_HEIGHT] ?? UNKNOWN_HOLD;
-  const old = heldIn(round, FOCUS_HEIGHT);
+  const held = holdOf(machine, FOCUS_SETTING);
+  const old = numberIn(round, FOCUS_HEIGHT);
   const { quantity } = way.found;
   const { allowanceMm = 0, readAt } = round.plan;
   const change: Measured = { ...quantity, value: quantity.value - (old ?? 0) };
   const shown = shownBy(held, 1);
-  const row = rowFrom(held, { old, change, exact: quantity.value });
+  const row = numberRow(held, { ...HEIGHT, old, change, exact: quantity.value });
   const symbol = UNITS[held.unit].symbol;
   return {
     ...row,
@@ -92,9 +86,9 @@ function heightRow({ machine }: History<FocusPlan>, way: Way, round: RoundRecord
 }
 
 function storedRow(machine: MachineSpec, way: Way, round: RoundRecord<FocusPlan>): CorrectionRow | null {
-  const held = machine.held[STORED_HEIGHT] ?? UNKNOWN_HOLD;
+  const held = holdOf(machine, STORED_SETTING);
   const { plan } = round;
-  const old = heldIn(round, STORED_HEIGHT);
+  const old = numberIn(round, STORED_HEIGHT);
   const sense = old === null ? null : storedSense(plan, old);
   if (old === null || sense === null || plan.homedMm === undefined) return null;
   const { quantity } = way.found;
@@ -104,7 +98,7 @@ function storedRow(machine: MachineSpec, way: Way, round: RoundRecord<FocusPlan>
   const change = measured(turned * away, Math.hypot(quantity.standardUncertainty, homing), freedomOf(quantity));
   const shown = shownBy(held, 1);
   const symbol = UNITS[held.unit].symbol;
-  const row = rowFrom(held, { old, change, exact: old + change.value });
+  const row = numberRow(held, { ...HEIGHT, old, change, exact: old + change.value });
   const senseText = `a larger number makes the gap ${sense > 0 ? "larger" : "smaller"}`;
   const readText = `a larger reading is ${apartSense(plan) > 0 ? "further apart" : "closer"}`;
   return {
@@ -147,33 +141,12 @@ function shownBy(held: HeldSetting, more: number) {
   return (mm: number, withSign = false) => (withSign ? signed : fixed)(fromInternal(mm, held.unit), decimals + more);
 }
 
-/** What every row has: rounding, whether it is worth it, and whether the controller can take it. */
-function rowFrom(
-  held: HeldSetting,
-  { old, change, exact }: { old: number | null; change: Measured; exact: number },
-): CorrectionRow {
-  const enter = roundedToStep(exact, held.step);
-  const { decimals } = entryShape(held, "mm");
-  const outside = rangeFault({ shape: "scalar", value: enter }, held);
-  const symbol = UNITS[held.unit].symbol;
-  return {
-    ...{ key: "height", label: "Height", estimate: FOCUS_ESTIMATE, at: null, old, change, enter },
-    changeText: signed(fromInternal(change.value, held.unit), decimals),
-    rounding: enter - exact,
-    arithmetic: [
-      `rounded to ${plain(fromInternal(held.step, held.unit), decimals)} ${symbol}: ${shownBy(held, 0)(enter)}`,
-    ],
-    worth: worthOf(change, held.step),
-    doubt: outside ? { why: outside, site: null, accept: null } : null,
-  };
-}
-
 /** A stored number counts in its own unit, unless the height follows it by more or less than this. */
 const FOLLOWS = { low: 0.6, high: 1.6 };
 
 /** What keeps a stored number from being worked out, or makes it doubtful. */
 export function storedFindings(round: RoundRecord<FocusPlan>): Finding[] {
-  return storedNumber(round.plan, heldIn(round, STORED_HEIGHT));
+  return storedNumber(round.plan, numberIn(round, STORED_HEIGHT));
 }
 
 /** The new number builds on the old one and on what a larger one does. */

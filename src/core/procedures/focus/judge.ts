@@ -4,9 +4,10 @@ import type { Measured } from "../../metrology/measured";
 import { plain } from "../../metrology/quantity-text";
 import { ruling } from "../../metrology/tolerance";
 import type { History, RoundRecord } from "../contract";
+import { numberIn } from "../number-correction";
+import { headlineOf } from "../plain-course";
 import type { Verdict } from "../verdict";
 import { burnWayOf, foundIn } from "./burn-ways";
-import { heldIn } from "./correction";
 import { FOCUS_HEIGHT, type FocusPlan } from "./plan-type";
 
 /** Half of the last digit that is said. */
@@ -27,18 +28,13 @@ export function judgeFocus(history: History<FocusPlan>): Verdict | null {
       : `${plain(Math.abs(after.value), 2)} ± ${doubt} mm ${side} the height that is set`;
   return {
     ...{ result, tolerance: history.tolerance, unit: "mm", findings: [] },
-    headline: HEADLINES[last.purpose === "check" ? "check" : "proof"][result],
+    headline: headlineOf(last.purpose, result, "This burn"),
     advice: `The focus lies ${found}. ${ADVICE[result]}`,
     lines: [{ label: "Focus from the height set", before: earlier ? leftIn(history, earlier) : null, after, result }],
     ways: result === "cannot tell" ? burnWayOf(last.plan).waysOut(last) : [],
     asFound: { label: "focus from the height set", quantity: after },
   };
 }
-
-const HEADLINES = {
-  proof: { proved: "Proved", "not proved": "Not proved", "cannot tell": "This burn cannot tell yet" },
-  check: { proved: "Still holding", "not proved": "No longer holding", "cannot tell": "This burn cannot tell yet" },
-} as const;
 
 const ADVICE = {
   proved: "Nothing to change.",
@@ -48,7 +44,7 @@ const ADVICE = {
 
 /** Focus of a round minus the height that was set while it was burned, or to which the machine came by itself. */
 function leftIn(history: History<FocusPlan>, round: RoundRecord<FocusPlan>): Measured | null {
-  const held = round.plan.setIn === "stored" ? round.plan.homedMm : heldIn(round, FOCUS_HEIGHT);
+  const held = round.plan.setIn === "stored" ? round.plan.homedMm : numberIn(round, FOCUS_HEIGHT);
   const { chosen } = foundIn(history, round);
   if (held === undefined || held === null || !chosen) return null;
   return { ...chosen.found.quantity, value: chosen.found.quantity.value - held };

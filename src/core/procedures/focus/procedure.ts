@@ -7,7 +7,8 @@ import { burnWayOf, foundIn, historyOfWay } from "./burn-ways";
 import { GO_BY } from "./found";
 import { judgeFocus } from "./judge";
 import { planForm } from "./plan";
-import { FOCUS_HEIGHT, type FocusPlan, STORED_HEIGHT, settingOf } from "./plan-type";
+import { type FocusPlan, STORED_HEIGHT, settingOf } from "./plan-type";
+import { FOCUS_SETTING, STORED_SETTING } from "./setting";
 import { solveFocus } from "./solve";
 
 export const focus: Procedure<FocusPlan> = {
@@ -16,17 +17,7 @@ export const focus: Procedure<FocusPlan> = {
   title: "Focus height",
   summary: "Find the height at which the beam is narrowest on the work",
   machineKinds: ["CO2 gantry", "diode gantry", "galvo"],
-  settings: [
-    {
-      ...{ key: FOCUS_HEIGHT, label: "Focus height", owner: "optic", shape: "scalar", unit: "mm" },
-      ...{ atUnit: null, larger: null, copied: false, usualStep: { length: 0.1 } },
-    },
-    {
-      ...{ key: STORED_HEIGHT, label: "Stored height", owner: "optic", shape: "scalar", unit: "mm" },
-      ...{ atUnit: null, larger: null, copied: false, usualStep: { length: 0.1 } },
-      onlyWhere: "A sensor or table finds its height by a stored number",
-    },
-  ],
+  settings: [FOCUS_SETTING, STORED_SETTING],
   needs: [
     { on: "optic", effect: "stale" },
     { on: "change", what: "mirrors", effect: "stale" },

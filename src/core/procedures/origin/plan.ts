@@ -2,7 +2,7 @@
 import { z } from "zod";
 import { plain } from "../../metrology/quantity-text";
 import { MM_PER_INCH, UNITS } from "../../metrology/units";
-import { AXES, type Axis } from "../axis-scale/setting";
+import { AXES, type Axis } from "../axes";
 import type { FieldSpec, PlanContext, PlanForm, PlanWarning } from "../contract";
 import { choice, edgeFields, edgeShape, oneOf, positive } from "../edge-distance/fields";
 import type { EdgeTerms, LinesLaid } from "../edge-distance/terms";

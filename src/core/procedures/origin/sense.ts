@@ -3,7 +3,7 @@
  *
  *   slope = (e2 - e1) / ((new - old) count)      about +1: away from the edge, about -1: toward it
  */
-import type { Axis } from "../axis-scale/setting";
+import type { Axis } from "../axes";
 import type { History, RoundRecord } from "../contract";
 import { readEdges } from "../edge-distance/read-edges";
 import type { MachineSpec } from "../machine-spec";
@@ -40,7 +40,7 @@ export function senseOf(history: History<OriginPlan>, round: RoundRecord<OriginP
 /** By the newest two rounds between which the number changed, and the mark moved with it `beyond` its doubt; `null` before there are such. */
 export function learnedSlope(history: History<OriginPlan>, axis: Axis, beyond: number): number | null {
   const known = history.rounds.flatMap((round) => {
-    const number = numberIn(round, specOf(axis));
+    const number = numberIn(round, specOf(axis).key);
     const error = readEdges(round.plan, linesOf(round.plan), round.answers, history.gauges)?.errors[axis];
     return number === null || !error
       ? []

@@ -1,5 +1,5 @@
 /** Where the working area begins: how far each axis goes on after its switch. */
-import type { Axis } from "../axis-scale/setting";
+import type { Axis } from "../axes";
 import type { SettingSpec } from "../setting";
 
 export const HOME_OFFSET: Readonly<Record<Axis, string>> = { x: "home offset x", y: "home offset y" };

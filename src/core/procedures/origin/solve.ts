@@ -9,7 +9,7 @@ import { type Budgeted, times } from "../../metrology/budget";
 import { fixed, plain, shownLength, signed } from "../../metrology/quantity-text";
 import { fromInternal, UNITS } from "../../metrology/units";
 import { sitesLeft } from "../answer";
-import { AXES, type Axis } from "../axis-scale/setting";
+import { AXES, type Axis } from "../axes";
 import type { History, RoundRecord } from "../contract";
 import { edgeFindings } from "../edge-distance/findings";
 import { type EdgesRead, readEdges } from "../edge-distance/read-edges";
@@ -70,7 +70,7 @@ function correctionOf(
   error: Budgeted,
 ): Correction | null {
   const spec = specOf(axis);
-  const old = numberIn(round, spec);
+  const old = numberIn(round, spec.key);
   if (old === null) return null;
   const sense = senseOf(history, round, axis);
   const count = countMm(round.plan, history.machine, axis);
@@ -103,7 +103,7 @@ function senseFindings(history: History<OriginPlan>, round: RoundRecord<OriginPl
   const says = (id: string, tone: Finding["tone"], headline: string, text: string): Finding[] => [
     { id: `${id} ${axis}`, tone, site: null, headline, text },
   ];
-  if (numberIn(round, specOf(axis)) === null)
+  if (numberIn(round, specOf(axis).key) === null)
     return says(
       "not read back",
       "needs you",

@@ -13,6 +13,7 @@ import { ruling, worstRuling } from "../../metrology/tolerance";
 import { MM_PER_INCH } from "../../metrology/units";
 import type { History, RoundRecord } from "../contract";
 import type { Finding } from "../outcome";
+import { headlineOf } from "../plain-course";
 import { lengthUnitOf } from "../shown-unit";
 import type { Verdict } from "../verdict";
 import { analyse, staggerUsed } from "./analysis";
@@ -116,7 +117,7 @@ export function judgeScanOffset(history: History<ScanOffsetPlan>): Verdict | nul
   const fastest = lines.at(-1) ?? worst;
   return {
     result,
-    headline: proof.purpose === "check" ? CHECK_HEADLINES[result] : HEADLINES[result],
+    headline: headlineOf(proof.purpose, result, "This gauge"),
     advice: adviceFor(result, worstText, shownLength(tolerance, unit, 3), ways.length > 0),
     lines,
     tolerance,
@@ -126,18 +127,6 @@ export function judgeScanOffset(history: History<ScanOffsetPlan>): Verdict | nul
     findings: proof.purpose === "check" ? [] : causesOf(pairs),
   };
 }
-
-const HEADLINES = {
-  proved: "Proved",
-  "not proved": "Not proved",
-  "cannot tell": "This gauge cannot tell yet",
-} as const;
-
-const CHECK_HEADLINES = {
-  proved: "Still holding",
-  "not proved": "No longer holding",
-  "cannot tell": "This gauge cannot tell yet",
-} as const;
 
 function adviceFor(result: Verdict["result"], worst: string, within: string, hasWays: boolean): string {
   if (result === "proved") return `Largest stagger left: ${worst}, inside the tolerance of ${within}.`;

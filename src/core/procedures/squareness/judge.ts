@@ -7,12 +7,9 @@ import type { History, RoundRecord } from "../contract";
 import type { Finding } from "../outcome";
 import { headlineOf, readMore } from "../plain-course";
 import type { Verdict } from "../verdict";
+import { whatBecame } from "../what-became";
 import { leanOf } from "./lean";
 import type { SquarenessPlan } from "./plan";
-
-/** A lean this many times its doubt tells what became of it. */
-const TELLING = 4;
-const NEAR = 0.3;
 
 const ADVICE = {
   proved: "Nothing to shift.",
@@ -39,27 +36,22 @@ export function judgeSquareness(history: History<SquarenessPlan>): Verdict | nul
     lines: [{ label: "Lean of Y toward X", before, after, result }],
     ways: readMore(result, last, "every length"),
     asFound: { label: "lean of Y toward X", quantity: after },
-    findings: last.purpose === "proof" && before ? whatHappened(before, after) : [],
+    findings: last.purpose === "proof" ? whatHappened(before, after) : [],
   };
 }
 
-function whatHappened(before: Measured, after: Measured): Finding[] {
-  if (Math.abs(before.value) < TELLING * Math.hypot(before.standardUncertainty, after.standardUncertainty)) return [];
-  const share = after.value / before.value;
-  const says = (id: string, headline: string, text: string): Finding[] => [
-    { id, tone: "needs you", site: null, headline, text },
-  ];
-  if (Math.abs(share - 2) < NEAR)
-    return says(
-      "other way",
-      "It leans twice as much as before.",
-      "The beam was shifted the wrong way: shift it back, and as much again.",
-    );
-  if (Math.abs(share - 1) < NEAR)
-    return says(
-      "unchanged",
-      "It leans as before.",
-      "The beam sprang back, or homing pulls it to its stops again: shift the stop or the belt on that side.",
-    );
-  return [];
+const BECAME = {
+  unchanged: {
+    headline: "It leans as before.",
+    text: "The beam sprang back, or homing pulls it to its stops again: shift the stop or the belt on that side.",
+  },
+  doubled: {
+    headline: "It leans twice as much as before.",
+    text: "The beam was shifted the wrong way: shift it back, and as much again.",
+  },
+} as const;
+
+function whatHappened(before: Measured | null, after: Measured): Finding[] {
+  const became = whatBecame(before, after);
+  return became ? [{ id: became, tone: "needs you", site: null, ...BECAME[became] }] : [];
 }

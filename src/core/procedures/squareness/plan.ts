@@ -1,7 +1,8 @@
 /** What may be chosen before squareness is measured, and what is refused by name. */
 import { z } from "zod";
 import { plain } from "../../metrology/quantity-text";
-import { expandedMm } from "../axis-scale/baseline";
+import { expandedMm } from "../baseline";
+import type { FieldSpec, PlanContext, PlanForm, PlanWarning } from "../contract";
 import {
   endingOf,
   GAUGE_SHAPE,
@@ -10,8 +11,7 @@ import {
   lengthGauges,
   type Reaches,
   USUAL_REACHES,
-} from "../axis-scale/gauges";
-import type { FieldSpec, PlanContext, PlanForm, PlanWarning } from "../contract";
+} from "../length-gauges";
 import { EDGE_MM } from "./layout";
 
 export const WAYS = {

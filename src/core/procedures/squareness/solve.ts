@@ -4,7 +4,7 @@ import { type Budgeted, joined, times } from "../../metrology/budget";
 import { fixed, plain, shownLength, shownNumber } from "../../metrology/quantity-text";
 import { sitesLeft } from "../answer";
 import type { History, RoundRecord } from "../contract";
-import type { Adjustment, Estimate, Finding, Outcome, ResultTable } from "../outcome";
+import { type Adjustment, type Estimate, type Finding, LEAVE_IT, type Outcome, type ResultTable } from "../outcome";
 import { lengthUnitOf } from "../shown-unit";
 import { worthOf } from "../worth";
 import { lengthsOf } from "./coupon";
@@ -78,7 +78,7 @@ function shiftOf(history: History<SquarenessPlan>, { plan }: RoundRecord<Squaren
     ...{ id: plan.end, label: `${plan.end} end of the beam`, quantity: size, unit: "mm" },
     text:
       size.value < SHIFT_STEP_MM / 2
-        ? "leave it"
+        ? LEAVE_IT
         : `${shownLength(size.value, unit, 2)} ${toward ? "toward you" : "away from you"}`,
     arithmetic: [
       `${fixed(1000 * lean.quantity.value, 2)} mm a metre × ${plain(plan.railsMm)} mm between the rails = ${shownNumber(quantity.value, unit, 2)} ${unit}`,

@@ -97,7 +97,7 @@ describe("the lean of Y", () => {
     const judged = (after: number) =>
       squareness.judge(historyWith(roundWith(four(0.003)), roundWith(four(after), {}, 2)));
     expect(judged(0.0001)).toMatchObject({ result: "proved", unit: "mmPerM", findings: [] });
-    expect(judged(0.006)).toMatchObject({ result: "not proved", findings: [{ id: "other way" }] });
+    expect(judged(0.006)).toMatchObject({ result: "not proved", findings: [{ id: "doubled" }] });
     expect(judged(0.003)).toMatchObject({ result: "not proved", findings: [{ id: "unchanged" }] });
     expect(judged(0.001)?.result).toBe("cannot tell");
   });

@@ -1,7 +1,7 @@
 /** The gauges that reach from one mark to another. */
 import { z } from "zod";
-import { type Gauge, type GaugeKind, usualGauge } from "../../metrology/gauge";
-import type { FieldSpec, PlanContext } from "../contract";
+import { type Gauge, type GaugeKind, usualGauge } from "../metrology/gauge";
+import type { FieldSpec, PlanContext } from "./contract";
 
 /** How far they usually reach, mm. (common practice, no source) */
 const REACH_MM: Partial<Record<GaugeKind, number>> = { calipers: 150, rule: 1000 };

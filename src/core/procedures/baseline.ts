@@ -5,7 +5,7 @@
  *
  * Two is near enough to t before anything is read.
  */
-import { commonUncertaintyMm, type Gauge, readingUncertaintyMm } from "../../metrology/gauge";
+import { commonUncertaintyMm, type Gauge, readingUncertaintyMm } from "../metrology/gauge";
 
 const COVERAGE = 2;
 
