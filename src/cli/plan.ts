@@ -7,6 +7,7 @@ import { draftOf } from "../core/procedures/draft";
 import { machineSpecSchema } from "../core/procedures/machine-spec";
 import { procedureById } from "../core/procedures/registry";
 import type { SettingsInForce } from "../core/procedures/setting";
+import type { StockAtHand } from "../core/procedures/stock-at-hand";
 import { documentText } from "../formats/json-document";
 import { FORMAT, trialDocumentSchema } from "../formats/trial-document";
 import { VERSION } from "../formats/trial-migrations";
@@ -18,7 +19,8 @@ export function plan(procedureId: string, machineFile: string): string {
   const procedure = procedureOf(procedureId);
   if (!procedure.machineKinds.includes(machine.kind))
     throw new CliFault(machineFile, "kind", `${procedure.title} is not done on a ${machine.kind}.`);
-  const context: PlanContext = { machine, couponCode: "T-1", inForce: {} };
+  const stocks = procedure.stock ? [SOME_STOCK] : [];
+  const context: PlanContext = { machine, couponCode: "T-1", inForce: {}, stocks };
   const form = procedure.plan(context);
   const gauge = gaugeFor(procedure.round(form.defaults, context, "measure"));
   const inForce: SettingsInForce = Object.fromEntries(
@@ -31,10 +33,14 @@ export function plan(procedureId: string, machineFile: string): string {
       procedure: procedure.id,
       machine,
       gauges: [gauge],
+      stocks,
       rounds: [{ plan: draftOf(form, form.defaults), inForce, sittings: [{ id: "1", gauge: gauge.id }] }],
     }),
   );
 }
+
+/** To be filled in: its thickness is not known. */
+const SOME_STOCK: StockAtHand = { key: "sheet/1", name: "Sheet", batch: "1", nominalMm: 3, thickness: null };
 
 /** Calipers where anything is measured, else the eye. */
 function gaugeFor({ sites }: RoundSpec): Gauge {

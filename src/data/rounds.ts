@@ -8,7 +8,7 @@ import { type Draft, draftSchema } from "../core/procedures/draft";
 import { type SettingsInForce, settingValueSchema } from "../core/procedures/setting";
 import type { Db } from "./database";
 import { fromColumn, toColumn } from "./json-column";
-import { round } from "./schema";
+import { round, trial } from "./schema";
 
 export type Round = {
   id: number;
@@ -37,6 +37,18 @@ export function addRound(db: Db, values: { trialId: number; n: number; purpose: 
 
 export function roundsOf(db: Db, trialId: number): Round[] {
   return db.select().from(round).where(eq(round.trialId, trialId)).orderBy(asc(round.n)).all().map(roundOf);
+}
+
+/** What was typed in the newest round of every trial of a procedure on a machine, by trial. */
+export function draftsOfMachine(db: Db, machineId: number, procedure: string): Map<number, Draft> {
+  const rows = db
+    .select({ trialId: round.trialId, draft: round.draft })
+    .from(round)
+    .innerJoin(trial, eq(trial.id, round.trialId))
+    .where(and(eq(trial.machineId, machineId), eq(trial.procedure, procedure)))
+    .orderBy(asc(round.n))
+    .all();
+  return new Map(rows.map((r) => [r.trialId, fromColumn(draftSchema, r.draft, "round.draft")]));
 }
 
 /** One round of a trial, without the others. */

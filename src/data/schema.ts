@@ -341,3 +341,83 @@ export const practiceBurn = sqliteTable("practice_burn", {
   marks: text("marks").notNull(),
   at: at("burned_at"),
 });
+
+/** A kind of stock, on a card of its own. */
+export const stock = sqliteTable("stock", {
+  id: id(),
+  /** Address part and stable key. */
+  slug: text("slug").notNull().unique(),
+  createdAt: at("created_at"),
+  archivedAt: integer("archived_at"),
+});
+
+export const stockRevision = sqliteTable(
+  "stock_revision",
+  {
+    id: id(),
+    stockId: integer("stock_id")
+      .notNull()
+      .references(() => stock.id),
+    /** stockSpecSchema */
+    spec: text("spec").notNull(),
+    from: at("valid_from"),
+  },
+  (t) => [index("stock_revision_of").on(t.stockId, t.from)],
+);
+
+/** One delivery of a stock: what was measured on another may not hold. */
+export const batch = sqliteTable(
+  "batch",
+  {
+    id: id(),
+    stockId: integer("stock_id")
+      .notNull()
+      .references(() => stock.id),
+    label: text("label").notNull(),
+    begunAt: at("begun_at"),
+  },
+  (t) => [uniqueIndex("batch_label").on(t.stockId, t.label)],
+);
+
+/** How thick a batch is at one place, squeezed. */
+export const thicknessReading = sqliteTable(
+  "thickness_reading",
+  {
+    id: id(),
+    batchId: integer("batch_id")
+      .notNull()
+      .references(() => batch.id),
+    /** As typed, with its unit. */
+    raw: text("raw").notNull(),
+    valueMm: real("value_mm").notNull(),
+    /** null = with what is not known. */
+    gaugeRevisionId: integer("gauge_revision_id").references(() => gaugeRevision.id),
+    /** Made by the page for each taking, so that sending twice takes once. */
+    clientKey: text("client_key").notNull().unique(),
+    takenAt: at("taken_at"),
+    takenBackAt: integer("taken_back_at"),
+  },
+  (t) => [index("thickness_of").on(t.batchId)],
+);
+
+/** What a trial told of a batch, kept on its card. */
+export const stockResult = sqliteTable(
+  "stock_result",
+  {
+    id: id(),
+    batchId: integer("batch_id")
+      .notNull()
+      .references(() => batch.id),
+    /** null where it came with a file from another bench. */
+    machineId: integer("machine_id").references(() => machine.id),
+    trialId: integer("trial_id").references(() => trial.id),
+    roundId: integer("round_id").references(() => round.id),
+    solutionId: integer("solution_id").references(() => solution.id),
+    /** stockResultSchema */
+    result: text("result").notNull(),
+    note: text("note").notNull(),
+    keptAt: at("kept_at"),
+    takenBackAt: integer("taken_back_at"),
+  },
+  (t) => [index("stock_result_of").on(t.batchId), index("stock_result_trial").on(t.trialId)],
+);

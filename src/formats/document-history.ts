@@ -62,7 +62,7 @@ export function contextOf(document: TrialDocument, n: number): PlanContext {
     couponCode: couponCodeOf(document, n),
     inForce: document.rounds[n - 1]?.inForce ?? {},
     // By the tolerance of the trial, as it was laid out: what is too short for another may do for this one.
-    ...{ gauges: document.gauges, tolerance: toleranceOf(document, procedureOf(document)) },
+    ...{ gauges: document.gauges, stocks: document.stocks, tolerance: toleranceOf(document, procedureOf(document)) },
     ...(document.begun ? { day: dayOf(Date.parse(document.begun)) } : {}),
   };
 }

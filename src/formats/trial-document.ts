@@ -9,6 +9,7 @@ import { purposeSchema } from "../core/procedures/contract";
 import { draftSchema } from "../core/procedures/draft";
 import { machineSpecSchema } from "../core/procedures/machine-spec";
 import { settingValueSchema } from "../core/procedures/setting";
+import { stockAtHandSchema } from "../core/procedures/stock-at-hand";
 import { verdictSchema } from "../core/procedures/verdict";
 import { type ReadDocument, readDocument } from "./json-document";
 import { broughtUpToDate, VERSION } from "./trial-migrations";
@@ -76,6 +77,8 @@ export const trialDocumentSchema = z.strictObject({
   /** Choices made while correcting. */
   decisions: z.record(z.string(), z.string()).default({}),
   gauges: z.array(gaugeSchema).default([]),
+  /** Those that it is done on, where it is done stock by stock. */
+  stocks: z.array(stockAtHandSchema).default([]),
   begun: time.nullable().default(null),
   ended: z
     .strictObject({ how: z.enum(["proved", "held", "given up"]), at: time })

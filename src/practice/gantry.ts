@@ -7,6 +7,7 @@
 import type { MachinePoint, Placement } from "../core/geometry/frames";
 import type { GcodeProgram, GcodeStep } from "../formats/gcode-parser";
 import { strayAt } from "./axes-truth";
+import type { Cutter } from "./cut-width";
 import { focusOf, type GantryTruth, type PracticeController } from "./gantry-truth";
 import { HeadHeight } from "./head-height";
 import { straightMove } from "./motion";
@@ -24,6 +25,8 @@ export type Mark = {
   line: number;
   /** How narrow the beam was, 1 in focus; left out where no height was set. */
   narrowness?: number;
+  /** It went through the stock; left out where it did not. */
+  cutThrough?: true;
   /** Where its middle was sent, machine; left out where nothing was sent. */
   sent?: { x: number; y: number };
 };
@@ -38,6 +41,16 @@ export type Bed = {
 
 export type Burn = { ok: true; marks: Mark[] } | { ok: false; line: number; message: string };
 
+/** What is done by hand, and what lies on the bed. */
+export type Besides = {
+  /** Heights, by the words of the pause that tells them. */
+  heights?: ReadonlyMap<string, number>;
+  /** How the stock is propped, if it is. */
+  prop?: Prop | null;
+  /** How it is cut, if it is. */
+  cutter?: Cutter | null;
+};
+
 /** A mark that is at one height from end to end. */
 const WHOLE: [number, number][] = [[0, 1]];
 
@@ -49,18 +62,16 @@ type Area = Extract<GcodeStep, { kind: "scan begin" }> & { outline: Move[] };
 /**
  * Burns a program. Refuses what would leave the bed or is faster than the machine goes, with the line.
  *
- * @param byHand heights that a hand sets, by the words of the pause that tells them
- * @param prop how the stock is propped, if it is
+ * @param besides what is done by hand
  */
 export function burnOnGantry(
   program: GcodeProgram,
   truth: GantryTruth,
   controller: PracticeController,
   bed: Bed,
-  byHand: ReadonlyMap<string, number> = new Map(),
-  prop: Prop | null = null,
+  besides: Besides = {},
 ): Burn {
-  const gantry = new Gantry(truth, controller, bed, prop);
+  const gantry = new Gantry(truth, controller, bed, besides);
   let area: Area | null = null;
   let chain: Move[] = [];
   const flush = () => {
@@ -84,7 +95,7 @@ export function burnOnGantry(
     } else {
       flush();
       if (step.kind === "move") gantry.jump(step);
-      const height = step.kind === "pause" ? byHand.get(step.text) : undefined;
+      const height = step.kind === "pause" ? besides.heights?.get(step.text) : undefined;
       if (height !== undefined) gantry.height.set(height, "hand");
     }
   }
@@ -139,6 +150,8 @@ class Gantry {
   readonly marks: Mark[] = [];
   readonly height: HeadHeight;
   private readonly random: Random;
+  private readonly prop: Prop | null;
+  private readonly cutter: Cutter | null;
   /** Head minus motor, within half the play either way. */
   private slack = { x: 0, y: 0 };
 
@@ -146,8 +159,10 @@ class Gantry {
     private readonly truth: GantryTruth,
     private readonly controller: PracticeController,
     private readonly bed: Bed,
-    private readonly prop: Prop | null,
+    { prop = null, cutter = null }: Besides,
   ) {
+    this.prop = prop;
+    this.cutter = cutter;
     this.random = seeded(seedOf(truth.seed, "row ends"));
     this.height = new HeadHeight(focusOf(truth), truth.seed);
   }
@@ -234,21 +249,24 @@ class Gantry {
   ): void {
     const sent = span.on + share * (span.off - span.on);
     const middle = { x: from.x + ux * sent, y: from.y + uy * sent };
+    const along = Math.abs(ux) >= Math.abs(uy) ? "x" : "y";
     const left = this.height.line({
       ...{ powerShare: span.power / this.bed.powerAtFull, speedMmPerS: speed, middle },
-      along: Math.abs(ux) >= Math.abs(uy) ? "x" : "y",
+      along,
       ...(this.prop ? { riseMm: riseAt(this.prop, middle.x) } : {}),
     });
     if (left?.widthMm === 0) return;
-    const place = (along: number) => {
-      const there = from.x + ux * along + this.slack.x;
+    const cut = this.cutter?.width(span.power / this.bed.powerAtFull, speed, along) ?? 0;
+    const place = (way: number) => {
+      const there = from.x + ux * way + this.slack.x;
       const x = this.prop ? onSlant(this.prop, there) : there;
-      return trulyAt({ x, y: from.y + uy * along + this.slack.y }, this.truth);
+      return trulyAt({ x, y: from.y + uy * way + this.slack.y }, this.truth);
     };
     const [begin, end] = [place(on), place(off)];
     this.marks.push({
       ...{ x0: begin.x, y0: begin.y, x1: end.x, y1: end.y, sent: middle },
-      ...{ widthMm: left?.widthMm ?? this.truth.spotMm, speedMmPerS: speed, line: span.line },
+      ...{ widthMm: left?.widthMm ?? (cut > 0 ? cut : this.truth.spotMm), speedMmPerS: speed, line: span.line },
+      ...(cut > 0 ? { cutThrough: true as const } : {}),
       ...(left ? { narrowness: left.narrowness } : {}),
     });
   }

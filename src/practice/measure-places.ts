@@ -27,6 +27,8 @@ export function distanceSeen(measurand: Measurand, marks: readonly Mark[], place
         (a, b) => b[measurand.along] - a[measurand.along] + (sign * (a.widthMm + b.widthMm)) / 2,
       );
     }
+    case "pushed gap":
+      return pushedGap(measurand.cuts.map(at), measurand.along);
     case "readout": {
       const found = nearestTo(measurand.of, sent, placement);
       return found ? always(found.sent[measurand.along]) : NOTHING;
@@ -34,6 +36,19 @@ export function distanceSeen(measurand: Measurand, marks: readonly Mark[], place
     default:
       return { ok: false, why: "The practice machine cannot show this." };
   }
+}
+
+/** The window less the strips that lie in it: the strips are what is left between one cut and the next. */
+function pushedGap(cuts: readonly (Place | null)[], along: "x" | "y"): Seen {
+  const there = cuts.filter((c) => c !== null);
+  const [first, last] = [there[0], there.at(-1)];
+  if (!first || !last || there.length < cuts.length) return NOTHING;
+  const window = last[along] - first[along] + (first.widthMm + last.widthMm) / 2;
+  const strips = there.slice(1).reduce((sum, c, i) => {
+    const before = there[i] as Place;
+    return sum + c[along] - before[along] - (c.widthMm + before.widthMm) / 2;
+  }, 0);
+  return always(window - strips);
 }
 
 /** The marks of a feature, by where they were sent. */

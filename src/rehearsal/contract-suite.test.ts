@@ -15,7 +15,7 @@ import { madeUp } from "../core/procedures/made-up/procedure";
 import { outcomeSchema } from "../core/procedures/outcome";
 import { PROCEDURES, procedureById, proceduresFor } from "../core/procedures/registry";
 import { sampleBar } from "../core/procedures/sample-bar/procedure";
-import { SAMPLE_GALVO, SAMPLE_MACHINE } from "../core/procedures/sample-machine";
+import { SAMPLE_GALVO, SAMPLE_MACHINE, SAMPLE_STOCK } from "../core/procedures/sample-machine";
 import type { SettingsInForce } from "../core/procedures/setting";
 import { verdictSchema } from "../core/procedures/verdict";
 import { parseDxf } from "../formats/dxf-parser";
@@ -36,7 +36,9 @@ const GAUGE = {
   placing: { sdMm: 0.02, relativeDoubt: 0.5 },
 } as const;
 const SAMPLES = [SAMPLE_MACHINE, SAMPLE_GALVO];
-const contextOn = (machine: MachineSpec): PlanContext => ({ machine, couponCode: "T-1", inForce: {} });
+const contextOn = (machine: MachineSpec): PlanContext => ({
+  ...{ machine, couponCode: "T-1", inForce: {}, stocks: [SAMPLE_STOCK] },
+});
 const ALL: AnyProcedure[] = [...PROCEDURES, madeUp, sampleBar];
 
 /** Some answer that fits what is asked. */
@@ -208,7 +210,14 @@ describe.each(EACH)("%s on a %s", (_id, _kind, procedure, machine) => {
     expect(outcomeSchema.parse(JSON.parse(JSON.stringify(outcome)))).toEqual(outcome);
     if (outcome.status !== "solved") throw new Error(outcome.status);
     expect(outcome.complete).toBe(true);
-    expect(outcome.corrections.length + outcome.adjustments.length).toBeGreaterThan(0);
+    expect(outcome.corrections.length + outcome.adjustments.length + (outcome.forStock ? 1 : 0)).toBeGreaterThan(0);
+    // What is done stock by stock keeps something of it, with its sum.
+    expect(outcome.forStock !== undefined).toBe(procedure.stock !== undefined);
+    if (outcome.forStock) {
+      expect(outcome.forStock.stock).toBe(form.defaults[procedure.stock?.field ?? ""]);
+      expect(outcome.forStock.arithmetic.length).toBeGreaterThan(0);
+      for (const { quantity } of outcome.forStock.values) expect(quantity.standardUncertainty).toBeGreaterThan(0);
+    }
     for (const correction of outcome.corrections) {
       expect(procedure.settings.map((s) => s.key)).toContain(correction.setting);
       expect(procedure.sets(form.defaults)).toContain(correction.setting);

@@ -1,7 +1,7 @@
 /** Burning on a practice machine what was exported, and reading it: the file text is all that passes between them. */
 import type { Op } from "../core/coupon/program";
 import type { RoundSpec } from "../core/coupon/round-spec";
-import type { Site } from "../core/coupon/site";
+import type { Measurand, Site } from "../core/coupon/site";
 import type { Placement } from "../core/geometry/frames";
 import { fromInternal, type LengthUnit, UNITS } from "../core/metrology/units";
 import type { AnswerValue } from "../core/procedures/answer";
@@ -15,14 +15,16 @@ import { commentText, couponComment } from "../formats/gcode-words";
 import { faultText } from "../formats/parsed";
 import { parseSvg } from "../formats/svg-parser";
 import { readoutInFocus } from "../practice/bed";
+import { Cutter, taperedBy } from "../practice/cut-width";
 import { edgeSeen } from "../practice/edges";
 import { burnOnGalvo } from "../practice/galvo";
 import type { GalvoTruth } from "../practice/galvo-truth";
 import { burnOnGantry, type Mark, trueCorner } from "../practice/gantry";
-import type { GantryTruth, PracticeController } from "../practice/gantry-truth";
+import { focusOf, type GantryTruth, type PracticeController } from "../practice/gantry-truth";
 import { marksByHand } from "../practice/hand-marks";
 import { peakNoted } from "../practice/head-height";
 import { judgedCells } from "../practice/judge-cells";
+import { feltAs, gapOf, handFromSeed } from "../practice/judge-mate";
 import { placeOnRamp } from "../practice/judge-ramp";
 import { type Hand, practiceReading, seenOf } from "../practice/measure";
 import { type AxisKeys, asEntered, bedOf, heightsOf, isGalvo, type PracticeTruth } from "../practice/practice-truth";
@@ -47,7 +49,7 @@ export function burnFile(
   machine: MachineSpec,
   truth: PracticeTruth,
   controller: PracticeController,
-  spec: Pick<RoundSpec, "program" | "placement">,
+  spec: Pick<RoundSpec, "program" | "placement" | "pieces">,
 ): PracticeBurn {
   const isByHand = spec.program.every((op) => op.kind !== "mark");
   if (!isGalvo(truth)) {
@@ -96,7 +98,7 @@ export function burnGcode(
   machine: MachineSpec,
   truth: GantryTruth,
   controller: PracticeController,
-  spec: Pick<RoundSpec, "program" | "placement"> = { program: [], placement: { xMm: 0, yMm: 0 } },
+  spec: Pick<RoundSpec, "program" | "placement" | "pieces"> = NOTHING_BY_HAND,
 ): PracticeBurn {
   const parsed = parseGcode(text, { dialect: machine.gcode });
   if (!parsed.ok) return { ok: false, message: faultText(parsed) };
@@ -120,9 +122,22 @@ export function burnGcode(
   const op = spec.program.find((o) => o.kind === "prop");
   const prop = op ? propped(op, spec.placement.xMm, truth.seed) : null;
   const runs = asItRuns(truth, controller, machine);
-  const burn = burnOnGantry(asSeenFromAbove(parsed.value, machine), runs, controller, bed, byHand, prop);
+  const burn = burnOnGantry(asSeenFromAbove(parsed.value, machine), runs, controller, bed, {
+    ...{ heights: byHand, prop, cutter: cutterFor(spec, runs) },
+  });
   if (!burn.ok) return { ok: false, message: `Line ${burn.line}: ${burn.message}` };
   return { ...burn, corner: trueCorner(spec.placement, runs) };
+}
+
+const NOTHING_BY_HAND = { program: [], placement: { xMm: 0, yMm: 0 }, pieces: [] };
+
+/** The beam on the stock that lies there, where it is cut; a group that is marked again and again is cut in as many passes. */
+function cutterFor({ pieces, program }: Pick<RoundSpec, "program" | "pieces">, truth: GantryTruth): Cutter | null {
+  const cutFrom = pieces[0]?.cutFrom;
+  if (!cutFrom) return null;
+  const marked = program.flatMap((op) => (op.kind === "mark" ? [`${op.piece} ${op.settings}`] : []));
+  const passes = Math.max(1, ...marked.map((group) => marked.filter((other) => other === group).length));
+  return new Cutter(focusOf(truth), { ...cutFrom, passes }, truth.seed, truth.endJitterMm === 0);
 }
 
 /** With the numbers that its controller holds now. */
@@ -168,10 +183,13 @@ export type PracticeAnswer =
 export function siteReader(
   site: Site,
   { marks, corner: at }: BurnedPiece,
-  placement: Placement,
+  { placement, pieces }: Pick<RoundSpec, "placement" | "pieces">,
   truth: PracticeTruth,
   size: { widthMm: number; depthMm: number },
 ): (hand: Hand, random: Random, unit?: LengthUnit) => PracticeAnswer {
+  const cutFrom = pieces[0]?.cutFrom;
+  if (cutFrom && !marks.some((m) => m.cutThrough)) return () => NOT_THROUGH;
+  if (site.measurand.kind === "clearance") return mateReader(site, site.measurand, marks, placement, truth);
   if (site.ask.kind === "cells") {
     const { ask } = site;
     return (_, random) => {
@@ -203,10 +221,41 @@ export function siteReader(
   const seen =
     measurand.kind === "edge distance" && !isGalvo(truth)
       ? edgeSeen(measurand, marks, truth, size, placement)
-      : seenOf(measurand, marks, at, placement);
+      : atFace(measurand, seenOf(measurand, marks, at, placement), cutFrom);
   if (measurand.kind === "readout" && seen.ok)
     return (hand, random, unit = "mm") => asRead(seen.mean, shownBy(hand), random, unit);
   return (hand, random, unit = "mm") => readOnce(site, seen, hand, random, unit);
+}
+
+const NOT_THROUGH: PracticeAnswer = {
+  ...{ ok: true, value: null, text: "" },
+  input: { kind: "cannot read", why: "It is not cut through." },
+};
+
+/** How one mate goes into the other: each judgement is one by the same pair of hands. */
+function mateReader(
+  { ask }: Site,
+  measurand: Extract<Measurand, { kind: "clearance" }>,
+  marks: readonly Mark[],
+  placement: Placement,
+  truth: PracticeTruth,
+): (hand: Hand, random: Random) => PracticeAnswer {
+  const gap = gapOf(measurand, marks, placement);
+  if (gap === null || ask.kind !== "ordinal")
+    return () => ({ ok: false, why: "There are no such mates on the practice piece." });
+  const feel = handFromSeed(truth.seed);
+  return (_, random) => {
+    const category = ask.categories[Math.min(feltAs(gap, feel, random), ask.categories.length - 1)] as string;
+    const input = { kind: "ordinal" as const, category };
+    return { ok: true, value: input, input, text: category };
+  };
+}
+
+/** At the bottom a cut is narrower: parts are larger there, holes smaller. */
+function atFace(measurand: Measurand, seen: Seen, cutFrom: { stock: string; thicknessMm: number } | undefined): Seen {
+  if (!seen.ok || !cutFrom || measurand.kind !== "cut size" || measurand.face !== "bottom") return seen;
+  const by = (measurand.of === "part" ? 1 : -1) * taperedBy(cutFrom);
+  return { ok: true, look: (random) => seen.look(random) + by, mean: seen.mean + by };
 }
 
 function readOnce(site: Site, seen: Seen, hand: Hand, random: Random, unit: LengthUnit): PracticeAnswer {

@@ -46,6 +46,8 @@ export const pieceSchema = z.object({
   paths: z.array(couponPathSchema),
   /** Lengths along X come out so much longer on the stock than drawn, from a place on: it was propped. */
   seen: z.object({ fromXMm: z.number(), stretchX: z.number().positive() }).optional(),
+  /** What is cut through, by the key of its stock, and how far the focus lies below its top face; left out where nothing is cut. */
+  cutFrom: z.object({ stock: z.string(), thicknessMm: z.number().positive(), focusBelowMm: z.number() }).optional(),
 });
 export type Piece = z.infer<typeof pieceSchema>;
 

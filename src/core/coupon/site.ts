@@ -83,6 +83,10 @@ export const featureSchema = z.discriminatedUnion("kind", [
 ]);
 export type Feature = z.infer<typeof featureSchema>;
 
+/** Two cuts that face each other. */
+const touchingSidesSchema = z.object({ from: featureSchema, to: featureSchema, along: z.enum(["x", "y"]) });
+export type TouchingSides = z.infer<typeof touchingSidesSchema>;
+
 /** The physical quantity: what a practice machine or a picture reader answers. */
 export const measurandSchema = z.discriminatedUnion("kind", [
   /** Coordinate of `to` minus coordinate of `from`. */
@@ -101,7 +105,11 @@ export const measurandSchema = z.discriminatedUnion("kind", [
     from: featureSchema,
     to: featureSchema,
     along: z.enum(["x", "y"]),
+    /** Left out: the top one. */
+    face: z.enum(["top", "bottom"]).optional(),
   }),
+  /** What cuts beside each other have taken together: the strips between them are pushed to one side of their frame. */
+  z.object({ kind: z.literal("pushed gap"), cuts: z.array(featureSchema).min(2), along: z.enum(["x", "y"]) }),
   /** From an edge of the stock, where it lies against the bed's own stops or a fixture, so far along the edge from the corner of the two edges. */
   z.object({
     kind: z.literal("edge distance"),
@@ -122,7 +130,20 @@ export const measurandSchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("sharpest"), cells: z.array(rectSchema) }),
   z.object({ kind: z.literal("ticks visible"), within: rectSchema }),
   z.object({ kind: z.literal("darkness"), within: rectSchema }),
-  z.object({ kind: z.literal("clearance"), mate: z.string() }),
+  /** How one part goes into another. */
+  z.object({
+    kind: z.literal("clearance"),
+    mate: z.string(),
+    /** Cuts of what goes in, and of what it goes into; `thicknessMm` where a sheet goes in. Left out: nothing is cut. */
+    touching: z
+      .array(
+        z.object({
+          inner: z.union([touchingSidesSchema, z.object({ thicknessMm: z.number().positive() })]),
+          outer: touchingSidesSchema,
+        }),
+      )
+      .optional(),
+  }),
   z.object({ kind: z.literal("depth"), within: rectSchema }),
   /** Height at which marking is brightest and loudest, with the number that is read rising or falling. */
   z.object({ kind: z.literal("height of peak"), going: z.enum(["up", "down"]) }),

@@ -18,6 +18,7 @@ import type { Need } from "./need";
 import type { Outcome } from "./outcome";
 import type { OpticSpec } from "./part-spec";
 import type { SettingSpec, SettingsInForce } from "./setting";
+import type { StockAtHand } from "./stock-at-hand";
 import type { Verdict } from "./verdict";
 
 export const purposeSchema = z.enum(["measure", "tune", "refine", "proof", "check"]);
@@ -35,7 +36,12 @@ export type FieldSpec = {
   | { kind: "quantity"; dimension: Dimension; unit: UnitId; signed?: true }
   | { kind: "quantities"; dimension: Dimension; unit: UnitId }
   | { kind: "count" }
-  | { kind: "choice"; options: { value: string; label: string; why: string }[] }
+  | {
+      kind: "choice";
+      options: { value: string; label: string; why: string }[];
+      /** Where more of them are made. */
+      elsewhere?: { href: string; label: string };
+    }
 );
 
 export type PlanContext = {
@@ -49,6 +55,8 @@ export type PlanContext = {
   gauges?: readonly Gauge[];
   /** Largest residual that is still good, internal unit; left out: as the procedure has it. */
   tolerance?: number;
+  /** Stocks of the workshop, the one at hand first; left out where nothing is known of them. */
+  stocks?: readonly StockAtHand[];
   /** The day on which the trial was begun, for example `2026-05-31`, to be burned beside the code; left out where it is not known. */
   day?: string;
 };
@@ -104,6 +112,13 @@ export interface Procedure<P = unknown> {
   readonly needs: readonly Need[];
   /** Done where there is a reason for it: that it was never done is no reason. */
   readonly occasional?: true;
+  /** Done for each stock anew, on which it stands by itself; left out elsewhere. */
+  readonly stock?: {
+    /** Of its layout: names the batch by its key. */
+    field: string;
+    /** The stock as a plan has it, with what its card said when it was laid out. */
+    of: (plan: P) => StockAtHand | null;
+  };
   /**
    * What is noted of the machine once its adjustments are made by hand, and the words for their sizes: `raise by`, `against the highest`.
    * Left out where there are none.

@@ -10,6 +10,7 @@ export const LOADERS: Readonly<Record<string, () => Promise<AnyProcedure>>> = {
   "bed-tilt": () => import("./bed-tilt/procedure").then((m) => m.bedTilt),
   "fixture-stops": () => import("./fixture-stops/procedure").then((m) => m.fixtureStops),
   focus: () => import("./focus/procedure").then((m) => m.focus),
+  kerf: () => import("./kerf/procedure").then((m) => m.kerf),
   "scan-offset": () => import("./scan-offset/procedure").then((m) => m.scanOffset),
   squareness: () => import("./squareness/procedure").then((m) => m.squareness),
   origin: () => import("./origin/procedure").then((m) => m.origin),

@@ -24,6 +24,7 @@ export const WHY = {
   /** Fitted before, and fitted again. */
   knownOptic: "an optic that was fitted before was fitted again",
   knownRotary: "a rotary that was fitted before was fitted again",
+  newBatch: "a new batch of the stock was begun",
   elsewhere: "it was proved on another bench: read back here what the controller holds",
 } as const;
 

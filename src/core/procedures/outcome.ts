@@ -134,6 +134,18 @@ export const wishSchema = z.object({
 });
 export type Wish = z.infer<typeof wishSchema>;
 
+/** What is kept on the card of the stock that it was cut from: for this batch, this machine and these conditions alone. */
+export const stockResultSchema = z.object({
+  kind: z.literal("kerf"),
+  /** Key of the batch. */
+  stock: z.string(),
+  values: z.array(z.object({ id: z.string(), label: z.string(), quantity: measuredSchema, unit: unitIdSchema })),
+  /** Speed, power, passes and so on, in words. */
+  conditions: z.array(z.object({ label: z.string(), text: z.string() })),
+  arithmetic: z.array(z.string()),
+});
+export type StockResult = z.infer<typeof stockResultSchema>;
+
 /** What a solution makes, to be taken away as a file. */
 export const artefactSchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("text"), name: z.string(), mime: z.string(), text: z.string() }),
@@ -169,6 +181,8 @@ export const outcomeSchema = z.discriminatedUnion("status", [
     estimates: z.array(estimateSchema),
     corrections: z.array(correctionSchema),
     adjustments: z.array(adjustmentSchema).default([]),
+    /** Left out where nothing is kept of a stock. */
+    forStock: stockResultSchema.optional(),
     findings: z.array(findingSchema),
     table: resultTableSchema.nullable(),
     figures: z.array(figureSchema),

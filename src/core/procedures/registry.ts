@@ -4,6 +4,7 @@ import { bedTilt } from "./bed-tilt/procedure";
 import type { AnyProcedure } from "./contract";
 import { fixtureStops } from "./fixture-stops/procedure";
 import { focus } from "./focus/procedure";
+import { kerf } from "./kerf/procedure";
 import type { MachineKind } from "./machine-spec";
 import { origin } from "./origin/procedure";
 import { scanOffset } from "./scan-offset/procedure";
@@ -13,6 +14,7 @@ export const PROCEDURES: readonly AnyProcedure[] = [
   focus,
   axisScale,
   scanOffset,
+  kerf,
   bedTilt,
   squareness,
   origin,

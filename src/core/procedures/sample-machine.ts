@@ -1,6 +1,7 @@
 /** A machine on which every procedure can be tried: for tests, rehearsals and benches. */
 import { USUAL_DIALECT } from "./gcode-dialect";
 import { type MachineSpec, UNKNOWN_AXES } from "./machine-spec";
+import type { StockAtHand } from "./stock-at-hand";
 
 /** Its counterpart with mirrors that turn, on metal. */
 export const SAMPLE_GALVO: MachineSpec = {
@@ -24,4 +25,10 @@ export const SAMPLE_MACHINE: MachineSpec = {
   held: { "scan offset": { unit: "mm", step: 0.001, range: null, tableKind: "interpolated", sense: 1 } },
   tolerances: {},
   recheckDays: {},
+};
+
+/** A stock that every procedure can be tried on. */
+export const SAMPLE_STOCK: StockAtHand = {
+  ...{ key: "test-sheet/1", name: "Test sheet", batch: "1", nominalMm: 3 },
+  thickness: { meanMm: 3, leastMm: 2.97, mostMm: 3.03, sdMm: 0.02, count: 5, uMm: 0.012 },
 };

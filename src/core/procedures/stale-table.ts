@@ -3,7 +3,7 @@ import { CHANGES, type ChangeKind, changeKindSchema } from "./change";
 import type { AnyProcedure } from "./contract";
 import { type Effect, type Need, reasonOf, WHY } from "./need";
 
-type Stands = Pick<AnyProcedure, "title" | "needs">;
+type Stands = Pick<AnyProcedure, "title" | "needs" | "stock">;
 
 const EFFECT_WORDS: Record<Effect, string> = { stale: "stale", check: "check due" };
 
@@ -16,6 +16,7 @@ export function staleTable(procedures: readonly Stands[]): string {
     known(WHY.knownOptic, procedures, "optic"),
     row(WHY.otherRotary, procedures, (n) => n.on === "rotary"),
     known(WHY.knownRotary, procedures, "rotary"),
+    [WHY.newBatch, ...procedures.map((p) => effectText(p.stock ? "check" : undefined))],
     [WHY.ownEntry, ...procedures.map(() => EFFECT_WORDS.stale)],
     [WHY.gauge, ...procedures.map(() => EFFECT_WORDS.stale)],
     ["the recheck interval of the machine is over", ...procedures.map(() => EFFECT_WORDS.check)],

@@ -6,6 +6,7 @@ import { zeroSchema } from "../../core/metrology/sitting";
 import { answerInputSchema } from "../../core/procedures/answer-input";
 import { draftSchema } from "../../core/procedures/draft";
 import { gcodeDialectSchema } from "../../core/procedures/gcode-dialect";
+import { cardOf } from "../../core/procedures/stock-at-hand";
 import { database } from "../../data/server-database";
 import { momentNow } from "../keeping/clock";
 import * as adjustment from "../trial/adjustment-steps";
@@ -14,15 +15,19 @@ import * as check from "../trial/check-steps";
 import * as correction from "../trial/correction-steps";
 import * as documents from "../trial/load-document";
 import * as steps from "../trial/trial-steps";
+import * as stock from "../trial/trial-stock";
 import { fileText, run } from "./run-action";
 
 const trialId = z.number().int().positive();
 const roundN = z.number().int().positive();
 const typedRows = z.array(z.object({ at: z.number().nullable(), text: z.string().max(60) })).max(500);
 
+/** `stock`: key of a batch, where it is begun on one. */
+const begun = z.object({ machine: z.string(), procedure: z.string(), stock: z.string().nullable().default(null) });
+
 export async function beginTrial(input: unknown) {
-  return run(z.object({ machine: z.string(), procedure: z.string() }), input, (i) => {
-    const id = steps.beginTrial(database(), i.machine, i.procedure, momentNow());
+  return run(begun, input, (i) => {
+    const id = steps.beginTrial(database(), i.machine, i.procedure, momentNow(), i.stock);
     revalidatePath("/");
     return id;
   });
@@ -37,8 +42,9 @@ export async function loadTrial(input: unknown) {
 }
 
 export async function beginCheck(input: unknown) {
-  return run(z.object({ machine: z.string(), procedure: z.string() }), input, (i) => {
-    const id = check.beginCheck(database(), i.machine, i.procedure, momentNow());
+  return run(begun, input, (i) => {
+    const card = i.stock === null ? null : cardOf(i.stock);
+    const id = check.beginCheck(database(), i.machine, i.procedure, momentNow(), card);
     revalidatePath("/", "layout");
     return id;
   });
@@ -196,6 +202,20 @@ export async function noteAdjusted(input: unknown) {
 export async function undoAdjusted(input: unknown) {
   return run(z.object({ trialId, n: roundN }), input, (i) => {
     adjustment.undoAdjusted(database(), i.trialId, i.n, momentNow());
+    revalidatePath("/", "layout");
+  });
+}
+
+export async function keepForStock(input: unknown) {
+  return run(z.object({ trialId, n: roundN, seen: z.string().max(80) }), input, (i) => {
+    stock.keepForStock(database(), i.trialId, i.n, i.seen, momentNow());
+    revalidatePath("/", "layout");
+  });
+}
+
+export async function takeOffCard(input: unknown) {
+  return run(z.object({ trialId }), input, (i) => {
+    stock.takeOffCard(database(), i.trialId, momentNow());
     revalidatePath("/", "layout");
   });
 }

@@ -25,12 +25,15 @@ import { isGalvo, type PracticeTruth, practiceFromSeed } from "../../practice/pr
 import { writeDown } from "../ledger/ledger-steps";
 import type { TypedRow } from "../ledger/typed-value";
 import { wear } from "../practice/practice-machine";
+import { keepStock, takeThickness } from "../stock/stock-steps";
+import { stockView } from "../stock/stock-view";
 import { burnOnPractice } from "../trial/burn-on-practice";
 import { beginCheck } from "../trial/check-steps";
 import { acceptVerdict, confirmHeld, layOutNext, recordEntry } from "../trial/correction-steps";
 import { readAllOnPractice } from "../trial/read-all-on-practice";
 import { fullTrial, historyOf, readingStamp, roundOf } from "../trial/trial-record";
 import { beginTrial, keepDraft, openSession } from "../trial/trial-steps";
+import { keepForStock } from "../trial/trial-stock";
 
 const DAY_MS = 86_400_000;
 const MINUTE_MS = 60_000;
@@ -199,6 +202,35 @@ function setOut(db: Db, now: number): void {
   provedTrial(db, alder, FOCUSED, now - 33 * DAY_MS);
   provedTrial(db, alder, LENGTHS_RIGHT, now - 32 * DAY_MS);
   provedTrial(db, bracken, FOCUSED, now - 61 * DAY_MS);
+  cardsOfStock(db, now - 58 * DAY_MS);
+  provedTrial(db, bracken, KERF_TOLD, now - 57 * DAY_MS);
+}
+
+/** What the workshop cuts most, squeezed as it came; the acrylic waits for it. */
+function cardsOfStock(db: Db, at: number): void {
+  const birch = keepStock(
+    db,
+    {
+      ...{ slug: null, name: "Birch plywood 3 mm", nominal: "3 mm", batch: "spring" },
+      note: "Stakes and label holders.",
+    },
+    at,
+  );
+  const batchId = stockView(db, birch)?.batches[0]?.id ?? 0;
+  takeThickness(
+    db,
+    {
+      ...{ stock: birch, batchId, text: "2.94 3.02 2.97 2.99 3.01", gauge: "calipers" },
+      sure: false,
+      clientKey: "demo birch",
+    },
+    at + 5 * MINUTE_MS,
+  );
+  keepStock(
+    db,
+    { ...{ slug: null, name: "Clear acrylic 5 mm", nominal: "5 mm", batch: "1" }, note: "Markers of the beds." },
+    at + 10 * MINUTE_MS,
+  );
 }
 
 function addDemoMachine(
@@ -227,6 +259,7 @@ function recordFirst(db: Db, trialId: number, { role }: Told, at: number): void 
   const outcome = full.procedure.solve(historyOf(full, 1));
   if (outcome.status !== "solved") throw new Error("the demo trial cannot be solved");
   const holderId = holdersOf(db, full.trial.machineId).find((h) => h.role === role)?.id ?? 0;
+  if (outcome.forStock) keepForStock(db, trialId, 1, readingStamp(full, 1), at);
   for (const c of outcome.corrections) {
     const rows = c.rows.map((row) => ({ at: row.at, text: entryText(row.enter, c) }));
     const { setting } = c;
@@ -293,6 +326,12 @@ const FOCUSED: Told = {
   draft: { settableMm: "0.2" },
 };
 
+/** Part and hole with the calipers. */
+const KERF_TOLD: Told = {
+  ...{ procedure: "kerf", settings: [], role: "controller", gauge: "calipers", held: null },
+  draft: { stock: "birch-plywood-3-mm/spring", speedMmPerS: "8", repeats: "4" },
+};
+
 /** With the calipers over what they reach, the number of each drive as it was found. */
 const LENGTHS_RIGHT: Told = {
   ...{ procedure: "axis-scale", settings: Object.values(AXIS_SCALE), role: "controller", gauge: "calipers" },
@@ -322,6 +361,6 @@ function heldCheck(db: Db, machine: Machine, at: number): void {
 
 function burnAndRead(db: Db, trialId: number, n: number, gauge: string | null, at: number): void {
   burnOnPractice(db, trialId, n, null, at);
-  openSession(db, trialId, n, gauge, { outside: 0, inside: null }, at + 4 * MINUTE_MS);
+  openSession(db, trialId, n, gauge, { outside: 0, inside: gauge === "calipers" ? 0 : null }, at + 4 * MINUTE_MS);
   readAllOnPractice(db, trialId, n, "demo", (taken) => at + 5 * MINUTE_MS + taken * 20_000);
 }

@@ -15,6 +15,7 @@ import { addPractice } from "../../data/practice";
 import type { PracticeController } from "../../practice/gantry-truth";
 import { practiceFromSeed } from "../../practice/practice-truth";
 import { seedOf } from "../../practice/random";
+import { freeSlug } from "../free-slug";
 import { settingsOf } from "../procedures/settings";
 import { Refusal } from "../refusal";
 import { numberIn, wavelengthNm } from "./wavelength";
@@ -100,15 +101,8 @@ function refuseOtherKindsOfUnit(db: Db, known: Machine, spec: MachineSpec): void
 
 /** A new machine with a controller and, where it takes G-code, Ustrina's own as its holders; the one that acts on burns first. */
 export function standOnBench(db: Db, spec: MachineSpec, now: number): Machine {
-  const base =
-    spec.name
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, "-")
-      .replace(/^-|-$/g, "") || "machine";
   // `new` is an address of its own.
-  const taken = ["new", ...everyMachine(db).map((m) => m.slug)];
-  let slug = base;
-  for (let i = 2; taken.includes(slug); i++) slug = `${base}-${i}`;
+  const slug = freeSlug(spec.name, "machine", ["new", ...everyMachine(db).map((m) => m.slug)]);
   const controller = { name: `Controller of ${spec.name}`, role: "controller" as const };
   if (burnFileOf(spec.kind) !== "g-code") return addMachine(db, slug, spec, [controller], now);
   const holders = [controller, { name: "Ustrina's own G-code", role: "ustrina" as const }];

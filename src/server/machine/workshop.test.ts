@@ -417,7 +417,7 @@ describe("taking a machine off the bench", () => {
   it("is refused where history needs it; archived it frees its optic, keeps its name and comes back", () => {
     expect(refusal(() => removeMachine(db, "bracken"))).toMatchObject({
       field: "history",
-      message: expect.stringMatching(/14 trials and 8 ledger entries.*Archive it instead/),
+      message: expect.stringMatching(/15 trials and 8 ledger entries.*Archive it instead/),
     });
     archive(db, "bracken", NOW);
     const bench = benchView(db, NOW);

@@ -1,4 +1,5 @@
 /** Everything kept of one machine, read once: its ledger, what happened to it, what was fitted, its trials and their verdicts. */
+import type { AnyProcedure } from "../../core/procedures/contract";
 import type { Db } from "../../data/database";
 import { eventsOf, type MachineEvent } from "../../data/events";
 import { type GaugeFault, gaugeFaults, gaugesOfTrial } from "../../data/gauges";
@@ -7,7 +8,9 @@ import { cameFromElsewhere } from "../../data/load-trial";
 import { everyHolderOf, type Holder, type Machine } from "../../data/machines";
 import { type Fitting, fittingsOf } from "../../data/parts";
 import { type KeptVerdict, verdictsOfMachine } from "../../data/solutions";
+import { batchesOf, stockBySlug } from "../../data/stocks";
 import { type Trial, trialsOfMachine } from "../../data/trials";
+import { stocksOfTrials } from "./stocks-of-trials";
 
 export type MachineRecord = {
   machine: Machine;
@@ -24,6 +27,10 @@ export type MachineRecord = {
   faults: readonly GaugeFault[];
   /** When a trial was read with which gauge. */
   readWith: (trialId: number) => { gauge: string; at: number }[];
+  /** On which batch each trial of a procedure is, by its key; empty where it is on none. */
+  stocksOf: (procedure: AnyProcedure) => (trialId: number) => string;
+  /** Name of a card, and when its newest batch was begun. */
+  card: (slug: string) => { name: string; newest: { label: string; begunAt: number } | null } | undefined;
 };
 
 export function machineRecord(db: Db, machine: Machine): MachineRecord {
@@ -39,5 +46,10 @@ export function machineRecord(db: Db, machine: Machine): MachineRecord {
     isFromElsewhere: (trial) => cameFromElsewhere(db, trial),
     faults: gaugeFaults(db),
     readWith: (trialId) => gaugesOfTrial(db, trialId),
+    stocksOf: (procedure) => stocksOfTrials(db, machine.id, procedure),
+    card: (slug) => {
+      const found = stockBySlug(db, slug);
+      return found && { name: found.spec.name, newest: batchesOf(db, found.id)[0] ?? null };
+    },
   };
 }

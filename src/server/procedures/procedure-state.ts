@@ -9,10 +9,12 @@ import { effectOfFitting, type Need, reasonOf, WHY } from "../../core/procedures
 import { entryBefore, isSame } from "../../core/procedures/setting-history";
 import { shownUnit } from "../../core/procedures/shown-unit";
 import { type Derived, type Standing, stateOf } from "../../core/procedures/state";
+import { cardOf } from "../../core/procedures/stock-at-hand";
 import type { Verdict } from "../../core/procedures/verdict";
 import type { LedgerEntry } from "../../data/ledger";
 import type { Machine } from "../../data/machines";
 import type { KeptVerdict } from "../../data/solutions";
+import { batchKey } from "../../data/stocks";
 import type { Trial } from "../../data/trials";
 import type { MachineRecord } from "./machine-record";
 
@@ -21,6 +23,17 @@ export type ProcedureState = Derived & {
   detail: string;
   /** The trial to open; null where there is none. */
   trialId: number | null;
+  /** Of what is done stock by stock: how it stands on each, what is most to be done first; left out elsewhere. */
+  stocks?: StockState[];
+};
+
+/** How a procedure stands on one stock. */
+export type StockState = ProcedureState & {
+  /** Address part of the card; empty while no stock is chosen. */
+  card: string;
+  name: string;
+  /** Key of the newest batch. */
+  newest: string;
 };
 
 export type OpenProgress = { stage: string; detail: string; toProve: boolean };
@@ -71,19 +84,78 @@ export function procedureState(
   record: MachineRecord,
   procedure: AnyProcedure,
   progress: (trialId: number) => OpenProgress,
-  { now, length }: Seen,
+  seen: Seen,
 ): ProcedureState {
   const trials = trialsOf(record, procedure.id);
+  const checks = checksOf(record, procedure.id);
+  if (!procedure.stock) return stateAmong(record, procedure, progress, seen, { trials, checks, batch: null });
+  const stocks = stockStates(record, procedure, progress, seen, { trials, checks });
+  const [first] = stocks;
+  if (!first) return { state: "not done", since: null, reasons: [], detail: "", trialId: null, stocks };
+  const due = stocks.filter((s) => s.state !== "holding").length;
+  const count = `${stocks.length} ${stocks.length === 1 ? "stock" : "stocks"}${due > 0 ? `, ${due} due` : ""}`;
+  const isOpen = first.state === "open" || first.state === "to prove";
+  return {
+    ...{ state: first.state, since: first.since, trialId: first.trialId, stocks },
+    reasons: first.reasons.map((reason) => `${first.name}: ${reason}`),
+    detail: isOpen ? first.detail : count,
+  };
+}
+
+type Among = { trials: readonly Trial[]; checks: readonly KeptCheck[] };
+
+/** What is to be done first comes first. */
+const URGENCY: readonly ProcedureState["state"][] = [
+  "to prove",
+  "open",
+  "stale",
+  "drifting",
+  "check due",
+  "not done",
+  "holding",
+];
+
+function stockStates(
+  record: MachineRecord,
+  procedure: AnyProcedure,
+  progress: (trialId: number) => OpenProgress,
+  seen: Seen,
+  { trials, checks }: Among,
+): StockState[] {
+  const stockOf = record.stocksOf(procedure);
+  const cards = [...new Set(trials.map((t) => cardOf(stockOf(t.id))))];
+  const states = cards.map((card): StockState => {
+    const found = record.card(card);
+    const is = (trialId: number) => cardOf(stockOf(trialId)) === card;
+    const batch = found?.newest ?? null;
+    const own = { trials: trials.filter((t) => is(t.id)), checks: checks.filter((c) => is(c.trialId)), batch };
+    return {
+      ...stateAmong(record, procedure, progress, seen, own),
+      ...{ card, name: found?.name ?? "no stock chosen yet", newest: batch ? batchKey(card, batch.label) : "" },
+    };
+  });
+  // What was begun and given up says nothing.
+  const known = states.filter((s) => s.state !== "not done");
+  return known.sort((a, b) => URGENCY.indexOf(a.state) - URGENCY.indexOf(b.state));
+}
+
+/** @param batch the newest of the stock that these trials are on */
+function stateAmong(
+  record: MachineRecord,
+  procedure: AnyProcedure,
+  progress: (trialId: number) => OpenProgress,
+  { now, length }: Seen,
+  { trials, checks, batch }: Among & { batch: { begunAt: number } | null },
+): ProcedureState {
   const open = trials.find((t) => t.endedAt === null);
   const proof = newestProof(record, procedure, trials);
-  const checks = checksOf(record, procedure.id);
   const check = checks.at(-1);
   const opened = open ? progress(open.id) : null;
   const standing: Standing = {
     open: open && opened ? { since: open.begunAt, toProve: opened.toProve } : null,
     proved: proof ? { at: proof.verdict.acceptedAt } : null,
     check: check ? { at: check.at, result: check.verdict.result } : null,
-    changes: proof ? changesSince(record, procedure, proof) : [],
+    changes: proof ? [...changesSince(record, procedure, proof), ...newBatch(batch, proof)] : [],
     drift: driftSignal(driftChart(checks), checks.length),
     recheckDays: recheckDaysOf(record.machine, procedure),
   };
@@ -95,6 +167,12 @@ export function procedureState(
     detail: last ? leftOver(last.verdict, length) : proof ? leftOver(proof.verdict.result, length) : "",
     trialId: last?.trialId ?? proof?.trial.id ?? null,
   };
+}
+
+/** Another delivery of the same stock may cut differently. */
+function newBatch(batch: { begunAt: number } | null, { trial, verdict }: Proof): Change[] {
+  if (!batch || batch.begunAt <= trial.begunAt) return [];
+  return [{ at: Math.max(batch.begunAt, verdict.acceptedAt + 1), effect: "check", why: WHY.newBatch }];
 }
 
 export function recheckDaysOf(machine: Machine, procedure: AnyProcedure): number {

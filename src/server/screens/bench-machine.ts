@@ -23,6 +23,8 @@ export type NextStep = {
   /** Address for continuing. */
   href: string | null;
   procedure: string | null;
+  /** Key of the batch that it is done on; `null` where it is done on none, or on whichever is chosen. */
+  stock: string | null;
 };
 
 export type BenchMachine = {
@@ -88,7 +90,10 @@ function nextStep(
   progress: (trialId: number) => OpenProgress & { href: string },
 ): NextStep {
   if (!first || first.state === "holding")
-    return { title: "Nothing to do", reason: "every procedure holds", action: "none", href: null, procedure: null };
+    return {
+      ...{ title: "Nothing to do", reason: "every procedure holds", action: "none" as const },
+      ...{ href: null, procedure: null, stock: null },
+    };
   const { action, title } = WORK[first.state];
   const opened = action === "continue" && first.trialId !== null ? progress(first.trialId) : null;
   return {
@@ -97,5 +102,6 @@ function nextStep(
     action,
     href: opened?.href ?? null,
     procedure: first.id,
+    stock: first.stocks?.[0]?.newest || null,
   };
 }

@@ -2,12 +2,13 @@
 import { kindText } from "../../core/procedures/kind-text";
 import type { Db } from "../../data/database";
 import { everyMachine } from "../../data/machines";
+import { batchesOf, everyStock } from "../../data/stocks";
 import { allTrials } from "../../data/trials";
 import { offeredProcedures } from "../procedures/procedures";
 import { settingsOf } from "../procedures/settings";
 
 export type Place = {
-  group: "Machines" | "Procedures" | "Settings" | "Trials";
+  group: "Machines" | "Procedures" | "Settings" | "Stock" | "Trials";
   label: string;
   /** What tells it from others of its name. */
   detail: string;
@@ -49,6 +50,12 @@ export function placesView(db: Db): Place[] {
           href: `/ledger?${new URLSearchParams({ machine: m.slug, setting: s.key })}`,
         }),
       ),
+    ),
+    ...everyStock(db).map(
+      (s): Place => ({
+        ...{ group: "Stock", label: s.spec.name, href: `/stock/${s.slug}` },
+        detail: s.archivedAt === null ? (batchesOf(db, s.id)[0]?.label ?? "") : "put away",
+      }),
     ),
     ...allTrials(db).map(
       (t): Place => ({

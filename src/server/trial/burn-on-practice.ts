@@ -31,6 +31,7 @@ const marksSchema = z.array(
     speedMmPerS: z.number(),
     line: z.number(),
     narrowness: z.number().optional(),
+    cutThrough: z.literal(true).optional(),
     sent: z.object({ x: z.number(), y: z.number() }).optional(),
   }),
 );
@@ -105,7 +106,7 @@ export function readOnPractice(
   const answer = siteReader(
     site,
     burnedPiece(burn.marks, round.spec, truth),
-    round.spec.placement,
+    round.spec,
     truth,
     full.machine,
   )(

@@ -4,6 +4,7 @@ import { DEFAULT_UNIT, UNITS } from "../../core/metrology/units";
 import type { AnyProcedure } from "../../core/procedures/contract";
 import { draftOf } from "../../core/procedures/draft";
 import type { GcodeDialect } from "../../core/procedures/gcode-dialect";
+import { cardOf } from "../../core/procedures/stock-at-hand";
 import type { Db } from "../../data/database";
 import { type Machine, machineById, machineBySlug, reviseMachine } from "../../data/machines";
 import { addRound, roundsOf } from "../../data/rounds";
@@ -11,6 +12,7 @@ import { addVerdict, verdictsOf } from "../../data/solutions";
 import { addTrial, countCodes, setTrialTolerance, type Trial, trialsOfMachine } from "../../data/trials";
 import { ownLinesFault } from "../../formats/gcode-own-lines";
 import { knownProcedure } from "../procedures/procedures";
+import { stocksOfTrials } from "../procedures/stocks-of-trials";
 import { Refusal } from "../refusal";
 import { contextOf, type FullTrial, fullTrial, historyOf } from "./trial-record";
 
@@ -35,10 +37,24 @@ export function openTrial(db: Db, machine: Machine, procedure: AnyProcedure, now
   );
 }
 
-/** Begins a check of what was proved last: few sites, laid out already. @returns the id of its trial */
-export function beginCheck(db: Db, machineSlug: string, procedureId: string, now: number): number {
+/**
+ * Begins a check of what was proved last: few sites, laid out already.
+ *
+ * @param card of the stock that is checked; `null` = whichever was proved last
+ * @returns the id of its trial
+ */
+export function beginCheck(
+  db: Db,
+  machineSlug: string,
+  procedureId: string,
+  now: number,
+  card: string | null = null,
+): number {
   const { machine, procedure } = known(db, machineSlug, procedureId);
-  const trials = trialsOfMachine(db, machine.id).filter((t) => t.procedure === procedure.id);
+  const stockOf = stocksOfTrials(db, machine.id, procedure);
+  const trials = trialsOfMachine(db, machine.id).filter(
+    (t) => t.procedure === procedure.id && (card === null || cardOf(stockOf(t.id)) === card),
+  );
   if (trials.some((t) => t.endedAt === null))
     throw new Refusal("trial", "A trial of this is open: finish it, or end it without a proof, before checking.");
   const last = lastProvedPlan(db, trials);

@@ -1,5 +1,4 @@
 /** From Correct to the end: read back, choose, record in the ledger, prove, accept. */
-import { createHash } from "node:crypto";
 import { draftOf } from "../../core/procedures/draft";
 import { rangeFault } from "../../core/procedures/entry-text";
 import type { Correction, Outcome } from "../../core/procedures/outcome";
@@ -11,7 +10,7 @@ import { toColumn } from "../../data/json-column";
 import { addEntry, entriesOf, ownerOfMachine } from "../../data/ledger";
 import { type Holder, holdersOf } from "../../data/machines";
 import { addRound, confirmInForce } from "../../data/rounds";
-import { addLearned, addSolution, addVerdict } from "../../data/solutions";
+import { addLearned, addVerdict } from "../../data/solutions";
 import { endTrial, setDecision } from "../../data/trials";
 import { takeBackNewest } from "../ledger/ledger-steps";
 import { type TypedRow, typedValue } from "../ledger/typed-value";
@@ -19,6 +18,7 @@ import { enterInPractice } from "../practice/practice-machine";
 import { settingUnit } from "../procedures/settings";
 import { Refusal } from "../refusal";
 import { keepCheckVerdict } from "./check-steps";
+import { frozenSolution } from "./frozen-solution";
 import { burnedRound, contextOf, type FullTrial, fullTrial, historyOf, readingStamp } from "./trial-record";
 
 /**
@@ -99,18 +99,7 @@ export function recordEntry(
   const outside = rangeFault(value, full.machine.held[input.setting]);
   if (outside) throw new Refusal("value", outside);
   return db.transaction((tx) => {
-    const solutionId = addSolution(
-      tx,
-      {
-        roundId: round.id,
-        engineVersion: `${full.procedure.id} ${full.procedure.version}`,
-        inputHash: createHash("sha256")
-          .update(toColumn(historyOf(full, input.n)))
-          .digest("hex"),
-        result: outcome,
-      },
-      now,
-    );
+    const solutionId = frozenSolution(tx, full, input.n, outcome, now);
     if (holder.role === "controller") {
       const before = round.inForce?.[input.setting] ?? null;
       enterInPractice(tx, full.trial.machineId, input.setting, { before, value });

@@ -1,10 +1,13 @@
 /** A trial document from another computer, taken onto this bench. */
 
+import { plain } from "../../core/metrology/quantity-text";
 import { draftOf } from "../../core/procedures/draft";
 import type { MachineSpec } from "../../core/procedures/machine-spec";
+import { cardOf, type StockAtHand } from "../../core/procedures/stock-at-hand";
 import type { Db } from "../../data/database";
 import { insertTrial, type LoadedRound, trialByCode } from "../../data/load-trial";
 import { everyMachine, type Machine } from "../../data/machines";
+import { addBatch, addStock, batchByKey, stockBySlug } from "../../data/stocks";
 import { contextOf, type DocumentTrial, sittingsOf, trialOfDocument } from "../../formats/document-history";
 import { parseTrialDocument, type TrialDocument } from "../../formats/trial-document";
 import { isAhead } from "../happened-at";
@@ -27,8 +30,9 @@ export function loadDocument(db: Db, text: string, now: number): number {
   refuseFuture(document, now);
   const { procedure, history } = trial.trial;
   const begunAt = timeOf(document.begun) ?? now;
-  return db.transaction((tx) =>
-    insertTrial(tx, {
+  return db.transaction((tx) => {
+    for (const stock of document.stocks) cardFor(tx, stock, document.code, now);
+    return insertTrial(tx, {
       machineId: machineFor(tx, document.machine, now).id,
       machine: document.machine,
       procedure: procedure.id,
@@ -45,8 +49,8 @@ export function loadDocument(db: Db, text: string, now: number): number {
         result: v.verdict,
         acceptedAt: timeOf(v.at) ?? now,
       })),
-    }),
-  );
+    });
+  });
 }
 
 function roundFor(
@@ -92,6 +96,19 @@ function machineFor(db: Db, spec: MachineSpec, now: number): Machine {
       `machine.kind: ${spec.name} is a ${known.spec.kind} here and a ${spec.kind} there: they cannot be the same machine.`,
     );
   return known ?? standOnBench(db, spec, now);
+}
+
+/** A card for a stock that has none here yet. */
+function cardFor(db: Db, { key, name, batch, nominalMm, thickness }: StockAtHand, code: string, now: number): void {
+  if (batchByKey(db, key)) return;
+  const measured = thickness
+    ? ` ${plain(thickness.meanMm, 3)} mm (${plain(thickness.leastMm, 3)} to ${plain(thickness.mostMm, 3)}) at ${thickness.count} places there.`
+    : "";
+  const card = cardOf(key);
+  const stockId =
+    stockBySlug(db, card)?.id ??
+    addStock(db, card, { name, nominalMm, note: `Came with trial ${code}.${measured}` }, now);
+  addBatch(db, { stockId, label: batch, begunAt: now });
 }
 
 /** The code of the trial; with a number behind it where another trial has it. The very same trial is refused. */

@@ -2,12 +2,14 @@
 import { inUnit } from "../../core/metrology/quantity-text";
 import type { Answer } from "../../core/procedures/answer";
 import { writtenAnswer } from "../../core/procedures/answer-text";
+import type { StockAtHand } from "../../core/procedures/stock-at-hand";
 import type { Db } from "../../data/database";
 import type { Session, TakenReading } from "../../data/readings";
 import { verdictsOf } from "../../data/solutions";
+import { stocksAtHand } from "../../data/stocks";
 import { FORMAT, type TrialDocument, trialDocumentSchema } from "../../formats/trial-document";
 import { VERSION } from "../../formats/trial-migrations";
-import { type FullRound, fullTrial } from "./trial-record";
+import { type FullRound, type FullTrial, fullTrial } from "./trial-record";
 
 const LENGTH_DECIMALS = 9;
 
@@ -27,6 +29,7 @@ export function trialDocument(db: Db, trialId: number): TrialDocument {
     tolerance: inUnit(trial.tolerance, full.procedure.tolerance.unit, LENGTH_DECIMALS),
     decisions: trial.decisions,
     gauges: [...gauges.values()],
+    stocks: stocksIn(db, full),
     begun: iso(trial.begunAt),
     ended: trial.end !== null && trial.endedAt !== null ? { how: trial.end, at: iso(trial.endedAt) } : null,
     rounds: full.rounds.map(roundOf),
@@ -36,6 +39,16 @@ export function trialDocument(db: Db, trialId: number): TrialDocument {
       verdict: v.result,
     })),
   });
+}
+
+/** As their cards are now; what was burned has its stock as it was then. */
+function stocksIn(db: Db, { procedure, rounds }: FullTrial): StockAtHand[] {
+  const { stock } = procedure;
+  if (!stock) return [];
+  const named = new Set(rounds.map((r) => r.draft[stock.field] ?? ""));
+  const known = stocksAtHand(db).filter(({ key }) => named.has(key));
+  const burned = rounds.flatMap((r) => (r.plan === null ? [] : (stock.of(r.plan) ?? [])));
+  return [...new Map([...known, ...burned].map((s) => [s.key, s])).values()];
 }
 
 function roundOf(round: FullRound) {

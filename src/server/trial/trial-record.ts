@@ -15,6 +15,7 @@ import { holdersOf, machineById, machineRevisionById } from "../../data/machines
 import { type Fitting, fittingsOf, partById } from "../../data/parts";
 import { readingsOf, type Session, sessionsOf, type TakenReading } from "../../data/readings";
 import { type Round, roundNumbered, roundsOf } from "../../data/rounds";
+import { stocksAtHand } from "../../data/stocks";
 import { type Trial, trialById } from "../../data/trials";
 import { knownProcedure } from "../procedures/procedures";
 import { Refusal } from "../refusal";
@@ -112,8 +113,14 @@ export function contextOf(db: Db, full: FullTrial, n: number): PlanContext {
     couponCode: couponCode(full, n),
     inForce: settingsInForce(db, full, "controller"),
     ...{ gauges: full.available, tolerance: full.trial.tolerance, day: dayOf(full.trial.begunAt) },
+    ...(full.procedure.stock ? { stocks: stocksAtHand(db, stockOfTrial(full)) } : {}),
     ...opticNow(db, full.trial.machineId),
   };
+}
+
+/** Key of the batch that a trial is on, as its newest round says; `null` where none is. */
+export function stockOfTrial({ rounds, procedure }: Pick<FullTrial, "rounds" | "procedure">): string | null {
+  return rounds.at(-1)?.draft[procedure.stock?.field ?? ""] || null;
 }
 
 /** What is fitted now, as a context has it. */

@@ -16,6 +16,7 @@ import { allGauges } from "../../data/gauges";
 import { machineBySlug } from "../../data/machines";
 import { addReading, addSession, countReadings, type TakenReading, takeBackReading } from "../../data/readings";
 import { addRound, askForMore, freezeRound, saveDraft } from "../../data/rounds";
+import { stocksAtHand } from "../../data/stocks";
 import { setDecision } from "../../data/trials";
 import { faultText } from "../../formats/parsed";
 import { parseReadingsCsv } from "../../formats/readings-csv";
@@ -28,8 +29,19 @@ import { type BurnedRound, burnedRound, contextOf, fullTrial, historyOf, laidOut
 /** So many doubts about a sheet are said at once. */
 const DOUBTS_SHOWN = 3;
 
-/** Begins a trial with the defaults of its procedure laid out. @returns its id */
-export function beginTrial(db: Db, machineSlug: string, procedureId: string, now: number): number {
+/**
+ * Begins a trial with the defaults of its procedure laid out.
+ *
+ * @param stock key of the batch that it is begun on; `null` = the one at hand, where it is done on a stock at all
+ * @returns its id
+ */
+export function beginTrial(
+  db: Db,
+  machineSlug: string,
+  procedureId: string,
+  now: number,
+  stock: string | null = null,
+): number {
   const machine = machineBySlug(db, machineSlug);
   if (!machine) throw new Refusal("machine", `There is no machine “${machineSlug}”.`);
   const procedure = knownProcedure(procedureId);
@@ -38,7 +50,7 @@ export function beginTrial(db: Db, machineSlug: string, procedureId: string, now
   return db.transaction((tx) => {
     const trialId = openTrial(tx, machine, procedure, now);
     const context = contextOf(tx, fullTrial(tx, trialId), 1);
-    const form = procedure.plan(context);
+    const form = procedure.plan(procedure.stock ? { ...context, stocks: stocksAtHand(tx, stock) } : context);
     addRound(tx, { trialId, n: 1, purpose: "measure", draft: draftOf(form, form.defaults) });
     return trialId;
   });

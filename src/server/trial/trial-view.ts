@@ -8,6 +8,7 @@ import type { MachineSpec } from "../../core/procedures/machine-spec";
 import type { OpticSpec } from "../../core/procedures/part-spec";
 import type { SettingsInForce } from "../../core/procedures/setting";
 import type { State } from "../../core/procedures/state";
+import type { StockAtHand } from "../../core/procedures/stock-at-hand";
 import type { Verdict } from "../../core/procedures/verdict";
 import type { Db } from "../../data/database";
 import { entriesOf, type LedgerEntry, ownerOfMachine } from "../../data/ledger";
@@ -16,6 +17,7 @@ import { fittedPart } from "../../data/parts";
 import { burnOf, practiceOf } from "../../data/practice";
 import type { Session, TakenReading } from "../../data/readings";
 import { roundsOfEntries, verdictOf } from "../../data/solutions";
+import { stocksAtHand } from "../../data/stocks";
 import type { TrialEnd } from "../../data/trials";
 import { controllerOf } from "../practice/practice-machine";
 import { machineRecord } from "../procedures/machine-record";
@@ -29,8 +31,10 @@ import {
   opticNow,
   readingStamp,
   settingsInForce,
+  stockOfTrial,
 } from "./trial-record";
 import { type TrialStamp, trialStamp } from "./trial-stamp";
+import { type KeptRound, keptRounds } from "./trial-stock";
 
 export type { Holder, LedgerEntry, Session, TakenReading, TrialStamp };
 
@@ -78,6 +82,10 @@ export type TrialView = {
   verdict: { result: Verdict; acceptedAt: number } | null;
   /** By which a page sees whether it is behind. */
   stamp: TrialStamp;
+  /** Stocks that it may be on, that of the trial first; empty where it is done on none. */
+  stocks: StockAtHand[];
+  /** What is kept of it on the card of its stock. */
+  keptForStock: KeptRound[];
   /** What changed since it was proved or checked, where that makes it stale or due; empty while it holds or is open. */
   changed: { state: State; reasons: string[] } | null;
 };
@@ -125,6 +133,8 @@ export function trialView(db: Db, trialId: number, now: number): TrialView {
     practice: practice ? controllerOf(practice) : null,
     verdict: trial.endedAt === null ? null : (verdictOf(db, trial.id) ?? null),
     stamp: trialStamp(db, trialId),
+    stocks: full.procedure.stock ? stocksAtHand(db, stockOfTrial(full)) : [],
+    keptForStock: full.procedure.stock ? keptRounds(db, full) : [],
     changed: trial.endedAt === null ? null : changedSince(db, full, now),
   };
 }
@@ -143,9 +153,8 @@ function changedSince(db: Db, { trial, procedure }: FullTrial, now: number): Tri
   const machine = machineById(db, trial.machineId);
   if (!machine) return null;
   const nothing = { stage: "", detail: "", toProve: false };
-  const { state, reasons, trialId } = procedureState(machineRecord(db, machine), procedure, () => nothing, {
-    now,
-    length: "mm",
-  });
+  const seen = { now, length: "mm" } as const;
+  const whole = procedureState(machineRecord(db, machine), procedure, () => nothing, seen);
+  const { state, reasons, trialId } = whole.stocks?.find((s) => s.trialId === trial.id) ?? whole;
   return trialId === trial.id && reasons.length > 0 ? { state, reasons } : null;
 }

@@ -106,7 +106,9 @@ describe("a reading that was sent late", () => {
 describe("what the shell shows", () => {
   it("finds every machine, procedure, setting and trial at an address of its own", () => {
     const places = placesView(db);
-    expect(new Set(places.map((p) => p.group))).toEqual(new Set(["Machines", "Procedures", "Settings", "Trials"]));
+    expect(new Set(places.map((p) => p.group))).toEqual(
+      new Set(["Machines", "Procedures", "Settings", "Stock", "Trials"]),
+    );
     expect(new Set(places.map((p) => p.href)).size).toBe(places.length);
     expect(places.find((p) => p.label === "B-2 Scan offset")).toMatchObject({ detail: "Bracken, proved" });
     expect(places.filter((p) => p.group === "Trials")[0]).toMatchObject({ detail: "Alder, open" });

@@ -11,6 +11,7 @@ export function BeginButton({
   weight,
   check = false,
   label = check ? "Begin check" : "Begin trial",
+  stock = null,
 }: {
   machine: string;
   procedure: string;
@@ -18,13 +19,15 @@ export function BeginButton({
   /** A short check of what was proved, instead of a whole trial. */
   check?: boolean;
   label?: string;
+  /** Key of the batch that it is begun on, where it is done stock by stock. */
+  stock?: string | null;
 }) {
   const router = useRouter();
   const [fault, setFault] = useState("");
   const [busy, start] = useTransition();
   const begin = () =>
     start(async () => {
-      const result = await (check ? beginCheck : beginTrial)({ machine, procedure }).catch(() => null);
+      const result = await (check ? beginCheck : beginTrial)({ machine, procedure, stock }).catch(() => null);
       if (!result) setFault("The server does not answer. Is it still running?");
       else if (result.ok) router.push(`/trial/${result.value}/lay-out`);
       else setFault(result.message);

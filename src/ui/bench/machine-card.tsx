@@ -50,6 +50,7 @@ export function MachineCard({ machine, now, isPage = false }: Props) {
             <BeginButton
               machine={machine.slug}
               procedure={next.procedure}
+              stock={next.stock}
               weight="primary"
               check={next.action === "check"}
             />
@@ -124,6 +125,7 @@ function ProcedureMark({
   next: BenchMachine["next"]["action"];
 }) {
   const { state, detail, since, reasons } = procedure;
+  const stock = procedure.stocks?.[0]?.newest || null;
   const waits = state === "open" || state === "to prove";
   return (
     <li className="flex min-w-52 items-start gap-3 rounded-md border border-hair px-3 py-2.5">
@@ -165,11 +167,11 @@ function ProcedureMark({
         {!waits && (
           <p className="flex flex-wrap gap-x-3">
             {state !== "not done" && next !== "check" && (
-              <BeginButton machine={machine} procedure={procedure.id} weight="quiet" check />
+              <BeginButton machine={machine} procedure={procedure.id} weight="quiet" check stock={stock} />
             )}
             {next !== "begin" && (
               <BeginButton
-                {...{ machine, procedure: procedure.id, weight: "quiet" }}
+                {...{ machine, procedure: procedure.id, weight: "quiet", stock }}
                 label={state === "not done" ? "Begin its first trial" : "Begin a new trial"}
               />
             )}

@@ -9,6 +9,7 @@ import { Notice } from "../primitives/notice";
 import { StateMark } from "../primitives/state-mark";
 import { TopBar } from "../primitives/top-bar";
 import { LimitsForm } from "./limits-form";
+import { StocksCard } from "./stocks-card";
 
 /** One procedure on one machine: how it stands and why, what to do, its limits and how its checks have drifted. */
 export function ProcedureScreen({ view, now }: { view: ProcedureView; now: number }) {
@@ -18,6 +19,7 @@ export function ProcedureScreen({ view, now }: { view: ProcedureView; now: numbe
       <main className="mx-auto grid max-w-[1680px] gap-5 px-6 py-5 max-sm:px-4 lg:grid-cols-[1fr_400px]">
         <div className="grid min-w-0 grid-cols-1 content-start gap-4">
           <Standing view={view} now={now} />
+          {view.state.stocks && <StocksCard view={view} stocks={view.state.stocks} now={now} />}
           <Checks view={view} now={now} />
           <Trials view={view} now={now} />
         </div>
@@ -43,6 +45,7 @@ const SINCE_WORDS: Record<ProcedureView["state"]["state"], string> = {
 function Standing({ view, now }: { view: ProcedureView; now: number }) {
   const { state, since, reasons, detail, trialId } = view.state;
   const isOpen = state === "open" || state === "to prove";
+  const stock = view.state.stocks?.[0]?.newest || null;
   return (
     <section className="card flex flex-wrap items-center justify-between gap-4 p-5" aria-label="How it stands">
       <div className="flex items-start gap-4">
@@ -81,6 +84,7 @@ function Standing({ view, now }: { view: ProcedureView; now: number }) {
               <BeginButton
                 machine={view.machineSlug}
                 procedure={view.procedure}
+                stock={stock}
                 weight={state === "check due" || state === "holding" ? "primary" : "plain"}
                 check
               />
@@ -88,6 +92,7 @@ function Standing({ view, now }: { view: ProcedureView; now: number }) {
             <BeginButton
               machine={view.machineSlug}
               procedure={view.procedure}
+              stock={stock}
               weight={state === "not done" || state === "stale" || state === "drifting" ? "primary" : "plain"}
             />
           </>

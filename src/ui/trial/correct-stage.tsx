@@ -17,6 +17,7 @@ import { Holders } from "./holders";
 import { firstStageOf, historyOf, procedureOf } from "./known-procedure";
 import type { StageProps } from "./stages";
 import { sitesDone, stageHref } from "./stages";
+import { StockResultCard } from "./stock-result-card";
 import { VerdictLine } from "./verdict-line";
 import { WishCard } from "./wish-card";
 
@@ -36,6 +37,8 @@ export function CorrectStage({ view, n, now }: StageProps) {
   const adjusts = solved !== null && solved.adjustments.length > 0;
   const burns = (round.spec?.pieces.length ?? 0) > 0;
   const adjusted = isAdjusted(view.decisions, n);
+  const forStock = solved?.forStock;
+  const kept = view.keptForStock.some((k) => k.n === n);
   const sets = procedure.sets(round.plan);
   const refines = next.do === "round" && next.purpose === "refine";
   const laidNext = view.rounds.some((r) => r.n === n + 1);
@@ -84,6 +87,7 @@ export function CorrectStage({ view, n, now }: StageProps) {
               confirmed={isReadBack(round, view.decisions, c.setting)}
             />
           ))}
+          {forStock && <StockResultCard view={view} n={n} result={forStock} />}
           {adjusts && <AdjustmentCard view={view} n={n} adjustments={solved.adjustments} />}
           {solved && !solved.complete && <Incomplete view={view} n={n} />}
           {outcome.findings.length > 0 && (
@@ -132,20 +136,26 @@ export function CorrectStage({ view, n, now }: StageProps) {
       <VerdictLine
         outcome={outcome}
         unit={lengthUnitOf(view)}
-        text={adjusts ? doneText(adjusted) : lineText(recorded.length, view.holders.length, solved !== null)}
+        text={
+          forStock
+            ? keptText(kept)
+            : adjusts
+              ? doneText(adjusted)
+              : lineText(recorded.length, view.holders.length, solved !== null)
+        }
       >
         {refines && !laidNext && (
           <Button weight="primary" onClick={goOn} disabled={busy}>
             Burn on from here
           </Button>
         )}
-        {(corrects || adjusts) && !refines && round.purpose !== "proof" && next.do !== "stop" && (
-          <Button weight={recorded.length > 0 || adjusted ? "primary" : "plain"} onClick={goOn} disabled={busy}>
+        {(corrects || adjusts || forStock) && !refines && round.purpose !== "proof" && next.do !== "stop" && (
+          <Button weight={recorded.length > 0 || adjusted || kept ? "primary" : "plain"} onClick={goOn} disabled={busy}>
             {proofWords(laidNext, next.do === "round", burns)}
           </Button>
         )}
         {solved && round.purpose === "proof" && next.do === "round" && (
-          <Button weight={recorded.length > 0 || adjusted ? "primary" : "plain"} onClick={goOn} disabled={busy}>
+          <Button weight={recorded.length > 0 || adjusted || kept ? "primary" : "plain"} onClick={goOn} disabled={busy}>
             {burns ? "Burn another proof" : "Read another proof"}
           </Button>
         )}
@@ -175,6 +185,10 @@ function Incomplete({ view, n }: Omit<StageProps, "now">) {
       </Notice>
     </section>
   );
+}
+
+function keptText(kept: boolean): string {
+  return kept ? "On the card of its stock." : "Not on the card of its stock yet.";
 }
 
 function doneText(adjusted: boolean): string {

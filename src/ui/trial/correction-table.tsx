@@ -2,7 +2,6 @@
 import clsx from "clsx";
 import { useRouter } from "next/navigation";
 import { useTransition } from "react";
-import { toast } from "sonner";
 import { expandedUncertainty } from "../../core/fitting/student-t";
 import { UNITS } from "../../core/metrology/units";
 import { type EntryShape, entryText } from "../../core/procedures/entry-text";
@@ -10,6 +9,7 @@ import type { Correction, CorrectionRow } from "../../core/procedures/outcome";
 import { decide } from "../../server/actions/trial-actions";
 import type { TrialView } from "../../server/trial/trial-view";
 import { Button, buttonClass } from "../primitives/button";
+import { copyText } from "../primitives/copy-text";
 import { HeadRow } from "../primitives/head-row";
 import { Link } from "../primitives/link";
 
@@ -60,7 +60,7 @@ export function CorrectionTable({
           <Button
             weight="plain"
             onClick={() =>
-              copy(taken.map((r) => `${r.key}\t${entryText(r.enter, correction)}`).join("\n"), "The table")
+              copyText(taken.map((r) => `${r.key}\t${entryText(r.enter, correction)}`).join("\n"), "The table")
             }
             disabled={taken.length === 0}
           >
@@ -126,7 +126,7 @@ function Row({ view, n, row, shape }: { view: TrialView; n: number; row: Correct
             {row.worth !== "yes" && (
               <span className="text-[13px] text-ink2">{row.worth === "no" ? "no need" : "within its doubt"}</span>
             )}
-            <Button weight="small" onClick={() => copy(entryText(row.enter, shape), row.label)}>
+            <Button weight="small" onClick={() => copyText(entryText(row.enter, shape), row.label)}>
               copy<span className="sr-only"> {row.label}</span>
             </Button>
           </span>
@@ -162,13 +162,4 @@ function Choice({ view, choice }: { view: TrialView; choice: NonNullable<Correct
       ))}
     </fieldset>
   );
-}
-
-async function copy(text: string, what: string): Promise<void> {
-  try {
-    await navigator.clipboard.writeText(text.replaceAll("−", "-"));
-    toast(`${what}: copied`);
-  } catch {
-    toast(`${what}: this browser does not let pages copy. ${text}`);
-  }
 }

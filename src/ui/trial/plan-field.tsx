@@ -1,5 +1,6 @@
 import clsx from "clsx";
 import type { FieldSpec } from "../../core/procedures/contract";
+import { Link } from "../primitives/link";
 import { Fault } from "../primitives/notice";
 
 type Props = {
@@ -37,6 +38,11 @@ export function PlanField({ field, text, fault, warnings, onChange }: Props) {
           ))}
         </div>
         <Below id={id} fault={fault} warnings={warnings} />
+        {field.elsewhere && (
+          <Link href={field.elsewhere.href} className="mt-1 inline-block text-[14px] underline underline-offset-4">
+            {field.elsewhere.label}
+          </Link>
+        )}
       </fieldset>
     );
   return (

@@ -29,6 +29,7 @@ const ONCE: Partial<Record<Site["measurand"]["kind"], string>> = {
   "height of peak": "Sweep once",
   "focus readout": "Find the focus here",
   "place on ramp": "Look along the line",
+  clearance: "Put them together",
 };
 
 /** Reading the practice piece: once into the field, or every site that is left. It can be stopped. */

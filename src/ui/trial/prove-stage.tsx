@@ -19,6 +19,7 @@ import { BudgetCard } from "./budget-card";
 import { historyOf, procedureOf } from "./known-procedure";
 import type { StageProps } from "./stages";
 import { stageHref } from "./stages";
+import { StockResultCard } from "./stock-result-card";
 import { ToleranceForm } from "./tolerance-form";
 import { VerdictLine } from "./verdict-line";
 import { WaysOut } from "./ways-out";
@@ -123,6 +124,9 @@ export function ProveStage({ view, now }: StageProps) {
           )}
         </div>
         <div className="grid min-w-0 grid-cols-1 content-start gap-4 overflow-y-auto lg:max-h-[calc(100dvh-190px)]">
+          {verdict && proof && outcome.status === "solved" && outcome.forStock && (
+            <StockResultCard view={view} n={proof.n} result={outcome.forStock} />
+          )}
           {proof?.spec && <BeforeAfter view={view} proof={proof} />}
           {outcome.status === "solved" && verdict && (
             <BudgetCard estimates={outcome.estimates} length={unit} start={worst} />

@@ -7,6 +7,7 @@ import type { CouponPoint } from "../../geometry/frames";
 import { plain } from "../../metrology/quantity-text";
 import type { Axis } from "../axes";
 import type { PlanContext, Purpose } from "../contract";
+import { fourCuts } from "../four-cuts";
 import { cornerText } from "../stock-words";
 import { bandMm, pointOn, rowReach, SPACING_MM, sheetOf, sideOfCut } from "./layout";
 import { rowsOf, type Side } from "./places";
@@ -50,28 +51,9 @@ function pieceOf(plan: AxisScalePlan, context: PlanContext): Piece {
   };
 }
 
-/**
- * Four cuts that cross at the corners, instead of one around: each is come to from the left or the front, so that play takes
- * nothing off the part.
- */
 function cutsOf(plan: AxisScalePlan): CouponPath[] {
-  const { edge, leadIn, overcut } = SPACING_MM;
-  const [sx, sy] = [sideOfCut(plan, "x"), sideOfCut(plan, "y")];
-  const path = (x0: number, y0: number, x1: number, y1: number): CouponPath => ({
-    ...{ closed: false, settings: CUT },
-    points: [
-      { x: edge + x0, y: edge + y0 },
-      { x: edge + x1, y: edge + y1 },
-    ],
-  });
-  const upright = (x: number) => path(x, -overcut, x, sy + overcut);
-  const level = (y: number) => path(-overcut, y, sx + overcut, y);
-  return [
-    path(-leadIn, -overcut, -leadIn, DASH_MM - overcut),
-    ...[upright(0), upright(sx)],
-    path(-overcut, -leadIn, DASH_MM - overcut, -leadIn),
-    ...[level(0), level(sy)],
-  ];
+  const { edge } = SPACING_MM;
+  return fourCuts({ x: edge, y: edge }, sideOfCut(plan, "x"), sideOfCut(plan, "y"), CUT);
 }
 
 /** The guide line, then the ticks in the order in which they must be come to. */

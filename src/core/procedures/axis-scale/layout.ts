@@ -16,8 +16,6 @@ export const SPACING_MM = {
   toWords: 6,
   /** Before the first and behind the last tick, so that each is come to from its side. */
   leadIn: 5,
-  /** So far cuts go on beyond the corners. */
-  overcut: 2,
   /** Longest words beside a ladder that runs up. */
   wordsAcross: 52,
 } as const;

@@ -3,6 +3,7 @@ import { z } from "zod";
 import { plain } from "../../metrology/quantity-text";
 import { AXES, type Axis } from "../axes";
 import type { FieldSpec, PlanContext, PlanForm } from "../contract";
+import { choice, oneOf, positive } from "../field-shapes";
 import { GAUGE_SHAPE, gaugeFields, gaugeIn, lengthGauges, type Reaches, USUAL_REACHES } from "../length-gauges";
 import type { MachineSpec } from "../machine-spec";
 import { besideSpan, sheetOf } from "./layout";
@@ -15,11 +16,6 @@ const CUT_DEFAULTS = { kerfMm: 0.2, cutSpeedMmPerS: 10, cutPowerPct: 60 };
 
 const length = { kind: "quantity", dimension: "length", unit: "mm" } as const;
 const speed = { kind: "quantity", dimension: "speed", unit: "mmPerS" } as const;
-const choice = (of: Record<string, string>) => ({
-  kind: "choice" as const,
-  options: Object.entries(of).map(([value, label]) => ({ value, label, why: "" })),
-});
-const oneOf = <K extends string>(of: Record<K, string>) => z.enum(Object.keys(of) as [K, ...K[]]);
 const CUT = ["part", "part and hole"] as const;
 
 export function planForm(context: PlanContext): PlanForm<AxisScalePlan> {
@@ -122,7 +118,6 @@ function fieldsFor(context: PlanContext): FieldSpec[] {
 
 function schemaFor(context: PlanContext): z.ZodType<AxisScalePlan> {
   const { machine } = context;
-  const positive = (what: string) => z.number({ error: `Give ${what}.` }).positive("It must be larger than 0.");
   const power = z
     .number({ error: "Give the power." })
     .positive("It must be larger than 0.")

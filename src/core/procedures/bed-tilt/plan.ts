@@ -2,6 +2,7 @@
 import { z } from "zod";
 import { plain } from "../../metrology/quantity-text";
 import type { FieldSpec, PlanContext, PlanForm } from "../contract";
+import { choice, oneOf } from "../field-shapes";
 import type { MachineSpec } from "../machine-spec";
 
 /** The number at which a place is in focus, or a block of the gap just fits. */
@@ -44,11 +45,6 @@ const INSET = { gantry: 50, galvo: 10 };
 const USUAL_PITCH_MM = 1;
 
 const length = { kind: "quantity", dimension: "length", unit: "mm" } as const;
-const choice = (of: Record<string, string>) => ({
-  kind: "choice" as const,
-  options: Object.entries(of).map(([value, label]) => ({ value, label, why: "" })),
-});
-const oneOf = <K extends string>(of: Record<K, string>) => z.enum(Object.keys(of) as [K, ...K[]]);
 
 const FIELDS: FieldSpec[] = [
   { ...{ key: "readAt", label: "Read at each place", group: "Reading", ...choice(READ_AT) }, why: "" },

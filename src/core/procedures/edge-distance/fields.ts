@@ -1,18 +1,11 @@
 /** What is asked and refused of two lines at distances from two edges, for every procedure that burns them. */
 import { z } from "zod";
-import { plain } from "../../metrology/quantity-text";
 import type { FieldSpec } from "../contract";
+import { choice, LENGTH, oneOf, POWER_SHAPE, positive, REPEATS_SHAPE, SPEED, speedShape } from "../field-shapes";
 import type { MachineSpec } from "../machine-spec";
 import { MEASURED_TO, SIDES_X, SIDES_Y } from "./terms";
 
 export const AXES_CHOSEN = { "X and Y": "X and Y", X: "X alone", Y: "Y alone" } as const;
-
-const length = { kind: "quantity", dimension: "length", unit: "mm" } as const;
-export const choice = (of: Record<string, string>) => ({
-  kind: "choice" as const,
-  options: Object.entries(of).map(([value, label]) => ({ value, label, why: "" })),
-});
-export const oneOf = <K extends string>(of: Record<K, string>) => z.enum(Object.keys(of) as [K, ...K[]]);
 
 /** @param edge what it lies against: `edge of the stock`, `stop` */
 export function edgeFields(edge: string): FieldSpec[] {
@@ -23,33 +16,29 @@ export function edgeFields(edge: string): FieldSpec[] {
     { ...{ key: "axes", label: "Axes", group, ...choice(AXES_CHOSEN) }, why: "" },
     { ...{ key: "sideX", label: `X is measured from the ${edge}`, group, ...choice(SIDES_X) }, why: "" },
     {
-      ...{ key: "distanceXMm", label: "Line along Y at", group, ...length },
+      ...{ key: "distanceXMm", label: "Line along Y at", group, ...LENGTH },
       why: `From that ${edge}, as it is drawn.`,
       when: withX,
     },
     { ...{ key: "sideY", label: `Y is measured from the ${edge}`, group, ...choice(SIDES_Y) }, why: "" },
     {
-      ...{ key: "distanceYMm", label: "Line along X at", group, ...length },
+      ...{ key: "distanceYMm", label: "Line along X at", group, ...LENGTH },
       why: `From that ${edge}, as it is drawn.`,
       when: withY,
     },
     { ...{ key: "measuredTo", label: "Measured to", group: "Reading", ...choice(MEASURED_TO) }, why: "" },
     {
-      ...{ key: "lineWidthMm", label: "Width of the line", group: "Reading", ...length },
+      ...{ key: "lineWidthMm", label: "Width of the line", group: "Reading", ...LENGTH },
       why: "Half of it is added.",
       when: { field: "measuredTo", is: ["near"] },
     },
     { ...{ key: "repeats", label: "Readings a site", group: "Reading", kind: "count" }, why: "Set anew each time." },
     {
-      ...{ key: "speedMmPerS", label: "Speed", group: "Burn", kind: "quantity", dimension: "speed", unit: "mmPerS" },
+      ...{ key: "speedMmPerS", label: "Speed", group: "Burn", ...SPEED },
       why: "Slow and thin.",
     },
     { ...{ key: "powerPct", label: "Power, %", group: "Burn", kind: "count" }, why: "" },
   ];
-}
-
-export function positive(what: string) {
-  return z.number({ error: `Give ${what}.` }).positive("It must be larger than 0.");
 }
 
 /** The shape of {@link edgeFields}. */
@@ -66,15 +55,8 @@ export function edgeShape(machine: MachineSpec) {
       .min(0, "No less than 0.")
       .max(2, "No line is so wide: 0.1 to 0.3 mm is usual.")
       .optional(),
-    repeats: z
-      .number({ error: "Give how often each site is read." })
-      .int("A whole number.")
-      .min(1, "At least 1.")
-      .max(20, "20 at most."),
-    speedMmPerS: positive("the speed").max(
-      machine.topSpeedMmPerS,
-      `${machine.name} goes up to ${plain(machine.topSpeedMmPerS)} mm/s.`,
-    ),
-    powerPct: positive("the power").max(100, "Power goes up to 100 %."),
+    repeats: REPEATS_SHAPE,
+    speedMmPerS: speedShape(machine, "the speed"),
+    powerPct: POWER_SHAPE,
   };
 }

@@ -3,8 +3,9 @@ import { z } from "zod";
 import { plain } from "../../metrology/quantity-text";
 import type { Axis } from "../axes";
 import type { FieldSpec, PlanContext, PlanForm, PlanWarning } from "../contract";
-import { choice, edgeFields, edgeShape, oneOf, positive } from "../edge-distance/fields";
+import { edgeFields, edgeShape } from "../edge-distance/fields";
 import type { EdgeTerms, LinesLaid } from "../edge-distance/terms";
+import { choice, oneOf, positive } from "../field-shapes";
 import type { MachineSpec } from "../machine-spec";
 import { FIXTURE_STOP } from "./setting";
 

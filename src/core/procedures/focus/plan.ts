@@ -2,6 +2,7 @@
 import { z } from "zod";
 import { plain } from "../../metrology/quantity-text";
 import type { PlanContext, PlanForm } from "../contract";
+import { oneOf } from "../field-shapes";
 import type { MachineSpec } from "../machine-spec";
 import { faultsOf } from "./plan-faults";
 import { fieldsFor } from "./plan-fields";
@@ -80,7 +81,6 @@ function usualDoses({ kind, wavelengthNm }: MachineSpec): Doses {
   return kind === "galvo" && wavelengthNm < LONG_WAVE_NM ? "pulses" : "lines";
 }
 
-const oneOf = <K extends string>(of: Record<K, string>) => z.enum(Object.keys(of) as [K, ...K[]]);
 const number = (message: string) => z.number({ error: message });
 const positive = (what: string) => number(`Give ${what}.`).positive("It must be larger than 0.");
 const noLess = (what: string) => number(`Give ${what}, or 0.`).min(0, "No less than 0.");

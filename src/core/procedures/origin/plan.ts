@@ -4,8 +4,9 @@ import { plain } from "../../metrology/quantity-text";
 import { MM_PER_INCH, UNITS } from "../../metrology/units";
 import { AXES, type Axis } from "../axes";
 import type { FieldSpec, PlanContext, PlanForm, PlanWarning } from "../contract";
-import { choice, edgeFields, edgeShape, oneOf, positive } from "../edge-distance/fields";
+import { edgeFields, edgeShape } from "../edge-distance/fields";
 import type { EdgeTerms, LinesLaid } from "../edge-distance/terms";
+import { choice, oneOf, positive } from "../field-shapes";
 import type { MachineSpec } from "../machine-spec";
 import { HOME_OFFSET } from "./setting";
 

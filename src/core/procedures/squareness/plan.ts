@@ -3,6 +3,7 @@ import { z } from "zod";
 import { plain } from "../../metrology/quantity-text";
 import { expandedMm } from "../baseline";
 import type { FieldSpec, PlanContext, PlanForm, PlanWarning } from "../contract";
+import { choice, oneOf, positive } from "../field-shapes";
 import {
   endingOf,
   GAUGE_SHAPE,
@@ -72,10 +73,6 @@ function largest(reachMm: number, width: number, height: number): [number, numbe
 }
 
 const length = { kind: "quantity", dimension: "length", unit: "mm" } as const;
-const choice = (of: Record<string, string>) => ({
-  kind: "choice" as const,
-  options: Object.entries(of).map(([value, label]) => ({ value, label, why: "" })),
-});
 
 function fieldsFor(context: PlanContext): FieldSpec[] {
   return [
@@ -107,11 +104,10 @@ function fieldsFor(context: PlanContext): FieldSpec[] {
 
 function schemaFor(context: PlanContext): z.ZodType<SquarenessPlan> {
   const { machine } = context;
-  const positive = (what: string) => z.number({ error: `Give ${what}.` }).positive("It must be larger than 0.");
   const place = z.number({ error: "Give where the stock lies." }).min(0, "The stock must lie inside the working area.");
   return z
     .object({
-      way: z.enum(Object.keys(WAYS) as [keyof typeof WAYS, ...(keyof typeof WAYS)[]]),
+      way: oneOf(WAYS),
       widthMm: positive("the length along X, for example 300 mm"),
       heightMm: positive("the length along Y, for example 200 mm"),
       ...GAUGE_SHAPE,
@@ -121,7 +117,7 @@ function schemaFor(context: PlanContext): z.ZodType<SquarenessPlan> {
         .min(1, "At least 1.")
         .max(20, "20 at most."),
       railsMm: positive("the distance between the rails, for example 700 mm"),
-      end: z.enum(Object.keys(ENDS) as [keyof typeof ENDS, ...(keyof typeof ENDS)[]]),
+      end: oneOf(ENDS),
       speedMmPerS: positive("the speed").max(
         machine.topSpeedMmPerS,
         `${machine.name} goes up to ${plain(machine.topSpeedMmPerS)} mm/s.`,

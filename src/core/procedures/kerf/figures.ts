@@ -1,0 +1,50 @@
+/** Mates: how each went in by its offset. Sizes: the kerf that each of them tells. */
+import type { XyFigure } from "../../drawing/figure";
+import { coverageFactor, expandedUncertainty } from "../../fitting/student-t";
+import { fromInternal, type LengthUnit } from "../../metrology/units";
+import type { KerfFound } from "./found";
+import { cutSideMm } from "./layout";
+import type { KerfPlan } from "./plan-type";
+
+export function figuresOf(plan: KerfPlan, found: KerfFound, unit: LengthUnit): XyFigure[] {
+  return found.mates ? [matesFigure(found, unit)] : [sizesFigure(plan, found, unit)];
+}
+
+function matesFigure({ mates, snug }: KerfFound, unit: LengthUnit): XyFigure {
+  const shown = (mm: number) => fromInternal(mm, unit);
+  const odd = new Set(mates?.odd.map((m) => m.site));
+  const reach = snug ? expandedUncertainty(snug) : 0;
+  return {
+    ...{ kind: "xy", id: "mates", title: "How they went in: 1 loose, 3 snug, 5 will not go", line: [], absent: null },
+    x: { label: "offset per side", unit },
+    y: { label: "fit", unit: "" },
+    points: (mates?.judged ?? []).map((m) => ({
+      ...{ x: shown(m.x), y: m.rank + 1, expanded: 0 },
+      state: odd.has(m.site) ? "in doubt" : "good",
+    })),
+    span: snug ? { from: shown(snug.value - reach), to: shown(snug.value + reach), label: "snug" } : null,
+  };
+}
+
+/** In the order in which they were read. */
+function sizesFigure(plan: KerfPlan, { cuts }: KerfFound, unit: LengthUnit): XyFigure {
+  const shown = (mm: number) => fromInternal(mm, unit);
+  const side = cutSideMm(plan);
+  const read = (cuts?.read ?? []).filter((r) => r.square?.face !== "bottom");
+  const kerf = cuts?.kerf.quantity;
+  const reach = kerf ? expandedUncertainty(kerf) : 0;
+  const whole = (at: number) =>
+    kerf ? { x: at, y: shown(kerf.value), low: shown(kerf.value - reach), high: shown(kerf.value + reach) } : null;
+  return {
+    ...{ kind: "xy", id: "sizes", title: "Kerf by each place, and of all", span: null, absent: null },
+    x: { label: "place, in the order read", unit: "" },
+    y: { label: "kerf", unit },
+    points: read.map((r, i) => ({
+      x: i + 1,
+      y: shown(r.square ? (r.square.of === "part" ? side - r.mean : r.mean - side) : r.mean / plan.cuts),
+      expanded: shown((coverageFactor(Infinity) * r.u) / (r.square ? 1 : plan.cuts)),
+      state: "good",
+    })),
+    line: [whole(1), whole(read.length)].filter((p) => p !== null),
+  };
+}

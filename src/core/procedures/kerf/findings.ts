@@ -1,0 +1,100 @@
+/** What was noticed while a kerf was read. */
+import { expandedUncertainty } from "../../fitting/student-t";
+import { plain, shownLength } from "../../metrology/quantity-text";
+import { MM_PER_INCH } from "../../metrology/units";
+import type { History, RoundRecord } from "../contract";
+import type { Finding } from "../outcome";
+import { lengthUnitOf } from "../shown-unit";
+import type { KerfFound } from "./found";
+import { isMateWay, type KerfPlan } from "./plan-type";
+import { readMates } from "./read-mates";
+
+/** Wider cuts are rare. (common practice, no source) */
+const WIDE_MM = 0.6;
+/** A size is off by 25.4 if it comes out so near to it, as a share. */
+const SLIP = 0.02;
+
+export function findingsOf(
+  history: History<KerfPlan>,
+  round: RoundRecord<KerfPlan>,
+  found: KerfFound | null,
+): Finding[] {
+  const unit = lengthUnitOf(history);
+  const note = (id: string, headline: string, text: string, site: string | null = null): Finding => ({
+    ...{ id, headline, text, site, tone: "needs you" },
+  });
+  const findings: Finding[] = [];
+  const mates = isMateWay(round.plan.way) ? readMates(round) : null;
+  for (const odd of mates?.odd ?? [])
+    findings.push(
+      note(
+        `odd ${odd.index + 1}`,
+        `Mate ${odd.index + 1} does not go with the others.`,
+        "Was it put into the partner of another, or did a burr hold it? The same value stands on both. Judge it again.",
+        odd.site,
+      ),
+    );
+  const slip = slipOf(round, found);
+  if (slip) findings.push(note("25.4", "A size is off by 25.4.", slip));
+  if (!found) return findings;
+  const { quantity } = found.kerf;
+  if (quantity.value + expandedUncertainty(quantity) <= 0)
+    findings.push(
+      note(
+        "negative",
+        "The kerf comes out below nothing.",
+        "Part and hole were mixed up, an offset is still switched on in a program, or the scale is wrong.",
+      ),
+    );
+  else if (quantity.value > WIDE_MM && !slip)
+    findings.push(
+      note(
+        "wide",
+        `A cut of ${shownLength(quantity.value, unit, 2)} is very wide.`,
+        "Out of focus, far too slow, or a size that was misread. Look at the cut first.",
+      ),
+    );
+  const { cuts } = found;
+  if (cuts && cuts.scaleShareMm > 0)
+    findings.push({
+      ...note(
+        "scale",
+        `The scale of the machine is mixed in: by up to ${shownLength(cuts.scaleShareMm, unit, 3)}.`,
+        "From one of part and hole alone the two cannot be told apart. Measure the other too.",
+      ),
+      tone: "note",
+    });
+  const apart = cuts?.apart?.quantity;
+  if (apart && Math.abs(apart.value) > expandedUncertainty(apart))
+    findings.push({
+      ...note(
+        "apart",
+        `Sizes along ${apart.value > 0 ? "X" : "Y"} lose ${shownLength(Math.abs(apart.value), unit, 3)} more than along ${apart.value > 0 ? "Y" : "X"}.`,
+        "A beam that is not round, or play of a drive. One offset for both leaves half of this on each; both kerfs are kept.",
+      ),
+      tone: "note",
+    });
+  if (round.plan.from?.thickness === null)
+    findings.push({
+      ...note(
+        "thickness",
+        "The thickness of this batch was never measured.",
+        `It is ${plain(round.plan.from.nominalMm)} mm by name alone. Squeeze the sheet at several places and write it on its card.`,
+      ),
+      tone: "note",
+    });
+  return findings;
+}
+
+/** Inches taken for mm, or mm for inches. */
+function slipOf({ plan }: RoundRecord<KerfPlan>, found: KerfFound | null): string | null {
+  const sizes = found?.cuts?.read.filter((r) => r.square) ?? [];
+  for (const { mean } of sizes) {
+    const ratio = plan.sideMm / mean;
+    if (Math.abs(ratio / MM_PER_INCH - 1) < SLIP)
+      return `${plain(mean, 3)} mm reads like ${plain(mean, 3)} inch: type the unit behind it.`;
+    if (Math.abs(ratio * MM_PER_INCH - 1) < SLIP)
+      return `${plain(mean, 1)} mm is 25.4 times the side: the drawing was taken for inches on its way, or the reading for mm.`;
+  }
+  return null;
+}

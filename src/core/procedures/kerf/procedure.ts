@@ -1,0 +1,64 @@
+/** Kerf: how much a cut takes away, by stock, and the offset per side that makes up for it. */
+import { measured } from "../../metrology/measured";
+import { AXIS_SCALE } from "../axis-scale/setting";
+import type { PlanContext, Procedure } from "../contract";
+import { FOCUS_HEIGHT } from "../focus/plan-type";
+import { cardOf } from "../stock-at-hand";
+import { kerfRound } from "./coupon";
+import { detailOf } from "./detail";
+import { judgeKerf } from "./judge";
+import { cutSideMm } from "./layout";
+import { nextKerf } from "./next-round";
+import { DEFAULT_TOLERANCE_MM, planForm, planWarnings } from "./plan";
+import { isSquareWay, type KerfPlan } from "./plan-type";
+import { solveKerf } from "./solve";
+
+/** Before anything is known a cut takes about this, give or take as much, mm. (common practice, no source) */
+const USUAL_KERF_MM = 0.2;
+
+export const kerf: Procedure<KerfPlan> = {
+  id: "kerf",
+  version: 1,
+  title: "Kerf",
+  summary: "What is cut comes out as it is drawn, stock by stock",
+  machineKinds: ["CO2 gantry", "diode gantry"],
+  settings: [],
+  needs: [
+    { on: "optic", effect: "stale" },
+    { on: "setting", what: FOCUS_HEIGHT, effect: "stale", why: "the focus height was changed" },
+    { on: "change", what: "tube", effect: "stale" },
+    { on: "setting", what: AXIS_SCALE.x, effect: "check", why: "the scale of X was changed" },
+    { on: "setting", what: AXIS_SCALE.y, effect: "check", why: "the scale of Y was changed" },
+    { on: "change", what: "mirrors", effect: "check" },
+    { on: "change", what: "supply", effect: "check" },
+  ],
+  occasional: true,
+  stock: { field: "stock", of: ({ stock: key, from }) => (from ? { key, ...from } : null) },
+  tolerance: { default: DEFAULT_TOLERANCE_MM, unit: "mm", label: "Largest error of the offset per side left" },
+  recheck: { defaultDays: 365, why: "Beams and lenses age, and stock differs from batch to batch." },
+  plan: planForm,
+  actsFrom: () => "controller",
+  sets: () => [],
+  warnings: planWarnings,
+  round: kerfRound,
+  asSent: (spec) => spec,
+  checkPlan: (last, context) => ({ ...last, stock: newestBatch(last.stock, context) }),
+  expected: (history, site) => {
+    const plan = history.rounds.at(-1)?.plan;
+    if (!plan) return null;
+    if (plan.way === "comb") return measured(USUAL_KERF_MM * plan.cuts, USUAL_KERF_MM * plan.cuts, Infinity);
+    if (!isSquareWay(plan.way)) return null;
+    const side = cutSideMm(plan) + (site.startsWith("part") ? -USUAL_KERF_MM : USUAL_KERF_MM);
+    return measured(side, 2 * USUAL_KERF_MM, Infinity);
+  },
+  solve: solveKerf,
+  next: nextKerf,
+  judge: judgeKerf,
+  overlay: () => [],
+  detail: detailOf,
+};
+
+/** Of the same stock, the batch at hand; as it was where there is none. */
+function newestBatch(key: string, { stocks = [] }: PlanContext): string {
+  return stocks.find((s) => cardOf(s.key) === cardOf(key))?.key ?? key;
+}

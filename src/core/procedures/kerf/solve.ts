@@ -1,0 +1,206 @@
+/** The kerf with its offset per side, what is kept of it on the card of the stock, and what was noticed. */
+import { times } from "../../metrology/budget";
+import type { Measured } from "../../metrology/measured";
+import { fixed, plain, shownLength, shownNumber, signed } from "../../metrology/quantity-text";
+import { sitesLeft } from "../answer";
+import type { History, RoundRecord } from "../contract";
+import type { Estimate, Outcome, StockResult } from "../outcome";
+import { lengthUnitOf } from "../shown-unit";
+import { stockText } from "../stock-at-hand";
+import { figuresOf } from "./figures";
+import { findingsOf } from "./findings";
+import { type KerfFound, kerfIn } from "./found";
+import { cutSideMm } from "./layout";
+import { clearanceOf, isMateWay, type KerfPlan } from "./plan-type";
+import { readMates } from "./read-mates";
+import { resultTable } from "./result-table";
+
+export function solveKerf(history: History<KerfPlan>): Outcome {
+  const round = history.rounds.findLast((r) => r.answers.length > 0);
+  if (!round) return { status: "open", missing: "Nothing is read yet.", table: null, findings: [] };
+  const table = resultTable(history, round);
+  const found = kerfIn(history, round);
+  const findings = findingsOf(history, round, found);
+  const complete = sitesLeft(round.spec.sites, round.answers).length === 0;
+  if (!found) {
+    const reason = isMateWay(round.plan.way) ? whyNoFit(round, complete) : null;
+    if (reason) return { status: "unsolvable", reason, table, findings };
+    return { status: "open", missing: missingIn(round.plan), table, findings };
+  }
+  return {
+    ...{ status: "solved", complete, findings, table },
+    estimates: estimatesOf(round.plan, found),
+    figures: figuresOf(round.plan, found, lengthUnitOf(history)),
+    ...{ corrections: [], adjustments: [], learned: {}, wishes: [], artefacts: [] },
+    forStock: resultFor(history, round, found),
+    predicted: predictedFor(round.plan, found, history),
+  };
+}
+
+function missingIn({ way }: KerfPlan): string {
+  if (way === "part and hole") return "Measure part and hole along one axis.";
+  if (way === "comb") return "Measure the gap of one comb.";
+  return isMateWay(way) ? "Judge more mates: until one is easier than snug and one harder." : "Measure one size.";
+}
+
+function whyNoFit(round: RoundRecord<KerfPlan>, complete: boolean): string | null {
+  const mates = readMates(round);
+  if (mates?.contradiction) {
+    const { first, second } = mates.contradiction;
+    return `Mate ${first.index + 1} went in harder than mate ${second.index + 1}, whose offset is larger: that cannot be. Look at both again: was one put into the partner of another, or does it not fall out cleanly?`;
+  }
+  if (!complete || !mates?.open) return null;
+  return mates.open === "smaller"
+    ? "Not one mate is easier than snug: the fit lies at a smaller offset than the first. Lay out more mates on that side."
+    : "Not one mate is harder than snug: the fit lies at a larger offset than the last. Lay out more mates on that side.";
+}
+
+function estimatesOf(plan: KerfPlan, found: KerfFound): Estimate[] {
+  const { kerf, cuts, snug } = found;
+  const offset = times(kerf, 0.5);
+  const of = (
+    id: string,
+    label: string,
+    budgeted: typeof kerf,
+    { headline = false, unit = "mm" as Estimate["unit"] } = {},
+  ): Estimate => ({
+    ...{ id, label, quantity: budgeted.quantity, unit, headline, budget: budgeted.parts },
+    helps: id === "kerf" || id === "offset" ? helpFor(plan, found) : null,
+  });
+  const snugEstimate = snug && {
+    ...{ id: "snug offset", label: "Snug offset per side", quantity: snug, unit: "mm" as const, headline: true },
+    budget: [
+      {
+        ...{ id: "judged", label: "Judged by hand", kind: "A" as const, degreesOfFreedom: "infinite" as const },
+        standardUncertainty: snug.standardUncertainty,
+      },
+    ],
+    helps: "A finer ladder, or each mate judged more often.",
+  };
+  return [
+    ...(snugEstimate ? [snugEstimate] : []),
+    of("kerf", "Kerf", kerf, { headline: true }),
+    of("offset", "Offset per side", offset, { headline: snug === null }),
+    ...(["x", "y"] as const).flatMap((axis) => {
+      const along = cuts?.along[axis];
+      const scale = cuts?.scale[axis];
+      return [
+        ...(along && cuts.axes.length > 1 ? [of(`kerf ${axis}`, `Kerf along ${axis.toUpperCase()}`, along)] : []),
+        ...(scale
+          ? [of(`scale ${axis}`, `Error of length, ${axis.toUpperCase()}`, scale.error, { unit: "percent" })]
+          : []),
+      ];
+    }),
+    ...(cuts?.taper ? [of("taper", "Taper: narrower at the bottom, a mm of thickness", cuts.taper)] : []),
+  ];
+}
+
+function helpFor(plan: KerfPlan, { kerf, cuts }: KerfFound): string | null {
+  const [largest] = kerf.parts;
+  if (!largest) return null;
+  if (largest.id === "scale") return "Measure part and hole: between them the scale falls out.";
+  if (largest.label.startsWith("Gap at")) return "Part and hole, or a comb: they suppose no gap.";
+  if (largest.label.startsWith("Where")) return "A finer ladder, or each mate judged more often.";
+  if (plan.way === "comb") return "More cuts in the comb.";
+  return cuts ? "More readings of each size, or a comb." : null;
+}
+
+function resultFor(history: History<KerfPlan>, { plan }: RoundRecord<KerfPlan>, found: KerfFound): StockResult {
+  const unit = lengthUnitOf(history);
+  const { kerf, snug, cuts } = found;
+  const value = (id: string, label: string, quantity: Measured, shown: "mm" = "mm") => ({
+    id,
+    label,
+    quantity,
+    unit: shown,
+  });
+  return {
+    ...{ kind: "kerf", stock: plan.stock },
+    values: [
+      value("kerf", "Kerf", kerf.quantity),
+      value("offset", "Offset per side", times(kerf, 0.5).quantity),
+      ...(snug ? [snugValue(plan, snug)] : []),
+      ...(["x", "y"] as const).flatMap((axis) => {
+        const along = cuts && cuts.axes.length > 1 ? cuts.along[axis] : undefined;
+        return along ? [value(`kerf ${axis}`, `Kerf along ${axis.toUpperCase()}`, along.quantity)] : [];
+      }),
+      ...(cuts?.taper ? [value("taper", "Taper, a mm of thickness", cuts.taper.quantity)] : []),
+    ],
+    conditions: conditionsOf(history, plan),
+    arithmetic: arithmeticOf(plan, found, unit),
+  };
+}
+
+/** Of slots for the sheet it says what to draw for the sheet, of mates what to draw for mates. */
+function snugValue({ way, offsetOn }: KerfPlan, quantity: Measured): StockResult["values"][number] {
+  const [id, label] =
+    way === "sheet slot"
+      ? ["snug slot", "Snug offset per side, slot for the sheet"]
+      : ["snug offset", `Snug offset per side, ${offsetOn === "both" ? "both mates" : "tongue or plug alone"}`];
+  return { id, label, quantity, unit: "mm" };
+}
+
+function conditionsOf({ machine }: History<KerfPlan>, plan: KerfPlan): StockResult["conditions"] {
+  const { from } = plan;
+  const thickness = from?.thickness;
+  return [
+    { label: "Stock", text: from ? stockText(from) : plan.stock },
+    {
+      label: "Thickness",
+      text: thickness
+        ? `${plain(thickness.meanMm, 2)} mm (${plain(thickness.leastMm, 2)} to ${plain(thickness.mostMm, 2)})`
+        : `${plain(from?.nominalMm ?? 0)} mm by name, not measured`,
+    },
+    { label: "Machine", text: machine.name },
+    { label: "Speed", text: `${plain(plan.speedMmPerS)} mm/s` },
+    { label: "Power", text: `${plain(plan.powerPct)} %` },
+    { label: "Passes", text: String(plan.passes) },
+    { label: "Gas", text: plan.gas },
+    {
+      label: "Focus",
+      text:
+        plan.focusBelowMm === 0
+          ? "on the top face"
+          : `${plain(Math.abs(plan.focusBelowMm))} mm ${plan.focusBelowMm > 0 ? "below" : "above"} the top face`,
+    },
+  ];
+}
+
+/** The sum with the figures that were read, in the unit of the screen. */
+function arithmeticOf(
+  plan: KerfPlan,
+  { kerf, cuts, snug }: KerfFound,
+  unit: Parameters<typeof shownNumber>[1],
+): string[] {
+  const shown = (mm: number) => shownNumber(mm, unit, 3);
+  const k = kerf.quantity.value;
+  const half = `${shown(k)} ÷ 2 = ${shown(k / 2)} ${unit} offset per side`;
+  if (snug) {
+    const { atZero, cuts: count, perOffset } = clearanceOf(plan);
+    const gap = `${shown(plan.snugGapMm)} gap${atZero === 0 ? "" : ` ${signed(-atZero, 3)} sheet and drawing`}`;
+    return [`(${gap} + ${perOffset} × ${shown(snug.value)} snug offset) ÷ ${count} = ${shown(k)} ${unit} kerf`, half];
+  }
+  const lines = (cuts?.axes ?? []).map((axis) => {
+    const here = (cuts?.read ?? []).filter((r) => r.axis === axis && r.square?.face !== "bottom");
+    const mean = (of: "part" | "hole" | null) => {
+      const own = here.filter((r) => (r.square?.of ?? null) === of);
+      return own.reduce((sum, r) => sum + r.mean, 0) / own.length;
+    };
+    const name = axis.toUpperCase();
+    const result = shown(cuts?.along[axis]?.quantity.value ?? 0);
+    const side = shown(cutSideMm(plan));
+    if (plan.way === "comb") return `${name}: ${shown(mean(null))} ÷ ${plan.cuts} cuts = ${result} ${unit}`;
+    if (plan.way === "part") return `${name}: ${side} − ${shown(mean("part"))} = ${result} ${unit}`;
+    if (plan.way === "hole") return `${name}: ${shown(mean("hole"))} − ${side} = ${result} ${unit}`;
+    const correlation = cuts?.scale[axis]?.correlation ?? 0;
+    return `${name}: (${shown(mean("hole"))} − ${shown(mean("part"))}) ÷ 2 = ${result} ${unit}; the scale is (${shown(mean("hole"))} + ${shown(mean("part"))}) ÷ (2 × ${side}), correlated with the kerf by ${fixed(correlation, 2)}`;
+  });
+  const mean = lines.length > 1 ? [`mean of X and Y: ${shown(k)} ${unit} kerf`] : [];
+  return [...lines, ...mean, half];
+}
+
+function predictedFor(plan: KerfPlan, { kerf, snug }: KerfFound, history: History<KerfPlan>): string {
+  const unit = lengthUnitOf(history);
+  if (snug) return `Mates at ${shownLength(snug.value, unit, 3)} a side should be snug.`;
+  return `A square of ${shownLength(plan.sideMm, unit, 2)} that is grown by ${shownLength(kerf.quantity.value / 2, unit, 3)} a side should measure ${shownLength(plan.sideMm, unit, 2)}.`;
+}

@@ -1,0 +1,37 @@
+/** A stock as a layout needs it: one batch of it, with the thickness that was measured. */
+import { z } from "zod";
+
+export const thicknessSchema = z.object({
+  meanMm: z.number().positive(),
+  leastMm: z.number().positive(),
+  mostMm: z.number().positive(),
+  /** How it differs from place to place, sd, mm; 0 where one place was measured. */
+  sdMm: z.number().nonnegative(),
+  /** How many places. */
+  count: z.number().int().positive(),
+  /** Standard uncertainty of the mean, mm. */
+  uMm: z.number().nonnegative(),
+});
+export type Thickness = z.infer<typeof thicknessSchema>;
+
+export const stockAtHandSchema = z.object({
+  /** Of its card and batch, for example `birch-plywood/B2`. */
+  key: z.string().min(1),
+  name: z.string().min(1),
+  batch: z.string(),
+  /** As it is sold, mm. */
+  nominalMm: z.number().positive(),
+  /** `null` = never measured. */
+  thickness: thicknessSchema.nullable(),
+});
+export type StockAtHand = z.infer<typeof stockAtHandSchema>;
+
+/** `Birch plywood, batch B2`. */
+export function stockText({ name, batch }: Pick<StockAtHand, "name" | "batch">): string {
+  return batch ? `${name}, batch ${batch}` : name;
+}
+
+/** The card of a batch: its key without the batch. */
+export function cardOf(key: string): string {
+  return key.split("/", 1)[0] ?? key;
+}

@@ -1,0 +1,190 @@
+/** Stocks on their cards: batches, how thick they are, and what was kept of them. */
+import { and, asc, desc, eq, isNull } from "drizzle-orm";
+import { type Gauge, gaugeSchema } from "../core/metrology/gauge";
+import { type StockResult, stockResultSchema } from "../core/procedures/outcome";
+import type { StockAtHand, Thickness } from "../core/procedures/stock-at-hand";
+import { type StockSpec, stockSpecSchema } from "../core/stock/stock-spec";
+import { thicknessOf } from "../core/stock/thickness";
+import type { Db } from "./database";
+import { fromColumn, toColumn } from "./json-column";
+import { batch, gaugeRevision, stock, stockResult, stockRevision, thicknessReading } from "./schema";
+
+export type Stock = { id: number; slug: string; spec: StockSpec; createdAt: number; archivedAt: number | null };
+export type Batch = { id: number; stockId: number; label: string; begunAt: number };
+export type ThicknessReading = { id: number; raw: string; valueMm: number; gauge: Gauge | null; takenAt: number };
+export type KeptResult = {
+  id: number;
+  batchId: number;
+  machineId: number | null;
+  trialId: number | null;
+  roundId: number | null;
+  result: StockResult;
+  note: string;
+  keptAt: number;
+};
+
+/** Oldest first, archived ones too. */
+export function everyStock(db: Db): Stock[] {
+  return db
+    .select()
+    .from(stock)
+    .orderBy(asc(stock.id))
+    .all()
+    .map((row) => stockOf(db, row));
+}
+
+export function stockBySlug(db: Db, slug: string): Stock | undefined {
+  const row = db.select().from(stock).where(eq(stock.slug, slug)).get();
+  return row && stockOf(db, row);
+}
+
+function stockOf(db: Db, row: typeof stock.$inferSelect): Stock {
+  const revision = db
+    .select()
+    .from(stockRevision)
+    .where(eq(stockRevision.stockId, row.id))
+    .orderBy(desc(stockRevision.from), desc(stockRevision.id))
+    .get();
+  if (!revision) throw new RangeError(`stock ${row.slug} has no revision`);
+  return { ...row, spec: fromColumn(stockSpecSchema, revision.spec, "stock_revision.spec") };
+}
+
+/** @returns its id */
+export function addStock(db: Db, slug: string, spec: StockSpec, now: number): number {
+  return db.transaction((tx) => {
+    const { id } = tx.insert(stock).values({ slug, createdAt: now }).returning().get();
+    reviseStock(tx, id, spec, now);
+    return id;
+  });
+}
+
+export function reviseStock(db: Db, stockId: number, spec: StockSpec, now: number): void {
+  db.insert(stockRevision)
+    .values({ stockId, spec: toColumn(stockSpecSchema.parse(spec)), from: now })
+    .run();
+}
+
+export function archiveStock(db: Db, stockId: number, at: number | null): void {
+  db.update(stock).set({ archivedAt: at }).where(eq(stock.id, stockId)).run();
+}
+
+/** Newest first. */
+export function batchesOf(db: Db, stockId: number): Batch[] {
+  return db.select().from(batch).where(eq(batch.stockId, stockId)).orderBy(desc(batch.begunAt), desc(batch.id)).all();
+}
+
+/** @returns its id */
+export function addBatch(db: Db, values: Omit<Batch, "id">): number {
+  return db.insert(batch).values(values).returning().get().id;
+}
+
+/** Those that were not taken back, oldest first. */
+export function thicknessReadings(db: Db, batchId: number): ThicknessReading[] {
+  return db
+    .select()
+    .from(thicknessReading)
+    .leftJoin(gaugeRevision, eq(gaugeRevision.id, thicknessReading.gaugeRevisionId))
+    .where(and(eq(thicknessReading.batchId, batchId), isNull(thicknessReading.takenBackAt)))
+    .orderBy(asc(thicknessReading.id))
+    .all()
+    .map(({ thickness_reading: r, gauge_revision: revision }) => ({
+      ...{ id: r.id, raw: r.raw, valueMm: r.valueMm, takenAt: r.takenAt },
+      gauge: revision ? fromColumn(gaugeSchema, revision.spec, "gauge_revision.spec") : null,
+    }));
+}
+
+export function thicknessOfBatch(db: Db, batchId: number): Thickness | null {
+  const readings = thicknessReadings(db, batchId);
+  return thicknessOf(
+    readings.map((r) => r.valueMm),
+    readings.at(-1)?.gauge ?? null,
+  );
+}
+
+/** One of these was taken before by the same page: it is not taken twice. @returns whether it was taken now */
+export function addThickness(
+  db: Db,
+  values: Omit<typeof thicknessReading.$inferInsert, "id" | "takenBackAt">,
+): boolean {
+  return db.insert(thicknessReading).values(values).onConflictDoNothing().run().changes > 0;
+}
+
+export function takeBackThickness(db: Db, batchId: number, id: number, now: number): boolean {
+  const which = and(
+    eq(thicknessReading.id, id),
+    eq(thicknessReading.batchId, batchId),
+    isNull(thicknessReading.takenBackAt),
+  );
+  return db.update(thicknessReading).set({ takenBackAt: now }).where(which).run().changes > 0;
+}
+
+/** What is kept of a batch and was not taken back, newest first. */
+export function resultsOfBatch(db: Db, batchId: number): KeptResult[] {
+  return db
+    .select()
+    .from(stockResult)
+    .where(and(eq(stockResult.batchId, batchId), isNull(stockResult.takenBackAt)))
+    .orderBy(desc(stockResult.keptAt), desc(stockResult.id))
+    .all()
+    .map(resultOf);
+}
+
+export function resultsOfTrial(db: Db, trialId: number): KeptResult[] {
+  return db
+    .select()
+    .from(stockResult)
+    .where(and(eq(stockResult.trialId, trialId), isNull(stockResult.takenBackAt)))
+    .orderBy(desc(stockResult.id))
+    .all()
+    .map(resultOf);
+}
+
+function resultOf(row: typeof stockResult.$inferSelect): KeptResult {
+  return { ...row, result: fromColumn(stockResultSchema, row.result, "stock_result.result") };
+}
+
+/** @returns its id */
+export function addStockResult(
+  db: Db,
+  { result, ...values }: Omit<KeptResult, "id"> & { solutionId: number | null },
+): number {
+  return db
+    .insert(stockResult)
+    .values({ ...values, result: toColumn(result) })
+    .returning()
+    .get().id;
+}
+
+export function takeBackStockResult(db: Db, id: number, now: number): void {
+  db.update(stockResult).set({ takenBackAt: now }).where(eq(stockResult.id, id)).run();
+}
+
+/** A batch names itself by its card and its label. */
+export function batchKey(slug: string, label: string): string {
+  return `${slug}/${label}`;
+}
+
+/** @returns `undefined` where there is no such card or batch */
+export function batchByKey(db: Db, key: string): { stock: Stock; batch: Batch } | undefined {
+  const cut = key.indexOf("/");
+  const found = cut > 0 ? stockBySlug(db, key.slice(0, cut)) : undefined;
+  const own = found && batchesOf(db, found.id).find((b) => b.label === key.slice(cut + 1));
+  return found && own && { stock: found, batch: own };
+}
+
+/** Every batch of every card that is in use, that of `first` in front, else the newest batches first. */
+export function stocksAtHand(db: Db, first: string | null = null): StockAtHand[] {
+  const all = everyStock(db)
+    .filter((s) => s.archivedAt === null)
+    .flatMap((s) => batchesOf(db, s.id).map((b) => ({ at: b.begunAt, hand: atHand(db, s, b) })))
+    .sort((a, b) => b.at - a.at)
+    .map(({ hand }) => hand);
+  return [...all.filter((s) => s.key === first), ...all.filter((s) => s.key !== first)];
+}
+
+function atHand(db: Db, { slug, spec }: Stock, { id, label }: Batch): StockAtHand {
+  return {
+    ...{ key: batchKey(slug, label), name: spec.name, batch: label, nominalMm: spec.nominalMm },
+    thickness: thicknessOfBatch(db, id),
+  };
+}

@@ -1,0 +1,159 @@
+/** Cards of stock: made, changed, measured. */
+import { z } from "zod";
+import { parseReading } from "../../core/metrology/reading-text";
+import { readQuantities } from "../../core/procedures/draft";
+import type { StockSpec } from "../../core/stock/stock-spec";
+import type { Db } from "../../data/database";
+import { allGauges } from "../../data/gauges";
+import {
+  addBatch,
+  addStock,
+  addThickness,
+  archiveStock,
+  type Batch,
+  batchesOf,
+  everyStock,
+  reviseStock,
+  type Stock,
+  stockBySlug,
+  takeBackStockResult,
+  takeBackThickness,
+} from "../../data/stocks";
+import { freeSlug } from "../free-slug";
+import { Refusal } from "../refusal";
+
+const LONGEST_NAME = 80;
+const LONGEST_LABEL = 40;
+/** Thicker stock is not cut by these machines. (common practice, no source) */
+const THICKEST_MM = 100;
+/** A reading this far from what it is sold as is another stock, or a slip. */
+const FAR_OFF = 3;
+const MOST_READINGS = 50;
+
+export const stockInputSchema = z.object({
+  /** `null` = a new card. */
+  slug: z.string().max(120).nullable(),
+  name: z.string().max(200),
+  /** As typed. */
+  nominal: z.string().max(60),
+  note: z.string().max(500),
+  /** Of its first batch; only for a new card. */
+  batch: z.string().max(200).default(""),
+});
+export type StockInput = z.infer<typeof stockInputSchema>;
+
+/** Makes a card, or changes what stands on its head from now on. @returns its slug */
+export function keepStock(db: Db, input: StockInput, now: number): string {
+  const spec = specOf(db, input);
+  const known = input.slug === null ? null : knownStock(db, input.slug);
+  return db.transaction((tx) => {
+    if (known) {
+      reviseStock(tx, known.id, spec, now);
+      return known.slug;
+    }
+    const taken = ["new", ...everyStock(tx).map((s) => s.slug)];
+    const slug = freeSlug(spec.name, "stock", taken);
+    const stockId = addStock(tx, slug, spec, now);
+    addBatch(tx, { stockId, label: labelOf(input.batch || "1"), begunAt: now });
+    return slug;
+  });
+}
+
+function specOf(db: Db, { slug, name: typed, nominal, note }: StockInput): StockSpec {
+  const name = typed.trim();
+  if (name === "") throw new Refusal("name", "Give its kind, for example birch plywood 3 mm.");
+  if (name.length > LONGEST_NAME) throw new Refusal("name", `${LONGEST_NAME} letters at most.`);
+  if (everyStock(db).some((s) => s.slug !== slug && s.spec.name.toLowerCase() === name.toLowerCase()))
+    throw new Refusal("name", "Another card has this name: tell them apart, or begin a new batch on that one.");
+  const read = parseReading(nominal, "length", "mm");
+  if (!read.ok) throw new Refusal("nominal", `${read.message} As it is sold, for example 3 mm.`);
+  if (!(read.value > 0)) throw new Refusal("nominal", "It must be thicker than 0.");
+  if (read.value > THICKEST_MM) throw new Refusal("nominal", `${THICKEST_MM} mm at most: was a unit forgotten?`);
+  return { name, nominalMm: read.value, note: note.trim() };
+}
+
+function labelOf(typed: string): string {
+  const label = typed.trim();
+  if (label === "") throw new Refusal("batch", "Give the batch a name, for example the day it came.");
+  if (label.length > LONGEST_LABEL) throw new Refusal("batch", `${LONGEST_LABEL} letters at most.`);
+  if (label.includes("/")) throw new Refusal("batch", "No stroke (/) in the name of a batch.");
+  return label;
+}
+
+/** @throws Refusal where there is no such card */
+export function knownStock(db: Db, slug: string): Stock {
+  const found = stockBySlug(db, slug);
+  if (!found) throw new Refusal("stock", "There is no such card.");
+  return found;
+}
+
+export function setArchived(db: Db, slug: string, archived: boolean, now: number): void {
+  archiveStock(db, knownStock(db, slug).id, archived ? now : null);
+}
+
+/** A new delivery: what depends on the stock is due for a check from now on. */
+export function beginBatch(db: Db, slug: string, typed: string, now: number): void {
+  const stock = knownStock(db, slug);
+  const label = labelOf(typed);
+  if (batchesOf(db, stock.id).some((b) => b.label.toLowerCase() === label.toLowerCase()))
+    throw new Refusal("batch", "There is a batch of this name already.");
+  addBatch(db, { stockId: stock.id, label, begunAt: now });
+}
+
+export type ThicknessInput = {
+  stock: string;
+  batchId: number;
+  /** One or several, as typed. */
+  text: string;
+  /** `null` = not known. */
+  gauge: string | null;
+  /** That what is far off is right was said. */
+  sure: boolean;
+  clientKey: string;
+};
+
+/** Takes thickness readings of a batch; they are on disk when this returns. @returns how many were taken now */
+export function takeThickness(db: Db, input: ThicknessInput, now: number): number {
+  const { stock, batch } = knownBatch(db, input.stock, input.batchId);
+  const gauge = input.gauge === null ? null : (allGauges(db).find((g) => g.spec.id === input.gauge) ?? null);
+  if (input.gauge !== null && !gauge) throw new Refusal("gauge", "Choose a gauge.");
+  const unit = gauge?.spec.unit ?? "mm";
+  const read = readQuantities(input.text, "length", unit);
+  if (!read.ok) throw new Refusal("text", read.message);
+  if (read.value.length === 0) throw new Refusal("text", "Type one thickness or several, for example 2.96 3.01 2.98.");
+  if (read.value.length > MOST_READINGS) throw new Refusal("text", `${MOST_READINGS} at once at most.`);
+  const { nominalMm } = stock.spec;
+  for (const value of read.value) {
+    if (!(value > 0)) throw new Refusal("text", "Thickness must be larger than 0.");
+    if (!input.sure && (value > FAR_OFF * nominalMm || value < nominalMm / FAR_OFF))
+      throw new Refusal("sure", `${value.toFixed(2)} mm for a stock of ${nominalMm} mm: is that right?`);
+  }
+  const typed = input.text.trim().split(/[\s,;]+/);
+  return db.transaction((tx) =>
+    read.value.reduce((count, valueMm, i) => {
+      const values = {
+        ...{ batchId: batch.id, raw: typed[i] ?? input.text, valueMm, gaugeRevisionId: gauge?.revisionId ?? null },
+        ...{ clientKey: `${input.clientKey} ${i}`, takenAt: now },
+      };
+      return count + (addThickness(tx, values) ? 1 : 0);
+    }, 0),
+  );
+}
+
+/** One thickness reading is taken back. */
+export function undoThickness(db: Db, slug: string, batchId: number, id: number, now: number): void {
+  const { batch } = knownBatch(db, slug, batchId);
+  if (!takeBackThickness(db, batch.id, id, now)) throw new Refusal("reading", "This reading is taken back already.");
+}
+
+/** Something kept is taken off the card. */
+export function undoResult(db: Db, id: number, now: number): void {
+  takeBackStockResult(db, id, now);
+}
+
+function knownBatch(db: Db, slug: string, batchId: number): { stock: Stock; batch: Batch } {
+  const stock = knownStock(db, slug);
+  const batch = batchesOf(db, stock.id).find((b) => b.id === batchId);
+  if (!batch) throw new Refusal("batch", "This stock has no such batch.");
+  return { stock, batch };
+}

@@ -1,0 +1,174 @@
+"use client";
+import { useState } from "react";
+import { FIT_GAPS_MM, type FitKind, slotFor } from "../../core/fits/slot";
+import { expandedUncertainty } from "../../core/fitting/student-t";
+import type { Gauge } from "../../core/metrology/gauge";
+import { inUnit, shownLength, shownNumber } from "../../core/metrology/quantity-text";
+import { parseReading } from "../../core/metrology/reading-text";
+import type { LengthUnit } from "../../core/metrology/units";
+import { readQuantities } from "../../core/procedures/draft";
+import type { Thickness } from "../../core/procedures/stock-at-hand";
+import { thicknessOf } from "../../core/stock/thickness";
+import type { ResultView } from "../../server/stock/stock-view";
+import { Button } from "../primitives/button";
+import { copyText } from "../primitives/copy-text";
+import { CheckField, PickField, TextField } from "../primitives/fields";
+import { useSurviving } from "../primitives/use-surviving";
+
+type Props = {
+  slug: string;
+  thickness: Thickness | null;
+  results: readonly ResultView[];
+  gauges: readonly Gauge[];
+  unit: LengthUnit;
+};
+
+type Texts = { thickness: string; width: string; interference: string };
+
+const FIT_WORDS: Record<FitKind, string> = {
+  loose: "loose: falls through",
+  sliding: "sliding: moves by hand",
+  snug: "snug: stays, and comes out by hand",
+  press: "press: held by its interference",
+};
+
+/** Beyond this a slot is drawn for parts that may not go in. */
+const LIKELY = 0.05;
+
+/** The slot to draw for a part, with its doubt and the chance that the part will not go in. */
+export function FitCard({ slug, thickness: own, results, gauges, unit }: Props) {
+  const [texts, setTexts] = useSurviving<Texts>(`fit ${slug}`, { thickness: "", width: "", interference: "0.05" });
+  const [fit, setFit] = useState<FitKind>("snug");
+  const [compensated, setCompensated] = useState(false);
+  const [chosen, setChosen] = useState(0);
+  const kept = results.find((r) => r.id === chosen) ?? results[0];
+  const value = (id: string) => kept?.result.values.find((v) => v.id === id)?.quantity ?? null;
+  const kerf = value("kerf");
+  const change = (key: keyof Texts) => (text: string) => setTexts((t) => ({ ...t, [key]: text }));
+  if (!kept || !kerf)
+    return (
+      <section className="card p-5" aria-label="Fits">
+        <h2 className="text-[17px] font-bold">Fits</h2>
+        <p className="mt-1 text-ink2">
+          Once a kerf is kept here, slots for a part of a measured thickness come out of it.
+        </p>
+      </section>
+    );
+  const read = readThickness(texts.thickness, own, gauges, unit);
+  const width = texts.width.trim() === "" ? null : parseReading(texts.width, "length", unit);
+  const interference = parseReading(texts.interference, "length", unit);
+  const faults = {
+    thickness: read.fault,
+    width: width && !width.ok ? width.message : "",
+    interference: fit === "press" && !interference.ok ? interference.message : "",
+  };
+  const found =
+    read.thickness && !faults.width && !faults.interference
+      ? slotFor(
+          {
+            ...{ fit, compensated, kerf, snugSlotOffset: value("snug slot"), thickness: read.thickness },
+            interferenceMm: interference.ok ? interference.value : 0,
+            widthMm: width?.ok ? width.value : null,
+          },
+          unit,
+        )
+      : null;
+  return (
+    <section className="card p-5" aria-label="Fits">
+      <h2 className="text-[17px] font-bold">A slot for a part</h2>
+      <div className="no-print mt-2 grid gap-3">
+        {results.length > 1 && (
+          <PickField
+            label="Cut on"
+            value={String(kept.id)}
+            onChange={(id) => setChosen(Number(id))}
+            choices={results.map((r) => ({
+              value: String(r.id),
+              label: `${r.machine ?? "another machine"}, batch ${r.batch}, ${r.result.conditions.find((c) => c.label === "Speed")?.text ?? ""}`,
+            }))}
+          />
+        )}
+        <PickField
+          label="Fit"
+          value={fit}
+          onChange={(next) => setFit(next as FitKind)}
+          choices={(Object.keys(FIT_GAPS_MM) as FitKind[]).map((k) => ({ value: k, label: FIT_WORDS[k] }))}
+        />
+        <TextField
+          label="Part, squeezed at several places"
+          why={
+            own ? `Empty: as the card has it, ${shownLength(own.meanMm, unit, 2)}.` : "Never its name: 2.96 3.01 2.98."
+          }
+          value={texts.thickness}
+          onChange={change("thickness")}
+          fault={faults.thickness}
+        />
+        <TextField
+          label="How wide the part is"
+          why="Empty: the width of the slot alone."
+          value={texts.width}
+          onChange={change("width")}
+          fault={faults.width}
+        />
+        {fit === "press" && (
+          <TextField
+            label="Interference"
+            value={texts.interference}
+            onChange={change("interference")}
+            fault={faults.interference}
+          />
+        )}
+      </div>
+      <CheckField
+        className="no-print mt-2"
+        label="Another program on the way makes up for the kerf as well"
+        checked={compensated}
+        onChange={setCompensated}
+      />
+      {found && (
+        <div className="mt-3 border-t border-hair pt-3" aria-live="polite">
+          <p className="flex flex-wrap items-center gap-3">
+            <span>Draw the slot</span>
+            <span className="num text-[28px] font-semibold">{shownNumber(found.drawn.value, unit, 3)}</span>
+            <span className="num text-ink2">± {shownLength(expandedUncertainty(found.drawn), unit, 3)}</span>
+            <Button
+              weight="small"
+              onClick={() => copyText(shownNumber(found.drawn.value, unit, 3), "Width of the slot")}
+            >
+              Copy
+            </Button>
+          </p>
+          {found.drawnLengthMm !== null && <p className="num">{shownLength(found.drawnLengthMm, unit, 3)} long</p>}
+          <p className={found.chanceNot > LIKELY ? "font-semibold text-ember" : "text-ink2"}>
+            {chanceText(found.chanceNot)}
+          </p>
+          <ul className="num mt-1 text-[14px] text-ink2">
+            {found.arithmetic.map((line) => (
+              <li key={line}>{line}</li>
+            ))}
+          </ul>
+        </div>
+      )}
+    </section>
+  );
+}
+
+function chanceText(chance: number): string {
+  if (chance < 0.001) return "It will go in: less than one part of a thousand will not.";
+  if (chance < LIKELY) return `It will go in: ${inUnit(chance, "percent", 1)} of parts will not.`;
+  return `${inUnit(chance, "percent", 0)} of parts will not go in: a looser fit, or a part that is measured better.`;
+}
+
+function readThickness(
+  text: string,
+  own: Thickness | null,
+  gauges: readonly Gauge[],
+  unit: LengthUnit,
+): { thickness: Thickness | null; fault: string } {
+  if (text.trim() === "")
+    return { thickness: own, fault: own ? "" : "Squeeze the part at several places: its name says little." };
+  const read = readQuantities(text, "length", unit);
+  if (!read.ok) return { thickness: null, fault: read.message };
+  if (read.value.some((v) => !(v > 0))) return { thickness: null, fault: "It must be thicker than 0." };
+  return { thickness: thicknessOf(read.value, gauges.find((g) => g.kind === "calipers") ?? null), fault: "" };
+}

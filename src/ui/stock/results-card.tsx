@@ -1,0 +1,81 @@
+"use client";
+import { useRouter } from "next/navigation";
+import type { LengthUnit } from "../../core/metrology/units";
+import { undoStockResult } from "../../server/actions/stock-actions";
+import type { ResultView } from "../../server/stock/stock-view";
+import { Ago } from "../primitives/ago";
+import { Button } from "../primitives/button";
+import { Link } from "../primitives/link";
+import { Fault } from "../primitives/notice";
+import { useAction } from "../primitives/use-action";
+import { Conditions } from "./conditions";
+import { ResultValues } from "./result-values";
+
+const END_WORDS = { proved: "proved", held: "held at a check", "given up": "ended without a proof" } as const;
+
+/** What was kept of it, newest first: each holds for its batch, its machine and its conditions alone. */
+export function ResultsCard({ results, unit, now }: { results: readonly ResultView[]; unit: LengthUnit; now: number }) {
+  if (results.length === 0)
+    return (
+      <section className="card p-5" aria-label="Kept of it">
+        <h2 className="text-[17px] font-bold">Kerf</h2>
+        <p className="mt-1 text-ink2">
+          Nothing is kept yet. Measure its kerf on a machine: what comes out is kept here, with speed, power, gas and
+          focus under which it holds.
+        </p>
+      </section>
+    );
+  return (
+    <>
+      {results.map((r) => (
+        <Result key={r.id} kept={r} unit={unit} now={now} />
+      ))}
+    </>
+  );
+}
+
+function Result({ kept, unit, now }: { kept: ResultView; unit: LengthUnit; now: number }) {
+  const router = useRouter();
+  const { busy, fault, run } = useAction();
+  const { trial, result } = kept;
+  return (
+    <section className="card p-5" aria-label={`Kerf on ${kept.machine ?? "another machine"}, batch ${kept.batch}`}>
+      <div className="flex flex-wrap items-baseline justify-between gap-x-4">
+        <h2 className="text-[17px] font-bold">Kerf on {kept.machine ?? "another machine"}</h2>
+        <p className="text-[14px] text-ink2">
+          kept <Ago at={kept.keptAt} now={now} />
+          {trial && (
+            <>
+              , trial{" "}
+              <Link href={`/trial/${trial.id}`} className="num underline underline-offset-4">
+                {trial.code}
+              </Link>
+              : {trial.end === null ? "not proved yet" : END_WORDS[trial.end]}
+            </>
+          )}
+          {kept.note && `, ${kept.note}`}
+        </p>
+      </div>
+      {kept.isOldBatch && (
+        <p className="mt-1 text-ochre">Of batch {kept.batch}: a newer batch was begun, and a check of it is due.</p>
+      )}
+      <ResultValues values={result.values} unit={unit} />
+      <Conditions conditions={result.conditions} />
+      <p className="no-print mt-2">
+        <Button
+          weight="quiet"
+          disabled={busy}
+          onClick={() =>
+            run(
+              () => undoStockResult({ id: kept.id }),
+              () => router.refresh(),
+            )
+          }
+        >
+          Take it off the card
+        </Button>
+      </p>
+      {fault.message && <Fault>{fault.message}</Fault>}
+    </section>
+  );
+}

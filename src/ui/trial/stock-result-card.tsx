@@ -1,0 +1,77 @@
+"use client";
+import { useRouter } from "next/navigation";
+import type { StockResult } from "../../core/procedures/outcome";
+import { lengthUnitOf } from "../../core/procedures/shown-unit";
+import { cardOf } from "../../core/procedures/stock-at-hand";
+import { keepForStock, takeOffCard } from "../../server/actions/trial-actions";
+import type { TrialView } from "../../server/trial/trial-view";
+import { Button } from "../primitives/button";
+import { Link } from "../primitives/link";
+import { Fault } from "../primitives/notice";
+import { useAction } from "../primitives/use-action";
+import { Conditions } from "../stock/conditions";
+import { ResultValues } from "../stock/result-values";
+
+/** What a round tells of its stock, and that it is kept on its card. */
+export function StockResultCard({ view, n, result }: { view: TrialView; n: number; result: StockResult }) {
+  const router = useRouter();
+  const { busy, fault, run } = useAction();
+  const kept = view.keptForStock.find((k) => k.n === n);
+  const other = view.keptForStock.find((k) => k.n !== n);
+  const seen = view.rounds.find((r) => r.n === n)?.readingStamp ?? "";
+  const isAsItWas = kept && JSON.stringify(kept.result.values) === JSON.stringify(result.values);
+  const keep = () =>
+    run(
+      () => keepForStock({ trialId: view.id, n, seen }),
+      () => router.refresh(),
+    );
+  return (
+    <section className="card p-5" aria-label="For the card of the stock">
+      <h2 className="text-[17px] font-bold">For this stock, this machine, these settings</h2>
+      <ResultValues values={result.values} unit={lengthUnitOf(view)} />
+      <details className="mt-2">
+        <summary className="cursor-pointer text-[14px] text-ink2">How each number came about</summary>
+        <ul className="num mt-1 grid gap-1 text-[14px]">
+          {result.arithmetic.map((line) => (
+            <li key={line}>{line}</li>
+          ))}
+        </ul>
+      </details>
+      <Conditions conditions={result.conditions} />
+      <div className="mt-3 flex flex-wrap items-center gap-3">
+        {kept && isAsItWas ? (
+          <>
+            <p className="text-verdigris">
+              ✓ On{" "}
+              <Link href={`/stock/${cardOf(result.stock)}`} className="underline underline-offset-4">
+                the card of its stock
+              </Link>
+              .
+            </p>
+            <Button
+              weight="quiet"
+              disabled={busy}
+              onClick={() =>
+                run(
+                  () => takeOffCard({ trialId: view.id }),
+                  () => router.refresh(),
+                )
+              }
+            >
+              Take it off again
+            </Button>
+          </>
+        ) : (
+          <>
+            <Button weight={kept || other ? "plain" : "primary"} disabled={busy} onClick={keep}>
+              {kept || other ? "Keep this instead" : "Keep on the stock card"}
+            </Button>
+            {other && <p className="text-[14px] text-ink2">What burn {other.n} told is on the card now.</p>}
+            {kept && <p className="text-[14px] text-ink2">Readings changed since it was kept.</p>}
+          </>
+        )}
+      </div>
+      {fault.message && <Fault>{fault.message}</Fault>}
+    </section>
+  );
+}
