@@ -57,6 +57,8 @@ export async function beginReading(page: Page): Promise<void> {
   const begin = page.getByRole("button", { name: "Begin reading" });
   await expect(begin).toBeVisible();
   if (await jaws.isVisible()) await jaws.fill("0");
+  const inside = page.getByLabel(/^Closed inside jaws read/);
+  if (await inside.isVisible()) await inside.fill("0");
   await begin.click();
 }
 

@@ -6,7 +6,7 @@ const LICENCES = "docs/licences.md";
 const MAY_INSTALL = ["better-sqlite3"];
 /** What lets us ship. The libraries under the LGPL are loaded as they are, and can be exchanged. */
 const KNOWN =
-  /^(MIT|ISC|0BSD|BSD-[23]-Clause|Apache-2\.0|LGPL-3\.0-or-later|OFL-1\.1|CC-BY-4\.0|WTFPL|Bitstream-Vera)$/;
+  /^(MIT|ISC|0BSD|BSD-[23]-Clause|Apache-2\.0|LGPL-3\.0-or-later|OFL-1\.1|CC-BY-4\.0|WTFPL|Bitstream-Vera|BSL-1\.0)$/;
 /** Said in the package's own files, where its description says nothing that can be read. */
 const SAID_ELSEWHERE = {
   "dejavu-fonts-ttf": "Bitstream-Vera",

@@ -10,6 +10,7 @@ const FLOORS = {
   rehearsal: "whole trials on practice machines, for accuracy and the terminal",
   data: "tables, migrations, queries, backups",
   practice: "simulated machines: hidden truth and a file in, marks out",
+  artwork: "drawings of others, adapted to a kerf",
   formats: "open formats, written and read",
   core: "the methods: pure, without interface, database, files or clock",
 };

@@ -108,6 +108,48 @@ describe.each([
   });
 });
 
+describe("kerf from a terminal", () => {
+  const example = "examples/kerf/trial.json";
+  const drawing = "examples/kerf/holder.svg";
+
+  it("goes from plan to proved, and holds a worked trial", async () => {
+    const trial = path.join(folder, "kerf.json");
+    const burn = (...more: string[]) =>
+      ustrina(["burn", trial, "--practice", "examples/kerf/practice.json", "--seed", "3", ...more]);
+    writeFileSync(trial, await said("plan", "kerf", "--machine", "examples/kerf/machine.json"));
+    await burn();
+    expect(await said("solve", example)).toBe(await said("solve", trial));
+    const solved = JSON.parse(await said("solve", trial));
+    expect(solved.forStock.values.map((v: { id: string }) => v.id)).toContain("offset");
+    await burn("--next");
+    expect(JSON.parse(await said("solve", trial)).verdict.result).toMatch(/^(proved|cannot tell)$/);
+  });
+
+  it("says which slot to draw for a part", async () => {
+    const words = ["fit", example, "--thickness", "2.96 3.01 2.98"];
+    const snug = JSON.parse(await said(...words));
+    expect(snug.drawnMm).toBeGreaterThan(2.8);
+    expect(snug.arithmetic[0]).toMatch(/kerf = 2\.8\d\d mm/);
+    const pressed = JSON.parse(await said(...words, "--fit", "press", "--interference", "0.1 mm", "--width", "20"));
+    expect(pressed.drawnMm).toBeCloseTo(snug.drawnMm - 0.12, 6);
+    expect(pressed.chanceThatItWillNotGo).toBeGreaterThan(snug.chanceThatItWillNotGo);
+    expect(await fault("fit", example, "--thickness", "thin")).toMatch(/--thickness/);
+    expect(await fault("fit", example, "--thickness", "3", "--fit", "tight")).toMatch(/--fit.*snug/);
+    expect(await fault("fit", "examples/squareness/trial.json", "--thickness", "3")).toMatch(/tells no kerf/);
+  });
+
+  it("adapts a drawing, its slots too, and names what cannot be", async () => {
+    const made = await said("adapt", drawing, "--offset", "0.06 mm", "--slots", "3:3.02");
+    expect(made).toMatch(/^<\?xml.*\n<svg /);
+    expect(await said("adapt", drawing, "--offset", "0.06 mm", "--format", "dxf")).toMatch(/LWPOLYLINE/);
+    expect(await fault("adapt", drawing, "--offset", "9 mm")).toMatch(/nothing is left of it/);
+    expect(await fault("adapt", drawing, "--offset", "0.06 mm", "--slots", "3")).toMatch(/3:3\.05/);
+    expect(await fault("adapt", drawing, "--offset", "0.06 mm", "--unit", "ell")).toMatch(/--unit/);
+    expect(await fault("adapt", drawing, "--offset", "0.06 mm", "--format", "pdf")).toMatch(/svg or dxf/);
+    expect(await fault("adapt", example, "--offset", "0.06 mm")).toMatch(/trial\.json/);
+  });
+});
+
 describe.each(EXAMPLES)("%s from a terminal", (id, procedure) => {
   const machine = `examples/${id}/machine.json`;
   const practice = `examples/${id}/practice.json`;

@@ -2,12 +2,14 @@
 import { parseArgs } from "node:util";
 import { PROCEDURES } from "../core/procedures/registry";
 import { PAPERS, type Paper } from "../formats/run-sheet/sheet-page";
+import { adapted } from "./adapt";
 import { backup, restore } from "./backup";
 import { burn, pictureOf } from "./burn";
 import { check } from "./check";
 import { CliFault } from "./cli-fault";
 import { COUPON_FORMATS, type CouponFormat, coupon, sites } from "./coupon";
 import { loadDocument, saveDocument, saveFile } from "./document-file";
+import { slotToDraw } from "./fit";
 import { plan } from "./plan";
 import { readFrom } from "./read-picture";
 import { results, solve } from "./solve";
@@ -27,6 +29,10 @@ const USAGE = `Ustrina: laser machine corrections from burned and measured test 
                                                          what a scan of the last round shows, as CSV; site: it shows that one alone
   solve TRIAL                                            results, corrections, findings, verdict, next: as JSON
   results TRIAL                                          the same as CSV
+  fit TRIAL --thickness "2.96 3.01" [--fit loose|sliding|snug|press] [--width W] [--interference I] [--compensated]
+                                                         the slot to draw for a part, by the kerf of a trial: as JSON
+  adapt DRAWING --offset LENGTH [--slots FROM:TO] [--chord LENGTH] [--unit UNIT] [--format svg|dxf] [-o FILE]
+                                                         an SVG or DXF whose outlines make up for the kerf
   check FILE [--machine FILE]                            whether a file can be read; G-code as that machine takes it
   backup [FILE]                                          the whole bench as one file, checked, also while it is in use
   restore FILE                                           a backup in the place of the bench, which is kept as a backup
@@ -52,6 +58,15 @@ const OPTIONS = {
   dpi: { type: "string" },
   brighter: { type: "boolean" },
   site: { type: "string" },
+  thickness: { type: "string" },
+  fit: { type: "string" },
+  width: { type: "string" },
+  interference: { type: "string" },
+  compensated: { type: "boolean" },
+  offset: { type: "string" },
+  slots: { type: "string" },
+  chord: { type: "string" },
+  unit: { type: "string" },
 } as const;
 
 /** @returns what goes to standard output */
@@ -110,6 +125,28 @@ export async function ustrina(args: readonly string[]): Promise<string | Buffer>
       return results(needed(file, "trial"), loadDocument(needed(file, "trial")));
     case "solve":
       return solve(needed(file, "trial"), loadDocument(needed(file, "trial")));
+    case "fit": {
+      const trial = needed(file, "trial");
+      const { fit: kind, width, interference, compensated = false } = values;
+      const thickness = needed(values.thickness, "--thickness");
+      return slotToDraw(trial, loadDocument(trial), {
+        ...{ thickness, compensated },
+        ...(kind === undefined ? {} : { kind }),
+        ...(width === undefined ? {} : { width }),
+        ...(interference === undefined ? {} : { interference }),
+      });
+    }
+    case "adapt": {
+      const { chord, slots, unit, format: as, output } = values;
+      const made = adapted(needed(file, "drawing"), {
+        offset: needed(values.offset, "--offset"),
+        ...(chord === undefined ? {} : { chord }),
+        ...(slots === undefined ? {} : { slots }),
+        ...(unit === undefined ? {} : { unit }),
+        ...(as === undefined ? {} : { format: as }),
+      });
+      return output ? saved(output, () => saveFile(output, made)) : made;
+    }
     case "check":
       return check(needed(file, "file"), values.machine);
     case "backup":

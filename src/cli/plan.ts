@@ -22,10 +22,14 @@ export function plan(procedureId: string, machineFile: string): string {
   const stocks = procedure.stock ? [SOME_STOCK] : [];
   const context: PlanContext = { machine, couponCode: "T-1", inForce: {}, stocks };
   const form = procedure.plan(context);
-  const gauge = gaugeFor(procedure.round(form.defaults, context, "measure"));
+  const spec = procedure.round(form.defaults, context, "measure");
+  const gauge = gaugeFor(spec);
+  const inside = spec.sites.some(({ ask }) => ask.kind === "quantity" && ask.jaws === "inside");
   const inForce: SettingsInForce = Object.fromEntries(
     procedure.settings.map((s) => [s.key, s.shape === "table" ? { shape: "table", rows: [] } : null]),
   );
+  // Inside jaws have a zero of their own: as good as closed ones show until it is looked at.
+  const sitting = { id: "1", gauge: gauge.id, ...(inside ? { insideZero: "0 mm" } : {}) };
   return documentText(
     trialDocumentSchema.parse({
       format: FORMAT,
@@ -34,7 +38,7 @@ export function plan(procedureId: string, machineFile: string): string {
       machine,
       gauges: [gauge],
       stocks,
-      rounds: [{ plan: draftOf(form, form.defaults), inForce, sittings: [{ id: "1", gauge: gauge.id }] }],
+      rounds: [{ plan: draftOf(form, form.defaults), inForce, sittings: [sitting] }],
     }),
   );
 }

@@ -6,7 +6,8 @@ import { inUnit } from "../../core/metrology/quantity-text";
 import type { LengthUnit, UnitId } from "../../core/metrology/units";
 import { fromInternal, UNITS } from "../../core/metrology/units";
 import { type ChangeKind, changesOn } from "../../core/procedures/change";
-import { type Effect, needsText } from "../../core/procedures/need";
+import type { AnyProcedure } from "../../core/procedures/contract";
+import { type Effect, needsText, WHY } from "../../core/procedures/need";
 import { shownUnit } from "../../core/procedures/shown-unit";
 import type { Db } from "../../data/database";
 import { machineBySlug } from "../../data/machines";
@@ -93,7 +94,7 @@ export function procedureView(
       usualDays: procedure.recheck.defaultDays,
       why: procedure.recheck.why,
     },
-    needs: needsText(procedure.needs.filter((n) => n.on !== "change" || happening.includes(n.what))),
+    needs: needsOf(procedure, happening),
     checks: checks.map((c) => rowOf(c, length)).reverse(),
     asFoundLabel: checks.at(-1)?.verdict.asFound.label ?? "",
     checksUntilChart: Math.max(0, CHART_FROM_POINTS - checks.length),
@@ -101,6 +102,13 @@ export function procedureView(
     signal: driftSignal(chart, checks.length),
     trials: trials.map((t) => trialRow(record, t, length)),
   };
+}
+
+function needsOf({ needs, stock, settings }: AnyProcedure, happening: readonly ChangeKind[]): Record<Effect, string[]> {
+  const text = needsText(needs.filter((n) => n.on !== "change" || happening.includes(n.what)));
+  // What holds no number in a controller has no entry that could change.
+  const stale = settings.length > 0 ? text.stale : text.stale.filter((why) => why !== WHY.ownEntry);
+  return { stale, check: stock ? [...text.check, WHY.newBatch] : text.check };
 }
 
 function rowOf(check: KeptCheck, length: LengthUnit): CheckRow {

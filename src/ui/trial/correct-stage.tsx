@@ -129,7 +129,13 @@ export function CorrectStage({ view, n, now }: StageProps) {
           {solved?.wishes.map((wish) => (
             <WishCard key={wish.id} trialId={view.id} n={n} wish={wish} />
           ))}
-          {solved && <BudgetCard estimates={solved.estimates} length={lengthUnitOf(view)} />}
+          {solved && (
+            <BudgetCard
+              estimates={solved.estimates}
+              length={lengthUnitOf(view)}
+              {...(forStock ? { start: forStock.kind } : {})}
+            />
+          )}
           {fault && <Fault>{fault}</Fault>}
         </div>
       </main>

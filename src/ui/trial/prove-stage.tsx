@@ -38,7 +38,7 @@ export function ProveStage({ view, now }: StageProps) {
   const proof = view.rounds.findLast((r) => r.purpose === "proof" || r.purpose === "check");
   const words = WORDS[proof?.purpose === "check" ? "check" : "proof"];
   const unit = lengthUnitOf(view);
-  const worst = verdict ? worstEstimate(outcome) : undefined;
+  const worst = verdict ? (forStockKind(outcome) ?? worstEstimate(outcome)) : undefined;
 
   const act = (
     action: () => Promise<{ ok: boolean; message?: string; value?: unknown }>,
@@ -71,7 +71,7 @@ export function ProveStage({ view, now }: StageProps) {
                 {view.endedAt !== null ? (
                   <p className="mt-3">
                     {view.end === "given up" ? "Ended without a proof" : "Accepted"} <Ago at={view.endedAt} now={now} />
-                    . The ledger keeps it.
+                    .{procedure.settings.length > 0 && " The ledger keeps it."}
                   </p>
                 ) : (
                   verdict.result !== "proved" &&
@@ -169,6 +169,11 @@ const WORDS = {
     end: "End the check here",
   },
 } as const;
+
+/** What is kept of a stock is the answer itself. */
+function forStockKind(outcome: Outcome): string | undefined {
+  return outcome.status === "solved" ? outcome.forStock?.kind : undefined;
+}
 
 /** The result with the largest doubt-laden size: its budget is shown first, where not one of them is the answer. */
 function worstEstimate(outcome: Outcome): string | undefined {

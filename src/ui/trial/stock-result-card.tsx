@@ -19,7 +19,7 @@ export function StockResultCard({ view, n, result }: { view: TrialView; n: numbe
   const kept = view.keptForStock.find((k) => k.n === n);
   const other = view.keptForStock.find((k) => k.n !== n);
   const seen = view.rounds.find((r) => r.n === n)?.readingStamp ?? "";
-  const isAsItWas = kept && JSON.stringify(kept.result.values) === JSON.stringify(result.values);
+  const isAsItWas = kept !== undefined && saySame(kept.result.values, result.values);
   const keep = () =>
     run(
       () => keepForStock({ trialId: view.id, n, seen }),
@@ -73,5 +73,22 @@ export function StockResultCard({ view, n, result }: { view: TrialView; n: numbe
       </div>
       {fault.message && <Fault>{fault.message}</Fault>}
     </section>
+  );
+}
+
+/** Far less than anybody reads; browser and server may round the last digit differently. */
+const SAME = 1e-9;
+
+function saySame(a: StockResult["values"], b: StockResult["values"]): boolean {
+  return (
+    a.length === b.length &&
+    a.every(({ id, quantity }) => {
+      const other = b.find((v) => v.id === id)?.quantity;
+      return (
+        other !== undefined &&
+        Math.abs(other.value - quantity.value) < SAME &&
+        Math.abs(other.standardUncertainty - quantity.standardUncertainty) < SAME
+      );
+    })
   );
 }

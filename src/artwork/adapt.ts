@@ -1,0 +1,92 @@
+/** A drawing adapted to a kerf: closed, nested, its slots made to fit if wished, grown and shrunk, and every outline that suffers named. */
+import type { Piece } from "../core/coupon/piece";
+import { closedContours } from "./close-contours";
+import type { Contour, Point, Problem } from "./contour";
+import { crossingsOf } from "./crossings";
+import { type Nested, nested } from "./nesting";
+import { grownBy } from "./offset-contours";
+import { readDrawing, type SvgUnit } from "./read-drawing";
+import { rewidthed } from "./slots";
+
+export type AdaptOrder = {
+  text: string;
+  /** Offset per side, mm. */
+  offsetMm: number;
+  /** How far a chord may lie from its curve, mm. */
+  chordErrorMm: number;
+  /** Of an SVG that does not say its unit. */
+  unit: SvgUnit | null;
+  /** Slots of one width made another; left out where none are wished. `toMm` is what they are to measure once they are cut. */
+  slots: { fromMm: number; toMm: number } | null;
+};
+
+export type Adapted = {
+  ok: true;
+  /** As drawn, with what each is. */
+  before: Nested[];
+  /** As to be cut; empty where it cannot be told. */
+  after: Contour[];
+  problems: Problem[];
+  notes: string[];
+  slots: Point[];
+  /** As to be cut, to be written as SVG or DXF; `null` while something must be mended first. */
+  piece: Piece | null;
+};
+
+export type AdaptResult = Adapted | { ok: false; message: string; asksUnit: boolean };
+
+/** Left free around what is cut, mm. */
+const MARGIN_MM = 2;
+
+export function adapt(order: AdaptOrder): AdaptResult {
+  const drawing = readDrawing(order.text, order.unit, order.chordErrorMm);
+  if (!drawing.ok) return drawing;
+  const { contours, open } = closedContours(drawing.paths);
+  if (contours.length === 0 && open.length === 0)
+    return { ok: false, asksUnit: false, message: "The drawing holds no outline that encloses anything." };
+  const faults = [...open, ...crossingsOf(contours)];
+  const before = nested(contours);
+  const { notes } = drawing;
+  if (faults.length > 0) return { ok: true, before, after: [], problems: faults, notes, slots: [], piece: null };
+  const fitted = order.slots
+    ? rewidthed(before, order.slots.fromMm, order.slots.toMm)
+    : { contours: before, slots: [] };
+  const noSlots = order.slots && fitted.slots.length === 0 ? [`No slot is ${order.slots.fromMm} mm wide.`] : [];
+  const grown = grownBy(fitted.contours, order.offsetMm);
+  const problems = [...grown.problems, ...grownTogether(grown.contours)];
+  return {
+    ...{ ok: true, before, after: grown.contours, problems, notes: [...notes, ...noSlots] },
+    slots: fitted.slots.map((s) => s.at),
+    piece: problems.length === 0 ? pieceOf(grown.contours, drawing.title) : null,
+  };
+}
+
+/** Outlines that lay nearer to each other than the cut is wide. */
+function grownTogether(contours: readonly Contour[]): Problem[] {
+  return crossingsOf(contours).map((p) => ({
+    ...p,
+    kind: "grown together",
+    text: `Two outlines lie nearer to each other than the cut is wide, at X ${p.at.x.toFixed(1)} Y ${p.at.y.toFixed(1)} mm: what is between them would burn away. Move them apart.`,
+  }));
+}
+
+/** Layer by layer, as they were drawn, holes before what they are in. */
+function pieceOf(contours: readonly Nested[], title: string): Piece {
+  const all = contours.flatMap((c) => c.points);
+  const least = (of: (p: Point) => number) => all.reduce((m, p) => Math.min(m, of(p)), Infinity);
+  const most = (of: (p: Point) => number) => all.reduce((m, p) => Math.max(m, of(p)), -Infinity);
+  const [x0, y0] = [least((p) => p.x) - MARGIN_MM, least((p) => p.y) - MARGIN_MM];
+  const layers = [...new Set(contours.map((c) => c.layer))];
+  const sorted = [...contours].sort((a, b) => b.depth - a.depth);
+  return {
+    ...{ id: "artwork", label: title || "Adapted drawing", stock: "as drawn" },
+    ...{ widthMm: most((p) => p.x) - x0 + MARGIN_MM, heightMm: most((p) => p.y) - y0 + MARGIN_MM },
+    settings: layers.map((layer) => ({
+      ...{ id: layer, label: layer, use: "line", speedMmPerS: 10, powerPct: 50, runUpMm: 0, scan: null },
+    })),
+    paths: sorted.map(({ points, layer }) => ({
+      ...{ closed: true, settings: layer },
+      points: points.map(({ x, y }) => ({ x: x - x0, y: y - y0 })),
+    })),
+  };
+}

@@ -1,0 +1,63 @@
+import type { Adapted } from "../../artwork/adapt";
+import type { Point } from "../../artwork/contour";
+
+/** Around all of it, as a share of its size. */
+const MARGIN = 0.04;
+
+/** As it was drawn, as it is to be cut, and where something stands in the way. */
+export function ArtworkDrawing({ adapted }: { adapted: Adapted }) {
+  const { before, after, problems, slots } = adapted;
+  const all = [...before.flatMap((c) => c.points), ...problems.flatMap((p) => p.points)];
+  if (all.length === 0) return null;
+  const box = boxOf(all);
+  const size = Math.max(box.x1 - box.x0, box.y1 - box.y0);
+  const margin = MARGIN * size;
+  // Y is drawn downward: each place is turned over in the box.
+  const d = (points: readonly Point[]) =>
+    `${points.map((p, i) => `${i === 0 ? "M" : "L"}${(p.x - box.x0).toFixed(3)} ${(box.y1 - p.y).toFixed(3)}`).join("")}Z`;
+  const at = ({ x, y }: Point) => ({ cx: x - box.x0, cy: box.y1 - y });
+  return (
+    <svg
+      role="img"
+      aria-label={`The drawing, ${before.length} outlines, ${problems.length} problems`}
+      viewBox={`${-margin} ${-margin} ${box.x1 - box.x0 + 2 * margin} ${box.y1 - box.y0 + 2 * margin}`}
+      className="h-full max-h-[62vh] w-full"
+      fill="none"
+      strokeLinejoin="round"
+    >
+      <path
+        d={before.map((c) => d(c.points)).join("")}
+        stroke="var(--color-ink3)"
+        strokeDasharray="4 3"
+        strokeWidth={1}
+        vectorEffect="non-scaling-stroke"
+      />
+      <path
+        d={after.map((c) => d(c.points)).join("")}
+        stroke="var(--color-steel)"
+        strokeWidth={1.6}
+        vectorEffect="non-scaling-stroke"
+      />
+      {slots.map((p) => (
+        <circle key={`${p.x} ${p.y}`} {...at(p)} r={size / 90} fill="var(--color-steel)" fillOpacity={0.35} />
+      ))}
+      {problems.map((p) => (
+        <g key={`${p.kind} ${p.at.x} ${p.at.y}`} stroke="var(--color-ember)" strokeWidth={2}>
+          <path d={p.kind === "open" ? d(p.points).slice(0, -1) : d(p.points)} vectorEffect="non-scaling-stroke" />
+          <circle {...at(p.at)} r={size / 45} vectorEffect="non-scaling-stroke" />
+        </g>
+      ))}
+    </svg>
+  );
+}
+
+function boxOf(points: readonly Point[]) {
+  const box = { x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity };
+  for (const { x, y } of points) {
+    box.x0 = Math.min(box.x0, x);
+    box.y0 = Math.min(box.y0, y);
+    box.x1 = Math.max(box.x1, x);
+    box.y1 = Math.max(box.y1, y);
+  }
+  return box;
+}
