@@ -4,7 +4,7 @@ import { FIT_GAPS_MM, type FitKind, slotFor } from "../core/fits/slot";
 import { expandedUncertainty } from "../core/fitting/student-t";
 import { type Gauge, usualGauge } from "../core/metrology/gauge";
 import { parseReading } from "../core/metrology/reading-text";
-import { readQuantities } from "../core/procedures/draft";
+import { APART_WITH_DECIMAL_COMMAS, readQuantities } from "../core/procedures/draft";
 import { thicknessOf } from "../core/stock/thickness";
 import { documentText } from "../formats/json-document";
 import type { TrialDocument } from "../formats/trial-document";
@@ -35,7 +35,7 @@ export function slotToDraw(file: string, document: TrialDocument, words: FitWord
   const { kind = "snug" } = words;
   if (!Object.hasOwn(FIT_GAPS_MM, kind))
     throw new CliFault("", "--fit", `Choose one of ${Object.keys(FIT_GAPS_MM).join(", ")}.`);
-  const read = readQuantities(words.thickness, "length", "mm");
+  const read = readQuantities(words.thickness, "length", "mm", APART_WITH_DECIMAL_COMMAS);
   if (!read.ok) throw new CliFault("", "--thickness", read.message);
   const thickness = thicknessOf(read.value, CALIPERS);
   if (!thickness) throw new CliFault("", "--thickness", "Give what was squeezed, for example “2.96 3.01 2.98”.");

@@ -3,7 +3,7 @@ import { asc, desc, eq, type SQL } from "drizzle-orm";
 import { type MachineSpec, machineSpecSchema } from "../core/procedures/machine-spec";
 import type { Db } from "./database";
 import { fromColumn, toColumn } from "./json-column";
-import { event, fitting, holder, machine, machineRevision, practiceMachine, putBack } from "./schema";
+import { event, fitting, holder, machine, machineRevision, practiceMachine, putBack, stockResult } from "./schema";
 
 export type Machine = {
   id: number;
@@ -123,6 +123,8 @@ export function archiveMachine(db: Db, id: number, archivedAt: number | null): v
 /** A machine on which nothing was measured and nothing written down, with all that was said of it. */
 export function deleteMachine(db: Db, id: number): void {
   db.transaction((tx) => {
+    // What came onto a card from a file names its machine in words too.
+    tx.update(stockResult).set({ machineId: null }).where(eq(stockResult.machineId, id)).run();
     for (const table of [fitting, putBack, event, practiceMachine, holder, machineRevision])
       tx.delete(table).where(eq(table.machineId, id)).run();
     tx.delete(machine).where(eq(machine.id, id)).run();

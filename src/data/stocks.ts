@@ -155,8 +155,9 @@ export function addStockResult(
     .get().id;
 }
 
-export function takeBackStockResult(db: Db, id: number, now: number): void {
-  db.update(stockResult).set({ takenBackAt: now }).where(eq(stockResult.id, id)).run();
+/** @param at when it was taken off its card; `null` = it is put back */
+export function takeBackStockResult(db: Db, id: number, at: number | null): void {
+  db.update(stockResult).set({ takenBackAt: at }).where(eq(stockResult.id, id)).run();
 }
 
 /** A batch names itself by its card and its label. */

@@ -103,12 +103,20 @@ function readField(field: FieldSpec, text: string): Value {
 
 export type ReadQuantities = { ok: true; value: number[] } | { ok: false; message: string };
 
+/** Between numbers whose decimals are told by a comma as well: one that has a space behind it parts them. */
+export const APART_WITH_DECIMAL_COMMAS = /[\s;]+|,\s+/;
+
 /** Numbers apart by spaces, commas or semicolons; one unit after the last covers all. @returns internal units */
-export function readQuantities(text: string, dimension: Dimension, unit: UnitId): ReadQuantities {
+export function readQuantities(
+  text: string,
+  dimension: Dimension,
+  unit: UnitId,
+  apart: RegExp = /[\s,;]+/,
+): ReadQuantities {
   const unitAtEnd = /([a-zµμ"]+(?:\/[a-z]+)?)\s*$/i.exec(text)?.[1] ?? "";
   const parts = text
     .slice(0, text.length - unitAtEnd.length - (unitAtEnd ? (/\s*$/.exec(text)?.[0].length ?? 0) : 0))
-    .split(/[\s,;]+/)
+    .split(apart)
     .filter((part) => part !== "");
   const values: number[] = [];
   for (const part of parts) {

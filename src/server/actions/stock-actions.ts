@@ -49,8 +49,9 @@ export async function undoThickness(input: unknown) {
   return runAndRefresh(schema, input, (i) => steps.undoThickness(database(), i.stock, i.batchId, i.id, momentNow()));
 }
 
-export async function undoStockResult(input: unknown) {
-  return runAndRefresh(z.object({ id }), input, (i) => steps.undoResult(database(), i.id, momentNow()));
+export async function setOffCard(input: unknown) {
+  const schema = z.object({ id, off: z.boolean() });
+  return runAndRefresh(schema, input, (i) => steps.setOffCard(database(), i.id, i.off, momentNow()));
 }
 
 export async function importStock(input: unknown) {

@@ -1,7 +1,7 @@
 /** Cards of stock: made, changed, measured. */
 import { z } from "zod";
 import { parseReading } from "../../core/metrology/reading-text";
-import { readQuantities } from "../../core/procedures/draft";
+import { APART_WITH_DECIMAL_COMMAS, readQuantities } from "../../core/procedures/draft";
 import type { StockSpec } from "../../core/stock/stock-spec";
 import type { Db } from "../../data/database";
 import { allGauges } from "../../data/gauges";
@@ -118,7 +118,7 @@ export function takeThickness(db: Db, input: ThicknessInput, now: number): numbe
   const gauge = input.gauge === null ? null : (allGauges(db).find((g) => g.spec.id === input.gauge) ?? null);
   if (input.gauge !== null && !gauge) throw new Refusal("gauge", "Choose a gauge.");
   const unit = gauge?.spec.unit ?? "mm";
-  const read = readQuantities(input.text, "length", unit);
+  const read = readQuantities(input.text, "length", unit, APART_WITH_DECIMAL_COMMAS);
   if (!read.ok) throw new Refusal("text", read.message);
   if (read.value.length === 0) throw new Refusal("text", "Type one thickness or several, for example 2.96 3.01 2.98.");
   if (read.value.length > MOST_READINGS) throw new Refusal("text", `${MOST_READINGS} at once at most.`);
@@ -128,7 +128,7 @@ export function takeThickness(db: Db, input: ThicknessInput, now: number): numbe
     if (!input.sure && (value > FAR_OFF * nominalMm || value < nominalMm / FAR_OFF))
       throw new Refusal("sure", `${value.toFixed(2)} mm for a stock of ${nominalMm} mm: is that right?`);
   }
-  const typed = input.text.trim().split(/[\s,;]+/);
+  const typed = input.text.trim().split(APART_WITH_DECIMAL_COMMAS);
   return db.transaction((tx) =>
     read.value.reduce((count, valueMm, i) => {
       const values = {
@@ -146,9 +146,9 @@ export function undoThickness(db: Db, slug: string, batchId: number, id: number,
   if (!takeBackThickness(db, batch.id, id, now)) throw new Refusal("reading", "This reading is taken back already.");
 }
 
-/** Something kept is taken off the card. */
-export function undoResult(db: Db, id: number, now: number): void {
-  takeBackStockResult(db, id, now);
+/** Something kept is taken off the card, or put back on it. */
+export function setOffCard(db: Db, id: number, off: boolean, now: number): void {
+  takeBackStockResult(db, id, off ? now : null);
 }
 
 function knownBatch(db: Db, slug: string, batchId: number): { stock: Stock; batch: Batch } {

@@ -6,7 +6,7 @@ import type { Gauge } from "../../core/metrology/gauge";
 import { inUnit, shownLength, shownNumber } from "../../core/metrology/quantity-text";
 import { parseReading } from "../../core/metrology/reading-text";
 import type { LengthUnit } from "../../core/metrology/units";
-import { readQuantities } from "../../core/procedures/draft";
+import { APART_WITH_DECIMAL_COMMAS, readQuantities } from "../../core/procedures/draft";
 import type { Thickness } from "../../core/procedures/stock-at-hand";
 import { thicknessOf } from "../../core/stock/thickness";
 import type { ResultView } from "../../server/stock/stock-view";
@@ -167,7 +167,7 @@ function readThickness(
 ): { thickness: Thickness | null; fault: string } {
   if (text.trim() === "")
     return { thickness: own, fault: own ? "" : "Squeeze the part at several places: its name says little." };
-  const read = readQuantities(text, "length", unit);
+  const read = readQuantities(text, "length", unit, APART_WITH_DECIMAL_COMMAS);
   if (!read.ok) return { thickness: null, fault: read.message };
   if (read.value.some((v) => !(v > 0))) return { thickness: null, fault: "It must be thicker than 0." };
   return { thickness: thicknessOf(read.value, gauges.find((g) => g.kind === "calipers") ?? null), fault: "" };

@@ -1,7 +1,8 @@
 "use client";
 import { useRouter } from "next/navigation";
+import { toast } from "sonner";
 import type { LengthUnit } from "../../core/metrology/units";
-import { undoStockResult } from "../../server/actions/stock-actions";
+import { setOffCard } from "../../server/actions/stock-actions";
 import type { ResultView } from "../../server/stock/stock-view";
 import { Ago } from "../primitives/ago";
 import { Button } from "../primitives/button";
@@ -38,6 +39,14 @@ function Result({ kept, unit, now }: { kept: ResultView; unit: LengthUnit; now: 
   const router = useRouter();
   const { busy, fault, run } = useAction();
   const { trial, result } = kept;
+  const takeOff = (off: boolean) =>
+    run(
+      () => setOffCard({ id: kept.id, off }),
+      () => {
+        if (off) toast("Off the card.", { action: { label: "Put it back", onClick: () => takeOff(false) } });
+        router.refresh();
+      },
+    );
   return (
     <section className="card p-5" aria-label={`Kerf on ${kept.machine ?? "another machine"}, batch ${kept.batch}`}>
       <div className="flex flex-wrap items-baseline justify-between gap-x-4">
@@ -62,16 +71,7 @@ function Result({ kept, unit, now }: { kept: ResultView; unit: LengthUnit; now: 
       <ResultValues values={result.values} unit={unit} />
       <Conditions conditions={result.conditions} />
       <p className="no-print mt-2">
-        <Button
-          weight="quiet"
-          disabled={busy}
-          onClick={() =>
-            run(
-              () => undoStockResult({ id: kept.id }),
-              () => router.refresh(),
-            )
-          }
-        >
+        <Button weight="quiet" disabled={busy} onClick={() => takeOff(true)}>
           Take it off the card
         </Button>
       </p>

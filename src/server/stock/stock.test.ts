@@ -1,0 +1,217 @@
+/** Cards of stock: the steps as the screens call them, on the demo bench. */
+import { beforeEach, describe, expect, it } from "vitest";
+import { SAMPLE_MACHINE } from "../../core/procedures/sample-machine";
+import type { Database } from "../../data/database";
+import { addMachine, deleteMachine, machineBySlug } from "../../data/machines";
+import { batchByKey, batchesOf, everyStock, resultsOfBatch, stocksAtHand } from "../../data/stocks";
+import { demoCopy, NOW, refusal } from "../demo/test-bench";
+import { benchView } from "../screens/bench-view";
+import { procedureView } from "../screens/procedure-view";
+import { beginCheck } from "../trial/check-steps";
+import { loadDocument } from "../trial/load-document";
+import { trialDocument } from "../trial/trial-document";
+import { fullTrial, readingStamp, stockOfTrial } from "../trial/trial-record";
+import { beginTrial } from "../trial/trial-steps";
+import { keepForStock, takeOffCard } from "../trial/trial-stock";
+import { trialView } from "../trial/trial-view";
+import { loadStock } from "./load-stock";
+import { stockDocument, stockFile } from "./stock-files";
+import {
+  beginBatch,
+  keepStock,
+  type StockInput,
+  setArchived,
+  setOffCard,
+  type ThicknessInput,
+  takeThickness,
+  undoThickness,
+} from "./stock-steps";
+import { stockList, stockView } from "./stock-view";
+
+const BIRCH = "birch-plywood-3-mm";
+const DAY_MS = 86_400_000;
+let db: Database;
+
+beforeEach(() => {
+  db = demoCopy();
+});
+
+const card = (changes: Partial<StockInput> = {}): StockInput => ({
+  ...{ slug: null, name: "Cork 2 mm", nominal: "2 mm", note: "", batch: "A" },
+  ...changes,
+});
+const birchBatch = () => batchByKey(db, `${BIRCH}/spring`)?.batch.id ?? 0;
+const squeezed = (text: string, changes: Partial<ThicknessInput> = {}): ThicknessInput => ({
+  ...{ stock: BIRCH, batchId: birchBatch(), text, gauge: "calipers", sure: false, clientKey: `key ${text}` },
+  ...changes,
+});
+
+describe("a card", () => {
+  it("is made once by its name, changed from now on, and put away", () => {
+    const slug = keepStock(db, card(), NOW);
+    expect(stockView(db, slug)).toMatchObject({ spec: { name: "Cork 2 mm", nominalMm: 2 }, batches: [{ label: "A" }] });
+    expect(refusal(() => keepStock(db, card(), NOW))).toMatchObject({ field: "name" });
+    keepStock(db, card({ slug, name: "Cork 2.2 mm", nominal: "2.2" }), NOW + 1);
+    expect(stockView(db, slug)?.spec).toEqual({ name: "Cork 2.2 mm", nominalMm: 2.2, note: "" });
+    setArchived(db, slug, true, NOW);
+    expect(stocksAtHand(db).map((s) => s.key)).not.toContain(`${slug}/A`);
+    expect(stockList(db).at(-1)).toMatchObject({ slug, archived: true });
+  });
+
+  it.each([
+    [{ name: " " }, "name"],
+    [{ nominal: "thin" }, "nominal"],
+    [{ nominal: "0" }, "nominal"],
+    [{ nominal: "5 in" }, "nominal"],
+    [{ batch: "a/b" }, "batch"],
+  ] as const)("is refused at its field: %o", (changes, field) => {
+    expect(refusal(() => keepStock(db, card(changes), NOW))).toMatchObject({ field });
+    expect(everyStock(db)).toHaveLength(2);
+  });
+});
+
+describe("the thickness of a batch", () => {
+  it("takes several readings at once, each on disk, once however often they are sent", () => {
+    const before = stockView(db, BIRCH)?.batches[0]?.readings.length ?? 0;
+    expect(takeThickness(db, squeezed("3.02 3,05 2.99 mm"), NOW)).toBe(3);
+    expect(takeThickness(db, squeezed("3.02 3,05 2.99 mm"), NOW)).toBe(0);
+    const batch = stockView(db, BIRCH)?.batches[0];
+    expect(batch?.readings).toHaveLength(before + 3);
+    expect(batch?.thickness).toMatchObject({ mostMm: 3.05, count: before + 3 });
+    const last = batch?.readings.at(-1);
+    undoThickness(db, BIRCH, birchBatch(), last?.id ?? 0, NOW);
+    expect(stockView(db, BIRCH)?.batches[0]?.readings).toHaveLength(before + 2);
+    expect(refusal(() => undoThickness(db, BIRCH, birchBatch(), last?.id ?? 0, NOW))).toMatchObject({
+      field: "reading",
+    });
+  });
+
+  it("asks once about what is far from its name, and refuses what is no thickness", () => {
+    expect(refusal(() => takeThickness(db, squeezed("29.8"), NOW))).toMatchObject({ field: "sure" });
+    expect(takeThickness(db, squeezed("29.8", { sure: true }), NOW)).toBe(1);
+    expect(refusal(() => takeThickness(db, squeezed("3.0 thick"), NOW))).toMatchObject({ field: "text" });
+    expect(refusal(() => takeThickness(db, squeezed(""), NOW))).toMatchObject({ field: "text" });
+    expect(refusal(() => takeThickness(db, squeezed("3", { gauge: "ell" }), NOW))).toMatchObject({ field: "gauge" });
+    expect(refusal(() => takeThickness(db, squeezed("3", { batchId: 999 }), NOW))).toMatchObject({ field: "batch" });
+  });
+});
+
+describe("a new batch", () => {
+  it("makes what was measured on the one before due, on the bench, by stock, and nowhere else", () => {
+    const state = () => procedureView(db, "bracken", "kerf", NOW + DAY_MS)?.state;
+    expect(state()).toMatchObject({ state: "holding", detail: "1 stock" });
+    beginBatch(db, BIRCH, "autumn", NOW);
+    expect(state()).toMatchObject({
+      ...{ state: "check due", detail: "1 stock, 1 due" },
+      reasons: ["Birch plywood 3 mm: a new batch of the stock was begun"],
+      stocks: [{ card: BIRCH, newest: `${BIRCH}/autumn` }],
+    });
+    const bracken = benchView(db, NOW + DAY_MS).machines.find((m) => m.slug === "bracken");
+    expect(bracken?.next).toMatchObject({ action: "check", procedure: "kerf", stock: `${BIRCH}/autumn` });
+    const id = beginCheck(db, "bracken", "kerf", NOW + DAY_MS, BIRCH);
+    expect(stockOfTrial(fullTrial(db, id))).toBe(`${BIRCH}/autumn`);
+    expect(refusal(() => beginBatch(db, BIRCH, "Autumn", NOW))).toMatchObject({ field: "batch" });
+  });
+
+  it("is what a trial is begun on, unless another is asked for", () => {
+    beginBatch(db, BIRCH, "autumn", NOW);
+    const newest = beginTrial(db, "alder", "kerf", NOW + 1);
+    expect(stockOfTrial(fullTrial(db, newest))).toBe(`${BIRCH}/autumn`);
+    const asked = beginTrial(db, "alder", "kerf", NOW + 2, "clear-acrylic-5-mm/1");
+    expect(stockOfTrial(fullTrial(db, asked))).toBe("clear-acrylic-5-mm/1");
+    const states = procedureView(db, "alder", "kerf", NOW + 3)?.state.stocks?.map((s) => [s.name, s.state]);
+    expect(states).toEqual([
+      ["Clear acrylic 5 mm", "open"],
+      ["Birch plywood 3 mm", "open"],
+    ]);
+  });
+});
+
+describe("what a trial tells of its stock", () => {
+  const kerfTrial = () => stockView(db, BIRCH)?.trials[0]?.id ?? 0;
+
+  it("is on its card once: a later round takes the place of the one before", () => {
+    const id = kerfTrial();
+    const kept = () => resultsOfBatch(db, birchBatch());
+    expect(kept()).toHaveLength(1);
+    expect(trialView(db, id, NOW).keptForStock).toMatchObject([{ n: 1 }]);
+    keepForStock(db, id, 2, readingStamp(fullTrial(db, id), 2), NOW);
+    expect(kept()).toHaveLength(1);
+    expect(trialView(db, id, NOW).keptForStock).toMatchObject([{ n: 2 }]);
+    expect(refusal(() => keepForStock(db, id, 2, "other readings", NOW))).toMatchObject({ field: "readings" });
+    takeOffCard(db, id, NOW);
+    expect(kept()).toEqual([]);
+    expect(refusal(() => takeOffCard(db, id, NOW))).toMatchObject({ field: "stock" });
+  });
+
+  it("is taken off its card and put back", () => {
+    const id = resultsOfBatch(db, birchBatch())[0]?.id ?? 0;
+    setOffCard(db, id, true, NOW);
+    expect(stockView(db, BIRCH)?.results).toEqual([]);
+    setOffCard(db, id, false, NOW);
+    expect(stockView(db, BIRCH)?.results).toMatchObject([{ machine: "Bracken", trial: { end: "proved" } }]);
+  });
+
+  it("goes with its trial to another bench, where the stock gets a card", () => {
+    const document = JSON.stringify(trialDocument(db, kerfTrial())).replaceAll(BIRCH, "birch-elsewhere");
+    const other = document.replace('"code":"B-15"', '"code":"Q-1"');
+    const id = loadDocument(db, other, NOW);
+    expect(batchByKey(db, "birch-elsewhere/spring")?.stock.spec.note).toMatch(/^Came with trial Q-1\. 2\.986 mm/);
+    const view = trialView(db, id, NOW);
+    expect(view.rounds[0]?.plan).toMatchObject({ from: { batch: "spring", thickness: { count: 5 } } });
+  });
+});
+
+describe("all cards as files", () => {
+  it("are there already where they came from", () => {
+    for (const file of ["stock.json", "stock.csv"])
+      expect(loadStock(db, stockFile(db, file).text, NOW)).toEqual({ cards: 0, batches: 0, readings: 0, results: 0 });
+    expect(refusal(() => stockFile(db, "stock.pdf"))).toMatchObject({ field: "file" });
+  });
+
+  it.each(["stock.json", "stock.csv"])("come whole onto another bench from %s", (file) => {
+    const text = stockFile(db, file).text;
+    const before = stockDocument(db);
+    for (const { slug } of everyStock(db)) keepStock(db, { ...card({ name: `old ${slug}` }), slug }, NOW);
+    expect(loadStock(db, text, NOW)).toEqual({ cards: 2, batches: 2, readings: 5, results: 1 });
+    const after = stockDocument(db).cards.filter((c) => !c.name.startsWith("old"));
+    expect(after.map((c) => [c.name, c.nominalMm, c.note])).toEqual(
+      before.cards.map((c) => [c.name, c.nominalMm, c.note]),
+    );
+    const values = (cards: typeof after) =>
+      cards.flatMap((c) =>
+        c.batches.flatMap((b) => b.results.map((r) => [r.kept, r.machine, r.result.values, r.result.conditions])),
+      );
+    expect(values(after)).toEqual(values(before.cards));
+    expect(after[0]?.batches[0]?.thickness).toEqual(before.cards[0]?.batches[0]?.thickness);
+  });
+
+  it.each([
+    ["{}", /no stock document/],
+    ['{"format":"ustrina stock","version":1,"cards":[{"name":"X","nominalMm":-1}]}', /cards\[0\]\.nominalMm/],
+    ["card,what\r\nX,card\r\n", /value mm/],
+    [
+      "card,nominal mm,batch,what,value mm,when\r\nX,3,,card,,\r\nX,,b,thickness,3,2026-01-01T00:00:00Z\r\n",
+      /Line 3.*batch/,
+    ],
+    ["card,nominal mm,batch,what,value mm,when\r\nX,thick,,card,,\r\n", /Line 2.*nominal mm/],
+  ])("are refused with what is wrong: %s", (text, words) => {
+    expect(refusal(() => loadStock(db, text, NOW)).message).toMatch(words);
+    expect(everyStock(db)).toHaveLength(2);
+  });
+
+  it("do not bring moments that are still to come", () => {
+    const ahead = stockFile(db, "stock.json").text.replace(/"begun": "\d{4}/g, '"begun": "2999');
+    expect(refusal(() => loadStock(db, ahead, NOW)).message).toMatch(/still to come/);
+  });
+
+  it("stay when a machine that only they name is deleted", () => {
+    addMachine(db, "dogwood", { ...SAMPLE_MACHINE, name: "Dogwood" }, [], NOW);
+    const text = stockFile(db, "stock.csv").text.replaceAll("Bracken", "Dogwood").replaceAll("Birch", "Beech");
+    loadStock(db, text, NOW);
+    deleteMachine(db, machineBySlug(db, "dogwood")?.id ?? 0);
+    const beech = everyStock(db).find((s) => s.spec.name.startsWith("Beech"));
+    expect(batchesOf(db, beech?.id ?? 0)).toHaveLength(1);
+    expect(stockView(db, beech?.slug ?? "")?.results).toMatchObject([{ machine: "Dogwood" }]);
+  });
+});
