@@ -80,11 +80,6 @@ async function loop(page: Page): Promise<void> {
   await page.getByRole("link", { name: "See the verdict" }).click({ timeout: 60_000 });
   await page.getByRole("button", { name: "Accept: proved" }).waitFor();
   await shot(page, "prove");
-  await page.getByRole("button", { name: "Change" }).click();
-  await page.getByLabel("Largest stagger left").fill("0.02 mm");
-  await page.getByRole("button", { name: "Judge by this" }).click();
-  await page.getByRole("heading", { name: "This gauge cannot tell yet" }).waitFor();
-  await shot(page, "cannot-tell");
   await page.goto(ORIGIN);
   await page.getByRole("heading", { name: "Bench" }).waitFor();
   await shot(page, "bench");
@@ -105,13 +100,14 @@ async function loop(page: Page): Promise<void> {
   await page.getByRole("button", { name: "Show the truth" }).first().click();
   await page.getByText("beam comes on late by").waitFor();
   await shot(page, "practice");
-  await page.goto(`${ORIGIN}/backup`);
-  await page.getByRole("button", { name: "Back up now" }).click();
-  await page.getByRole("button", { name: "Restore …" }).click();
-  await page.getByRole("heading", { name: "Restore this backup?" }).waitFor();
-  // The short message is gone then.
-  await page.waitForTimeout(6000);
-  await shot(page, "backup");
+  await page.goto(`${ORIGIN}/stock/birch-plywood-3-mm`);
+  await page.getByText("Draw the slot").waitFor();
+  await shot(page, "stock");
+  await page.getByRole("link", { name: "Adapt a drawing" }).click();
+  await page.getByLabel("A drawing (SVG or DXF):").setInputFiles("examples/kerf/holder.svg");
+  await page.getByLabel("Make slots fit this batch").check();
+  await page.getByText("ends of slots were found").waitFor();
+  await shot(page, "artwork");
   await focusLadder(page);
   await axisScale(page);
 }

@@ -10,6 +10,7 @@ import { accuracy } from "./accuracy";
 import { axes } from "./axes";
 import { files } from "./files";
 import { focusAccuracy } from "./focus";
+import { kerf } from "./kerf";
 import { kills } from "./kills";
 import type { Line } from "./line";
 import { load } from "./load";
@@ -36,6 +37,7 @@ async function main(): Promise<void> {
     ["trial", "Solving, readings, files of a trial", async () => [...(await solving()), ...parsing()]],
     ["files", "Files that are read", () => files(spec)],
     ["results", "Results", () => [...accuracy(), ...focusAccuracy(), ...axes()]],
+    ["kerf", "Kerf and drawings", kerf],
     ["pictures", "Pictures", pictures],
     ["pages", "Pages", async () => [...(await pageWeights(file)), ...(await workshop())]],
     ["load", "Many at once", load],

@@ -10,6 +10,7 @@ import { burnedPaths } from "../formats/gcode-paths";
 import { MOST_PIXELS } from "../formats/largest-file";
 import { isLedger, parseLedgerDocument } from "../formats/ledger-document";
 import type { Parsed } from "../formats/parsed";
+import { isStock, parseStockDocument } from "../formats/stock-document";
 import { parseSvgDrawing } from "../formats/svg-drawing";
 import { parseSvg } from "../formats/svg-parser";
 import { checkBackup } from "./backup";
@@ -22,6 +23,7 @@ export async function check(file: string, machineFile?: string): Promise<string>
   switch (ending) {
     case "json": {
       if (isLedger(fileText(file))) return ledgerFacts(file);
+      if (isStock(fileText(file))) return stockFacts(file);
       const document = loadDocument(file);
       const { procedure, history } = trialIn(file, document);
       const readings = history.rounds.reduce((sum, r) => sum + r.answers.length, 0);
@@ -58,6 +60,14 @@ function ledgerFacts(file: string): string {
   const { machine, entries } = read.document;
   const settings = new Set(entries.map((e) => e.setting)).size;
   return `Ledger of ${machine}: ${entries.length} entries of ${settings} ${settings === 1 ? "setting" : "settings"}.\n`;
+}
+
+function stockFacts(file: string): string {
+  const read = parseStockDocument(fileText(file));
+  if (!read.ok) throw new CliFault(file, read.fault.path, read.fault.message);
+  const { cards } = read.document;
+  const results = cards.flatMap((c) => c.batches).reduce((sum, b) => sum + b.results.length, 0);
+  return `Stock: ${cards.length} ${cards.length === 1 ? "card" : "cards"}, ${results} ${results === 1 ? "result" : "results"}.\n`;
 }
 
 /** A coupon where its groups carry settings, any drawing otherwise. */

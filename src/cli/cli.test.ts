@@ -125,6 +125,15 @@ describe("kerf from a terminal", () => {
     expect(JSON.parse(await said("solve", trial)).verdict.result).toMatch(/^(proved|cannot tell)$/);
   });
 
+  it("checks cards of stock", async () => {
+    const cards = path.join(folder, "stock.json");
+    const card = { name: "Cork", nominalMm: 2, batches: [{ label: "1", begun: "2026-05-01T09:00:00Z" }] };
+    writeFileSync(cards, JSON.stringify({ format: "ustrina stock", version: 1, cards: [card] }));
+    expect(await said("check", cards)).toBe("Stock: 1 card, 0 results.\n");
+    writeFileSync(cards, JSON.stringify({ format: "ustrina stock", version: 1, cards: [{ ...card, nominalMm: -2 }] }));
+    expect(await fault("check", cards)).toMatch(/cards\[0\]\.nominalMm/);
+  });
+
   it("says which slot to draw for a part", async () => {
     const words = ["fit", example, "--thickness", "2.96 3.01 2.98"];
     const snug = JSON.parse(await said(...words));

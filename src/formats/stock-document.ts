@@ -51,3 +51,8 @@ export function parseStockDocument(text: string): ReadDocument<StockDocument> {
     upgrade: (document) => document,
   });
 }
+
+/** Whether a text says of itself that it is cards of stock. */
+export function isStock(text: string): boolean {
+  return new RegExp(`^\\s*\\{\\s*"format"\\s*:\\s*"${STOCK_FORMAT}"`).test(text.replace(/^\uFEFF/, ""));
+}

@@ -5,8 +5,11 @@
  * itself; scales within 0.1 %, lean, play, pulleys that run out by up to 0.02 mm; placing scatter, step and (where said) the common error of the
  * calipers; mates judged by people who differ in what they call snug (sd 0.012 mm) and scatter by 0.006 to 0.014 mm.
  */
+import { expandedUncertainty } from "../core/fitting/student-t";
 import { type Gauge, usualGauge } from "../core/metrology/gauge";
+import type { Measured } from "../core/metrology/measured";
 import type { History, PlanContext, Purpose, RoundRecord } from "../core/procedures/contract";
+import { kerfIn } from "../core/procedures/kerf/found";
 import { planForm } from "../core/procedures/kerf/plan";
 import type { KerfPlan } from "../core/procedures/kerf/plan-type";
 import { kerf } from "../core/procedures/kerf/procedure";
@@ -85,4 +88,50 @@ export function trueKerf(seed: number, plan: KerfPlan, truth = gantryOf(seed)): 
 export function trueSnugOffset(seed: number, plan: KerfPlan): number {
   const { x } = trueKerf(seed, plan);
   return (2 * x - snugGapOf(handFromSeed(gantryOf(seed).seed))) / 4;
+}
+
+export const KERF_SEEDS = 300;
+export type KerfCase = { found: Measured; truth: number };
+type Told = NonNullable<ReturnType<typeof kerfIn>>;
+
+/** @param common whether the calipers have an error within their limit */
+export function kerfCases<T = KerfCase>(
+  first: number,
+  changes: Partial<KerfPlan>,
+  common: boolean,
+  of: (seed: number, plan: KerfPlan, found: Told) => T,
+): T[] {
+  return Array.from({ length: KERF_SEEDS }, (_, i) => {
+    const seed = first + i;
+    const plan = kerfPlan(seed, { repeats: 2, ...changes });
+    const commonMm = common ? seeded(seed).between(-1, 1) * CALIPERS.limitMm : 0;
+    const round = rehearsedKerf(seed, plan, { commonMm });
+    const gauge = common ? CALIPERS : { ...CALIPERS, limitMm: 0 };
+    const found = kerfIn(kerfHistory([round], gauge), round);
+    if (!found) throw new Error(`seed ${seed}: no kerf`);
+    return of(seed, plan, found);
+  });
+}
+
+export function meanKerf(seed: number, plan: KerfPlan, found: Told): KerfCase {
+  return { found: found.kerf.quantity, truth: trueKerf(seed, plan).mean };
+}
+
+/** Of one ladder each: its snug offset, and the kerf along X that it stands for. */
+export function snugCases(first: number, stepMm: number): { snug: KerfCase[]; kerf: KerfCase[] } {
+  const cases = kerfCases(first, { way: "tongue and slot", stepMm }, false, (seed, plan, found) => ({
+    snug: { found: found.snug ?? found.kerf.quantity, truth: trueSnugOffset(seed, plan) },
+    kerf: { found: found.kerf.quantity, truth: trueKerf(seed, plan).x },
+  }));
+  return { snug: cases.map((c) => c.snug), kerf: cases.map((c) => c.kerf) };
+}
+
+export function rmsOf(cases: readonly KerfCase[]): number {
+  return Math.sqrt(cases.reduce((sum, { found, truth }) => sum + (found.value - truth) ** 2, 0) / cases.length);
+}
+
+/** Share whose interval of 95 % holds the truth. */
+export function heldShare(cases: readonly KerfCase[]): number {
+  const held = cases.filter(({ found, truth }) => Math.abs(found.value - truth) <= expandedUncertainty(found));
+  return held.length / cases.length;
 }
