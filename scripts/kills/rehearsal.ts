@@ -68,8 +68,10 @@ const HALVES: Record<string, string> = {
   "a reading whose answer cannot be read": "select id from reading where json_valid(answer) = 0",
   "a correction entered without what it was worked out from":
     "select id from ledger_entry where trial_id is not null and origin = 'trial' and solution_id is null",
-  "what was worked out for a correction that was never entered":
-    "select s.id from solution s left join ledger_entry e on e.solution_id = s.id where e.id is null",
+  "what was worked out for a correction that was never entered, or a result that was never kept":
+    "select s.id from solution s left join ledger_entry e on e.solution_id = s.id left join stock_result r on r.solution_id = s.id where e.id is null and r.id is null",
+  "what is kept of a stock without what it was worked out from":
+    "select id from stock_result where trial_id is not null and solution_id is null",
   "two optics on one machine":
     "select f.machine_id from fitting f join part p on p.id = f.part_id where f.fitted_to is null group by f.machine_id, p.kind having count(*) > 1",
   "an optic taken off with none in its place":

@@ -1,3 +1,4 @@
+import { EndType, inflatePathsD, JoinType } from "clipper2-ts";
 import { describe, expect, it } from "vitest";
 import { parseDxf } from "../formats/dxf-parser";
 import { dxfOf } from "../formats/dxf-writer";
@@ -5,6 +6,7 @@ import { parseSvgDrawing } from "../formats/svg-drawing";
 import { svgOf } from "../formats/svg-writer";
 import { type Adapted, type AdaptOrder, adapt } from "./adapt";
 import { signedArea } from "./contour";
+import { plainOffset } from "./plain-offset";
 
 const ORDER: Omit<AdaptOrder, "text"> = { offsetMm: 0.1, chordErrorMm: 0.005, unit: null, slots: null };
 const svg = (body: string, head = 'width="100mm" height="80mm" viewBox="0 0 100 80"') =>
@@ -185,6 +187,67 @@ describe("what cannot be adapted is named, and where", () => {
     expect(result.notes[0]).toMatch(/in inches/);
     const tiny = svg('<rect x="1" y="1" width="1.5" height="1"/>', 'width="9mm" height="9mm" viewBox="0 0 9 9"');
     expect(adapted(tiny).notes[0]).toMatch(/25\.4/);
+  });
+});
+
+describe("the plain offset", () => {
+  const turned = (n: number, r: (i: number) => number) =>
+    Array.from({ length: n }, (_, i) => {
+      const angle = (2 * Math.PI * i) / n;
+      return { x: r(i) * Math.cos(angle), y: r(i) * Math.sin(angle) };
+    });
+
+  it.each([
+    ["a star", turned(24, (i) => (i % 2 === 0 ? 20 : 14)), 0.4],
+    ["the same, shrunk", turned(24, (i) => (i % 2 === 0 ? 20 : 14)), -0.4],
+    ["a wave", turned(720, (i) => 20 + Math.sin((12 * Math.PI * i) / 720)), 0.3],
+  ])("is what the library for polygons says: %s", (_, points, by) => {
+    const plain = plainOffset(points, by, 4);
+    const [path = []] = inflatePathsD([points.map((p) => ({ ...p }))], by, JoinType.Miter, EndType.Polygon, 4, 6);
+    expect(plain).not.toBeNull();
+    expect(Math.abs(signedArea(plain ?? []) - signedArea(path))).toBeLessThan(1e-3);
+    for (const p of path) expect(distanceTo(p, plain ?? [])).toBeLessThan(1e-4);
+  });
+
+  it("is given up where a side turns over, a corner reaches too far, or the outline would cross itself", () => {
+    const shortSide = [
+      { x: 0, y: 0 },
+      { x: 10, y: 0 },
+      { x: 10, y: 10 },
+      { x: 5.05, y: 10 },
+      { x: 5.05, y: 5 },
+      { x: 4.95, y: 5 },
+      { x: 4.95, y: 10 },
+      { x: 0, y: 10 },
+    ];
+    expect(plainOffset(shortSide, 0.1, 4)).toBeNull();
+    expect(
+      plainOffset(
+        [
+          { x: 0, y: 0 },
+          { x: 40, y: 0 },
+          { x: 0, y: 2 },
+        ],
+        0.1,
+        4,
+      ),
+    ).toBeNull();
+    const jug = [
+      ...[
+        { x: 0, y: 0 },
+        { x: 10, y: 0 },
+        { x: 10, y: 10 },
+        { x: 5.05, y: 10 },
+      ],
+      ...[
+        { x: 9, y: 2 },
+        { x: 1, y: 2 },
+        { x: 4.95, y: 10 },
+        { x: 0, y: 10 },
+      ],
+    ];
+    expect(plainOffset(jug, 0.1, 4)).toBeNull();
+    expect(plainOffset(jug, 0.01, 4)).not.toBeNull();
   });
 });
 

@@ -18,8 +18,9 @@ export function crossingsOf(contours: readonly Contour[]): Problem[] {
       for (let k = i + 1; k < cell.length; k++) {
         if (named.size >= MOST_NAMED) return [...named.values()];
         const [s, t] = [cell[i] as Segment, cell[k] as Segment];
+        if (areNeighbours(s, t, contours) || areApart(s, t)) continue;
         const key = `${Math.min(s.contour, t.contour)} ${Math.max(s.contour, t.contour)}`;
-        if (named.has(key) || areNeighbours(s, t, contours)) continue;
+        if (named.has(key)) continue;
         const at = crossing(s, t);
         if (at) named.set(key, problemAt(at, s, t, contours));
       }
@@ -45,11 +46,14 @@ function problemAt(at: Point, s: Segment, t: Segment, contours: readonly Contour
       };
 }
 
+/** Cells of a row and a column have one number; two cells that share one only cost a look more. */
+const ROW = 1 << 21;
+
 /** Segments by the cells that their boxes touch. */
-function gridOf(segments: readonly Segment[]): Map<string, Segment[]> {
+function gridOf(segments: readonly Segment[]): Map<number, Segment[]> {
   const length = segments.reduce((sum, { a, b }) => sum + Math.hypot(a.x - b.x, a.y - b.y), 0);
   const cell = Math.max(SMALLEST_CELL_MM, (2 * length) / Math.max(1, segments.length));
-  const grid = new Map<string, Segment[]>();
+  const grid = new Map<number, Segment[]>();
   for (const s of segments)
     for (const key of cellsAlong(s, cell)) {
       const here = grid.get(key);
@@ -60,14 +64,14 @@ function gridOf(segments: readonly Segment[]): Map<string, Segment[]> {
 }
 
 /** A long slanted segment is walked, so that it is not in every cell of its box. */
-function cellsAlong({ a, b }: Segment, cell: number): Set<string> {
+function cellsAlong({ a, b }: Segment, cell: number): number[] {
   const steps = Math.max(1, Math.ceil(Math.max(Math.abs(a.x - b.x), Math.abs(a.y - b.y)) / cell));
-  const keys = new Set<string>();
+  const keys: number[] = [];
   for (let i = 0; i < steps; i++) {
     const [p, q] = [along(a, b, i / steps), along(a, b, (i + 1) / steps)];
     for (let x = Math.floor(Math.min(p.x, q.x) / cell); x <= Math.floor(Math.max(p.x, q.x) / cell); x++)
       for (let y = Math.floor(Math.min(p.y, q.y) / cell); y <= Math.floor(Math.max(p.y, q.y) / cell); y++)
-        keys.add(`${x} ${y}`);
+        if (!keys.includes(x * ROW + y)) keys.push(x * ROW + y);
   }
   return keys;
 }
@@ -82,6 +86,16 @@ function areNeighbours(s: Segment, t: Segment, contours: readonly Contour[]): bo
   const count = (contours[s.contour] as Contour).points.length;
   const apart = Math.abs(s.index - t.index);
   return apart <= 1 || apart === count - 1;
+}
+
+/** Their boxes do not touch. */
+function areApart({ a, b }: Segment, { a: c, b: d }: Segment): boolean {
+  return (
+    Math.max(a.x, b.x) < Math.min(c.x, d.x) ||
+    Math.max(c.x, d.x) < Math.min(a.x, b.x) ||
+    Math.max(a.y, b.y) < Math.min(c.y, d.y) ||
+    Math.max(c.y, d.y) < Math.min(a.y, b.y)
+  );
 }
 
 /** Where two segments meet, touching counted in; `null` where they do not. */

@@ -1,12 +1,13 @@
 /**
  * Outlines that make up for the kerf: the outside of a part grows, a hole shrinks, by the offset per side.
  *
- * Offsetting itself is left to a standard library for polygons (Clipper2). Corners stay corners: a square is a square after it; a corner
+ * Where sides are lost it is left to a standard library for polygons (Clipper2). Corners stay corners: a square is a square after it; a corner
  * sharper than the limit is cut off square.
  */
 import { EndType, inflatePathsD, JoinType } from "clipper2-ts";
 import { type Point, type Problem, placeText, signedArea } from "./contour";
 import type { Nested } from "./nesting";
+import { plainOffset } from "./plain-offset";
 
 /** A corner may reach so many offsets out. */
 const MITER_LIMIT = 4;
@@ -33,6 +34,8 @@ function offsetOf(points: readonly Point[], by: number): Point[][] {
   if (by === 0) return [[...points]];
   const turns = signedArea(points) > 0;
   const outward = turns ? points : [...points].reverse();
+  const plain = plainOffset(outward, by, MITER_LIMIT);
+  if (plain) return [turns ? plain : plain.reverse()];
   const grown = inflatePathsD([[...outward]], by, JoinType.Miter, EndType.Polygon, MITER_LIMIT, PRECISION);
   return grown
     .map((path) => path.map(({ x, y }) => ({ x, y })))
@@ -64,22 +67,42 @@ function problemOf(contour: Nested, pieces: readonly Point[][], by: number): Pro
   return null;
 }
 
-/** Less than so many offsets squared is lost at corners that were cut off. */
-const CORNERS = 2;
+/** Less than so many offsets squared is no slit. */
+const NO_SLIT = 2;
+/** Areas are told to this share of their outline, mm: whole numbers are rounded. */
+const ROUNDING_MM = 1e-5;
 /** So many offsets from what comes back a corner was lost. */
 const FAR = 4;
 
-/** Taken back by as much, an outline is itself again, unless a slit in it closed: there it is far from what it was. */
+/**
+ * An outline whose corners stay corners has the area that they tell, unless a slit in it closed. Taken back by as much it is itself
+ * again then, except where it was lost: that place is looked for only where the area says so.
+ */
 function closedSlit(points: readonly Point[], pieces: readonly Point[][], by: number): Point | null {
   if (by === 0) return null;
+  const area = pieces.reduce((sum, piece) => sum + Math.abs(signedArea(piece)), 0);
+  const { expected, around } = areaGrown(points, by);
+  if (Math.abs(area - expected) <= NO_SLIT * by ** 2 + ROUNDING_MM * around) return null;
   const back = pieces.flatMap((piece) => offsetOf(piece, -by));
-  const area = back.reduce((sum, piece) => sum + Math.abs(signedArea(piece)), 0);
-  if (Math.abs(area - Math.abs(signedArea(points))) <= CORNERS * by ** 2) return null;
   const far = (p: Point) =>
     back.every((piece) =>
       piece.every((q, i) => distance(p, q, piece[(i + 1) % piece.length] as Point) > FAR * Math.abs(by)),
     );
   return points.find(far) ?? null;
+}
+
+/** A + by P + by^2 sum tan(turn / 2): each side moves out by as much, and at each corner two of them meet. */
+function areaGrown(points: readonly Point[], by: number): { expected: number; around: number } {
+  const area = Math.abs(signedArea(points));
+  const way = signedArea(points) > 0 ? 1 : -1;
+  let [around, corners] = [0, 0];
+  for (let i = 0; i < points.length; i++) {
+    const [p, q, r] = [i, i + 1, i + 2].map((k) => points[k % points.length] as Point) as [Point, Point, Point];
+    const [ux, uy, vx, vy] = [q.x - p.x, q.y - p.y, r.x - q.x, r.y - q.y];
+    around += Math.hypot(ux, uy);
+    corners += Math.tan(Math.atan2(way * (ux * vy - uy * vx), ux * vx + uy * vy) / 2);
+  }
+  return { expected: area + by * around + by ** 2 * corners, around };
 }
 
 function distance(p: Point, a: Point, b: Point): number {
