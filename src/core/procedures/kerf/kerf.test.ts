@@ -6,6 +6,7 @@ import { type Answer, PLAIN_SHARES } from "../answer";
 import type { History, PlanContext, RoundRecord } from "../contract";
 import { draftOf, readDraft } from "../draft";
 import type { Outcome } from "../outcome";
+import { opticOf } from "../part-spec";
 import { SAMPLE_MACHINE, SAMPLE_STOCK } from "../sample-machine";
 import { leftIn } from "./found";
 import { cellsOf, columnsOf, matesNeed } from "./layout";
@@ -103,6 +104,16 @@ describe("kerf from what was cut out", () => {
     expect(estimate(outcome, "scale x")).toBeCloseTo(0.002, 5);
     expect(solved(outcome).forStock?.values.map((v) => v.id)).toEqual(["kerf", "offset", "kerf x", "kerf y"]);
     expect(solved(outcome).forStock?.arithmetic.join("; ")).toMatch(/÷ 2 = 0\.160 mm.*correlated with the kerf by/);
+  });
+
+  it("is kept with everything that it belongs to", () => {
+    const optic = opticOf({ label: "50.8" });
+    const plan = planOf({ gas: "nitrogen", focusBelowMm: 1.5, passes: 2 }, { ...CONTEXT, optic });
+    const kept = solved(kerf.solve(historyOf(roundOf(plan, sizes(39.84, 40.16))))).forStock?.conditions;
+    expect(Object.fromEntries(kept?.map((c) => [c.label, c.text]) ?? [])).toEqual({
+      ...{ Stock: "Test sheet, batch 1", Thickness: "3 mm (2.97 to 3.03)", Machine: "Testbed", Optic: "50.8" },
+      ...{ Speed: "10 mm/s", Power: "60 %", Passes: "2", Gas: "nitrogen", Focus: "1.5 mm below the top face" },
+    });
   });
 
   it("is the same whatever the calipers always read too much, and surer so than from the part alone", () => {

@@ -29,6 +29,8 @@ export type KerfPlan = Reaches & {
   stock: string;
   /** From the card; left out where it is not known. */
   from?: CutFrom;
+  /** What was fitted when it was laid out; left out where it is not known. */
+  optic?: string;
   /** Side of the square, mm; part and hole. */
   sideMm: number;
   /** By how much the square is grown on each side, mm: 0 as it is measured, the offset per side as it is proved. */

@@ -219,7 +219,7 @@ function schemaFor(context: PlanContext): z.ZodType<KerfPlan> {
       stockAtXMm: place,
       stockAtYMm: place,
     })
-    .transform((typed): KerfPlan => asCut(typed, stocks))
+    .transform((typed): KerfPlan => asCut(typed, context))
     .superRefine((plan, issues) => {
       const say = (field: keyof KerfPlan, message: string | undefined) => {
         if (message) issues.addIssue({ code: "custom", path: [field], message });
@@ -233,12 +233,12 @@ function schemaFor(context: PlanContext): z.ZodType<KerfPlan> {
     });
 }
 
-/** With what the card of its stock says. A slot for the sheet is as wide as the sheet, before its offset. */
-function asCut(typed: Omit<KerfPlan, "from">, stocks: readonly StockAtHand[]): KerfPlan {
+/** With what the card of its stock says, and the optic that is fitted. A slot for the sheet is as wide as the sheet, before its offset. */
+function asCut(typed: Omit<KerfPlan, "from" | "optic">, { stocks = [], optic }: PlanContext): KerfPlan {
   const from = fromOf(stocks, typed.stock);
   const thickness = from.from?.thickness;
   const jointMm = typed.way === "sheet slot" && thickness ? Math.round(100 * thickness.meanMm) / 100 : typed.jointMm;
-  return { ...typed, jointMm, ...from };
+  return { ...typed, jointMm, ...from, ...(optic ? { optic: optic.label } : {}) };
 }
 
 function fromOf(stocks: readonly StockAtHand[], key: string | undefined): Pick<KerfPlan, "from"> {

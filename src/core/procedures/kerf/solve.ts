@@ -152,6 +152,7 @@ function conditionsOf({ machine }: History<KerfPlan>, plan: KerfPlan): StockResu
         : `${plain(from?.nominalMm ?? 0)} mm by name, not measured`,
     },
     { label: "Machine", text: machine.name },
+    { label: "Optic", text: plan.optic ?? "not written down" },
     { label: "Speed", text: `${plain(plan.speedMmPerS)} mm/s` },
     { label: "Power", text: `${plain(plan.powerPct)} %` },
     { label: "Passes", text: String(plan.passes) },
