@@ -78,6 +78,18 @@ export function addBatch(db: Db, values: Omit<Batch, "id">): number {
   return db.insert(batch).values(values).returning().get().id;
 }
 
+/** Whether anything was ever measured or kept of it, taken back or not. */
+export function isUsedBatch(db: Db, batchId: number): boolean {
+  const reading = db.select().from(thicknessReading).where(eq(thicknessReading.batchId, batchId)).get();
+  return (
+    reading !== undefined || db.select().from(stockResult).where(eq(stockResult.batchId, batchId)).get() !== undefined
+  );
+}
+
+export function deleteBatch(db: Db, batchId: number): void {
+  db.delete(batch).where(eq(batch.id, batchId)).run();
+}
+
 /** Those that were not taken back, oldest first. */
 export function thicknessReadings(db: Db, batchId: number): ThicknessReading[] {
   return db

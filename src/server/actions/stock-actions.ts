@@ -36,6 +36,11 @@ export async function beginBatch(input: unknown) {
   return runAndRefresh(schema, input, (i) => steps.beginBatch(database(), i.slug, i.label, momentNow()));
 }
 
+export async function takeBackBatch(input: unknown) {
+  const schema = z.object({ slug, batchId: id });
+  return runAndRefresh(schema, input, (i) => steps.takeBackBatch(database(), i.slug, i.batchId));
+}
+
 export async function takeThickness(input: unknown) {
   const schema = z.object({
     ...{ stock: slug, batchId: id, text: z.string().max(500), gauge: z.string().nullable() },

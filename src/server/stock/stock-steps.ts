@@ -5,6 +5,7 @@ import { APART_WITH_DECIMAL_COMMAS, readQuantities } from "../../core/procedures
 import type { StockSpec } from "../../core/stock/stock-spec";
 import type { Db } from "../../data/database";
 import { allGauges } from "../../data/gauges";
+import { everyMachine } from "../../data/machines";
 import {
   addBatch,
   addStock,
@@ -12,14 +13,20 @@ import {
   archiveStock,
   type Batch,
   batchesOf,
+  batchKey,
+  deleteBatch,
   everyStock,
+  isUsedBatch,
   reviseStock,
   type Stock,
   stockBySlug,
   takeBackStockResult,
   takeBackThickness,
 } from "../../data/stocks";
+import { trialsOfMachine } from "../../data/trials";
 import { freeSlug } from "../free-slug";
+import { offeredProcedures } from "../procedures/procedures";
+import { stocksOfTrials } from "../procedures/stocks-of-trials";
 import { Refusal } from "../refusal";
 
 const LONGEST_NAME = 80;
@@ -98,6 +105,26 @@ export function beginBatch(db: Db, slug: string, typed: string, now: number): vo
   if (batchesOf(db, stock.id).some((b) => b.label.toLowerCase() === label.toLowerCase()))
     throw new Refusal("batch", "There is a batch of this name already.");
   addBatch(db, { stockId: stock.id, label, begunAt: now });
+}
+
+/** A batch that was begun by mistake is gone again, while nothing hangs on it. */
+export function takeBackBatch(db: Db, slug: string, batchId: number): void {
+  const { stock, batch } = knownBatch(db, slug, batchId);
+  if (batchesOf(db, stock.id).length === 1) throw new Refusal("batch", "It is the only batch of this stock.");
+  if (isUsedBatch(db, batch.id) || trialsOnBatch(db, batchKey(slug, batch.label)))
+    throw new Refusal("batch", "Something was measured on this batch: it stays.");
+  deleteBatch(db, batch.id);
+}
+
+function trialsOnBatch(db: Db, key: string): boolean {
+  return everyMachine(db).some((machine) =>
+    offeredProcedures(machine.spec.kind)
+      .filter((p) => p.stock)
+      .some((procedure) => {
+        const stockOf = stocksOfTrials(db, machine.id, procedure);
+        return trialsOfMachine(db, machine.id).some((t) => t.procedure === procedure.id && stockOf(t.id) === key);
+      }),
+  );
 }
 
 export type ThicknessInput = {

@@ -23,6 +23,7 @@ import {
   setArchived,
   setOffCard,
   type ThicknessInput,
+  takeBackBatch,
   takeThickness,
   undoThickness,
 } from "./stock-steps";
@@ -111,6 +112,17 @@ describe("a new batch", () => {
     const id = beginCheck(db, "bracken", "kerf", NOW + DAY_MS, BIRCH);
     expect(stockOfTrial(fullTrial(db, id))).toBe(`${BIRCH}/autumn`);
     expect(refusal(() => beginBatch(db, BIRCH, "Autumn", NOW))).toMatchObject({ field: "batch" });
+  });
+
+  it("that was begun by mistake is taken back, while nothing hangs on it", () => {
+    const newest = () => stockView(db, BIRCH)?.batches[0];
+    beginBatch(db, BIRCH, "autumn", NOW);
+    takeBackBatch(db, BIRCH, newest()?.id ?? 0);
+    expect(newest()?.label).toBe("spring");
+    expect(refusal(() => takeBackBatch(db, BIRCH, newest()?.id ?? 0)).message).toMatch(/the only batch/);
+    beginBatch(db, BIRCH, "autumn", NOW);
+    beginTrial(db, "alder", "kerf", NOW + 1, `${BIRCH}/autumn`);
+    expect(refusal(() => takeBackBatch(db, BIRCH, newest()?.id ?? 0)).message).toMatch(/it stays/);
   });
 
   it("is what a trial is begun on, unless another is asked for", () => {

@@ -1,7 +1,8 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { beginBatch, setStockArchived } from "../../server/actions/stock-actions";
+import { toast } from "sonner";
+import { beginBatch, setStockArchived, takeBackBatch } from "../../server/actions/stock-actions";
 import type { BatchView, StockTrial, StockView } from "../../server/stock/stock-view";
 import { BeginButton } from "../bench/begin-button";
 import { Ago } from "../primitives/ago";
@@ -152,6 +153,7 @@ function Trials({ trials, now }: { trials: readonly StockTrial[]; now: number })
 function Batches({ view, older, now }: { view: StockView; older: readonly BatchView[]; now: number }) {
   const router = useRouter();
   const { unit } = useShell();
+  const { busy, fault, run } = useAction();
   return (
     <section className="card p-5" aria-label="Batches">
       <h2 className="text-[17px] font-bold">Batches</h2>
@@ -164,12 +166,28 @@ function Batches({ view, older, now }: { view: StockView; older: readonly BatchV
                 , begun <Ago at={b.begunAt} now={now} />
               </span>
             </span>
+            {!older.includes(b) && older.length > 0 && b.readings.length === 0 && (
+              <Button
+                weight="quiet"
+                className="no-print"
+                disabled={busy}
+                onClick={() =>
+                  run(
+                    () => takeBackBatch({ slug: view.slug, batchId: b.id }),
+                    () => router.refresh(),
+                  )
+                }
+              >
+                Begun by mistake<span className="sr-only">: take batch {b.label} back</span>
+              </Button>
+            )}
             {older.includes(b) && b.thickness && (
               <span className="num text-[14px] text-ink2">{thicknessText(b.thickness, unit)}</span>
             )}
           </li>
         ))}
       </ul>
+      {fault.message && <Fault>{fault.message}</Fault>}
       <div className="no-print mt-2">
         <OneLineForm
           name="New batch"
@@ -177,7 +195,10 @@ function Batches({ view, older, now }: { view: StockView; older: readonly BatchV
           button="Begin it"
           keptAs={`batch ${view.slug}`}
           send={(label) => beginBatch({ slug: view.slug, label })}
-          onSent={() => router.refresh()}
+          onSent={() => {
+            toast("A new batch is begun.");
+            router.refresh();
+          }}
         />
         <p className="mt-1 text-[14px] text-ink2">What was measured on the one before is due for a check then.</p>
       </div>
