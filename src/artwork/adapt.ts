@@ -1,5 +1,6 @@
 /** A drawing adapted to a kerf: closed, nested, its slots made to fit if wished, grown and shrunk, and every outline that suffers named. */
-import type { Piece } from "../core/coupon/piece";
+import { lineSettings, type Piece } from "../core/coupon/piece";
+import { boundsOf } from "../core/geometry/rect";
 import { closedContours } from "./close-contours";
 import type { Contour, Point, Problem } from "./contour";
 import { crossingsOf } from "./crossings";
@@ -72,18 +73,15 @@ function grownTogether(contours: readonly Contour[]): Problem[] {
 
 /** Layer by layer, as they were drawn, holes before what they are in. */
 function pieceOf(contours: readonly Nested[], title: string): Piece {
-  const all = contours.flatMap((c) => c.points);
-  const least = (of: (p: Point) => number) => all.reduce((m, p) => Math.min(m, of(p)), Infinity);
-  const most = (of: (p: Point) => number) => all.reduce((m, p) => Math.max(m, of(p)), -Infinity);
-  const [x0, y0] = [least((p) => p.x) - MARGIN_MM, least((p) => p.y) - MARGIN_MM];
+  const box = boundsOf(contours.flatMap((c) => c.points)) ?? { x0: 0, y0: 0, x1: 0, y1: 0 };
+  const [x0, y0] = [box.x0 - MARGIN_MM, box.y0 - MARGIN_MM];
   const layers = [...new Set(contours.map((c) => c.layer))];
   const sorted = [...contours].sort((a, b) => b.depth - a.depth);
   return {
     ...{ id: "artwork", label: title || "Adapted drawing", stock: "as drawn" },
-    ...{ widthMm: most((p) => p.x) - x0 + MARGIN_MM, heightMm: most((p) => p.y) - y0 + MARGIN_MM },
-    settings: layers.map((layer) => ({
-      ...{ id: layer, label: layer, use: "line", speedMmPerS: 10, powerPct: 50, runUpMm: 0, scan: null },
-    })),
+    ...{ widthMm: box.x1 - x0 + MARGIN_MM, heightMm: box.y1 - y0 + MARGIN_MM },
+    // How it is cut is said on the card of the stock, not in the drawing.
+    settings: layers.map((layer) => lineSettings(layer, layer, 10, 50)),
     paths: sorted.map(({ points, layer }) => ({
       ...{ closed: true, settings: layer },
       points: points.map(({ x, y }) => ({ x: x - x0, y: y - y0 })),

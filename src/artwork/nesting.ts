@@ -1,4 +1,5 @@
 /** Which outline lies in which: what is left and what falls out follows from it. */
+import { boundsOf, type Rect } from "../core/geometry/rect";
 import { type Contour, type Point, signedArea } from "./contour";
 
 export type Nested = Contour & {
@@ -7,16 +8,14 @@ export type Nested = Contour & {
   isHole: boolean;
 };
 
-type Box = { x0: number; y0: number; x1: number; y1: number };
-
 /** Outlines that do not cross, each with its depth; turned so that the part lies to their left. */
 export function nested(contours: readonly Contour[]): Nested[] {
-  const boxes = contours.map(boxOf);
+  const boxes = contours.map((c) => boundsOf(c.points));
   return contours.map((contour, i) => {
     const probe = contour.points[0] as Point;
-    const own = boxes[i] as Box;
+    const own = boxes[i] as Rect;
     const depth = contours.filter(
-      (other, k) => k !== i && holds(boxes[k] as Box, own) && isInside(probe, other.points),
+      (other, k) => k !== i && holds(boxes[k] as Rect, own) && isInside(probe, other.points),
     ).length;
     const isHole = depth % 2 === 1;
     const turns = signedArea(contour.points) > 0;
@@ -25,18 +24,7 @@ export function nested(contours: readonly Contour[]): Nested[] {
   });
 }
 
-function boxOf({ points }: Contour): Box {
-  const box = { x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity };
-  for (const { x, y } of points) {
-    box.x0 = Math.min(box.x0, x);
-    box.y0 = Math.min(box.y0, y);
-    box.x1 = Math.max(box.x1, x);
-    box.y1 = Math.max(box.y1, y);
-  }
-  return box;
-}
-
-function holds(outer: Box, inner: Box): boolean {
+function holds(outer: Rect, inner: Rect): boolean {
   return outer.x0 <= inner.x0 && outer.y0 <= inner.y0 && outer.x1 >= inner.x1 && outer.y1 >= inner.y1;
 }
 

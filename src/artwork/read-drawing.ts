@@ -1,4 +1,5 @@
 /** A drawing from a file, SVG or DXF by what it says of itself, as paths in mm with the layer that each is in. */
+import { boundsOf } from "../core/geometry/rect";
 import { MM_PER_INCH } from "../core/metrology/units";
 import { parseDxf } from "../formats/dxf-parser";
 import { faultText, type Parsed } from "../formats/parsed";
@@ -40,9 +41,8 @@ export function readDrawing(text: string, unit: SvgUnit | null, chordErrorMm: nu
     : readDxf(text, chordErrorMm);
   if (!read.ok) return read;
   const { paths } = read;
-  const xs = paths.flatMap((p) => p.points.map((q) => q.x));
-  const ys = paths.flatMap((p) => p.points.map((q) => q.y));
-  const [width, height] = [extent(xs), extent(ys)];
+  const box = boundsOf(paths.flatMap((p) => p.points)) ?? { x0: 0, y0: 0, x1: 0, y1: 0 };
+  const [width, height] = [box.x1 - box.x0, box.y1 - box.y0];
   const largest = Math.max(width, height);
   const size = `${width.toFixed(1)} × ${height.toFixed(1)} mm`;
   const slip =
@@ -117,13 +117,4 @@ function readDxf(text: string, chordErrorMm: number): ReadDrawing {
 
 function refused(read: Extract<Parsed<unknown>, { ok: false }>): ReadDrawing {
   return { ok: false, message: faultText(read), asksUnit: false };
-}
-
-function extent(values: readonly number[]): number {
-  let [low, high] = [Infinity, -Infinity];
-  for (const v of values) {
-    low = Math.min(low, v);
-    high = Math.max(high, v);
-  }
-  return high >= low ? high - low : 0;
 }

@@ -28,6 +28,11 @@ export const markingSettingsSchema = z.object({
 });
 export type MarkingSettings = z.infer<typeof markingSettingsSchema>;
 
+/** Settings of lines that are drawn as they stand. */
+export function lineSettings(id: string, label: string, speedMmPerS: number, powerPct: number): MarkingSettings {
+  return { id, label, use: "line", speedMmPerS, powerPct, runUpMm: 0, scan: null };
+}
+
 export const couponPathSchema = z.object({
   points: z.array(couponPointSchema).min(2),
   closed: z.boolean(),

@@ -1,4 +1,5 @@
 /** How every action of the pages runs: its input is parsed, it is done whole or not at all, its answer is data, also a refusal. */
+import { revalidatePath } from "next/cache";
 import { z } from "zod";
 import { database } from "../../data/server-database";
 import { answering, type Result } from "../refusal";
@@ -18,6 +19,19 @@ export async function run<I, O>(schema: z.ZodType<I>, input: unknown, act: (inpu
       .$client.transaction(() => act(read))
       .immediate(),
   );
+}
+
+/** The same for what changes what several pages show. */
+export async function runAndRefresh<I, O>(
+  schema: z.ZodType<I>,
+  input: unknown,
+  act: (input: I) => O,
+): Promise<Result<O>> {
+  return run(schema, input, (i) => {
+    const done = act(i);
+    revalidatePath("/", "layout");
+    return done;
+  });
 }
 
 /** The same for what is not done in the bench but to it, such as a restore. */

@@ -1,26 +1,15 @@
 "use server";
 /** What the pages may ask the server to do with cards of stock. */
-import { revalidatePath } from "next/cache";
 import { z } from "zod";
 import { database } from "../../data/server-database";
 import { momentNow } from "../keeping/clock";
-import type { Result } from "../refusal";
 import { loadStock } from "../stock/load-stock";
 import * as steps from "../stock/stock-steps";
 import { stockInputSchema } from "../stock/stock-steps";
-import { fileText, run } from "./run-action";
+import { fileText, runAndRefresh } from "./run-action";
 
 const id = z.number().int().positive();
 const slug = z.string().max(120);
-
-/** All of them change what several pages show. */
-async function runAndRefresh<I, O>(schema: z.ZodType<I>, input: unknown, act: (input: I) => O): Promise<Result<O>> {
-  return run(schema, input, (i) => {
-    const done = act(i);
-    revalidatePath("/", "layout");
-    return done;
-  });
-}
 
 export async function keepStock(input: unknown) {
   return runAndRefresh(stockInputSchema, input, (i) => steps.keepStock(database(), i, momentNow()));

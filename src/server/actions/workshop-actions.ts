@@ -1,6 +1,5 @@
 "use server";
 /** What the pages may ask the server to do with machines, parts, holders, gauges and the ledger. */
-import { revalidatePath } from "next/cache";
 import { z } from "zod";
 import { changeKindSchema } from "../../core/procedures/change";
 import { database } from "../../data/server-database";
@@ -16,8 +15,7 @@ import * as machines from "../machine/machine-steps";
 import { machineInputSchema } from "../machine/machine-steps";
 import * as parts from "../machine/part-steps";
 import { partInputSchema } from "../machine/part-steps";
-import type { Result } from "../refusal";
-import { fileText, run } from "./run-action";
+import { fileText, runAndRefresh } from "./run-action";
 
 const id = z.number().int().positive();
 const machine = z.string().max(120);
@@ -25,15 +23,6 @@ const words = z.string().max(500);
 /** Milliseconds; `null` = now. */
 const at = z.number().nullable();
 const typedRows = z.array(z.object({ at: z.string().max(60), text: z.string().max(60) })).max(500);
-
-/** All of them change what several pages show. */
-async function runAndRefresh<I, O>(schema: z.ZodType<I>, input: unknown, act: (input: I) => O): Promise<Result<O>> {
-  return run(schema, input, (i) => {
-    const done = act(i);
-    revalidatePath("/", "layout");
-    return done;
-  });
-}
 
 export async function keepMachine(input: unknown) {
   return runAndRefresh(machineInputSchema, input, (i) => machines.keepMachine(database(), i, momentNow()));

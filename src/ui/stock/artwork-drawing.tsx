@@ -1,5 +1,6 @@
 import type { Adapted } from "../../artwork/adapt";
 import type { Point } from "../../artwork/contour";
+import { boundsOf } from "../../core/geometry/rect";
 
 /** Around all of it, as a share of its size. */
 const MARGIN = 0.04;
@@ -8,8 +9,8 @@ const MARGIN = 0.04;
 export function ArtworkDrawing({ adapted }: { adapted: Adapted }) {
   const { before, after, problems, slots } = adapted;
   const all = [...before.flatMap((c) => c.points), ...problems.flatMap((p) => p.points)];
-  if (all.length === 0) return null;
-  const box = boxOf(all);
+  const box = boundsOf(all);
+  if (!box) return null;
   const size = Math.max(box.x1 - box.x0, box.y1 - box.y0);
   const margin = MARGIN * size;
   // Y is drawn downward: each place is turned over in the box.
@@ -49,15 +50,4 @@ export function ArtworkDrawing({ adapted }: { adapted: Adapted }) {
       ))}
     </svg>
   );
-}
-
-function boxOf(points: readonly Point[]) {
-  const box = { x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity };
-  for (const { x, y } of points) {
-    box.x0 = Math.min(box.x0, x);
-    box.y0 = Math.min(box.y0, y);
-    box.x1 = Math.max(box.x1, x);
-    box.y1 = Math.max(box.y1, y);
-  }
-  return box;
 }

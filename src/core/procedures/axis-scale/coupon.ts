@@ -1,6 +1,6 @@
 /** What is burned: ticks along a guide line that keeps the rule straight, or a rectangle that is cut out. */
 import { fittingLetters, letterStrokes } from "../../coupon/lettering";
-import type { CouponPath, MarkingSettings, Piece } from "../../coupon/piece";
+import { type CouponPath, lineSettings, type Piece } from "../../coupon/piece";
 import type { Op } from "../../coupon/program";
 import type { RoundSpec } from "../../coupon/round-spec";
 import type { CouponPoint } from "../../geometry/frames";
@@ -34,16 +34,13 @@ export function axisScaleRound(plan: AxisScalePlan, context: PlanContext, purpos
 
 function pieceOf(plan: AxisScalePlan, context: PlanContext): Piece {
   const [widthMm, heightMm] = [sheetOf(plan, "x"), sheetOf(plan, "y")];
-  const line = (id: string, label: string, speedMmPerS: number, powerPct: number): MarkingSettings => ({
-    ...{ id, label, use: "line", speedMmPerS, powerPct, runUpMm: 0, scan: null },
-  });
   const marks = isCut(plan)
-    ? line(CUT, "Cut", plan.cutSpeedMmPerS ?? plan.speedMmPerS, plan.cutPowerPct ?? plan.powerPct)
-    : line(TICKS, "Ticks, in the order drawn", plan.speedMmPerS, plan.powerPct);
+    ? lineSettings(CUT, "Cut", plan.cutSpeedMmPerS ?? plan.speedMmPerS, plan.cutPowerPct ?? plan.powerPct)
+    : lineSettings(TICKS, "Ticks, in the order drawn", plan.speedMmPerS, plan.powerPct);
   return {
     ...{ id: PIECE, label: `Axis scale, coupon ${context.couponCode}`, widthMm, heightMm },
     stock: `sheet or strips, ${plain(widthMm)} × ${plain(heightMm)}`,
-    settings: [line(LABELS, "Words and guide lines", plan.speedMmPerS, plan.powerPct), marks],
+    settings: [lineSettings(LABELS, "Words and guide lines", plan.speedMmPerS, plan.powerPct), marks],
     paths: [
       ...wordsOf(plan, context).map((points) => ({ points, closed: false, settings: LABELS })),
       ...(isCut(plan) ? cutsOf(plan) : axesOf(plan).flatMap((axis) => ladderOf(plan, axis))),

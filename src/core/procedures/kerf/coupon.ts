@@ -1,6 +1,6 @@
 /** What is cut: a square, a comb in its frame, or mates pair by pair. */
 import { fittingLetters, letterStrokes } from "../../coupon/lettering";
-import type { CouponPath, MarkingSettings, Piece } from "../../coupon/piece";
+import { type CouponPath, lineSettings, type Piece } from "../../coupon/piece";
 import type { Op } from "../../coupon/program";
 import type { RoundSpec } from "../../coupon/round-spec";
 import type { CouponPoint } from "../../geometry/frames";
@@ -47,9 +47,6 @@ export function kerfRound(plan: KerfPlan, context: PlanContext, purpose: Purpose
 
 function pieceOf(plan: KerfPlan, { couponCode }: PlanContext): Piece {
   const { widthMm, heightMm } = sheetOf(plan);
-  const line = (id: string, label: string, speedMmPerS: number, powerPct: number): MarkingSettings => ({
-    ...{ id, label, use: "line", speedMmPerS, powerPct, runUpMm: 0, scan: null },
-  });
   const passes = plan.passes === 1 ? "Cut" : `Cut, ${plan.passes} passes`;
   const thicknessMm = plan.from?.thickness?.meanMm ?? plan.from?.nominalMm;
   return {
@@ -59,8 +56,8 @@ function pieceOf(plan: KerfPlan, { couponCode }: PlanContext): Piece {
       .join(", "),
     ...(thicknessMm ? { cutFrom: { stock: plan.stock, thicknessMm, focusBelowMm: plan.focusBelowMm } } : {}),
     settings: [
-      line(WORDS, "Words", plan.markSpeedMmPerS, plan.markPowerPct),
-      line(CUT, passes, plan.speedMmPerS, plan.powerPct),
+      lineSettings(WORDS, "Words", plan.markSpeedMmPerS, plan.markPowerPct),
+      lineSettings(CUT, passes, plan.speedMmPerS, plan.powerPct),
     ],
     paths: [
       ...wordsOf(plan, couponCode).map((points): CouponPath => ({ points, closed: false, settings: WORDS })),

@@ -1,6 +1,6 @@
 /** Four lines that cross at the corners, with both diagonals drawn and named. */
 import { fittingLetters, letterStrokes } from "../../coupon/lettering";
-import type { CouponPath, MarkingSettings, Piece } from "../../coupon/piece";
+import { type CouponPath, lineSettings, type Piece } from "../../coupon/piece";
 import type { RoundSpec } from "../../coupon/round-spec";
 import type { Site } from "../../coupon/site";
 import type { CouponPoint } from "../../geometry/frames";
@@ -43,10 +43,7 @@ export function squarenessRound(plan: SquarenessPlan, context: PlanContext, purp
 
 function pieceOf(plan: SquarenessPlan, { couponCode, day }: PlanContext): Piece {
   const { widthMm, heightMm } = plan;
-  const line = (id: string, label: string): MarkingSettings => ({
-    ...{ id, label, use: "line", runUpMm: 0, scan: null },
-    ...{ speedMmPerS: plan.speedMmPerS, powerPct: plan.powerPct },
-  });
+  const line = (id: string, label: string) => lineSettings(id, label, plan.speedMmPerS, plan.powerPct);
   const signature = [couponCode, ...(day ? [day] : []), `X ${plain(widthMm)} Y ${plain(heightMm)}`].join(" ");
   const letters = fittingLetters(signature, widthMm - 2 * LETTERS_MM, LETTERS_MM);
   const words = letterStrokes(signature, { x: EDGE_MM + widthMm / 2, y: EDGE_MM + LETTERS_MM }, letters, "middle");
