@@ -84,11 +84,20 @@ function closedSlit(points: readonly Point[], pieces: readonly Point[][], by: nu
   const { expected, around } = areaGrown(points, by);
   if (Math.abs(area - expected) <= NO_SLIT * by ** 2 + ROUNDING_MM * around) return null;
   const back = pieces.flatMap((piece) => offsetOf(piece, -by));
-  const far = (p: Point) =>
-    back.every((piece) =>
-      piece.every((q, i) => distance(p, q, piece[(i + 1) % piece.length] as Point) > FAR * Math.abs(by)),
-    );
-  return points.find(far) ?? null;
+  const isLost = (p: Point, i: number) =>
+    back.every((piece) => !isNear(p, piece, Math.floor((i * piece.length) / points.length), FAR * Math.abs(by)));
+  return points.find(isLost) ?? null;
+}
+
+/** Looked for from a place on both ways: what belongs to a corner lies about as far along what comes back. */
+function isNear(p: Point, piece: readonly Point[], from: number, within: number): boolean {
+  const count = piece.length;
+  for (let step = 0; step <= count / 2 + 1; step++)
+    for (const k of [from + step, from - step]) {
+      const i = ((k % count) + count) % count;
+      if (distance(p, piece[i] as Point, piece[(i + 1) % count] as Point) <= within) return true;
+    }
+  return false;
 }
 
 /** A + by P + by^2 sum tan(turn / 2): each side moves out by as much, and at each corner two of them meet. */
