@@ -132,7 +132,7 @@ test("a new batch makes the kerf due for a check, which is begun on it", async (
   await label.fill("autumn");
   await page.getByRole("button", { name: "Begin it" }).click();
   await expect(page.getByRole("heading", { name: "Thickness, batch autumn" })).toBeVisible();
-  await expect(page.getByText(/Of batch spring: a newer batch was begun/)).toBeVisible();
+  await expect(page.getByText("check due: a new batch of the stock was begun.")).toBeVisible();
   await page.goto("/");
   await expect(page.getByText("Check the kerf")).toBeVisible();
   await expect(page.getByText("Birch plywood 3 mm: a new batch of the stock was begun").first()).toBeVisible();

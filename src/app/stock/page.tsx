@@ -9,5 +9,5 @@ export const metadata: Metadata = { title: "Stock" };
 
 export default async function StockPage() {
   await connection();
-  return <StockScreen rows={stockList(database())} now={momentNow()} />;
+  return <StockScreen rows={stockList(database(), momentNow())} now={momentNow()} />;
 }

@@ -20,13 +20,13 @@ import { addEntry, ownerOfMachine } from "../../data/ledger";
 import { addMachine, type HolderRole, holdersOf, type Machine, machineBySlug } from "../../data/machines";
 import { addPart, fitPart } from "../../data/parts";
 import { addPractice } from "../../data/practice";
+import { batchByKey } from "../../data/stocks";
 import type { PracticeController } from "../../practice/gantry-truth";
 import { isGalvo, type PracticeTruth, practiceFromSeed } from "../../practice/practice-truth";
 import { writeDown } from "../ledger/ledger-steps";
 import type { TypedRow } from "../ledger/typed-value";
 import { wear } from "../practice/practice-machine";
 import { keepStock, takeThickness } from "../stock/stock-steps";
-import { stockView } from "../stock/stock-view";
 import { burnOnPractice } from "../trial/burn-on-practice";
 import { beginCheck } from "../trial/check-steps";
 import { acceptVerdict, confirmHeld, layOutNext, recordEntry } from "../trial/correction-steps";
@@ -216,7 +216,7 @@ function cardsOfStock(db: Db, at: number): void {
     },
     at,
   );
-  const batchId = stockView(db, birch)?.batches[0]?.id ?? 0;
+  const batchId = batchByKey(db, `${birch}/spring`)?.batch.id ?? 0;
   takeThickness(
     db,
     {

@@ -5,7 +5,7 @@ import type { Thickness } from "../../core/procedures/stock-at-hand";
 import type { StockSpec } from "../../core/stock/stock-spec";
 import type { Db } from "../../data/database";
 import { gaugesAtHand } from "../../data/gauges";
-import { allMachines, everyMachine } from "../../data/machines";
+import { allMachines, everyMachine, machineById } from "../../data/machines";
 import { picturesOf } from "../../data/pictures";
 import { roundsOf } from "../../data/rounds";
 import {
@@ -22,8 +22,11 @@ import {
   thicknessReadings,
 } from "../../data/stocks";
 import { type Trial, trialById, trialsOfMachine } from "../../data/trials";
+import { machineRecord } from "../procedures/machine-record";
+import { procedureState, type StockState } from "../procedures/procedure-state";
 import { offeredProcedures } from "../procedures/procedures";
 import { stocksOfTrials } from "../procedures/stocks-of-trials";
+import { progressOf } from "../trial/trial-progress";
 
 export type ResultView = {
   id: number;
@@ -33,6 +36,8 @@ export type ResultView = {
   /** Label of the batch that it is of. */
   batch: string;
   isOldBatch: boolean;
+  /** How it stands on its machine; `null` where it came from elsewhere. */
+  standing: Pick<StockState, "state" | "reasons"> | null;
   machine: string | null;
   trial: { id: number; code: string; end: Trial["end"] } | null;
 };
@@ -75,7 +80,7 @@ export type StockView = {
 };
 
 /** Those in use first, by name. */
-export function stockList(db: Db): StockRow[] {
+export function stockList(db: Db, now: number): StockRow[] {
   const rows = everyStock(db).map((stock): StockRow => {
     const batches = batchesOf(db, stock.id);
     const [newest] = batches;
@@ -83,7 +88,7 @@ export function stockList(db: Db): StockRow[] {
       ...{ slug: stock.slug, spec: stock.spec, archived: stock.archivedAt !== null },
       ...{ batch: newest?.label ?? "", begunAt: newest?.begunAt ?? null },
       thickness: newest ? thicknessOfBatch(db, newest.id) : null,
-      results: resultsOf(db, batches),
+      results: resultsOf(db, stock, batches, now),
     };
   });
   return rows.sort((a, b) => Number(a.archived) - Number(b.archived) || a.spec.name.localeCompare(b.spec.name));
@@ -95,7 +100,7 @@ export function stockName(db: Db, slug: string): string | undefined {
 }
 
 /** `null` where there is no such card. */
-export function stockView(db: Db, slug: string): StockView | null {
+export function stockView(db: Db, slug: string, now: number): StockView | null {
   const stock = stockBySlug(db, slug);
   if (!stock) return null;
   const batches = batchesOf(db, stock.id);
@@ -106,14 +111,14 @@ export function stockView(db: Db, slug: string): StockView | null {
       key: batchKey(slug, b.label),
       ...{ thickness: thicknessOfBatch(db, b.id), readings: thicknessReadings(db, b.id) },
     })),
-    results: resultsOf(db, batches),
+    results: resultsOf(db, stock, batches, now),
     trials: trialsOn(db, stock, batches),
     gauges: gaugesAtHand(db),
     offered: offeredOn(db),
   };
 }
 
-function resultsOf(db: Db, batches: readonly Batch[]): ResultView[] {
+function resultsOf(db: Db, { slug }: Stock, batches: readonly Batch[], now: number): ResultView[] {
   const names = new Map(everyMachine(db).map((m) => [m.id, m.spec.name]));
   return batches.flatMap((batch, i) =>
     resultsOfBatch(db, batch.id).map((kept): ResultView => {
@@ -121,10 +126,22 @@ function resultsOf(db: Db, batches: readonly Batch[]): ResultView[] {
       return {
         ...{ id: kept.id, result: kept.result, keptAt: kept.keptAt, note: kept.note },
         ...{ batch: batch.label, isOldBatch: i > 0, machine: machineOf(kept, names) },
+        standing: kept.machineId === null ? null : standingOf(db, kept.machineId, kept.result.kind, slug, now),
         trial: trial ? { id: trial.id, code: trial.code, end: trial.end } : null,
       };
     }),
   );
+}
+
+/** Of what is named like the procedure that told it. */
+function standingOf(db: Db, machineId: number, kind: string, card: string, now: number): ResultView["standing"] {
+  const machine = machineById(db, machineId);
+  const procedure = machine && offeredProcedures(machine.spec.kind).find((p) => p.id === kind);
+  if (!machine || !procedure) return null;
+  const seen = { now, length: "mm" } as const;
+  const { stocks } = procedureState(machineRecord(db, machine), procedure, (id) => progressOf(db, id), seen);
+  const own = stocks?.find((s) => s.card === card);
+  return own ? { state: own.state, reasons: own.reasons } : null;
 }
 
 /** What came from elsewhere names its machine in its conditions. */

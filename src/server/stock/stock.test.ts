@@ -50,13 +50,16 @@ const squeezed = (text: string, changes: Partial<ThicknessInput> = {}): Thicknes
 describe("a card", () => {
   it("is made once by its name, changed from now on, and put away", () => {
     const slug = keepStock(db, card(), NOW);
-    expect(stockView(db, slug)).toMatchObject({ spec: { name: "Cork 2 mm", nominalMm: 2 }, batches: [{ label: "A" }] });
+    expect(stockView(db, slug, NOW)).toMatchObject({
+      spec: { name: "Cork 2 mm", nominalMm: 2 },
+      batches: [{ label: "A" }],
+    });
     expect(refusal(() => keepStock(db, card(), NOW))).toMatchObject({ field: "name" });
     keepStock(db, card({ slug, name: "Cork 2.2 mm", nominal: "2.2" }), NOW + 1);
-    expect(stockView(db, slug)?.spec).toEqual({ name: "Cork 2.2 mm", nominalMm: 2.2, note: "" });
+    expect(stockView(db, slug, NOW)?.spec).toEqual({ name: "Cork 2.2 mm", nominalMm: 2.2, note: "" });
     setArchived(db, slug, true, NOW);
     expect(stocksAtHand(db).map((s) => s.key)).not.toContain(`${slug}/A`);
-    expect(stockList(db).at(-1)).toMatchObject({ slug, archived: true });
+    expect(stockList(db, NOW).at(-1)).toMatchObject({ slug, archived: true });
   });
 
   it.each([
@@ -73,15 +76,15 @@ describe("a card", () => {
 
 describe("the thickness of a batch", () => {
   it("takes several readings at once, each on disk, once however often they are sent", () => {
-    const before = stockView(db, BIRCH)?.batches[0]?.readings.length ?? 0;
+    const before = stockView(db, BIRCH, NOW)?.batches[0]?.readings.length ?? 0;
     expect(takeThickness(db, squeezed("3.02 3,05 2.99 mm"), NOW)).toBe(3);
     expect(takeThickness(db, squeezed("3.02 3,05 2.99 mm"), NOW)).toBe(0);
-    const batch = stockView(db, BIRCH)?.batches[0];
+    const batch = stockView(db, BIRCH, NOW)?.batches[0];
     expect(batch?.readings).toHaveLength(before + 3);
     expect(batch?.thickness).toMatchObject({ mostMm: 3.05, count: before + 3 });
     const last = batch?.readings.at(-1);
     undoThickness(db, BIRCH, birchBatch(), last?.id ?? 0, NOW);
-    expect(stockView(db, BIRCH)?.batches[0]?.readings).toHaveLength(before + 2);
+    expect(stockView(db, BIRCH, NOW)?.batches[0]?.readings).toHaveLength(before + 2);
     expect(refusal(() => undoThickness(db, BIRCH, birchBatch(), last?.id ?? 0, NOW))).toMatchObject({
       field: "reading",
     });
@@ -107,6 +110,7 @@ describe("a new batch", () => {
       reasons: ["Birch plywood 3 mm: a new batch of the stock was begun"],
       stocks: [{ card: BIRCH, newest: `${BIRCH}/autumn` }],
     });
+    expect(stockView(db, BIRCH, NOW + DAY_MS)?.results[0]?.standing).toMatchObject({ state: "check due" });
     const bracken = benchView(db, NOW + DAY_MS).machines.find((m) => m.slug === "bracken");
     expect(bracken?.next).toMatchObject({ action: "check", procedure: "kerf", stock: `${BIRCH}/autumn` });
     const id = beginCheck(db, "bracken", "kerf", NOW + DAY_MS, BIRCH);
@@ -115,7 +119,7 @@ describe("a new batch", () => {
   });
 
   it("that was begun by mistake is taken back, while nothing hangs on it", () => {
-    const newest = () => stockView(db, BIRCH)?.batches[0];
+    const newest = () => stockView(db, BIRCH, NOW)?.batches[0];
     beginBatch(db, BIRCH, "autumn", NOW);
     takeBackBatch(db, BIRCH, newest()?.id ?? 0);
     expect(newest()?.label).toBe("spring");
@@ -140,7 +144,7 @@ describe("a new batch", () => {
 });
 
 describe("what a trial tells of its stock", () => {
-  const kerfTrial = () => stockView(db, BIRCH)?.trials[0]?.id ?? 0;
+  const kerfTrial = () => stockView(db, BIRCH, NOW)?.trials[0]?.id ?? 0;
 
   it("is on its card once: a later round takes the place of the one before", () => {
     const id = kerfTrial();
@@ -159,9 +163,9 @@ describe("what a trial tells of its stock", () => {
   it("is taken off its card and put back", () => {
     const id = resultsOfBatch(db, birchBatch())[0]?.id ?? 0;
     setOffCard(db, id, true, NOW);
-    expect(stockView(db, BIRCH)?.results).toEqual([]);
+    expect(stockView(db, BIRCH, NOW)?.results).toEqual([]);
     setOffCard(db, id, false, NOW);
-    expect(stockView(db, BIRCH)?.results).toMatchObject([{ machine: "Bracken", trial: { end: "proved" } }]);
+    expect(stockView(db, BIRCH, NOW)?.results).toMatchObject([{ machine: "Bracken", trial: { end: "proved" } }]);
   });
 
   it("goes with its trial to another bench, where the stock gets a card", () => {
@@ -224,6 +228,6 @@ describe("all cards as files", () => {
     deleteMachine(db, machineBySlug(db, "dogwood")?.id ?? 0);
     const beech = everyStock(db).find((s) => s.spec.name.startsWith("Beech"));
     expect(batchesOf(db, beech?.id ?? 0)).toHaveLength(1);
-    expect(stockView(db, beech?.slug ?? "")?.results).toMatchObject([{ machine: "Dogwood" }]);
+    expect(stockView(db, beech?.slug ?? "", NOW)?.results).toMatchObject([{ machine: "Dogwood" }]);
   });
 });

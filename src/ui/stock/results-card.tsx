@@ -65,9 +65,7 @@ function Result({ kept, unit, now }: { kept: ResultView; unit: LengthUnit; now: 
           {kept.note && `, ${kept.note}`}
         </p>
       </div>
-      {kept.isOldBatch && (
-        <p className="mt-1 text-ochre">Of batch {kept.batch}: a newer batch was begun, and a check of it is due.</p>
-      )}
+      <Standing kept={kept} />
       <ResultValues values={result.values} unit={unit} />
       <Conditions conditions={result.conditions} />
       <p className="no-print mt-2">
@@ -78,4 +76,18 @@ function Result({ kept, unit, now }: { kept: ResultView; unit: LengthUnit; now: 
       {fault.message && <Fault>{fault.message}</Fault>}
     </section>
   );
+}
+
+/** States in which it is to be looked at before it is used. */
+export const DUE = ["stale", "drifting", "check due"];
+
+/** Whether it may still be used: by its batch, and by what happened to its machine since. */
+function Standing({ kept: { standing, isOldBatch, batch } }: { kept: ResultView }) {
+  if (standing && DUE.includes(standing.state))
+    return (
+      <p className="mt-1 text-ochre">
+        <span className="first-letter:uppercase">{standing.state}</span>: {standing.reasons.join("; ")}.
+      </p>
+    );
+  return isOldBatch ? <p className="mt-1 text-ink2">Told by batch {batch}.</p> : null;
 }

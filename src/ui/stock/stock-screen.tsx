@@ -15,6 +15,7 @@ import { Link } from "../primitives/link";
 import { TopBar } from "../primitives/top-bar";
 import { useAction } from "../primitives/use-action";
 import { useShell } from "../shell/use-shell";
+import { DUE } from "./results-card";
 import { StockForm } from "./stock-form";
 import { thicknessText } from "./thickness-text";
 
@@ -115,7 +116,7 @@ function Card({ row, unit, now }: { row: StockRow; unit: LengthUnit; now: number
         {newestOf(results).map((r) => (
           <li key={r.id} className="text-[14px]">
             {resultLine(r, unit)}
-            {r.isOldBatch && <span className="text-ochre"> · batch {r.batch}: a check is due</span>}
+            {r.standing && DUE.includes(r.standing.state) && <span className="text-ochre"> · {r.standing.state}</span>}
           </li>
         ))}
       </ul>

@@ -17,7 +17,7 @@ export async function generateMetadata({ params }: Asked): Promise<Metadata> {
 export default async function StockCardPage({ params }: Asked) {
   await connection();
   const { slug } = await params;
-  const view = stockView(database(), slug);
+  const view = stockView(database(), slug, momentNow());
   if (!view) notFound();
   return <StockCardScreen view={view} now={momentNow()} />;
 }
