@@ -58,7 +58,7 @@ export async function beginReading(page: Page): Promise<void> {
   await expect(begin).toBeVisible();
   if (await jaws.isVisible()) await jaws.fill("0");
   const inside = page.getByLabel(/^Closed inside jaws read/);
-  if (await inside.isVisible()) await inside.fill("0");
+  if ((await inside.isVisible()) && (await inside.inputValue()) === "") await inside.fill("0");
   await begin.click();
 }
 

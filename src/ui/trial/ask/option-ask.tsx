@@ -40,7 +40,7 @@ export function OptionAsk({ site, busy, fault, question, onTake, onCannot }: Ask
               checked={chosen === o.id}
               onChange={() => setChosen(o.id)}
             />
-            {o.label}
+            <span>{o.label}</span>
             <span className="ml-auto max-lg:hidden" aria-hidden="true">
               <Kbd>{String(i + 1)}</Kbd>
             </span>
