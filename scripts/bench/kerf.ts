@@ -1,7 +1,7 @@
 /** What is promised of kerf and of drawings adapted to it. Simulated errors stand in the module that is asked. */
 import { adapt } from "../../src/artwork/adapt";
 import { heldShare, KERF_SEEDS, kerfCases, meanKerf, rmsOf, snugCases } from "../../src/rehearsal/kerf-accuracy";
-import { above, below, between, type Line } from "./line";
+import { above, below, type Line } from "./line";
 import { median } from "./timing";
 
 const FIRST_SEED = 24_000;
@@ -10,13 +10,13 @@ const CORNERS = 20_000;
 const RUNS = 5;
 
 export function kerf(): Line[] {
-  const errors = "cut, beam not round, scale 0.1 %, play, runout, placing, step, common error";
+  const errors = "cut, beam not round, scale 0.1 %, play, runout, placing, step, zero, common error";
   const cases = (changes: Parameters<typeof kerfCases>[1], common: boolean) =>
     kerfCases(FIRST_SEED, changes, common, meanKerf);
   const mates = snugCases(FIRST_SEED, STEP_MM);
   const share = (what: string, changes: Parameters<typeof kerfCases>[1]): Line => ({
     what: `kerf, intervals that hold the truth, random parts: ${what}`,
-    ...between(100 * heldShare(cases(changes, false)), 93, 97, "%"),
+    ...above(100 * heldShare(cases(changes, false)), 93, "%"),
   });
   return [
     {

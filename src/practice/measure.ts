@@ -14,6 +14,8 @@ export type Hand = {
   commonMm: number;
   /** Step of the gauge, mm; 0 = endless digits. */
   resolutionMm: number;
+  /** How far the zero of each pair of jaws is off what closed jaws showed, mm; left out where it is not. */
+  zeroMm?: { outside: number; inside: number };
 };
 
 export type PracticeReading =

@@ -51,7 +51,7 @@ describe("from one burn to a proof", () => {
     "is proved by the second burn in seven cases of eight, and never found wrong: %s",
     (way) => {
       let proved = 0;
-      for (let seed = 21_000; seed < 21_024; seed++) {
+      for (let seed = 21_000; seed < 21_016; seed++) {
         const first = rehearsedKerf(seed, kerfPlan(seed, { way, repeats: 2 }));
         const history = kerfHistory([first]);
         const next = kerf.next(history, kerf.solve(history));
@@ -61,7 +61,7 @@ describe("from one burn to a proof", () => {
         if (verdict?.result === "proved") proved++;
         expect(verdict?.result).not.toBe("not proved");
       }
-      expect(proved).toBeGreaterThanOrEqual(21);
+      expect(proved).toBeGreaterThanOrEqual(14);
     },
     240_000,
   );

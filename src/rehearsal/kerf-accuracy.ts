@@ -2,7 +2,7 @@
  * How near kerf and snug offset come to the truth, over gantries and stocks drawn by chance.
  *
  * Simulated: cuts as wide as the beam leaves them by stock, thickness, power, speed and direction (a beam that is not round), each 0.003 mm (sd) off by
- * itself; scales within 0.1 %, lean, play, pulleys that run out by up to 0.02 mm; placing scatter, step and (where said) the common error of the
+ * itself; scales within 0.1 %, lean, play, pulleys that run out by up to 0.02 mm; placing scatter, step, a zero of the jaws that is off by up to half a step, and (where said) the common error of the
  * calipers; mates judged by people who differ in what they call snug (sd 0.012 mm) and scatter by 0.006 to 0.014 mm.
  */
 import { expandedUncertainty } from "../core/fitting/student-t";
@@ -59,10 +59,17 @@ export function rehearsedKerf(
   plan: KerfPlan,
   { commonMm = 0, n = 1, purpose = "measure" as Purpose, truth = gantryOf(seed) } = {},
 ): RoundRecord<KerfPlan> {
+  const jaws = seeded(seedOf(seed, n, "jaws"));
+  const zero = () => jaws.between(-0.5, 0.5) * CALIPERS.resolutionMm;
   return rehearseRound({
     ...{ procedure: kerf, plan, context: kerfContext(seed), purpose, n, truth, gauge: CALIPERS },
     ...{ controller: { table: [], switchedOn: true }, random: seeded(seedOf(seed, n, "kerf")) },
-    hand: { placingMm: CALIPERS.placing?.sdMm ?? 0, commonMm, resolutionMm: CALIPERS.resolutionMm },
+    hand: {
+      placingMm: CALIPERS.placing?.sdMm ?? 0,
+      commonMm,
+      resolutionMm: CALIPERS.resolutionMm,
+      zeroMm: { outside: zero(), inside: zero() },
+    },
   }).round as RoundRecord<KerfPlan>;
 }
 

@@ -261,7 +261,8 @@ function atFace(measurand: Measurand, seen: Seen, cutFrom: { stock: string; thic
 function readOnce(site: Site, seen: Seen, hand: Hand, random: Random, unit: LengthUnit): PracticeAnswer {
   if (!seen.ok && seen.isBlank)
     return { ok: true, value: null, input: { kind: "cannot read", why: seen.why }, text: "" };
-  const reading = practiceReading(seen, hand, random);
+  const zeroMm = site.ask.kind === "quantity" ? (hand.zeroMm?.[site.ask.jaws] ?? 0) : 0;
+  const reading = practiceReading(seen, { ...hand, commonMm: hand.commonMm + zeroMm }, random);
   if (!reading.ok) return reading;
   if (site.ask.kind !== "quantity") return { ok: false, why: "The practice machine answers lengths and cells only." };
   const isNegative = site.ask.signedBy !== null && !reading.positive;

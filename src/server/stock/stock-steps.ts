@@ -36,6 +36,7 @@ const THICKEST_MM = 100;
 /** A reading this far from what it is sold as is another stock, or a slip. */
 const FAR_OFF = 3;
 const MOST_READINGS = 50;
+const MINUS = /(?:^|[\s;,])[-−]/;
 
 export const stockInputSchema = z.object({
   /** `null` = a new card. */
@@ -72,6 +73,7 @@ function specOf(db: Db, { slug, name: typed, nominal, note }: StockInput): Stock
   if (name.length > LONGEST_NAME) throw new Refusal("name", `${LONGEST_NAME} letters at most.`);
   if (everyStock(db).some((s) => s.slug !== slug && s.spec.name.toLowerCase() === name.toLowerCase()))
     throw new Refusal("name", "Another card has this name: tell them apart, or begin a new batch on that one.");
+  if (MINUS.test(nominal)) throw new Refusal("nominal", "It must be thicker than 0.");
   const read = parseReading(nominal, "length", "mm");
   if (!read.ok) throw new Refusal("nominal", `${read.message} As it is sold, for example 3 mm.`);
   if (!(read.value > 0)) throw new Refusal("nominal", "It must be thicker than 0.");
@@ -144,6 +146,7 @@ export function takeThickness(db: Db, input: ThicknessInput, now: number): numbe
   const { stock, batch } = knownBatch(db, input.stock, input.batchId);
   const gauge = input.gauge === null ? null : (allGauges(db).find((g) => g.spec.id === input.gauge) ?? null);
   if (input.gauge !== null && !gauge) throw new Refusal("gauge", "Choose a gauge.");
+  if (MINUS.test(input.text)) throw new Refusal("text", "It must be thicker than 0.");
   const unit = gauge?.spec.unit ?? "mm";
   const read = readQuantities(input.text, "length", unit, APART_WITH_DECIMAL_COMMAS);
   if (!read.ok) throw new Refusal("text", read.message);

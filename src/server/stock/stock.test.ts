@@ -66,6 +66,7 @@ describe("a card", () => {
     [{ name: " " }, "name"],
     [{ nominal: "thin" }, "nominal"],
     [{ nominal: "0" }, "nominal"],
+    [{ nominal: "-3 mm" }, "nominal"],
     [{ nominal: "5 in" }, "nominal"],
     [{ batch: "a/b" }, "batch"],
   ] as const)("is refused at its field: %o", (changes, field) => {
@@ -94,6 +95,7 @@ describe("the thickness of a batch", () => {
     expect(refusal(() => takeThickness(db, squeezed("29.8"), NOW))).toMatchObject({ field: "sure" });
     expect(takeThickness(db, squeezed("29.8", { sure: true }), NOW)).toBe(1);
     expect(refusal(() => takeThickness(db, squeezed("3.0 thick"), NOW))).toMatchObject({ field: "text" });
+    expect(refusal(() => takeThickness(db, squeezed("3.0 -3.1"), NOW)).message).toBe("It must be thicker than 0.");
     expect(refusal(() => takeThickness(db, squeezed(""), NOW))).toMatchObject({ field: "text" });
     expect(refusal(() => takeThickness(db, squeezed("3", { gauge: "ell" }), NOW))).toMatchObject({ field: "gauge" });
     expect(refusal(() => takeThickness(db, squeezed("3", { batchId: 999 }), NOW))).toMatchObject({ field: "batch" });

@@ -5,20 +5,21 @@ import { fromInternal, type LengthUnit } from "../../metrology/units";
 import type { KerfFound } from "./found";
 import { cutSideMm } from "./layout";
 import type { KerfPlan } from "./plan-type";
+import { type MatesRead, oddMates } from "./read-mates";
 
 export function figuresOf(plan: KerfPlan, found: KerfFound, unit: LengthUnit): XyFigure[] {
-  return found.mates ? [matesFigure(found, unit)] : [sizesFigure(plan, found, unit)];
+  return found.mates ? [matesFigure(plan, found, found.mates, unit)] : [sizesFigure(plan, found, unit)];
 }
 
-function matesFigure({ mates, snug }: KerfFound, unit: LengthUnit): XyFigure {
+function matesFigure(plan: KerfPlan, { snug }: KerfFound, mates: MatesRead, unit: LengthUnit): XyFigure {
   const shown = (mm: number) => fromInternal(mm, unit);
-  const odd = new Set(mates?.odd.map((m) => m.site));
+  const odd = new Set(oddMates(plan, mates).map((m) => m.site));
   const reach = snug ? expandedUncertainty(snug) : 0;
   return {
     ...{ kind: "xy", id: "mates", title: "How they went in: 1 loose, 3 snug, 5 will not go", line: [], absent: null },
     x: { label: "offset per side", unit },
     y: { label: "fit", unit: "" },
-    points: (mates?.judged ?? []).map((m) => ({
+    points: mates.judged.map((m) => ({
       ...{ x: shown(m.x), y: m.rank + 1, expanded: 0 },
       state: odd.has(m.site) ? "in doubt" : "good",
     })),

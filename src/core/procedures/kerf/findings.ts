@@ -7,7 +7,7 @@ import type { Finding } from "../outcome";
 import { lengthUnitOf } from "../shown-unit";
 import type { KerfFound } from "./found";
 import { isMateWay, type KerfPlan } from "./plan-type";
-import { readMates } from "./read-mates";
+import { oddMates, readMates } from "./read-mates";
 
 /** Wider cuts are rare. (common practice, no source) */
 const WIDE_MM = 0.6;
@@ -25,7 +25,7 @@ export function findingsOf(
   });
   const findings: Finding[] = [];
   const mates = isMateWay(round.plan.way) ? readMates(round) : null;
-  for (const odd of mates?.odd ?? [])
+  for (const odd of mates ? oddMates(round.plan, mates) : [])
     findings.push(
       note(
         `odd ${odd.index + 1}`,

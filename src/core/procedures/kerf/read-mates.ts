@@ -23,8 +23,6 @@ export type MatesRead = {
   judged: JudgedMate[];
   /** Toward which end no mate goes on far enough; `null` where snug lies between two. */
   open: "smaller" | "larger" | null;
-  /** Mates that do not fit in with the others, in their order. */
-  odd: JudgedMate[];
   /** Two mates of which the one with the larger offset went in much more easily; `null` where none contradict. */
   contradiction: { first: JudgedMate; second: JudgedMate } | null;
   /** Offset per side at which they are snug, mm; `null` where it is open or contradictory. */
@@ -44,13 +42,17 @@ export function readMates(round: RoundRecord<KerfPlan>): MatesRead | null {
   const contradiction = contradictionIn(judged);
   const open = openEnd(judged);
   const model = modelOf(plan, judged);
-  const likely = judged.length > FEW ? likelihoods(judged, model) : [];
-  const odd = judged.filter((_, i) => (likely[i] ?? 1) < UNLIKELY);
   return {
     ...{ judged, open, contradiction },
-    odd: odd.filter((m, i) => odd.findIndex((o) => o.index === m.index) === i),
     snug: open === null && contradiction === null ? snugOf(judged, model) : null,
   };
+}
+
+/** Mates that do not fit in with the others, each once, in their order. */
+export function oddMates(plan: KerfPlan, { judged }: Pick<MatesRead, "judged">): JudgedMate[] {
+  const likely = judged.length > FEW ? likelihoods(judged, modelOf(plan, judged)) : [];
+  const odd = judged.filter((_, i) => (likely[i] ?? 1) < UNLIKELY);
+  return odd.filter((m, i) => odd.findIndex((o) => o.index === m.index) === i);
 }
 
 function snugOf(judged: readonly JudgedMate[], model: OrderedModel): Measured {
