@@ -174,7 +174,7 @@ test("cards are searched, taken away as files, and come back from them", async (
   await load("stock.json", json);
   await expect(page.getByText("New: 0 cards, 0 batches, 0 readings, 0 results. The rest was there.")).toBeVisible();
   await load("stock.csv", csv.replaceAll("Birch plywood 3 mm", "Beech plywood 3 mm"));
-  await expect(page.getByText("New: 1 cards, 1 batches, 5 readings, 1 results. The rest was there.")).toBeVisible();
+  await expect(page.getByText("New: 1 card, 1 batch, 5 readings, 1 result. The rest was there.")).toBeVisible();
   await load("stock.csv", csv.replace("birch", "").replace(",card,", ",shelf,"));
   await expect(page.getByText(/Line 2, column 1/)).toBeVisible();
   await page.getByRole("link", { name: "Beech plywood 3 mm" }).click();

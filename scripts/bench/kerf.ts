@@ -41,7 +41,7 @@ export function kerf(): Line[] {
 
 /** A wavy outline of so many corners, and one as long of straight sides for a ratio. */
 function drawings(): Line[] {
-  const order = { offsetMm: 0.1, chordErrorMm: 0.01, unit: null, slots: null, text: wavy() };
+  const order = { offsetMm: 0.1, chordErrorMm: 0.01, unit: null, slots: null, uncut: [], text: wavy() };
   const took = median(RUNS, () => {
     const result = adapt(order);
     if (!result.ok || !result.piece) throw new Error("the drawing of the bench cannot be adapted");

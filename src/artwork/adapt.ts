@@ -6,7 +6,7 @@ import type { Contour, Point, Problem } from "./contour";
 import { crossingsOf } from "./crossings";
 import { type Nested, nested } from "./nesting";
 import { grownBy } from "./offset-contours";
-import { readDrawing, type SvgUnit } from "./read-drawing";
+import { type DrawnPath, readDrawing, type SvgUnit } from "./read-drawing";
 import { rewidthed } from "./slots";
 
 export type AdaptOrder = {
@@ -19,17 +19,23 @@ export type AdaptOrder = {
   unit: SvgUnit | null;
   /** Slots of one width made another; left out where none are wished. `toMm` is what they are to measure once they are cut. */
   slots: { fromMm: number; toMm: number } | null;
+  /** Layers that are not cut: they stay as they are drawn. */
+  uncut: readonly string[];
 };
 
 export type Adapted = {
   ok: true;
   /** As drawn, with what each is. */
-  before: Nested[];
+  before: readonly Nested[];
   /** As to be cut; empty where it cannot be told. */
-  after: Contour[];
-  problems: Problem[];
-  notes: string[];
-  slots: Point[];
+  after: readonly Contour[];
+  /** What is not cut, as drawn. */
+  left: readonly DrawnPath[];
+  /** All layers of the drawing, in its order. */
+  layers: readonly string[];
+  problems: readonly Problem[];
+  notes: readonly string[];
+  slots: readonly Point[];
   /** As to be cut, to be written as SVG or DXF; `null` while something must be mended first. */
   piece: Piece | null;
 };
@@ -42,13 +48,18 @@ const MARGIN_MM = 2;
 export function adapt(order: AdaptOrder): AdaptResult {
   const drawing = readDrawing(order.text, order.unit, order.chordErrorMm);
   if (!drawing.ok) return drawing;
-  const { contours, open } = closedContours(drawing.paths);
-  if (contours.length === 0 && open.length === 0)
+  const layers = [...new Set(drawing.paths.map((p) => p.layer))];
+  const isLeft = ({ layer }: DrawnPath) => order.uncut.includes(layer);
+  const left = drawing.paths.filter(isLeft);
+  const { contours, open } = closedContours(drawing.paths.filter((p) => !isLeft(p)));
+  if (drawing.paths.length === 0)
     return { ok: false, asksUnit: false, message: "The drawing holds no outline that encloses anything." };
-  const faults = [...open, ...crossingsOf(contours)];
   const before = nested(contours);
-  const { notes } = drawing;
-  if (faults.length > 0) return { ok: true, before, after: [], problems: faults, notes, slots: [], piece: null };
+  const stuck = { ok: true, before, after: [], left, layers, notes: drawing.notes, slots: [], piece: null } as const;
+  if (contours.length === 0 && open.length === 0)
+    return { ...stuck, problems: [], notes: [...drawing.notes, "Nothing of it encloses anything that is to be cut."] };
+  const faults = [...open, ...crossingsOf(contours)];
+  if (faults.length > 0) return { ...stuck, problems: faults };
   const fitted = order.slots
     ? rewidthed(before, order.slots.fromMm, order.slots.toMm)
     : { contours: before, slots: [] };
@@ -56,9 +67,9 @@ export function adapt(order: AdaptOrder): AdaptResult {
   const grown = grownBy(fitted.contours, order.offsetMm);
   const problems = [...grown.problems, ...grownTogether(grown.contours)];
   return {
-    ...{ ok: true, before, after: grown.contours, problems, notes: [...notes, ...noSlots] },
+    ...{ ok: true, before, after: grown.contours, left, layers, problems, notes: [...drawing.notes, ...noSlots] },
     slots: fitted.slots.map((s) => s.at),
-    piece: problems.length === 0 ? pieceOf(grown.contours, drawing.title) : null,
+    piece: problems.length === 0 ? pieceOf(layers, grown.contours, left, drawing.title) : null,
   };
 }
 
@@ -72,18 +83,23 @@ function grownTogether(contours: readonly Contour[]): Problem[] {
 }
 
 /** Layer by layer, as they were drawn, holes before what they are in. */
-function pieceOf(contours: readonly Nested[], title: string): Piece {
-  const box = boundsOf(contours.flatMap((c) => c.points)) ?? { x0: 0, y0: 0, x1: 0, y1: 0 };
+function pieceOf(
+  layers: readonly string[],
+  contours: readonly Nested[],
+  left: readonly DrawnPath[],
+  title: string,
+): Piece {
+  const cut = [...contours].sort((a, b) => b.depth - a.depth).map((c): DrawnPath => ({ ...c, closed: true }));
+  const all = [...left, ...cut];
+  const box = boundsOf(all.flatMap((c) => c.points)) ?? { x0: 0, y0: 0, x1: 0, y1: 0 };
   const [x0, y0] = [box.x0 - MARGIN_MM, box.y0 - MARGIN_MM];
-  const layers = [...new Set(contours.map((c) => c.layer))];
-  const sorted = [...contours].sort((a, b) => b.depth - a.depth);
   return {
     ...{ id: "artwork", label: title || "Adapted drawing", stock: "as drawn" },
     ...{ widthMm: box.x1 - x0 + MARGIN_MM, heightMm: box.y1 - y0 + MARGIN_MM },
     // How it is cut is said on the card of the stock, not in the drawing.
     settings: layers.map((layer) => lineSettings(layer, layer, 10, 50)),
-    paths: sorted.map(({ points, layer }) => ({
-      ...{ closed: true, settings: layer },
+    paths: all.map(({ points, layer, closed }) => ({
+      ...{ closed, settings: layer },
       points: points.map(({ x, y }) => ({ x: x - x0, y: y - y0 })),
     })),
   };

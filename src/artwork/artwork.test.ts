@@ -8,7 +8,7 @@ import { type Adapted, type AdaptOrder, adapt } from "./adapt";
 import { signedArea } from "./contour";
 import { plainOffset } from "./plain-offset";
 
-const ORDER: Omit<AdaptOrder, "text"> = { offsetMm: 0.1, chordErrorMm: 0.005, unit: null, slots: null };
+const ORDER: Omit<AdaptOrder, "text"> = { offsetMm: 0.1, chordErrorMm: 0.005, unit: null, slots: null, uncut: [] };
 const svg = (body: string, head = 'width="100mm" height="80mm" viewBox="0 0 100 80"') =>
   `<svg xmlns="http://www.w3.org/2000/svg" ${head}>${body}</svg>`;
 const RING = svg('<g id="cut"><rect x="10" y="10" width="40" height="30"/><circle cx="30" cy="25" r="8"/></g>');
@@ -64,6 +64,24 @@ describe("a drawing adapted to a kerf", () => {
     expect(dxf.value.paths.map((p) => p.layer)).toEqual(["cut", "cut"]);
     // Holes are cut before the part that they are in falls.
     expect(Math.abs(signedArea(dxf.value.paths[0]?.points ?? []))).toBeCloseTo(Math.PI * 7.9 ** 2, 0);
+  });
+
+  it("leaves layers that are not cut as they are drawn, open lines too", () => {
+    const engraved = svg(
+      `<g id="all"><g id="cut"><rect x="10" y="10" width="40" height="30"/></g><g id="words"><g id="a"><path d="M15 20h10"/></g><circle cx="40" cy="20" r="3"/></g></g>`,
+    );
+    expect(adapted(engraved).problems.map((p) => p.kind)).toEqual(["open"]);
+    const { layers, left, piece, after } = adapted(engraved, { uncut: ["words"] });
+    expect(layers).toEqual(["cut", "words"]);
+    expect(left.map((p) => p.closed)).toEqual([false, true]);
+    expect(after.map((c) => Math.abs(signedArea(c.points)))).toEqual([expect.closeTo(40.2 * 30.2, 4)]);
+    const line = piece?.paths.find((p) => p.settings === "words" && !p.closed);
+    const [from, to] = [line?.points[0], line?.points[1]];
+    expect((to?.x ?? 0) - (from?.x ?? 0)).toBeCloseTo(10, 9);
+    expect(adapted(engraved, { uncut: ["cut", "words"] })).toMatchObject({
+      piece: null,
+      notes: [/* nothing to cut */ expect.stringMatching(/Nothing of it/)],
+    });
   });
 
   it("comes back by the same amount to a smooth outline within 0.002 mm", () => {

@@ -2,7 +2,7 @@
 import { type Contour, type Point, type Problem, placeText } from "./contour";
 
 /** Ends this near are one place: programs round. */
-export const SAME_PLACE_MM = 0.01;
+const SAME_PLACE_MM = 0.01;
 
 type Path = { points: readonly Point[]; closed: boolean; layer: string };
 

@@ -14,8 +14,6 @@ export type ReadDrawing =
       paths: DrawnPath[];
       title: string;
       notes: string[];
-      widthMm: number;
-      heightMm: number;
     }
   | { ok: false; message: string /** That its unit has to be said. */; asksUnit: boolean };
 
@@ -66,22 +64,25 @@ function readSvg(text: string, unit: SvgUnit | null, chordErrorMm: number): Read
       message: "This drawing gives its size without a unit. Say what one of its units is.",
     };
   const scale = isSaid ? 1 : stretch;
-  const scaled = paths.map((path) => ({
-    ...{ closed: path.closed, layer: layerOf(path) },
+  const layers = layersOf(paths);
+  const scaled = paths.map((path, i) => ({
+    ...{ closed: path.closed, layer: layers[i] as string },
     points: path.points.map(({ x, y }) => ({ x: x * scale, y: y * scale })),
   }));
   return {
     ...{ ok: true, kind: "svg", title, paths: scaled, notes: viewBoxNotes(root.attributes, read.value, isSaid) },
-    ...{ widthMm: read.value.widthMm * scale, heightMm: read.value.heightMm * scale },
   };
 }
 
-/** The name of the group that a path is in, as the drawing has it. */
-function layerOf({ within }: SvgPath): string {
-  const group = within.findLast(
-    (node) => node.name === "g" && (node.attributes["inkscape:label"] ?? node.attributes.id),
+/** Of each path the group that it is in, by its id: the outermost one that does not hold all of the drawing. */
+function layersOf(paths: readonly SvgPath[]): string[] {
+  const groups = paths.map(({ within }) =>
+    within.flatMap((node) => (node.name === "g" && node.attributes.id ? [node.attributes.id] : [])),
   );
-  return group?.attributes.id ?? "drawing";
+  const [first = []] = groups;
+  const apart = first.findIndex((id, depth) => groups.some((ids) => ids[depth] !== id));
+  const depth = apart < 0 ? first.length : apart;
+  return groups.map((ids) => ids[depth] ?? ids[depth - 1] ?? "drawing");
 }
 
 /** A viewBox that scales is right, and often a surprise. */
@@ -111,7 +112,6 @@ function readDxf(text: string, chordErrorMm: number): ReadDrawing {
   return {
     ...{ ok: true, kind: "dxf", title: "", paths },
     notes: isInches ? ["The file is in inches; sizes here, and in what you download, are mm."] : [],
-    ...{ widthMm: 0, heightMm: 0 },
   };
 }
 

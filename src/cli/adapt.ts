@@ -7,7 +7,14 @@ import { svgOf } from "../formats/svg-writer";
 import { CliFault } from "./cli-fault";
 import { fileText } from "./document-file";
 
-export type AdaptWords = { offset: string; chord?: string; slots?: string; unit?: string; format?: string };
+export type AdaptWords = {
+  offset: string;
+  chord?: string;
+  slots?: string;
+  uncut?: string;
+  unit?: string;
+  format?: string;
+};
 
 const USUAL_CHORD = "0.01 mm";
 const FORMATS = { svg: (piece: Parameters<typeof dxfOf>[0]) => svgOf(piece, false), dxf: dxfOf } as const;
@@ -24,11 +31,20 @@ export function adapted(file: string, words: AdaptWords): string {
     chordErrorMm: length(words.chord ?? USUAL_CHORD, "--chord"),
     unit: (unit as SvgUnit | undefined) ?? null,
     slots: words.slots === undefined ? null : slotsIn(words.slots),
+    uncut: words.uncut?.split(",").map((layer) => layer.trim()) ?? [],
   };
   if (!(order.chordErrorMm > 0)) throw new CliFault("", "--chord", "It must be larger than 0.");
   const result = adapt(order);
   if (!result.ok) throw new CliFault(file, "", result.asksUnit ? `${result.message} Use --unit.` : result.message);
-  if (!result.piece) throw new CliFault(file, "", result.problems.map((p) => p.text).join(" "));
+  const strange = order.uncut.find((layer) => !result.layers.includes(layer));
+  if (strange !== undefined)
+    throw new CliFault(file, "--uncut", `There is no layer “${strange}”: it has ${result.layers.join(", ")}.`);
+  if (!result.piece)
+    throw new CliFault(
+      file,
+      "",
+      [...result.problems.map((p) => p.text), ...(result.problems.length > 0 ? [] : result.notes)].join(" "),
+    );
   return FORMATS[format as keyof typeof FORMATS](result.piece);
 }
 

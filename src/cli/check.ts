@@ -1,6 +1,7 @@
 /** `check FILE`: whether a file can be read, and what is in it. */
 
 import sharp from "sharp";
+import { countText } from "../core/metrology/count-text";
 import { plain } from "../core/metrology/quantity-text";
 import { machineSpecSchema } from "../core/procedures/machine-spec";
 import { parseCsv } from "../formats/csv";
@@ -59,7 +60,7 @@ function ledgerFacts(file: string): string {
   if (!read.ok) throw new CliFault(file, read.fault.path, read.fault.message);
   const { machine, entries } = read.document;
   const settings = new Set(entries.map((e) => e.setting)).size;
-  return `Ledger of ${machine}: ${entries.length} entries of ${settings} ${settings === 1 ? "setting" : "settings"}.\n`;
+  return `Ledger of ${machine}: ${entries.length} entries of ${countText(settings, "setting")}.\n`;
 }
 
 function stockFacts(file: string): string {
@@ -67,7 +68,7 @@ function stockFacts(file: string): string {
   if (!read.ok) throw new CliFault(file, read.fault.path, read.fault.message);
   const { cards } = read.document;
   const results = cards.flatMap((c) => c.batches).reduce((sum, b) => sum + b.results.length, 0);
-  return `Stock: ${cards.length} ${cards.length === 1 ? "card" : "cards"}, ${results} ${results === 1 ? "result" : "results"}.\n`;
+  return `Stock: ${countText(cards.length, "card")}, ${countText(results, "result")}.\n`;
 }
 
 /** A coupon where its groups carry settings, any drawing otherwise. */

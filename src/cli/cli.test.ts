@@ -152,6 +152,8 @@ describe("kerf from a terminal", () => {
     expect(made).toMatch(/^<\?xml.*\n<svg /);
     expect(await said("adapt", drawing, "--offset", "0.06 mm", "--format", "dxf")).toMatch(/LWPOLYLINE/);
     expect(await fault("adapt", drawing, "--offset", "9 mm")).toMatch(/nothing is left of it/);
+    expect(await fault("adapt", drawing, "--offset", "0.06 mm", "--uncut", "words")).toMatch(/--uncut.*“words”.*cut/);
+    expect(await fault("adapt", drawing, "--offset", "0.06 mm", "--uncut", "cut")).toMatch(/Nothing of it encloses/);
     expect(await fault("adapt", drawing, "--offset", "0.06 mm", "--slots", "3")).toMatch(/3:3\.05/);
     expect(await fault("adapt", drawing, "--offset", "0.06 mm", "--unit", "ell")).toMatch(/--unit/);
     expect(await fault("adapt", drawing, "--offset", "0.06 mm", "--format", "pdf")).toMatch(/svg or dxf/);

@@ -31,8 +31,8 @@ const USAGE = `Ustrina: laser machine corrections from burned and measured test 
   results TRIAL                                          the same as CSV
   fit TRIAL --thickness "2.96 3.01" [--fit loose|sliding|snug|press] [--width W] [--interference I] [--compensated]
                                                          the slot to draw for a part, by the kerf of a trial: as JSON
-  adapt DRAWING --offset LENGTH [--slots FROM:TO] [--chord LENGTH] [--unit UNIT] [--format svg|dxf] [-o FILE]
-                                                         an SVG or DXF whose outlines make up for the kerf
+  adapt DRAWING --offset LENGTH [--slots FROM:TO] [--uncut LAYERS] [--chord LENGTH] [--unit UNIT]
+                [--format svg|dxf] [-o FILE]             an SVG or DXF whose outlines make up for the kerf
   check FILE [--machine FILE]                            whether a file can be read; G-code as that machine takes it
   backup [FILE]                                          the whole bench as one file, checked, also while it is in use
   restore FILE                                           a backup in the place of the bench, which is kept as a backup
@@ -65,6 +65,7 @@ const OPTIONS = {
   compensated: { type: "boolean" },
   offset: { type: "string" },
   slots: { type: "string" },
+  uncut: { type: "string" },
   chord: { type: "string" },
   unit: { type: "string" },
 } as const;
@@ -137,11 +138,12 @@ export async function ustrina(args: readonly string[]): Promise<string | Buffer>
       });
     }
     case "adapt": {
-      const { chord, slots, unit, format: as, output } = values;
+      const { chord, slots, uncut, unit, format: as, output } = values;
       const made = adapted(needed(file, "drawing"), {
         offset: needed(values.offset, "--offset"),
         ...(chord === undefined ? {} : { chord }),
         ...(slots === undefined ? {} : { slots }),
+        ...(uncut === undefined ? {} : { uncut }),
         ...(unit === undefined ? {} : { unit }),
         ...(as === undefined ? {} : { format: as }),
       });

@@ -387,7 +387,7 @@ export const thicknessReading = sqliteTable(
     batchId: integer("batch_id")
       .notNull()
       .references(() => batch.id),
-    /** As typed, with its unit. */
+    /** The line that it was typed in. */
     raw: text("raw").notNull(),
     valueMm: real("value_mm").notNull(),
     /** null = with what is not known. */

@@ -11,7 +11,14 @@ import { batch, gaugeRevision, stock, stockResult, stockRevision, thicknessReadi
 
 export type Stock = { id: number; slug: string; spec: StockSpec; createdAt: number; archivedAt: number | null };
 export type Batch = { id: number; stockId: number; label: string; begunAt: number };
-export type ThicknessReading = { id: number; raw: string; valueMm: number; gauge: Gauge | null; takenAt: number };
+export type ThicknessReading = {
+  id: number;
+  /** The line that it was typed in. */
+  raw: string;
+  valueMm: number;
+  gauge: Gauge | null;
+  takenAt: number;
+};
 export type KeptResult = {
   id: number;
   batchId: number;

@@ -8,7 +8,7 @@
  * Gaps are common practice, no source.
  */
 import { normalCdf } from "../fitting/normal";
-import { freedomOf, type Measured, measured } from "../metrology/measured";
+import { type Measured, measured } from "../metrology/measured";
 import { shownNumber } from "../metrology/quantity-text";
 import { type LengthUnit, UNITS } from "../metrology/units";
 import type { Thickness } from "../procedures/stock-at-hand";
@@ -18,7 +18,7 @@ export const FIT_GAPS_MM = { loose: 0.2, sliding: 0.08, snug: 0.02, press: null 
 export type FitKind = keyof typeof FIT_GAPS_MM;
 
 /** More than this is not pressed into wood, board or plastic by hand, mm. (common practice, no source) */
-export const MOST_PRESSED_MM = 0.08;
+const MOST_PRESSED_MM = 0.08;
 
 export type FitWish = {
   fit: FitKind;
@@ -53,8 +53,9 @@ export function slotFor(wish: FitWish, unit: LengthUnit): Fit {
   const symbol = UNITS[unit].symbol;
   const isTried = wish.fit === "snug" && snug !== null && !compensated;
   const gapMm = FIT_GAPS_MM[wish.fit] ?? -wish.interferenceMm;
-  const take = compensated ? measured(0, kerf.standardUncertainty, freedomOf(kerf)) : kerf;
-  const value = isTried ? t.meanMm - 2 * snug.value : t.meanMm + gapMm - take.value;
+  const takenMm = compensated ? 0 : kerf.value;
+  const kerfWords = compensated ? "" : ` − ${shown(kerf.value)} kerf`;
+  const value = isTried ? t.meanMm - 2 * snug.value : t.meanMm + gapMm - takenMm;
   const uCut = isTried ? 2 * snug.standardUncertainty : kerf.standardUncertainty;
   const u = Math.hypot(t.uMm, uCut);
   const sd = Math.hypot(u, t.sdMm);
@@ -62,20 +63,20 @@ export function slotFor(wish: FitWish, unit: LengthUnit): Fit {
     gapMm === 0 ? "" : ` ${gapMm > 0 ? "+" : "−"} ${shown(Math.abs(gapMm))} ${gapMm > 0 ? "gap" : "interference"}`;
   const sum = isTried
     ? `${shown(t.meanMm)} − 2 × ${shown(snug.value)} snug offset = ${shown(value)} ${symbol}`
-    : `${shown(t.meanMm)}${gapWords}${compensated ? "" : ` − ${shown(kerf.value)} kerf`} = ${shown(value)} ${symbol}`;
+    : `${shown(t.meanMm)}${gapWords}${kerfWords} = ${shown(value)} ${symbol}`;
+  const endsMm = Math.max(gapMm, FIT_GAPS_MM.snug);
+  const long = wish.widthMm === null ? null : { mm: wish.widthMm, drawnMm: wish.widthMm + endsMm - takenMm };
   return {
     drawn: measured(value, u, Infinity),
-    drawnLengthMm: wish.widthMm === null ? null : wish.widthMm + Math.max(gapMm, FIT_GAPS_MM.snug) - take.value,
+    drawnLengthMm: long?.drawnMm ?? null,
     gap: measured(gapMm, sd, Infinity),
     chanceNot: sd > 0 ? normalCdf((-MOST_PRESSED_MM - gapMm) / sd) : gapMm < -MOST_PRESSED_MM ? 1 : 0,
     arithmetic: [
       sum,
       ...(compensated ? ["the other program takes the kerf off: here it is not taken off again"] : []),
-      ...(wish.widthMm === null
-        ? []
-        : [
-            `long: ${shown(wish.widthMm)} + ${shown(Math.max(gapMm, FIT_GAPS_MM.snug))} gap${compensated ? "" : ` − ${shown(kerf.value)} kerf`} = ${shown(wish.widthMm + Math.max(gapMm, FIT_GAPS_MM.snug) - take.value)} ${symbol}`,
-          ]),
+      ...(long
+        ? [`long: ${shown(long.mm)} + ${shown(endsMm)} gap${kerfWords} = ${shown(long.drawnMm)} ${symbol}`]
+        : []),
     ],
   };
 }

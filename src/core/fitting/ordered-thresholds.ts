@@ -28,8 +28,6 @@ export type ClassMiddle = {
   standardUncertainty: number;
   /** It lies within this of the middle with a chance of 95 %: less than 1.96 u where it is as likely anywhere between two things judged. */
   within95: number;
-  /** From the one threshold to the other. */
-  width: number;
 };
 
 /** Points of the grid of thresholds. */
@@ -49,7 +47,7 @@ const SIGMAS = [0.4, 0.63, 1, 1.6, 2.5].map((factor) => ({
 export function middleOfClass(judged: readonly Judged[], rank: number, model: OrderedModel): ClassMiddle {
   if (rank < 1 || rank > model.classes - 2) throw new RangeError(`rank: ${rank} has no thresholds on both sides`);
   const theta = gridOf(model);
-  const sums = { weight: 0, middle: 0, square: 0, width: 0 };
+  const sums = { weight: 0, middle: 0, square: 0 };
   // By the sum of the two places on the grid: twice the middle.
   const shares = new Float64Array(2 * GRID);
   for (const { factor, weight } of SIGMAS) {
@@ -60,7 +58,6 @@ export function middleOfClass(judged: readonly Judged[], rank: number, model: Or
       sums.weight += p;
       sums.middle += (p * (a + b)) / 2;
       sums.square += (p * (a + b) ** 2) / 4;
-      sums.width += p * (b - a);
       shares[below + above] = (shares[below + above] as number) + p;
     });
   }
@@ -70,7 +67,7 @@ export function middleOfClass(judged: readonly Judged[], rank: number, model: Or
   const variance = sums.square / sums.weight - middle ** 2 + cell ** 2 / 24;
   const within = shares.map((p) => p / sums.weight);
   return {
-    ...{ middle, standardUncertainty: Math.sqrt(Math.max(variance, 0)), width: sums.width / sums.weight },
+    ...{ middle, standardUncertainty: Math.sqrt(Math.max(variance, 0)) },
     within95: cell / 4 + reachOf(within, (k) => Math.abs(model.low + (k * cell) / 2 - middle)),
   };
 }

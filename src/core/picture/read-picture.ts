@@ -3,9 +3,11 @@
  *
  * Sites are read by what physical quantity answers them, never by the procedure that asks.
  */
+
 import type { Piece } from "../coupon/piece";
 import type { Site } from "../coupon/site";
 import { type Affine, mapped } from "../geometry/affine";
+import { countText } from "../metrology/count-text";
 import type { GreyPicture } from "./grey-picture";
 import { knownLook, type LineLooked, linesWithin, lookAcross, widthOf } from "./line-widths";
 import type { NominalLine } from "./nominal-lines";
@@ -111,7 +113,7 @@ function readWidth(
   if (!seen.ok) return { site, ok: false, why: seen.why, isBlank: looked.length === 0, marks: [] };
   return {
     ...{ site, ok: true, value: longer.y * seen.value, u: Math.hypot(seen.u, scale.relative * seen.value) },
-    note: `${seen.lines.length} ${seen.lines.length === 1 ? "line" : "lines"}${seen.narrow ? ", narrow beside their blur" : ""}`,
+    note: `${countText(seen.lines.length, "line")}${seen.narrow ? ", narrow beside their blur" : ""}`,
     marks: seen.lines.flatMap(({ y, x0, x1, width }): SiteMark[] => [
       line(pose, x0, x1, y - width / 2, "first"),
       line(pose, x0, x1, y + width / 2, "second"),

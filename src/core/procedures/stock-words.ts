@@ -1,4 +1,5 @@
 /** Where the stock is laid, and which lens is looked for, in words. */
+import type { Op } from "../coupon/program";
 import { plain } from "../metrology/quantity-text";
 import type { PlanContext } from "./contract";
 import { counted, zeroText } from "./counted";
@@ -13,6 +14,11 @@ export function cornerText(plan: { stockAtXMm: number; stockAtYMm: number }, mac
   const corner = counted({ x: plan.stockAtXMm, y: plan.stockAtYMm }, machine);
   const zero = zeroText(machine);
   return `X ${plain(corner.x)}, Y ${plain(corner.y)} mm${zero && `, as the machine counts (${zero})`}`;
+}
+
+/** What is told before the first mark. */
+export function layStock(plan: { stockAtXMm: number; stockAtYMm: number }, machine: MachineSpec): Op {
+  return { kind: "tell", text: `Lay the stock with its lower left corner at ${cornerText(plan, machine)}.` };
 }
 
 export function lensLine({ label, printed, ringDiameterMm }: NonNullable<PlanContext["optic"]>): string {

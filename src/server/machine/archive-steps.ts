@@ -1,4 +1,5 @@
 /** Taking a machine off the bench: deleted where nothing hangs on it, else archived with all its history. */
+import { countText } from "../../core/metrology/count-text";
 import type { Db } from "../../data/database";
 import { entriesOf, ownerOfMachine } from "../../data/ledger";
 import { archiveMachine, deleteMachine, type Machine, machineBySlug } from "../../data/machines";
@@ -15,7 +16,7 @@ export function historyWords(db: Db, machine: Machine): string | null {
 }
 
 function count(n: number, one: string, many = `${one}s`): string {
-  return n === 0 ? "" : `${n} ${n === 1 ? one : many}`;
+  return n === 0 ? "" : countText(n, one, many);
 }
 
 /** @throws Refusal where history needs it */

@@ -1,6 +1,8 @@
 /** How a procedure stands on a machine, with what the screens say of it. */
+
 import { expandedUncertainty } from "../../core/fitting/student-t";
 import { CHART_FROM_POINTS, type ControlChart, controlChart } from "../../core/metrology/control-chart";
+import { countText } from "../../core/metrology/count-text";
 import { withUncertainty } from "../../core/metrology/quantity-text";
 import type { LengthUnit } from "../../core/metrology/units";
 import type { AnyProcedure } from "../../core/procedures/contract";
@@ -93,7 +95,7 @@ export function procedureState(
   const [first] = stocks;
   if (!first) return { state: "not done", since: null, reasons: [], detail: "", trialId: null, stocks };
   const due = stocks.filter((s) => s.state !== "holding").length;
-  const count = `${stocks.length} ${stocks.length === 1 ? "stock" : "stocks"}${due > 0 ? `, ${due} due` : ""}`;
+  const count = `${countText(stocks.length, "stock")}${due > 0 ? `, ${due} due` : ""}`;
   const isOpen = first.state === "open" || first.state === "to prove";
   return {
     ...{ state: first.state, since: first.since, trialId: first.trialId, stocks },

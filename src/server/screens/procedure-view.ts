@@ -9,6 +9,7 @@ import { type ChangeKind, changesOn } from "../../core/procedures/change";
 import type { AnyProcedure } from "../../core/procedures/contract";
 import { type Effect, needsText, WHY } from "../../core/procedures/need";
 import { shownUnit } from "../../core/procedures/shown-unit";
+import { cardOf } from "../../core/procedures/stock-at-hand";
 import type { Db } from "../../data/database";
 import { machineBySlug } from "../../data/machines";
 import type { Trial } from "../../data/trials";
@@ -30,13 +31,15 @@ import { progressOf } from "../trial/trial-progress";
 export type CheckRow = {
   trialId: number;
   code: string;
+  /** Name of the stock that it was on; empty where the procedure asks for none. */
+  stock: string;
   at: number;
   result: "proved" | "not proved" | "cannot tell";
   asFound: Measured;
   unit: UnitId;
 };
 
-export type TrialRow = { id: number; code: string; begunAt: number; words: string; left: string };
+export type TrialRow = { id: number; code: string; stock: string; begunAt: number; words: string; left: string };
 
 export type ProcedureView = {
   machine: string;
@@ -53,7 +56,7 @@ export type ProcedureView = {
   asFoundLabel: string;
   checksUntilChart: number;
   figures: Figure[];
-  signal: string | null;
+  signals: string[];
   trials: TrialRow[];
 };
 
@@ -73,7 +76,8 @@ export function procedureView(
   const record = machineRecord(db, machine);
   const trials = trialsOf(record, procedure.id);
   const checks = checksOf(record, procedure.id);
-  const chart = driftChart(checks);
+  const stockOf = stockNames(record, procedure);
+  const charts = chartsOf(checks, stockOf);
   const { unit } = procedure.tolerance;
   // A galvo has no belt and no home switch.
   const happening: readonly ChangeKind[] = changesOn(machine.spec.kind);
@@ -95,12 +99,15 @@ export function procedureView(
       why: procedure.recheck.why,
     },
     needs: needsOf(procedure, happening),
-    checks: checks.map((c) => rowOf(c, length)).reverse(),
+    checks: checks.map((c) => rowOf(c, stockOf(c.trialId), length)).reverse(),
     asFoundLabel: checks.at(-1)?.verdict.asFound.label ?? "",
-    checksUntilChart: Math.max(0, CHART_FROM_POINTS - checks.length),
-    figures: chart ? figuresOf(checks, chart) : [],
-    signal: driftSignal(chart, checks.length),
-    trials: trials.map((t) => trialRow(record, t, length)),
+    checksUntilChart: Math.max(0, CHART_FROM_POINTS - Math.max(0, ...charts.map((c) => c.checks.length))),
+    figures: charts.flatMap(figuresOf),
+    signals: charts.flatMap(({ stock, checks: own, chart }) => {
+      const signal = driftSignal(chart, own.length);
+      return signal ? [stock ? `${stock}: ${signal}` : signal] : [];
+    }),
+    trials: trials.map((t) => trialRow(record, t, stockOf(t.id), length)),
   };
 }
 
@@ -111,11 +118,28 @@ function needsOf({ needs, stock, settings }: AnyProcedure, happening: readonly C
   return { stale, check: stock ? [...text.check, WHY.newBatch] : text.check };
 }
 
-function rowOf(check: KeptCheck, length: LengthUnit): CheckRow {
+/** Name of the stock that a trial is on; empty where the procedure asks for none. */
+function stockNames(record: MachineRecord, procedure: AnyProcedure): (trialId: number) => string {
+  if (!procedure.stock) return () => "";
+  const keyOf = record.stocksOf(procedure);
+  return (trialId) => record.card(cardOf(keyOf(trialId)))?.name ?? "";
+}
+
+type StockChart = { stock: string; checks: KeptCheck[]; chart: ReturnType<typeof driftChart> };
+
+/** One for each stock: what holds for one stock says nothing of the limits of another. */
+function chartsOf(checks: readonly KeptCheck[], stockOf: (trialId: number) => string): StockChart[] {
+  const stocks = [...new Set(checks.map((c) => stockOf(c.trialId)))];
+  return stocks.map((stock) => {
+    const own = checks.filter((c) => stockOf(c.trialId) === stock);
+    return { stock, checks: own, chart: driftChart(own) };
+  });
+}
+
+function rowOf(check: KeptCheck, stock: string, length: LengthUnit): CheckRow {
   const { verdict } = check;
   return {
-    trialId: check.trialId,
-    code: check.code,
+    ...{ trialId: check.trialId, code: check.code, stock },
     at: check.at,
     result: verdict.result,
     asFound: verdict.asFound.quantity,
@@ -124,15 +148,17 @@ function rowOf(check: KeptCheck, length: LengthUnit): CheckRow {
 }
 
 /** As-found errors and their moving ranges, each with its limits. */
-function figuresOf(checks: readonly KeptCheck[], chart: NonNullable<ReturnType<typeof driftChart>>): Figure[] {
+function figuresOf({ stock, checks, chart }: StockChart): Figure[] {
+  if (!chart) return [];
+  const on = stock && ` on ${stock}`;
   const unit = checks[0]?.verdict.unit ?? "mm";
   const shown = (value: number) => fromInternal(value, unit);
   const common = { kind: "control chart", unit: UNITS[unit].symbol } as const;
   return [
     {
       ...common,
-      id: "as found",
-      title: `As-found error, ${checks.at(-1)?.verdict.asFound.label ?? ""}`,
+      id: `as found${on}`,
+      title: `As-found error${on}, ${checks.at(-1)?.verdict.asFound.label ?? ""}`,
       points: checks.map((c) => ({ label: c.code, value: shown(c.verdict.asFound.quantity.value) })),
       centre: shown(chart.centre),
       low: shown(chart.low),
@@ -140,8 +166,8 @@ function figuresOf(checks: readonly KeptCheck[], chart: NonNullable<ReturnType<t
     },
     {
       ...common,
-      id: "moving range",
-      title: "Moving range: change from check to check",
+      id: `moving range${on}`,
+      title: `Moving range${on}: change from check to check`,
       points: chart.ranges.map((r, i) => ({ label: checks[i + 1]?.code ?? "", value: shown(r) })),
       centre: shown(chart.meanRange),
       low: 0,
@@ -150,12 +176,10 @@ function figuresOf(checks: readonly KeptCheck[], chart: NonNullable<ReturnType<t
   ];
 }
 
-function trialRow(record: MachineRecord, trial: Trial, length: LengthUnit): TrialRow {
+function trialRow(record: MachineRecord, trial: Trial, stock: string, length: LengthUnit): TrialRow {
   const verdict = trial.end === null ? undefined : record.verdictsOf(trial.id).at(-1);
   return {
-    id: trial.id,
-    code: trial.code,
-    begunAt: trial.begunAt,
+    ...{ id: trial.id, code: trial.code, stock, begunAt: trial.begunAt },
     words: trial.end === null ? "open" : END_WORDS[trial.end],
     left: verdict ? leftOver(verdict.result, length) : "",
   };

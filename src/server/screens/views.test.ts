@@ -125,6 +125,12 @@ describe("the page of a procedure", () => {
     expect(view?.tolerance.text).toBe("0.05 mm");
   });
 
+  it("names the stock that a trial was on, where it is measured stock by stock", () => {
+    const kerf = procedureView(db, "bracken", "kerf", NOW);
+    expect(new Set(kerf?.trials.map((t) => t.stock))).toEqual(new Set(["Birch plywood 3 mm"]));
+    expect(procedureView(db, "bracken", "scan-offset", NOW)?.trials[0]?.stock).toBe("");
+  });
+
   it("is there before anything was measured, and says how many checks a chart needs", () => {
     const view = procedureView(db, "alder", "scan-offset", NOW);
     expect(view?.state).toMatchObject({ state: "not done", reasons: [], trialId: null });

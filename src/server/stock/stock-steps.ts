@@ -158,11 +158,10 @@ export function takeThickness(db: Db, input: ThicknessInput, now: number): numbe
     if (!input.sure && (value > FAR_OFF * nominalMm || value < nominalMm / FAR_OFF))
       throw new Refusal("sure", `${value.toFixed(2)} mm for a stock of ${nominalMm} mm: is that right?`);
   }
-  const typed = input.text.trim().split(APART_WITH_DECIMAL_COMMAS);
   return db.transaction((tx) =>
     read.value.reduce((count, valueMm, i) => {
       const values = {
-        ...{ batchId: batch.id, raw: typed[i] ?? input.text, valueMm, gaugeRevisionId: gauge?.revisionId ?? null },
+        ...{ batchId: batch.id, raw: input.text.trim(), valueMm, gaugeRevisionId: gauge?.revisionId ?? null },
         ...{ clientKey: `${input.clientKey} ${i}`, takenAt: now },
       };
       return count + (addThickness(tx, values) ? 1 : 0);

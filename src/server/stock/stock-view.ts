@@ -81,6 +81,7 @@ export type StockView = {
 
 /** Those in use first, by name. */
 export function stockList(db: Db, now: number): StockRow[] {
+  const standingOf = standings(db, now);
   const rows = everyStock(db).map((stock): StockRow => {
     const batches = batchesOf(db, stock.id);
     const [newest] = batches;
@@ -88,7 +89,7 @@ export function stockList(db: Db, now: number): StockRow[] {
       ...{ slug: stock.slug, spec: stock.spec, archived: stock.archivedAt !== null },
       ...{ batch: newest?.label ?? "", begunAt: newest?.begunAt ?? null },
       thickness: newest ? thicknessOfBatch(db, newest.id) : null,
-      results: resultsOf(db, stock, batches, now),
+      results: resultsOf(db, stock, batches, standingOf),
     };
   });
   return rows.sort((a, b) => Number(a.archived) - Number(b.archived) || a.spec.name.localeCompare(b.spec.name));
@@ -111,14 +112,14 @@ export function stockView(db: Db, slug: string, now: number): StockView | null {
       key: batchKey(slug, b.label),
       ...{ thickness: thicknessOfBatch(db, b.id), readings: thicknessReadings(db, b.id) },
     })),
-    results: resultsOf(db, stock, batches, now),
+    results: resultsOf(db, stock, batches, standings(db, now)),
     trials: trialsOn(db, stock, batches),
     gauges: gaugesAtHand(db),
     offered: offeredOn(db),
   };
 }
 
-function resultsOf(db: Db, { slug }: Stock, batches: readonly Batch[], now: number): ResultView[] {
+function resultsOf(db: Db, { slug }: Stock, batches: readonly Batch[], standingOf: StandingOf): ResultView[] {
   const names = new Map(everyMachine(db).map((m) => [m.id, m.spec.name]));
   return batches.flatMap((batch, i) =>
     resultsOfBatch(db, batch.id).map((kept): ResultView => {
@@ -126,22 +127,33 @@ function resultsOf(db: Db, { slug }: Stock, batches: readonly Batch[], now: numb
       return {
         ...{ id: kept.id, result: kept.result, keptAt: kept.keptAt, note: kept.note },
         ...{ batch: batch.label, isOldBatch: i > 0, machine: machineOf(kept, names) },
-        standing: kept.machineId === null ? null : standingOf(db, kept.machineId, kept.result.kind, slug, now),
+        standing: kept.machineId === null ? null : standingOf(kept.machineId, kept.result.kind, slug),
         trial: trial ? { id: trial.id, code: trial.code, end: trial.end } : null,
       };
     }),
   );
 }
 
-/** Of what is named like the procedure that told it. */
-function standingOf(db: Db, machineId: number, kind: string, card: string, now: number): ResultView["standing"] {
+type StandingOf = (machineId: number, kind: string, card: string) => ResultView["standing"];
+
+/** How a result stands: as the procedure that is named like it. Each machine is worked out once, for all of its stocks. */
+function standings(db: Db, now: number): StandingOf {
+  const known = new Map<string, readonly StockState[]>();
+  return (machineId, kind, card) => {
+    const key = `${machineId} ${kind}`;
+    const states = known.get(key) ?? stockStatesOn(db, machineId, kind, now);
+    known.set(key, states);
+    const own = states.find((s) => s.card === card);
+    return own ? { state: own.state, reasons: own.reasons } : null;
+  };
+}
+
+function stockStatesOn(db: Db, machineId: number, kind: string, now: number): readonly StockState[] {
   const machine = machineById(db, machineId);
   const procedure = machine && offeredProcedures(machine.spec.kind).find((p) => p.id === kind);
-  if (!machine || !procedure) return null;
+  if (!machine || !procedure) return [];
   const seen = { now, length: "mm" } as const;
-  const { stocks } = procedureState(machineRecord(db, machine), procedure, (id) => progressOf(db, id), seen);
-  const own = stocks?.find((s) => s.card === card);
-  return own ? { state: own.state, reasons: own.reasons } : null;
+  return procedureState(machineRecord(db, machine), procedure, (id) => progressOf(db, id), seen).stocks ?? [];
 }
 
 /** What came from elsewhere names its machine in its conditions. */

@@ -84,6 +84,7 @@ describe("the thickness of a batch", () => {
     expect(batch?.readings).toHaveLength(before + 3);
     expect(batch?.thickness).toMatchObject({ mostMm: 3.05, count: before + 3 });
     const last = batch?.readings.at(-1);
+    expect(last).toMatchObject({ raw: "3.02 3,05 2.99 mm", valueMm: 2.99 });
     undoThickness(db, BIRCH, birchBatch(), last?.id ?? 0, NOW);
     expect(stockView(db, BIRCH, NOW)?.batches[0]?.readings).toHaveLength(before + 2);
     expect(refusal(() => undoThickness(db, BIRCH, birchBatch(), last?.id ?? 0, NOW))).toMatchObject({

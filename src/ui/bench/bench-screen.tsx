@@ -1,3 +1,4 @@
+import { countText } from "../../core/metrology/count-text";
 import type { JoinView } from "../../server/guard/join-view";
 import type { BenchView } from "../../server/screens/bench-view";
 import { buttonClass } from "../primitives/button";
@@ -17,7 +18,7 @@ export function BenchScreen({ view, join, lastBackup, now }: Props) {
   const states = asked.map((p) => p.state);
   const count = (state: string) => states.filter((s) => s === state).length;
   const summary = [
-    `${view.machines.length} ${view.machines.length === 1 ? "machine" : "machines"}`,
+    countText(view.machines.length, "machine"),
     `${count("holding")} holding`,
     count("open") + count("to prove") > 0 ? `${count("open") + count("to prove")} open` : "",
     ...(["stale", "drifting", "check due", "not done"] as const).map((state) =>

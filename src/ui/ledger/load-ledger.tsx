@@ -1,6 +1,7 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { toast } from "sonner";
+import { countText } from "../../core/metrology/count-text";
 import { importLedger } from "../../server/actions/workshop-actions";
 import { buttonClass } from "../primitives/button";
 import { FilePick } from "../primitives/file-pick";
@@ -14,7 +15,7 @@ export function LoadLedger({ machine }: { machine: string }) {
     run(
       () => importLedger({ machine, text }),
       ({ added, known }) => {
-        toast(`${added} ${added === 1 ? "entry" : "entries"} added, ${known} there already.`);
+        toast(`${countText(added, "entry", "entries")} added, ${known} there already.`);
         router.refresh();
       },
     );

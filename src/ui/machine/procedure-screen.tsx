@@ -1,3 +1,4 @@
+import { countText } from "../../core/metrology/count-text";
 import { withUncertainty } from "../../core/metrology/quantity-text";
 import type { CheckRow, ProcedureView } from "../../server/screens/procedure-view";
 import { BeginButton } from "../bench/begin-button";
@@ -119,22 +120,23 @@ function Checks({ view, now }: { view: ProcedureView; now: number }) {
         </p>
       ) : (
         <>
-          {view.signal && (
-            <div className="mt-2">
+          {view.signals.map((signal) => (
+            <div key={signal} className="mt-2">
               <Notice tone="needs you" headline="It drifts.">
-                <span className="first-letter:uppercase">{view.signal}.</span> Look for what wears, then measure anew.
+                <span className="first-letter:uppercase">{signal}.</span> Look for what wears, then measure anew.
               </Notice>
             </div>
-          )}
+          ))}
           {view.figures.map((figure) => (
             <div key={figure.id} className="mt-3">
-              <FigureView figure={figure} height={figure.id === "as found" ? 230 : 160} />
+              <FigureView figure={figure} height={figure.id.startsWith("as found") ? 230 : 160} />
             </div>
           ))}
           {view.checksUntilChart > 0 && (
             <p className="mt-1 text-ink2">
-              {view.checksUntilChart} more {view.checksUntilChart === 1 ? "check" : "checks"} until their limits can be
-              charted: from fewer than ten they would mean little.
+              {countText(view.checksUntilChart, "more check", "more checks")}
+              {view.state.stocks && " on one stock"} until their limits can be charted: from fewer than ten they would
+              mean little.
             </p>
           )}
           <table className="mt-3 w-full">
@@ -153,6 +155,7 @@ function Checks({ view, now }: { view: ProcedureView; now: number }) {
                     <Link href={`/trial/${c.trialId}/prove`} className="underline decoration-line underline-offset-4">
                       {c.code}
                     </Link>
+                    {c.stock && <span className="block font-sans text-[14px] text-ink2">{c.stock}</span>}
                     <span className="block font-sans text-[14px] text-ink2 sm:hidden">
                       <Ago at={c.at} now={now} />
                     </span>
@@ -184,6 +187,7 @@ function Trials({ view, now }: { view: ProcedureView; now: number }) {
               <Link href={`/trial/${t.id}`} className="num underline decoration-line underline-offset-4">
                 {t.code}
               </Link>{" "}
+              {t.stock && `on ${t.stock}: `}
               {t.words}, begun <Ago at={t.begunAt} now={now} />
             </span>
             <span className="num text-[14px] text-ink2">{t.left}</span>

@@ -1,7 +1,7 @@
 "use client";
 import { useState } from "react";
-import { LARGEST_FILE } from "../../formats/largest-file";
 import { Fault } from "./notice";
+import { tooLargeText } from "./too-large-text";
 
 type Props = {
   label: string;
@@ -16,11 +16,9 @@ type Props = {
 export function FilePick({ label, accept, disabled, fault = "", ...taker }: Props) {
   const [tooLarge, setTooLarge] = useState("");
   const take = async (file: File) => {
-    const isTooLarge = file.size > LARGEST_FILE;
-    setTooLarge(
-      isTooLarge ? `${file.name} is too large: at most ${LARGEST_FILE / 1024 / 1024} MB are taken at once.` : "",
-    );
-    if (isTooLarge) return;
+    const fault = tooLargeText(file);
+    setTooLarge(fault);
+    if (fault) return;
     if ("onFile" in taker) taker.onFile(file);
     else taker.onText(await file.text());
   };

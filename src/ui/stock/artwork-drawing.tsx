@@ -7,15 +7,16 @@ const MARGIN = 0.04;
 
 /** As it was drawn, as it is to be cut, and where something stands in the way. */
 export function ArtworkDrawing({ adapted }: { adapted: Adapted }) {
-  const { before, after, problems, slots } = adapted;
-  const all = [...before.flatMap((c) => c.points), ...problems.flatMap((p) => p.points)];
+  const { before, after, left, problems, slots } = adapted;
+  const all = [...before, ...left, ...problems].flatMap((drawn) => drawn.points);
   const box = boundsOf(all);
   if (!box) return null;
   const size = Math.max(box.x1 - box.x0, box.y1 - box.y0);
   const margin = MARGIN * size;
   // Y is drawn downward: each place is turned over in the box.
-  const d = (points: readonly Point[]) =>
-    `${points.map((p, i) => `${i === 0 ? "M" : "L"}${(p.x - box.x0).toFixed(3)} ${(box.y1 - p.y).toFixed(3)}`).join("")}Z`;
+  const d = (points: readonly Point[], closed = true) =>
+    points.map((p, i) => `${i === 0 ? "M" : "L"}${(p.x - box.x0).toFixed(3)} ${(box.y1 - p.y).toFixed(3)}`).join("") +
+    (closed ? "Z" : "");
   const at = ({ x, y }: Point) => ({ cx: x - box.x0, cy: box.y1 - y });
   return (
     <svg
@@ -34,6 +35,12 @@ export function ArtworkDrawing({ adapted }: { adapted: Adapted }) {
         vectorEffect="non-scaling-stroke"
       />
       <path
+        d={left.map((line) => d(line.points, line.closed)).join("")}
+        stroke="var(--color-ink3)"
+        strokeWidth={1}
+        vectorEffect="non-scaling-stroke"
+      />
+      <path
         d={after.map((c) => d(c.points)).join("")}
         stroke="var(--color-steel)"
         strokeWidth={1.6}
@@ -44,7 +51,7 @@ export function ArtworkDrawing({ adapted }: { adapted: Adapted }) {
       ))}
       {problems.map((p) => (
         <g key={`${p.kind} ${p.at.x} ${p.at.y}`} stroke="var(--color-ember)" strokeWidth={2}>
-          <path d={p.kind === "open" ? d(p.points).slice(0, -1) : d(p.points)} vectorEffect="non-scaling-stroke" />
+          <path d={d(p.points, p.kind !== "open")} vectorEffect="non-scaling-stroke" />
           <circle {...at(p.at)} r={size / 45} vectorEffect="non-scaling-stroke" />
         </g>
       ))}

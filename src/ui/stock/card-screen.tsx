@@ -2,6 +2,7 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
+import { countText } from "../../core/metrology/count-text";
 import { beginBatch, setStockArchived, takeBackBatch } from "../../server/actions/stock-actions";
 import type { BatchView, StockTrial, StockView } from "../../server/stock/stock-view";
 import { BeginButton } from "../bench/begin-button";
@@ -41,19 +42,17 @@ export function StockCardScreen({ view, now }: { view: StockView; now: number })
             gauges={view.gauges}
             unit={unit}
           />
-          {view.results.length > 0 && (
-            <section className="card no-print p-5" aria-label="Artwork">
-              <h2 className="text-[17px] font-bold">Artwork for this stock</h2>
-              <p className="mt-1 text-ink2">
-                Outer contours grow and holes shrink by the offset per side, so that what falls out is as it was drawn.
-              </p>
-              <p className="mt-2">
-                <Link href={`/stock/${view.slug}/artwork`} className={buttonClass("plain")}>
-                  Adapt a drawing
-                </Link>
-              </p>
-            </section>
-          )}
+          <section className="card no-print p-5" aria-label="Artwork">
+            <h2 className="text-[17px] font-bold">Artwork for this stock</h2>
+            <p className="mt-1 text-ink2">
+              Outer contours grow and holes shrink by the offset per side, so that what falls out is as it was drawn.
+            </p>
+            <p className="mt-2">
+              <Link href={`/stock/${view.slug}/artwork`} className={buttonClass("plain")}>
+                Adapt a drawing
+              </Link>
+            </p>
+          </section>
           <Trials trials={view.trials} now={now} />
           <Batches view={view} older={older} now={now} />
         </div>
@@ -139,7 +138,7 @@ function Trials({ trials, now }: { trials: readonly StockTrial[]; now: number })
               <>
                 {" · "}
                 <Link href={`/trial/${t.id}/picture`} className="underline decoration-line underline-offset-4">
-                  {t.pictures} {t.pictures === 1 ? "picture" : "pictures"}
+                  {countText(t.pictures, "picture")}
                 </Link>
               </>
             )}

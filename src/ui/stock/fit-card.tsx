@@ -14,6 +14,7 @@ import { Button } from "../primitives/button";
 import { copyText } from "../primitives/copy-text";
 import { CheckField, PickField, TextField } from "../primitives/fields";
 import { useSurviving } from "../primitives/use-surviving";
+import { CutOnPick } from "./cut-on-pick";
 
 type Props = {
   slug: string;
@@ -77,17 +78,7 @@ export function FitCard({ slug, thickness: own, results, gauges, unit }: Props) 
     <section className="card p-5" aria-label="Fits">
       <h2 className="text-[17px] font-bold">A slot for a part</h2>
       <div className="no-print mt-2 grid gap-3">
-        {results.length > 1 && (
-          <PickField
-            label="Cut on"
-            value={String(kept.id)}
-            onChange={(id) => setChosen(Number(id))}
-            choices={results.map((r) => ({
-              value: String(r.id),
-              label: `${r.machine ?? "another machine"}, batch ${r.batch}, ${r.result.conditions.find((c) => c.label === "Speed")?.text ?? ""}`,
-            }))}
-          />
-        )}
+        <CutOnPick results={results} chosen={kept} onChoose={setChosen} />
         <PickField
           label="Fit"
           value={fit}

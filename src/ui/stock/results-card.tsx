@@ -9,8 +9,7 @@ import { Button } from "../primitives/button";
 import { Link } from "../primitives/link";
 import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";
-import { Conditions } from "./conditions";
-import { ResultValues } from "./result-values";
+import { ResultBody } from "./result-body";
 
 const END_WORDS = { proved: "proved", held: "held at a check", "given up": "ended without a proof" } as const;
 
@@ -66,8 +65,7 @@ function Result({ kept, unit, now }: { kept: ResultView; unit: LengthUnit; now: 
         </p>
       </div>
       <Standing kept={kept} />
-      <ResultValues values={result.values} unit={unit} />
-      <Conditions conditions={result.conditions} />
+      <ResultBody result={result} unit={unit} />
       <p className="no-print mt-2">
         <Button weight="quiet" disabled={busy} onClick={() => takeOff(true)}>
           Take it off the card

@@ -3,6 +3,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
 import { expandedUncertainty } from "../../core/fitting/student-t";
+import { countText } from "../../core/metrology/count-text";
 import { shownLength, shownNumber } from "../../core/metrology/quantity-text";
 import type { LengthUnit } from "../../core/metrology/units";
 import { importStock } from "../../server/actions/stock-actions";
@@ -147,7 +148,13 @@ function Files({ isEmpty }: { isEmpty: boolean }) {
     run(
       () => importStock({ text }),
       ({ cards, batches, readings, results }) => {
-        toast(`New: ${cards} cards, ${batches} batches, ${readings} readings, ${results} results. The rest was there.`);
+        const came = [
+          countText(cards, "card"),
+          countText(batches, "batch", "batches"),
+          countText(readings, "reading"),
+          countText(results, "result"),
+        ];
+        toast(`New: ${came.join(", ")}. The rest was there.`);
         router.refresh();
       },
     );

@@ -1,6 +1,7 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
+import { countText } from "../../core/metrology/count-text";
 import { isAdjusted } from "../../core/procedures/adjusted";
 import { isReadBack } from "../../core/procedures/read-back";
 import { lengthUnitOf } from "../../core/procedures/shown-unit";
@@ -205,5 +206,5 @@ function lineText(recorded: number, holders: number, solved: boolean): string {
   if (!solved) return "Nothing to enter yet.";
   if (recorded === 0) return "Nothing recorded yet.";
   const open = holders - recorded;
-  return open > 0 ? `Recorded; ${open} ${open === 1 ? "holder" : "holders"} still open.` : "Recorded everywhere.";
+  return open > 0 ? `Recorded; ${countText(open, "holder")} still open.` : "Recorded everywhere.";
 }

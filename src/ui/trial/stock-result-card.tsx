@@ -9,8 +9,7 @@ import { Button } from "../primitives/button";
 import { Link } from "../primitives/link";
 import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";
-import { Conditions } from "../stock/conditions";
-import { ResultValues } from "../stock/result-values";
+import { ResultBody } from "../stock/result-body";
 
 /** What a round tells of its stock, and that it is kept on its card. */
 export function StockResultCard({ view, n, result }: { view: TrialView; n: number; result: StockResult }) {
@@ -28,16 +27,7 @@ export function StockResultCard({ view, n, result }: { view: TrialView; n: numbe
   return (
     <section className="card p-5" aria-label="For the card of the stock">
       <h2 className="text-[17px] font-bold">For this stock, this machine, these settings</h2>
-      <ResultValues values={result.values} unit={lengthUnitOf(view)} />
-      <details className="mt-2">
-        <summary className="cursor-pointer text-[14px] text-ink2">How each number came about</summary>
-        <ul className="num mt-1 grid gap-1 text-[14px]">
-          {result.arithmetic.map((line) => (
-            <li key={line}>{line}</li>
-          ))}
-        </ul>
-      </details>
-      <Conditions conditions={result.conditions} />
+      <ResultBody result={result} unit={lengthUnitOf(view)} />
       <div className="mt-3 flex flex-wrap items-center gap-3">
         {kept && isAsItWas ? (
           <>

@@ -8,7 +8,7 @@ import { plain } from "../../metrology/quantity-text";
 import type { Axis } from "../axes";
 import type { PlanContext, Purpose } from "../contract";
 import { fourCuts } from "../four-cuts";
-import { cornerText } from "../stock-words";
+import { layStock } from "../stock-words";
 import { bandMm, pointOn, rowReach, SPACING_MM, sheetOf, sideOfCut } from "./layout";
 import { rowsOf, type Side } from "./places";
 import { type AxisScalePlan, axesOf, isCut, isLadder, spanOf, WAYS } from "./plan-type";
@@ -121,7 +121,7 @@ function wordLines(lines: readonly string[], at: CouponPoint, longestMm: number)
 
 function program(plan: AxisScalePlan, { machine }: PlanContext): Op[] {
   return [
-    { kind: "tell", text: `Lay the stock with its lower left corner at ${cornerText(plan, machine)}.` },
+    layStock(plan, machine),
     { kind: "mark", piece: PIECE, settings: LABELS },
     { kind: "mark", piece: PIECE, settings: isCut(plan) ? CUT : TICKS },
   ];

@@ -8,7 +8,7 @@ import { plain } from "../../metrology/quantity-text";
 import type { PlanContext, Purpose } from "../contract";
 import { fourCuts } from "../four-cuts";
 import { stockText } from "../stock-at-hand";
-import { cornerText } from "../stock-words";
+import { layStock } from "../stock-words";
 import {
   cellsOf,
   combCorner,
@@ -35,7 +35,7 @@ export function kerfRound(plan: KerfPlan, context: PlanContext, purpose: Purpose
     pieces: [pieceOf(plan, context)],
     placement: { xMm: plan.stockAtXMm, yMm: plan.stockAtYMm },
     program: [
-      { kind: "tell", text: `Lay the stock with its lower left corner at ${cornerText(plan, context.machine)}.` },
+      layStock(plan, context.machine),
       { kind: "mark", piece: PIECE, settings: WORDS },
       ...Array.from({ length: plan.passes }, (): Op => ({ kind: "mark", piece: PIECE, settings: CUT })),
     ],

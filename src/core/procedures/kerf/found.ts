@@ -1,6 +1,5 @@
 /** What a round tells of the kerf, whichever way it was cut. */
-import type { Budgeted, BudgetPart } from "../../metrology/budget";
-import { joined, times } from "../../metrology/budget";
+import { type Budgeted, times } from "../../metrology/budget";
 import type { Measured } from "../../metrology/measured";
 import type { History, RoundRecord } from "../contract";
 import { isMateWay, type KerfPlan } from "./plan-type";
@@ -23,14 +22,7 @@ export function kerfIn(history: Pick<History<KerfPlan>, "gauges">, round: RoundR
   }
   const mates = readMates(round);
   if (!mates?.snug) return null;
-  const { kerf, parts } = kerfOfSnug(round.plan, mates.snug);
-  const budget = parts.map(
-    ({ label, u }): BudgetPart => ({
-      ...{ id: label, label, kind: label.startsWith("Where") ? "A" : "B" },
-      ...{ standardUncertainty: u, degreesOfFreedom: "infinite" },
-    }),
-  );
-  return { kerf: joined(kerf.value, budget), cuts: null, mates, snug: mates.snug };
+  return { kerf: kerfOfSnug(round.plan, mates.snug), cuts: null, mates, snug: mates.snug };
 }
 
 /**

@@ -12,7 +12,8 @@ import { leftIn } from "./found";
 import { cellsOf, columnsOf, matesNeed } from "./layout";
 import { mateShape } from "./mate-shapes";
 import { mateText } from "./mate-text";
-import { planForm, planWarnings } from "./plan";
+import { planForm } from "./plan";
+import { planWarnings } from "./plan-faults";
 import { clearanceOf, isMateWay, type KerfPlan, offsetsOf } from "./plan-type";
 import { kerf } from "./procedure";
 import { FITS, mateSite } from "./sites";
@@ -150,7 +151,7 @@ describe("kerf from what was cut out", () => {
   it("says how much narrower the cut is at the bottom, where both faces are read", () => {
     const plan = planOf({ faces: "both", way: "part" });
     const outcome = kerf.solve(historyOf(roundOf(plan, (s) => (s.endsWith("bottom") ? 39.87 : 39.84))));
-    expect(estimate(outcome, "taper")).toBeCloseTo(0.03 / 3, 6);
+    expect(estimate(outcome, "taper")).toBeCloseTo(0.03, 6);
     // The kerf itself goes by the top face.
     expect(estimate(outcome, "kerf")).toBeCloseTo(0.16, 5);
   });
@@ -307,6 +308,14 @@ describe("what may be laid out", () => {
     expect(faultsOf({ way: "tongue and slot", sheetWidthMm: 30 }).mates).toMatch(/narrower joint or a larger piece/);
   });
 
+  it("refuses steps whose last offset no kerf takes, or whose last slot is no slot", () => {
+    expect(faultsOf({ way: "tongue and slot", stepMm: 0.2 }).mates).toMatch(/offset of 1\.8 mm a side/);
+    const thin = { ...SAMPLE_STOCK, nominalMm: 0.5, thickness: { ...measuredSheet(), meanMm: 0.5 } };
+    const onThin = { ...CONTEXT, stocks: [thin] };
+    expect(faultsOf({ way: "sheet slot" }, onThin).mates).toMatch(/drawn 0\.14 mm wide; 0\.3 mm is the least/);
+    expect(faultsOf({ way: "sheet slot", mates: 6 }, onThin)).toEqual({});
+  });
+
   it("has the same value on both mates", () => {
     const plan = planOf({ way: "tongue and slot" });
     for (const cell of cellsOf(plan)) expect(mateShape(plan, cell).words).toHaveLength(2);
@@ -342,6 +351,10 @@ describe("what may be laid out", () => {
 
 function middleX(feature: { kind: string; within?: { x0: number; x1: number } }): number {
   return feature.within ? (feature.within.x0 + feature.within.x1) / 2 : Number.NaN;
+}
+
+function measuredSheet(): NonNullable<typeof SAMPLE_STOCK.thickness> {
+  return SAMPLE_STOCK.thickness ?? never();
 }
 
 function never(): never {

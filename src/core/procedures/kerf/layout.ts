@@ -5,9 +5,9 @@ import { isMateWay, type KerfPlan, offsetsOf } from "./plan-type";
 export const EDGE_MM = 12;
 export const LETTERS_MM = 2.4;
 /** Between two pieces that are cut out. */
-const BETWEEN_MM = 3;
+export const BETWEEN_MM = 3;
 /** Beside the joint of a mate. */
-const CHEEK_MM = 5;
+export const CHEEK_MM = 5;
 /** How deep tongue and slot are, and how long a slot for the sheet is. */
 export const [TONGUE_MM, SLOT_MM] = [8, 18];
 /** The band of a mate that its value stands on. */

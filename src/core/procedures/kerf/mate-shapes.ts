@@ -1,13 +1,13 @@
 /** The outlines of one pair of mates, and where their sides are that touch. */
 import type { Feature } from "../../coupon/site";
 import type { CouponPoint } from "../../geometry/frames";
-import { BAND_MM, type Cell, SLOT_MM, TONGUE_MM } from "./layout";
+import { BAND_MM, BETWEEN_MM, type Cell, CHEEK_MM, LETTERS_MM, SLOT_MM, TONGUE_MM } from "./layout";
 import { type KerfPlan, shrunkMm } from "./plan-type";
 
 /** Flat sides of a circle: its chords stay within 0.002 mm of it up to 20 mm across, and one lies at each of its four sides. */
 const FLATS = 144;
-const BETWEEN_MM = 3;
-const CHEEK_MM = 5;
+/** From the edge of a mate to the baseline of its value: the letters stand in the middle of their band. */
+const BASELINE_MM = (BAND_MM - LETTERS_MM) / 2;
 
 type Outline = readonly CouponPoint[];
 /** Two sides that face each other, along an axis. */
@@ -32,8 +32,7 @@ export function mateShape(plan: KerfPlan, cell: Cell): MateShape {
 /** The slot below, open at its back; the tongue above, toward it. */
 function tongueAndSlot(plan: KerfPlan, { x, y, offsetMm: o }: Cell): MateShape {
   const half = plan.jointMm / 2;
-  const shrunk = shrunkMm(plan, o);
-  const grown = o;
+  const [grown, shrunk] = [o, shrunkMm(plan, o)];
   const middle = x + half + CHEEK_MM;
   const [left, right] = [middle - half - CHEEK_MM, middle + half + CHEEK_MM];
   const slotTop = y + BAND_MM + TONGUE_MM;
@@ -65,8 +64,8 @@ function tongueAndSlot(plan: KerfPlan, { x, y, offsetMm: o }: Cell): MateShape {
   return {
     outlines: [slot, tongue],
     words: [
-      { x: middle, y: y + 1.6 },
-      { x: middle, y: shoulder + 1.8 },
+      { x: middle, y: y + BASELINE_MM },
+      { x: middle, y: shoulder + BASELINE_MM },
     ],
     touching: [
       {
@@ -100,8 +99,8 @@ function plugAndRing(plan: KerfPlan, { x, y, offsetMm: o }: Cell): MateShape {
   return {
     outlines: [circle(ring, hole), body, circle(plug, disc)],
     words: [
-      { x: middle, y: y + 1.6 },
-      { x: middle, y: plug.y - 1.2 },
+      { x: middle, y: y + BASELINE_MM },
+      { x: middle, y: plug.y - LETTERS_MM / 2 },
     ],
     touching: (["x", "y"] as const).map((along) => ({
       inner: across(plug, disc, along),
@@ -125,7 +124,7 @@ function sheetSlot(plan: KerfPlan, { x, y, widthMm, offsetMm }: Cell): MateShape
         { x: middle + half, y: low },
       ],
     ],
-    words: [{ x: middle, y: y + 1.6 }],
+    words: [{ x: middle, y: y + BASELINE_MM }],
     touching: [
       { outer: { along: "x", from: side(middle - half, (low + high) / 2), to: side(middle + half, (low + high) / 2) } },
     ],
@@ -143,8 +142,10 @@ function circle(at: CouponPoint, radius: number): Outline {
   });
 }
 
-/** The cut whose middle lies at a place, to within less than the narrowest mate. */
+/** Half of the square in which the middle of a cut is looked for: less than from one flat of a plug to the next, mm. */
+const AROUND_MM = 0.1;
+
+/** The cut whose middle lies at a place. */
 function side(x: number, y: number): Feature {
-  const around = 0.15;
-  return { kind: "line", within: { x0: x - around, y0: y - around, x1: x + around, y1: y + around } };
+  return { kind: "line", within: { x0: x - AROUND_MM, y0: y - AROUND_MM, x1: x + AROUND_MM, y1: y + AROUND_MM } };
 }

@@ -1,32 +1,18 @@
-/** What may be chosen before a kerf is measured, and what is refused by name. */
+/** What may be chosen before a kerf is measured. */
 import { z } from "zod";
-import { plain } from "../../metrology/quantity-text";
-import type { FieldSpec, PlanContext, PlanForm, PlanWarning } from "../contract";
-import {
-  choice,
-  LENGTH,
-  oneOf,
-  POWER_SHAPE,
-  positive,
-  REPEATS_SHAPE,
-  SPEED,
-  speedShape,
-  wholeNumber,
-} from "../field-shapes";
-import { GAUGE_SHAPE, gaugeFields, gaugeIn, lengthGauges, USUAL_REACHES } from "../length-gauges";
-import { type StockAtHand, stockText } from "../stock-at-hand";
-import { cellSize, columnsOf, cutSideMm, EDGE_MM, matesNeed, sheetOf } from "./layout";
-import { FACES, GASES, isMateWay, isSquareWay, type KerfPlan, MATE_WAYS, OFFSETS, WAYS, type Way } from "./plan-type";
+import type { PlanContext, PlanForm } from "../contract";
+import { oneOf, POWER_SHAPE, positive, REPEATS_SHAPE, speedShape, wholeNumber } from "../field-shapes";
+import { GAUGE_SHAPE, lengthGauges, USUAL_REACHES } from "../length-gauges";
+import type { StockAtHand } from "../stock-at-hand";
+import { sheetOf } from "./layout";
+import { bedFault, matesFault, NO_CARD, offsetsFault, sideFault, stockFault } from "./plan-faults";
+import { fieldsFor } from "./plan-fields";
+import { FACES, GASES, isMateWay, isSquareWay, type KerfPlan, OFFSETS, WAYS } from "./plan-type";
 
 /** Largest error of the offset per side that is still good, mm. (common practice, no source) */
 export const DEFAULT_TOLERANCE_MM = 0.02;
-/** Inside jaws go into holes from here on, mm. (common practice, no source) */
-const NARROWEST_HOLE_MM = 10;
 /** A strip that is narrower bends or burns, mm. (common practice, no source) */
 const NARROWEST_STRIP_MM = 3;
-const NO_CARD = "Make a card of the stock first: the kerf is kept on it.";
-const SQUARES: Way[] = ["part and hole", "part", "hole"];
-const MATES: Way[] = [...MATE_WAYS];
 
 export function planForm(context: PlanContext): PlanForm<KerfPlan> {
   return { schema: schemaFor(context), defaults: defaultsFor(context), fields: fieldsFor(context) };
@@ -46,109 +32,6 @@ function defaultsFor(context: PlanContext): KerfPlan {
     ...{ markSpeedMmPerS: Math.min(100, machine.topSpeedMmPerS / 2), markPowerPct: 15 },
     ...{ stockAtXMm: 10, stockAtYMm: 10 },
   };
-}
-
-function fieldsFor(context: PlanContext): FieldSpec[] {
-  const { stocks = [] } = context;
-  const square = { field: "way", is: SQUARES };
-  const comb = { field: "way", is: ["comb"] };
-  const mates = { field: "way", is: MATES };
-  const cutWays = { field: "way", is: [...SQUARES, "comb"] };
-  return [
-    {
-      ...{ key: "stock", label: "Stock", group: "Stock", kind: "choice" },
-      why: "A kerf belongs to one batch of it.",
-      options: stocks.map((s) => ({ value: s.key, label: stockText(s), why: "" })),
-      elsewhere: {
-        href: "/stock",
-        label: stocks.length === 0 ? "Make a card of the stock first" : "Cards of the stock",
-      },
-    },
-    {
-      ...{ key: "way", label: "What is cut", group: "Cut", ...choice(WAYS) },
-      why: "Part and hole tell kerf and scale apart.",
-    },
-    {
-      ...{ key: "sideMm", label: "Side of the square", group: "Cut", ...LENGTH },
-      why: "As it is drawn.",
-      when: square,
-    },
-    {
-      ...{ key: "grownMm", label: "Grown on each side by", group: "Cut", ...LENGTH },
-      why: "0 to measure; the offset per side to prove it. A hole alone is shrunk.",
-      when: square,
-    },
-    {
-      ...{
-        key: "scaleWithin",
-        label: "Lengths are right within",
-        group: "Cut",
-        kind: "quantity",
-        dimension: "ratio",
-        unit: "percent",
-      },
-      why: "What the scale may add to the kerf; 0.1 % is 0.04 mm in 40.",
-      when: { field: "way", is: ["part", "hole"] },
-    },
-    {
-      ...{ key: "faces", label: "Read on", group: "Cut", ...choice(FACES) },
-      why: "The bottom face tells the taper.",
-      when: square,
-    },
-    {
-      ...{ key: "cuts", label: "Cuts across", group: "Cut", kind: "count" },
-      why: "All of them, the frame counted in.",
-      when: comb,
-    },
-    { ...{ key: "stripMm", label: "From cut to cut", group: "Cut", ...LENGTH }, why: "", when: comb },
-    {
-      ...{ key: "jointMm", label: "Width of the joint", group: "Mates", ...LENGTH },
-      why: "Drawn alike on both; of a plug its diameter.",
-      when: { field: "way", is: ["tongue and slot", "plug and ring"] },
-    },
-    {
-      ...{ key: "offsetOn", label: "The offset is on", group: "Mates", ...choice(OFFSETS) },
-      why: "On both it counts twice as much.",
-      when: { field: "way", is: ["tongue and slot", "plug and ring"] },
-    },
-    {
-      ...{ key: "firstMm", label: "First offset per side", group: "Mates", ...LENGTH, signed: true },
-      why: "",
-      when: mates,
-    },
-    { ...{ key: "stepMm", label: "Step", group: "Mates", ...LENGTH }, why: "From mate to mate.", when: mates },
-    {
-      ...{ key: "mates", label: "Mates", group: "Mates", kind: "count" },
-      why: "From loose to will not go.",
-      when: mates,
-    },
-    {
-      ...{ key: "snugGapMm", label: "Snug is a gap of", group: "Mates", ...LENGTH, signed: true },
-      why: "Across both sides. For the kerf alone: the snug offset supposes nothing.",
-      when: mates,
-    },
-    { ...{ key: "snugWithinMm", label: "give or take", group: "Mates", ...LENGTH }, why: "", when: mates },
-    {
-      ...{ key: "sheetWidthMm", label: "Piece of stock, along X", group: "Mates", ...LENGTH },
-      why: "Mates are laid out on it.",
-      when: mates,
-    },
-    { ...{ key: "sheetHeightMm", label: "along Y", group: "Mates", ...LENGTH }, why: "", when: mates },
-    { ...{ key: "speedMmPerS", label: "Cutting speed", group: "Settings", ...SPEED }, why: "" },
-    { ...{ key: "powerPct", label: "Power, %", group: "Settings", kind: "count" }, why: "" },
-    { ...{ key: "passes", label: "Passes", group: "Settings", kind: "count" }, why: "" },
-    { ...{ key: "gas", label: "Gas", group: "Settings", ...choice(GASES) }, why: "" },
-    {
-      ...{ key: "focusBelowMm", label: "Focus below the top face", group: "Settings", ...LENGTH, signed: true },
-      why: "0 = on it.",
-    },
-    { ...{ key: "markSpeedMmPerS", label: "Speed of the letters", group: "Settings", ...SPEED }, why: "" },
-    { ...{ key: "markPowerPct", label: "Power of the letters, %", group: "Settings", kind: "count" }, why: "" },
-    ...gaugeFields(context, "The side must be within it.").map((f) => (f.when ? f : { ...f, when: cutWays })),
-    { ...{ key: "repeats", label: "Readings a site", group: "Reading", kind: "count" }, why: "Set anew each time." },
-    { ...{ key: "stockAtXMm", label: "Lies at X", group: "Place", ...LENGTH }, why: "Lower left corner of the stock." },
-    { ...{ key: "stockAtYMm", label: "Lies at Y", group: "Place", ...LENGTH }, why: "" },
-  ];
 }
 
 function schemaFor(context: PlanContext): z.ZodType<KerfPlan> {
@@ -226,7 +109,7 @@ function schemaFor(context: PlanContext): z.ZodType<KerfPlan> {
       };
       say("stock", stockFault(plan, stocks));
       if (isSquareWay(plan.way)) say("sideMm", sideFault(plan, context));
-      if (isMateWay(plan.way)) say("mates", matesFault(plan));
+      if (isMateWay(plan.way)) say("mates", offsetsFault(plan) ?? matesFault(plan));
       const { widthMm, heightMm } = sheetOf(plan);
       say("stockAtXMm", bedFault(plan.stockAtXMm + widthMm, machine.widthMm));
       say("stockAtYMm", bedFault(plan.stockAtYMm + heightMm, machine.depthMm));
@@ -246,55 +129,4 @@ function fromOf(stocks: readonly StockAtHand[], key: string | undefined): Pick<K
   if (!found) return {};
   const { name, batch, nominalMm, thickness } = found;
   return { from: { name, batch, nominalMm, thickness } };
-}
-
-function stockFault({ way, stock, from }: KerfPlan, stocks: readonly StockAtHand[]): string | undefined {
-  if (stocks.length === 0) return NO_CARD;
-  if (!from)
-    return stock === "" ? "Choose what it is cut from." : "This stock has no card here: choose another, or make one.";
-  if (way === "sheet slot" && !from.thickness)
-    return `${from.name} is ${plain(from.nominalMm)} mm by name alone. A slot for the sheet needs its thickness as it is: squeeze it at several places and write it on its card.`;
-  return undefined;
-}
-
-function sideFault(plan: KerfPlan, context: PlanContext): string | undefined {
-  const { gauge, reachMm } = gaugeIn(plan, context);
-  if (cutSideMm(plan) + 1 > reachMm)
-    return `${gauge.name} reach ${plain(reachMm)} mm, as said below: a smaller square.`;
-  if (plan.way !== "part" && cutSideMm(plan) < NARROWEST_HOLE_MM)
-    return `Inside jaws do not go into less than ${NARROWEST_HOLE_MM} mm.`;
-  return undefined;
-}
-
-/** Where mates do not fit on the piece of stock, and what would. */
-function matesFault(plan: KerfPlan): string | undefined {
-  const cell = cellSize(plan);
-  if (columnsOf(plan) === 0)
-    return `One mate takes ${plain(cell.widthMm + 2 * EDGE_MM)} mm along X; the piece has ${plain(plan.sheetWidthMm)}. A narrower joint or a larger piece.`;
-  const { widthMm, heightMm } = matesNeed(plan);
-  if (heightMm <= plan.sheetHeightMm) return undefined;
-  const rows = Math.floor((plan.sheetHeightMm - matesNeed({ ...plan, mates: 1 }).heightMm) / cell.heightMm) + 1;
-  const most = Math.max(0, rows) * columnsOf({ ...plan, mates: 999 });
-  return `${plan.mates} mates need ${plain(widthMm)} × ${plain(heightMm)} mm; the piece is ${plain(plan.sheetWidthMm)} × ${plain(plan.sheetHeightMm)}. ${most > 3 ? `${most} mates go on it.` : "Take a larger piece."}`;
-}
-
-function bedFault(end: number, size: number): string | undefined {
-  return end > size ? `The stock would reach ${plain(end)} mm; the working area ends at ${plain(size)} mm.` : undefined;
-}
-
-export function planWarnings(plan: KerfPlan, context: PlanContext): PlanWarning[] {
-  const warnings: PlanWarning[] = [];
-  if (plan.from && !plan.from.thickness)
-    warnings.push({
-      field: "stock",
-      message: `Its thickness was never measured: ${plain(plan.from.nominalMm)} mm by name alone. Squeeze it at several places and write it on its card.`,
-    });
-  if (plan.powerPct <= plan.markPowerPct && plan.speedMmPerS >= plan.markSpeedMmPerS)
-    warnings.push({
-      field: "speedMmPerS",
-      message: "The letters are burned as strongly as the cut: will it go through?",
-    });
-  if (plan.way === "comb" && lengthGauges(context).every((g) => g.kind === "rule"))
-    warnings.push({ field: "cuts", message: "A rule cannot read a gap of a mm or two: take calipers." });
-  return warnings;
 }

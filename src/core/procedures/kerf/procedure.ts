@@ -9,7 +9,8 @@ import { detailOf } from "./detail";
 import { judgeKerf } from "./judge";
 import { cutSideMm } from "./layout";
 import { nextKerf } from "./next-round";
-import { DEFAULT_TOLERANCE_MM, planForm, planWarnings } from "./plan";
+import { DEFAULT_TOLERANCE_MM, planForm } from "./plan";
+import { planWarnings } from "./plan-faults";
 import { isSquareWay, type KerfPlan } from "./plan-type";
 import { solveKerf } from "./solve";
 

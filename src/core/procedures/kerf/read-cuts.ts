@@ -44,7 +44,7 @@ export type KerfRead = {
   scale: Partial<Record<Axis, { error: Budgeted; correlation: number }>>;
   /** What a wrong scale may add to a kerf from part or hole alone, mm; 0 elsewhere. */
   scaleShareMm: number;
-  /** Bottom minus top size per mm of thickness and side, as a half angle would; `null` where only the top was read. */
+  /** By how much the cut is narrower at the bottom than at the top, mm; `null` where only the top was read. */
   taper: Budgeted | null;
 };
 
@@ -86,7 +86,7 @@ export function readCuts(round: RoundRecord<KerfPlan>, gauges: readonly Gauge[])
   ];
   const fit = sourcedFit(observations);
   if (!fit) return null;
-  return { read: all, axes, ...resultsOf(fit, axes, plan), taper: taperOf(all, plan) };
+  return { read: all, axes, ...resultsOf(fit, axes, plan), taper: taperOf(all) };
 }
 
 function resultsOf(fit: SourcedFit, axes: readonly Axis[], plan: KerfPlan) {
@@ -185,10 +185,8 @@ function termsOf(plan: KerfPlan, read: readonly CutRead[]): Term[] {
   return terms.filter((t) => t.u > 0 && read.some((r) => t.of(r) !== 0));
 }
 
-/** How much wider the cut is at the top than at the bottom, along the axes that were read at both, over the thickness. */
-function taperOf(all: readonly CutRead[], plan: KerfPlan): Budgeted | null {
-  const thickness = plan.from?.thickness?.meanMm ?? plan.from?.nominalMm;
-  if (!thickness) return null;
+/** By how much the cut is narrower at the bottom, over the sizes that were read at both faces. */
+function taperOf(all: readonly CutRead[]): Budgeted | null {
   const pairs = (["part", "hole"] as const).flatMap((of) =>
     AXES.flatMap((axis) => {
       const at = (face: "top" | "bottom") =>
@@ -199,7 +197,7 @@ function taperOf(all: readonly CutRead[], plan: KerfPlan): Budgeted | null {
   );
   if (pairs.length === 0) return null;
   // Of one gauge what it always reads wrong is in both and falls out.
-  const share = 1 / (pairs.length * thickness);
+  const share = 1 / pairs.length;
   const observations: SourcedObservation[] = pairs
     .flatMap(({ top, bottom }) => [...top, ...bottom])
     .map((r, i, every) => ({

@@ -1,6 +1,7 @@
 /** The offset at which mates fit snugly, from how each of them went in. */
 import { type Judged, likelihoods, middleOfClass, type OrderedModel } from "../../fitting/ordered-thresholds";
 import { coverageFactor } from "../../fitting/student-t";
+import { type Budgeted, type BudgetPart, joined } from "../../metrology/budget";
 import { type Measured, measured } from "../../metrology/measured";
 import type { RoundRecord } from "../contract";
 import { clearanceOf, type KerfPlan, offsetsOf } from "./plan-type";
@@ -83,13 +84,16 @@ function contradictionIn(judged: readonly JudgedMate[]): MatesRead["contradictio
 }
 
 /** The kerf that a snug offset stands for, if snug is the gap that is said of it. */
-export function kerfOfSnug(plan: KerfPlan, snug: Measured): { kerf: Measured; parts: { label: string; u: number }[] } {
+export function kerfOfSnug(plan: KerfPlan, snug: Measured): Budgeted {
   const { atZero, cuts, perOffset } = clearanceOf(plan);
-  const parts = [
-    { label: "Where they are snug", u: (perOffset * snug.standardUncertainty) / cuts },
-    { label: "Gap at which they are snug", u: plan.snugWithinMm / Math.sqrt(3) / cuts },
-    ...(plan.way === "sheet slot" ? [{ label: "Thickness of the sheet", u: plan.from?.thickness?.uMm ?? 0 }] : []),
-  ];
-  const value = (plan.snugGapMm - atZero + perOffset * snug.value) / cuts;
-  return { kerf: measured(value, Math.hypot(...parts.map((p) => p.u)), Infinity), parts };
+  const part = (id: string, label: string, kind: BudgetPart["kind"], standardUncertainty: number): BudgetPart => ({
+    ...{ id, label, kind, standardUncertainty, degreesOfFreedom: "infinite" },
+  });
+  return joined((plan.snugGapMm - atZero + perOffset * snug.value) / cuts, [
+    part("snug", "Where they are snug", "A", (perOffset * snug.standardUncertainty) / cuts),
+    part("gap", "Gap at which they are snug", "B", plan.snugWithinMm / Math.sqrt(3) / cuts),
+    ...(plan.way === "sheet slot"
+      ? [part("thickness", "Thickness of the sheet", "B", plan.from?.thickness?.uMm ?? 0)]
+      : []),
+  ]);
 }

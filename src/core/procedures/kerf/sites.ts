@@ -19,7 +19,7 @@ const WIDEST_CUT_MM = 1;
 
 export type SquareSite = { id: string; of: "part" | "hole"; axis: Axis; near: "low" | "high"; face: "top" | "bottom" };
 
-/** Each size near both ends of its sides; at the bottom face once, in the middle of nothing else. */
+/** Each size near both ends of its sides at the top face, and once at the bottom face where that is read too. */
 export function squareSites({ way, faces }: Pick<KerfPlan, "way" | "faces">): SquareSite[] {
   const objects = way === "part and hole" ? (["part", "hole"] as const) : ([way === "hole" ? "hole" : "part"] as const);
   return objects.flatMap((of) =>

@@ -1,7 +1,8 @@
 /** The kerf with its offset per side, what is kept of it on the card of the stock, and what was noticed. */
 import { times } from "../../metrology/budget";
 import type { Measured } from "../../metrology/measured";
-import { fixed, plain, shownLength, shownNumber, signed } from "../../metrology/quantity-text";
+import { fixed, plain, shownLength, shownNumber } from "../../metrology/quantity-text";
+import type { LengthUnit } from "../../metrology/units";
 import { sitesLeft } from "../answer";
 import type { History, RoundRecord } from "../contract";
 import type { Estimate, Outcome, StockResult } from "../outcome";
@@ -91,7 +92,7 @@ function estimatesOf(plan: KerfPlan, found: KerfFound): Estimate[] {
           : []),
       ];
     }),
-    ...(cuts?.taper ? [of("taper", "Taper: narrower at the bottom, a mm of thickness", cuts.taper)] : []),
+    ...(cuts?.taper ? [of("taper", "Taper: narrower at the bottom by", cuts.taper)] : []),
   ];
 }
 
@@ -99,8 +100,8 @@ function helpFor(plan: KerfPlan, { kerf, cuts }: KerfFound): string | null {
   const [largest] = kerf.parts;
   if (!largest) return null;
   if (largest.id === "scale") return "Measure part and hole: between them the scale falls out.";
-  if (largest.label.startsWith("Gap at")) return "Part and hole, or a comb: they suppose no gap.";
-  if (largest.label.startsWith("Where")) return "A finer ladder, or each mate judged more often.";
+  if (largest.id === "gap") return "Part and hole, or a comb: they suppose no gap.";
+  if (largest.id === "snug") return "A finer ladder, or each mate judged more often.";
   if (plan.way === "comb") return "More cuts in the comb.";
   return cuts ? "More readings of each size, or a comb." : null;
 }
@@ -108,12 +109,7 @@ function helpFor(plan: KerfPlan, { kerf, cuts }: KerfFound): string | null {
 function resultFor(history: History<KerfPlan>, { plan }: RoundRecord<KerfPlan>, found: KerfFound): StockResult {
   const unit = lengthUnitOf(history);
   const { kerf, snug, cuts } = found;
-  const value = (id: string, label: string, quantity: Measured, shown: "mm" = "mm") => ({
-    id,
-    label,
-    quantity,
-    unit: shown,
-  });
+  const value = (id: string, label: string, quantity: Measured) => ({ id, label, quantity, unit: "mm" as const });
   return {
     ...{ kind: "kerf", stock: plan.stock },
     values: [
@@ -124,7 +120,7 @@ function resultFor(history: History<KerfPlan>, { plan }: RoundRecord<KerfPlan>, 
         const along = cuts && cuts.axes.length > 1 ? cuts.along[axis] : undefined;
         return along ? [value(`kerf ${axis}`, `Kerf along ${axis.toUpperCase()}`, along.quantity)] : [];
       }),
-      ...(cuts?.taper ? [value("taper", "Taper, a mm of thickness", cuts.taper.quantity)] : []),
+      ...(cuts?.taper ? [value("taper", "Taper: narrower at the bottom by", cuts.taper.quantity)] : []),
     ],
     conditions: conditionsOf(history, plan),
     arithmetic: arithmeticOf(plan, found, unit),
@@ -168,17 +164,13 @@ function conditionsOf({ machine }: History<KerfPlan>, plan: KerfPlan): StockResu
 }
 
 /** The sum with the figures that were read, in the unit of the screen. */
-function arithmeticOf(
-  plan: KerfPlan,
-  { kerf, cuts, snug }: KerfFound,
-  unit: Parameters<typeof shownNumber>[1],
-): string[] {
+function arithmeticOf(plan: KerfPlan, { kerf, cuts, snug }: KerfFound, unit: LengthUnit): string[] {
   const shown = (mm: number) => shownNumber(mm, unit, 3);
   const k = kerf.quantity.value;
   const half = `${shown(k)} ÷ 2 = ${shown(k / 2)} ${unit} offset per side`;
   if (snug) {
     const { atZero, cuts: count, perOffset } = clearanceOf(plan);
-    const gap = `${shown(plan.snugGapMm)} gap${atZero === 0 ? "" : ` ${signed(-atZero, 3)} sheet and drawing`}`;
+    const gap = `${shown(plan.snugGapMm)} gap${atZero === 0 ? "" : ` ${atZero < 0 ? "+" : "−"} ${shown(Math.abs(atZero))} by which the sheet is off the drawing`}`;
     return [`(${gap} + ${perOffset} × ${shown(snug.value)} snug offset) ÷ ${count} = ${shown(k)} ${unit} kerf`, half];
   }
   const lines = (cuts?.axes ?? []).map((axis) => {

@@ -6,7 +6,7 @@ import type { Site } from "../../coupon/site";
 import type { CouponPoint } from "../../geometry/frames";
 import { plain } from "../../metrology/quantity-text";
 import type { PlanContext, Purpose } from "../contract";
-import { cornerText } from "../stock-words";
+import { layStock } from "../stock-words";
 import { BEYOND_MM, type Corner, cornerAt, EDGE_MM, LENGTHS, type LengthId, nominalMm } from "./layout";
 import { type SquarenessPlan, WAYS } from "./plan";
 
@@ -27,7 +27,7 @@ export function squarenessRound(plan: SquarenessPlan, context: PlanContext, purp
     pieces: [pieceOf(plan, context)],
     placement: { xMm: plan.stockAtXMm, yMm: plan.stockAtYMm },
     program: [
-      { kind: "tell", text: `Lay the stock with its lower left corner at ${cornerText(plan, context.machine)}.` },
+      layStock(plan, context.machine),
       { kind: "mark", piece: PIECE, settings: WORDS },
       { kind: "mark", piece: PIECE, settings: LINES },
     ],

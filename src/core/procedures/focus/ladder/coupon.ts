@@ -8,7 +8,7 @@ import type { CouponPoint } from "../../../geometry/frames";
 import { plain } from "../../../metrology/quantity-text";
 import type { PlanContext, Purpose } from "../../contract";
 import type { MachineSpec } from "../../machine-spec";
-import { cornerText, lensLine } from "../../stock-words";
+import { layStock, lensLine } from "../../stock-words";
 import { across, levels } from "../level-lines";
 import { type LadderPlan, MOVES } from "../plan-type";
 import { type CellPlace, HATCH_PITCH_MM, LINE_PITCH_MM, placesOf, SPACING_MM } from "./layout";
@@ -89,7 +89,7 @@ function cellPaths({ number, square, lines }: CellPlace): CouponPath[] {
 function programOf(plan: LadderPlan, places: readonly CellPlace[], machine: MachineSpec): Op[] {
   const then = machine.kind === "galvo" ? "mark its group" : "";
   return [
-    { kind: "tell", text: `Lay the stock with its lower left corner at ${cornerText(plan, machine)}.` },
+    layStock(plan, machine),
     { kind: "mark", piece: PIECE, settings: LABELS },
     ...places.flatMap((p): Op[] => [
       heightOp(plan, p, then),

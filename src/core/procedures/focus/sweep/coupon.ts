@@ -6,7 +6,7 @@ import type { Site } from "../../../coupon/site";
 import { plain } from "../../../metrology/quantity-text";
 import type { PlanContext } from "../../contract";
 import type { MachineSpec } from "../../machine-spec";
-import { cornerText, lensLine } from "../../stock-words";
+import { layStock, lensLine } from "../../stock-words";
 import { across, levels } from "../level-lines";
 import type { SweepPlan } from "../plan-type";
 
@@ -52,7 +52,7 @@ function programOf(plan: SweepPlan, machine: MachineSpec): Op[] {
   const mark: Op = { kind: "mark", piece: PIECE, settings: HATCH };
   const repeats = machine.kind === "galvo" ? 1 : 2 * plan.passes * TIMES_A_PASS;
   return [
-    { kind: "tell", text: `Lay the stock with its lower left corner at ${cornerText(plan, machine)}.` },
+    layStock(plan, machine),
     {
       kind: "tell",
       text:

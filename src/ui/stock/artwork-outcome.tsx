@@ -1,0 +1,73 @@
+import type { Adapted } from "../../artwork/adapt";
+import { countText } from "../../core/metrology/count-text";
+import { dxfOf } from "../../formats/dxf-writer";
+import { svgOf } from "../../formats/svg-writer";
+import { Button } from "../primitives/button";
+import { giveFile } from "../primitives/give-file";
+import { Fault, Notice } from "../primitives/notice";
+import type { AdapterState } from "./use-adapter";
+
+/** What came of the drawing: what stands in the way, each where it is, or the files. */
+export function ArtworkOutcome({ state: { result, busy }, name }: { state: AdapterState; name: string }) {
+  return (
+    <section className="card grid gap-3 p-5" aria-label="Outcome" aria-live="polite" aria-busy={busy}>
+      <h2 className="text-[17px] font-bold">
+        {busy ? "Working…" : result === null ? "Nothing yet" : result.ok && result.piece ? "Ready" : "Not yet"}
+      </h2>
+      {!busy && result === null && (
+        <p className="text-ink2">Drop a drawing, or choose it above, and fill what is asked.</p>
+      )}
+      {result && !result.ok && <Fault>{result.message}</Fault>}
+      {result?.ok && <Found adapted={result} name={name.replace(/\.[^.]*$/, "")} />}
+    </section>
+  );
+}
+
+function Found({ adapted: { problems, notes, slots, piece }, name }: { adapted: Adapted; name: string }) {
+  return (
+    <>
+      {problems.map((p) => (
+        <Notice key={`${p.kind} ${p.at.x} ${p.at.y}`} tone="needs you" headline={HEADLINES[p.kind]}>
+          {p.text}
+        </Notice>
+      ))}
+      {notes.map((note) => (
+        <Notice key={note} tone="note" headline="Look at this.">
+          {note}
+        </Notice>
+      ))}
+      {slots.length > 0 && (
+        <p className="text-ink2">
+          {countText(slots.length, "end of a slot was", "ends of slots were")} found, and made to fit.
+        </p>
+      )}
+      {piece && (
+        <>
+          <p className="flex flex-wrap gap-2">
+            <Button
+              weight="primary"
+              onClick={() => giveFile(`${name}-adapted.svg`, svgOf(piece, false), "image/svg+xml")}
+            >
+              Download SVG
+            </Button>
+            <Button onClick={() => giveFile(`${name}-adapted.dxf`, dxfOf(piece), "image/vnd.dxf")}>Download DXF</Button>
+          </p>
+          <p className="text-[14px] text-ink2">
+            Switch off every other offset for the kerf on the way: this drawing is to be cut as it is.
+          </p>
+        </>
+      )}
+    </>
+  );
+}
+
+const HEADLINES = {
+  open: "An outline is open.",
+  "self-crossing": "An outline crosses itself.",
+  overlapping: "Two outlines overlap.",
+  "drawn twice": "An outline is drawn twice.",
+  vanishes: "Something would vanish.",
+  "falls apart": "Something would fall apart.",
+  closes: "A slit would close.",
+  "grown together": "Two outlines would grow into each other.",
+} as const;
