@@ -88,7 +88,7 @@ export function burn(file: string, document: TrialDocument, practiceFile: string
   const readings: (typeof written.readings)[number][] = [];
   const answers: Answer[] = [];
   for (let [site] = sitesLeft(sites, answers); site; [site] = sitesLeft(sites, answers)) {
-    const read = siteReader(site, burned, round.spec, truth, laid.machine)(hand, random, gauge.unit);
+    const read = siteReader(site, burned, round.spec, truth, laid.machine, controller)(hand, random, gauge.unit);
     if (!read.ok) throw new CliFault(file, `rounds[${i}]`, `${site.label}: ${read.why}`);
     const written = read.value && writtenAnswer(site, read.value, gauge.unit);
     const cannotRead = read.input.kind === "cannot read" ? read.input.why : null;

@@ -364,7 +364,7 @@ describe("what is wrong", () => {
 
   it("lists the verbs without one", async () => {
     expect(await said()).toMatch(/burn TRIAL --practice FILE --seed N/);
-    expect(await said("procedures")).toMatch(/^focus .*\naxis-scale .*\nscan-offset .*\nkerf .*\nbed-tilt/);
+    expect(await said("procedures")).toMatch(/^focus .*\naxis-scale .*\nscan-offset .*\nkerf .*\nrotary .*\nbed-tilt/);
   });
 });
 

@@ -2,7 +2,7 @@
 
 import { beforeEach, describe, expect, it } from "vitest";
 import { usualGauge } from "../core/metrology/gauge";
-import { opticOf } from "../core/procedures/part-spec";
+import { opticOf, rotaryOf } from "../core/procedures/part-spec";
 import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
 import { type Database, openDatabase } from "./database";
 import { addEvent, eventsOf } from "./events";
@@ -19,13 +19,7 @@ import {
 } from "./machines";
 import { addPart, allParts, archivePart, fitPart, fittedAt, fittedPart, fittingsOf, revisePart } from "./parts";
 
-const CHUCK = {
-  kind: "rotary" as const,
-  label: "Chuck",
-  drive: "chuck" as const,
-  rollerDiameterMm: null,
-  stepsPerRevolution: null,
-};
+const CHUCK = { kind: "rotary" as const, ...rotaryOf({ label: "Chuck", drive: "chuck" }) };
 
 let db: Database;
 let id: number;

@@ -5,8 +5,22 @@ import { putBack } from "./schema";
 
 export type ToPutBack = typeof putBack.$inferSelect;
 
-export function addToPutBack(db: Db, machineId: number, what: string, now: number): void {
-  db.insert(putBack).values({ machineId, what, openedAt: now }).run();
+/** What is known of it where it was set for a burn. */
+export type SetForBurn = { roundId: number; setting: string | null; ledgerEntryId: number | null };
+
+export function addToPutBack(db: Db, machineId: number, what: string, now: number, of?: SetForBurn): void {
+  db.insert(putBack)
+    .values({ machineId, what, openedAt: now, ...of })
+    .run();
+}
+
+/** Also where it is put back already. */
+export function putBackById(db: Db, machineId: number, id: number): ToPutBack | undefined {
+  return db
+    .select()
+    .from(putBack)
+    .where(and(eq(putBack.id, id), eq(putBack.machineId, machineId)))
+    .get();
 }
 
 /** What is still as it was set, oldest first. */

@@ -136,6 +136,11 @@ export const putBack = sqliteTable("put_back", {
   what: text("what").notNull(),
   openedAt: at("opened_at"),
   closedAt: integer("closed_at"),
+  /** The burn for which it was set; null where a person noted it. */
+  roundId: integer("round_id").references(() => round.id),
+  /** The setting that was set otherwise, by its key, and what was in force before: null where it is none, or was not known. */
+  setting: text("setting"),
+  ledgerEntryId: integer("ledger_entry_id").references(() => ledgerEntry.id),
 });
 
 export const trial = sqliteTable(

@@ -4,6 +4,7 @@ import { bedTruthSchema } from "./bed";
 import { focusFromSeed, focusTruthSchema, grained } from "./head-height";
 import type { LaserSource } from "./laser-source";
 import { seeded, seedOf } from "./random";
+import { rotariesSchema } from "./rotary-truth";
 
 export const galvoTruthSchema = z.object({
   kind: z.literal("galvo"),
@@ -14,6 +15,8 @@ export const galvoTruthSchema = z.object({
   focus: focusTruthSchema,
   /** Left out in machines of before there were beds: theirs comes from the seed. */
   bed: bedTruthSchema.optional(),
+  /** Rotaries by their name; what is left out comes from the seed. */
+  rotaries: rotariesSchema.optional(),
 });
 export type GalvoTruth = z.infer<typeof galvoTruthSchema>;
 

@@ -68,6 +68,7 @@ export function burnOnGalvo(
           if (left?.widthMm === 0) continue;
           const x = (there: number) => (prop ? onSlant(prop, there) : there) * truth.scaleX;
           marks.push({
+            sent: middle,
             ...{ x0: x(p.x), y0: p.y * truth.scaleY, x1: x(q.x), y1: q.y * truth.scaleY },
             ...{ widthMm: left?.widthMm ?? 2 * truth.focus.beam.waistMm, speedMmPerS: settings.speedMmPerS, line: 0 },
             ...(left ? { narrowness: left.narrowness } : {}),

@@ -4,6 +4,7 @@ import { axesTruthSchema, heldNumberSchema } from "./axes-truth";
 import { bedTruthSchema } from "./bed";
 import { type FocusTruth, focusFromSeed, focusTruthSchema, grained, still } from "./head-height";
 import { seeded } from "./random";
+import { rotariesSchema } from "./rotary-truth";
 
 export const gantryTruthSchema = z.object({
   seed: z.number().int(),
@@ -25,6 +26,8 @@ export const gantryTruthSchema = z.object({
   bed: bedTruthSchema.optional(),
   /** Left out in machines of before there were errors of axes: theirs run straight. */
   axes: axesTruthSchema.optional(),
+  /** Rotaries by their name; what is left out comes from the seed. */
+  rotaries: rotariesSchema.optional(),
   controller: z.object({
     tableKind: z.enum(["interpolated", "exact speed only"]),
     /** +1: a larger entry fires earlier. */

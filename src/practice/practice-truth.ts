@@ -6,6 +6,8 @@ import { type GalvoTruth, galvoFromSeed, galvoTruthSchema } from "./galvo-truth"
 import { focusOf, type GantryTruth, gantryFromSeed, gantryTruthSchema, type PracticeController } from "./gantry-truth";
 import { type FocusTruth, focusFromSeed, grained } from "./head-height";
 import { type LaserKind, laserSource } from "./laser-source";
+import { seedOf } from "./random";
+import { type RotaryTruth, rotaryFromSeed } from "./rotary-truth";
 
 /** Gantries of before there were galvos name no kind. */
 export const practiceTruthSchema = z.union([galvoTruthSchema, gantryTruthSchema]);
@@ -32,6 +34,11 @@ export function practiceFromSeed(
 /** How it comes to its heights, and its beam. */
 export function heightsOf(truth: PracticeTruth): FocusTruth {
   return isGalvo(truth) ? truth.focus : focusOf(truth);
+}
+
+/** A rotary as it really is on this machine. */
+export function rotaryTruthOf(truth: PracticeTruth, name: string, drive: "roller" | "chuck"): RotaryTruth {
+  return truth.rotaries?.[name] ?? rotaryFromSeed(seedOf(truth.seed, name), drive);
 }
 
 /** How its bed lies. */

@@ -41,12 +41,12 @@ const contextOn = (machine: MachineSpec): PlanContext => ({
 });
 const ALL: AnyProcedure[] = [...PROCEDURES, madeUp, sampleBar];
 
-/** Some answer that fits what is asked. */
-function someValue(site: Site): AnswerValue {
+/** Some answer that fits what is asked: near to what the procedure expects, where it expects something. */
+function someValue(site: Site, expected: number | undefined): AnswerValue {
   const { ask } = site;
   switch (ask.kind) {
     case "quantity":
-      return { kind: "quantity", value: 0.21 };
+      return { kind: "quantity", value: (expected ?? 0) + 0.21 };
     case "count":
       return { kind: "count", value: 1 };
     case "ordinal":
@@ -70,12 +70,14 @@ function historyFor(procedure: AnyProcedure, machine: MachineSpec, purposes: ("m
   return {
     rounds: purposes.map((purpose, i) => {
       const spec = procedure.round(plan, context, purpose);
+      const unread = { n: i + 1, purpose, plan, spec, inForce: {}, answers: [] };
+      const asked: History = { ...RULES, machine, rounds: [unread], tolerance: procedure.tolerance.default };
       const answers = spec.sites.flatMap((site) =>
         Array.from(
           { length: site.repeats },
           (): Answer => ({
             site: site.id,
-            content: { status: "read", value: someValue(site) },
+            content: { status: "read", value: someValue(site, procedure.expected(asked, site.id)?.value) },
             u: null,
             gauge: GAUGE.id,
             session: "1",
@@ -90,13 +92,13 @@ function historyFor(procedure: AnyProcedure, machine: MachineSpec, purposes: ("m
           setting.shape === "scalar" ? { shape: "scalar", value: 1 } : { shape: "table", rows: [] };
       return { n: i + 1, purpose, plan, spec, inForce, answers };
     }),
-    gauges: [GAUGE],
-    available: [GAUGE],
+    ...RULES,
     machine,
     tolerance: procedure.tolerance.default,
-    decisions: {},
   };
 }
+
+const RULES = { gauges: [GAUGE], available: [GAUGE], decisions: {} };
 
 const EACH = ALL.flatMap((procedure) =>
   SAMPLES.filter((m) => procedure.machineKinds.includes(m.kind)).map(
@@ -249,7 +251,7 @@ describe.each(EACH)("%s on a %s", (_id, _kind, procedure, machine) => {
 describe("the registry", () => {
   it("finds procedures by id and kind, and lists no made-up one", () => {
     expect(procedureById("scan-offset").title).toBe("Scan offset");
-    expect(proceduresFor("galvo").map((p) => p.id)).toEqual(["focus", "bed-tilt"]);
+    expect(proceduresFor("galvo").map((p) => p.id)).toEqual(["focus", "rotary", "bed-tilt"]);
     expect(PROCEDURES.map((p) => p.id)).not.toContain("made-up");
     expect(() => procedureById("nothing")).toThrow(/no procedure/);
   });

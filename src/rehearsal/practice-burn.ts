@@ -1,6 +1,6 @@
 /** Burning on a practice machine what was exported, and reading it: the file text is all that passes between them. */
 import type { Op } from "../core/coupon/program";
-import type { RoundSpec } from "../core/coupon/round-spec";
+import type { RoundSpec, Turned } from "../core/coupon/round-spec";
 import type { Measurand, Site } from "../core/coupon/site";
 import type { Placement } from "../core/geometry/frames";
 import { fromInternal, type LengthUnit, UNITS } from "../core/metrology/units";
@@ -10,6 +10,7 @@ import { AXIS_SCALE } from "../core/procedures/axis-scale/setting";
 import { counted } from "../core/procedures/counted";
 import type { MachineSpec } from "../core/procedures/machine-spec";
 import { HOME_OFFSET } from "../core/procedures/origin/setting";
+import { ROLLER_DIAMETER, ROTARY_STEPS } from "../core/procedures/rotary/setting";
 import { type GcodeProgram, parseGcode } from "../formats/gcode-parser";
 import { commentText, couponComment } from "../formats/gcode-words";
 import { faultText } from "../formats/parsed";
@@ -27,15 +28,27 @@ import { judgedCells } from "../practice/judge-cells";
 import { feltAs, gapOf, handFromSeed } from "../practice/judge-mate";
 import { placeOnRamp } from "../practice/judge-ramp";
 import { type Hand, practiceReading, seenOf } from "../practice/measure";
-import { type AxisKeys, asEntered, bedOf, heightsOf, isGalvo, type PracticeTruth } from "../practice/practice-truth";
+import {
+  type AxisKeys,
+  asEntered,
+  bedOf,
+  heightsOf,
+  isGalvo,
+  type PracticeTruth,
+  rotaryTruthOf,
+} from "../practice/practice-truth";
 import { propped } from "../practice/prop";
 import type { Random } from "../practice/random";
 import type { Seen } from "../practice/seen";
+import { axisTakenOff, laidAround, turnedSeen, turnsRight } from "../practice/turned-part";
 
 /** What lies on a piece once it is burned, and where its lower left corner truly lay meanwhile: it was put where the machine pointed then. */
 export type BurnedPiece = { marks: readonly Mark[]; corner: Placement };
 
 export type PracticeBurn = ({ ok: true } & BurnedPiece) | { ok: false; message: string };
+
+/** What of a round decides how it is burned. */
+type Burnt = Pick<RoundSpec, "program" | "placement" | "pieces" | "turned">;
 
 /**
  * Burns the file of a round on the practice machine: G-code on a gantry, the drawing on a galvo.
@@ -49,7 +62,7 @@ export function burnFile(
   machine: MachineSpec,
   truth: PracticeTruth,
   controller: PracticeController,
-  spec: Pick<RoundSpec, "program" | "placement" | "pieces">,
+  spec: Burnt,
 ): PracticeBurn {
   const isByHand = spec.program.every((op) => op.kind !== "mark");
   if (!isGalvo(truth)) {
@@ -61,7 +74,7 @@ export function burnFile(
     return burnGcode(text, couponCode, machine, truth, controller, spec);
   }
   if (isByHand) return { ok: true, marks: [], corner: trueCorner(spec.placement, truth) };
-  return burnDrawing(text, couponCode, machine, truth, spec);
+  return burnDrawing(text, couponCode, machine, truth, controller, spec);
 }
 
 function burnDrawing(
@@ -69,7 +82,8 @@ function burnDrawing(
   couponCode: string,
   machine: MachineSpec,
   truth: GalvoTruth,
-  { program, placement }: Pick<RoundSpec, "program" | "placement">,
+  controller: PracticeController,
+  { program, placement, turned }: Burnt,
 ): PracticeBurn {
   const parsed = parseSvg(text);
   if (!parsed.ok) return { ok: false, message: faultText(parsed) };
@@ -81,6 +95,13 @@ function burnDrawing(
         ? `This drawing is for coupon ${named}; this round is coupon ${couponCode}.`
         : `This drawing names no coupon. Download the SVG of coupon ${couponCode} and use that.`,
     };
+  if (turned) {
+    const runs = { ...truth, ...(turned.axis === "x" ? { scaleX: 1 } : { scaleY: 1 }) };
+    const burn = burnOnGalvo(parsed.value, program, placement, runs, withoutEnd(machine, turned));
+    if (!burn.ok) return burn;
+    const marks = laidAround(burn.marks, turned, placement, rotaryOn(truth, controller, turned));
+    return { ok: true, marks, corner: trueCorner(placement, runs) };
+  }
   const burn = burnOnGalvo(parsed.value, program, placement, truth, machine);
   return burn.ok ? { ...burn, corner: trueCorner(placement, truth) } : burn;
 }
@@ -98,7 +119,7 @@ export function burnGcode(
   machine: MachineSpec,
   truth: GantryTruth,
   controller: PracticeController,
-  spec: Pick<RoundSpec, "program" | "placement" | "pieces"> = NOTHING_BY_HAND,
+  spec: Burnt = NOTHING_BY_HAND,
 ): PracticeBurn {
   const parsed = parseGcode(text, { dialect: machine.gcode });
   if (!parsed.ok) return { ok: false, message: faultText(parsed) };
@@ -118,15 +139,34 @@ export function burnGcode(
   const untold = [...byHand.keys()].find((text) => !told.has(text));
   if (untold)
     return { ok: false, message: `This file does not stop for “${untold}”. Use the file as it was downloaded.` };
-  const bed = { ...machine, powerAtFull: machine.gcode.powerAtFull };
+  const { turned } = spec;
+  const bed = { ...withoutEnd(machine, turned), powerAtFull: machine.gcode.powerAtFull };
   const op = spec.program.find((o) => o.kind === "prop");
   const prop = op ? propped(op, spec.placement.xMm, truth.seed) : null;
-  const runs = asItRuns(truth, controller, machine);
+  const asSet = asItRuns(truth, controller, machine);
+  const runs = turned ? axisTakenOff(asSet, turned.axis) : asSet;
   const burn = burnOnGantry(asSeenFromAbove(parsed.value, machine), runs, controller, bed, {
     ...{ heights: byHand, prop, cutter: cutterFor(spec, runs) },
   });
   if (!burn.ok) return { ok: false, message: `Line ${burn.line}: ${burn.message}` };
-  return { ...burn, corner: trueCorner(spec.placement, runs) };
+  const marks = turned
+    ? laidAround(burn.marks, turned, spec.placement, rotaryOn(truth, controller, turned))
+    : burn.marks;
+  return { ok: true, marks, corner: trueCorner(spec.placement, runs) };
+}
+
+/** A part that turns has no end along the axis that it takes the place of. */
+function withoutEnd(machine: MachineSpec, turned: Turned | undefined): MachineSpec {
+  if (!turned) return machine;
+  return { ...machine, ...(turned.axis === "y" ? { depthMm: Infinity } : { widthMm: Infinity }) };
+}
+
+/** The rotary that is fitted, with the numbers that its controller holds now. */
+function rotaryOn(truth: PracticeTruth, { numbers = {} }: PracticeController, { rotary, drive }: Turned) {
+  return {
+    ...{ truth: rotaryTruthOf(truth, rotary, drive), seed: truth.seed },
+    held: { steps: numbers[ROTARY_STEPS], roller: numbers[ROLLER_DIAMETER] },
+  };
 }
 
 const NOTHING_BY_HAND = { program: [], placement: { xMm: 0, yMm: 0 }, pieces: [] };
@@ -183,12 +223,19 @@ export type PracticeAnswer =
 export function siteReader(
   site: Site,
   { marks, corner: at }: BurnedPiece,
-  { placement, pieces }: Pick<RoundSpec, "placement" | "pieces">,
+  { placement, pieces, turned }: Pick<RoundSpec, "placement" | "pieces" | "turned">,
   truth: PracticeTruth,
   size: { widthMm: number; depthMm: number },
+  controller: PracticeController = { table: [], switchedOn: true },
 ): (hand: Hand, random: Random, unit?: LengthUnit) => PracticeAnswer {
   const cutFrom = pieces[0]?.cutFrom;
   if (cutFrom && !marks.some((m) => m.cutThrough)) return () => NOT_THROUGH;
+  if (turned) {
+    const on = rotaryOn(truth, controller, turned);
+    const seen = turnedSeen(site.measurand, marks, placement, turned, on);
+    if (seen) return turnedReader(site, seen);
+    if (site.ask.kind === "choice") return choiceReader(site.ask, turnsRight(on.truth) ? 0 : 1);
+  }
   if (site.measurand.kind === "clearance") return mateReader(site, site.measurand, marks, placement, truth);
   if (site.ask.kind === "cells") {
     const { ask } = site;
@@ -225,6 +272,34 @@ export function siteReader(
   if (measurand.kind === "readout" && seen.ok)
     return (hand, random, unit = "mm") => asRead(seen.mean, shownBy(hand), random, unit);
   return (hand, random, unit = "mm") => readOnce(site, seen, hand, random, unit);
+}
+
+/** On a part that turned: counted, read at the machine, or measured. */
+function turnedReader(site: Site, seen: Seen): (hand: Hand, random: Random, unit?: LengthUnit) => PracticeAnswer {
+  const { ask } = site;
+  if (ask.kind === "count")
+    return (_, random) => {
+      if (!seen.ok) return seen;
+      const value = Math.round(seen.look(random));
+      return {
+        ok: true,
+        value: { kind: "count", value },
+        input: { kind: "count", text: String(value) },
+        text: String(value),
+      };
+    };
+  if (ask.kind === "quantity" && ask.atMachine && seen.ok) {
+    const shown: Hand = { placingMm: 0, commonMm: 0, resolutionMm: ask.atMachine.step };
+    return (_, random, unit = "mm") => asRead(seen.mean, shown, random, unit);
+  }
+  return (hand, random, unit = "mm") => readOnce(site, seen, hand, random, unit);
+}
+
+/** The first option where all is right. */
+function choiceReader({ options }: Extract<Site["ask"], { kind: "choice" }>, index: number): () => PracticeAnswer {
+  const chosen = options[index] as (typeof options)[number];
+  const value = { kind: "choice" as const, option: chosen.id };
+  return () => ({ ok: true, value, input: value, text: chosen.label });
 }
 
 const NOT_THROUGH: PracticeAnswer = {

@@ -42,7 +42,7 @@ export function rehearseRound(r: Rehearsal): Rehearsed {
   const burn = burnFile(fileOf(sent, r.context), couponCode, machine, r.truth, r.controller, spec);
   if (!burn.ok) throw new Error(burn.message);
   const answersAt = (site: Site) => {
-    const readHere = siteReader(site, burn, spec, r.truth, machine);
+    const readHere = siteReader(site, burn, spec, r.truth, machine, r.controller);
     return Array.from({ length: site.repeats }, (): Answer => {
       const read = readHere(r.hand, r.random);
       return {

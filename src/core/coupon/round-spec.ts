@@ -5,6 +5,22 @@ import { pieceSchema } from "./piece";
 import { opSchema } from "./program";
 import { siteSchema } from "./site";
 
+/** A round part that turns under the beam: along one axis of the drawing its surface goes by. */
+export const turnedSchema = z.object({
+  /** The axis in whose place it turns. */
+  axis: z.enum(["x", "y"]),
+  drive: z.enum(["roller", "chuck"]),
+  /** Name of the rotary. */
+  rotary: z.string(),
+  /** Across, where it is marked, as the machine was told or the layout was made for, mm. */
+  diameterMm: z.number().positive(),
+  /** Across, where it lies on the rollers, mm. */
+  restsOnMm: z.number().positive(),
+  /** Steps in one revolution by its motor, driver and gear; left out where they are not known. */
+  describedSteps: z.number().positive().optional(),
+});
+export type Turned = z.infer<typeof turnedSchema>;
+
 /** Everything about a round that is frozen when it is burned. */
 export const roundSpecSchema = z.object({
   pieces: z.array(pieceSchema),
@@ -15,15 +31,28 @@ export const roundSpecSchema = z.object({
   delivery: z.string(),
   /** What to look after before this burn. */
   checklist: z.array(z.string()),
+  /** Left out where the stock lies flat. */
+  turned: turnedSchema.optional(),
+  /** What is set otherwise for this burn, and stays on the bench until it is put back; `setting` by its key where it is one. */
+  setAside: z.array(z.object({ what: z.string(), setting: z.string().optional() })).optional(),
 });
 export type RoundSpec = z.infer<typeof roundSpecSchema>;
 
 /** What is looked after and done before anything is marked. */
-export function beforeBurn({ checklist, program }: RoundSpec): string[] {
-  return [...checklist, ...program.flatMap((op) => ("text" in op && op.kind !== "set height" ? [op.text] : []))];
+export function beforeBurn({ checklist, program, setAside = [] }: RoundSpec): string[] {
+  return [
+    ...setAside.map(asideText),
+    ...checklist,
+    ...program.flatMap((op) => ("text" in op && op.kind !== "set height" ? [op.text] : [])),
+  ];
 }
 
 /** Heights that a hand sets, one after the other. */
 export function duringBurn({ program }: RoundSpec): string[] {
   return program.flatMap((op) => (op.kind === "set height" && op.by === "hand" ? [op.text] : []));
+}
+
+/** As it stands in the list of what is done before the burn. */
+function asideText({ what }: { what: string }): string {
+  return `For this burn: ${what}. It stays on the bench until it is put back.`;
 }

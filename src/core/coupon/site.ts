@@ -157,6 +157,35 @@ export const measurandSchema = z.discriminatedUnion("kind", [
     along: z.object({ fromXMm: z.number(), at0: z.number(), perMm: z.number() }),
   }),
   z.object({ kind: z.literal("spot centre"), near: couponPointSchema }),
+  /**
+   * On a part that turns, along its surface from one line to another: `onward` the way on which it was turned, up to a whole turn; `gap` what is
+   * left to a whole turn, between the edges that face each other, below 0 where it went past; `beside` from edge to same edge, positive
+   * onward; the turns that were made too many, where less than one is meant, and where one is.
+   */
+  z.object({
+    kind: z.literal("around"),
+    from: featureSchema,
+    to: featureSchema,
+    as: z.enum(["onward", "gap", "beside", "turns too many", "turns beyond one"]),
+  }),
+  /** Of a part that turns: across or around it, where it is marked or where it lies on the rollers. */
+  z.object({
+    kind: z.literal("part size"),
+    of: z.enum(["diameter", "circumference"]),
+    where: z.enum(["marked", "resting"]),
+  }),
+  /** Whether words on a part that turns stand as they are drawn, or mirrored. */
+  z.object({ kind: z.literal("mirrored") }),
+  /** Length of a line that lies along the way on which a part turns, as it was stuck or drawn on it. */
+  z.object({ kind: z.literal("line on part"), nominalMm: z.number().positive() }),
+  /** What the machine shows where the aiming dot stands on an end of such a line: at its first end, its second, and at its first again. */
+  z.object({
+    kind: z.literal("readout on line"),
+    end: z.enum(["first", "second", "first again"]),
+    nominalMm: z.number().positive(),
+  }),
+  /** Which way the upper side went while the readout counted up. */
+  z.object({ kind: z.literal("way turned") }),
 ]);
 export type Measurand = z.infer<typeof measurandSchema>;
 

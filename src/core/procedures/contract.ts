@@ -16,7 +16,7 @@ import type { ChangeKind } from "./change";
 import type { MachineKind, MachineSpec } from "./machine-spec";
 import type { Need } from "./need";
 import type { Outcome } from "./outcome";
-import type { OpticSpec } from "./part-spec";
+import type { OpticSpec, RotarySpec } from "./part-spec";
 import type { SettingSpec, SettingsInForce } from "./setting";
 import type { StockAtHand } from "./stock-at-hand";
 import type { Verdict } from "./verdict";
@@ -51,6 +51,7 @@ export type PlanContext = {
   inForce: SettingsInForce;
   /** What is fitted; left out where nothing is written down. */
   optic?: OpticSpec;
+  rotary?: RotarySpec;
   /** Gauges of the workshop; left out where nothing is known of them. */
   gauges?: readonly Gauge[];
   /** Largest residual that is still good, internal unit; left out: as the procedure has it. */

@@ -11,6 +11,7 @@ export const LOADERS: Readonly<Record<string, () => Promise<AnyProcedure>>> = {
   "fixture-stops": () => import("./fixture-stops/procedure").then((m) => m.fixtureStops),
   focus: () => import("./focus/procedure").then((m) => m.focus),
   kerf: () => import("./kerf/procedure").then((m) => m.kerf),
+  rotary: () => import("./rotary/procedure").then((m) => m.rotary),
   "scan-offset": () => import("./scan-offset/procedure").then((m) => m.scanOffset),
   squareness: () => import("./squareness/procedure").then((m) => m.squareness),
   origin: () => import("./origin/procedure").then((m) => m.origin),

@@ -7,6 +7,7 @@ import { focus } from "./focus/procedure";
 import { kerf } from "./kerf/procedure";
 import type { MachineKind } from "./machine-spec";
 import { origin } from "./origin/procedure";
+import { rotary } from "./rotary/procedure";
 import { scanOffset } from "./scan-offset/procedure";
 import { squareness } from "./squareness/procedure";
 
@@ -15,6 +16,7 @@ export const PROCEDURES: readonly AnyProcedure[] = [
   axisScale,
   scanOffset,
   kerf,
+  rotary,
   bedTilt,
   squareness,
   origin,

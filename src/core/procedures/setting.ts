@@ -20,8 +20,8 @@ export type SettingTable = Extract<SettingValue, { shape: "table" }>;
 export type SettingSpec = {
   key: string;
   label: string;
-  /** `optic`: of the machine with the optic that is fitted. */
-  owner: "machine" | "optic" | "rotary" | "stock use";
+  /** `optic`, `rotary`: of the machine with the one that is fitted. */
+  owner: "machine" | "optic" | "rotary";
   shape: SettingValue["shape"];
   /** Whether other programs keep copies of it, to be kept in step. */
   copied: boolean;
@@ -61,11 +61,6 @@ export function usualStepIn({ usualStep }: Pick<SettingSpec, "usualStep">, unit:
 /** What a larger value does where the unit alone says it; `null` where controllers differ. */
 export function senseFixedBy({ usualSense }: Pick<SettingSpec, "usualSense">, unit: UnitId): 1 | -1 | null {
   return usualSense?.fixed[UNITS[unit].dimension] ?? null;
-}
-
-/** Whether the controller of a machine holds it; what belongs to a rotary or a use of stock is kept elsewhere. */
-export function isHeldAtMachine({ owner }: SettingSpec): boolean {
-  return owner === "machine" || owner === "optic";
 }
 
 /** Whether a machine has a setting at all: by what is known of how it takes it, or because something was written down of it. @param written keys */

@@ -2,7 +2,7 @@
 import type { HistoryFigure } from "../../core/drawing/figure";
 import { plain } from "../../core/metrology/quantity-text";
 import { fromInternal, UNITS, type UnitId } from "../../core/metrology/units";
-import { isSameOptic } from "../../core/procedures/fitted-optic";
+import { heldThrough } from "../../core/procedures/fitted-part";
 import type { SettingValue } from "../../core/procedures/setting";
 import { differences, inForceAt, isSame, type ValueDifference } from "../../core/procedures/setting-history";
 import type { Db } from "../../data/database";
@@ -86,15 +86,14 @@ function rowsOf(db: Db, machine: Machine): LedgerRow[] {
   });
 }
 
-/** What belongs to an optic holds while that one is fitted. */
+/** What belongs to an optic or a rotary holds while that one is fitted. */
 function holdsAt(db: Db, machine: Machine, moment: number): (entry: LedgerEntry) => boolean {
   const fittings = fittingsOf(db, machine.id);
-  const ofOptic = new Set(
-    settingsOf(machine.spec.kind)
-      .filter((s) => s.owner === "optic")
-      .map((s) => s.key),
-  );
-  return (entry) => !ofOptic.has(entry.setting) || isSameOptic(fittings, entry.at, moment);
+  const settings = new Map(settingsOf(machine.spec.kind).map((s) => [s.key, s]));
+  return ({ setting, at }) => {
+    const spec = settings.get(setting);
+    return !spec || heldThrough(spec, fittings, at, moment);
+  };
 }
 
 /** One figure a holder in which more than one thing was ever written down: each number of the setting as a line over time. */

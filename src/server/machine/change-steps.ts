@@ -1,10 +1,13 @@
 /** What happened to a machine, and what was set on it for a while. */
 import { type ChangeKind, changesOn } from "../../core/procedures/change";
+import { isSame } from "../../core/procedures/setting-history";
 import type { Db } from "../../data/database";
 import { addEvent, takeBackEvent } from "../../data/events";
+import { entriesOf, ownerOfMachine } from "../../data/ledger";
 import { type Machine, machineBySlug } from "../../data/machines";
-import { addToPutBack, setPutBack } from "../../data/put-back";
+import { addToPutBack, putBackById, setPutBack, type ToPutBack } from "../../data/put-back";
 import { happenedAt } from "../happened-at";
+import { putBackValue, takeBackNewest } from "../ledger/ledger-steps";
 import { Refusal } from "../refusal";
 
 /** Something happened to the machine that may make results invalid. */
@@ -32,10 +35,30 @@ export function noteToPutBack(db: Db, machineSlug: string, what: string, now: nu
   addToPutBack(db, machine.id, text, now);
 }
 
-/** It is put back; or with `false` not after all. */
+/** It is put back, a setting to what the ledger says it was; or with `false` not after all. */
 export function settlePutBack(db: Db, machineSlug: string, id: number, isBack: boolean, now: number): void {
-  if (!setPutBack(db, known(db, machineSlug).id, id, isBack ? now : null))
-    throw new Refusal("what", "This machine has no such thing to put back.");
+  const machine = known(db, machineSlug);
+  const item = putBackById(db, machine.id, id);
+  if (!item) throw new Refusal("what", "This machine has no such thing to put back.");
+  db.transaction((tx) => {
+    setPutBack(tx, machine.id, id, isBack ? now : null);
+    if (item.ledgerEntryId !== null) settleSetting(tx, machine, item, isBack, now);
+  });
+}
+
+/** Entered again where something else is in force since; taken out again where it was put back by mistake. */
+function settleSetting(db: Db, machine: Machine, item: ToPutBack, isBack: boolean, now: number): void {
+  const entries = entriesOf(db, ownerOfMachine(machine.id));
+  const kept = entries.find((e) => e.id === item.ledgerEntryId);
+  if (!kept || kept.holderId === null) return;
+  const newest = entries.find((e) => e.undoneAt === null && e.setting === kept.setting && e.holderId === kept.holderId);
+  if (!isBack) {
+    if (newest?.origin === "restored" && newest.at === item.closedAt) takeBackNewest(db, machine.id, newest.id, now);
+    return;
+  }
+  if (kept.value === null || isSame(newest?.value ?? null, kept.value)) return;
+  const again = { machine: machine.slug, entryId: kept.id, holderId: kept.holderId };
+  putBackValue(db, { ...again, readBack: true, note: item.what }, now);
 }
 
 function known(db: Db, slug: string): Machine {

@@ -6,7 +6,7 @@ import { burnFileOf } from "../../core/procedures/burn-file";
 import { readQuantities } from "../../core/procedures/draft";
 import { USUAL_DIALECT } from "../../core/procedures/gcode-dialect";
 import { axesSchema, type HeldSetting, type MachineSpec, machineKindSchema } from "../../core/procedures/machine-spec";
-import { isHeldAtMachine, senseFixedBy, tableKindSchema, unitsOf } from "../../core/procedures/setting";
+import { senseFixedBy, tableKindSchema, unitsOf } from "../../core/procedures/setting";
 import type { Db } from "../../data/database";
 import { toColumn } from "../../data/json-column";
 import { entriesOf, ownerOfMachine } from "../../data/ledger";
@@ -175,7 +175,7 @@ function withoutDropped(input: MachineInput, held: MachineSpec["held"]): Machine
 
 /** Just the settings that procedures of its kind correct. */
 function heldFrom(input: MachineInput): Record<string, HeldSetting> {
-  const settings = settingsOf(input.kind).filter(isHeldAtMachine);
+  const settings = settingsOf(input.kind);
   return Object.fromEntries(
     settings.flatMap((setting) => {
       const given = input.held[setting.key];

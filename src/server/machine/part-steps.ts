@@ -1,7 +1,8 @@
 /** Optics and rotaries: what is known of them, and which is fitted where since when. Texts as typed. */
 import { z } from "zod";
+import { plain } from "../../core/metrology/quantity-text";
 import { parseReading } from "../../core/metrology/reading-text";
-import type { PartKind, PartSpec } from "../../core/procedures/part-spec";
+import { type PartKind, type PartSpec, setAsideSchema, stepsOfDrive } from "../../core/procedures/part-spec";
 import type { Db } from "../../data/database";
 import { type Machine, machineById, machineBySlug } from "../../data/machines";
 import {
@@ -30,8 +31,11 @@ export const partInputSchema = z.object({
   ...{ focalLength: typed, workingDistance: typed, field: typed, lensWavelength: typed, ring: typed, printed: typed },
   /** Rotaries. */
   drive: z.enum(["roller", "chuck"]),
-  rollerDiameter: typed,
-  steps: typed,
+  ...{ rollerDiameter: typed, steps: typed, motorSteps: typed, microsteps: typed, ratio: typed },
+  ...{ thinnest: typed, thickest: typed, mostStepsPerS: typed },
+  replaces: z.enum(["x", "y"]),
+  setAside: z.array(setAsideSchema),
+  setAsideToo: typed,
 });
 export type PartInput = z.infer<typeof partInputSchema>;
 
@@ -63,12 +67,34 @@ function specOf(input: PartInput, label: string): PartSpec {
       wavelengthNm: input.lensWavelength.trim() === "" ? null : wavelengthNm(input.lensWavelength, "lensWavelength"),
       ringDiameterMm: length(input.ring, "ring"),
     };
-  return {
-    ...{ kind: "rotary", label, drive: input.drive },
-    rollerDiameterMm: input.drive === "roller" ? length(input.rollerDiameter, "rollerDiameter") : null,
-    stepsPerRevolution: steps(input.steps),
-  };
+  return rotaryFrom(input, label);
 }
+
+function rotaryFrom(input: PartInput, label: string): PartSpec {
+  const [motorSteps, microsteps] = [whole(input.motorSteps, "motorSteps"), whole(input.microsteps, "microsteps")];
+  const ratio = number(input.ratio, "ratio", "Type how often the motor turns for one turn, for example 3.5 or 60/20.");
+  const said = number(input.steps, "steps", "Type the number of steps in one revolution.");
+  const [thinnestMm, thickestMm] = [length(input.thinnest, "thinnest"), length(input.thickest, "thickest")];
+  if (thinnestMm !== null && thickestMm !== null && thinnestMm >= thickestMm)
+    throw new Refusal("thickest", "The thickest part must be thicker than the thinnest.");
+  const rotary = {
+    ...{ label, drive: input.drive, replaces: input.replaces, motorSteps, microsteps, ratio },
+    rollerDiameterMm: input.drive === "roller" ? length(input.rollerDiameter, "rollerDiameter") : null,
+    ...{ thinnestMm, thickestMm, stepsPerRevolution: said },
+    mostStepsPerS: number(input.mostStepsPerS, "mostStepsPerS", "Type steps a second, for example 20000."),
+    ...{ setAside: [...new Set(input.setAside)], setAsideToo: input.setAsideToo.trim() },
+  };
+  const made = stepsOfDrive(rotary);
+  if (said !== null && made !== null && Math.abs(made - said) > SAME_STEPS * said)
+    throw new Refusal(
+      "steps",
+      `Motor, microsteps and ratio make ${plain(made, 1)}, not ${plain(said, 1)}. Leave this empty, or set one of them right.`,
+    );
+  return { kind: "rotary", ...rotary, stepsPerRevolution: made };
+}
+
+/** Steps that are typed and steps that are made agree within this share: ratios are rounded. */
+const SAME_STEPS = 0.001;
 
 function length(text: string, field: string): number | null {
   if (text.trim() === "") return null;
@@ -79,13 +105,20 @@ function length(text: string, field: string): number | null {
   return read.value;
 }
 
-function steps(text: string): number | null {
+function number(text: string, field: string, help: string): number | null {
   if (text.trim() === "") return null;
   const read = parseReading(text, "ratio", "one");
-  if (!read.ok) throw new Refusal("steps", read.message);
+  if (!read.ok) throw new Refusal(field, read.message);
   if (!(read.value > 0 && read.value <= MOST_STEPS))
-    throw new Refusal("steps", "Type the number of steps in one revolution, or leave it empty where it is not known.");
+    throw new Refusal(field, `${help} Leave it empty where it is not known.`);
   return read.value;
+}
+
+function whole(text: string, field: string): number | null {
+  const value = number(text, field, "Type a whole number, for example 200 or 16.");
+  if (value !== null && !Number.isInteger(value))
+    throw new Refusal(field, "Pulses are whole: type a whole number, for example 200 or 16.");
+  return value;
 }
 
 /**

@@ -1,5 +1,6 @@
 /** Parts, holders, changes, the ledger by hand, archiving: what a workshop writes down beside its trials. */
 import { beforeEach, describe, expect, it } from "vitest";
+import { rotaryOf } from "../../core/procedures/part-spec";
 import type { Database } from "../../data/database";
 import { entriesOf, ownerOfMachine } from "../../data/ledger";
 import { holdersOf, machineBySlug } from "../../data/machines";
@@ -25,7 +26,8 @@ const DAY = 86_400_000;
 const OPTIC: PartInput = {
   ...{ id: null, kind: "optic", label: "38.1", focalLength: "1.5 in" },
   ...{ workingDistance: "", field: "", lensWavelength: "", ring: "", printed: "" },
-  ...{ drive: "roller", rollerDiameter: "", steps: "" },
+  ...{ drive: "roller", rollerDiameter: "", steps: "", motorSteps: "", microsteps: "", ratio: "" },
+  ...{ thinnest: "", thickest: "", mostStepsPerS: "", replaces: "y", setAside: [], setAsideToo: "" },
 };
 
 let db: Database;
@@ -87,14 +89,35 @@ describe("optics and rotaries", () => {
   it("have names of their own, and not known is an answer", () => {
     expect(refusal(() => keepPart(db, { ...OPTIC, label: " 50.8" }, NOW))).toMatchObject({ field: "label" });
     expect(refusal(() => keepPart(db, { ...OPTIC, focalLength: "0" }, NOW))).toMatchObject({ field: "focalLength" });
-    const id = keepPart(db, { ...OPTIC, kind: "rotary", label: "Rollers", steps: "5000" }, NOW);
+    const rollers = { ...OPTIC, kind: "rotary" as const, label: "Rollers" };
+    const id = keepPart(db, { ...rollers, steps: "5000" }, NOW);
     expect(view("alder").parts.find((p) => p.id === id)?.spec).toEqual({
-      ...{ kind: "rotary", label: "Rollers", drive: "roller", rollerDiameterMm: null, stepsPerRevolution: 5000 },
+      ...{ kind: "rotary", ...rotaryOf({ label: "Rollers", drive: "roller", stepsPerRevolution: 5000 }) },
     });
     swapPart(db, { machine: "alder", kind: "rotary", partId: id, at: null }, NOW);
     expect(view("alder").fitted).toMatchObject({ optic: { label: "50.8" }, rotary: { label: "Rollers" } });
     keepPart(db, { ...OPTIC, id, kind: "rotary", label: "Rollers, long", drive: "chuck" }, NOW + 1);
     expect(view("alder", NOW + 2).fitted.rotary?.label).toBe("Rollers, long");
+  });
+});
+
+describe("what is known of a rotary", () => {
+  const rollers = { ...OPTIC, kind: "rotary" as const, label: "Rollers" };
+  const described = { motorSteps: "200", microsteps: "16", ratio: "60/20" };
+  const spec = (id: number) => view("alder").parts.find((p) => p.id === id)?.spec;
+
+  it("is made of its motor, driver and gear, with what is switched off for it", () => {
+    const id = keepPart(db, { ...rollers, ...described, setAside: ["limits", "limits"], setAsideToo: " fan " }, NOW);
+    expect(spec(id)).toMatchObject({ stepsPerRevolution: 9600, ratio: 3, setAside: ["limits"], setAsideToo: "fan" });
+  });
+
+  it("is refused at its field: steps that do not agree, pulses that are not whole, sizes the wrong way round", () => {
+    const field = (input: Partial<PartInput>) => refusal(() => keepPart(db, { ...rollers, ...input }, NOW)).field;
+    expect(field({ ...described, steps: "5000" })).toBe("steps");
+    expect(field({ microsteps: "12.5" })).toBe("microsteps");
+    expect(field({ ratio: "0" })).toBe("ratio");
+    expect(field({ thinnest: "80", thickest: "20" })).toBe("thickest");
+    expect(field({ mostStepsPerS: "fast" })).toBe("mostStepsPerS");
   });
 });
 

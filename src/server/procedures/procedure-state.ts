@@ -6,7 +6,7 @@ import { countText } from "../../core/metrology/count-text";
 import { withUncertainty } from "../../core/metrology/quantity-text";
 import type { LengthUnit } from "../../core/metrology/units";
 import type { AnyProcedure } from "../../core/procedures/contract";
-import { isSameOptic } from "../../core/procedures/fitted-optic";
+import { heldThrough, isSamePart } from "../../core/procedures/fitted-part";
 import { effectOfFitting, type Need, reasonOf, WHY } from "../../core/procedures/need";
 import { entryBefore, isSame } from "../../core/procedures/setting-history";
 import { shownUnit } from "../../core/procedures/shown-unit";
@@ -190,16 +190,16 @@ export function leftOver(verdict: Verdict, length: LengthUnit): string {
 
 type Proof = { trial: Trial; verdict: KeptVerdict };
 
-/** With the optic that is fitted, where the procedure depends on it and there is one; else the newest of all. */
+/** With the optic or the rotary that is fitted, where the procedure depends on it and there is one; else the newest of all. */
 function newestProof({ fittings, verdictsOf }: MachineRecord, { needs }: AnyProcedure, trials: readonly Trial[]) {
   const proofs = trials.flatMap((trial): Proof[] => {
     const verdict = verdictsOf(trial.id).findLast((v) => v.purpose === "proof" && v.result.result === "proved");
     return verdict ? [{ trial, verdict }] : [];
   });
-  const own = needs.some((n) => n.on === "optic")
-    ? proofs.find((p) => isSameOptic(fittings, p.verdict.acceptedAt, Number.POSITIVE_INFINITY))
-    : undefined;
-  return own ?? proofs[0] ?? null;
+  const kinds = (["optic", "rotary"] as const).filter((kind) => needs.some((n) => n.on === kind));
+  const isOwn = (p: Proof) =>
+    kinds.every((kind) => isSamePart(fittings, kind, p.verdict.acceptedAt, Number.POSITIVE_INFINITY));
+  return proofs.find(isOwn) ?? proofs[0] ?? null;
 }
 
 type Change = Standing["changes"][number];
@@ -209,7 +209,7 @@ function changesSince(record: MachineRecord, procedure: AnyProcedure, proof: Pro
   const { trial, verdict } = proof;
   const isOwn = ({ setting, at }: LedgerEntry) => {
     const spec = procedure.settings.find((s) => s.key === setting);
-    return spec && (spec.owner !== "optic" || isSameOptic(record.fittings, at, verdict.acceptedAt));
+    return spec && heldThrough(spec, record.fittings, at, verdict.acceptedAt);
   };
   const own = record.entries
     .filter((e) => isOwn(e) && e.trialId !== trial.id && e.origin !== "found")

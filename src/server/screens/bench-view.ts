@@ -7,6 +7,7 @@ import type { Db } from "../../data/database";
 import { allMachines, everyMachine } from "../../data/machines";
 import { toPutBackOf } from "../../data/put-back";
 import { behindOf } from "../machine/open-holders";
+import { type PutBackView, putBackViews } from "../machine/to-put-back-view";
 import { type MachineRecord, machineRecord } from "../procedures/machine-record";
 import { settingLabel, settingUnit } from "../procedures/settings";
 import { type BenchMachine, benchMachine, type OpenTrial } from "./bench-machine";
@@ -19,7 +20,7 @@ export type OpenHolder = {
   code: string | null;
   href: string;
 };
-export type OpenPutBack = { id: number; what: string; machine: string; slug: string; openedAt: number };
+export type OpenPutBack = PutBackView & { machine: string; slug: string };
 export type LastEntry = {
   id: number;
   label: string;
@@ -53,10 +54,9 @@ export function benchView(db: Db, now: number, length: LengthUnit = "mm"): Bench
       .map((m) => ({ slug: m.slug, name: m.spec.name })),
     open: views.flatMap((v) => v.open).sort((a, b) => b.begunAt - a.begunAt),
     openHolders: records.flatMap(openHoldersOf),
-    putBack: records.flatMap(({ machine }) =>
-      toPutBackOf(db, machine.id).map(({ id, what, openedAt }) => ({
-        ...{ id, what, openedAt },
-        ...{ machine: machine.spec.name, slug: machine.slug },
+    putBack: records.flatMap(({ machine, entries }) =>
+      putBackViews(machine, toPutBackOf(db, machine.id), entries).map((item) => ({
+        ...{ ...item, machine: machine.spec.name, slug: machine.slug },
       })),
     ),
     lastEntered: records

@@ -4,15 +4,16 @@ import { CHANGES, type ChangeKind, changesOn } from "../../core/procedures/chang
 import { type MachineKind, machineKindSchema } from "../../core/procedures/machine-spec";
 import type { Effect } from "../../core/procedures/need";
 import type { PartKind, PartSpec } from "../../core/procedures/part-spec";
-import { isHeldAtMachine, isHeldBy, type SettingSpec } from "../../core/procedures/setting";
+import { isHeldBy, type SettingSpec } from "../../core/procedures/setting";
 import type { Db } from "../../data/database";
 import type { MachineEvent } from "../../data/events";
 import type { LedgerEntry } from "../../data/ledger";
 import { everyHolderOf, type HolderRole, type Machine, machineById, machineBySlug } from "../../data/machines";
 import { allParts, type Fitting, fittedAt, fittedPart } from "../../data/parts";
 import { practiceOf } from "../../data/practice";
-import { type ToPutBack, toPutBackOf } from "../../data/put-back";
+import { toPutBackOf } from "../../data/put-back";
 import { historyWords } from "../machine/archive-steps";
+import { type PutBackView, putBackViews } from "../machine/to-put-back-view";
 import { controllerOf } from "../practice/practice-machine";
 import { type MachineRecord, machineRecord } from "../procedures/machine-record";
 import { offeredProcedures } from "../procedures/procedures";
@@ -36,7 +37,7 @@ export function machineFormView(): MachineFormView {
   const kinds = machineKindSchema.options;
   const kept = (kind: MachineKind): KeptSetting[] =>
     settingsOf(kind)
-      .filter((s) => isHeldAtMachine(s) && s.shape !== "map")
+      .filter((s) => s.shape !== "map")
       .map(({ onlyWhere = null, ...setting }) => ({ ...setting, onlyWhere }));
   return {
     settings: Object.fromEntries(kinds.map((kind) => [kind, kept(kind)])) as Record<MachineKind, KeptSetting[]>,
@@ -73,7 +74,7 @@ export type MachineView = BenchMachine & {
   fittings: Fitting[];
   changes: ChangeView[];
   events: MachineEvent[];
-  putBack: ToPutBack[];
+  putBack: PutBackView[];
   /** What hangs on it; `null` where it may be deleted. */
   history: string | null;
   practiceTable: { at: number; value: number }[] | null;
@@ -113,7 +114,7 @@ export function machineView(db: Db, slug: string, now: number, length: LengthUni
       effects: effectsOf(machine, kind),
     })),
     events: record.events,
-    putBack: toPutBackOf(db, machine.id),
+    putBack: putBackViews(machine, toPutBackOf(db, machine.id), record.entries),
     history: historyWords(db, machine),
     practiceTable: practice ? controllerOf(practice).table : null,
   };

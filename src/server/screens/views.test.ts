@@ -108,7 +108,9 @@ describe("the page of a machine", () => {
     expect(gantry.find((s) => s.key === "scan offset")?.larger).toEqual({
       ...{ positive: "marks earlier", negative: "marks later" },
     });
-    expect(settings.galvo.map((s) => s.key)).toEqual(["focus height", "stored height"]);
+    expect(settings.galvo.map((s) => s.key)).toEqual([
+      ...["focus height", "stored height", "rotary steps", "rotary roller diameter"],
+    ]);
   });
 });
 

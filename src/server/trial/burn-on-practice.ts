@@ -6,7 +6,7 @@ import { burnFileOf } from "../../core/procedures/burn-file";
 import type { Db } from "../../data/database";
 import { fromColumn, toColumn } from "../../data/json-column";
 import { addBurn, burnOf, type PracticeRow, practiceOf } from "../../data/practice";
-import { freezeRound, type Round } from "../../data/rounds";
+import type { Round } from "../../data/rounds";
 import { svgOf } from "../../formats/svg-writer";
 import { trueCorner } from "../../practice/gantry";
 import type { PracticeTruth } from "../../practice/practice-truth";
@@ -14,6 +14,7 @@ import { seeded, seedOf } from "../../practice/random";
 import { type BurnedPiece, burnFile, type PracticeAnswer, siteReader } from "../../rehearsal/practice-burn";
 import { controllerOf, truthOf } from "../practice/practice-machine";
 import { Refusal } from "../refusal";
+import { freezeBurn } from "./freeze-burn";
 import { roundGcode } from "./round-gcode";
 import { roundPiece } from "./round-piece";
 import { couponCode, type FullTrial, fullTrial, laidOut, roundOf } from "./trial-record";
@@ -70,7 +71,7 @@ export function burnOnPractice(db: Db, trialId: number, n: number, file: string 
   );
   if (!burn.ok) throw new Refusal("file", burn.message);
   db.transaction((tx) => {
-    if (!freezeRound(tx, round.id, frozen, now)) throw new Refusal("round", "This round is burned already.");
+    freezeBurn(tx, full, round, frozen, now);
     addBurn(tx, { roundId: round.id, file: text, marks: toColumn({ marks: burn.marks, corner: burn.corner }) }, now);
   });
 }
@@ -109,6 +110,7 @@ export function readOnPractice(
     round.spec,
     truth,
     full.machine,
+    controllerOf(row),
   )(
     {
       placingMm: session.gauge.placing?.sdMm ?? HAND_PLACING_MM,

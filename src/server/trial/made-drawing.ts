@@ -4,7 +4,7 @@ import type { Piece } from "../../core/coupon/piece";
 import type { Artefact } from "../../core/procedures/outcome";
 import type { Db } from "../../data/database";
 import { Refusal } from "../refusal";
-import { type FullTrial, historyOf, opticNow } from "./trial-record";
+import { type FullTrial, fittedNow, historyOf } from "./trial-record";
 
 const LINE_HEIGHTS = 1.7;
 
@@ -14,7 +14,7 @@ export function madeDrawing(db: Db, full: FullTrial, n: number, name: string, da
   const made = outcome.status === "solved" ? outcome.artefacts.find((a) => a.name === name) : undefined;
   if (made?.kind !== "drawing")
     throw new Refusal("file", "This is not worked out yet: type its numbers in Correct first.");
-  const optic = opticNow(db, full.trial.machineId).optic?.label ?? "";
+  const optic = fittedNow(db, full.trial.machineId).optic?.label ?? "";
   return signed(made, [full.machine.name, optic, day.toISOString().slice(0, 10)].filter(Boolean));
 }
 

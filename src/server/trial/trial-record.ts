@@ -4,7 +4,7 @@ import type { Gauge } from "../../core/metrology/gauge";
 import type { AnyProcedure, History, PlanContext, RoundRecord } from "../../core/procedures/contract";
 import { dayOf } from "../../core/procedures/day";
 import { readDraft } from "../../core/procedures/draft";
-import { isSameOptic } from "../../core/procedures/fitted-optic";
+import { heldThrough } from "../../core/procedures/fitted-part";
 import type { GcodeDialect } from "../../core/procedures/gcode-dialect";
 import type { MachineSpec } from "../../core/procedures/machine-spec";
 import { isHeldBy, type SettingSpec, type SettingsInForce } from "../../core/procedures/setting";
@@ -92,13 +92,13 @@ export function settingsInForce(db: Db, full: FullTrial, actsFrom: "controller" 
   );
 }
 
-/** A setting of the machine with its optic holds while that optic is fitted. */
+/** A setting of the machine with its optic or rotary holds while that one is fitted. */
 export function holdsNow(
   entry: Pick<LedgerEntry, "at">,
-  { owner }: Pick<SettingSpec, "owner">,
+  setting: Pick<SettingSpec, "owner">,
   fittings: readonly Fitting[],
 ): boolean {
-  return owner !== "optic" || isSameOptic(fittings, entry.at, Number.POSITIVE_INFINITY);
+  return heldThrough(setting, fittings, entry.at, Number.POSITIVE_INFINITY);
 }
 
 /** Which coupon a round burns: the first keeps the code of its trial, later ones add their number. */
@@ -114,7 +114,7 @@ export function contextOf(db: Db, full: FullTrial, n: number): PlanContext {
     inForce: settingsInForce(db, full, "controller"),
     ...{ gauges: full.available, tolerance: full.trial.tolerance, day: dayOf(full.trial.begunAt) },
     ...(full.procedure.stock ? { stocks: stocksAtHand(db, stockOfTrial(full)) } : {}),
-    ...opticNow(db, full.trial.machineId),
+    ...fittedNow(db, full.trial.machineId),
   };
 }
 
@@ -124,10 +124,11 @@ export function stockOfTrial({ rounds, procedure }: Pick<FullTrial, "rounds" | "
 }
 
 /** What is fitted now, as a context has it. */
-export function opticNow(db: Db, machineId: number): Pick<PlanContext, "optic"> {
-  const fitted = fittingsOf(db, machineId).find((f) => f.kind === "optic" && f.to === null);
-  const spec = fitted && partById(db, fitted.partId)?.spec;
-  return spec?.kind === "optic" ? { optic: spec } : {};
+export function fittedNow(db: Db, machineId: number): Pick<PlanContext, "optic" | "rotary"> {
+  const specs = fittingsOf(db, machineId).flatMap((f) => (f.to === null ? (partById(db, f.partId)?.spec ?? []) : []));
+  const optic = specs.find((s) => s.kind === "optic");
+  const rotary = specs.find((s) => s.kind === "rotary");
+  return { ...(optic ? { optic } : {}), ...(rotary ? { rotary } : {}) };
 }
 
 export type LaidOut = { plan: unknown; spec: RoundSpec; inForce: SettingsInForce };

@@ -15,7 +15,7 @@ import type { Db } from "../../data/database";
 import { allGauges } from "../../data/gauges";
 import { machineBySlug } from "../../data/machines";
 import { addReading, addSession, countReadings, type TakenReading, takeBackReading } from "../../data/readings";
-import { addRound, askForMore, freezeRound, saveDraft } from "../../data/rounds";
+import { addRound, askForMore, saveDraft } from "../../data/rounds";
 import { stocksAtHand } from "../../data/stocks";
 import { setDecision } from "../../data/trials";
 import { faultText } from "../../formats/parsed";
@@ -24,6 +24,7 @@ import { knownEye } from "../gauges/gauge-steps";
 import { knownProcedure } from "../procedures/procedures";
 import { Refusal } from "../refusal";
 import { openTrial } from "./check-steps";
+import { freezeBurn } from "./freeze-burn";
 import { type BurnedRound, burnedRound, contextOf, fullTrial, historyOf, laidOut, roundOf } from "./trial-record";
 
 /** So many doubts about a sheet are said at once. */
@@ -79,8 +80,7 @@ export function keepDraft(db: Db, trialId: number, n: number, draft: Draft, base
 export function markBurned(db: Db, trialId: number, n: number, now: number): void {
   const full = fullTrial(db, trialId);
   const round = roundOf(full, n);
-  if (!freezeRound(db, round.id, laidOut(db, full, round), now))
-    throw new Refusal("round", "This round is burned already.");
+  db.transaction((tx) => freezeBurn(tx, full, round, laidOut(tx, full, round), now));
 }
 
 /**

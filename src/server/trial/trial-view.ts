@@ -1,11 +1,10 @@
 /** A trial as the page receives it: plain data, nothing that only a server can hold. */
 import type { RoundSpec } from "../../core/coupon/round-spec";
 import type { Gauge } from "../../core/metrology/gauge";
-import type { Purpose } from "../../core/procedures/contract";
+import type { PlanContext, Purpose } from "../../core/procedures/contract";
 import type { Draft } from "../../core/procedures/draft";
 import type { GcodeDialect } from "../../core/procedures/gcode-dialect";
 import type { MachineSpec } from "../../core/procedures/machine-spec";
-import type { OpticSpec } from "../../core/procedures/part-spec";
 import type { SettingsInForce } from "../../core/procedures/setting";
 import type { State } from "../../core/procedures/state";
 import type { StockAtHand } from "../../core/procedures/stock-at-hand";
@@ -27,8 +26,8 @@ import {
   contextOf,
   couponCode,
   type FullTrial,
+  fittedNow,
   fullTrial,
-  opticNow,
   readingStamp,
   settingsInForce,
   stockOfTrial,
@@ -65,7 +64,7 @@ export type TrialView = {
   machineSlug: string;
   optic: string | null;
   /** What is fitted now, as layouts need it. */
-  opticNow: OpticSpec | null;
+  fittedNow: Pick<PlanContext, "optic" | "rotary">;
   tolerance: number;
   decisions: Record<string, string>;
   begunAt: number;
@@ -105,7 +104,7 @@ export function trialView(db: Db, trialId: number, now: number): TrialView {
     dialect: full.dialect,
     machineSlug: full.machineSlug,
     optic: fittedPart(db, trial.machineId, "optic", trial.begunAt)?.label ?? null,
-    opticNow: opticNow(db, trial.machineId).optic ?? null,
+    fittedNow: fittedNow(db, trial.machineId),
     tolerance: trial.tolerance,
     decisions: trial.decisions,
     begunAt: trial.begunAt,

@@ -1,36 +1,25 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { toast } from "sonner";
-import { inUnit, plain } from "../../core/metrology/quantity-text";
 import type { PartKind } from "../../core/procedures/part-spec";
 import { keepPart } from "../../server/actions/workshop-actions";
 import type { PartView } from "../../server/screens/machine-view";
 import { Button } from "../primitives/button";
-import { PickField, TextField } from "../primitives/fields";
+import { TextField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";
 import { textFields } from "../primitives/text-fields";
 import { useAction } from "../primitives/use-action";
 import { useSurviving } from "../primitives/use-surviving";
-
-type Texts = Record<
-  | "label"
-  | "focalLength"
-  | "workingDistance"
-  | "field"
-  | "lensWavelength"
-  | "ring"
-  | "printed"
-  | "rollerDiameter"
-  | "steps",
-  string
-> & { drive: "roller" | "chuck" };
+import { type PartTexts, partTexts } from "./part-texts";
+import { RotaryFields } from "./rotary-fields";
 
 /** What is known of an optic or a rotary; empty is not known. `part` is `null` for a new one. */
 export function PartForm({ kind, part, onDone }: { kind: PartKind; part: PartView | null; onDone: () => void }) {
   const router = useRouter();
-  const [texts, setTexts, forget] = useSurviving<Texts>(`${kind} ${part?.id ?? ""}`, textsOf(part));
+  const [texts, setTexts, forget] = useSurviving<PartTexts>(`${kind} ${part?.id ?? ""}`, partTexts(part));
   const { busy, fault, run } = useAction();
-  const field = textFields(texts, setTexts, fault);
+  const { setAside, ...words } = texts;
+  const field = textFields(words, (change) => setTexts((all) => ({ ...all, ...change(all) })), fault);
   return (
     <form
       aria-label={part ? `What is known of ${part.spec.label}` : `New ${kind}`}
@@ -64,20 +53,12 @@ export function PartForm({ kind, part, onDone }: { kind: PartKind; part: PartVie
             <TextField label="Printed on it" words {...field("printed")} className="col-span-2" />
           </>
         ) : (
-          <>
-            <PickField
-              label="Drive"
-              {...field("drive")}
-              choices={[
-                { value: "roller", label: "roller" },
-                { value: "chuck", label: "chuck" },
-              ]}
-            />
-            {texts.drive === "roller" && (
-              <TextField label="Roller diameter" {...field("rollerDiameter")} why="Empty: not known." />
-            )}
-            <TextField label="Steps per revolution" {...field("steps")} why="Empty: not known." />
-          </>
+          <RotaryFields
+            texts={texts}
+            field={field}
+            setAside={setAside}
+            onSetAside={(next) => setTexts((all) => ({ ...all, setAside: next }))}
+          />
         )}
       </div>
       {fault.message && !(fault.field in texts) && <Fault>{fault.message}</Fault>}
@@ -89,25 +70,4 @@ export function PartForm({ kind, part, onDone }: { kind: PartKind; part: PartVie
       </div>
     </form>
   );
-}
-
-function textsOf(part: PartView | null): Texts {
-  const empty: Texts = {
-    ...{ label: "", focalLength: "", workingDistance: "", field: "", lensWavelength: "", ring: "", printed: "" },
-    ...{ drive: "roller", rollerDiameter: "", steps: "" },
-  };
-  if (!part) return empty;
-  const mm = (value: number | null) => (value === null ? "" : inUnit(value, "mm"));
-  const { spec } = part;
-  if (spec.kind === "optic")
-    return {
-      ...{ ...empty, label: spec.label, printed: spec.printed, focalLength: mm(spec.focalLengthMm) },
-      ...{ workingDistance: mm(spec.workingDistanceMm), field: mm(spec.fieldMm), ring: mm(spec.ringDiameterMm) },
-      lensWavelength: spec.wavelengthNm === null ? "" : plain(spec.wavelengthNm),
-    };
-  return {
-    ...empty,
-    ...{ label: spec.label, drive: spec.drive, rollerDiameter: mm(spec.rollerDiameterMm) },
-    steps: spec.stepsPerRevolution === null ? "" : plain(spec.stepsPerRevolution),
-  };
 }

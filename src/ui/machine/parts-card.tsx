@@ -194,6 +194,7 @@ function factsOf(spec: PartSpec): string {
     spec.drive,
     spec.rollerDiameterMm === null ? "" : `Ø ${inUnit(spec.rollerDiameterMm, "mm")}`,
     spec.stepsPerRevolution === null ? "" : `${plain(spec.stepsPerRevolution)} steps per revolution`,
+    `in the place of ${spec.replaces.toUpperCase()}`,
   ]
     .filter(Boolean)
     .join(", ");

@@ -2,13 +2,14 @@
 import { useRouter } from "next/navigation";
 import { toast } from "sonner";
 import { settlePutBack } from "../../server/actions/workshop-actions";
+import type { PutBackView } from "../../server/machine/to-put-back-view";
 import { Ago } from "../primitives/ago";
 import { Button } from "../primitives/button";
 import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";
 
 type Props = {
-  item: { id: number; what: string; openedAt: number };
+  item: PutBackView;
   /** Address of its machine, and its name where that is not plain from the page. */
   machine: string;
   name?: string;
@@ -35,10 +36,15 @@ export function PutBackItem({ item, machine, name, now }: Props) {
         <p className="text-[14px] text-ink2">
           {name && `${name} · `}for <Ago at={item.openedAt} now={now} plain />
         </p>
+        {item.value && <p className="text-[14px]">as found: {item.value}</p>}
+        {item.isUnknown && (
+          <p className="text-[14px] text-ink2">What it was is not known: write it down before it is changed.</p>
+        )}
         {fault.message && <Fault>{fault.message}</Fault>}
       </div>
       <Button weight="small" disabled={busy} onClick={() => settle(true)}>
-        Put back<span className="sr-only"> {item.what}</span>
+        {item.value ? "Entered again" : "Put back"}
+        <span className="sr-only"> {item.what}</span>
       </Button>
     </div>
   );

@@ -36,9 +36,8 @@ export function procedureOf(view: TrialView): AnyProcedure {
 
 /** What a round is laid out with. */
 export function planContext(view: TrialView, couponCode: string): PlanContext {
-  const optic = view.opticNow ? { optic: view.opticNow } : {};
   const { machine, heldNow: inForce, gauges, tolerance, begunAt, stocks } = view;
-  return { machine, couponCode, inForce, gauges, tolerance, stocks, day: dayOf(begunAt), ...optic };
+  return { machine, couponCode, inForce, gauges, tolerance, stocks, day: dayOf(begunAt), ...view.fittedNow };
 }
 
 /** Where a round that is to come begins: at its layout, where something is left to be said there. */

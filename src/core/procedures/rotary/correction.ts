@@ -1,0 +1,126 @@
+/**
+ * The one number that makes up for the drive, from how much farther the surface goes than it should.
+ *
+ *   steps new = steps / ratio,   roller diameter new = diameter ratio
+ *
+ * Only their quotient matters. Off by more than 5 % the steps are wrong, by less the diameter is (common practice, no source). In a chuck the
+ * diameter is that of the part: it is measured, never tuned.
+ */
+import { expandedUncertainty } from "../../fitting/student-t";
+import { freedomOf, measured } from "../../metrology/measured";
+import { fixed, plain, signed } from "../../metrology/quantity-text";
+import { fromInternal, UNITS } from "../../metrology/units";
+import type { History, RoundRecord } from "../contract";
+import { entryShape } from "../entry-text";
+import { holdOf, numberCorrection, numberIn } from "../number-correction";
+import type { Correction, CorrectionRow } from "../outcome";
+import { HELD, type RotaryPlan, sentMm } from "./plan-type";
+import type { TravelRead } from "./read-travel";
+import { ROLLER_DIAMETER, ROTARY_SETTINGS, ROTARY_STEPS } from "./setting";
+
+export const ESTIMATE = "travel";
+export const ACCEPT = "accept:travel";
+/** Beyond this the steps are taken to be wrong, below it the roller. (common practice, no source) */
+const STEPS_BEYOND = 0.05;
+/** A drive that is off by more than this many times is asked about: a wild first value is a usual thing, but so is a slip. */
+const ASKED_BEYOND = 12;
+const RATIO_DECIMALS = 5;
+
+export type Chosen = { setting: string; why: string };
+
+/** Which settings a burn with this plan is to correct. */
+export function settingsOf({ drive, holds = "both" }: Pick<RotaryPlan, "drive" | "holds">): string[] {
+  if (drive === "chuck" || holds === "steps") return [ROTARY_STEPS];
+  return holds === "diameter" ? [ROLLER_DIAMETER] : [ROTARY_STEPS, ROLLER_DIAMETER];
+}
+
+/** Which of them is corrected, and why; `null` while none is read back. */
+export function chosenFor(round: RoundRecord<RotaryPlan>, { ratio }: TravelRead): Chosen | null {
+  const known = settingsOf(round.plan).filter((key) => numberIn(round, key));
+  const [first] = known;
+  if (!first) return null;
+  if (round.plan.drive === "chuck")
+    return { setting: first, why: "In a chuck the steps are corrected: the part's diameter is measured, never tuned." };
+  if (known.length < 2)
+    return {
+      setting: first,
+      why: `${HELD[first === ROTARY_STEPS ? "steps" : "diameter"]}: it is what is known of the two.`,
+    };
+  const off = Math.abs(ratio.quantity.value - 1);
+  const percent = `${plain(100 * off, 1)} %`;
+  return off > STEPS_BEYOND
+    ? { setting: ROTARY_STEPS, why: `Off by ${percent}: no roller is measured so badly, the steps are wrong.` }
+    : {
+        setting: ROLLER_DIAMETER,
+        why: `Off by ${percent}: steps come in round numbers, so it is the roller, under the load of a part.`,
+      };
+}
+
+/** @returns `null` while no number in force is read back */
+export function travelCorrection(
+  history: History<RotaryPlan>,
+  round: RoundRecord<RotaryPlan>,
+  read: TravelRead,
+): Correction | null {
+  const chosen = chosenFor(round, read);
+  const spec = ROTARY_SETTINGS.find((s) => s.key === chosen?.setting);
+  const old = spec ? numberIn(round, spec.key) : null;
+  if (!chosen || !spec || !old) return null;
+  const { quantity: ratio } = read.ratio;
+  const isSteps = spec.key === ROTARY_STEPS;
+  const exact = isSteps ? old / ratio.value : old * ratio.value;
+  const change = measured(exact - old, (exact * ratio.standardUncertainty) / ratio.value, freedomOf(ratio));
+  const held = holdOf(history.machine, spec);
+  const { decimals } = entryShape(held, spec.unit);
+  const shown = (value: number) => fixed(fromInternal(value, held.unit), decimals + 1);
+  return numberCorrection(history.machine, {
+    ...{ spec, estimate: ESTIMATE, old, change },
+    arithmetic: [
+      ...travelLines(round.plan, read),
+      chosen.why,
+      `${shown(old)} ${isSteps ? "÷" : "×"} ${fixed(ratio.value, RATIO_DECIMALS)} = ${shown(exact)} ${UNITS[held.unit].symbol}`,
+    ],
+    leaves: (rounding) => {
+      const share = ((isSteps ? 1 : -1) * rounding) / exact;
+      return `rounding leaves ${signed(100 * share, 4)} %, ${signed(share * sentMm(round.plan), 3)} mm over ${plain(sentMm(round.plan), 1)} mm`;
+    },
+    doubt: doubtOf(history, ratio),
+  });
+}
+
+/** How far it went, how far it was to go, and the quotient. */
+function travelLines(
+  plan: RotaryPlan,
+  { read, travelled, due, sent, around, ratio, marked, resting }: TravelRead,
+): string[] {
+  const lines: string[] = [];
+  if (around !== null) lines.push(`around where it is marked: ${plain(around, 3)} mm`);
+  if (plan.way === "wrap") {
+    const gap = around === null ? 0 : around - travelled;
+    lines.push(
+      read.gap === undefined
+        ? "lines lie on each other: no gap"
+        : `gap ${signed(read.gap, 3)} and a line of ${plain(read.width ?? 0, 3)} mm: ${signed(gap, 3)} mm`,
+    );
+  }
+  lines.push(`travelled ${plain(travelled, 3)} mm, sent ${plain(sent, 3)} mm`);
+  if (marked && resting)
+    lines.push(
+      `marked Ø ${plain(marked.quantity.value, 3)}, resting on Ø ${plain(resting.quantity.value, 3)}: due ${plain(due, 3)} mm`,
+    );
+  else if (plan.drive === "chuck")
+    lines.push(
+      `told Ø ${plain(plan.diameterMm, 3)}, measured Ø ${plain(marked?.quantity.value ?? 0, 3)}: due ${plain(due, 3)} mm`,
+    );
+  return [...lines, `travelled ÷ due = ${fixed(ratio.quantity.value, RATIO_DECIMALS)}`];
+}
+
+function doubtOf({ decisions }: History<RotaryPlan>, ratio: TravelRead["ratio"]["quantity"]): CorrectionRow["doubt"] {
+  const times = Math.max(ratio.value, 1 / ratio.value);
+  if (times - (expandedUncertainty(ratio) * times) / ratio.value <= ASKED_BEYOND || decisions[ACCEPT] === "yes")
+    return null;
+  return {
+    why: `The drive would be off ${plain(times, 1)} times: are whole turns counted, is the right number read back, and in the right unit? If so, accept it.`,
+    ...{ site: null, accept: ACCEPT },
+  };
+}

@@ -1,0 +1,165 @@
+/** The close-up: the part seen along its axis with the lines on it, the lines side by side, or the part between the jaws. */
+import type { Detail, Primitive } from "../../drawing/scene";
+import { shownNumber } from "../../metrology/quantity-text";
+import { quantitiesAt } from "../answer";
+import type { Focus, History } from "../contract";
+import { lengthUnitOf } from "../shown-unit";
+import { LANES } from "./layout";
+import { type RotaryPlan, sentMm } from "./plan-type";
+import { SITES } from "./travel";
+
+const RADIUS = 3.6;
+const PART = 1.7;
+const ROUND_POINTS = 48;
+
+type Point = { x: number; y: number };
+type Tone = "ink" | "faint" | "data" | "needs you";
+
+export function detailOf(history: History<RotaryPlan>, focus: Focus): Detail | null {
+  const round = history.rounds.at(-1);
+  const site = round?.spec.sites.find((s) => s.id === focus.site);
+  if (!round || !site) return null;
+  const value = focus.typed ?? quantitiesAt(round.answers, site.id).at(-1) ?? null;
+  const words = value === null ? "?" : shownNumber(Math.abs(value), lengthUnitOf(history), 2);
+  const common = { title: `Detail, ${site.label}`, radius: RADIUS, strip: { low: -2.8, high: 2.8 } };
+  switch (site.id) {
+    case SITES.marked:
+    case SITES.resting:
+      return { ...common, note: "seen along its axis", primitives: partDrawn(round.plan.sizedBy, words) };
+    case SITES.gap:
+      return {
+        ...common,
+        note: "between facing edges; drawn far too large",
+        primitives: lanesDrawn("last", value ?? 1, words, true),
+      };
+    case SITES.back:
+      return {
+        ...common,
+        note: "from the same edge of both; drawn far too large",
+        primitives: lanesDrawn("back", value ?? 1, words, false),
+      };
+    case SITES.width:
+      return { ...common, note: "across the line", primitives: widthDrawn(words) };
+    default:
+      return {
+        ...common,
+        note: "seen along its axis; not to scale",
+        primitives: turnedDrawn(round.plan, site.id, words),
+      };
+  }
+}
+
+function line(points: Point[], tone: Tone, weight: "thin" | "heavy" = "thin", closed = false): Primitive {
+  return { kind: "stroke", points, closed, weight, widthMm: 0, dashed: tone === "faint", tone };
+}
+
+function text(at: Point, said: string, tone: Tone = "data"): Primitive {
+  return { kind: "text", at, text: said, size: 0.9, anchor: "middle", tone };
+}
+
+/** From the top on, the way in which the surface goes by: what is marked later lies farther back. */
+function onRim(radius: number, turned: number): Point {
+  const angle = Math.PI / 2 + turned;
+  return { x: radius * Math.cos(angle), y: radius * Math.sin(angle) };
+}
+
+function rim(radius: number, from: number, to: number): Point[] {
+  return Array.from({ length: ROUND_POINTS + 1 }, (_, i) => onRim(radius, from + ((to - from) * i) / ROUND_POINTS));
+}
+
+function partDrawn(by: RotaryPlan["sizedBy"], words: string): Primitive[] {
+  const circle = line(rim(PART, 0, 2 * Math.PI), "ink", "thin", true);
+  if (by === "around")
+    return [circle, line(rim(PART + 0.18, 0, 2 * Math.PI), "data", "heavy", true), text({ x: 0, y: 0 }, words)];
+  const jaw = (side: 1 | -1) =>
+    line(
+      [
+        { x: side * PART, y: -1 },
+        { x: side * PART, y: 2.4 },
+      ],
+      "faint",
+    );
+  return [
+    circle,
+    ...[jaw(1), jaw(-1)],
+    {
+      kind: "dimension",
+      from: { x: -PART, y: 0 },
+      to: { x: PART, y: 0 },
+      along: "x",
+      at: 0,
+      text: words,
+      tone: "data",
+    },
+  ];
+}
+
+/** Lines side by side in their lanes, the first one fixed. */
+function lanesDrawn(lane: "last" | "back", value: number, words: string, facing: boolean): Primitive[] {
+  const off = value === 0 ? 0 : Math.sign(value) * (lane === "last" ? -1.2 : 1.2);
+  const half = 0.14;
+  const bar = (index: number, y: number, tone: Tone): Primitive =>
+    line(
+      [
+        { x: -2.7 + index * 1.9, y },
+        { x: -1.2 + index * 1.9, y },
+      ],
+      tone,
+      "heavy",
+    );
+  const to = LANES.indexOf(lane);
+  const between = facing ? Math.sign(off) * half : 0;
+  return [
+    bar(0, 0, "ink"),
+    text({ x: -1.95, y: 0.3 }, "1", "ink"),
+    bar(to, off, "ink"),
+    text({ x: -1.95 + to * 1.9, y: off + 0.3 }, lane === "last" ? "2" : "3", "ink"),
+    {
+      ...{ kind: "dimension", from: { x: -1.2, y: between }, to: { x: -2.7 + to * 1.9, y: off - between } },
+      ...{ along: "y", at: 2.6, text: words, tone: "data" },
+    },
+  ];
+}
+
+function widthDrawn(words: string): Primitive[] {
+  return [
+    {
+      ...{ kind: "stroke", closed: false, weight: "mark", widthMm: 1.2, dashed: false, tone: "ink" },
+      points: [
+        { x: -2.4, y: 0 },
+        { x: 1, y: 0 },
+      ],
+    },
+    {
+      kind: "dimension",
+      from: { x: 1, y: -0.6 },
+      to: { x: 1, y: 0.6 },
+      along: "y",
+      at: 1.8,
+      text: words,
+      tone: "data",
+    },
+  ];
+}
+
+/** The part with its first and last line, and what lies between them. */
+function turnedDrawn(plan: RotaryPlan, site: string, words: string): Primitive[] {
+  const turned = Math.min(1.94 * Math.PI, (2 * sentMm(plan)) / plan.diameterMm);
+  const mark = (at: number) => line([onRim(PART - 0.2, at), onRim(PART + 0.35, at)], "ink", "heavy");
+  const isLength = site === SITES.span || site === SITES.line;
+  return [
+    line(rim(PART, 0, 2 * Math.PI), "ink", "thin", true),
+    mark(0),
+    mark(turned),
+    text(onRim(PART + 0.75, 0), "1", "ink"),
+    text(onRim(PART + 0.75, turned), "2", "ink"),
+    line(rim(PART + 0.12, 0, turned), isLength ? "data" : "faint", isLength ? "heavy" : "thin"),
+    ...(site === SITES.first || site === SITES.again ? [ring(onRim(PART, 0))] : []),
+    ...(site === SITES.second ? [ring(onRim(PART, turned))] : []),
+    text({ x: 0, y: -0.2 }, site === SITES.words || site === SITES.turns ? "" : words),
+  ].filter((p) => p.kind !== "text" || p.text !== "");
+}
+
+function ring(at: Point): Primitive {
+  return { kind: "highlight", at, radiusMm: 0.3, sign: "ring", tone: "needs you" };
+}

@@ -1,0 +1,24 @@
+/** What a site should read: a size as it was laid out, everything else as it was read there before. */
+import { mean } from "../../fitting/repeats";
+import { type Measured, measured } from "../../metrology/measured";
+import { quantitiesAt } from "../answer";
+import type { History } from "../contract";
+import type { RotaryPlan } from "./plan-type";
+import { SITES } from "./travel";
+
+/** A part is laid out to within this before it is measured well, mm. */
+const LAID_OUT_WITHIN_MM = 2;
+/** The same place read again, with a rule too, mm. (common practice, no source) */
+const AGAIN_WITHIN_MM = 0.5;
+
+export function expectedAt(history: History<RotaryPlan>, site: string): Measured | null {
+  const round = history.rounds.at(-1);
+  if (!round) return null;
+  const { plan, answers } = round;
+  if (site === SITES.marked || site === SITES.resting) {
+    const across = site === SITES.marked ? plan.diameterMm : (plan.restsOnMm ?? plan.diameterMm);
+    return measured(across * (plan.sizedBy === "around" ? Math.PI : 1), LAID_OUT_WITHIN_MM, Infinity);
+  }
+  const before = quantitiesAt(answers, site);
+  return before.length === 0 ? null : measured(mean(before), AGAIN_WITHIN_MM, Infinity);
+}

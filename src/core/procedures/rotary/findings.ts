@@ -1,0 +1,189 @@
+/** What is noticed of a rotary, in plain words, with what to do. */
+import { expandedUncertainty } from "../../fitting/student-t";
+import { fixed, plain, shownLength, signed } from "../../metrology/quantity-text";
+import { MM_PER_INCH } from "../../metrology/units";
+import type { History, RoundRecord } from "../contract";
+import { numberIn } from "../number-correction";
+import type { Finding } from "../outcome";
+import { lengthUnitOf } from "../shown-unit";
+import { settingsOf } from "./correction";
+import { type RotaryPlan, restsElsewhere } from "./plan-type";
+import { slipShare, slips, type TravelRead } from "./read-travel";
+import { SITES } from "./travel";
+
+/** A quotient this near to a slip is one, as a share. */
+const NEAR_SLIP = 0.04;
+/** Readings across that differ by more than this are the part's form, mm. (common practice, no source) */
+const OVAL_MM = 0.15;
+/** A drive that is as it is described comes this near. */
+const NEAR_DRIVE = 0.05;
+
+const finding = (id: string, says: Omit<Finding, "id" | "tone" | "site"> & Partial<Finding>): Finding => ({
+  ...{ id, tone: "needs you", site: null },
+  ...says,
+});
+
+export function findingsOf(history: History<RotaryPlan>, round: RoundRecord<RotaryPlan>, read: TravelRead): Finding[] {
+  return [
+    ...wrongWay(round.plan, read),
+    ...slipOf(history, round.plan, read),
+    ...turnedTooFar(read),
+    ...factorOf(round.plan, read),
+    ...notReadBack(round),
+    ...oval(history, read),
+    ...neck(round.plan, read),
+    ...otherThanTold(history, round.plan, read),
+  ];
+}
+
+/** The way it turns is a matter of wiring or of one switch of the controller. */
+export function wrongWay(
+  { replaces, drive }: Pick<RotaryPlan, "replaces" | "drive">,
+  { mirrored }: Pick<TravelRead, "mirrored">,
+): Finding[] {
+  if (!mirrored) return [];
+  const other = drive === "roller" ? "chuck" : "roller drive";
+  return [
+    finding("wrong way", {
+      site: SITES.words,
+      headline: "It turns the wrong way: everything comes out mirrored.",
+      text: `Flip the direction of the rotary where the controller holds it (of ${replaces.toUpperCase()} where it has no own), or, switched off, change over the two wires of one pair at its motor. A ${other} on the same plug turns the other way: put it back for that one.`,
+    }),
+  ];
+}
+
+function slipOf(history: History<RotaryPlan>, plan: RotaryPlan, read: TravelRead): Finding[] {
+  if (read.back === null) return [];
+  const mm = shownLength(Math.abs(read.back.quantity.value), lengthUnitOf(history), 2);
+  if (!slips(read))
+    return [
+      finding("no slip", {
+        tone: "good",
+        headline: "It comes back to its place.",
+        text: "What is off is the scale, not slip.",
+      }),
+    ];
+  const share = 100 * slipShare(plan, read);
+  const cure =
+    plan.drive === "roller"
+      ? "Clean rollers and part, press it down or weight it, go slower, and burn again: a number cannot make up for slip."
+      : "Tighten the chuck, its grub screw and the belt of the rotary, go slower, and burn again.";
+  return [
+    finding("slips", {
+      site: SITES.back,
+      headline: `It slips: it came back ${mm} off its place, ${plain(share, 2)} % of the way.`,
+      text: cure,
+    }),
+  ];
+}
+
+function turnedTooFar({ read }: TravelRead): Finding[] {
+  const turns = read.turns ?? 0;
+  if (turns === 0) return [];
+  return [
+    finding("turns", {
+      tone: "note",
+      site: SITES.turns,
+      headline: `It went ${plain(turns, 0)} whole ${turns === 1 ? "turn" : "turns"} too far.`,
+      text: "They are counted in: the number is corrected in one step. What was burned more than once is not to be read.",
+    }),
+  ];
+}
+
+/** Factors that say what went wrong rather than how much. */
+function factorOf({ drive }: RotaryPlan, { ratio }: TravelRead): Finding[] {
+  const r = ratio.quantity.value;
+  const is = (factor: number) => Math.abs(r / factor - 1) < NEAR_SLIP || Math.abs(r * factor - 1) < NEAR_SLIP;
+  const goes = `It goes ${plain(r, 3)} times as far as it should.`;
+  const says = (text: string) => [finding("factor", { headline: goes, text })];
+  if (is(MM_PER_INCH))
+    return says(
+      "That is 25.4: an inch was taken for a mm on its way, or a mm for an inch. Look for that before any number is changed.",
+    );
+  if (is(Math.PI))
+    return says(
+      "That is pi: a distance around stands where one across belongs, in the controller or among the readings. Look for that first.",
+    );
+  if (drive === "chuck" && is(2))
+    return says(
+      "That is two: a radius stands where a diameter belongs, or microsteps are set otherwise at the driver.",
+    );
+  if ([2, 4, 5, 8, 10, 16, 20, 32].some(is))
+    return says(
+      "That is a round number: microsteps are set otherwise at the driver, or a gear is left out of the sum. If that is meant, take the number.",
+    );
+  return [];
+}
+
+function notReadBack(round: RoundRecord<RotaryPlan>): Finding[] {
+  if (settingsOf(round.plan).some((key) => numberIn(round, key))) return [];
+  return [
+    finding("not read back", {
+      tone: "note",
+      headline: "What the controller holds of the rotary is not read back yet.",
+      text: "The new number is the old one times what was measured: read it back where the controller shows it.",
+    }),
+  ];
+}
+
+function oval(history: History<RotaryPlan>, { sites }: TravelRead): Finding[] {
+  const unit = lengthUnitOf(history);
+  return sites.flatMap(({ site, values }) => {
+    if ((site !== SITES.marked && site !== SITES.resting) || values.length < 2) return [];
+    const differ = Math.max(...values) - Math.min(...values);
+    if (differ <= OVAL_MM) return [];
+    return [
+      finding(`oval ${site}`, {
+        ...{ tone: "note", site },
+        headline: `The part differs by ${shownLength(differ, unit, 2)} from side to side.`,
+        text: "Oval or flattened: the mean is taken, and its doubt grows. A tape measure around it takes its form in.",
+      }),
+    ];
+  });
+}
+
+function neck(plan: RotaryPlan, { marked, resting }: TravelRead): Finding[] {
+  if (!restsElsewhere(plan) || !marked || !resting) return [];
+  const factor = resting.quantity.value / marked.quantity.value;
+  return [
+    finding("neck", {
+      tone: "note",
+      headline: `For this part alone: artwork × ${fixed(factor, 4)} along ${plan.replaces.toUpperCase()}.`,
+      text: `It lies on Ø ${plain(resting.quantity.value, 2)} and is marked on Ø ${plain(marked.quantity.value, 2)}, so its surface goes ${plain(1 / factor, 4)} times as far there. The numbers in the controller are for every part and leave this out.`,
+    }),
+  ];
+}
+
+/** In a chuck the machine works with the diameter that it was told. */
+function otherThanTold(history: History<RotaryPlan>, plan: RotaryPlan, { marked }: TravelRead): Finding[] {
+  if (plan.drive !== "chuck" || !marked) return [];
+  const off = marked.quantity.value - plan.diameterMm;
+  if (Math.abs(off) <= 2 * expandedUncertainty(marked.quantity)) return [];
+  return [
+    finding("told", {
+      tone: "note",
+      headline: `The part is ${signed(off, 2)} mm off what the machine was told.`,
+      text: `Tell it ${shownLength(marked.quantity.value, lengthUnitOf(history), 2)}: in a chuck everything along ${plan.replaces.toUpperCase()} comes out by that quotient otherwise.`,
+    }),
+  ];
+}
+
+/** How what comes out compares to the drive as it is described. @param described steps in one revolution */
+export function againstDescription(described: number | null, exactSteps: number | null): Finding[] {
+  if (described === null || exactSteps === null) return [];
+  const ratio = exactSteps / described;
+  if (Math.abs(ratio - 1) <= NEAR_DRIVE)
+    return [
+      finding("as described", {
+        tone: "good",
+        headline: `Its motor, driver and gear make ${plain(described, 1)} steps a revolution: that agrees.`,
+        text: `What was measured differs from it by ${signed(100 * (ratio - 1), 2)} %.`,
+      }),
+    ];
+  return [
+    finding("not as described", {
+      headline: `Its motor, driver and gear would make ${plain(described, 1)} steps a revolution: that is ${plain(ratio, 3)} times off.`,
+      text: "The description or the microsteps at the driver are not as they are said to be. What was measured counts; set the description right.",
+    }),
+  ];
+}

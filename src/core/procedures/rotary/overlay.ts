@@ -1,0 +1,37 @@
+/** On the drawing of what is burned: the seam where the part has come round, and what is read. */
+import type { Primitive } from "../../drawing/scene";
+import { plain } from "../../metrology/quantity-text";
+import type { History } from "../contract";
+import { readTicks } from "../read-ticks";
+import { ALONG_MM, LEAD_MM, pointAt } from "./layout";
+import { isBurned, type RotaryPlan } from "./plan-type";
+
+export function overlayOf(history: History<RotaryPlan>): Primitive[] {
+  const plan = history.rounds.at(-1)?.plan;
+  return [...(plan && isBurned(plan) ? seamOf(plan) : []), ...readTicks(history)];
+}
+
+/** Where what is drawn flat meets itself on the part. */
+export function seamOf(plan: RotaryPlan): Primitive[] {
+  const around = Math.PI * plan.diameterMm;
+  const seam = (v: number): Primitive => ({
+    ...{ kind: "stroke", closed: false, weight: "hair", widthMm: 0, dashed: true, tone: "faint" },
+    points: [pointAt(plan, 0, v), pointAt(plan, ALONG_MM, v)],
+  });
+  return plan.way === "wrap"
+    ? [
+        seam(LEAD_MM),
+        seam(LEAD_MM + around),
+        {
+          ...{
+            kind: "text",
+            at: pointAt(plan, ALONG_MM / 2, LEAD_MM + around / 2),
+            anchor: "middle",
+            size: 1,
+            tone: "faint",
+          },
+          text: `once around, ${plain(around, 1)} mm`,
+        },
+      ]
+    : [];
+}

@@ -1,0 +1,108 @@
+/** Why a rotary cannot be measured as it is laid out, and what is worth saying beforehand. */
+import { plain } from "../../metrology/quantity-text";
+import { expandedMm } from "../baseline";
+import type { PlanContext, PlanWarning } from "../contract";
+import { endingOf, gaugeIn } from "../length-gauges";
+import type { MachineSpec } from "../machine-spec";
+import type { RotarySpec } from "../part-spec";
+import { ALONG_MM } from "./layout";
+import { isBurned, type RotaryPlan, restsElsewhere, sentMm, sizesNeeded } from "./plan-type";
+
+/** Thinner than a pencil lead is rather an inch typed as a mm. */
+const THIN_MM = 4;
+
+/** Whether the drive takes a part so thick, and what else the number may be. */
+export function diameterFault(diameterMm: number, { rotary, machine }: Pick<PlanContext, "rotary" | "machine">) {
+  const takes = rotary && limitsText(rotary);
+  if (!rotary || !takes || fits(diameterMm, rotary)) return sizeOfMachine(diameterMm, machine);
+  const slips = [
+    { is: diameterMm / Math.PI, words: "Was it measured around instead of across?" },
+    { is: diameterMm * 2, words: "Is it the radius?" },
+    { is: diameterMm * 25.4, words: "Was it an inch size? Type its unit: 2.4 in." },
+    { is: diameterMm / 25.4, words: "Was a mm typed as an inch?" },
+  ];
+  const slip = slips.find(({ is }) => fits(is, rotary));
+  return `${rotary.label} takes parts ${takes}.${slip ? ` ${slip.words}` : ""}`;
+}
+
+function sizeOfMachine(diameterMm: number, { name, widthMm, depthMm }: MachineSpec): string | undefined {
+  const most = Math.max(widthMm, depthMm);
+  return diameterMm > most
+    ? `${name} has no room for a part ${plain(diameterMm, 0)} mm thick. Was it measured around, or typed in another unit?`
+    : undefined;
+}
+
+function fits(mm: number, { thinnestMm, thickestMm }: RotarySpec): boolean {
+  return mm >= (thinnestMm ?? 0) && mm <= (thickestMm ?? Infinity);
+}
+
+function limitsText({ thinnestMm, thickestMm }: RotarySpec): string | null {
+  if (thinnestMm !== null && thickestMm !== null) return `from ${plain(thinnestMm)} to ${plain(thickestMm)} mm thick`;
+  if (thickestMm !== null) return `up to ${plain(thickestMm)} mm thick`;
+  return thinnestMm === null ? null : `from ${plain(thinnestMm)} mm on`;
+}
+
+export function restFault(plan: RotaryPlan, context: PlanContext): string | undefined {
+  if (!restsElsewhere(plan)) return undefined;
+  if (plan.restsOnMm === undefined) return "Give how thick the part is where it lies on the rollers.";
+  return diameterFault(plan.restsOnMm, context);
+}
+
+/** A line that meets its own beginning is no span. */
+export function spanFault(plan: RotaryPlan, context: PlanContext): string | undefined {
+  const { way, spanMm, diameterMm } = plan;
+  if (way === "wrap") return undefined;
+  if (spanMm === undefined) return "Give how long the line is.";
+  const around = Math.PI * diameterMm;
+  if (spanMm >= around)
+    return `The part is ${plain(around, 1)} mm around: a line of ${plain(spanMm, 1)} mm would run over its own beginning. At most ${plain(Math.floor(0.9 * around), 0)} mm, or take the line once around.`;
+  const { gauge, reachMm } = gaugeIn(plan, context);
+  return spanMm > reachMm
+    ? `${gauge.name} ${endingOf(gauge, "reach", "es")} ${plain(reachMm)} mm, as said below.`
+    : undefined;
+}
+
+export function beginsFault(plan: RotaryPlan, machine: MachineSpec): string | undefined {
+  if (!isBurned(plan)) return undefined;
+  const size = plan.replaces === "y" ? machine.widthMm : machine.depthMm;
+  const end = (plan.beginsAtMm ?? 0) + ALONG_MM;
+  return end > size
+    ? `The marks would reach ${plain(end, 1)} mm; the working area ends at ${plain(size)} mm.`
+    : undefined;
+}
+
+export function planWarnings(plan: RotaryPlan, context: PlanContext): PlanWarning[] {
+  const warnings: PlanWarning[] = [];
+  const say = (field: keyof RotaryPlan, message: string) => warnings.push({ field, message });
+  if (plan.diameterMm < THIN_MM)
+    say("diameterMm", `${plain(plan.diameterMm)} mm is thin. Was an inch size typed as mm?`);
+  if (plan.way !== "wrap" && (plan.spanMm ?? 0) > (Math.PI * plan.diameterMm) / 2 && (plan.tapeMm ?? 0) > 0)
+    say("spanMm", "Longer than half a turn, the tape sags on the lower side and comes off. Shorter, or once around.");
+  if (!context.rotary)
+    say(
+      "rotary",
+      "Write the rotary down on the page of the machine: what is switched off for it is then kept until it is put back.",
+    );
+  else if (context.rotary.setAside.length === 0 && !context.rotary.setAsideToo)
+    say(
+      "rotary",
+      "Nothing is said to be switched off for it: travel limits, homing, an axis? Say so where the rotary is described.",
+    );
+  const told = toldWithin(plan, context);
+  const { gauge } = gaugeIn(plan, context);
+  if (context.tolerance !== undefined && told > context.tolerance)
+    say(
+      plan.way === "wrap" ? "repeats" : "spanMm",
+      `${gauge.name} ${endingOf(gauge, "tell", "s")} it to ± ${plain(100 * told, 2)} %, and ${plain(100 * context.tolerance, 2)} % is wanted: a longer line, a finer gauge, or more readings.`,
+    );
+  return warnings;
+}
+
+/** Expanded uncertainty of the travel, as a share, by what the gauge does: for the layout only. */
+function toldWithin(plan: RotaryPlan, context: PlanContext): number {
+  const { gauge } = gaugeIn(plan, context);
+  const each = expandedMm(gauge, plan.repeats);
+  const size = plan.sizedBy === "across" ? Math.PI * each : each;
+  const sized = sizesNeeded(plan).length > 0 && plan.way === "wrap" && plan.drive === "roller" ? size : 0;
+  return Math.hypot(each, sized) / sentMm(plan);
+}

@@ -1,0 +1,66 @@
+/** Rotary: whether the surface of a round part goes as far as it is sent, and the number that makes it so. */
+import type { History, Procedure } from "../contract";
+import { plainNext } from "../plain-course";
+import { settingsOf, travelCorrection } from "./correction";
+import { rotaryRound } from "./coupon";
+import { detailOf } from "./detail";
+import { expectedAt } from "./expected";
+import { judgeRotary } from "./judge";
+import { overlayOf } from "./overlay";
+import { planForm } from "./plan";
+import { planWarnings } from "./plan-faults";
+import type { RotaryPlan } from "./plan-type";
+import { readTravel } from "./read-travel";
+import { ROTARY_SETTINGS } from "./setting";
+import { solveRotary } from "./solve";
+
+/** Half a mm of seam on a bottle is seen. (common practice, no source) */
+const DEFAULT_TOLERANCE = 0.003;
+
+export const rotary: Procedure<RotaryPlan> = {
+  id: "rotary",
+  version: 1,
+  title: "Rotary",
+  summary: "The surface of a round part goes as far as it is sent",
+  machineKinds: ["CO2 gantry", "diode gantry", "galvo"],
+  settings: ROTARY_SETTINGS,
+  needs: [
+    { on: "rotary", effect: "stale" },
+    { on: "change", what: "motor", effect: "check" },
+    { on: "change", what: "driver", effect: "stale" },
+    { on: "change", what: "belt", effect: "check" },
+    { on: "change", what: "firmware", effect: "check" },
+  ],
+  occasional: true,
+  tolerance: { default: DEFAULT_TOLERANCE, unit: "percent", label: "Largest error of travel left" },
+  recheck: { defaultDays: 365, why: "Rollers wear and take on dirt: once a year is usual." },
+  plan: planForm,
+  actsFrom: () => "controller",
+  sets: settingsOf,
+  warnings: planWarnings,
+  round: rotaryRound,
+  asSent: (spec) => spec,
+  checkPlan: (last) => last,
+  expected: expectedAt,
+  solve: solveRotary,
+  next: (history, outcome) => plainNext(history, outcome, judgeRotary(history), WORDS, proofOf(history)),
+  judge: judgeRotary,
+  overlay: overlayOf,
+  detail: detailOf,
+};
+
+const WORDS = {
+  read: "Measure what travelled first.",
+  prove: "The same once more with the new number in force, read back.",
+  proved: "Proved: the surface goes as far as it is sent.",
+  holding: "Still holding: nothing to change.",
+};
+
+function proofOf(history: History<RotaryPlan>) {
+  const last = history.rounds.at(-1);
+  const read = last && readTravel(last, history.gauges);
+  const correction = last && read ? travelCorrection(history, last, read) : null;
+  return last && correction
+    ? { plan: last.plan, set: [correction.setting] }
+    : { why: "Confirm first what the controller holds of the rotary: the new number builds on it." };
+}

@@ -1,0 +1,232 @@
+/** Check values as methods has them; sums by hand. (common practice, no source) */
+import { describe, expect, it } from "vitest";
+import type { Gauge } from "../../metrology/gauge";
+import type { Answer, AnswerValue } from "../answer";
+import { PLAIN_SHARES } from "../answer";
+import type { History, PlanContext, RoundRecord } from "../contract";
+import { draftOf, readDraft } from "../draft";
+import { rotaryOf } from "../part-spec";
+import { SAMPLE_MACHINE } from "../sample-machine";
+import type { SettingsInForce } from "../setting";
+import { planForm } from "./plan";
+import { planWarnings } from "./plan-faults";
+import type { RotaryPlan } from "./plan-type";
+import { rotary } from "./procedure";
+import { ROLLER_DIAMETER, ROTARY_STEPS } from "./setting";
+import { SITES, type SiteId, travelOf } from "./travel";
+
+const CALIPERS: Gauge = {
+  ...{ id: "calipers", name: "Calipers", kind: "calipers", unit: "mm", resolutionMm: 0.01, limitMm: 0.02 },
+  placing: { sdMm: 0.02, relativeDoubt: 0.5 },
+};
+const ROLLER = rotaryOf({
+  ...{ label: "Roller drive", drive: "roller", thinnestMm: 10, thickestMm: 100, rollerDiameterMm: 20 },
+  ...{ motorSteps: 200, microsteps: 16, ratio: 7.8125, setAside: ["limits", "scale"] },
+});
+const context = (more: Partial<PlanContext> = {}): PlanContext => ({
+  ...{ machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {}, gauges: [CALIPERS], rotary: ROLLER, tolerance: 0.003 },
+  ...more,
+});
+const planned = (changes: Partial<RotaryPlan> = {}): RotaryPlan =>
+  planForm(context()).schema.parse({ ...planForm(context()).defaults, ...changes });
+
+const HELD: SettingsInForce = {
+  [ROTARY_STEPS]: { shape: "scalar", value: 10_000 },
+  [ROLLER_DIAMETER]: { shape: "scalar", value: 20 },
+};
+
+type Said = Partial<Record<SiteId, number | string>>;
+
+function roundWith(plan: RotaryPlan, said: Said, inForce = HELD, n = 1): RoundRecord<RotaryPlan> {
+  const spec = rotary.round(plan, context(), n === 1 ? "measure" : "proof");
+  const answers = spec.sites.flatMap((site) => {
+    const value = said[site.id as SiteId];
+    if (value === undefined) return [];
+    const content: Answer["content"] =
+      value === "hidden"
+        ? { status: "cannot read", why: "They lie on each other." }
+        : { status: "read", value: answerOf(site.ask.kind, value) };
+    const answer: Answer = {
+      ...{ site: site.id, content, u: null, gauge: "calipers", session: "1", shares: PLAIN_SHARES, from: "typed" },
+    };
+    return Array.from({ length: site.repeats }, () => answer);
+  });
+  return { n, purpose: n === 1 ? "measure" : "proof", plan, spec, inForce, answers };
+}
+
+function answerOf(kind: string, value: number | string): AnswerValue {
+  if (typeof value === "string") return { kind: "choice", option: value };
+  return kind === "count" ? { kind: "count", value } : { kind: "quantity", value };
+}
+
+const history = (...rounds: RoundRecord<RotaryPlan>[]): History<RotaryPlan> => ({
+  ...{ rounds, gauges: [CALIPERS], available: [CALIPERS], machine: SAMPLE_MACHINE, tolerance: 0.003, decisions: {} },
+});
+
+function solved(plan: RotaryPlan, said: Said, inForce = HELD) {
+  const outcome = rotary.solve(history(roundWith(plan, said, inForce)));
+  if (outcome.status !== "solved") throw new Error(JSON.stringify(outcome));
+  const [correction] = outcome.corrections;
+  return { outcome, correction, findings: outcome.findings.map((f) => f.id) };
+}
+
+const SPAN = planned({ way: "span", spanMm: 100, tapeMm: 0 });
+const WRAP = planned({ diameterMm: 60 });
+const RIGHT = { [SITES.words]: "drawn", [SITES.turns]: 0, [SITES.back]: 0 };
+
+describe("how far a part travels", () => {
+  it("10,000 held where 25,000 is true: 100 mm come out as 40, and one step makes it right", () => {
+    const { correction } = solved(SPAN, { ...RIGHT, [SITES.span]: 40 });
+    expect(correction?.setting).toBe(ROTARY_STEPS);
+    expect(correction?.newValue).toEqual({ shape: "scalar", value: 25_000 });
+    expect(correction?.rows[0]?.arithmetic.join("\n")).toContain("10000.0 ÷ 0.40000 = 25000.0 counts");
+  });
+
+  it("counts whole turns in that were too many", () => {
+    const around = Math.PI * 60;
+    expect(travelOf(SPAN, { [SITES.span]: 250 - around, [SITES.turns]: 1 })?.travelled).toBeCloseTo(250, 9);
+    const { correction, findings } = solved(SPAN, { ...RIGHT, [SITES.span]: 250 - around, [SITES.turns]: 1 });
+    expect(correction?.newValue).toEqual({ shape: "scalar", value: 4000 });
+    expect(findings).toContain("turns");
+  });
+
+  it("off by less than 5 % it is the roller, by more the steps, and whichever is known where one is", () => {
+    expect(solved(SPAN, { ...RIGHT, [SITES.span]: 98 }).correction).toMatchObject({
+      ...{ setting: ROLLER_DIAMETER, newValue: { shape: "scalar", value: 19.6 } },
+    });
+    expect(solved(SPAN, { ...RIGHT, [SITES.span]: 94 }).correction?.setting).toBe(ROTARY_STEPS);
+    const steps = { ...HELD, [ROLLER_DIAMETER]: null };
+    expect(solved(SPAN, { ...RIGHT, [SITES.span]: 98 }, steps).correction).toMatchObject({
+      ...{ setting: ROTARY_STEPS, newValue: { shape: "scalar", value: 10_204 } },
+    });
+    expect(solved(SPAN, { ...RIGHT, [SITES.span]: 98 }, {}).findings).toContain("not read back");
+  });
+
+  it("a gap between facing edges is a line wider from middle to middle; an overlap likewise on the other side", () => {
+    const around = Math.PI * 60;
+    const read = { [SITES.marked]: 60, [SITES.width]: 0.2 };
+    expect(travelOf(WRAP, { ...read, [SITES.gap]: 1.8 })?.travelled).toBeCloseTo(around - 2, 9);
+    expect(travelOf(WRAP, { ...read, [SITES.gap]: -1.8 })?.travelled).toBeCloseTo(around + 2, 9);
+    expect(travelOf(WRAP, read)).toBeNull();
+    expect(travelOf(WRAP, read, true)?.travelled).toBeCloseTo(around, 9);
+  });
+
+  it("the doubt of the diameter enters a wrap pi times", () => {
+    const { outcome } = solved(WRAP, { ...RIGHT, [SITES.gap]: 1.8, [SITES.width]: 0.2, [SITES.marked]: 60 });
+    const part = outcome.estimates[0]?.budget.find((p) => p.id.startsWith("placing size"));
+    const scatter = outcome.estimates.find((e) => e.id === "marked")?.budget.find((p) => p.id.startsWith("placing"));
+    const u = scatter?.standardUncertainty ?? Number.NaN;
+    expect(part?.standardUncertainty).toBeCloseTo((Math.PI * u) / (Math.PI * 60), 7);
+  });
+
+  it("in a chuck a part that is thicker than it was told leaves the steps alone, and is said", () => {
+    const chuck = planned({ drive: "chuck", way: "span", spanMm: 100, tapeMm: 0, runoutMm: 0 });
+    const { outcome, findings } = solved(chuck, { ...RIGHT, [SITES.span]: 102, [SITES.marked]: 61.2 });
+    expect(outcome.estimates[0]?.quantity.value).toBeCloseTo(0, 9);
+    expect(findings).toContain("told");
+  });
+
+  it("a neck takes a factor of its own, for this part alone", () => {
+    const neck = planned({ way: "span", spanMm: 50, tapeMm: 0, rests: "other", diameterMm: 40, restsOnMm: 80 });
+    const said = { ...RIGHT, [SITES.span]: 25, [SITES.marked]: 40, [SITES.resting]: 80 };
+    const { outcome, correction, findings } = solved(neck, said);
+    expect(outcome.estimates[0]?.quantity.value).toBeCloseTo(0, 9);
+    expect(correction?.rows[0]?.worth).toBe("cannot tell");
+    expect(outcome.estimates.find((e) => e.id === "part factor")?.quantity.value).toBeCloseTo(2, 9);
+    expect(findings).toContain("neck");
+  });
+
+  it("says how it compares to its motor, driver and gear", () => {
+    expect(solved(SPAN, { ...RIGHT, [SITES.span]: 40 }).findings).toContain("as described");
+    expect(solved(SPAN, { ...RIGHT, [SITES.span]: 80 }).findings).toContain("not as described");
+  });
+
+  it("an error proved away is proved; a mirrored one is not, however long it is", () => {
+    const first = roundWith(SPAN, { ...RIGHT, [SITES.span]: 40 });
+    const proof = (words: string) => roundWith(SPAN, { ...RIGHT, [SITES.words]: words, [SITES.span]: 100 }, HELD, 2);
+    expect(rotary.judge(history(first, proof("drawn")))).toMatchObject({ result: "proved" });
+    const mirrored = rotary.judge(history(first, proof("mirrored")));
+    expect(mirrored?.result).toBe("not proved");
+    expect(mirrored?.findings.map((f) => f.id)).toContain("wrong way");
+  });
+});
+
+describe("readings that cannot be", () => {
+  const reasonOf = (plan: RotaryPlan, said: Said) => {
+    const outcome = rotary.solve(history(roundWith(plan, said)));
+    return outcome.status === "unsolvable" ? outcome.reason : outcome.status;
+  };
+  const wrap = { ...RIGHT, [SITES.gap]: 1, [SITES.width]: 0.2 };
+
+  it("no travel, and travel past the beginning backwards", () => {
+    expect(reasonOf(SPAN, { ...RIGHT, [SITES.span]: 0.1 })).toMatch(/Nothing travelled.*plugged in/);
+    expect(reasonOf(WRAP, { ...wrap, [SITES.gap]: 200, [SITES.marked]: 60 })).toMatch(/wrong way/);
+    const traced = planned({ way: "traced", spanMm: 80, tapeMm: 0 });
+    const still = { [SITES.line]: 80, [SITES.first]: 12.4, [SITES.second]: 12.4 };
+    expect(reasonOf(traced, still)).toMatch(/Did the part turn at all/);
+  });
+
+  it("a size around, a radius, an inch", () => {
+    expect(reasonOf(WRAP, { ...wrap, [SITES.marked]: 188.5 })).toMatch(/around, not across/);
+    expect(reasonOf(WRAP, { ...wrap, [SITES.marked]: 30 })).toMatch(/radius/);
+    expect(reasonOf(WRAP, { ...wrap, [SITES.marked]: 2.36 })).toMatch(/25.4/);
+    expect(reasonOf(planned({ sizedBy: "around" }), { ...wrap, [SITES.marked]: 60 })).toMatch(/across, not around/);
+  });
+
+  it("factors that say what is wrong", () => {
+    const text = (span: number) =>
+      solved(SPAN, { ...RIGHT, [SITES.span]: span }).outcome.findings.find((f) => f.id === "factor")?.text;
+    expect(text(100 / Math.PI)).toMatch(/pi/);
+    expect(text(100 / 25.4)).toMatch(/25.4/);
+    expect(text(50)).toMatch(/microsteps/);
+    expect(text(97)).toBeUndefined();
+  });
+});
+
+describe("what is laid out", () => {
+  const faults = (typed: Record<string, string>) => {
+    const form = planForm(context());
+    const read = readDraft(form, { ...draftOf(form, form.defaults), ...typed });
+    return read.ok ? {} : Object.fromEntries(read.issues.map((i) => [i.field, i.message]));
+  };
+
+  it("refuses what the drive does not take, and guesses what was typed", () => {
+    expect(faults({ diameterMm: "188.5" }).diameterMm).toMatch(/from 10 to 100 mm thick.*around instead of across/);
+    expect(faults({ diameterMm: "2.4" }).diameterMm).toMatch(/inch size/);
+    expect(faults({ diameterMm: "8" }).diameterMm).toMatch(/radius/);
+    expect(faults({ rests: "other", restsOnMm: "120" }).restsOnMm).toMatch(/Roller drive takes/);
+    expect(faults({ diameterMm: "flat" }).diameterMm).toBeDefined();
+  });
+
+  it("refuses a line that runs over its own beginning, or past the gauge or the bed", () => {
+    expect(faults({ way: "span", spanMm: "190" }).spanMm).toMatch(/188.5 mm around.*169 mm/);
+    expect(faults({ way: "span", spanMm: "160" }).spanMm).toMatch(/reach 150 mm/);
+    expect(faults({ beginsAtMm: "880" }).beginsAtMm).toMatch(/ends at 900/);
+  });
+
+  it("warns of tape beyond half a turn, and of a rotary that nobody described", () => {
+    const span = { ...planForm(context()).defaults, way: "span", spanMm: 120, tapeMm: 0.1 } as const;
+    expect(planWarnings(span, context()).map((w) => w.field)).toContain("spanMm");
+    expect(planWarnings(span, { ...context(), rotary: undefined }).map((w) => w.field)).toContain("rotary");
+    expect(planWarnings({ ...span, spanMm: 60 }, context({ tolerance: 1 }))).toEqual([]);
+  });
+
+  it("lists what is set aside for it, with the setting that is put back from the ledger", () => {
+    expect(rotary.round(planned(), context(), "measure").setAside).toEqual([
+      { what: "the travel limits of Y are off" },
+      { what: "the axis scale of Y is set for the rotary", setting: "axis scale y" },
+    ]);
+  });
+
+  it("turns the drawing where the part lies along Y, without mirroring it", () => {
+    const at = (plan: RotaryPlan) => rotary.round(plan, context(), "measure").pieces[0];
+    const [y, x] = [at(planned()), at(planned({ replaces: "x" }))];
+    expect([x?.widthMm, x?.heightMm]).toEqual([y?.heightMm, y?.widthMm]);
+    const turn = (points: readonly { x: number; y: number }[] = []) => {
+      const [a, b, c] = points as [{ x: number; y: number }, { x: number; y: number }, { x: number; y: number }];
+      return (b.x - a.x) * (c.y - b.y) - (b.y - a.y) * (c.x - b.x);
+    };
+    const bent = y?.paths.findIndex((p) => p.points.length > 2 && turn(p.points) !== 0) ?? -1;
+    expect(Math.sign(turn(x?.paths[bent]?.points))).toBe(Math.sign(turn(y?.paths[bent]?.points)));
+  });
+});

@@ -1,0 +1,177 @@
+/** How far the surface goes for what is sent, and the number that makes it right. */
+import { type Budgeted, joined } from "../../metrology/budget";
+import { shownNumber } from "../../metrology/quantity-text";
+import { quantitiesAt, sitesLeft } from "../answer";
+import type { History, RoundRecord } from "../contract";
+import { numberIn } from "../number-correction";
+import type { Correction, Estimate, Outcome, ResultTable } from "../outcome";
+import { lengthUnitOf } from "../shown-unit";
+import { ESTIMATE, travelCorrection } from "./correction";
+import { againstDescription, findingsOf } from "./findings";
+import { type RotaryPlan, restsElsewhere, sentMm, sizesNeeded } from "./plan-type";
+import { readTravel, type TravelRead } from "./read-travel";
+import { ROLLER_DIAMETER, ROTARY_STEPS } from "./setting";
+import { sizeSlip } from "./size-slip";
+import { SITES } from "./travel";
+
+/** Less than this share of what was sent is no travel at all. */
+const STANDS_STILL = 0.005;
+
+export function solveRotary(history: History<RotaryPlan>): Outcome {
+  const round = history.rounds.findLast((r) => r.answers.length > 0);
+  const table = round ? tableOf(history, round) : null;
+  if (!round) return { status: "open", missing: "Nothing is read yet.", table, findings: [] };
+  const read = readTravel(round, history.gauges);
+  if (stoodStill(round)) return { status: "unsolvable", reason: STOOD_STILL, table, findings: [] };
+  if (!read) return { status: "open", missing: missingIn(round.plan), table, findings: [] };
+  const reason = contradictionIn(round.plan, read);
+  if (reason) return { status: "unsolvable", reason, table, findings: [] };
+  const correction = travelCorrection(history, round, read);
+  return {
+    ...{ status: "solved", complete: sitesLeft(round.spec.sites, round.answers).length === 0 },
+    estimates: estimatesOf(round.plan, read),
+    ...{ corrections: correction ? [correction] : [], adjustments: [] },
+    findings: [
+      ...findingsOf(history, round, read),
+      ...againstDescription(describedIn(round), stepsAfter(round, correction)),
+    ],
+    ...{ table, figures: [], learned: {}, wishes: [], artefacts: [] },
+    predicted: predictedFor(round.plan),
+  };
+}
+
+function missingIn(plan: RotaryPlan): string {
+  const size = plan.sizedBy === "around" ? "measure around the part" : "measure across the part";
+  const sizes = sizesNeeded(plan).length > 0 ? `, and ${size}` : "";
+  if (plan.way === "traced") return `Note both readouts and measure the line${sizes}.`;
+  return plan.way === "wrap"
+    ? `Measure the gap and the width of a line${sizes}.`
+    : `Measure from line 1 to line 2${sizes}.`;
+}
+
+const STOOD_STILL =
+  "The readout did not count from one end of the line to the other. Did the part turn at all? Look that the rotary is plugged in, switched on and chosen in the controller; then note both readouts.";
+
+/** The readout shows the same at both ends of a line. */
+function stoodStill({ plan, answers }: RoundRecord<RotaryPlan>): boolean {
+  const [first, second] = [SITES.first, SITES.second].map((site) => quantitiesAt(answers, site).at(-1));
+  if (first === undefined || second === undefined) return false;
+  return Math.abs(second - first) <= STANDS_STILL * sentMm(plan);
+}
+
+function contradictionIn(plan: RotaryPlan, read: TravelRead): string | null {
+  const slip = sizeSlip(plan, read.read);
+  if (slip) return slip;
+  if (read.travelled > STANDS_STILL * read.due) return null;
+  return read.travelled < 0
+    ? "The last line lies before the first: it travelled the wrong way, or the gap is longer than the part is around. Look which line is which, and read again."
+    : "Nothing travelled. Look that the rotary is plugged in, switched on and chosen in the controller, that its steps are not 0, and that the part lies on the roller that drives.";
+}
+
+function predictedFor(plan: RotaryPlan): string {
+  if (plan.way === "wrap") return "Enter it and read it back. The next line should end where it begins.";
+  return "Enter it and read it back. The next burn should measure what is sent.";
+}
+
+/** Error of the travel as a share: what goes by too much. */
+export function errorOf({ ratio }: Pick<TravelRead, "ratio">) {
+  return { ...ratio.quantity, value: ratio.quantity.value - 1 };
+}
+
+function estimatesOf(plan: RotaryPlan, read: TravelRead): Estimate[] {
+  const plainOne = (id: string, label: string, { quantity, parts }: Budgeted, helps: string | null): Estimate => ({
+    ...{ id, label, quantity, unit: "mm", headline: false, budget: parts, helps },
+  });
+  return [
+    {
+      ...{ id: ESTIMATE, label: "Error of travel", quantity: errorOf(read), unit: "percent", headline: true },
+      ...{ budget: read.ratio.parts, helps: helpFor(plan, read) },
+    },
+    ...(read.marked
+      ? [plainOne("marked", "Across where it is marked", read.marked, "More readings, turned between them.")]
+      : []),
+    ...(read.resting ? [plainOne("resting", "Across where it lies", read.resting, null)] : []),
+    ...(read.back ? [plainOne("back", "Off its place after the way back", read.back, null)] : []),
+    ...(restsElsewhere(plan) && read.marked && read.resting ? [partFactor(read.marked, read.resting)] : []),
+  ];
+}
+
+/** By which artwork is multiplied for a part that rests on one diameter and is marked on another. */
+function partFactor(marked: Budgeted, resting: Budgeted): Estimate {
+  const factor = resting.quantity.value / marked.quantity.value;
+  const relative = (b: Budgeted, id: string) =>
+    b.parts.map((p) => ({
+      ...p,
+      id: `${id} ${p.id}`,
+      standardUncertainty: (factor * p.standardUncertainty) / b.quantity.value,
+    }));
+  const { quantity, parts } = joined(factor, [...relative(marked, "marked"), ...relative(resting, "resting")]);
+  return {
+    id: "part factor",
+    label: "For this part, artwork times",
+    quantity,
+    unit: "one",
+    headline: false,
+    budget: parts,
+    helps: null,
+  };
+}
+
+function helpFor(plan: RotaryPlan, { ratio }: TravelRead): string | null {
+  const [largest] = ratio.parts;
+  if (!largest) return null;
+  const { id } = largest;
+  if (id.startsWith("placing size"))
+    return "More readings of the part, turned between them, or a tape measure around it.";
+  if (id.startsWith("limit") || id.startsWith("zero"))
+    return "A thicker part, or a better gauge: this one's own limit counts most.";
+  if (id === "runout")
+    return plan.way === "wrap"
+      ? "True the part up in the chuck."
+      : "A line once around: what runs out leaves nothing there.";
+  if (id === "tape") return "Thinner tape, or a line once around, burned on the part itself.";
+  if (id === "dot" || id === "readout") return "A longer line, or burn it.";
+  if (id === "grip") return null;
+  if (id === "on each other") return "Read with a microscope, or burn with a thinner line.";
+  return plan.way === "wrap" ? "More readings of the gap." : "More readings, or a line once around.";
+}
+
+function describedIn({ spec }: RoundRecord<RotaryPlan>): number | null {
+  return spec.turned?.describedSteps ?? null;
+}
+
+/** Steps once the correction is entered; `null` where they are not known, or the roller's own size is not what is corrected. */
+function stepsAfter(round: RoundRecord<RotaryPlan>, correction: Correction | null): number | null {
+  const [row] = correction?.rows ?? [];
+  if (correction?.setting === ROTARY_STEPS && row) return row.enter - row.rounding;
+  return correction?.setting === ROLLER_DIAMETER ? numberIn(round, ROTARY_STEPS) : null;
+}
+
+function tableOf(history: History<RotaryPlan>, round: RoundRecord<RotaryPlan>): ResultTable {
+  const unit = lengthUnitOf(history);
+  const found = readTravel(round, history.gauges);
+  const shown = [SITES.line, SITES.span, SITES.gap, SITES.width, SITES.back, SITES.marked, SITES.resting] as const;
+  return {
+    title: "Travel and part",
+    columns: ["Place"],
+    resultLabel: `read, ${unit}`,
+    rows: round.spec.sites
+      .filter((site) => shown.includes(site.id as (typeof shown)[number]))
+      .map((site) => {
+        const here = round.answers.filter((a) => a.site === site.id);
+        const value = found?.read[site.id as (typeof shown)[number]] ?? meanOf(here);
+        return {
+          ...{ label: site.label, sites: [site.id], cells: [] },
+          result: value === null ? (here.length > 0 ? "on each other" : "–") : shownNumber(value, unit, 2),
+          state: here.length === 0 ? "none" : here.length >= site.repeats || value === null ? "read" : "part",
+        };
+      }),
+  };
+}
+
+function meanOf(answers: RoundRecord["answers"]): number | null {
+  const values = answers.flatMap(({ content }) =>
+    content.status === "read" && content.value.kind === "quantity" ? [content.value.value] : [],
+  );
+  return values.length === 0 ? null : values.reduce((sum, v) => sum + v, 0) / values.length;
+}
