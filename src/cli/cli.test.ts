@@ -161,6 +161,47 @@ describe("kerf from a terminal", () => {
   });
 });
 
+describe("round parts from a terminal", () => {
+  const drawing = "examples/rotary/label.svg";
+
+  it("says what goes around a part, and how a drawing wraps it", async () => {
+    const part = async (...words: string[]) => JSON.parse(await said("part", ...words));
+    const neck = await part(
+      "--marked",
+      "40",
+      "--turns-by",
+      "80",
+      "--steps",
+      "6400",
+      "--roller",
+      "20",
+      "--artwork",
+      "100",
+    );
+    expect(neck).toMatchObject({ artworkFactor: 2, artwork: { kind: "gap" } });
+    expect(neck.aroundMm).toBeCloseTo(125.664, 3);
+    expect(neck.steps.stepMm).toBeCloseTo(0.0049087, 6);
+    expect((await part("--taper", "60:80:75", "--turns-by", "80")).travelAtEnds).toEqual([0.75, 1]);
+    expect(await fault("part")).toMatch(/--marked/);
+    expect(await fault("part", "--marked", "flat")).toMatch(/--marked/);
+    expect(await fault("part", "--marked", "60", "--drive", "belt")).toMatch(/roller or chuck/);
+    expect(await fault("part", "--taper", "60:80", "--turns-by", "80")).toMatch(/60:75\.7:90/);
+    expect(await fault("part", "--taper", "60:80:75")).toMatch(/--turns-by/);
+  });
+
+  it("unrolls artwork for a taper, which checks, and names what does not go onto it", async () => {
+    const taper = ["--taper", "60:75.7:90", "--turns-by", "70", "--begins", "10"];
+    const made = path.join(folder, "label-round.svg");
+    await ustrina(["develop", drawing, ...taper, "-o", made]);
+    expect((await said("check", made)).length).toBeGreaterThan(5);
+    expect(await said("develop", drawing, ...taper, "--lay", "rim", "--format", "dxf")).toMatch(/LWPOLYLINE/);
+    expect(await fault("develop", drawing, "--marked", "20")).toMatch(/runs over its own beginning/);
+    expect(await fault("develop", drawing, "--taper", "60:75.7:30", "--turns-by", "70")).toMatch(/beyond the last end/);
+    expect(await fault("develop", drawing, ...taper, "--level", "bed")).toMatch(/side, axis/);
+    expect(await fault("develop", "examples/rotary/machine.json", ...taper)).toMatch(/machine\.json/);
+  });
+});
+
 describe.each(EXAMPLES)("%s from a terminal", (id, procedure) => {
   const machine = `examples/${id}/machine.json`;
   const practice = `examples/${id}/practice.json`;

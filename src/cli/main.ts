@@ -10,6 +10,7 @@ import { CliFault } from "./cli-fault";
 import { COUPON_FORMATS, type CouponFormat, coupon, sites } from "./coupon";
 import { loadDocument, saveDocument, saveFile } from "./document-file";
 import { slotToDraw } from "./fit";
+import { developed, type PartWords, roundPart } from "./part";
 import { plan } from "./plan";
 import { readFrom } from "./read-picture";
 import { results, solve } from "./solve";
@@ -33,6 +34,11 @@ const USAGE = `Ustrina: laser machine corrections from burned and measured test 
                                                          the slot to draw for a part, by the kerf of a trial: as JSON
   adapt DRAWING --offset LENGTH [--slots FROM:TO] [--uncut LAYERS] [--chord LENGTH] [--unit UNIT]
                 [--format svg|dxf] [-o FILE]             an SVG or DXF whose outlines make up for the kerf
+  part --marked D [--turns-by D] | --taper D:D:LENGTH --turns-by D  [--drive roller|chuck] [--steps N] [--roller D]
+       [--most-steps N] [--artwork LENGTH]               around a round part, a step of its drive, how fast: as JSON
+  develop DRAWING --marked D [--turns-by D] | --taper D:D:LENGTH --turns-by D [--begins LENGTH] [--lay label|rim]
+          [--level side|axis]  [--around x|y] [--chord LENGTH] [--unit UNIT] [--format svg|dxf] [-o FILE]
+                                                         an SVG or DXF made for a round part
   check FILE [--machine FILE]                            whether a file can be read; G-code as that machine takes it
   backup [FILE]                                          the whole bench as one file, checked, also while it is in use
   restore FILE                                           a backup in the place of the bench, which is kept as a backup
@@ -41,6 +47,21 @@ TRIAL and FILE are described in docs/formats.md; examples/ holds some.
 `;
 
 const USUAL_DPI = 600;
+
+const PART_OPTIONS = {
+  marked: { type: "string" },
+  "turns-by": { type: "string" },
+  taper: { type: "string" },
+  begins: { type: "string" },
+  lay: { type: "string" },
+  level: { type: "string" },
+  around: { type: "string" },
+  drive: { type: "string" },
+  steps: { type: "string" },
+  roller: { type: "string" },
+  "most-steps": { type: "string" },
+  artwork: { type: "string" },
+} as const;
 
 const OPTIONS = {
   machine: { type: "string" },
@@ -68,6 +89,7 @@ const OPTIONS = {
   uncut: { type: "string" },
   chord: { type: "string" },
   unit: { type: "string" },
+  ...PART_OPTIONS,
 } as const;
 
 /** @returns what goes to standard output */
@@ -149,6 +171,12 @@ export async function ustrina(args: readonly string[]): Promise<string | Buffer>
       });
       return output ? saved(output, () => saveFile(output, made)) : made;
     }
+    case "part":
+      return roundPart(partWords(values));
+    case "develop": {
+      const made = developed(needed(file, "drawing"), partWords(values));
+      return values.output ? saved(values.output, () => saveFile(values.output ?? "", made)) : made;
+    }
     case "check":
       return check(needed(file, "file"), values.machine);
     case "backup":
@@ -178,6 +206,12 @@ function read(args: readonly string[]) {
 function needed(value: string | undefined, name: string): string {
   if (value === undefined || value === "") throw new CliFault("", name, "This is missing.");
   return value;
+}
+
+/** What was said of a round part. */
+function partWords({ "turns-by": turnsBy, "most-steps": mostSteps, ...values }: Record<string, unknown>): PartWords {
+  const words: Record<string, unknown> = { ...values, turnsBy, mostSteps };
+  return Object.fromEntries(Object.entries(words).filter(([, word]) => typeof word === "string"));
 }
 
 function whole(text: string | undefined, name: string, missing: number): number {

@@ -11,7 +11,8 @@ import { FOCUS_HEIGHT } from "../../core/procedures/focus/plan-type";
 import { USUAL_DIALECT } from "../../core/procedures/gcode-dialect";
 import { type MachineSpec, machineSpecSchema, UNKNOWN_AXES } from "../../core/procedures/machine-spec";
 import { HOME_OFFSET } from "../../core/procedures/origin/setting";
-import { type OpticSpec, opticOf } from "../../core/procedures/part-spec";
+import { type OpticSpec, opticOf, rotaryOf } from "../../core/procedures/part-spec";
+import { ROLLER_DIAMETER, ROTARY_STEPS } from "../../core/procedures/rotary/setting";
 import { SCAN_OFFSET } from "../../core/procedures/scan-offset/plan-type";
 import type { Db } from "../../data/database";
 import { addGauge } from "../../data/gauges";
@@ -88,6 +89,18 @@ const HOMES = Object.fromEntries(
 );
 const HOMES_FOUND = { [HOME_OFFSET.x]: 120, [HOME_OFFSET.y]: 80 };
 
+/** It turns bamboo tubes and bottles in the place of Y. */
+const ROTARY = {
+  [ROTARY_STEPS]: { unit: "counts", step: 1, range: { low: 100, high: 200_000 }, tableKind: "not known", sense: 1 },
+  [ROLLER_DIAMETER]: { unit: "mm", step: 0.01, range: { low: 1, high: 200 }, tableKind: "not known", sense: -1 },
+} as const;
+const ROTARY_FOUND = { [ROTARY_STEPS]: 6400, [ROLLER_DIAMETER]: 20 };
+const BOTTLE_ROLLERS = rotaryOf({
+  ...{ label: "Bottle rollers", drive: "roller", rollerDiameterMm: 20, motorSteps: 200, microsteps: 16, ratio: 2 },
+  ...{ thinnestMm: 8, thickestMm: 90, mostStepsPerS: 12_000, setAside: ["limits", "homing", "scale"] },
+});
+const RING_CHUCK = rotaryOf({ label: "Ring chuck", drive: "chuck", stepsPerRevolution: 12_800, thickestMm: 80 });
+
 const ALDER: MachineSpec = machineSpecSchema.parse({
   name: "Alder",
   kind: "CO2 gantry",
@@ -124,7 +137,7 @@ const BRACKEN: MachineSpec = machineSpecSchema.parse({
   held: {
     [FOCUS_HEIGHT]: { unit: "mm", step: 0.1, range: null, tableKind: "not known", sense: 1 },
     [SCAN_OFFSET]: { unit: "mm", step: 0.001, range: null, tableKind: "interpolated", sense: 1 },
-    ...SCALES,
+    ...{ ...SCALES, ...ROTARY },
   },
   tolerances: {},
   recheckDays: { "axis-scale": 730 },
@@ -181,7 +194,7 @@ function setOut(db: Db, now: number): void {
     ],
     opened,
   );
-  addDemoMachine(
+  const cinder = addDemoMachine(
     db,
     "cinder",
     CINDER,
@@ -194,7 +207,13 @@ function setOut(db: Db, now: number): void {
     opened,
   );
   for (const machine of [alder, bracken]) asFound(db, machine, opened + 10 * MINUTE_MS);
-  homesFound(db, alder, opened + 12 * MINUTE_MS);
+  for (const [part, machine] of [
+    [BOTTLE_ROLLERS, bracken],
+    [RING_CHUCK, cinder],
+  ] as const)
+    fitPart(db, machine.id, "rotary", addPart(db, { kind: "rotary", ...part }, opened), opened);
+  numbersFound(db, alder, HOMES_FOUND, opened + 12 * MINUTE_MS);
+  numbersFound(db, bracken, ROTARY_FOUND, opened + 13 * MINUTE_MS);
   provedTrial(db, bracken, LENGTHS_RIGHT, now - 405 * DAY_MS);
   provedTrial(db, bracken, ROWS_IN_LINE, now - 400 * DAY_MS);
   for (let i = 0; i < DEMO_CHECKS; i++)
@@ -289,10 +308,10 @@ function asFound(db: Db, machine: Machine, at: number): void {
     );
 }
 
-/** On the same visit: what its controller showed of where it homes. */
-function homesFound(db: Db, { slug, id }: Machine, at: number): void {
+/** On the same visit: what its controller showed of where it homes, or of its rotary. */
+function numbersFound(db: Db, { slug, id }: Machine, found: Record<string, number>, at: number): void {
   const holderId = holdersOf(db, id).find((h) => h.role === "controller")?.id ?? 0;
-  for (const [setting, value] of Object.entries(HOMES_FOUND))
+  for (const [setting, value] of Object.entries(found))
     writeDown(
       db,
       {

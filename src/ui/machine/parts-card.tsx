@@ -7,8 +7,9 @@ import type { PartKind, PartSpec } from "../../core/procedures/part-spec";
 import { putPartAway, swapPart } from "../../server/actions/workshop-actions";
 import type { MachineView, PartView } from "../../server/screens/machine-view";
 import { Ago, OnDay } from "../primitives/ago";
-import { Button } from "../primitives/button";
+import { Button, buttonClass } from "../primitives/button";
 import { PickField } from "../primitives/fields";
+import { Link } from "../primitives/link";
 import { MomentField, momentOf } from "../primitives/moment-field";
 import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";
@@ -51,6 +52,11 @@ export function PartsCard({ view, kind, now }: { view: MachineView; kind: PartKi
           <Button weight="small" onClick={() => setSwapping(true)}>
             Take it off<span className="sr-only"> {present.spec.label}</span>
           </Button>
+        )}
+        {kind === "rotary" && (
+          <Link href={`/machine/${view.slug}/round-parts`} className={buttonClass("small")}>
+            Round parts
+          </Link>
         )}
         <Button weight="small" onClick={() => setEditing("new")}>
           Add {kind === "optic" ? "an optic" : "a rotary"}

@@ -1,14 +1,14 @@
-import type { Adapted } from "../../artwork/adapt";
+import type { Adapted, AdaptResult } from "../../artwork/adapt";
 import { countText } from "../../core/metrology/count-text";
 import { dxfOf } from "../../formats/dxf-writer";
 import { svgOf } from "../../formats/svg-writer";
+import type { DrawingWork } from "../artwork/use-drawing-worker";
 import { Button } from "../primitives/button";
 import { giveFile } from "../primitives/give-file";
 import { Fault, Notice } from "../primitives/notice";
-import type { AdapterState } from "./use-adapter";
 
 /** What came of the drawing: what stands in the way, each where it is, or the files. */
-export function ArtworkOutcome({ state: { result, busy }, name }: { state: AdapterState; name: string }) {
+export function ArtworkOutcome({ state: { result, busy }, name }: { state: DrawingWork<AdaptResult>; name: string }) {
   return (
     <section className="card grid gap-3 p-5" aria-label="Outcome" aria-live="polite" aria-busy={busy}>
       <h2 className="text-[17px] font-bold">

@@ -1,9 +1,11 @@
 "use client";
 import { useState } from "react";
-import type { Adapted } from "../../artwork/adapt";
+import type { Adapted, AdaptOrder, AdaptResult } from "../../artwork/adapt";
 import { countText } from "../../core/metrology/count-text";
 import { shownNumber } from "../../core/metrology/quantity-text";
 import type { StockView } from "../../server/stock/stock-view";
+import { DrawingDrop } from "../artwork/drawing-drop";
+import { useDrawingWorker } from "../artwork/use-drawing-worker";
 import { FilePick } from "../primitives/file-pick";
 import { TopBar } from "../primitives/top-bar";
 import { useSurviving } from "../primitives/use-surviving";
@@ -13,8 +15,8 @@ import { ArtworkOutcome } from "./artwork-outcome";
 import { type ArtworkWish, type Drawing, orderFor } from "./artwork-wish";
 import { ArtworkWishForm, DrawingQuestions } from "./artwork-wish-form";
 import { CutOnPick, cutOnText } from "./cut-on-pick";
-import { DrawingDrop } from "./drawing-drop";
-import { useAdapter } from "./use-adapter";
+
+const startAdapter = () => new Worker(new URL("../../workers/artwork.worker.ts", import.meta.url), { type: "module" });
 
 /** A drawing adapted to the kerf of a stock: dropped, checked, shown, and taken away. */
 export function ArtworkScreen({ view }: { view: StockView }) {
@@ -28,7 +30,7 @@ export function ArtworkScreen({ view }: { view: StockView }) {
   const offsetMm = kept?.result.values.find((v) => v.id === "offset")?.quantity.value ?? null;
   const thickness = view.batches[0]?.thickness ?? null;
   const { order, faults } = orderFor(drawing, wish, { offsetMm, thickness, unit });
-  const state = useAdapter(order);
+  const state = useDrawingWorker<AdaptOrder, AdaptResult>(startAdapter, order);
   const { result } = state;
   const take = async (file: File) => setDrawing({ name: file.name, text: await file.text(), unit: null, uncut: [] });
   return (

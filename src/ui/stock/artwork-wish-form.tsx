@@ -1,9 +1,9 @@
 "use client";
-import { SVG_UNITS, type SvgUnit } from "../../artwork/read-drawing";
 import { FIT_GAPS_MM } from "../../core/fits/slot";
 import { shownNumber } from "../../core/metrology/quantity-text";
 import type { LengthUnit } from "../../core/metrology/units";
 import type { Thickness } from "../../core/procedures/stock-at-hand";
+import { UnitQuestion } from "../artwork/unit-question";
 import { CheckField, PickField, TextField } from "../primitives/fields";
 import { Link } from "../primitives/link";
 import { Fault } from "../primitives/notice";
@@ -72,13 +72,6 @@ export function ArtworkWishForm({ slug, wish, onChange, faults, offsetWhy, thick
   );
 }
 
-const UNIT_WORDS: Record<SvgUnit, string> = {
-  mm: "1 mm",
-  inch: "1 inch",
-  "96 an inch": "1/96 inch, as browsers take it",
-  "72 an inch": "1/72 inch, a point",
-};
-
 /** What the drawing does not say of itself. */
 export function DrawingQuestions({
   drawing,
@@ -95,17 +88,7 @@ export function DrawingQuestions({
   const { unit, uncut } = drawing;
   return (
     <>
-      {asksUnit && (
-        <PickField
-          label="One unit of this drawing is"
-          value={unit ?? ""}
-          onChange={(next) => onChange({ unit: next === "" ? null : (next as SvgUnit) })}
-          choices={[
-            { value: "", label: "it does not say: choose" },
-            ...Object.keys(SVG_UNITS).map((u) => ({ value: u, label: UNIT_WORDS[u as SvgUnit] })),
-          ]}
-        />
-      )}
+      {asksUnit && <UnitQuestion unit={unit} onChange={(next) => onChange({ unit: next })} />}
       {layers.length > 1 && (
         <fieldset>
           <legend className="font-semibold">What is cut</legend>

@@ -18,7 +18,6 @@ const MOST_TURNS = 50;
 export const GAP_WORDS = { positive: "it stops short of line 1", negative: "it goes past line 1" } as const;
 export const BACK_WORDS = { positive: "beyond line 1, on the side of the words", negative: "short of line 1" } as const;
 export const STANDS = { drawn: "as drawn", mirrored: "mirrored" } as const;
-export const WENT = { toward: "toward where it should", away: "the other way" } as const;
 
 type Common = Pick<Site, "repeats" | "openEnded">;
 

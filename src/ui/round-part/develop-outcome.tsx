@@ -1,0 +1,51 @@
+import type { DevelopResult } from "../../artwork/develop";
+import { dxfOf } from "../../formats/dxf-writer";
+import { svgOf } from "../../formats/svg-writer";
+import type { DrawingWork } from "../artwork/use-drawing-worker";
+import { Button } from "../primitives/button";
+import { giveFile } from "../primitives/give-file";
+import { Fault, Notice } from "../primitives/notice";
+
+type Props = { work: DrawingWork<DevelopResult>; name: string; isWanted: boolean };
+
+/** What came of the drawing: what does not go onto the part, and the files. */
+export function DevelopOutcome({ work: { busy, result }, name, isWanted }: Props) {
+  const base = name.replace(/\.[^.]*$/, "");
+  return (
+    <div className="grid gap-3" aria-live="polite" aria-busy={busy}>
+      {busy && <p>Working…</p>}
+      {!busy && result === null && (
+        <p className="text-ink2">
+          {isWanted ? "It comes once the sizes above can be read." : "Drop a drawing, or choose it here."}
+        </p>
+      )}
+      {result && !result.ok && <Fault>{result.message}</Fault>}
+      {result?.ok && (
+        <>
+          {result.faults.map((fault) => (
+            <Notice key={fault} tone="needs you" headline="It does not go onto this part.">
+              {fault}
+            </Notice>
+          ))}
+          {result.notes.map((note) => (
+            <Notice key={note} tone="note" headline="Look at this.">
+              {note}
+            </Notice>
+          ))}
+          <p className="flex flex-wrap gap-2">
+            <Button
+              weight="primary"
+              onClick={() => giveFile(`${base}-round.svg`, svgOf(result.piece, false), "image/svg+xml")}
+            >
+              Download SVG
+            </Button>
+            <Button onClick={() => giveFile(`${base}-round.dxf`, dxfOf(result.piece), "image/vnd.dxf")}>
+              Download DXF
+            </Button>
+          </p>
+          <p className="text-[14px] text-ink2">Send it at its own size: nothing more is to be scaled on the way.</p>
+        </>
+      )}
+    </div>
+  );
+}

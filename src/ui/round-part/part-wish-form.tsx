@@ -1,0 +1,62 @@
+import { LAYS, LEVELS } from "../../core/rotary/taper";
+import { PickField, TextField } from "../primitives/fields";
+import { type PartWish, type ReadWish, SHAPES, type WishField } from "./part-wish";
+
+type Props = { wish: PartWish; faults: ReadWish["faults"]; onChange: (change: Partial<PartWish>) => void };
+
+/** The part as it lies on the rotary, and what drives it. */
+export function PartWishForm({ wish, faults, onChange }: Props) {
+  const field = (key: WishField) => ({
+    value: wish[key],
+    onChange: (value: string) => onChange({ [key]: value }),
+    fault: faults[key] ?? "",
+  });
+  const pick = <K extends keyof PartWish>(key: K, of: Record<string, string>) => ({
+    value: String(wish[key]),
+    onChange: (value: string) => onChange({ [key]: value } as Partial<PartWish>),
+    choices: Object.entries(of).map(([value, label]) => ({ value, label })),
+  });
+  const isRoller = wish.drive === "roller";
+  const lies = isRoller ? "Across, where it lies on the rollers" : "Across, as the machine is told";
+  return (
+    <div className="grid grid-cols-2 gap-3">
+      <PickField label="The part is" {...pick("shape", shapesFor(isRoller))} className="col-span-2" />
+      {wish.shape === "taper" ? (
+        <>
+          <TextField label="Across, first end" {...field("first")} why="The end at the low side." />
+          <TextField label="Across, other end" {...field("last")} />
+          <TextField label="Between them" {...field("length")} why="Along the axis." />
+          <TextField label="Artwork begins at" {...field("begins")} why="Along the side, from the first end." />
+          <TextField label={lies} {...field("turnsBy")} />
+          <PickField label="Tilted so that" {...pick("level", LEVELS)} />
+          <PickField label="Artwork goes on" {...pick("lay", LAYS)} className="col-span-2" />
+        </>
+      ) : (
+        <>
+          <TextField label="Across, where it is marked" {...field("marked")} />
+          {wish.shape === "neck" && <TextField label={lies} {...field("turnsBy")} />}
+        </>
+      )}
+      <TextField label="Artwork is long, around" {...field("artwork")} why="Empty: not asked." />
+      <PickField label="Around is" {...pick("around", { y: "Y of the drawing", x: "X of the drawing" })} />
+      <details className="col-span-2 border-t border-hair pt-2" open={wish.steps === ""}>
+        <summary className="cursor-pointer py-1 font-semibold">What drives it</summary>
+        <div className="mt-2 grid grid-cols-2 gap-3">
+          <PickField
+            label="How it turns"
+            {...pick("drive", { roller: "Rollers carry it", chuck: "A chuck holds it" })}
+          />
+          <TextField label="Steps per revolution" {...field("steps")} />
+          {isRoller && <TextField label="Roller diameter" {...field("roller")} />}
+          <TextField label="Most steps a second" {...field("mostSteps")} why="That its driver follows." />
+        </div>
+      </details>
+    </div>
+  );
+}
+
+/** In a chuck it matters to no place where else the part is held. */
+function shapesFor(isRoller: boolean): Record<string, string> {
+  const { tube, neck, taper } = SHAPES;
+  return isRoller ? { tube, neck, taper } : { tube, taper };
+}
