@@ -13,6 +13,8 @@ const PLACES = [
   "/machine/bracken",
   "/machine/bracken/scan-offset",
   "/machine/bracken/kerf",
+  "/machine/bracken/rotary",
+  "/machine/bracken/round-parts",
   "/stock",
   "/stock/birch-plywood-3-mm",
   "/stock/birch-plywood-3-mm/artwork",

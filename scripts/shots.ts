@@ -108,56 +108,34 @@ async function loop(page: Page): Promise<void> {
   await page.getByLabel("Make slots fit this batch").check();
   await page.getByText("ends of slots were found").waitFor();
   await shot(page, "artwork");
-  await focusLadder(page);
-  await axisScale(page);
+  await rotary(page);
 }
 
-/** Both axes of Bracken by ladders come to from both sides, as they are read. */
-async function axisScale(page: Page): Promise<void> {
-  await page.goto(`${ORIGIN}/machine/bracken/axis-scale`);
+/** Bracken's rollers: a line once around, as its gap is read; then artwork for a taper on them. */
+async function rotary(page: Page): Promise<void> {
+  await page.goto(`${ORIGIN}/machine/bracken/rotary`);
   await page.getByRole("button", { name: "Begin trial" }).click();
-  await page.getByRole("form", { name: "Layout" }).waitFor();
-  await page.getByLabel("Ticks after the first").fill("10");
   await page.getByText("Everything fits. The layout is kept.").waitFor();
   await page.getByRole("link", { name: "To the burn" }).click();
   await page.getByRole("button", { name: "Burn on the practice machine" }).click();
-  await page.getByLabel(/^Closed jaws read/).fill("0");
+  await page.getByRole("button", { name: "Begin reading" }).waitFor();
+  for (const jaws of await page.getByLabel(/jaws read/i).all()) await jaws.fill("0");
   await page.getByRole("button", { name: "Begin reading" }).click();
-  await page.getByRole("button", { name: "Read all that is left" }).click();
-  await page.getByText("20 of 20 sites read.").waitFor({ timeout: 60_000 });
-  await page.getByRole("link", { name: "Correct", exact: true }).last().click();
-  for (const axis of ["X", "Y"]) {
-    const card = page.getByRole("region", { name: "Read back" }).filter({ hasText: `Axis scale ${axis}` });
-    await card.getByRole("button", { name: "Yes, I read that back" }).click();
-    await page.getByText(new RegExp(`Axis scale ${axis}: .* during the burn`)).waitFor();
-  }
-  await page.getByText("How each number came about").first().click();
-  await page.waitForTimeout(800);
-  await shot(page, "axis-scale");
-}
-
-/** A height ladder by widths, up to what is to be set. */
-async function focusLadder(page: Page): Promise<void> {
-  await page.goto(`${ORIGIN}/machine/bracken/focus`);
-  await page
-    .getByRole("button", { name: /^Begin (a new )?trial$/ })
-    .first()
-    .click();
-  await page.getByLabel(/By the widths of its lines as well/).check();
-  await page.getByLabel("Heights are good to").fill("0.1");
-  await page.getByLabel("Lowest number").fill("2");
-  await page.getByLabel("Step").fill("0.5");
-  await page.getByRole("link", { name: "To the burn" }).click();
-  await page.getByRole("button", { name: "Burn on the practice machine" }).click();
-  await page.getByRole("radio", { name: /^Microscope/ }).check();
-  await page.getByRole("button", { name: "Begin reading" }).click();
-  await page.getByRole("button", { name: "Read all that is left" }).click();
-  await page.getByText("19 of 19 sites read.").waitFor({ timeout: 60_000 });
-  await page.getByRole("link", { name: "Correct", exact: true }).last().click();
-  await page.getByRole("button", { name: "Yes, I read that back" }).click();
-  await page.getByText("How each number came about").click();
-  await page.waitForTimeout(800);
-  await shot(page, "focus");
+  await page.getByLabel("as drawn").check();
+  await page.getByRole("button", { name: "Take" }).click();
+  await page.getByRole("heading", { name: "Whole turns too many" }).waitFor();
+  await page.locator("#reading").fill("0");
+  await page.keyboard.press("Enter");
+  await page.getByRole("heading", { name: "Gap to line 1" }).waitFor();
+  await page.keyboard.press("Alt+m");
+  await page.waitForFunction(() => (document.querySelector("#reading") as HTMLInputElement)?.value !== "");
+  await page.waitForTimeout(600);
+  await shot(page, "rotary");
+  await page.goto(`${ORIGIN}/machine/bracken/round-parts`);
+  await page.getByLabel("The part is").selectOption("taper");
+  await page.getByLabel("A drawing (SVG or DXF):").setInputFiles("examples/rotary/label.svg");
+  await page.getByText("leaves a gap of").waitFor();
+  await shot(page, "round-parts");
 }
 
 async function burn(page: Page): Promise<void> {

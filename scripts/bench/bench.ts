@@ -17,6 +17,7 @@ import { load } from "./load";
 import { pageWeights } from "./pages";
 import { parsing } from "./parsing";
 import { pictures } from "./pictures";
+import { rotary } from "./rotary";
 import { solving } from "./solving";
 import { markdown, type Part, printed } from "./table";
 import { workshop } from "./workshop";
@@ -38,6 +39,7 @@ async function main(): Promise<void> {
     ["files", "Files that are read", () => files(spec)],
     ["results", "Results", () => [...accuracy(), ...focusAccuracy(), ...axes()]],
     ["kerf", "Kerf and drawings", kerf],
+    ["rotary", "Rotaries", rotary],
     ["pictures", "Pictures", pictures],
     ["pages", "Pages", async () => [...(await pageWeights(file)), ...(await workshop())]],
     ["load", "Many at once", load],

@@ -2,7 +2,7 @@
 import { lineSettings, type Piece } from "../core/coupon/piece";
 import { boundsOf, type Rect } from "../core/geometry/rect";
 import { bentPath } from "../core/rotary/develop-path";
-import { artworkFactor, type RoundPart, type Wraps, wrapsOf } from "../core/rotary/round-part";
+import { artworkFactor, circumferenceMm, type RoundPart, type Wraps, wrapsOf } from "../core/rotary/round-part";
 import { diameterAt, sentFrom, slantMm, type TaperSetup } from "../core/rotary/taper";
 import type { Point } from "./contour";
 import { type DrawnPath, readDrawing, type SvgUnit } from "./read-drawing";
@@ -34,6 +34,8 @@ export type Developed = {
   /** Length of the drawing around, mm, and whether it meets itself at the thinnest place that it reaches. */
   lengthMm: number;
   wraps: Wraps;
+  /** One turn of the part, as it is sent, mm. */
+  turnSentMm: number;
   piece: Piece;
 };
 
@@ -57,7 +59,12 @@ export function develop(order: DevelopOrder): DevelopResult {
   return {
     ...{ ok: true, before: drawing.paths, after, layers: [...new Set(drawing.paths.map((p) => p.layer))] },
     ...{ notes: drawing.notes, faults: faultsOf(order.shape, frame, wraps) },
-    ...{ lengthMm: frame.around, wraps, piece: pieceOf(after, drawing.title) },
+    ...{
+      lengthMm: frame.around,
+      wraps,
+      turnSentMm: circumferenceMm(order.shape.turnsByMm),
+      piece: pieceOf(after, drawing.title),
+    },
   };
 }
 

@@ -54,5 +54,5 @@ export function duringBurn({ program }: RoundSpec): string[] {
 
 /** As it stands in the list of what is done before the burn. */
 function asideText({ what }: { what: string }): string {
-  return `For this burn: ${what}. It stays on the bench until it is put back.`;
+  return `Until it is put back: ${what}.`;
 }

@@ -3,7 +3,7 @@ import type { HistoryFigure } from "../../core/drawing/figure";
 import { plain } from "../../core/metrology/quantity-text";
 import { fromInternal, UNITS, type UnitId } from "../../core/metrology/units";
 import { heldThrough } from "../../core/procedures/fitted-part";
-import type { SettingValue } from "../../core/procedures/setting";
+import { isHeldBy, type SettingValue } from "../../core/procedures/setting";
 import { differences, inForceAt, isSame, type ValueDifference } from "../../core/procedures/setting-history";
 import type { Db } from "../../data/database";
 import { entriesOf, type LedgerEntry, ownerOfMachine } from "../../data/ledger";
@@ -48,9 +48,9 @@ export function ledgerView(
 ): LedgerView {
   const machines = allMachines(db);
   const one = machines.find((m) => m.slug === chosen.machine);
-  const settings = (one ? settingsOf(one.spec.kind) : machines.flatMap((m) => settingsOf(m.spec.kind))).map(
-    ({ key, label }) => ({ key, label }),
-  );
+  const settings = (one ? [one] : machines)
+    .flatMap((m) => settingsHeld(db, m, chosen.setting))
+    .map(({ key, label }) => ({ key, label }));
   const unique = settings.filter((s, i) => settings.findIndex((o) => o.key === s.key) === i);
   const setting = unique.find((s) => s.key === chosen.setting)?.key ?? null;
   const rows = (one ? [one] : machines)
@@ -66,6 +66,12 @@ export function ledgerView(
     more: Math.max(0, rows.length - most),
     figures: one && sole ? historyFigures(one, sole, rows, now) : [],
   };
+}
+
+/** What a machine has of the settings of its kind, and the one that is asked for. */
+function settingsHeld(db: Db, machine: Machine, asked: string | null) {
+  const written = new Set(entriesOf(db, ownerOfMachine(machine.id)).map((e) => e.setting));
+  return settingsOf(machine.spec.kind).filter((s) => s.key === asked || isHeldBy(s, machine.spec.held, written));
 }
 
 function rowsOf(db: Db, machine: Machine): LedgerRow[] {

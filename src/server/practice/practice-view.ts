@@ -7,8 +7,10 @@ import { allMachines, type Machine } from "../../data/machines";
 import { practiceOf } from "../../data/practice";
 import type { PracticeController } from "../../practice/gantry-truth";
 import { shownFocus } from "../../practice/head-height";
-import { heightsOf, type PracticeTruth } from "../../practice/practice-truth";
+import { heightsOf, type PracticeTruth, rotaryTruthOf } from "../../practice/practice-truth";
+import type { RotaryTruth } from "../../practice/rotary-truth";
 import { settingLabel, settingUnit } from "../procedures/settings";
+import { fittedNow } from "../trial/trial-record";
 import { controllerOf, truthOf } from "./practice-machine";
 
 export type PracticeMachineView = {
@@ -21,7 +23,15 @@ export type PracticeMachineView = {
   truth: PracticeTruth | null;
   /** Of its beam, with the truth: the height shown where it is narrowest, its radius there, its focal depth, mm; grain of the stock, a share. */
   beam: { shownFocusMm: number; radiusMm: number; depthMm: number; playMm: number; grain: number } | null;
+  /** With the truth; `null` also where none is fitted. */
+  rotary: { name: string; truth: RotaryTruth } | null;
 };
+
+/** The rotary that is fitted, as it really is. */
+function rotaryOn(db: Db, machineId: number, truth: PracticeTruth): PracticeMachineView["rotary"] {
+  const { rotary } = fittedNow(db, machineId);
+  return rotary ? { name: rotary.label, truth: rotaryTruthOf(truth, rotary.label, rotary.drive) } : null;
+}
 
 export function practiceView(db: Db): PracticeMachineView[] {
   return allMachines(db).flatMap((m) => {
@@ -35,6 +45,7 @@ export function practiceView(db: Db): PracticeMachineView[] {
         ...{ controller: controllerOf(row), numbers: numbersOf(m, controllerOf(row)) },
         truth: row.revealedAt === null ? null : truthOf(row),
         beam: row.revealedAt === null ? null : beamOf(truthOf(row)),
+        rotary: row.revealedAt === null ? null : rotaryOn(db, m.id, truthOf(row)),
       },
     ];
   });

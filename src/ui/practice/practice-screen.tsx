@@ -81,7 +81,7 @@ function MachineCard({ machine }: { machine: PracticeMachineView }) {
           <h3 className="mb-1 font-semibold">Hidden truth</h3>
           {truth ? (
             <dl className="num grid grid-cols-[auto_1fr] gap-x-4 text-[14px]">
-              {[...truthRows(truth), ...beamRows(machine.beam)].map(([label, value]) => (
+              {[...truthRows(truth), ...beamRows(machine.beam), ...rotaryRows(machine.rotary)].map(([label, value]) => (
                 <div key={label} className="contents">
                   <dt className="font-sans text-ink2">{label}</dt>
                   <dd>{value}</dd>
@@ -173,5 +173,20 @@ function beamRows(beam: PracticeMachineView["beam"]): [string, string][] {
     ["its radius there, focal depth", `${fixed(beam.radiusMm, 3)}, ${fixed(beam.depthMm, 2)} mm`],
     ["play of the height screw", `${fixed(beam.playMm, 3)} mm`],
     ["stock differs from place to place by", `${fixed(100 * beam.grain, 1)} %`],
+  ];
+}
+
+function rotaryRows(rotary: PracticeMachineView["rotary"]): [string, string][] {
+  if (!rotary) return [];
+  const { truth, name } = rotary;
+  const percent = (share: number) => `${fixed(100 * share, 2)} %`;
+  return [
+    [
+      `${name}: steps, roller, by those first read back`,
+      `${fixed(truth.stepsByFound, 4)}, ${fixed(truth.rollerByFound, 4)}`,
+    ],
+    ["it slips there, back", `${percent(truth.slipThere)}, ${percent(truth.slipBack)}`],
+    ["runs out by, play", `${fixed(truth.runoutMm, 2)}, ${fixed(truth.playMm, 2)} mm`],
+    ["it turns", truth.turns === 1 ? "as it should" : "the other way"],
   ];
 }

@@ -1,6 +1,6 @@
 import type { Point } from "../../artwork/contour";
 import type { Developed } from "../../artwork/develop";
-import { boundsOf } from "../../core/geometry/rect";
+import { boundsOf, type Rect } from "../../core/geometry/rect";
 
 /** Around all of it, as a share of its size. */
 const MARGIN = 0.05;
@@ -9,8 +9,11 @@ const MARGIN = 0.05;
 export function FlatDrawing({ made, around }: { made: Developed; around: "x" | "y" }) {
   const before = centred(made.before, around);
   const after = centred(made.after, around);
-  const box = boundsOf([...before, ...after].flatMap((p) => p.points));
-  if (!box) return null;
+  // Half a turn either way the part has come round.
+  const seams = [-made.turnSentMm / 2, made.turnSentMm / 2];
+  const marked = boundsOf([...before, ...after].flatMap((p) => p.points));
+  if (!marked) return null;
+  const box = reaching(marked, seams, around);
   const [width, height] = [box.x1 - box.x0, box.y1 - box.y0];
   const size = Math.max(width, height);
   const margin = MARGIN * size;
@@ -18,7 +21,6 @@ export function FlatDrawing({ made, around }: { made: Developed; around: "x" | "
   const d = (points: readonly Point[], closed: boolean) =>
     points.map((p, i) => `${i === 0 ? "M" : "L"}${(p.x - box.x0).toFixed(3)} ${(box.y1 - p.y).toFixed(3)}`).join("") +
     (closed ? "Z" : "");
-  const seams = seamsOf(after, around);
   return (
     <svg
       role="img"
@@ -36,7 +38,7 @@ export function FlatDrawing({ made, around }: { made: Developed; around: "x" | "
               ? `M${-margin} ${box.y1 - at}H${width + margin}`
               : `M${at - box.x0} ${-margin}V${height + margin}`
           }
-          stroke="var(--color-line)"
+          stroke="var(--color-ember)"
           strokeDasharray="2 5"
           vectorEffect="non-scaling-stroke"
         />
@@ -67,8 +69,9 @@ function centred(paths: readonly Path[], around: "x" | "y"): Path[] {
   return paths.map((p) => ({ ...p, points: p.points.map(({ x, y }) => ({ x: x - dx, y: y - dy })) }));
 }
 
-/** The two ends of what is sent, where its beginning and its end come to meet. */
-function seamsOf(after: readonly Path[], around: "x" | "y"): number[] {
-  const values = after.flatMap((p) => p.points.map((q) => q[around]));
-  return values.length === 0 ? [] : [Math.min(...values), Math.max(...values)];
+/** So that both seams are seen. */
+function reaching(box: Rect, [low = 0, high = 0]: number[], around: "x" | "y"): Rect {
+  return around === "y"
+    ? { ...box, y0: Math.min(box.y0, low), y1: Math.max(box.y1, high) }
+    : { ...box, x0: Math.min(box.x0, low), x1: Math.max(box.x1, high) };
 }

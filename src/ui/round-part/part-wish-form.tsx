@@ -17,23 +17,27 @@ export function PartWishForm({ wish, faults, onChange }: Props) {
     choices: Object.entries(of).map(([value, label]) => ({ value, label })),
   });
   const isRoller = wish.drive === "roller";
-  const lies = isRoller ? "Across, where it lies on the rollers" : "Across, as the machine is told";
+  const lies = isRoller ? "Across, on the rollers" : "Across, as told";
   return (
     <div className="grid grid-cols-2 gap-3">
-      <PickField label="The part is" {...pick("shape", shapesFor(isRoller))} className="col-span-2" />
+      <div className="col-span-2">
+        <PickField label="The part is" {...pick("shape", shapesFor(isRoller))} />
+      </div>
       {wish.shape === "taper" ? (
         <>
-          <TextField label="Across, first end" {...field("first")} why="The end at the low side." />
+          <TextField label="Across, first end" {...field("first")} why="Where the artwork begins." />
           <TextField label="Across, other end" {...field("last")} />
           <TextField label="Between them" {...field("length")} why="Along the axis." />
           <TextField label="Artwork begins at" {...field("begins")} why="Along the side, from the first end." />
           <TextField label={lies} {...field("turnsBy")} />
           <PickField label="Tilted so that" {...pick("level", LEVELS)} />
-          <PickField label="Artwork goes on" {...pick("lay", LAYS)} className="col-span-2" />
+          <div className="col-span-2">
+            <PickField label="Artwork goes on" {...pick("lay", LAYS)} />
+          </div>
         </>
       ) : (
         <>
-          <TextField label="Across, where it is marked" {...field("marked")} />
+          <TextField label="Across, where marked" {...field("marked")} />
           {wish.shape === "neck" && <TextField label={lies} {...field("turnsBy")} />}
         </>
       )}

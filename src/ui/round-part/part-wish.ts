@@ -9,7 +9,7 @@ import { type Lay, type Level, sideAngleRad } from "../../core/rotary/taper";
 
 export const SHAPES = {
   tube: "A tube: one diameter",
-  neck: "It lies on another diameter than it is marked on",
+  neck: "A neck: it lies on another diameter",
   taper: "A taper: a cup, a cone",
 } as const;
 export type Shape = keyof typeof SHAPES;

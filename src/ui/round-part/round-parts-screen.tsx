@@ -110,10 +110,10 @@ function standingText({ standing, stepsPerRevolution, name }: RoundPartsView): s
     stepsPerRevolution === null
       ? `What the controller of ${name} holds is not known`
       : "With what the controller holds now";
-  return `${held}; the rotary is ${standing.state}${standing.detail ? `, ${standing.detail}` : ""}.`;
+  return `${held}; ${standing.state === "not done" ? "the rotary was never measured here" : `the rotary is ${standing.state}${standing.detail ? `, ${standing.detail}` : ""}`}.`;
 }
 
 function shownText({ lengthMm, wraps }: Developed, unit: Parameters<typeof shownLength>[1]): string {
   const mm = (value: number) => shownLength(value, unit, 1);
-  return `dashed as it is drawn, full as it is sent · ${mm(lengthMm)} around, ${wrapText(wraps, mm)}`;
+  return `dashed as it is drawn, full as it is sent, dotted the seam of a whole turn · ${mm(lengthMm)} around, ${wrapText(wraps, mm)}`;
 }

@@ -44,12 +44,10 @@ export function LayOutStage({ view, n }: StageProps) {
     }
   }, [read, procedure, context, frozen, round]);
   const piece = spec?.pieces[0];
-  const example = spec?.sites.at(-1) ?? null;
+  const example = spec?.sites.findLast((s) => s.place) ?? spec?.sites.at(-1) ?? null;
   const plan = read.ok ? read.plan : (read.unfit ?? round?.plan ?? null);
-  const detail =
-    spec && example && plan
-      ? procedure.detail(unreadHistory(view, spec, plan), { site: example.id, typed: null })
-      : null;
+  const unread = spec && plan ? unreadHistory(view, spec, plan) : null;
+  const detail = unread && example ? procedure.detail(unread, { site: example.id, typed: null }) : null;
   const fields = askedFields(form.fields, wholeDraft(form, draft));
   const groups = [...new Set(fields.map((f) => f.group))];
   const change = (key: string, text: string) => setDraft((d) => ({ ...d, [key]: text }));
@@ -61,7 +59,7 @@ export function LayOutStage({ view, n }: StageProps) {
           {piece && spec ? (
             <CouponDrawing
               piece={piece}
-              overlay={[]}
+              overlay={unread ? procedure.overlay(unread) : []}
               site={example}
               detail={detail}
               titleBlock={titleBlock(view, procedure.title, context.couponCode, spec.delivery)}

@@ -16,27 +16,34 @@ export function PlanField({ field, text, fault, warnings, onChange }: Props) {
   const id = `plan-${field.key}`;
   const described = clsx(field.why && `${id}-why`, fault && `${id}-fault`) || undefined;
   const wide = field.kind === "choice" || field.kind === "quantities";
+  // Where there is one way alone, there is nothing to choose.
+  const isSettled = field.kind === "choice" && field.options.length === 1 && field.options[0]?.value === text;
   if (field.kind === "choice")
     return (
       <fieldset className="col-span-2">
         <legend className="mb-1 text-[14px] text-ink2">{field.label}</legend>
-        <div className="grid gap-1.5">
-          {field.options.map((option) => (
-            <label key={option.value} className="flex cursor-pointer items-start gap-2.5">
-              <input
-                type="radio"
-                name={id}
-                className="mt-1 size-4"
-                checked={text === option.value}
-                onChange={() => onChange(option.value)}
-              />
-              <span>
-                {option.label}
-                <span className="block text-[13px] text-ink2">{option.why}</span>
-              </span>
-            </label>
-          ))}
-        </div>
+        {isSettled ? (
+          <p>{field.options[0]?.label}</p>
+        ) : (
+          <div className="grid gap-1.5">
+            {field.options.map((option) => (
+              <label key={option.value} className="flex cursor-pointer items-start gap-2.5">
+                <input
+                  type="radio"
+                  name={id}
+                  className="mt-1 size-4"
+                  checked={text === option.value}
+                  onChange={() => onChange(option.value)}
+                />
+                <span>
+                  {option.label}
+                  <span className="block text-[13px] text-ink2">{option.why}</span>
+                </span>
+              </label>
+            ))}
+          </div>
+        )}
+        {field.why && <p className="mt-1 text-[13px] text-ink2">{field.why}</p>}
         <Below id={id} fault={fault} warnings={warnings} />
         {field.elsewhere && (
           <Link href={field.elsewhere.href} className="mt-1 inline-block text-[14px] underline underline-offset-4">

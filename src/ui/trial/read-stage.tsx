@@ -161,7 +161,10 @@ export function ReadStage({
               </section>
             ))}
           {outcome.status === "solved" && <BudgetCard estimates={outcome.estimates} length={unit} />}
-          {view.endedAt === null && <PictureCard trialId={view.id} n={n} sites={sites} onPractice={round.onPractice} />}
+          {/* What goes around a part is in no flat picture. */}
+          {view.endedAt === null && !round.spec?.turned && (
+            <PictureCard trialId={view.id} n={n} sites={sites} onPractice={round.onPractice} />
+          )}
           <SheetCard
             trialId={view.id}
             n={n}

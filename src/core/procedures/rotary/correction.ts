@@ -40,19 +40,19 @@ export function chosenFor(round: RoundRecord<RotaryPlan>, { ratio }: TravelRead)
   const [first] = known;
   if (!first) return null;
   if (round.plan.drive === "chuck")
-    return { setting: first, why: "In a chuck the steps are corrected: the part's diameter is measured, never tuned." };
+    return { setting: first, why: "in a chuck the steps are corrected: the part's diameter is measured, never tuned" };
   if (known.length < 2)
     return {
       setting: first,
-      why: `${HELD[first === ROTARY_STEPS ? "steps" : "diameter"]}: it is what is known of the two.`,
+      why: `${HELD[first === ROTARY_STEPS ? "steps" : "diameter"].toLowerCase()}: it is what is known of the two`,
     };
   const off = Math.abs(ratio.quantity.value - 1);
   const percent = `${plain(100 * off, 1)} %`;
   return off > STEPS_BEYOND
-    ? { setting: ROTARY_STEPS, why: `Off by ${percent}: no roller is measured so badly, the steps are wrong.` }
+    ? { setting: ROTARY_STEPS, why: `off by ${percent}: no roller is measured so badly, the steps are wrong` }
     : {
         setting: ROLLER_DIAMETER,
-        why: `Off by ${percent}: steps come in round numbers, so it is the roller, under the load of a part.`,
+        why: `off by ${percent}: steps come in round numbers, so it is the roller under its load`,
       };
 }
 

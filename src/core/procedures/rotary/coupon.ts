@@ -46,7 +46,7 @@ function pieceOf(plan: RotaryPlan, { couponCode, day }: PlanContext): Piece {
   const across = pointAt(plan, ALONG_MM, 0);
   const far = pointAt(plan, 0, aroundDrawnMm(plan));
   const { speedMmPerS = 1, powerPct = 1 } = plan;
-  const signature = [couponCode, ...(day ? [day] : []), `Ø ${plain(plan.diameterMm, 2)}`].join(" ");
+  const signature = [couponCode, ...(day ? [day] : []), `D ${plain(plan.diameterMm, 2)}`].join(" ");
   return {
     ...{ id: PIECE, label: `Rotary, coupon ${couponCode}`, stock: `round part, Ø ${plain(plan.diameterMm, 2)} mm` },
     ...{ widthMm: Math.max(across.x, far.x), heightMm: Math.max(across.y, far.y) },

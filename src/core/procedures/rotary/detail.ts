@@ -1,11 +1,13 @@
 /** The close-up: the part seen along its axis with the lines on it, the lines side by side, or the part between the jaws. */
+import { letterStrokes } from "../../coupon/lettering";
 import type { Detail, Primitive } from "../../drawing/scene";
 import { shownNumber } from "../../metrology/quantity-text";
 import { quantitiesAt } from "../answer";
 import type { Focus, History } from "../contract";
 import { lengthUnitOf } from "../shown-unit";
 import { LANES } from "./layout";
-import { type RotaryPlan, sentMm } from "./plan-type";
+import { isBurned, type RotaryPlan, sentMm } from "./plan-type";
+import { STANDS } from "./sites";
 import { SITES } from "./travel";
 
 const RADIUS = 3.6;
@@ -38,15 +40,14 @@ export function detailOf(history: History<RotaryPlan>, focus: Focus): Detail | n
         note: "from the same edge of both; drawn far too large",
         primitives: lanesDrawn("back", value ?? 1, words, false),
       };
+    case SITES.words:
+      if (!isBurned(round.plan)) break;
+      return { ...common, note: "how the words may stand", primitives: wordsDrawn(round.plan) };
     case SITES.width:
       return { ...common, note: "across the line", primitives: widthDrawn(words) };
-    default:
-      return {
-        ...common,
-        note: "seen along its axis; not to scale",
-        primitives: turnedDrawn(round.plan, site.id, words),
-      };
   }
+  const primitives = turnedDrawn(round.plan, site.id, words);
+  return { ...common, note: "seen along its axis; not to scale", primitives };
 }
 
 function line(points: Point[], tone: Tone, weight: "thin" | "heavy" = "thin", closed = false): Primitive {
@@ -94,30 +95,63 @@ function partDrawn(by: RotaryPlan["sizedBy"], words: string): Primitive[] {
   ];
 }
 
-/** Lines side by side in their lanes, the first one fixed. */
+/** Lines side by side in their lanes. */
 function lanesDrawn(lane: "last" | "back", value: number, words: string, facing: boolean): Primitive[] {
-  const off = value === 0 ? 0 : Math.sign(value) * (lane === "last" ? -1.2 : 1.2);
-  const half = 0.14;
-  const bar = (index: number, y: number, tone: Tone): Primitive =>
+  const off = value === 0 ? 0 : Math.sign(value) * (lane === "last" ? -APART : APART);
+  const index = LANES.indexOf(lane);
+  const low = -off / 2;
+  const [first, second] = [low, low + off];
+  const inset = facing ? Math.sign(off) * HALF_LINE : 0;
+  const bar = (at: number, y: number): Primitive => ({
+    ...{ kind: "stroke", closed: false, weight: "mark", widthMm: 2 * HALF_LINE, dashed: false, tone: "ink" },
+    points: [
+      { x: laneX(at), y },
+      { x: laneX(at) + LANE, y },
+    ],
+  });
+  const edge = (at: number, y: number) =>
     line(
       [
-        { x: -2.7 + index * 1.9, y },
-        { x: -1.2 + index * 1.9, y },
+        { x: laneX(at) + LANE, y },
+        { x: DIMENSION_X, y },
       ],
-      tone,
-      "heavy",
+      "faint",
     );
-  const to = LANES.indexOf(lane);
-  const between = facing ? Math.sign(off) * half : 0;
+  const [from, to] = [first + inset, second - inset];
   return [
-    bar(0, 0, "ink"),
-    text({ x: -1.95, y: 0.3 }, "1", "ink"),
-    bar(to, off, "ink"),
-    text({ x: -1.95 + to * 1.9, y: off + 0.3 }, lane === "last" ? "2" : "3", "ink"),
+    ...[edge(0, from), edge(index, to), bar(0, first), bar(index, second)],
+    text({ x: laneX(0) + LANE / 2, y: first + 0.35 }, "1", "ink"),
+    text({ x: laneX(index) + LANE / 2, y: second + 0.35 }, lane === "last" ? "2" : "3", "ink"),
     {
-      ...{ kind: "dimension", from: { x: -1.2, y: between }, to: { x: -2.7 + to * 1.9, y: off - between } },
-      ...{ along: "y", at: 2.6, text: words, tone: "data" },
+      ...{ kind: "dimension", from: { x: DIMENSION_X, y: from }, to: { x: DIMENSION_X, y: to } },
+      ...{ along: "y", at: DIMENSION_X, text: words, tone: "data" },
     },
+  ];
+}
+
+const [APART, HALF_LINE, LANE, DIMENSION_X] = [1.3, 0.09, 1.4, 2.5];
+
+function laneX(index: number): number {
+  return -2.7 + index * (LANE + 0.2);
+}
+
+/** What is burned, as it is drawn, and as it comes out where the part turns the other way. */
+function wordsDrawn({ replaces }: RotaryPlan): Primitive[] {
+  const at = (y: number, flip: 1 | -1): Primitive[] =>
+    letterStrokes("R27", { x: 0, y: 0 }, 1.3, "middle").map((points) =>
+      line(
+        points.map((p) =>
+          replaces === "y" ? { x: p.x, y: y + flip * (p.y - 0.65) } : { x: flip * p.x, y: y + p.y - 0.65 },
+        ),
+        "ink",
+        "heavy",
+      ),
+    );
+  return [
+    ...at(1.2, 1),
+    text({ x: 0, y: 0.1 }, STANDS.drawn, "ink"),
+    ...at(-1.2, -1),
+    text({ x: 0, y: -2.3 }, STANDS.mirrored, "ink"),
   ];
 }
 

@@ -168,21 +168,32 @@ function otherThanTold(history: History<RotaryPlan>, plan: RotaryPlan, { marked 
   ];
 }
 
-/** How what comes out compares to the drive as it is described. @param described steps in one revolution */
-export function againstDescription(described: number | null, exactSteps: number | null): Finding[] {
-  if (described === null || exactSteps === null) return [];
-  const ratio = exactSteps / described;
+/**
+ * How the steps compare to the drive as it is described.
+ *
+ * @param described steps in one revolution
+ * @param steps those that are right: as corrected, or as the controller holds them where its roller is corrected
+ */
+export function againstDescription(
+  described: number | null,
+  steps: { exact: number; isMeasured: boolean } | null,
+): Finding[] {
+  if (described === null || steps === null) return [];
+  const ratio = steps.exact / described;
+  const makes = `${plain(described, 1)} steps a revolution`;
   if (Math.abs(ratio - 1) <= NEAR_DRIVE)
     return [
       finding("as described", {
         tone: "good",
-        headline: `Its motor, driver and gear make ${plain(described, 1)} steps a revolution: that agrees.`,
-        text: `What was measured differs from it by ${signed(100 * (ratio - 1), 2)} %.`,
+        headline: `Its motor, driver and gear make ${makes}: that agrees.`,
+        text: steps.isMeasured
+          ? `What was measured differs from it by ${signed(100 * (ratio - 1), 2)} %.`
+          : "The controller holds that number, and the roller makes up for the rest.",
       }),
     ];
   return [
     finding("not as described", {
-      headline: `Its motor, driver and gear would make ${plain(described, 1)} steps a revolution: that is ${plain(ratio, 3)} times off.`,
+      headline: `Its motor, driver and gear would make ${makes}: that is ${plain(ratio, 3)} times off.`,
       text: "The description or the microsteps at the driver are not as they are said to be. What was measured counts; set the description right.",
     }),
   ];

@@ -6,6 +6,9 @@ import { readTicks } from "../read-ticks";
 import { ALONG_MM, LEAD_MM, pointAt } from "./layout";
 import { isBurned, type RotaryPlan } from "./plan-type";
 
+/** Where the way around is drawn, between the lanes. */
+const ACROSS_MM = ALONG_MM / 2 + 8;
+
 export function overlayOf(history: History<RotaryPlan>): Primitive[] {
   const plan = history.rounds.at(-1)?.plan;
   return [...(plan && isBurned(plan) ? seamOf(plan) : []), ...readTicks(history)];
@@ -24,13 +27,12 @@ export function seamOf(plan: RotaryPlan): Primitive[] {
         seam(LEAD_MM + around),
         {
           ...{
-            kind: "text",
-            at: pointAt(plan, ALONG_MM / 2, LEAD_MM + around / 2),
-            anchor: "middle",
-            size: 1,
-            tone: "faint",
+            kind: "dimension",
+            from: pointAt(plan, ACROSS_MM, LEAD_MM),
+            to: pointAt(plan, ACROSS_MM, LEAD_MM + around),
           },
-          text: `once around, ${plain(around, 1)} mm`,
+          ...{ along: plan.replaces, at: pointAt(plan, ACROSS_MM, LEAD_MM)[plan.replaces === "y" ? "x" : "y"] },
+          ...{ text: plain(around, 1), tone: "faint" },
         },
       ]
     : [];

@@ -23,11 +23,11 @@ const LAID_OUT_SHARE = 0.01;
 /** Share of a value by which derivatives are taken. */
 const STEP_SHARE = 1e-5;
 
-/** Sizes scatter by the form of the part, gaps by the hand: each by itself. */
-const SCATTER_GROUPS: readonly (readonly SiteId[])[] = [
-  [SITES.marked, SITES.resting],
-  [SITES.gap, SITES.width, SITES.span, SITES.back, SITES.line],
-];
+/** Sizes scatter by the form of the part, lines by the hand: each by itself. */
+const SIZES: readonly SiteId[] = [SITES.marked, SITES.resting];
+const LINES: readonly SiteId[] = [SITES.gap, SITES.width, SITES.span, SITES.back, SITES.line];
+/** Tubes and bottles differ so much from side to side before they are measured, sd, mm. (common practice, no source) */
+const FORM_MM = 0.015;
 const INSIDE: readonly SiteId[] = [SITES.gap];
 
 export type TravelRead = Travel & {
@@ -47,7 +47,7 @@ export type TravelRead = Travel & {
 /** @returns `null` while something is missing */
 export function readTravel(round: RoundRecord<RotaryPlan>, gauges: readonly Gauge[]): TravelRead | null {
   const { plan, answers } = round;
-  const sites = SCATTER_GROUPS.flatMap((group) => readLengths(answers, group, gauges));
+  const sites = [...readLengths(answers, SIZES, gauges.map(onForm)), ...readLengths(answers, LINES, gauges)];
   const read = readingsOf(round, sites);
   const onEachOther = liesOnEachOther(answers);
   const travel = travelOf(plan, read, onEachOther);
@@ -67,6 +67,12 @@ export function readTravel(round: RoundRecord<RotaryPlan>, gauges: readonly Gaug
     back: backOf(plan, read, sites),
     ...{ marked: size(SITES.marked), resting: size(SITES.resting), mirrored: mirroredIn(answers) },
   };
+}
+
+/** A gauge across a part that is not quite round: what is expected of its scatter has the form in it. */
+function onForm(gauge: Gauge): Gauge {
+  const { placing } = gauge;
+  return placing ? { ...gauge, placing: { ...placing, sdMm: Math.hypot(placing.sdMm, FORM_MM) } } : gauge;
 }
 
 function readingsOf({ spec, answers }: RoundRecord<RotaryPlan>, sites: readonly SiteRead[]): Readings {
@@ -151,7 +157,7 @@ function keyOf(s: SiteRead): string {
 }
 
 function isSize({ site }: SiteRead): boolean {
-  return SCATTER_GROUPS[0]?.includes(site as SiteId) ?? false;
+  return SIZES.includes(site as SiteId);
 }
 
 function commonParts(gauge: Gauge, own: readonly SiteRead[], share: (s: SiteRead) => number): BudgetPart[] {

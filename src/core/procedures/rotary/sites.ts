@@ -61,7 +61,7 @@ function placeAt(plan: RotaryPlan, lane: Lane): Site["place"] {
 
 function gapSite(plan: RotaryPlan, common: Common): Site {
   return {
-    ...{ ...common, id: SITES.gap, label: "Gap where the line meets its beginning", place: placeAt(plan, "last") },
+    ...{ ...common, id: SITES.gap, label: "Gap to line 1", place: placeAt(plan, "last") },
     question:
       "How far is line 2 from line 1, between the edges that face each other? Say that it cannot be read where they lie on each other.",
     ask: lengthAsk(sentMm(plan) / 2, "inside", { question: "Where does line 2 end?", ...GAP_WORDS }),
@@ -103,7 +103,7 @@ function turnsSite(plan: RotaryPlan, common: Common): Site {
 
 function backSite(plan: RotaryPlan, common: Common): Site {
   return {
-    ...{ ...common, id: SITES.back, label: "Line 3 against line 1", place: placeAt(plan, "back") },
+    ...{ ...common, id: SITES.back, label: "Line 3 to line 1", place: placeAt(plan, "back") },
     question:
       "After the way there and back, how far is line 3 from line 1, from the same edge of each? 0 where they are in line.",
     ask: lengthAsk(SLIP_MM, "outside", { question: "Where does line 3 lie?", ...BACK_WORDS }),

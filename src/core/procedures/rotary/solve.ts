@@ -140,11 +140,12 @@ function describedIn({ spec }: RoundRecord<RotaryPlan>): number | null {
   return spec.turned?.describedSteps ?? null;
 }
 
-/** Steps once the correction is entered; `null` where they are not known, or the roller's own size is not what is corrected. */
-function stepsAfter(round: RoundRecord<RotaryPlan>, correction: Correction | null): number | null {
+/** The steps that are right; `null` where they are not known. */
+function stepsAfter(round: RoundRecord<RotaryPlan>, correction: Correction | null) {
   const [row] = correction?.rows ?? [];
-  if (correction?.setting === ROTARY_STEPS && row) return row.enter - row.rounding;
-  return correction?.setting === ROLLER_DIAMETER ? numberIn(round, ROTARY_STEPS) : null;
+  if (correction?.setting === ROTARY_STEPS && row) return { exact: row.enter - row.rounding, isMeasured: true };
+  const held = correction?.setting === ROLLER_DIAMETER ? numberIn(round, ROTARY_STEPS) : null;
+  return held === null ? null : { exact: held, isMeasured: false };
 }
 
 function tableOf(history: History<RotaryPlan>, round: RoundRecord<RotaryPlan>): ResultTable {

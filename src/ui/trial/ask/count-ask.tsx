@@ -21,6 +21,8 @@ export function CountAsk({ site, busy, fault, question, onTake, onCannot }: AskP
         className="field num w-full text-[32px]"
         inputMode="numeric"
         autoComplete="off"
+        // biome-ignore lint/a11y/noAutofocus: the number is the one thing to do here
+        autoFocus
         value={text}
         onChange={(e) => setText(e.target.value)}
       />
