@@ -2,6 +2,7 @@
 import { describe, expect, it } from "vitest";
 import { rotary } from "../core/procedures/rotary/procedure";
 import { ROTARY_STEPS } from "../core/procedures/rotary/setting";
+import { SAMPLE_GALVO, SAMPLE_MACHINE } from "../core/procedures/sample-machine";
 import { withoutSlip } from "../practice/rotary-truth";
 import { LENGTH_GAUGES } from "./axis-scale-accuracy";
 import {
@@ -59,6 +60,23 @@ describe("rotaries drawn by chance", () => {
     expect(Math.abs(value / (10_000 * stepsByFound) - 1)).toBeLessThan(0.001);
     const second = rehearsedRotary(truth, set, 1, { n: 2, numbers: { [ROTARY_STEPS]: value } });
     expect(rotary.judge(historyOf(set, first, second))?.result).toBe("proved");
+  });
+
+  it.each([
+    ["on a galvo, in the place of Y", SAMPLE_GALVO, { replaces: "y", beginsAtMm: 30 }],
+    ["on a galvo, in the place of X", SAMPLE_GALVO, { replaces: "x", beginsAtMm: 30 }],
+    ["on a gantry, in the place of X", SAMPLE_MACHINE, { replaces: "x" }],
+  ] as const)("are told as well %s", (_, machine, plan) => {
+    for (const drive of ["roller", "chuck"] as const) {
+      const truth = machineWith(FIRST, drive, (t) => ({ ...t, slipThere: 0, slipBack: 0, turns: 1 }), machine);
+      const set = setOf({ drive, machine, plan });
+      const outcome = rotary.solve(historyOf(set, rehearsedRotary(truth, set, 5)));
+      if (outcome.status !== "solved") throw new Error(outcome.status);
+      const own = truth.rotaries?.practice;
+      const travels = (own?.rollerByFound ?? 0) / (own?.stepsByFound ?? 1);
+      expect(outcome.estimates[0]?.quantity.value).toBeCloseTo(travels - 1, 2);
+      expect(outcome.corrections).toHaveLength(1);
+    }
   });
 
   it("that turn the wrong way, or slip, are found out", () => {

@@ -8,6 +8,7 @@
 import { expandedUncertainty } from "../core/fitting/student-t";
 import type { Gauge } from "../core/metrology/gauge";
 import type { History, PlanContext, RoundRecord } from "../core/procedures/contract";
+import type { MachineSpec } from "../core/procedures/machine-spec";
 import type { RotaryDrive } from "../core/procedures/part-spec";
 import { planForm } from "../core/procedures/rotary/plan";
 import type { RotaryPlan } from "../core/procedures/rotary/plan-type";
@@ -31,6 +32,8 @@ export type RotarySet = {
   drive: RotaryDrive;
   /** Whether the gauge has an error within its limit. */
   common: boolean;
+  /** Left out: a gantry. */
+  machine?: MachineSpec;
   /** Of the rotary as it was drawn. */
   truth?: (drawn: RotaryTruth) => RotaryTruth;
 };
@@ -56,8 +59,13 @@ export function controllerWith(now: Record<string, number>): PracticeController 
 }
 
 /** A machine with this rotary on it. */
-export function machineWith(seed: number, drive: RotaryDrive, change: RotarySet["truth"]): PracticeTruth {
-  const drawn = practiceFromSeed(seed, SAMPLE_MACHINE);
+export function machineWith(
+  seed: number,
+  drive: RotaryDrive,
+  change: RotarySet["truth"],
+  machine = SAMPLE_MACHINE,
+): PracticeTruth {
+  const drawn = practiceFromSeed(seed, machine);
   const own = rotaryTruthOf(drawn, "", drive);
   return { ...drawn, rotaries: { [NAME]: change ? change(own) : own } };
 }
@@ -70,9 +78,9 @@ export function rehearsedRotary(
   seed: number,
   { n = 1, numbers = {} }: { n?: number; numbers?: Record<string, number> } = {},
 ): RoundRecord<RotaryPlan> {
-  const { gauge, drive } = set;
+  const { gauge, drive, machine = SAMPLE_MACHINE } = set;
   const held = { ...FOUND, ...numbers };
-  const context: PlanContext = { machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: inForce(held), gauges: [gauge] };
+  const context: PlanContext = { machine, couponCode: "T-1", inForce: inForce(held), gauges: [gauge] };
   const plan = { ...planForm(context).defaults, rotary: NAME, drive, ...set.plan };
   const chance = seeded(seedOf(seed, "hand", n));
   const zero = () => chance.between(-gauge.resolutionMm / 2, gauge.resolutionMm / 2);

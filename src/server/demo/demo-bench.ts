@@ -24,6 +24,7 @@ import { addPractice } from "../../data/practice";
 import { batchByKey } from "../../data/stocks";
 import type { PracticeController } from "../../practice/gantry-truth";
 import { isGalvo, type PracticeTruth, practiceFromSeed } from "../../practice/practice-truth";
+import type { RotaryTruth } from "../../practice/rotary-truth";
 import { writeDown } from "../ledger/ledger-steps";
 import type { TypedRow } from "../ledger/typed-value";
 import { wear } from "../practice/practice-machine";
@@ -99,6 +100,12 @@ const BOTTLE_ROLLERS = rotaryOf({
   ...{ label: "Bottle rollers", drive: "roller", rollerDiameterMm: 20, motorSteps: 200, microsteps: 16, ratio: 2 },
   ...{ thinnestMm: 8, thickestMm: 90, mostStepsPerS: 12_000, setAside: ["limits", "homing", "scale"] },
 });
+/** Put away beside them: nobody knows its steps, and it slips. */
+const WORN_ROLLERS = rotaryOf({ label: "Worn rollers", drive: "roller", setAside: ["limits", "homing"] });
+const WORN: RotaryTruth = {
+  ...{ stepsByFound: 2.5, rollerByFound: 1.004, slipThere: 0.002, slipBack: 0.009, gripSd: 0.0002 },
+  ...{ runoutMm: 0, runoutRad: 0, playMm: 0.1, turns: 1 },
+};
 const RING_CHUCK = rotaryOf({ label: "Ring chuck", drive: "chuck", stepsPerRevolution: 12_800, thickestMm: 80 });
 
 const ALDER: MachineSpec = machineSpecSchema.parse({
@@ -212,6 +219,7 @@ function setOut(db: Db, now: number): void {
     [RING_CHUCK, cinder],
   ] as const)
     fitPart(db, machine.id, "rotary", addPart(db, { kind: "rotary", ...part }, opened), opened);
+  addPart(db, { kind: "rotary", ...WORN_ROLLERS }, opened);
   numbersFound(db, alder, HOMES_FOUND, opened + 12 * MINUTE_MS);
   numbersFound(db, bracken, ROTARY_FOUND, opened + 13 * MINUTE_MS);
   provedTrial(db, bracken, LENGTHS_RIGHT, now - 405 * DAY_MS);
@@ -264,9 +272,10 @@ function addDemoMachine(
   const machine = addMachine(db, slug, spec, holders, at);
   fitPart(db, machine.id, "optic", addPart(db, { kind: "optic", ...optic }, at), at);
   const drawn = practiceFromSeed(seed, spec);
+  const rotaries = { [WORN_ROLLERS.label]: WORN };
   const truth: PracticeTruth = isGalvo(drawn)
-    ? drawn
-    : { ...drawn, accelerationMmPerS2: (spec.accelerationMmPerS2 ?? 3000) * 1.1 };
+    ? { ...drawn, rotaries }
+    : { ...drawn, rotaries, accelerationMmPerS2: (spec.accelerationMmPerS2 ?? 3000) * 1.1 };
   const controller: PracticeController = { table: [], switchedOn: true };
   addPractice(db, { machineId: machine.id, truth: toColumn(truth), controller: toColumn(controller) });
   return machine;

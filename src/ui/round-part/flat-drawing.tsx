@@ -1,6 +1,6 @@
-import type { Point } from "../../artwork/contour";
 import type { Developed } from "../../artwork/develop";
 import { boundsOf, type Rect } from "../../core/geometry/rect";
+import { pathDataIn } from "../artwork/path-data";
 
 /** Around all of it, as a share of its size. */
 const MARGIN = 0.05;
@@ -17,10 +17,7 @@ export function FlatDrawing({ made, around }: { made: Developed; around: "x" | "
   const [width, height] = [box.x1 - box.x0, box.y1 - box.y0];
   const size = Math.max(width, height);
   const margin = MARGIN * size;
-  // Y is drawn downward: each place is turned over in the box.
-  const d = (points: readonly Point[], closed: boolean) =>
-    points.map((p, i) => `${i === 0 ? "M" : "L"}${(p.x - box.x0).toFixed(3)} ${(box.y1 - p.y).toFixed(3)}`).join("") +
-    (closed ? "Z" : "");
+  const d = pathDataIn(box);
   return (
     <svg
       role="img"
@@ -44,18 +41,13 @@ export function FlatDrawing({ made, around }: { made: Developed; around: "x" | "
         />
       ))}
       <path
-        d={before.map((p) => d(p.points, p.closed)).join("")}
+        d={before.map(d).join("")}
         stroke="var(--color-ink3)"
         strokeDasharray="4 3"
         strokeWidth={1}
         vectorEffect="non-scaling-stroke"
       />
-      <path
-        d={after.map((p) => d(p.points, p.closed)).join("")}
-        stroke="var(--color-steel)"
-        strokeWidth={1.6}
-        vectorEffect="non-scaling-stroke"
-      />
+      <path d={after.map(d).join("")} stroke="var(--color-steel)" strokeWidth={1.6} vectorEffect="non-scaling-stroke" />
     </svg>
   );
 }

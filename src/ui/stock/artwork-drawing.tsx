@@ -1,6 +1,7 @@
 import type { Adapted } from "../../artwork/adapt";
 import type { Point } from "../../artwork/contour";
 import { boundsOf } from "../../core/geometry/rect";
+import { pathDataIn } from "../artwork/path-data";
 
 /** Around all of it, as a share of its size. */
 const MARGIN = 0.04;
@@ -13,10 +14,7 @@ export function ArtworkDrawing({ adapted }: { adapted: Adapted }) {
   if (!box) return null;
   const size = Math.max(box.x1 - box.x0, box.y1 - box.y0);
   const margin = MARGIN * size;
-  // Y is drawn downward: each place is turned over in the box.
-  const d = (points: readonly Point[], closed = true) =>
-    points.map((p, i) => `${i === 0 ? "M" : "L"}${(p.x - box.x0).toFixed(3)} ${(box.y1 - p.y).toFixed(3)}`).join("") +
-    (closed ? "Z" : "");
+  const d = pathDataIn(box);
   const at = ({ x, y }: Point) => ({ cx: x - box.x0, cy: box.y1 - y });
   return (
     <svg
@@ -28,20 +26,15 @@ export function ArtworkDrawing({ adapted }: { adapted: Adapted }) {
       strokeLinejoin="round"
     >
       <path
-        d={before.map((c) => d(c.points)).join("")}
+        d={before.map((c) => d({ points: c.points })).join("")}
         stroke="var(--color-ink3)"
         strokeDasharray="4 3"
         strokeWidth={1}
         vectorEffect="non-scaling-stroke"
       />
+      <path d={left.map(d).join("")} stroke="var(--color-ink3)" strokeWidth={1} vectorEffect="non-scaling-stroke" />
       <path
-        d={left.map((line) => d(line.points, line.closed)).join("")}
-        stroke="var(--color-ink3)"
-        strokeWidth={1}
-        vectorEffect="non-scaling-stroke"
-      />
-      <path
-        d={after.map((c) => d(c.points)).join("")}
+        d={after.map((c) => d({ points: c.points })).join("")}
         stroke="var(--color-steel)"
         strokeWidth={1.6}
         vectorEffect="non-scaling-stroke"
@@ -51,7 +44,7 @@ export function ArtworkDrawing({ adapted }: { adapted: Adapted }) {
       ))}
       {problems.map((p) => (
         <g key={`${p.kind} ${p.at.x} ${p.at.y}`} stroke="var(--color-ember)" strokeWidth={2}>
-          <path d={d(p.points, p.kind !== "open")} vectorEffect="non-scaling-stroke" />
+          <path d={d({ points: p.points, closed: p.kind !== "open" })} vectorEffect="non-scaling-stroke" />
           <circle {...at(p.at)} r={size / 45} vectorEffect="non-scaling-stroke" />
         </g>
       ))}

@@ -78,16 +78,8 @@ export function planWarnings(plan: RotaryPlan, context: PlanContext): PlanWarnin
     say("diameterMm", `${plain(plan.diameterMm)} mm is thin. Was an inch size typed as mm?`);
   if (plan.way !== "wrap" && (plan.spanMm ?? 0) > (Math.PI * plan.diameterMm) / 2 && (plan.tapeMm ?? 0) > 0)
     say("spanMm", "Longer than half a turn, the tape sags on the lower side and comes off. Shorter, or once around.");
-  if (!context.rotary)
-    say(
-      "rotary",
-      "Write the rotary down on the page of the machine: what is switched off for it is then kept until it is put back.",
-    );
-  else if (context.rotary.setAside.length === 0 && !context.rotary.setAsideToo)
-    say(
-      "rotary",
-      "Nothing is said to be switched off for it: travel limits, homing, an axis? Say so where the rotary is described.",
-    );
+  const known = rotaryWarning(plan, context);
+  if (known) say("rotary", known);
   const told = toldWithin(plan, context);
   const { gauge } = gaugeIn(plan, context);
   if (context.tolerance !== undefined && told > context.tolerance)
@@ -96,6 +88,16 @@ export function planWarnings(plan: RotaryPlan, context: PlanContext): PlanWarnin
       `${gauge.name} ${endingOf(gauge, "tell", "s")} it to ± ${plain(100 * told, 2)} %, and ${plain(100 * context.tolerance, 2)} % is wanted: a longer line, a finer gauge, or more readings.`,
     );
   return warnings;
+}
+
+/** What is written down of the rotary decides what is kept until it is put back. */
+function rotaryWarning({ rotary: laid }: RotaryPlan, { rotary }: PlanContext): string | null {
+  if (!rotary)
+    return "Write the rotary down on the page of the machine: what is switched off for it is then kept until it is put back.";
+  if (laid !== rotary.label) return `${rotary.label} is fitted now: choose it, or fit ${laid} again.`;
+  if (rotary.setAside.length === 0 && !rotary.setAsideToo)
+    return "Nothing is said to be switched off for it: travel limits, homing, an axis? Say so where the rotary is described.";
+  return null;
 }
 
 /** Expanded uncertainty of the travel, as a share, by what the gauge does: for the layout only. */

@@ -209,6 +209,10 @@ describe("what is laid out", () => {
     expect(planWarnings(span, context()).map((w) => w.field)).toContain("spanMm");
     expect(planWarnings(span, { ...context(), rotary: undefined }).map((w) => w.field)).toContain("rotary");
     expect(planWarnings({ ...span, spanMm: 60 }, context({ tolerance: 1 }))).toEqual([]);
+    const swapped = { ...ROLLER, label: "Another" };
+    expect(planWarnings({ ...span, spanMm: 60 }, context({ rotary: swapped, tolerance: 1 }))).toEqual([
+      { field: "rotary", message: "Another is fitted now: choose it, or fit Roller drive again." },
+    ]);
   });
 
   it("lists what is set aside for it, with the setting that is put back from the ledger", () => {

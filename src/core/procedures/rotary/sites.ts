@@ -62,8 +62,7 @@ function placeAt(plan: RotaryPlan, lane: Lane): Site["place"] {
 function gapSite(plan: RotaryPlan, common: Common): Site {
   return {
     ...{ ...common, id: SITES.gap, label: "Gap to line 1", place: placeAt(plan, "last") },
-    question:
-      "How far is line 2 from line 1, between the edges that face each other? Say that it cannot be read where they lie on each other.",
+    question: "How far is line 2 from line 1, between facing edges? Cannot be read where they lie on each other.",
     ask: lengthAsk(sentMm(plan) / 2, "inside", { question: "Where does line 2 end?", ...GAP_WORDS }),
     measurand: { kind: "around", from: lineIn(plan, "first"), to: lineIn(plan, "last"), as: "gap" },
   };
@@ -105,7 +104,7 @@ function backSite(plan: RotaryPlan, common: Common): Site {
   return {
     ...{ ...common, id: SITES.back, label: "Line 3 to line 1", place: placeAt(plan, "back") },
     question:
-      "After the way there and back, how far is line 3 from line 1, from the same edge of each? 0 where they are in line.",
+      "After the way there and back: how far is line 3 from line 1, from the same edge? 0 where they are in line.",
     ask: lengthAsk(SLIP_MM, "outside", { question: "Where does line 3 lie?", ...BACK_WORDS }),
     measurand: { kind: "around", from: lineIn(plan, "first"), to: lineIn(plan, "back"), as: "beside" },
   };
