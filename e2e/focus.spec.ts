@@ -145,7 +145,7 @@ test("a height ladder on the galvo that ended too early, burned on, proved, and 
 });
 
 async function swapTo(page: Page, label: string): Promise<void> {
-  await page.getByRole("button", { name: "Swap it" }).click();
+  await page.getByRole("region", { name: "Optic" }).getByRole("button", { name: "Swap it" }).click();
   const form = page.getByRole("form", { name: "Swap the optic" });
   await form.getByLabel("Now fitted").selectOption({ label });
   await form.getByRole("button", { name: "It is swapped" }).click();

@@ -63,7 +63,7 @@ function slipOf(history: History<RotaryPlan>, plan: RotaryPlan, read: TravelRead
         text: "What is off is the scale, not slip.",
       }),
     ];
-  const share = 100 * slipShare(plan, read);
+  const share = 100 * slipShare(read);
   const cure =
     plan.drive === "roller"
       ? "Clean rollers and part, press it down or weight it, go slower, and burn again: a number cannot make up for slip."
@@ -158,12 +158,13 @@ function neck(plan: RotaryPlan, { marked, resting }: TravelRead): Finding[] {
 function otherThanTold(history: History<RotaryPlan>, plan: RotaryPlan, { marked }: TravelRead): Finding[] {
   if (plan.drive !== "chuck" || !marked) return [];
   const off = marked.quantity.value - plan.diameterMm;
+  const unit = lengthUnitOf(history);
   if (Math.abs(off) <= 2 * expandedUncertainty(marked.quantity)) return [];
   return [
     finding("told", {
       tone: "note",
-      headline: `The part is ${signed(off, 2)} mm off what the machine was told.`,
-      text: `Tell it ${shownLength(marked.quantity.value, lengthUnitOf(history), 2)}: in a chuck everything along ${plan.replaces.toUpperCase()} comes out by that quotient otherwise.`,
+      headline: `The part is ${shownLength(Math.abs(off), unit, 2)} ${off > 0 ? "thicker" : "thinner"} than the machine was told.`,
+      text: `Tell it ${shownLength(marked.quantity.value, unit, 2)}: in a chuck everything along ${plan.replaces.toUpperCase()} comes out by that quotient otherwise.`,
     }),
   ];
 }

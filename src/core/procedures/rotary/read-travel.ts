@@ -273,7 +273,7 @@ export function slips({ back }: Pick<TravelRead, "back">): boolean {
   return back !== null && Math.abs(back.quantity.value) > expandedUncertainty(back.quantity);
 }
 
-/** By how much it slips for each mm that goes by, as a share of the way there and back. */
-export function slipShare(plan: RotaryPlan, { back, sent }: Pick<TravelRead, "back" | "sent">): number {
-  return back === null ? 0 : Math.abs(back.quantity.value) / (2 * (sent || sentMm(plan)));
+/** By how much it slips for each mm that goes by, there and back. */
+export function slipShare({ back, travelled }: Pick<TravelRead, "back" | "travelled">): number {
+  return back === null ? 0 : Math.abs(back.quantity.value / (2 * travelled));
 }
