@@ -54,6 +54,19 @@ export function withoutSlip(truth: RotaryTruth): RotaryTruth {
 /** What its controller holds: by the keys of the two numbers. */
 export type RotaryHeld = { steps: HeldNumber | undefined; roller: HeldNumber | undefined };
 
+const AT = " @ ";
+
+/** By which key a stand-in keeps a number of one rotary: another one has numbers of its own. */
+export function rotaryKey(setting: string, rotary: string): string {
+  return `${setting}${AT}${rotary}`;
+}
+
+/** The setting of such a key, and the rotary that it is of; `null` where it is of none. */
+export function settingOfKey(key: string): { setting: string; rotary: string | null } {
+  const [setting = key, rotary = null] = key.split(AT);
+  return { setting, rotary };
+}
+
 /** A part as it really is, by what it was laid out for. */
 export type RoundPart = {
   /** Across, mean over its form, mm. */

@@ -39,6 +39,7 @@ import {
 } from "../practice/practice-truth";
 import { propped } from "../practice/prop";
 import type { Random } from "../practice/random";
+import { rotaryKey } from "../practice/rotary-truth";
 import type { Seen } from "../practice/seen";
 import { axisTakenOff, laidAround, turnedSeen, turnsRight } from "../practice/turned-part";
 
@@ -163,9 +164,10 @@ function withoutEnd(machine: MachineSpec, turned: Turned | undefined): MachineSp
 
 /** The rotary that is fitted, with the numbers that its controller holds now. */
 function rotaryOn(truth: PracticeTruth, { numbers = {} }: PracticeController, { rotary, drive }: Turned) {
+  const held = (setting: string) => numbers[rotaryKey(setting, rotary)] ?? numbers[setting];
   return {
     ...{ truth: rotaryTruthOf(truth, rotary, drive), seed: truth.seed },
-    held: { steps: numbers[ROTARY_STEPS], roller: numbers[ROLLER_DIAMETER] },
+    held: { steps: held(ROTARY_STEPS), roller: held(ROLLER_DIAMETER) },
   };
 }
 

@@ -1,4 +1,6 @@
 import type { Adjustment } from "../../core/procedures/outcome";
+import { NO_NAME } from "../../core/procedures/rotary/plan-type";
+import { ROTARY_SETTINGS } from "../../core/procedures/rotary/setting";
 import { SCAN_OFFSET } from "../../core/procedures/scan-offset/plan-type";
 import type { SettingValue } from "../../core/procedures/setting";
 import type { Db } from "../../data/database";
@@ -16,7 +18,9 @@ import {
   practiceTruthSchema,
 } from "../../practice/practice-truth";
 import { seeded, seedOf } from "../../practice/random";
+import { rotaryKey } from "../../practice/rotary-truth";
 import { Refusal } from "../refusal";
+import { fittedNow } from "../trial/trial-record";
 
 /** What a month of use adds. (invented) */
 const LAG_A_MONTH_S = 1.5e-6;
@@ -33,10 +37,17 @@ export function controllerOf(row: PracticeRow): PracticeController {
 
 /** What was read back at the controller of a machine: the first number tells what its stand-in holds, later ones change nothing there. */
 export function foundInPractice(db: Db, machineId: number, setting: string, value: SettingValue | null): void {
+  const key = keyOf(db, machineId, setting);
   if (value?.shape === "scalar")
     changeController(db, machineId, (held) =>
-      held.numbers?.[setting] ? held : withNumber(held, setting, { found: value.value, now: value.value }),
+      held.numbers?.[key] ? held : withNumber(held, key, { found: value.value, now: value.value }),
     );
+}
+
+/** What belongs to a rotary is kept for the one that is fitted. */
+function keyOf(db: Db, machineId: number, setting: string): string {
+  if (!ROTARY_SETTINGS.some((s) => s.key === setting)) return setting;
+  return rotaryKey(setting, fittedNow(db, machineId).rotary?.label ?? NO_NAME);
 }
 
 /**
@@ -51,11 +62,12 @@ export function enterInPractice(
   { before, value }: { before: SettingValue | null; value: SettingValue | null },
 ): void {
   foundInPractice(db, machineId, setting, before ?? value);
+  const key = keyOf(db, machineId, setting);
   changeController(db, machineId, (held) => {
     if (setting === SCAN_OFFSET) return { ...held, table: value?.shape === "table" ? value.rows : [] };
-    const known = held.numbers?.[setting];
+    const known = held.numbers?.[key];
     if (!known) return held;
-    return withNumber(held, setting, { ...known, now: value?.shape === "scalar" ? value.value : known.found });
+    return withNumber(held, key, { ...known, now: value?.shape === "scalar" ? value.value : known.found });
   });
 }
 

@@ -8,7 +8,7 @@ import { practiceOf } from "../../data/practice";
 import type { PracticeController } from "../../practice/gantry-truth";
 import { shownFocus } from "../../practice/head-height";
 import { heightsOf, type PracticeTruth, rotaryTruthOf } from "../../practice/practice-truth";
-import type { RotaryTruth } from "../../practice/rotary-truth";
+import { type RotaryTruth, settingOfKey } from "../../practice/rotary-truth";
 import { settingLabel, settingUnit } from "../procedures/settings";
 import { fittedNow } from "../trial/trial-record";
 import { controllerOf, truthOf } from "./practice-machine";
@@ -52,9 +52,10 @@ export function practiceView(db: Db): PracticeMachineView[] {
 }
 
 function numbersOf({ spec }: Machine, { numbers = {} }: PracticeController): string[] {
-  return Object.entries(numbers).map(([setting, { now }]) => {
+  return Object.entries(numbers).map(([key, { now }]) => {
+    const { setting, rotary } = settingOfKey(key);
     const label = settingLabel(spec.kind, setting);
-    return `${label}: ${valueText({ shape: "scalar", value: now }, settingUnit(spec, setting))}`;
+    return `${label}${rotary ? `, ${rotary}` : ""}: ${valueText({ shape: "scalar", value: now }, settingUnit(spec, setting))}`;
   });
 }
 

@@ -7,7 +7,7 @@ import { ROLLER_DIAMETER, ROTARY_STEPS } from "../../core/procedures/rotary/sett
 import type { Database } from "../../data/database";
 import { entriesOf, ownerOfMachine } from "../../data/ledger";
 import { holdersOf } from "../../data/machines";
-import { addPart, fitPart, fittedPart } from "../../data/parts";
+import { addPart, allParts, fitPart, fittedPart } from "../../data/parts";
 import { demoCopy, NOW, refusal } from "../demo/test-bench";
 import { writeDown } from "../ledger/ledger-steps";
 import { settlePutBack } from "../machine/change-steps";
@@ -117,6 +117,38 @@ describe("a rotary on the bench", () => {
     settlePutBack(db, "bracken", item?.id ?? 0, false, NOW + 300);
     expect(scale()?.value).toEqual({ shape: "scalar", value: expect.closeTo(0.0098, 9) });
     expect(open().map((p) => p.id)).toContain(item?.id);
+  });
+
+  it("has a stand-in that keeps the numbers of each rotary apart", () => {
+    const part = (label: string) => allParts(db).find((p) => p.spec.label === label)?.id ?? 0;
+    fitPart(db, machineId(), "rotary", part("Worn rollers"), NOW + 1);
+    const worn = beginTrial(db, "bracken", "rotary", NOW + 2);
+    id = worn;
+    burnAndRead(1, NOW + 3);
+    confirmHeld(db, worn, 1, ROTARY_STEPS, [{ at: null, text: "10000" }], NOW + 100);
+    confirmHeld(db, worn, 1, ROLLER_DIAMETER, null, NOW + 101);
+    const full = fullTrial(db, worn);
+    const outcome = full.procedure.solve(historyOf(full, 1));
+    const [correction] = outcome.status === "solved" ? outcome.corrections : [];
+    if (!correction) throw new Error(outcome.status);
+    expect(Math.abs((correction.rows[0]?.enter ?? 0) / 25_000 - 1)).toBeLessThan(0.01);
+    recordEntry(
+      db,
+      {
+        ...{
+          trialId: worn,
+          n: 1,
+          setting: ROTARY_STEPS,
+          holderId: controller(),
+          readBack: true,
+          seen: readingStamp(full, 1),
+        },
+        rows: correction.rows.map((row) => ({ at: row.at, text: entryText(row.enter, correction) })),
+      },
+      NOW + 200,
+    );
+    burnAndRead(layOutNext(db, worn, NOW + 300), NOW + 301);
+    expect(acceptVerdict(db, worn, NOW + 1000).result).toBe("proved");
   });
 
   it("holds its numbers while it is fitted: another one has none, and makes the proof stale", () => {
