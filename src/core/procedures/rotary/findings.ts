@@ -52,7 +52,8 @@ export function wrongWay(
   ];
 }
 
-function slipOf(history: History<RotaryPlan>, plan: RotaryPlan, read: TravelRead): Finding[] {
+/** Whether it comes back to its place. */
+export function slipOf(history: History<RotaryPlan>, plan: RotaryPlan, read: TravelRead): Finding[] {
   if (read.back === null) return [];
   const mm = shownLength(Math.abs(read.back.quantity.value), lengthUnitOf(history), 2);
   if (!slips(read))

@@ -8,7 +8,7 @@ import type { Finding } from "../outcome";
 import { headlineOf, readMore } from "../plain-course";
 import type { Verdict } from "../verdict";
 import { whatBecame } from "../what-became";
-import { wrongWay } from "./findings";
+import { slipOf, wrongWay } from "./findings";
 import type { RotaryPlan } from "./plan-type";
 import { readTravel } from "./read-travel";
 import { errorOf } from "./solve";
@@ -41,7 +41,12 @@ export function judgeRotary(history: History<RotaryPlan>): Verdict | null {
     lines: [{ label: "Error of travel", before, after, result }],
     ways: readMore(result, last, "every place"),
     asFound: { label: "error of travel", quantity: after },
-    findings: [...mirrored, ...(last.purpose === "proof" ? whatHappened(before, after) : [])],
+    // A part that slips may be right once: it is said beside the verdict.
+    findings: [
+      ...mirrored,
+      ...slipOf(history, last.plan, read).filter((f) => f.tone === "needs you"),
+      ...(last.purpose === "proof" ? whatHappened(before, after) : []),
+    ],
   };
 }
 

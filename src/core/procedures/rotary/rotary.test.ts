@@ -148,6 +148,10 @@ describe("how far a part travels", () => {
     const mirrored = rotary.judge(history(first, proof("mirrored")));
     expect(mirrored?.result).toBe("not proved");
     expect(mirrored?.findings.map((f) => f.id)).toContain("wrong way");
+    const slipped = roundWith(SPAN, { ...RIGHT, [SITES.span]: 100, [SITES.back]: 2 }, HELD, 2);
+    const verdict = rotary.judge(history(first, slipped));
+    expect(verdict?.result).toBe("proved");
+    expect(verdict?.findings.map((f) => f.id)).toEqual(["slips"]);
   });
 });
 
