@@ -2,7 +2,7 @@
 import type { Page } from "@playwright/test";
 import { expect, test } from "./bench";
 import { beginByKeys, burnByKeys, press, readByKeys, tabTo } from "./keys";
-import { accessible, beginReading, beginTrial, watch } from "./watch";
+import { accessible, beginTrial, burnAndReadAll, watch } from "./watch";
 
 /** Every setting of the round that is asked for held what the ledger says. */
 async function confirmAll(page: Page, settings: readonly string[]): Promise<void> {
@@ -97,27 +97,20 @@ test("the origin of Alder by keyboard, in counts: the sense is not known, two co
 });
 
 /** Reads everything the practice hand can, with the gauge that stands first. */
-async function readAll(page: Page): Promise<void> {
-  await page.getByRole("button", { name: "Burn on the practice machine" }).click();
-  await beginReading(page);
-  await page.getByRole("button", { name: "Read all that is left" }).click();
-  await expect(page.getByText(/^(\d+) of \1 sites read\.$/)).toBeVisible({ timeout: 60_000 });
-}
-
 test("squareness of Bracken: the beam is shifted, noted, and proved by another rectangle", async ({ page }) => {
   const faults = watch(page);
   await beginTrial(page, "Bracken", "Squareness");
   await page.getByLabel("Readings a site").fill("4");
   await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
   await page.getByRole("link", { name: "To the burn" }).click();
-  await readAll(page);
+  await burnAndReadAll(page);
   await page.getByRole("link", { name: "Correct", exact: true }).last().click();
   await expect(page.getByRole("cell", { name: /mm (toward|away from) you|leave it/ })).toBeVisible();
   await accessible(page);
   await page.getByRole("button", { name: "I have done this" }).click();
   await expect(page.getByText("Done, and noted as a change of Bracken.")).toBeVisible();
   await page.getByRole("button", { name: "Burn the proof" }).click();
-  await readAll(page);
+  await burnAndReadAll(page);
   await page.getByRole("link", { name: "Prove", exact: true }).last().click();
   await expect(page.getByRole("heading", { name: "Proved" })).toBeVisible();
   await page.getByRole("button", { name: "Accept: proved" }).click();
@@ -135,7 +128,7 @@ test("the stops of Alder's pallet: a cross, where they stand, another cross plac
   await page.getByLabel("Arm of the cross").fill("20");
   await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
   await page.getByRole("link", { name: "To the burn" }).click();
-  await readAll(page);
+  await burnAndReadAll(page);
   await page.getByRole("link", { name: "Correct", exact: true }).last().click();
   for (const setting of ["Fixture stop X", "Fixture stop Y"]) {
     const card = page.getByRole("region", { name: "Read back" }).filter({ hasText: setting });
@@ -150,7 +143,7 @@ test("the stops of Alder's pallet: a cross, where they stand, another cross plac
     await expect(page.getByRole("group", { name: setting }).getByText(/^entered/)).toBeVisible();
   }
   await page.getByRole("button", { name: "Burn the proof" }).click();
-  await readAll(page);
+  await burnAndReadAll(page);
   await page.getByRole("link", { name: "Prove", exact: true }).last().click();
   await expect(page.getByRole("heading", { name: "Proved" })).toBeVisible();
   faults.none();

@@ -1,12 +1,6 @@
 import type { Page } from "@playwright/test";
 import { expect, test } from "./bench";
-import { accessible, answersLate, beginReading, beginTrial, openBench, watch } from "./watch";
-
-async function burnAndReadAll(page: Page): Promise<void> {
-  await page.getByRole("button", { name: "Burn on the practice machine" }).click();
-  await beginReading(page);
-  await page.getByRole("button", { name: "Read all that is left" }).click();
-}
+import { accessible, answersLate, beginReading, beginTrial, burnAndReadAll, openBench, watch } from "./watch";
 
 test("a verdict that cannot be told is proved by more readings; then checks, limits and what changed", async ({
   page,

@@ -1,17 +1,7 @@
-/** Bracken's rollers: a line once around to proved, what was set aside put back, other parts, and artwork for a taper. */
-import { readFileSync } from "node:fs";
-import type { Page } from "@playwright/test";
 import { parseDxf } from "../src/formats/dxf-parser";
 import { parseSvgDrawing } from "../src/formats/svg-drawing";
 import { expect, test } from "./bench";
-import { accessible, beginReading, watch } from "./watch";
-
-async function readAll(page: Page): Promise<void> {
-  await page.getByRole("button", { name: "Burn on the practice machine" }).click();
-  await beginReading(page);
-  await page.getByRole("button", { name: "Read all that is left" }).click();
-  await expect(page.getByText(/^(\d+) of \1 sites read\.$/)).toBeVisible({ timeout: 60_000 });
-}
+import { accessible, beginReading, burnAndReadAll, downloaded, watch } from "./watch";
 
 test("a line once around Bracken's roller is proved, and what was set aside for it is put back", async ({ page }) => {
   const faults = watch(page);
@@ -37,7 +27,7 @@ test("a line once around Bracken's roller is proved, and what was set aside for 
   await page.getByRole("button", { name: "Burn on the practice machine" }).click();
   await beginReading(page);
 
-  // The words by a key, whole turns, then the gap as a person types it, one more as the hand takes it.
+  // The words by a key, whole turns, what is typed wrong; the rest as the hand takes it.
   await expect(page.getByRole("heading", { name: "The words" })).toBeVisible();
   await page.keyboard.press("1");
   await page.getByRole("button", { name: "Take" }).click();
@@ -48,7 +38,7 @@ test("a line once around Bracken's roller is proved, and what was set aside for 
   await page.keyboard.press("Control+a");
   await page.keyboard.type("0");
   await page.keyboard.press("Enter");
-  await expect(page.getByRole("heading", { name: "Gap to line 1" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Line 3 to line 1" })).toBeVisible();
   await page.keyboard.type("2,,0");
   await page.keyboard.press("Enter");
   await expect(page.getByRole("alert").first()).toBeVisible();
@@ -71,7 +61,7 @@ test("a line once around Bracken's roller is proved, and what was set aside for 
   await page.getByRole("button", { name: "Record as entered" }).click();
   await expect(page.getByText("✓ Controller of Bracken")).toBeVisible();
   await page.getByRole("button", { name: "Burn the proof" }).click();
-  await readAll(page);
+  await burnAndReadAll(page);
   await page.getByRole("link", { name: "Prove", exact: true }).last().click();
   await expect(page.getByRole("heading", { name: "Proved" })).toBeVisible();
   await page.getByRole("button", { name: "Accept: proved" }).click();
@@ -80,7 +70,7 @@ test("a line once around Bracken's roller is proved, and what was set aside for 
   // Open on the bench until each is put back; one not after all.
   await page.goto("/");
   const waiting = page.getByRole("complementary", { name: "What waits" });
-  await expect(waiting.getByText(/as found: Axis scale Y, 6\.\d+ µm/)).toBeVisible();
+  await expect(waiting.getByText(/it was: Axis scale Y, 6\.\d+ µm/)).toBeVisible();
   for (const what of ["the travel limits of Y are off", "homing is off"]) {
     await waiting.getByRole("button", { name: `Put back ${what}` }).click();
     await expect(waiting.getByText(what)).toHaveCount(0);
@@ -100,7 +90,7 @@ test("other parts come out of what was proved, and artwork is made for a taper",
   await page.getByRole("region", { name: "Rotary" }).getByRole("link", { name: "Round parts" }).click();
   const follows = page.getByRole("region", { name: "What follows" });
   await expect(follows.getByText("188.50 mm")).toBeVisible();
-  await expect(follows.getByText(/π × 20 ÷ 6400 steps/)).toBeVisible();
+  await expect(follows.getByText(/π × 20 mm ÷ 6400 steps/)).toBeVisible();
   await page.getByLabel("Across, where marked").fill("0");
   await expect(page.getByText("It must be larger than 0.")).toBeVisible();
   await page.getByLabel("Across, where marked").fill("30");
@@ -120,15 +110,8 @@ test("other parts come out of what was proved, and artwork is made for a taper",
   await expect(page.getByText(/leaves a gap of/)).toBeVisible();
   await expect(follows.getByText(/4\.98° to the axis/)).toBeVisible();
   await accessible(page);
-  const downloaded = async (button: string) => {
-    const [file] = await Promise.all([
-      page.waitForEvent("download"),
-      page.getByRole("button", { name: button }).click(),
-    ]);
-    return readFileSync(await file.path(), "utf8");
-  };
-  const svg = parseSvgDrawing(await downloaded("Download SVG"));
-  const dxf = parseDxf(await downloaded("Download DXF"));
+  const svg = parseSvgDrawing(await downloaded(page, "Download SVG"));
+  const dxf = parseDxf(await downloaded(page, "Download DXF"));
   if (!svg.ok || !dxf.ok) throw new Error("what was downloaded cannot be read");
   expect(svg.value.paths).toHaveLength(7);
   expect(dxf.value.paths.map((p) => p.layer)).toContain("scale");

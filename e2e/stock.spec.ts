@@ -1,22 +1,9 @@
 /** Stock on its cards: a kerf by mates on Bracken, a slot for a part, a drawing adapted, a new batch, and cards as files. */
 import { readFileSync } from "node:fs";
-import type { Page } from "@playwright/test";
 import { parseDxf } from "../src/formats/dxf-parser";
 import { parseSvgDrawing } from "../src/formats/svg-drawing";
 import { expect, test } from "./bench";
-import { accessible, beginReading, watch } from "./watch";
-
-async function readAll(page: Page): Promise<void> {
-  await page.getByRole("button", { name: "Burn on the practice machine" }).click();
-  await beginReading(page);
-  await page.getByRole("button", { name: "Read all that is left" }).click();
-  await expect(page.getByText(/^(\d+) of \1 sites read\.$/)).toBeVisible({ timeout: 60_000 });
-}
-
-async function downloaded(page: Page, button: string): Promise<string> {
-  const [file] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: button }).click()]);
-  return readFileSync(await file.path(), "utf8");
-}
+import { accessible, beginReading, burnAndReadAll, downloaded, watch } from "./watch";
 
 test("mates on Bracken tell a kerf, which is kept on a card; a slot and a drawing come out of it", async ({ page }) => {
   const faults = watch(page);
@@ -74,7 +61,7 @@ test("mates on Bracken tell a kerf, which is kept on a card; a slot and a drawin
   await expect(page.getByText("On the card of its stock.", { exact: true })).toBeVisible();
   await accessible(page);
   await page.getByRole("button", { name: "Burn the proof" }).click();
-  await readAll(page);
+  await burnAndReadAll(page);
   await page.getByRole("link", { name: "Prove", exact: true }).last().click();
   await expect(page.getByRole("heading", { name: "Proved" })).toBeVisible();
   await page.getByRole("button", { name: "Keep this instead" }).click();
@@ -144,7 +131,7 @@ test("a new batch makes the kerf due for a check, which is begun on it", async (
   await page.waitForURL(/lay-out/);
   await expect(page.getByLabel("Birch plywood 3 mm, batch autumn")).toBeChecked();
   await page.getByRole("link", { name: "To the burn" }).click();
-  await readAll(page);
+  await burnAndReadAll(page);
   await page.getByRole("link", { name: "Prove", exact: true }).last().click();
   await page.getByRole("button", { name: /Accept: still holding|End the check here/ }).click();
   await page.goto("/machine/bracken/kerf");

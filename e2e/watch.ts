@@ -1,4 +1,5 @@
 /** What every test in the browser watches: faults of pages, requests that leave the machine, and what axe finds. */
+import { readFileSync } from "node:fs";
 import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page } from "@playwright/test";
 
@@ -60,6 +61,20 @@ export async function beginReading(page: Page): Promise<void> {
   const inside = page.getByLabel(/^Closed inside jaws read/);
   if ((await inside.isVisible()) && (await inside.inputValue()) === "") await inside.fill("0");
   await begin.click();
+}
+
+/** Burns on the practice machine, and takes every reading as the practice hand does. */
+export async function burnAndReadAll(page: Page): Promise<void> {
+  await page.getByRole("button", { name: "Burn on the practice machine" }).click();
+  await beginReading(page);
+  await page.getByRole("button", { name: "Read all that is left" }).click();
+  await expect(page.getByText(/^(\d+) of \1 sites read\.$/)).toBeVisible({ timeout: 60_000 });
+}
+
+/** What comes to be saved when a button is pressed. */
+export async function downloaded(page: Page, button: string): Promise<string> {
+  const [file] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: button }).click()]);
+  return readFileSync(await file.path(), "utf8");
 }
 
 const STANDARDS = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"];

@@ -1,9 +1,9 @@
 /** A drawing adapted to a kerf: closed, nested, its slots made to fit if wished, grown and shrunk, and every outline that suffers named. */
-import { lineSettings, type Piece } from "../core/coupon/piece";
-import { boundsOf } from "../core/geometry/rect";
+import type { Piece } from "../core/coupon/piece";
 import { closedContours } from "./close-contours";
 import type { Contour, Point, Problem } from "./contour";
 import { crossingsOf } from "./crossings";
+import { drawnPiece, layersOf } from "./drawn-piece";
 import { type Nested, nested } from "./nesting";
 import { grownBy } from "./offset-contours";
 import { type DrawnPath, readDrawing, type SvgUnit } from "./read-drawing";
@@ -42,13 +42,10 @@ export type Adapted = {
 
 export type AdaptResult = Adapted | { ok: false; message: string; asksUnit: boolean };
 
-/** Left free around what is cut, mm. */
-const MARGIN_MM = 2;
-
 export function adapt(order: AdaptOrder): AdaptResult {
   const drawing = readDrawing(order.text, order.unit, order.chordErrorMm);
   if (!drawing.ok) return drawing;
-  const layers = [...new Set(drawing.paths.map((p) => p.layer))];
+  const layers = layersOf(drawing.paths);
   const isLeft = ({ layer }: DrawnPath) => order.uncut.includes(layer);
   const left = drawing.paths.filter(isLeft);
   const { contours, open } = closedContours(drawing.paths.filter((p) => !isLeft(p)));
@@ -69,7 +66,12 @@ export function adapt(order: AdaptOrder): AdaptResult {
   return {
     ...{ ok: true, before, after: grown.contours, left, layers, problems, notes: [...drawing.notes, ...noSlots] },
     slots: fitted.slots.map((s) => s.at),
-    piece: problems.length === 0 ? pieceOf(layers, grown.contours, left, drawing.title) : null,
+    piece:
+      problems.length === 0
+        ? drawnPiece([...left, ...inOrder(grown.contours)], layers, {
+            ...{ label: drawing.title || "Adapted drawing", stock: "as drawn" },
+          })
+        : null,
   };
 }
 
@@ -82,25 +84,7 @@ function grownTogether(contours: readonly Contour[]): Problem[] {
   }));
 }
 
-/** Layer by layer, as they were drawn, holes before what they are in. */
-function pieceOf(
-  layers: readonly string[],
-  contours: readonly Nested[],
-  left: readonly DrawnPath[],
-  title: string,
-): Piece {
-  const cut = [...contours].sort((a, b) => b.depth - a.depth).map((c): DrawnPath => ({ ...c, closed: true }));
-  const all = [...left, ...cut];
-  const box = boundsOf(all.flatMap((c) => c.points)) ?? { x0: 0, y0: 0, x1: 0, y1: 0 };
-  const [x0, y0] = [box.x0 - MARGIN_MM, box.y0 - MARGIN_MM];
-  return {
-    ...{ id: "artwork", label: title || "Adapted drawing", stock: "as drawn" },
-    ...{ widthMm: box.x1 - x0 + MARGIN_MM, heightMm: box.y1 - y0 + MARGIN_MM },
-    // How it is cut is said on the card of the stock, not in the drawing.
-    settings: layers.map((layer) => lineSettings(layer, layer, 10, 50)),
-    paths: all.map(({ points, layer, closed }) => ({
-      ...{ closed, settings: layer },
-      points: points.map(({ x, y }) => ({ x: x - x0, y: y - y0 })),
-    })),
-  };
+/** Holes before what they are in. */
+function inOrder(contours: readonly Nested[]): DrawnPath[] {
+  return [...contours].sort((a, b) => b.depth - a.depth).map((c) => ({ ...c, closed: true }));
 }

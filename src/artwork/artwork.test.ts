@@ -6,6 +6,7 @@ import { parseSvgDrawing } from "../formats/svg-drawing";
 import { svgOf } from "../formats/svg-writer";
 import { type Adapted, type AdaptOrder, adapt } from "./adapt";
 import { signedArea } from "./contour";
+import { develop, type PartShape } from "./develop";
 import { plainOffset } from "./plain-offset";
 
 const ORDER: Omit<AdaptOrder, "text"> = { offsetMm: 0.1, chordErrorMm: 0.005, unit: null, slots: null, uncut: [] };
@@ -309,3 +310,43 @@ function distanceTo(p: { x: number; y: number }, outline: readonly { x: number; 
 function never(): never {
   throw new Error("there should be one");
 }
+
+describe("a drawing for a round part", () => {
+  const label = (widthMm: number, aroundMm: number) =>
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${widthMm}mm" height="${aroundMm}mm" viewBox="0 0 ${widthMm} ${aroundMm}"><g id="frame"><path d="M0 0H${widthMm}V${aroundMm}H0Z"/></g></svg>`;
+  const made = (text: string, shape: PartShape, around: "x" | "y" = "y") => {
+    const result = develop({ text, unit: null, chordErrorMm: 0.01, around, shape });
+    if (!result.ok) throw new Error(result.message);
+    return result;
+  };
+  const NECK: PartShape = { kind: "straight", markedMm: 40, turnsByMm: 80 };
+  const CUP: PartShape = {
+    ...{ kind: "taper", firstMm: 60, lastMm: 75.7, lengthMm: 90, turnsByMm: 60, beginsMm: 10 },
+    ...{ lay: "label", level: "side" },
+  };
+
+  it("is multiplied along the way around alone, whichever axis that is", () => {
+    const size = (r: ReturnType<typeof made>) => [r.piece.widthMm, r.piece.heightMm];
+    expect(size(made(label(20, 30), NECK))).toEqual([24, 64]);
+    expect(size(made(label(20, 30), NECK, "x"))).toEqual([44, 34]);
+    expect(made(label(20, Math.PI * 40), NECK).wraps).toEqual({ kind: "once" });
+    expect(made(label(20, 130), NECK).faults.join()).toMatch(/4\.3 mm too much/);
+  });
+
+  it("on a taper is held against the angle that it is turned, and told where it is laid", () => {
+    // As long as the part is around where the label begins: laid flat it does not come round to itself.
+    const around = Math.PI * (60 + (15.7 * 10) / Math.hypot(90, 7.85));
+    const flat = made(label(20, around), CUP);
+    expect(flat.wraps.kind).toBe("gap");
+    expect(made(label(20, around), { ...CUP, lay: "rim" }).wraps.kind).toBe("once");
+    expect(flat.beginsMm).toBeCloseTo(10, 6);
+    expect(flat.faults).toEqual([]);
+  });
+
+  it("says what does not go onto a taper: its corners reach farther than it is drawn", () => {
+    const reaches = made(label(78, 120), CUP);
+    expect(reaches.faults.join()).toMatch(/beyond the other end: the side is 90\.3 mm long/);
+    const narrowing: PartShape = { ...CUP, firstMm: 75.7, lastMm: 60, beginsMm: 0 };
+    expect(made(label(20, 120), narrowing).faults.join()).toMatch(/before the first end/);
+  });
+});

@@ -1,10 +1,11 @@
 /** A drawing made for a round part: multiplied along the way around, or unrolled from a taper, with what does not go onto it named. */
-import { lineSettings, type Piece } from "../core/coupon/piece";
+import type { Piece } from "../core/coupon/piece";
 import { boundsOf, type Rect } from "../core/geometry/rect";
 import { bentPath } from "../core/rotary/develop-path";
 import { artworkFactor, circumferenceMm, type RoundPart, type Wraps, wrapsOf } from "../core/rotary/round-part";
-import { diameterAt, sentFrom, slantMm, type TaperSetup } from "../core/rotary/taper";
+import { diameterAt, foreshortened, sentFrom, slantMm, type TaperSetup } from "../core/rotary/taper";
 import type { Point } from "./contour";
+import { drawnPiece, layersOf } from "./drawn-piece";
 import { type DrawnPath, readDrawing, type SvgUnit } from "./read-drawing";
 
 export type PartShape =
@@ -27,13 +28,15 @@ export type Developed = {
   ok: true;
   before: readonly DrawnPath[];
   after: readonly DrawnPath[];
-  layers: readonly string[];
   notes: readonly string[];
   /** What does not go onto the part, in words. */
   faults: readonly string[];
-  /** Length of the drawing around, mm, and whether it meets itself at the thinnest place that it reaches. */
+  /** Length of the drawing around, mm, as drawn. */
   lengthMm: number;
+  /** Whether it meets itself where the part is thinnest. */
   wraps: Wraps;
+  /** Where what is sent begins along the part, mm from its first end; of no taper from where it is laid. */
+  beginsMm: number;
   /** One turn of the part, as it is sent, mm. */
   turnSentMm: number;
   piece: Piece;
@@ -42,30 +45,39 @@ export type Developed = {
 export type DevelopResult = Developed | { ok: false; message: string; asksUnit: boolean };
 
 export function develop(order: DevelopOrder): DevelopResult {
-  const drawing = readDrawing(order.text, order.unit, order.chordErrorMm);
+  const { shape, around, chordErrorMm } = order;
+  const drawing = readDrawing(order.text, order.unit, chordErrorMm);
   if (!drawing.ok) return drawing;
   const box = boundsOf(drawing.paths.flatMap((p) => p.points));
-  if (!box || drawing.paths.length === 0) return { ok: false, asksUnit: false, message: "The drawing holds no line." };
-  const frame = frameOf(box, order.around);
-  const bend = bendOf(order.shape, frame);
+  if (!box) return { ok: false, asksUnit: false, message: "The drawing holds no line." };
+  const frame = frameOf(box, around);
+  const bend = bendOf(shape, frame);
   const after = drawing.paths.map((path): DrawnPath => {
     const [first] = path.points;
     const whole = path.closed && first ? [...path.points, first] : path.points;
-    const bent = bentPath(whole, bend, order.chordErrorMm);
+    const bent = bentPath(whole, bend, chordErrorMm);
     return { ...path, points: path.closed ? bent.slice(0, -1) : bent };
   });
-  const thinnest = thinnestUnder(order.shape, frame);
-  const wraps = wrapsOf(frame.around, thinnest);
+  const sent = sentBox(after, around);
+  const turnSentMm = circumferenceMm(shape.turnsByMm);
+  const thinnest = thinnestUnder(shape, sent);
+  // By the angle that is turned: what lies flat on a taper reaches farther round than it is long.
+  const wraps = wrapsOf((sent.around / turnSentMm) * circumferenceMm(thinnest), thinnest);
   return {
-    ...{ ok: true, before: drawing.paths, after, layers: [...new Set(drawing.paths.map((p) => p.layer))] },
-    ...{ notes: drawing.notes, faults: faultsOf(order.shape, frame, wraps) },
-    ...{
-      lengthMm: frame.around,
-      wraps,
-      turnSentMm: circumferenceMm(order.shape.turnsByMm),
-      piece: pieceOf(after, drawing.title),
-    },
+    ...{ ok: true, before: drawing.paths, after, notes: drawing.notes, lengthMm: frame.around, wraps, turnSentMm },
+    ...{ beginsMm: sent.from, faults: faultsOf(shape, sent, frame.around, wraps) },
+    piece: drawnPiece(after, layersOf(after), {
+      ...{ label: drawing.title || "Drawing for a round part", stock: "round part" },
+    }),
   };
+}
+
+/** What is sent takes: along the part from where to where, and how much around it. */
+type Sent = { from: number; to: number; around: number };
+
+function sentBox(after: readonly DrawnPath[], around: "x" | "y"): Sent {
+  const { x0, y0, x1, y1 } = boundsOf(after.flatMap((p) => p.points)) as Rect;
+  return around === "y" ? { from: x0, to: x1, around: y1 - y0 } : { from: y0, to: y1, around: x1 - x0 };
 }
 
 type Frame = {
@@ -107,39 +119,28 @@ function bendOf(shape: PartShape, { flat, drawn }: Frame): (p: Point) => Point {
   };
 }
 
-function thinnestUnder(shape: PartShape, { along }: Frame): number {
+/** Across at the thinnest place that is reached. */
+function thinnestUnder(shape: PartShape, { from, to }: Sent): number {
   if (shape.kind === "straight") return shape.markedMm;
-  return Math.min(diameterAt(shape, shape.beginsMm), diameterAt(shape, shape.beginsMm + along));
+  return Math.min(...[from, to].map((along) => diameterAt(shape, along / foreshortened(shape))));
 }
 
-function faultsOf(shape: PartShape, { along, around }: Frame, wraps: Wraps): string[] {
+function faultsOf(shape: PartShape, sent: Sent, drawnMm: number, wraps: Wraps): string[] {
+  const isTaper = shape.kind === "taper";
   const faults: string[] = [];
   if (wraps.kind === "overlap")
     faults.push(
-      `The drawing is ${around.toFixed(1)} mm long around, ${wraps.mm.toFixed(1)} mm more than the part${shape.kind === "taper" ? " at the thinnest place that it reaches" : ""}: it runs over its own beginning. Make it shorter, or take a thicker part.`,
+      `The drawing is ${drawnMm.toFixed(1)} mm long around: on the part${isTaper ? ", at the thinnest place that it reaches," : ""} that is ${wraps.mm.toFixed(1)} mm too much, and it runs over its own beginning. Make it shorter, or take a thicker part.`,
     );
-  if (shape.kind === "taper" && shape.beginsMm + along > slantMm(shape) + END_MM)
+  if (!isTaper) return faults;
+  const [from, to] = [sent.from / foreshortened(shape), sent.to / foreshortened(shape)];
+  const beyond = to - slantMm(shape);
+  if (beyond > END_MM)
     faults.push(
-      `The drawing ends ${(shape.beginsMm + along - slantMm(shape)).toFixed(1)} mm beyond the last end: the side is ${slantMm(shape).toFixed(1)} mm long.`,
+      `It reaches ${beyond.toFixed(1)} mm beyond the other end: the side is ${slantMm(shape).toFixed(1)} mm long, and what is bent reaches farther than it is drawn. Let it begin earlier, or make it shorter along the part.`,
     );
+  if (from < -END_MM) faults.push(`It begins ${(-from).toFixed(1)} mm before the first end. Let it begin later.`);
   return faults;
 }
 
 const END_MM = 1e-6;
-/** Left free around what is marked, mm. */
-const MARGIN_MM = 2;
-
-function pieceOf(paths: readonly DrawnPath[], title: string): Piece {
-  const box = boundsOf(paths.flatMap((p) => p.points)) ?? { x0: 0, y0: 0, x1: 0, y1: 0 };
-  const [x0, y0] = [box.x0 - MARGIN_MM, box.y0 - MARGIN_MM];
-  return {
-    ...{ id: "artwork", label: title || "Drawing for a round part", stock: "round part" },
-    ...{ widthMm: box.x1 - x0 + MARGIN_MM, heightMm: box.y1 - y0 + MARGIN_MM },
-    // How it is marked is no part of the drawing.
-    settings: [...new Set(paths.map((p) => p.layer))].map((layer) => lineSettings(layer, layer, 10, 50)),
-    paths: paths.map(({ points, layer, closed }) => ({
-      ...{ closed, settings: layer },
-      points: points.map(({ x, y }) => ({ x: x - x0, y: y - y0 })),
-    })),
-  };
-}

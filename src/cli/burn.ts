@@ -17,7 +17,7 @@ import type { PracticeController } from "../practice/gantry-truth";
 import { marksPicture } from "../practice/marks-picture";
 import { practiceFromSeed, practiceTruthSchema } from "../practice/practice-truth";
 import { seeded, seedOf } from "../practice/random";
-import { burnFile, siteReader } from "../rehearsal/practice-burn";
+import { burnFile, samePart, siteReader } from "../rehearsal/practice-burn";
 import { CliFault } from "./cli-fault";
 import { couponText } from "./coupon";
 import { jsonFile, trialIn } from "./document-file";
@@ -75,7 +75,8 @@ export function burn(file: string, document: TrialDocument, practiceFile: string
   };
   const kind = burnFileOf(laid.machine.kind) === "drawing" ? "svg" : "gcode";
   const text = couponText(file, laid, kind, round.n);
-  const burned = burnFile(text, couponCodeOf(laid, round.n), laid.machine, truth, controller, round.spec);
+  const spec = { ...round.spec, ...samePart(history.rounds.map((r) => r.spec)) };
+  const burned = burnFile(text, couponCodeOf(laid, round.n), laid.machine, truth, controller, spec);
   if (!burned.ok) throw new CliFault(file, `rounds[${i}]`, burned.message);
   const random = seeded(seedOf(seed, "hand", round.n));
   const common = seeded(seedOf(seed, "gauge", gauge.id)).between(-gauge.limitMm, gauge.limitMm);
@@ -88,7 +89,7 @@ export function burn(file: string, document: TrialDocument, practiceFile: string
   const readings: (typeof written.readings)[number][] = [];
   const answers: Answer[] = [];
   for (let [site] = sitesLeft(sites, answers); site; [site] = sitesLeft(sites, answers)) {
-    const read = siteReader(site, burned, round.spec, truth, laid.machine, controller)(hand, random, gauge.unit);
+    const read = siteReader(site, burned, spec, truth, laid.machine, controller)(hand, random, gauge.unit);
     if (!read.ok) throw new CliFault(file, `rounds[${i}]`, `${site.label}: ${read.why}`);
     const written = read.value && writtenAnswer(site, read.value, gauge.unit);
     const cannotRead = read.input.kind === "cannot read" ? read.input.why : null;

@@ -196,7 +196,9 @@ describe("round parts from a terminal", () => {
     expect((await said("check", made)).length).toBeGreaterThan(5);
     expect(await said("develop", drawing, ...taper, "--lay", "rim", "--format", "dxf")).toMatch(/LWPOLYLINE/);
     expect(await fault("develop", drawing, "--marked", "20")).toMatch(/runs over its own beginning/);
-    expect(await fault("develop", drawing, "--taper", "60:75.7:30", "--turns-by", "70")).toMatch(/beyond the last end/);
+    expect(await fault("develop", drawing, "--taper", "60:75.7:30", "--turns-by", "70")).toMatch(
+      /beyond the other end/,
+    );
     expect(await fault("develop", drawing, ...taper, "--level", "bed")).toMatch(/side, axis/);
     expect(await fault("develop", "examples/rotary/machine.json", ...taper)).toMatch(/machine\.json/);
   });

@@ -29,20 +29,19 @@ export function axisTakenOff(truth: GantryTruth, axis: Axis): GantryTruth {
   };
 }
 
-/** @param truth of the rotary */
-function turning(turned: Turned, truth: RotaryTruth, seed: number, held: RotaryHeld, chance: string): TurningPart {
-  const part = partFromSeed(seed, turned);
-  return new TurningPart(truth, part, turned, held, seeded(seedOf(seed, "grip", chance)));
+/** How a part was called when it was first laid out: by that it stays the same part, whatever it is laid out as later. */
+export type PartCalled = Pick<Turned, "diameterMm" | "restsOnMm">;
+
+/** A rotary with a part on it. */
+export type OnRotary = { truth: RotaryTruth; seed: number; held: RotaryHeld; called: PartCalled };
+
+function turning(turned: Turned, { truth, seed, held, called }: OnRotary, chance: string): TurningPart {
+  return new TurningPart(truth, partFromSeed(seed, called), turned, held, seeded(seedOf(seed, "grip", chance)));
 }
 
 /** Marks in the order in which they were burned, each moved to where it lies around the part; not cut off at a whole turn. */
-export function laidAround(
-  marks: readonly Mark[],
-  turned: Turned,
-  placement: Placement,
-  { truth, seed, held }: { truth: RotaryTruth; seed: number; held: RotaryHeld },
-): Mark[] {
-  const drive = turning(turned, truth, seed, held, marks.length.toString());
+export function laidAround(marks: readonly Mark[], turned: Turned, placement: Placement, on: OnRotary): Mark[] {
+  const drive = turning(turned, on, marks.length.toString());
   const begin = turned.axis === "y" ? placement.yMm : placement.xMm;
   let stands = begin;
   const to = (sent: number) => {
@@ -66,9 +65,10 @@ export function turnedSeen(
   marks: readonly Mark[],
   placement: Placement,
   turned: Turned,
-  { truth, seed, held }: { truth: RotaryTruth; seed: number; held: RotaryHeld },
+  on: OnRotary,
 ): Seen | null {
-  const part = partFromSeed(seed, turned);
+  const { truth, seed } = on;
+  const part = partFromSeed(seed, on.called);
   switch (measurand.kind) {
     case "around":
       return aroundSeen(measurand, marks, placement, turned.axis, part, truth.turns);
@@ -79,7 +79,7 @@ export function turnedSeen(
     case "line on part":
       return always(lineLength(measurand.nominalMm, seed));
     case "readout on line":
-      return always(readoutOn(measurand, turning(turned, truth, seed, held, "traced"), truth.turns, seed));
+      return always(readoutOn(measurand, turning(turned, on, "traced"), truth.turns, seed));
     default:
       return null;
   }

@@ -41,7 +41,14 @@ import { propped } from "../practice/prop";
 import type { Random } from "../practice/random";
 import { rotaryKey } from "../practice/rotary-truth";
 import type { Seen } from "../practice/seen";
-import { axisTakenOff, laidAround, turnedSeen, turnsRight } from "../practice/turned-part";
+import {
+  axisTakenOff,
+  laidAround,
+  type OnRotary,
+  type PartCalled,
+  turnedSeen,
+  turnsRight,
+} from "../practice/turned-part";
 
 /** What lies on a piece once it is burned, and where its lower left corner truly lay meanwhile: it was put where the machine pointed then. */
 export type BurnedPiece = { marks: readonly Mark[]; corner: Placement };
@@ -49,7 +56,15 @@ export type BurnedPiece = { marks: readonly Mark[]; corner: Placement };
 export type PracticeBurn = ({ ok: true } & BurnedPiece) | { ok: false; message: string };
 
 /** What of a round decides how it is burned. */
-type Burnt = Pick<RoundSpec, "program" | "placement" | "pieces" | "turned">;
+type Burnt = Pick<RoundSpec, "program" | "placement" | "pieces" | "turned"> & SamePart;
+
+/** The round part that is on the rotary, as it was called at its first burn; left out: as it is called now. */
+type SamePart = { called?: PartCalled | undefined };
+
+/** What makes later rounds of a trial go on with the part of the first. @param specs of its rounds, in their order */
+export function samePart(specs: readonly (Pick<RoundSpec, "turned"> | null)[]): SamePart {
+  return { called: specs.find((s) => s?.turned)?.turned };
+}
 
 /**
  * Burns the file of a round on the practice machine: G-code on a gantry, the drawing on a galvo.
@@ -84,7 +99,7 @@ function burnDrawing(
   machine: MachineSpec,
   truth: GalvoTruth,
   controller: PracticeController,
-  { program, placement, turned }: Burnt,
+  { program, placement, turned, called }: Burnt,
 ): PracticeBurn {
   const parsed = parseSvg(text);
   if (!parsed.ok) return { ok: false, message: faultText(parsed) };
@@ -100,7 +115,7 @@ function burnDrawing(
     const runs = { ...truth, ...(turned.axis === "x" ? { scaleX: 1 } : { scaleY: 1 }) };
     const burn = burnOnGalvo(parsed.value, program, placement, runs, withoutEnd(machine, turned));
     if (!burn.ok) return burn;
-    const marks = laidAround(burn.marks, turned, placement, rotaryOn(truth, controller, turned));
+    const marks = laidAround(burn.marks, turned, placement, rotaryOn(truth, controller, turned, called));
     return { ok: true, marks, corner: trueCorner(placement, runs) };
   }
   const burn = burnOnGalvo(parsed.value, program, placement, truth, machine);
@@ -151,7 +166,7 @@ export function burnGcode(
   });
   if (!burn.ok) return { ok: false, message: `Line ${burn.line}: ${burn.message}` };
   const marks = turned
-    ? laidAround(burn.marks, turned, spec.placement, rotaryOn(truth, controller, turned))
+    ? laidAround(burn.marks, turned, spec.placement, rotaryOn(truth, controller, turned, spec.called))
     : burn.marks;
   return { ok: true, marks, corner: trueCorner(spec.placement, runs) };
 }
@@ -163,10 +178,17 @@ function withoutEnd(machine: MachineSpec, turned: Turned | undefined): MachineSp
 }
 
 /** The rotary that is fitted, with the numbers that its controller holds now. */
-function rotaryOn(truth: PracticeTruth, { numbers = {} }: PracticeController, { rotary, drive }: Turned) {
+function rotaryOn(
+  truth: PracticeTruth,
+  { numbers = {} }: PracticeController,
+  turned: Turned,
+  called: PartCalled = turned,
+): OnRotary {
+  const { rotary, drive } = turned;
+  // Where no bench keeps rotaries apart, a controller has one.
   const held = (setting: string) => numbers[rotaryKey(setting, rotary)] ?? numbers[setting];
   return {
-    ...{ truth: rotaryTruthOf(truth, rotary, drive), seed: truth.seed },
+    ...{ truth: rotaryTruthOf(truth, rotary, drive), seed: truth.seed, called },
     held: { steps: held(ROTARY_STEPS), roller: held(ROLLER_DIAMETER) },
   };
 }
@@ -225,7 +247,7 @@ export type PracticeAnswer =
 export function siteReader(
   site: Site,
   { marks, corner: at }: BurnedPiece,
-  { placement, pieces, turned }: Pick<RoundSpec, "placement" | "pieces" | "turned">,
+  { placement, pieces, turned, called }: Omit<Burnt, "program">,
   truth: PracticeTruth,
   size: { widthMm: number; depthMm: number },
   controller: PracticeController = { table: [], switchedOn: true },
@@ -233,7 +255,7 @@ export function siteReader(
   const cutFrom = pieces[0]?.cutFrom;
   if (cutFrom && !marks.some((m) => m.cutThrough)) return () => NOT_THROUGH;
   if (turned) {
-    const on = rotaryOn(truth, controller, turned);
+    const on = rotaryOn(truth, controller, turned, called);
     const seen = turnedSeen(site.measurand, marks, placement, turned, on);
     if (seen) return turnedReader(site, seen);
     if (site.ask.kind === "choice") return choiceReader(site.ask, turnsRight(on.truth) ? 0 : 1);

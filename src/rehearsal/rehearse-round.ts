@@ -11,6 +11,7 @@ import type { PracticeController } from "../practice/gantry-truth";
 import type { Hand } from "../practice/measure";
 import type { PracticeTruth } from "../practice/practice-truth";
 import type { Random } from "../practice/random";
+import type { PartCalled } from "../practice/turned-part";
 import { burnFile, type PracticeAnswer, siteReader } from "./practice-burn";
 
 export type Rehearsal = {
@@ -24,6 +25,8 @@ export type Rehearsal = {
   gauge: Gauge;
   hand: Hand;
   random: Random;
+  /** A round part as it was called at its first burn; left out: as this round calls it. */
+  called?: PartCalled | undefined;
 };
 
 export type Rehearsed = {
@@ -39,10 +42,13 @@ export function rehearseRound(r: Rehearsal): Rehearsed {
   const spec = r.procedure.round(r.plan, r.context, r.purpose);
   const { machine, couponCode, inForce } = r.context;
   const sent = r.procedure.asSent(spec, r.plan, inForce, machine);
-  const burn = burnFile(fileOf(sent, r.context), couponCode, machine, r.truth, r.controller, spec);
+  const burn = burnFile(fileOf(sent, r.context), couponCode, machine, r.truth, r.controller, {
+    ...spec,
+    called: r.called,
+  });
   if (!burn.ok) throw new Error(burn.message);
   const answersAt = (site: Site) => {
-    const readHere = siteReader(site, burn, spec, r.truth, machine, r.controller);
+    const readHere = siteReader(site, burn, { ...spec, called: r.called }, r.truth, machine, r.controller);
     return Array.from({ length: site.repeats }, (): Answer => {
       const read = readHere(r.hand, r.random);
       return {

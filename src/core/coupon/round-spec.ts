@@ -53,6 +53,6 @@ export function duringBurn({ program }: RoundSpec): string[] {
 }
 
 /** As it stands in the list of what is done before the burn. */
-function asideText({ what }: { what: string }): string {
-  return `Until it is put back: ${what}.`;
+function asideText({ what, setting }: { what: string; setting?: string | undefined }): string {
+  return `Until it is put back: ${what}.${setting ? " Write down first what it holds." : ""}`;
 }

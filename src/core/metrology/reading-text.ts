@@ -95,7 +95,7 @@ class Scanner {
     this.skipSpace();
     if (this.done()) throw new Fault(0, "Type what was measured, for example 0.29.");
     if (this.peek() === "-" || this.peek() === "−")
-      throw new Fault(this.at, "No minus here: the sign comes from what you answer in words.");
+      throw new Fault(this.at, "No minus here: type the size. Where a sign matters, words ask for it.");
     // Gauges that type send a plus before what is not negative.
     if (this.peek() === "+") this.at += 1;
     const hyphen = HYPHENED_FRACTION.exec(this.text);

@@ -4,7 +4,7 @@
  * A reading some 25.4 or 1000 times off what its neighbours say was typed in another unit; a series that repeats itself number
  * for number was sent twice; X and Y may have changed places; and from five readings on a value can stand far off the rest.
  */
-import type { Site } from "../coupon/site";
+import type { Measurand, Site } from "../coupon/site";
 import { median } from "../fitting/robust-line";
 import { shownLength } from "../metrology/quantity-text";
 import { MM_PER_INCH } from "../metrology/units";
@@ -128,9 +128,14 @@ function same(a: readonly number[], b: readonly number[]): boolean {
 /** Middle size read at the other places that ask for the same thing; `null` below two of them. */
 function neighbours(history: History, site: Site): number | null {
   const round = history.rounds.at(-1);
-  const others = (round?.spec.sites ?? []).filter((s) => s.id !== site.id && s.measurand.kind === site.measurand.kind);
+  const others = (round?.spec.sites ?? []).filter((s) => s.id !== site.id && isAlike(s.measurand, site.measurand));
   const values = others.flatMap((s) => quantitiesAt(round?.answers ?? [], s.id).map(Math.abs));
   return values.length < 2 ? null : median(values);
+}
+
+/** Whether two places ask for the same thing: a gap on a round part is no slip. */
+function isAlike(a: Measurand, b: Measurand): boolean {
+  return a.kind === b.kind && (a.kind !== "around" || b.kind !== "around" || a.as === b.as);
 }
 
 type Point = { x: number; y: number };

@@ -77,8 +77,8 @@ export function flatFrom(setup: TaperSetup, { along, around }: SentPoint): FlatP
   return { u: (tip + u) * Math.cos(phi) - tip, v: (tip + u) * Math.sin(phi) };
 }
 
-/** Where the axis is level the head sees the side from above, shorter than it is. */
-function foreshortened(setup: TaperSetup): number {
+/** By what the side is seen shorter: where the axis is level the head looks at it from above. */
+export function foreshortened(setup: Taper & Pick<TaperSetup, "level">): number {
   return setup.level === "axis" ? Math.cos(sideAngleRad(setup)) : 1;
 }
 

@@ -58,7 +58,7 @@ function settleSetting(db: Db, machine: Machine, item: ToPutBack, isBack: boolea
   }
   if (kept.value === null || isSame(newest?.value ?? null, kept.value)) return;
   const again = { machine: machine.slug, entryId: kept.id, holderId: kept.holderId };
-  putBackValue(db, { ...again, readBack: true, note: item.what }, now);
+  putBackValue(db, { ...again, readBack: false, note: item.what }, now);
 }
 
 function known(db: Db, slug: string): Machine {

@@ -11,7 +11,7 @@ import { svgOf } from "../../formats/svg-writer";
 import { trueCorner } from "../../practice/gantry";
 import type { PracticeTruth } from "../../practice/practice-truth";
 import { seeded, seedOf } from "../../practice/random";
-import { type BurnedPiece, burnFile, type PracticeAnswer, siteReader } from "../../rehearsal/practice-burn";
+import { type BurnedPiece, burnFile, type PracticeAnswer, samePart, siteReader } from "../../rehearsal/practice-burn";
 import { controllerOf, truthOf } from "../practice/practice-machine";
 import { Refusal } from "../refusal";
 import { freezeBurn } from "./freeze-burn";
@@ -67,13 +67,18 @@ export function burnOnPractice(db: Db, trialId: number, n: number, file: string 
     { ...full.machine, gcode: full.dialect },
     truthOf(row),
     controllerOf(row),
-    frozen.spec,
+    { ...frozen.spec, ...partOf(full) },
   );
   if (!burn.ok) throw new Refusal("file", burn.message);
   db.transaction((tx) => {
     freezeBurn(tx, full, round, frozen, now);
     addBurn(tx, { roundId: round.id, file: text, marks: toColumn({ marks: burn.marks, corner: burn.corner }) }, now);
   });
+}
+
+/** A round part stays the same from its first burn on. */
+function partOf({ rounds }: FullTrial) {
+  return samePart(rounds.map((r) => r.spec));
 }
 
 /** As it would be downloaded for its machine. */
@@ -107,7 +112,7 @@ export function readOnPractice(
   const answer = siteReader(
     site,
     burnedPiece(burn.marks, round.spec, truth),
-    round.spec,
+    { ...round.spec, ...partOf(full) },
     truth,
     full.machine,
     controllerOf(row),

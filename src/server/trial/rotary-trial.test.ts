@@ -1,9 +1,11 @@
 /** A rotary that is proved on the server: what was set aside for it stays open until it is put back, a setting from the ledger. */
 import { beforeEach, describe, expect, it } from "vitest";
+import { quantitiesAt } from "../../core/procedures/answer";
 import { AXIS_SCALE } from "../../core/procedures/axis-scale/setting";
 import { entryText } from "../../core/procedures/entry-text";
 import { rotaryOf } from "../../core/procedures/part-spec";
 import { ROLLER_DIAMETER, ROTARY_STEPS } from "../../core/procedures/rotary/setting";
+import { SITES } from "../../core/procedures/rotary/travel";
 import type { Database } from "../../data/database";
 import { entriesOf, ownerOfMachine } from "../../data/ledger";
 import { holdersOf } from "../../data/machines";
@@ -73,6 +75,14 @@ describe("a rotary on the bench", () => {
     expect(layOutNext(db, id, NOW + 2000)).toBe(2);
     burnAndRead(2, NOW + 2001);
     expect(acceptVerdict(db, id, NOW + 3000).result).toBe("proved");
+    // The same part, laid out as it measures: its line ends where it begins.
+    const [first, second] = fullTrial(db, id).rounds;
+    expect(first?.spec?.turned?.diameterMm).toBe(60);
+    expect(second?.spec?.turned?.diameterMm).toBeCloseTo(60.48, 1);
+    const across = (round: typeof first) => quantitiesAt(round?.readings.map((r) => r.answer) ?? [], SITES.marked);
+    expect(across(second)[0]).toBeCloseTo(across(first)[0] ?? 0, 0);
+    const gaps = quantitiesAt(second?.readings.map((r) => r.answer) ?? [], SITES.gap);
+    expect(gaps.every((gap) => Math.abs(gap) < 0.3)).toBe(true);
     const view = roundPartsView(db, "bracken", NOW + 4000, "mm");
     expect(view?.standing.state).toBe("holding");
     expect(view?.stepsPerRevolution).toBe(6400);

@@ -32,13 +32,15 @@ export function PutBackItem({ item, machine, name, now }: Props) {
   return (
     <div className="flex items-start justify-between gap-3">
       <div>
-        <p>{item.what}</p>
+        <p className="first-letter:uppercase">{item.what}</p>
         <p className="text-[14px] text-ink2">
           {name && `${name} · `}for <Ago at={item.openedAt} now={now} plain />
         </p>
-        {item.value && <p className="text-[14px]">as found: {item.value}</p>}
+        {item.value && <p className="text-[14px]">it was: {item.value}</p>}
         {item.isUnknown && (
-          <p className="text-[14px] text-ink2">What it was is not known: write it down before it is changed.</p>
+          <p className="text-[14px] text-ink2">
+            What it was is not in the ledger: look it up, enter it, and write it down.
+          </p>
         )}
         {fault.message && <Fault>{fault.message}</Fault>}
       </div>

@@ -70,7 +70,9 @@ export function RotaryFields({
           ))}
         </div>
       </fieldset>
-      <TextField label="And besides" words {...field("setAsideToo")} className="col-span-2" why="In your words." />
+      <div className="col-span-2">
+        <TextField label="And besides" words {...field("setAsideToo")} why="In your words." />
+      </div>
     </>
   );
 }

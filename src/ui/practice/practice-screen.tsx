@@ -58,16 +58,14 @@ function MachineCard({ machine }: { machine: PracticeMachineView }) {
           <section>
             <h3 className="mb-1 font-semibold">It marks from drawings</h3>
             <p className="max-w-prose text-ink2">Group by group of the SVG, with the height set before each.</p>
+            {machine.numbers.length > 0 && <h3 className="mt-3 mb-1 font-semibold">Its controller holds</h3>}
+            <Numbers lines={machine.numbers} />
           </section>
         ) : (
           <section>
             <h3 className="mb-1 font-semibold">Its controller holds</h3>
             <p className="num text-[14px]">{valueText({ shape: "table", rows: controller.table }, "mm")}</p>
-            {machine.numbers.map((line) => (
-              <p key={line} className="num text-[14px]">
-                {line}
-              </p>
-            ))}
+            <Numbers lines={machine.numbers} />
             <CheckField
               label="Its scan-offset correction is switched on"
               checked={controller.switchedOn}
@@ -132,6 +130,14 @@ function MachineCard({ machine }: { machine: PracticeMachineView }) {
       </div>
     </li>
   );
+}
+
+function Numbers({ lines }: { lines: readonly string[] }) {
+  return lines.map((line) => (
+    <p key={line} className="num text-[14px]">
+      {line}
+    </p>
+  ));
 }
 
 function truthRows(truth: NonNullable<PracticeMachineView["truth"]>): [string, string][] {

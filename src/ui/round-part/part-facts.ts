@@ -1,7 +1,7 @@
 /** What follows from a round part and its drive, in words and figures, each with its sum. */
 import type { PartShape } from "../../artwork/develop";
-import { fixed, plain, shownLength } from "../../core/metrology/quantity-text";
-import type { LengthUnit } from "../../core/metrology/units";
+import { fixed, inUnit, plain, shownLength } from "../../core/metrology/quantity-text";
+import { type LengthUnit, MM_PER_INCH } from "../../core/metrology/units";
 import type { RotaryDrive } from "../../core/procedures/part-spec";
 import {
   artworkFactor,
@@ -33,55 +33,56 @@ export function factsOf(
     unit: LengthUnit;
   },
 ): Fact[] {
-  const mm = (value: number, decimals = 2) => shownLength(value, unit, decimals);
+  const shown = (value: number, decimals = 2) => shownLength(value, unit, decimals);
+  const typed = (value: number) => inUnit(value, unit, 3);
   if (part.kind === "taper") {
     const ends = travelAtEnds(part);
     return [
       {
         label: "Around its ends",
-        value: `${mm(circumferenceMm(part.firstMm))} and ${mm(circumferenceMm(part.lastMm))}`,
+        value: `${shown(circumferenceMm(part.firstMm))} and ${shown(circumferenceMm(part.lastMm))}`,
         sum: "π × what is across",
       },
       {
         label: "Its side",
-        value: `${mm(slantMm(part))}, ${fixed((180 / Math.PI) * sideAngleRad(part), 2)}° to the axis`,
+        value: `${shown(slantMm(part))}, ${fixed((180 / Math.PI) * sideAngleRad(part), 2)}° to the axis`,
         sum: "by half of what the ends differ, and how far they lie apart",
       },
       {
-        label: `100 mm sent along ${axis} go`,
-        value: `${mm(100 * ends[0])} and ${mm(100 * ends[1])}`,
-        sum: `at its ends: across ÷ ${plain(part.turnsByMm, 2)} mm by which it turns`,
+        label: `What is sent along ${axis} goes`,
+        value: `${fixed(ends[0], 4)} and ${fixed(ends[1], 4)} times`,
+        sum: `at its ends: across ÷ ${typed(part.turnsByMm)} by which it turns`,
       },
-      ...wrapFact(artworkMm, Math.min(part.firstMm, part.lastMm), mm),
+      ...wrapFact(artworkMm, Math.min(part.firstMm, part.lastMm), shown),
     ];
   }
   const around = circumferenceMm(part.markedMm);
   const factor = artworkFactor(part);
   const steps = numbers && partSteps({ drive, ...part }, numbers);
   return [
-    { label: "Once around", value: mm(around), sum: `π × ${plain(part.markedMm, 3)} mm` },
+    { label: "Once around", value: shown(around), sum: `π × ${typed(part.markedMm)}` },
     ...(factor === 1
       ? []
       : [
           {
-            label: `For this part, artwork times`,
+            label: "For this part, artwork times",
             value: `${fixed(factor, 4)} along ${axis}`,
-            sum: `${plain(part.turnsByMm, 3)} ÷ ${plain(part.markedMm, 3)}; what the controller holds stays`,
+            sum: `${typed(part.turnsByMm)} ÷ ${typed(part.markedMm)}; what the controller holds stays`,
           },
         ]),
     ...(steps && numbers
       ? [
           {
             label: "A step of the drive",
-            value: `${mm(steps.stepMm, 5)}`,
+            value: `${shown(steps.stepMm, 5)}`,
             sum:
               drive === "roller"
-                ? `π × ${plain(numbers.rollerDiameterMm ?? 0, 3)} ÷ ${plain(numbers.stepsPerRevolution, 1)} steps${factor === 1 ? "" : ` ÷ ${fixed(factor, 4)}`}`
+                ? `π × ${typed(numbers.rollerDiameterMm ?? 0)} ÷ ${plain(numbers.stepsPerRevolution, 1)} steps${factor === 1 ? "" : ` ÷ ${fixed(factor, 4)}`}`
                 : `once around ÷ ${plain(numbers.stepsPerRevolution, 1)} steps`,
           },
           {
-            label: "Pulses per mm",
-            value: fixed(1 / steps.stepMm, 3),
+            label: unit === "mm" ? "Pulses per mm" : "Pulses per inch",
+            value: fixed((unit === "mm" ? 1 : MM_PER_INCH) / steps.stepMm, 3),
             sum: `for a controller without a rotary of its own: ${axis} told so for this part`,
           },
           {
@@ -90,7 +91,7 @@ export function factsOf(
             sum:
               Math.abs(steps.perTurn - Math.round(steps.perTurn)) < WHOLE_WITHIN
                 ? "a whole number: the seam closes"
-                : `steps are whole: the seam closes within ${mm(steps.stepMm / 2, 4)}`,
+                : `steps are whole: the seam closes within ${shown(steps.stepMm / 2, 4)}`,
           },
           ...(steps.topSpeedMmPerS === null
             ? []
@@ -103,24 +104,24 @@ export function factsOf(
               ]),
         ]
       : []),
-    ...wrapFact(artworkMm, part.markedMm, mm),
+    ...wrapFact(artworkMm, part.markedMm, shown),
   ];
 }
 
-function wrapFact(artworkMm: number | null, diameterMm: number, mm: (value: number) => string): Fact[] {
+function wrapFact(artworkMm: number | null, diameterMm: number, shown: (value: number) => string): Fact[] {
   if (artworkMm === null) return [];
   const wraps = wrapsOf(artworkMm, diameterMm);
   return [
     {
       label: "The artwork",
-      value: wrapText(wraps, mm),
-      sum: `${mm(artworkMm)} of ${mm(circumferenceMm(diameterMm))} around`,
+      value: wrapText(wraps, shown),
+      sum: `${shown(artworkMm)} of ${shown(circumferenceMm(diameterMm))} around`,
     },
   ];
 }
 
-export function wrapText(wraps: Wraps, mm: (value: number) => string): string {
+export function wrapText(wraps: Wraps, shown: (value: number) => string): string {
   if (wraps.kind === "once") return "goes once around";
-  if (wraps.kind === "gap") return `leaves a gap of ${mm(wraps.mm)}`;
-  return `overlaps by ${mm(wraps.mm)}${wraps.turns >= 2 ? `, ${fixed(wraps.turns, 1)} times around` : ""}`;
+  if (wraps.kind === "gap") return `leaves a gap of ${shown(wraps.mm)}`;
+  return `overlaps by ${shown(wraps.mm)}${wraps.turns >= 2 ? `, ${fixed(wraps.turns, 1)} times around` : ""}`;
 }

@@ -1,6 +1,6 @@
 import { LAYS, LEVELS } from "../../core/rotary/taper";
 import { PickField, TextField } from "../primitives/fields";
-import { type PartWish, type ReadWish, SHAPES, type WishField } from "./part-wish";
+import { type PartWish, type ReadWish, SHAPES, shapeOf, type WishField } from "./part-wish";
 
 type Props = { wish: PartWish; faults: ReadWish["faults"]; onChange: (change: Partial<PartWish>) => void };
 
@@ -17,13 +17,15 @@ export function PartWishForm({ wish, faults, onChange }: Props) {
     choices: Object.entries(of).map(([value, label]) => ({ value, label })),
   });
   const isRoller = wish.drive === "roller";
+  const shape = shapeOf(wish);
+  const isUnknown = wish.steps === "" || wish.mostSteps === "" || (isRoller && wish.roller === "");
   const lies = isRoller ? "Across, on the rollers" : "Across, as told";
   return (
     <div className="grid grid-cols-2 gap-3">
       <div className="col-span-2">
-        <PickField label="The part is" {...pick("shape", shapesFor(isRoller))} />
+        <PickField label="The part is" {...pick("shape", shapesFor(isRoller))} value={shape} />
       </div>
-      {wish.shape === "taper" ? (
+      {shape === "taper" ? (
         <>
           <TextField label="Across, first end" {...field("first")} why="Where the artwork begins." />
           <TextField label="Across, other end" {...field("last")} />
@@ -38,12 +40,12 @@ export function PartWishForm({ wish, faults, onChange }: Props) {
       ) : (
         <>
           <TextField label="Across, where marked" {...field("marked")} />
-          {wish.shape === "neck" && <TextField label={lies} {...field("turnsBy")} />}
+          {shape === "neck" && <TextField label={lies} {...field("turnsBy")} />}
         </>
       )}
       <TextField label="Artwork is long, around" {...field("artwork")} why="Empty: not asked." />
       <PickField label="Around is" {...pick("around", { y: "Y of the drawing", x: "X of the drawing" })} />
-      <details className="col-span-2 border-t border-hair pt-2" open={wish.steps === ""}>
+      <details className="col-span-2 border-t border-hair pt-2" open={isUnknown || undefined}>
         <summary className="cursor-pointer py-1 font-semibold">What drives it</summary>
         <div className="mt-2 grid grid-cols-2 gap-3">
           <PickField
@@ -59,7 +61,6 @@ export function PartWishForm({ wish, faults, onChange }: Props) {
   );
 }
 
-/** In a chuck it matters to no place where else the part is held. */
 function shapesFor(isRoller: boolean): Record<string, string> {
   const { tube, neck, taper } = SHAPES;
   return isRoller ? { tube, neck, taper } : { tube, taper };

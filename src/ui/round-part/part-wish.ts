@@ -62,7 +62,8 @@ export function readWish(wish: PartWish, unit: LengthUnit): ReadWish {
     else return read.value;
     return null;
   };
-  const part = wish.shape === "taper" ? taperIn(wish, number, faults) : straightIn(wish, number);
+  const shape = shapeOf(wish);
+  const part = shape === "taper" ? taperIn(wish, number, faults) : straightIn(shape, number);
   const stepsPerRevolution = number("steps", "ratio", "");
   const rollerDiameterMm = wish.drive === "roller" ? number("roller", "length", "") : null;
   const mostStepsPerS = number("mostSteps", "ratio", "");
@@ -74,7 +75,12 @@ export function readWish(wish: PartWish, unit: LengthUnit): ReadWish {
 
 type ReadNumber = (field: WishField, dimension: "length" | "ratio", needed: string) => number | null;
 
-function straightIn({ shape }: PartWish, number: ReadNumber): PartShape | null {
+/** In a chuck it matters to no place where else the part is held. */
+export function shapeOf({ shape, drive }: Pick<PartWish, "shape" | "drive">): Shape {
+  return drive === "chuck" && shape === "neck" ? "tube" : shape;
+}
+
+function straightIn(shape: Shape, number: ReadNumber): PartShape | null {
   const markedMm = number("marked", "length", "Give how thick the part is where it is marked.");
   const turnsByMm =
     shape === "neck" ? number("turnsBy", "length", "Give how thick it is where it lies on the rollers.") : markedMm;

@@ -1,6 +1,6 @@
 "use client";
 import type { Developed, DevelopOrder, DevelopResult } from "../../artwork/develop";
-import { plain, shownLength } from "../../core/metrology/quantity-text";
+import { inUnit, plain, shownLength } from "../../core/metrology/quantity-text";
 import type { RoundPartsView } from "../../server/screens/round-parts-view";
 import { DrawingDrop } from "../artwork/drawing-drop";
 import { UnitQuestion } from "../artwork/unit-question";
@@ -80,7 +80,12 @@ export function RoundPartsScreen({ view }: { view: RoundPartsView }) {
             {drawing && (drawing.unit !== null || (result !== null && !result.ok && result.asksUnit)) && (
               <UnitQuestion unit={drawing.unit} onChange={(next) => setDrawing((d) => d && { ...d, unit: next })} />
             )}
-            <DevelopOutcome work={work} name={drawing?.name ?? "drawing"} isWanted={drawing !== null} />
+            <DevelopOutcome
+              {...{ work, unit }}
+              name={drawing?.name ?? "drawing"}
+              isWanted={drawing !== null}
+              isTaper={wish.shape === "taper"}
+            />
           </section>
         </div>
       </main>
@@ -89,7 +94,8 @@ export function RoundPartsScreen({ view }: { view: RoundPartsView }) {
 }
 
 function usualWish({ rotary, stepsPerRevolution, rollerDiameterMm }: RoundPartsView): PartWish {
-  const text = (value: number | null | undefined) => (value ? plain(value, 4) : "");
+  const mm = (value: number | null | undefined) => (value ? inUnit(value, "mm", 4) : "");
+  const number = (value: number | null | undefined) => (value ? plain(value, 4) : "");
   return {
     ...{
       shape: "tube",
@@ -98,10 +104,11 @@ function usualWish({ rotary, stepsPerRevolution, rollerDiameterMm }: RoundPartsV
       lay: "label",
       level: "side",
     },
-    ...{ marked: "60", turnsBy: "72", first: "60", last: "75.7", length: "90", begins: "10", artwork: "" },
-    steps: text(stepsPerRevolution ?? rotary?.stepsPerRevolution),
-    roller: text(rollerDiameterMm ?? rotary?.rollerDiameterMm),
-    mostSteps: text(rotary?.mostStepsPerS),
+    ...{ marked: "60 mm", turnsBy: "72 mm", first: "60 mm", last: "75.7 mm", length: "90 mm", begins: "10 mm" },
+    artwork: "",
+    steps: number(stepsPerRevolution ?? rotary?.stepsPerRevolution),
+    roller: mm(rollerDiameterMm ?? rotary?.rollerDiameterMm),
+    mostSteps: number(rotary?.mostStepsPerS),
   };
 }
 

@@ -18,12 +18,14 @@ export function ArtworkOutcome({ state: { result, busy }, name }: { state: Drawi
         <p className="text-ink2">Drop a drawing, or choose it above, and fill what is asked.</p>
       )}
       {result && !result.ok && <Fault>{result.message}</Fault>}
-      {result?.ok && <Found adapted={result} name={name.replace(/\.[^.]*$/, "")} />}
+      {result?.ok && <Found adapted={result} name={name.replace(/\.[^.]*$/, "")} busy={busy} />}
     </section>
   );
 }
 
-function Found({ adapted: { problems, notes, slots, piece }, name }: { adapted: Adapted; name: string }) {
+type FoundProps = { adapted: Adapted; name: string; busy: boolean };
+
+function Found({ adapted: { problems, notes, slots, piece, layers }, name, busy }: FoundProps) {
   return (
     <>
       {problems.map((p) => (
@@ -31,6 +33,9 @@ function Found({ adapted: { problems, notes, slots, piece }, name }: { adapted: 
           {p.text}
         </Notice>
       ))}
+      {layers.length > 1 && problems.some((p) => p.kind === "open") && (
+        <p className="text-ink2">Is it engraved and not cut? Take its layer out of what is cut, above.</p>
+      )}
       {notes.map((note) => (
         <Notice key={note} tone="note" headline="Look at this.">
           {note}
@@ -46,11 +51,15 @@ function Found({ adapted: { problems, notes, slots, piece }, name }: { adapted: 
           <p className="flex flex-wrap gap-2">
             <Button
               weight="primary"
+              // What is shown is of the order before.
+              disabled={busy}
               onClick={() => giveFile(`${name}-adapted.svg`, svgOf(piece, false), "image/svg+xml")}
             >
               Download SVG
             </Button>
-            <Button onClick={() => giveFile(`${name}-adapted.dxf`, dxfOf(piece), "image/vnd.dxf")}>Download DXF</Button>
+            <Button disabled={busy} onClick={() => giveFile(`${name}-adapted.dxf`, dxfOf(piece), "image/vnd.dxf")}>
+              Download DXF
+            </Button>
           </p>
           <p className="text-[14px] text-ink2">
             Switch off every other offset for the kerf on the way: this drawing is to be cut as it is.

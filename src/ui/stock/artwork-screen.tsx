@@ -95,7 +95,7 @@ function shownText({ before, left }: Adapted, ms: number): string {
   const holes = before.filter((c) => c.isHole).length;
   return [
     "dashed as it is drawn, full as it is to be cut",
-    `${countText(before.length, "outline")}, ${holes} of them holes`,
+    `${countText(before.length, "outline")}, ${holes === 0 ? "no holes" : `${holes} of them ${holes === 1 ? "a hole" : "holes"}`}`,
     ...(left.length > 0 ? [`${countText(left.length, "line")} left as drawn`] : []),
     `${Math.max(1, Math.round(ms))} ms`,
   ].join(" · ");

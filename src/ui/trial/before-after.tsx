@@ -8,7 +8,7 @@ import { historyOf, procedureOf } from "./known-procedure";
 export function BeforeAfter({ view, proof }: { view: TrialView; proof: RoundView }) {
   const procedure = procedureOf(view);
   const sites = proof.spec?.sites ?? [];
-  const [siteId, setSiteId] = useState(sites.at(-1)?.id ?? "");
+  const [siteId, setSiteId] = useState((sites.findLast((s) => s.place) ?? sites.at(-1))?.id ?? "");
   const before = procedure.detail(historyOf(view, proof.n - 1), { site: siteId, typed: null });
   const after = procedure.detail(historyOf(view, proof.n), { site: siteId, typed: null });
   if (!before || !after) return null;

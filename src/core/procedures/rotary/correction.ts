@@ -7,13 +7,15 @@
  * diameter is that of the part: it is measured, never tuned.
  */
 import { expandedUncertainty } from "../../fitting/student-t";
+import { countText } from "../../metrology/count-text";
 import { freedomOf, measured } from "../../metrology/measured";
-import { fixed, plain, signed } from "../../metrology/quantity-text";
+import { fixed, plain, shownLength, signed } from "../../metrology/quantity-text";
 import { fromInternal, UNITS } from "../../metrology/units";
 import type { History, RoundRecord } from "../contract";
 import { entryShape } from "../entry-text";
 import { holdOf, numberCorrection, numberIn } from "../number-correction";
 import type { Correction, CorrectionRow } from "../outcome";
+import { lengthUnitOf } from "../shown-unit";
 import { HELD, type RotaryPlan, sentMm } from "./plan-type";
 import type { TravelRead } from "./read-travel";
 import { ROLLER_DIAMETER, ROTARY_SETTINGS, ROTARY_STEPS } from "./setting";
@@ -73,16 +75,18 @@ export function travelCorrection(
   const held = holdOf(history.machine, spec);
   const { decimals } = entryShape(held, spec.unit);
   const shown = (value: number) => fixed(fromInternal(value, held.unit), decimals + 1);
+  const inShown = (mm: number) => shownLength(mm, lengthUnitOf(history), 3);
+  const over = sentMm(round.plan);
   return numberCorrection(history.machine, {
     ...{ spec, estimate: ESTIMATE, old, change },
     arithmetic: [
-      ...travelLines(round.plan, read),
+      ...travelLines(round.plan, read, inShown),
       chosen.why,
       `${shown(old)} ${isSteps ? "÷" : "×"} ${fixed(ratio.value, RATIO_DECIMALS)} = ${shown(exact)} ${UNITS[held.unit].symbol}`,
     ],
     leaves: (rounding) => {
       const share = ((isSteps ? 1 : -1) * rounding) / exact;
-      return `rounding leaves ${signed(100 * share, 4)} %, ${signed(share * sentMm(round.plan), 3)} mm over ${plain(sentMm(round.plan), 1)} mm`;
+      return `rounding leaves ${signed(100 * share, 4)} %, ${share < 0 ? "−" : ""}${inShown(Math.abs(share) * over)} over ${inShown(over)}`;
     },
     doubt: doubtOf(history, ratio),
   });
@@ -92,26 +96,28 @@ export function travelCorrection(
 function travelLines(
   plan: RotaryPlan,
   { read, travelled, due, sent, around, ratio, marked, resting }: TravelRead,
+  shown: (mm: number) => string,
 ): string[] {
   const lines: string[] = [];
-  if (around !== null) lines.push(`around where it is marked: ${plain(around, 3)} mm`);
+  const turns = read.turns ?? 0;
+  if (around !== null) lines.push(`around where it is marked: ${shown(around)}`);
   if (plan.way === "wrap") {
-    const gap = around === null ? 0 : around - travelled;
+    const gap = around === null ? 0 : around * (1 + turns) - travelled;
+    const word = gap < 0 ? "past its beginning" : "short of its beginning";
     lines.push(
       read.gap === undefined
         ? "lines lie on each other: no gap"
-        : `gap ${signed(read.gap, 3)} and a line of ${plain(read.width ?? 0, 3)} mm: ${signed(gap, 3)} mm`,
+        : `${shown(Math.abs(read.gap))} between edges and a line of ${shown(read.width ?? 0)}: ${shown(Math.abs(gap))} ${word}`,
     );
   }
-  lines.push(`travelled ${plain(travelled, 3)} mm, sent ${plain(sent, 3)} mm`);
+  if (turns > 0) lines.push(`and ${countText(turns, "whole turn")} too many`);
+  lines.push(`travelled ${shown(travelled)}, sent ${shown(sent)}`);
   if (marked && resting)
     lines.push(
-      `marked Ø ${plain(marked.quantity.value, 3)}, resting on Ø ${plain(resting.quantity.value, 3)}: due ${plain(due, 3)} mm`,
+      `marked Ø ${shown(marked.quantity.value)}, resting on Ø ${shown(resting.quantity.value)}: due ${shown(due)}`,
     );
   else if (plan.drive === "chuck")
-    lines.push(
-      `told Ø ${plain(plan.diameterMm, 3)}, measured Ø ${plain(marked?.quantity.value ?? 0, 3)}: due ${plain(due, 3)} mm`,
-    );
+    lines.push(`told Ø ${shown(plan.diameterMm)}, measured Ø ${shown(marked?.quantity.value ?? 0)}: due ${shown(due)}`);
   return [...lines, `travelled ÷ due = ${fixed(ratio.quantity.value, RATIO_DECIMALS)}`];
 }
 

@@ -24,7 +24,7 @@ export function rotaryRound(plan: RotaryPlan, context: PlanContext, purpose: Pur
     pieces: burned ? [pieceOf(plan, context)] : [],
     placement: placementOf(plan, context),
     program: burned ? burnProgram(plan) : traceProgram(plan),
-    sites: sitesOf(plan, purpose),
+    sites: sitesOf(plan),
     delivery: WAYS[plan.way],
     checklist: checklistOf(plan, context, purpose),
     turned: {

@@ -138,22 +138,27 @@ function laneX(index: number): number {
 /** What is burned, as it is drawn, and as it comes out where the part turns the other way. */
 function wordsDrawn({ replaces }: RotaryPlan): Primitive[] {
   const at = (y: number, flip: 1 | -1): Primitive[] =>
-    letterStrokes("R27", { x: 0, y: 0 }, 1.3, "middle").map((points) =>
+    letterStrokes("R27", { x: 0, y: 0 }, LETTERS, "middle").map((points) =>
       line(
         points.map((p) =>
-          replaces === "y" ? { x: p.x, y: y + flip * (p.y - 0.65) } : { x: flip * p.x, y: y + p.y - 0.65 },
+          replaces === "y"
+            ? { x: p.x, y: y + flip * (p.y - LETTERS / 2) }
+            : { x: flip * p.x, y: y + p.y - LETTERS / 2 },
         ),
         "ink",
         "heavy",
       ),
     );
   return [
-    ...at(1.2, 1),
-    text({ x: 0, y: 0.1 }, STANDS.drawn, "ink"),
-    ...at(-1.2, -1),
+    ...at(1.7, 1),
+    text({ x: 0, y: 0.3 }, STANDS.drawn, "ink"),
+    ...at(-0.9, -1),
     text({ x: 0, y: -2.3 }, STANDS.mirrored, "ink"),
   ];
 }
+
+/** Height of the letters as they are drawn there. */
+const LETTERS = 1;
 
 function widthDrawn(words: string): Primitive[] {
   return [

@@ -10,7 +10,6 @@ import { SITES } from "./travel";
 const LAID_OUT_WITHIN_MM = 2;
 /** The same place read again, with a rule too, mm. (common practice, no source) */
 const AGAIN_WITHIN_MM = 0.5;
-const COMES_BACK_WITHIN_MM = 2;
 
 export function expectedAt(history: History<RotaryPlan>, site: string): Measured | null {
   const round = history.rounds.at(-1);
@@ -20,8 +19,8 @@ export function expectedAt(history: History<RotaryPlan>, site: string): Measured
     const across = site === SITES.marked ? plan.diameterMm : (plan.restsOnMm ?? plan.diameterMm);
     return measured(across * (plan.sizedBy === "around" ? Math.PI : 1), LAID_OUT_WITHIN_MM, Infinity);
   }
-  // A part that does not slip comes back; how much it may is nobody's to expect.
-  if (site === SITES.back) return measured(0, COMES_BACK_WITHIN_MM, Infinity);
+  // How much a part slips is nobody's to expect.
+  if (site === SITES.back) return null;
   const before = quantitiesAt(answers, site);
   return before.length === 0 ? null : measured(mean(before), AGAIN_WITHIN_MM, Infinity);
 }

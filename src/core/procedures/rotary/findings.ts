@@ -1,5 +1,6 @@
 /** What is noticed of a rotary, in plain words, with what to do. */
 import { expandedUncertainty } from "../../fitting/student-t";
+import { countText } from "../../metrology/count-text";
 import { fixed, plain, shownLength, signed } from "../../metrology/quantity-text";
 import { MM_PER_INCH } from "../../metrology/units";
 import type { History, RoundRecord } from "../contract";
@@ -31,7 +32,7 @@ export function findingsOf(history: History<RotaryPlan>, round: RoundRecord<Rota
     ...factorOf(round.plan, read),
     ...notReadBack(round),
     ...oval(history, read),
-    ...neck(round.plan, read),
+    ...neck(history, round.plan, read),
     ...otherThanTold(history, round.plan, read),
   ];
 }
@@ -85,7 +86,7 @@ function turnedTooFar({ read }: TravelRead): Finding[] {
     finding("turns", {
       tone: "note",
       site: SITES.turns,
-      headline: `It went ${plain(turns, 0)} whole ${turns === 1 ? "turn" : "turns"} too far.`,
+      headline: `It went ${countText(turns, "whole turn")} too far.`,
       text: "They are counted in: the number is corrected in one step. What was burned more than once is not to be read.",
     }),
   ];
@@ -143,14 +144,15 @@ function oval(history: History<RotaryPlan>, { sites }: TravelRead): Finding[] {
   });
 }
 
-function neck(plan: RotaryPlan, { marked, resting }: TravelRead): Finding[] {
+function neck(history: History<RotaryPlan>, plan: RotaryPlan, { marked, resting }: TravelRead): Finding[] {
   if (!restsElsewhere(plan) || !marked || !resting) return [];
   const factor = resting.quantity.value / marked.quantity.value;
+  const shown = (mm: number) => shownLength(mm, lengthUnitOf(history), 2);
   return [
     finding("neck", {
       tone: "note",
       headline: `For this part alone: artwork × ${fixed(factor, 4)} along ${plan.replaces.toUpperCase()}.`,
-      text: `It lies on Ø ${plain(resting.quantity.value, 2)} and is marked on Ø ${plain(marked.quantity.value, 2)}, so its surface goes ${plain(1 / factor, 4)} times as far there. The numbers in the controller are for every part and leave this out.`,
+      text: `It lies on Ø ${shown(resting.quantity.value)} and is marked on Ø ${shown(marked.quantity.value)}, so its surface goes ${plain(1 / factor, 4)} times as far there. The numbers in the controller are for every part and leave this out.`,
     }),
   ];
 }

@@ -6,8 +6,8 @@ import { readTicks } from "../read-ticks";
 import { ALONG_MM, LEAD_MM, pointAt } from "./layout";
 import { isBurned, type RotaryPlan } from "./plan-type";
 
-/** Where the way around is drawn, between the lanes. */
-const ACROSS_MM = ALONG_MM / 2 + 8;
+/** Where the way around is drawn, beside the lanes. */
+const ACROSS_MM = ALONG_MM - 2.5;
 
 export function overlayOf(history: History<RotaryPlan>): Primitive[] {
   const plan = history.rounds.at(-1)?.plan;

@@ -10,7 +10,7 @@ import { overlayOf } from "./overlay";
 import { planForm } from "./plan";
 import { planWarnings } from "./plan-faults";
 import type { RotaryPlan } from "./plan-type";
-import { readTravel } from "./read-travel";
+import { readTravel, type TravelRead } from "./read-travel";
 import { ROTARY_SETTINGS } from "./setting";
 import { solveRotary } from "./solve";
 
@@ -60,7 +60,20 @@ function proofOf(history: History<RotaryPlan>) {
   const last = history.rounds.at(-1);
   const read = last && readTravel(last, history.gauges);
   const correction = last && read ? travelCorrection(history, last, read) : null;
-  return last && correction
-    ? { plan: last.plan, set: [correction.setting] }
+  return last && read && correction
+    ? { plan: asMeasured(last.plan, read), set: [correction.setting] }
     : { why: "Confirm first what the controller holds of the rotary: the new number builds on it." };
 }
+
+/** The part as it measures: a line once around then ends where it begins, and a chuck is told what it holds. */
+function asMeasured(plan: RotaryPlan, { marked, resting }: TravelRead): RotaryPlan {
+  const told = (size: TravelRead["marked"]) => (size ? Number(size.quantity.value.toFixed(TOLD_DECIMALS)) : undefined);
+  return {
+    ...plan,
+    diameterMm: told(marked) ?? plan.diameterMm,
+    ...(plan.restsOnMm === undefined ? {} : { restsOnMm: told(resting) ?? plan.restsOnMm }),
+  };
+}
+
+/** Diameters are told to a hundredth of a mm. (common practice, no source) */
+const TOLD_DECIMALS = 2;

@@ -1,6 +1,5 @@
 /** Where a rotary is measured, and what is asked there. */
 import type { Feature, Site } from "../../coupon/site";
-import type { Purpose } from "../contract";
 import { type Lane, laneOf, lineAt, pointAt } from "./layout";
 import { isBurned, type RotaryPlan, restsElsewhere, sentMm, sizesNeeded } from "./plan-type";
 import { SITES } from "./travel";
@@ -21,18 +20,16 @@ export const STANDS = { drawn: "as drawn", mirrored: "mirrored" } as const;
 
 type Common = Pick<Site, "repeats" | "openEnded">;
 
-export function sitesOf(plan: RotaryPlan, purpose: Purpose): Site[] {
+export function sitesOf(plan: RotaryPlan): Site[] {
   const many: Common = { repeats: plan.repeats, openEnded: false };
   const once: Common = { repeats: 1, openEnded: false };
   const sizes = sizesNeeded(plan).map((where) => sizeSite(plan, where, many));
   if (!isBurned(plan)) return [...tracedSites(plan, many), ...sizes, wentSite(plan, once)];
-  const travel = plan.way === "wrap" ? [gapSite(plan, many), widthSite(plan, once)] : [spanSite(plan, many)];
   return [
     wordsSite(once, plan),
-    // How often it went around is seen when it is burned for the first time; later the number is about right.
-    ...(purpose === "measure" ? [turnsSite(plan, once)] : []),
-    ...travel,
+    turnsSite(plan, once),
     ...(plan.thereAndBack === "yes" ? [backSite(plan, many)] : []),
+    ...(plan.way === "wrap" ? [widthSite(plan, once), gapSite(plan, many)] : [spanSite(plan, many)]),
     ...sizes,
   ];
 }

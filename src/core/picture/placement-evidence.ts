@@ -1,0 +1,104 @@
+/**
+ * Which of several placements a picture shows.
+ *
+ * Rows lie on rows one pitch further on: two such placements fit nearly equally well, and scatter cannot tell them apart. Lines that only
+ * one of them draws can (first and last rows, row ends, lettering). With D(A) the lines that A draws and B does not,
+ *
+ *   evidence for A over B = (mean darkness on D(A) - mean darkness on D(B)) / mean darkness on the lines of both
+ *
+ * is 1 where A is right and -1 where B is right.
+ */
+import type { Affine } from "../geometry/affine";
+import type { DarknessMap } from "./darkness-map";
+
+export type DrawnSample = { x: number; y: number; group: string };
+
+/** A line of one placement within so many squares of a line of the other is drawn by both. */
+const SAME_CELLS = 2;
+/** With fewer samples that differ, two placements cannot be told apart. */
+const FEWEST = 12;
+/** Darker than this share of the darkest tenth of all lines counts as marked. */
+const DARK_SHARE = 0.35;
+/** A group of marking settings marked where so much of it is dark. */
+const GROUP_MARKED = 0.5;
+
+/** One placement, as its samples fall on the map. */
+export type Laid = {
+  /** Index of the square of each sample; -1 outside the picture. */
+  at: Int32Array;
+  dark: Float32Array;
+  /** 1 where the group of the sample marked, as this placement sees it. */
+  marked: Uint8Array;
+  mean: number;
+};
+
+export function laidOn(map: DarknessMap, samples: readonly DrawnSample[], pose: Affine): Laid {
+  const { width, height, cellPx } = map;
+  const at = new Int32Array(samples.length);
+  const dark = new Float32Array(samples.length);
+  samples.forEach((p, i) => {
+    const x = Math.floor((pose.a * p.x + pose.c * p.y + pose.e) / cellPx);
+    const y = Math.floor((pose.b * p.x + pose.d * p.y + pose.f) / cellPx);
+    const inside = x >= 0 && y >= 0 && x < width && y < height;
+    at[i] = inside ? y * width + x : -1;
+    dark[i] = inside ? (map.dark[y * width + x] as number) : 0;
+  });
+  const marked = markedGroups(samples, dark);
+  let [sum, count] = [0, 0];
+  for (let i = 0; i < dark.length; i++)
+    if (marked[i]) {
+      sum += dark[i] as number;
+      count++;
+    }
+  return { at, dark, marked, mean: count > 0 ? sum / count : 0 };
+}
+
+function markedGroups(samples: readonly DrawnSample[], dark: Float32Array): Uint8Array {
+  const sorted = Float32Array.from(dark).sort();
+  const least = DARK_SHARE * (sorted[Math.floor(sorted.length * 0.9)] ?? 0);
+  const groups = new Map<string, { all: number; dark: number }>();
+  samples.forEach(({ group }, i) => {
+    const counts = groups.get(group) ?? { all: 0, dark: 0 };
+    counts.all++;
+    if ((dark[i] as number) > least) counts.dark++;
+    groups.set(group, counts);
+  });
+  return Uint8Array.from(samples, ({ group }) => {
+    const counts = groups.get(group);
+    return counts && least > 0 && counts.dark > GROUP_MARKED * counts.all ? 1 : 0;
+  });
+}
+
+/** @returns -1 to 1; `null` where too little differs to decide */
+export function evidenceFor(map: DarknessMap, a: Laid, b: Laid): number | null {
+  const [nearA, nearB] = [maskOf(map, a), maskOf(map, b)];
+  const onlyA = meanOff(a, nearB);
+  const onlyB = meanOff(b, nearA);
+  const whole = Math.max(a.mean, b.mean);
+  if (onlyA.count + onlyB.count < FEWEST || !(whole > 0)) return null;
+  return (onlyA.mean - onlyB.mean) / whole;
+}
+
+/** Squares within `SAME_CELLS` of a line. */
+function maskOf({ width, height }: DarknessMap, { at }: Laid): Uint8Array {
+  const near = new Uint8Array(width * height);
+  for (const index of at) {
+    if (index < 0) continue;
+    const [x, y] = [index % width, Math.floor(index / width)];
+    const [x0, x1] = [Math.max(0, x - SAME_CELLS), Math.min(width - 1, x + SAME_CELLS)];
+    for (let row = Math.max(0, y - SAME_CELLS); row <= Math.min(height - 1, y + SAME_CELLS); row++)
+      near.fill(1, row * width + x0, row * width + x1 + 1);
+  }
+  return near;
+}
+
+function meanOff({ at, dark, marked }: Laid, near: Uint8Array): { mean: number; count: number } {
+  let [sum, count] = [0, 0];
+  for (let i = 0; i < at.length; i++) {
+    const index = at[i] as number;
+    if (!marked[i] || (index >= 0 && near[index])) continue;
+    sum += dark[i] as number;
+    count++;
+  }
+  return { mean: count > 0 ? sum / count : 0, count };
+}
