@@ -36,7 +36,7 @@ export async function readFrom(
   });
   const known = dpi > 0 ? { x: dpi, y: dpi } : picture.dpi;
   if (!known) throw new CliFault(pictureFile, "", "It does not say how large its pixels are: give --dpi.");
-  const scale = scaleFromDpi(known.x, known.y);
+  const scale = scaleFromDpi(known.x, known.y, dpi > 0 ? "typed" : "file");
   const { sites } = round.spec;
   const site = sites.find((s) => s.id === id);
   if (id !== null && !site) throw new CliFault(file, "--site", `The last round has no site "${id}": sites lists them.`);

@@ -44,7 +44,9 @@ const readingSchema = z.strictObject({
   picture: z
     .strictObject({
       ...{ sha256: z.string().regex(/^[0-9a-f]{64}$/, "64 hexadecimal digits"), reader: z.number().int() },
-      ...{ edited: z.boolean(), uMm: z.number().positive() },
+      edited: z.boolean(),
+      uMm: z.number().positive(),
+      degreesOfFreedom: z.number().positive().optional(),
     })
     .optional(),
   taken: time.nullable().default(null),

@@ -158,7 +158,7 @@ describe("a picture that does not show the coupon as said", () => {
   it.each([0.012, 0.02, -0.01, -0.03])("is read with a scale that is wrong by %f, and says by how much", (off) => {
     const dpi = 600 * (1 + off);
     for (const { piece, seen } of scaled) {
-      const placed = placeCoupon(seen, piece, scaleFromDpi(dpi, dpi));
+      const placed = placeCoupon(seen, piece, scaleFromDpi(dpi, dpi, "typed"));
       if (!placed.ok) throw new Error(placed.why);
       const { scaleError } = placementOf(placed, piece);
       expect(Math.abs((scaleError ?? 1) - (1 / (1 + off) - 1))).toBeLessThan(0.001);

@@ -87,3 +87,8 @@ export function zeroUncertaintyMm(gauge: Gauge): number {
 export function freedomOfDoubt(relativeDoubt: number): number {
   return 1 / (2 * relativeDoubt ** 2);
 }
+
+/** The share by which an estimate with so many degrees of freedom is doubted: 1/sqrt(2 nu). */
+export function doubtOfFreedom(degreesOfFreedom: number): number {
+  return 1 / Math.sqrt(2 * degreesOfFreedom);
+}

@@ -2,16 +2,19 @@
  * Where a coupon lies in a picture: turned any way up, by some degrees more, perhaps mirrored.
  *
  * First from afar, by how well the drawn lines cover what is dark, for each quarter turn and its mirror image; then nearer, by
- * hill climbing over place and turn on a finer map. It is found where most of the drawn lines are dark.
+ * hill climbing over place and turn on a finer map. Every place within some mm where the drawing covers nearly as much is tried too,
+ * and the choice between them is made by the lines that only one of them draws.
  */
-import type { Affine } from "../geometry/affine";
+import { type Affine, composed } from "../geometry/affine";
 import { boundsOf, type Rect } from "../geometry/rect";
 import { type DarknessMap, darknessMap, type ShrunkPicture, shrunk } from "./darkness-map";
 import { FarSearch } from "./far-search";
 import type { GreyPicture } from "./grey-picture";
+import { blankMinusMarks } from "./mark-polarity";
 import type { NominalLine } from "./nominal-lines";
 import type { PictureScale } from "./picture-scale";
-import { turnOf } from "./picture-turn";
+import { sharpestTurn, turnOf } from "./picture-turn";
+import { type DrawnSample, evidenceFor, laidOn } from "./placement-evidence";
 
 export type FoundCoupon = {
   /** From coupon (mm, Y up) to picture (pixels, Y down; pixel centres at halves). */
@@ -25,6 +28,11 @@ export type FoundCoupon = {
   covered: number;
   /** Share of what is dark on the stock that lies on drawn lines. */
   explained: number;
+  /**
+   * How clearly it is this place and no other, by the lines that only one of them draws: 1 = the next best has none of its own lines dark;
+   * `null` = too few lines differ to tell. Infinity where no other place comes near.
+   */
+  clear: number | null;
 };
 
 /** Squares of the picture: for the direction of lines, near to, between, from afar, mm. */
@@ -60,43 +68,73 @@ export class CouponSearch {
     picture: GreyPicture,
     private readonly lines: readonly NominalLine[],
     scale: PictureScale,
-    private readonly brighter: boolean,
+    readonly brighter: boolean,
     private readonly part: PartSearch | null = null,
   ) {
     const perMm = meanPerMm(scale);
     this.grain = part?.grain ?? 1;
     this.fine = shrunk(picture, Math.max(1, Math.round(this.grain * FINE_MM * perMm)));
-    this.turn = turnOf(darknessMap(this.fine, 1, perMm, brighter, this.grain));
+    const map = darknessMap(this.fine, 1, perMm, brighter, this.grain);
+    this.turn = sharpestTurn(map, turnOf(map));
   }
 
   /** How well it fits from afar, by its best quarter turn, as it is or mirrored. */
   fromAfar(scale: PictureScale, out = HALF_OUT): FarPlace | null {
+    return this.eachWay(scale, out)[0] ?? null;
+  }
+
+  /** The best place for each quarter turn, as it is or mirrored; the best of all first. */
+  private eachWay(scale: PictureScale, out: number): FarPlace[] {
     const far = new FarSearch(this.mapOf(FAR_MM, scale), this.part ? PART_OUT : out);
     const samples = sampled(this.lines, this.grain * SAMPLE_FAR_MM);
     const corners = this.part ? cornersOf(this.part.window) : [];
-    let best: FarPlace | null = null;
-    for (const mirrored of this.part ? [false] : [false, true])
-      for (let quarter = 0; quarter < (this.part ? 1 : 4); quarter++) {
+    const ways = (this.part ? [false] : [false, true]).flatMap((mirrored) =>
+      Array.from({ length: this.part ? 1 : 4 }, (_, quarter) => ({ mirrored, quarter })),
+    );
+    return ways
+      .flatMap(({ mirrored, quarter }): FarPlace[] => {
         const linear = linearOf(this.turn + (quarter * Math.PI) / 2, mirrored, scale);
         const found = far.place(samples, corners, linear);
-        if (found && (!best || found.score > best.score))
-          best = { score: found.score, mirrored, pose: { ...linear, e: found.x, f: found.y } };
-      }
-    return best;
+        return found ? [{ score: found.score, mirrored, pose: { ...linear, e: found.x, f: found.y } }] : [];
+      })
+      .sort((a, b) => b.score - a.score);
   }
 
   find(scale: PictureScale, out = HALF_OUT): FoundCoupon | null {
-    const best = this.fromAfar(scale, out);
+    const ways = this.eachWay(scale, out);
+    const [best] = ways;
     if (!best) return null;
     const near = this.mapOf(NEAR_MM, scale);
     const middle = this.mapOf(MIDDLE_MM, scale);
     const all = sampled(this.lines, this.grain * SAMPLE_NEAR_MM);
     const used = placesOf(all);
-    const pose = REACHES.reduce(
-      (from, reach) => climbed(reach.near ? near : middle, used, from, { ...reach, mm: this.grain * reach.mm }),
-      best.pose,
+    const nearer = ({ pose }: FarPlace) =>
+      REACHES.reduce(
+        (from, reach) => climbed(reach.near ? near : middle, used, from, { ...reach, mm: this.grain * reach.mm }),
+        pose,
+      );
+    if (this.part) {
+      const pose = nearer(best);
+      return { ...best, pose, clear: null, ...agreement(near, all, pose) };
+    }
+    const tried = ways
+      .filter((way) => way.score >= NEARLY_AS_GOOD * best.score)
+      .flatMap((way) => besides(near, used, nearer(way)).map((place) => ({ ...way, ...place })));
+    const chosen = chosenOf(this.mapOf(FINE_MM, scale), all, tried);
+    return chosen && { ...chosen, ...agreement(near, all, chosen.pose) };
+  }
+
+  /** How much the drawn lines stand out from blank stock the way marks are said to, over how much they stand out from what is beside them. */
+  standsOut(pose: Affine, scale: PictureScale, stock: Rect): number | null {
+    const all = sampled(this.lines, SAMPLE_NEAR_MM);
+    const { marked, mean } = laidOn(this.mapOf(FINE_MM, scale), all, pose);
+    const blank = blankMinusMarks(
+      this.fine,
+      all.filter((_, i) => marked[i]),
+      pose,
+      stock,
     );
-    return { ...best, pose, ...agreement(near, all, pose) };
+    return blank === null || mean === 0 ? null : ((this.brighter ? -1 : 1) * blank) / mean;
   }
 
   private mapOf(mm: number, scale: PictureScale): DarknessMap {
@@ -113,10 +151,95 @@ function meanPerMm({ xPixelsPerMm, yPixelsPerMm }: PictureScale): number {
   return (xPixelsPerMm + yPixelsPerMm) / 2;
 }
 
-type Place = { x: number; y: number };
-type Sample = { x: number; y: number; group: string };
+/** Another way up, or another place, is tried too where it covers at least this share of what the best one does. */
+const NEARLY_AS_GOOD = 0.7;
+/** Other places are tried so far around, mm: coupons that are misplaced lie some row pitches off. */
+const HOP_MM = 5;
+/** So many of them at most, the best first. */
+const MOST_TRIED = 12;
+/** Two places nearer than this are one, mm. */
+const ONE_PLACE_MM = 0.3;
 
-function sampled(lines: readonly NominalLine[], everyMm: number): Sample[] {
+/** Across rows so many steps to a square of the map. */
+const ACROSS_FINER = 2;
+
+type Tried = { pose: Affine; along: number };
+
+/**
+ * Every place around where the drawing covers nearly as much as at the best of them, that one among them.
+ *
+ * It is shifted along the axes of the coupon, finer across the rows than along them: all places on one row then cover it alike.
+ */
+function besides(map: DarknessMap, samples: Places, around: Affine): Tried[] {
+  const cellMm = map.cellPx / pixelsPerMm(around);
+  const steps = Math.ceil(HOP_MM / cellMm);
+  const [rows, columns] = [2 * ACROSS_FINER * steps + 1, 2 * steps + 1];
+  const shifted = (i: number, j: number) =>
+    composed(around, { a: 1, b: 0, c: 0, d: 1, e: (i - steps) * cellMm, f: (j / ACROSS_FINER - steps) * cellMm });
+  const scores = Float64Array.from({ length: rows * columns }, (_, k) =>
+    darkAlong(map, samples, shifted(k % columns, Math.floor(k / columns))),
+  );
+  const scoreAt = (i: number, j: number) =>
+    i < 0 || j < 0 || i >= columns || j >= rows ? -Infinity : (scores[j * columns + i] as number);
+  const most = scores.reduce((a, b) => Math.max(a, b), 0);
+  const tops: Tried[] = [];
+  for (let j = 0; j < rows; j++)
+    for (let i = 0; i < columns; i++) {
+      const here = scoreAt(i, j);
+      const isTop = [-1, 0, 1].every((dj) => [-1, 0, 1].every((di) => scoreAt(i + di, j + dj) <= here));
+      if (isTop && here >= NEARLY_AS_GOOD * most) tops.push({ pose: shifted(i, j), along: here });
+    }
+  return tops
+    .sort((a, b) => b.along - a.along)
+    .slice(0, MOST_TRIED)
+    .map(({ pose }) => {
+      const at = climbed(map, samples, pose, CLOSER);
+      return { pose: at, along: darkAlong(map, samples, at) };
+    });
+}
+
+/** The one that every other is worse than, by what only one of the two draws. */
+function chosenOf<T extends Tried>(
+  map: DarknessMap,
+  samples: readonly DrawnSample[],
+  tried: readonly T[],
+): (T & { clear: number | null }) | null {
+  const laid = [...tried]
+    .sort((a, b) => b.along - a.along)
+    .slice(0, MOST_TRIED)
+    .map((one) => ({ one, on: laidOn(map, samples, one.pose) }));
+  const [first, ...others] = laid;
+  if (!first) return null;
+  const best = others.reduce((a, b) => ((evidenceFor(b.on, a.on) ?? 0) > 0 ? b : a), first);
+  const perMm = pixelsPerMm(best.one.pose);
+  const middle = middleOf(samples);
+  const isElsewhere = ({ one }: typeof best) => {
+    const [a, b] = [placed(one.pose, middle), placed(best.one.pose, middle)];
+    return Math.hypot(a.x - b.x, a.y - b.y) > ONE_PLACE_MM * perMm || turnedApart(one.pose, best.one.pose);
+  };
+  const clears = laid.filter(isElsewhere).map(({ on }) => evidenceFor(best.on, on));
+  const clear = clears.includes(null) ? null : Math.min(Infinity, ...(clears as number[]));
+  return { ...best.one, clear };
+}
+
+function turnedApart(a: Affine, b: Affine): boolean {
+  return (
+    a.a * b.a + a.b * b.b < 0.9 * Math.hypot(a.a, a.b) * Math.hypot(b.a, b.b) ||
+    a.a * a.d - a.b * a.c > 0 !== b.a * b.d - b.b * b.c > 0
+  );
+}
+
+function placed(pose: Affine, { x, y }: Place): Place {
+  return { x: pose.a * x + pose.c * y + pose.e, y: pose.b * x + pose.d * y + pose.f };
+}
+
+function pixelsPerMm({ a, b, c, d }: Affine): number {
+  return Math.sqrt(Math.abs(a * d - b * c));
+}
+
+type Place = { x: number; y: number };
+
+function sampled(lines: readonly NominalLine[], everyMm: number): DrawnSample[] {
   return lines.flatMap(({ x0, y0, x1, y1, settings: group }) => {
     const count = Math.max(1, Math.round(Math.hypot(x1 - x0, y1 - y0) / everyMm));
     return Array.from({ length: count }, (_, i) => {
@@ -145,17 +268,19 @@ function cornersOf({ x0, y0, x1, y1 }: Rect): Place[] {
 /** Everything within so far is tried: place in mm, turn in radians; then nearer and finer. */
 type Reach = { near: boolean; mm: number; steps: number; turn: number; turns: number };
 const REACHES: readonly Reach[] = [
-  { near: false, mm: 2, steps: 4, turn: 0.02, turns: 5 },
+  { near: false, mm: 2, steps: 4, turn: 0.006, turns: 3 },
   { near: true, mm: 0.6, steps: 5, turn: 0.004, turns: 3 },
   { near: true, mm: 0.12, steps: 2, turn: 0.0012, turns: 3 },
 ];
+/** From the middle of a square to the place itself. */
+const CLOSER: Reach = { near: true, mm: 0.16, steps: 2, turn: 0.003, turns: 1 };
 /** So many samples are enough to climb by. */
 const MOST_SAMPLES = 1500;
 
 /** Samples as bare numbers, which thousands of tries go through. */
 type Places = { xs: Float64Array; ys: Float64Array; middle: Place };
 
-function placesOf(samples: readonly Sample[]): Places {
+function placesOf(samples: readonly DrawnSample[]): Places {
   const every = Math.max(1, Math.ceil(samples.length / MOST_SAMPLES));
   const used = samples.filter((_, i) => i % every === 0);
   return {
@@ -181,7 +306,7 @@ function climbed(map: DarknessMap, samples: Places, around: Affine, reach: Reach
   return best.pose;
 }
 
-function middleOf(samples: readonly Sample[]): Place {
+function middleOf(samples: readonly DrawnSample[]): Place {
   const box = boundsOf(samples) ?? { x0: 0, y0: 0, x1: 0, y1: 0 };
   return { x: (box.x0 + box.x1) / 2, y: (box.y0 + box.y1) / 2 };
 }
@@ -224,7 +349,7 @@ function darkAlong(
 
 function agreement(
   map: DarknessMap,
-  samples: readonly Sample[],
+  samples: readonly DrawnSample[],
   pose: Affine,
 ): Pick<FoundCoupon, "inside" | "covered" | "explained"> {
   const { width, height, dark, cellPx } = map;

@@ -6,6 +6,7 @@
  */
 import { mean, pooled } from "../fitting/repeats";
 import { median } from "../fitting/robust-line";
+import { effectiveFreedom } from "../fitting/student-t";
 import type { Affine } from "../geometry/affine";
 import type { Rect } from "../geometry/rect";
 import { fitEdge, fitLine, type LineLook, type LineStart } from "./edge-fit";
@@ -43,6 +44,7 @@ export type WidthSeen =
       /** Mean of its lines, mm. */
       value: number;
       u: number;
+      degreesOfFreedom: number;
       /** Each line: where its middle runs, and how wide it is. */
       lines: { y: number; x0: number; x1: number; width: number }[];
       /** Blur and depth of other lines stand in it. */
@@ -173,8 +175,12 @@ export function widthOf(looked: readonly LineLooked[], pose: Affine, known: Know
     return { ok: false, why: "These lines are too narrow for this picture: take one with more dots per inch." };
   const own = Math.sqrt(fits.reduce((s, f) => s + f.fit.u ** 2, 0)) / fits.length;
   const spread = widths.length > 1 ? pooled([widths], NOTHING_USUAL).sd / Math.sqrt(widths.length) : 0;
+  const degreesOfFreedom = effectiveFreedom([
+    { u: Math.hypot(own, common), degreesOfFreedom: Infinity },
+    { u: spread, degreesOfFreedom: Math.max(1, widths.length - 1) },
+  ]);
   return {
-    ...{ ok: true, value, u: Math.hypot(own, common, spread), narrow: common > 0 },
+    ...{ ok: true, value, u: Math.hypot(own, common, spread), degreesOfFreedom, narrow: common > 0 },
     blur: median(fits.map((f) => f.fit.blur)),
     lines: fits.map(({ l, fit }) => ({
       ...{ y: l.line.y0 + fit.centre, x0: l.line.x0, x1: l.line.x1, width: fit.width },

@@ -28,6 +28,15 @@ export function scaleFromDpi(xDpi: number, yDpi: number, source: "file" | "typed
   };
 }
 
+/** Rows that lie closer or wider by more than this contradict the scale. */
+export const SCALE_DOUBT = 0.015;
+
+/** The scale with what the rows of the coupon say against it in its uncertainty. @param error as a share; `null` where no rows tell */
+export function contradicted(scale: PictureScale, error: number | null): PictureScale {
+  if (error === null || Math.abs(error) <= SCALE_DOUBT) return scale;
+  return { ...scale, relative: Math.hypot(scale.relative, error) };
+}
+
 /** With so many times as many pixels to a mm. */
 export function scaleTimes(scale: PictureScale, times: number): PictureScale {
   return { ...scale, xPixelsPerMm: times * scale.xPixelsPerMm, yPixelsPerMm: times * scale.yPixelsPerMm };

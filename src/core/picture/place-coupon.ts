@@ -1,10 +1,17 @@
-/** Where a coupon lies in a picture, and whether the scale agrees with it; what is wrong with a picture in which it cannot be found. */
+/**
+ * Where a coupon lies in a picture, and whether the scale agrees with it; what is wrong with a picture in which it cannot be found.
+ *
+ * A placement counts when it is clearly this one and no other (by what only one of them draws), its rows lie where rows are drawn, its own
+ * lengths agree with one scale both ways, and its marks stand out from blank stock as they are said to. Everything else is refused with
+ * its reason.
+ */
 import type { Piece } from "../coupon/piece";
 import { type Affine, mapped } from "../geometry/affine";
+import { type CouponShape, couponShape } from "./coupon-shape";
 import { CouponSearch, type FoundCoupon, WHOLE_OUT } from "./find-coupon";
 import { checkedPicture, type GreyPicture } from "./grey-picture";
 import { type NominalLine, nominalLines } from "./nominal-lines";
-import { type PictureScale, scaleTimes } from "./picture-scale";
+import { type PictureScale, SCALE_DOUBT, scaleTimes } from "./picture-scale";
 import { type RefinedPose, refinedPose } from "./refined-pose";
 
 /** Pixels. */
@@ -23,12 +30,20 @@ const LEAST = { score: 0.15, covered: 0.2, explained: 0.6 };
 const LEAST_INSIDE = 0.9;
 /** Rows that scatter more about the pose, as a share of half their distance, are not those that are drawn. (from synthetic scans) */
 const MOST_SCATTER = 0.15;
-/** Rows that lie closer or wider by more than this contradict the scale. */
-export const SCALE_DOUBT = 0.015;
-/** The coupon is looked for at the scale that is said first, and where it is not there at scales a little off. */
+/** Of lines that only one of two placements draws, so much more must be dark on the one. (right ones: 0.8 to 1.1 on synthetic scans) */
+const CLEARLY = 0.5;
+/** A scale that a person gave is gone by up to this, with the difference in the uncertainty; one that a file gave only up to `SCALE_DOUBT`. */
+const MOST_SCALE_ERROR = 0.04;
+/** Widths at top and bottom, and scales along X and Y, may differ by this: more is a picture taken at an angle, or stretched. */
+const MOST_SHAPE = 0.015;
+/** Rows that scatter are the fault of a picture taken at an angle from so much on. */
+const SLIGHT_SHAPE = 0.006;
+/** Marks stand out from blank stock by at least so much of what they stand out from beside them. */
+const LEAST_STANDING_OUT = 0.3;
+/** Where no long rows tell the scale along them, the coupon is looked for at scales a little off. */
 const NEARLY = [0.988, 1.012, 0.976, 1.024];
 /** A scale that is wrong by one of these is met often: dots of another setting, inches for centimetres. (common practice, no source) */
-const SCALE_SLIPS = [0.5, 2 / 3, 0.75, 0.8, 0.9, 0.95, 1.05, 1.1, 1.25, 4 / 3, 1.5, 2, 2.54, 3, 4];
+const SCALE_SLIPS = [0.5, 2 / 3, 0.75, 0.8, 0.9, 1.1, 1.25, 4 / 3, 1.5, 2, 2.54, 3, 4];
 /** At so many of them it is looked for closely. */
 const CLOSELY = 2;
 
@@ -53,18 +68,24 @@ export type PlacedCoupon =
 export function placeCoupon(picture: GreyPicture, piece: Piece, scale: PictureScale, brighter = false): PlacedCoupon {
   checkedPicture(picture);
   const lines = nominalLines(piece);
-  const search = new CouponSearch(picture, lines, scale, brighter);
-  const looked: Looked = { search, picture, lines, scale };
-  // Most pictures show all of it, which is soon found.
-  const whole = foundAt(looked, 1, WHOLE_OUT);
-  const first = whole && isOnItsRows(whole) ? whole : foundAt(looked, 1);
-  const there = first && isOnItsRows(first) ? first : bestOf([...NEARLY.map((slip) => foundAt(looked, slip)), first]);
-  if (!there) return wrongScale(looked) ?? refused(NOT_THERE);
-  const { found, slip, refined } = there;
-  if (found.mirrored) return refused(MIRRORED);
-  if (found.inside < LEAST_INSIDE)
-    return refused(`Only ${Math.round(100 * found.inside)} % of the coupon is in this picture: take one of all of it.`);
-  return { ok: true, lines, ...lyingAt(refined, slip) };
+  const looked: Looked = { search: new CouponSearch(picture, lines, scale, brighter), picture, lines, scale };
+  const { best, said } = bestPlace(looked);
+  if (best && isRight(best)) {
+    const refusal = standsOutWrongly(looked, best, piece) ?? contradiction(best, scale);
+    if (refusal) return refusal;
+    if (best.found.mirrored) return refused(MIRRORED);
+    if (best.found.inside < LEAST_INSIDE)
+      return refused(
+        `Only ${Math.round(100 * best.found.inside)} % of the coupon is in this picture: take one of all of it.`,
+      );
+    return { ok: true, lines, ...lyingAt(best.refined, best.slip.y) };
+  }
+  return (
+    wrongPolarity(picture, lines, scale, brighter) ??
+    atAnAngle(said?.shape ?? null, SLIGHT_SHAPE) ??
+    wrongScale(looked) ??
+    refused(said && isThere(said.found) && isOnItsRows(said) ? UNCLEAR : NOT_THERE)
+  );
 }
 
 /** @param slip the scale by which it was found, over the one that is said */
@@ -72,16 +93,65 @@ export function lyingAt({ pose, pitchRatio }: RefinedPose, slip: number): Lying 
   return { pose, longer: { x: slip, y: slip * (pitchRatio ?? 1) }, byRows: pitchRatio !== null };
 }
 
-function refused(why: string): PlacedCoupon {
-  return { ok: false, why, scaleTimes: null };
+function refused(why: string, scaleTimes: number | null = null): Extract<PlacedCoupon, { ok: false }> {
+  return { ok: false, why, scaleTimes };
 }
 
 type Looked = { search: CouponSearch; picture: GreyPicture; lines: readonly NominalLine[]; scale: PictureScale };
-type There = { found: FoundCoupon; slip: number; refined: RefinedPose };
+/** Scales over those that are said. */
+type Slip = { x: number; y: number };
+type There = { found: FoundCoupon; slip: Slip; refined: RefinedPose; shape: CouponShape | null };
 
-function foundAt({ search, picture, lines, scale }: Looked, slip: number, out?: number): There | null {
-  const found = search.find(scaleTimes(scale, slip), out);
-  return found && isThere(found) ? { found, slip, refined: refinedPose(picture, found.pose, lines) } : null;
+function foundAt({ search, picture, lines, scale }: Looked, slip: Slip, out?: number): There | null {
+  const found = search.find(
+    { ...scale, xPixelsPerMm: slip.x * scale.xPixelsPerMm, yPixelsPerMm: slip.y * scale.yPixelsPerMm },
+    out,
+  );
+  if (!found) return null;
+  const refined = refinedPose(picture, found.pose, lines);
+  return { found, slip, refined, shape: couponShape(picture, refined.pose, lines) };
+}
+
+/**
+ * As it lies at the scale that is said, or at the one that its own lengths ask for.
+ *
+ * @returns `best` with the place that is right, where there is one; `said` as it looks at the scale that is said
+ */
+function bestPlace(looked: Looked): { best: There | null; said: There | null } {
+  // Most pictures show all of it, which is soon found.
+  const whole = foundAt(looked, { x: 1, y: 1 }, WHOLE_OUT);
+  if (whole && isRight(whole)) return { best: whole, said: whole };
+  const said = foundAt(looked, { x: 1, y: 1 });
+  if (said && isRight(said)) return { best: said, said };
+  const seen = said ?? whole;
+  const slips = seen ? slipsToldBy(seen) : [];
+  for (const slip of slips.length > 0 ? slips : NEARLY.map((nearly) => ({ x: nearly, y: nearly }))) {
+    const there = foundAt(looked, slip);
+    const nearer = there && !isRight(there) ? slipsToldBy(there)[0] : undefined;
+    const best = nearer ? foundAt(looked, nearer) : there;
+    if (best && isRight(best)) return { best, said: seen };
+  }
+  return { best: null, said: seen };
+}
+
+/**
+ * Scales that the coupon asks for where it lies, also where it is not yet known which row is which: rows end where they end, which tells the
+ * scale along X, and lie as far apart as they are drawn.
+ */
+function slipsToldBy(there: There): Slip[] {
+  const { slip, shape, refined } = there;
+  const y = isOnItsRows(there) && refined.pitchRatio !== null ? slip.y * refined.pitchRatio : null;
+  if (!shape) return y === null ? [] : [{ x: y, y }];
+  const x = slip.x * (1 + shape.alongX);
+  return [
+    { x, y: x },
+    { x, y: y ?? slip.y },
+  ];
+}
+
+function isRight(there: There): boolean {
+  const { clear } = there.found;
+  return isThere(there.found) && isOnItsRows(there) && clear !== null && clear >= CLEARLY;
 }
 
 /** At a scale by which a block has a row more or less, rows lie anywhere between those that are drawn. */
@@ -89,17 +159,79 @@ function isOnItsRows({ refined }: There): boolean {
   return refined.scatter < MOST_SCATTER;
 }
 
-function bestOf(all: readonly (There | null)[]): There | null {
-  const agreed = (one: There) => Number(isOnItsRows(one)) + one.found.covered * one.found.explained;
-  return all.reduce((best, one) => (one && (!best || agreed(one) > agreed(best)) ? one : best), null);
-}
-
 const NOT_THERE =
   "This coupon cannot be found in the picture. Is it a picture of this one, sharp, and of all of it? Is the scale right?";
+const UNCLEAR =
+  "The coupon fits this picture at more than one place, a row further on or turned round. Scan it with all its lettering and the ends of all rows.";
 const MIRRORED = "The coupon is mirrored in this picture: flip the picture, or scan the marked face.";
 
 function isThere({ score, covered, explained }: FoundCoupon): boolean {
   return score >= LEAST.score && covered >= LEAST.covered && explained >= LEAST.explained;
+}
+
+/** What the coupon's own lengths say against the picture. */
+function contradiction({ slip, refined, shape }: There, scale: PictureScale): PlacedCoupon | null {
+  const [x, y] = [slip.x * (1 + (shape?.alongX ?? 0)), slip.y * (refined.pitchRatio ?? 1)];
+  const tilted = atAnAngle(shape, MOST_SHAPE);
+  if (tilted) return tilted;
+  if (shape && Math.abs(x / y - 1) > MOST_SHAPE)
+    return refused(
+      `The picture is stretched: by the coupon itself, lengths along its rows are ${longerText(x - 1)} and distances across them ${longerText(y - 1)} than the dots per inch say. Give the dots per inch of X and Y apart, or scan it again.`,
+    );
+  const most = scale.source === "file" ? SCALE_DOUBT : MOST_SCALE_ERROR;
+  return refined.pitchRatio === null || Math.abs(y - 1) <= most ? null : scaleIsWrong(y);
+}
+
+function percent(share: number): string {
+  return `${(100 * share).toFixed(1)} %`;
+}
+
+function longerText(share: number): string {
+  return `${percent(Math.abs(share))} ${share < 0 ? "shorter" : "longer"}`;
+}
+
+function scaleIsWrong(times: number): PlacedCoupon {
+  return refused(
+    `The scale is wrong: by the coupon itself, a mm has ${times.toFixed(3)} times as many pixels as said. Give the right dots per inch, or go by the rows of the coupon.`,
+    times,
+  );
+}
+
+function atAnAngle(shape: CouponShape | null, most: number): PlacedCoupon | null {
+  if (!shape) return null;
+  const { wider, fanned } = shape;
+  if (Math.max(Math.abs(wider), Math.abs(fanned)) <= most) return null;
+  const how =
+    Math.abs(wider) >= Math.abs(fanned)
+      ? `the coupon is ${percent(Math.abs(wider))} ${wider < 0 ? "narrower" : "wider"} at its top than at its bottom`
+      : `the upper rows are turned by ${((180 / Math.PI) * Math.abs(fanned)).toFixed(2)}° against the lower ones`;
+  return refused(
+    `The picture was taken at an angle: ${how}. Lay it on a scanner, or photograph it from straight above.`,
+  );
+}
+
+const POLARITY = {
+  darker: "The marks are darker than the stock in this picture. Switch off “Marks are brighter than the stock”.",
+  brighter: "The marks are brighter than the stock in this picture. Switch on “Marks are brighter than the stock”.",
+};
+
+function standsOutWrongly({ search, scale }: Looked, { found }: There, piece: Piece): PlacedCoupon | null {
+  const stock = { x0: 0, y0: 0, x1: piece.widthMm, y1: piece.heightMm };
+  const out = search.standsOut(found.pose, scale, stock);
+  if (out === null || out >= LEAST_STANDING_OUT) return null;
+  return refused(search.brighter ? POLARITY.darker : POLARITY.brighter);
+}
+
+/** @returns `null` where the coupon would not be there the other way either */
+function wrongPolarity(
+  picture: GreyPicture,
+  lines: readonly NominalLine[],
+  scale: PictureScale,
+  brighter: boolean,
+): PlacedCoupon | null {
+  const search = new CouponSearch(picture, lines, scale, !brighter);
+  const there = foundAt({ search, picture, lines, scale }, { x: 1, y: 1 });
+  return there && isRight(there) ? refused(brighter ? POLARITY.darker : POLARITY.brighter) : null;
 }
 
 /** @returns `null` where the coupon would not be there with another scale either */
@@ -107,11 +239,11 @@ function wrongScale(looked: Looked): PlacedCoupon | null {
   const { search, scale } = looked;
   const ranked = SCALE_SLIPS.map((slip) => ({ slip, score: search.fromAfar(scaleTimes(scale, slip))?.score ?? 0 }));
   for (const { slip } of ranked.sort((a, b) => b.score - a.score).slice(0, CLOSELY)) {
-    const there = foundAt(looked, slip);
-    if (!there || there.found.inside < LEAST_INSIDE) continue;
-    const times = slip * (there.refined.pitchRatio ?? 1);
-    const why = `The scale is wrong: by the coupon itself, a mm has ${times.toFixed(3)} times as many pixels as said. Give the right dots per inch, or go by the rows of the coupon.`;
-    return { ok: false, why, scaleTimes: times };
+    const near = foundAt(looked, { x: slip, y: slip });
+    const nearer = slip * (1 + (near?.shape?.alongX ?? 0));
+    const there = near && isRight(near) ? near : foundAt(looked, { x: nearer, y: nearer });
+    if (!there || !isRight(there) || there.found.inside < LEAST_INSIDE) continue;
+    return scaleIsWrong(there.slip.y * (there.refined.pitchRatio ?? 1));
   }
   return null;
 }

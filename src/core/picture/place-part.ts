@@ -18,11 +18,12 @@ const OUTSIDE_COUNTS = 3;
 const [LEAST_COVERED, LEAST_INSIDE] = [0.5, 0.9];
 
 const NOT_THERE =
-  "These marks are not found there: take in all of them and little else, upright as they are drawn. Is the scale right?";
-const CUT_OFF = "Not all marks of this place are there: take in all of them.";
+  "These marks are not found there: take in all of them and little else, with the one-way rows beside a block that was burned both ways, upright as they are drawn. Is the scale right?";
+const CUT_OFF =
+  "Not all marks of this place are there: take in all of them, with the one-way rows beside a block that was burned both ways.";
 
 const WHICH_ROW =
-  "Which row is which cannot be told there: take in a little more above and below, so that the first and the last row show.";
+  "Which row is which cannot be told there. Take in a little more above and below, so that the first and the last row show, with the one-way rows beside a block that was burned both ways.";
 
 /**
  * @param part the marks that answer the site, of long rows the end that is measured

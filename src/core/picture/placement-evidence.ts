@@ -29,7 +29,10 @@ export type Laid = {
   dark: Float32Array;
   /** 1 where the group of the sample marked, as this placement sees it. */
   marked: Uint8Array;
+  /** Mean darkness of the groups that marked. */
   mean: number;
+  /** Squares within `SAME_CELLS` of a line. */
+  near: Uint8Array;
 };
 
 export function laidOn(map: DarknessMap, samples: readonly DrawnSample[], pose: Affine): Laid {
@@ -50,7 +53,7 @@ export function laidOn(map: DarknessMap, samples: readonly DrawnSample[], pose: 
       sum += dark[i] as number;
       count++;
     }
-  return { at, dark, marked, mean: count > 0 ? sum / count : 0 };
+  return { at, dark, marked, mean: count > 0 ? sum / count : 0, near: nearLines(map, at) };
 }
 
 function markedGroups(samples: readonly DrawnSample[], dark: Float32Array): Uint8Array {
@@ -70,17 +73,15 @@ function markedGroups(samples: readonly DrawnSample[], dark: Float32Array): Uint
 }
 
 /** @returns -1 to 1; `null` where too little differs to decide */
-export function evidenceFor(map: DarknessMap, a: Laid, b: Laid): number | null {
-  const [nearA, nearB] = [maskOf(map, a), maskOf(map, b)];
-  const onlyA = meanOff(a, nearB);
-  const onlyB = meanOff(b, nearA);
+export function evidenceFor(a: Laid, b: Laid): number | null {
+  const onlyA = meanOff(a, b.near);
+  const onlyB = meanOff(b, a.near);
   const whole = Math.max(a.mean, b.mean);
   if (onlyA.count + onlyB.count < FEWEST || !(whole > 0)) return null;
   return (onlyA.mean - onlyB.mean) / whole;
 }
 
-/** Squares within `SAME_CELLS` of a line. */
-function maskOf({ width, height }: DarknessMap, { at }: Laid): Uint8Array {
+function nearLines({ width, height }: DarknessMap, at: Int32Array): Uint8Array {
   const near = new Uint8Array(width * height);
   for (const index of at) {
     if (index < 0) continue;

@@ -16,6 +16,7 @@ import { type Lying, lyingAt, type PicturePoint } from "./place-coupon";
 import { placePart } from "./place-part";
 import { readSites, type SiteMark, type SiteRead } from "./read-picture";
 import { endSet } from "./row-ends";
+import { witnessOf } from "./stagger";
 
 /** Whole pixels of the picture: x0, y0 in it, x1, y1 beyond it. */
 export type PixelBox = Rect;
@@ -68,15 +69,22 @@ function linesRead(lines: readonly NominalLine[], { measurand }: Site): NominalL
   }
   if (measurand.kind !== "distance" || measurand.from.kind !== "row ends" || measurand.to.kind !== "row ends")
     return [];
-  return [measurand.from, measurand.to].flatMap((feature) => {
-    const { rows, end } = endSet(lines, feature);
-    return rows.map((row) => {
-      const [left, right] = [Math.min(row.x0, row.x1), Math.max(row.x0, row.x1)];
-      return end === "right"
-        ? { ...row, x0: Math.max(left, right - OF_A_ROW_MM), x1: right }
-        : { ...row, x0: left, x1: Math.min(right, left + OF_A_ROW_MM) };
-    });
-  });
+  const sets = [measurand.from, measurand.to].map((feature) => endSet(lines, feature));
+  const block = sets.flatMap(({ rows }) => rows);
+  // Which rows of a filled block went right is told by the one-way rows beside it: they belong to the part.
+  const witness = block.some((row) => row.filled === "both") ? witnessOf(lines, block) : [];
+  const { end } = measurand.from;
+  return [
+    ...sets.flatMap((set) => set.rows.map((row) => atItsEnd(row, set.end))),
+    ...witness.map((row) => atItsEnd(row, end)),
+  ];
+}
+
+function atItsEnd(row: NominalLine, end: "left" | "right"): NominalLine {
+  const [left, right] = [Math.min(row.x0, row.x1), Math.max(row.x0, row.x1)];
+  return end === "right"
+    ? { ...row, x0: Math.max(left, right - OF_A_ROW_MM), x1: right }
+    : { ...row, x0: left, x1: Math.min(right, left + OF_A_ROW_MM) };
 }
 
 function cropped({ width, height, grey }: GreyPicture, { x0, y0, x1, y1 }: PixelBox): GreyPicture {

@@ -6,12 +6,13 @@
 
 import type { Piece } from "../coupon/piece";
 import type { Site } from "../coupon/site";
+import { effectiveFreedom } from "../fitting/student-t";
 import { type Affine, mapped } from "../geometry/affine";
 import { countText } from "../metrology/count-text";
 import type { GreyPicture } from "./grey-picture";
 import { knownLook, type LineLooked, linesWithin, lookAcross, widthOf } from "./line-widths";
 import type { NominalLine } from "./nominal-lines";
-import type { PictureScale } from "./picture-scale";
+import { contradicted, type PictureScale } from "./picture-scale";
 import { inverted } from "./picture-window";
 import { type CouponPlacement, type Lying, type PicturePoint, placeCoupon, placementOf } from "./place-coupon";
 import { reachOf } from "./refined-pose";
@@ -19,7 +20,7 @@ import { endSet } from "./row-ends";
 import { endsApart } from "./stagger";
 
 /** Changes with anything that changes what is read from a picture. */
-export const READER_VERSION = 2;
+export const READER_VERSION = 3;
 
 /** What is drawn over the picture at a site: pixels. */
 export type SiteMark =
@@ -27,7 +28,7 @@ export type SiteMark =
   | { kind: "line"; from: PicturePoint; to: PicturePoint; set: "first" | "second" };
 
 export type SiteRead = { site: string; marks: SiteMark[] } & (
-  | { ok: true; value: number; u: number; note: string }
+  | { ok: true; value: number; u: number; degreesOfFreedom: number; note: string }
   | { ok: false; why: string; isBlank: boolean }
 );
 
@@ -53,9 +54,12 @@ export function readSites(
   picture: GreyPicture,
   { lines, ...lying }: Lying & { lines: readonly NominalLine[] },
   sites: readonly Site[],
-  scale: PictureScale,
+  said: PictureScale,
 ): SiteRead[] {
   const { pose, longer } = lying;
+  // A scale that the coupon contradicts is known no better than by how much.
+  const relative = contradicted(said, lying.byRows ? longer.y - 1 : null).relative;
+  const scale = { ...said, relative };
   const back = inverted(pose);
   const widths = widthSites(picture, pose, back, lines, sites);
   const known = knownLook(...([picture, pose, back] as const), [...widths.values()].flat());
@@ -71,12 +75,11 @@ export function readSites(
     const seen = endsApart(picture, pose, back, lines, endSet(lines, from), endSet(lines, to));
     if (!seen.ok) return [{ site: site.id, ok: false, why: seen.why, isBlank: false, marks: [] }];
     const lost = seen.lost > 0 ? `, ${seen.lost} not seen` : "";
-    const asDrawn = seen.asDrawn ? "; which went right is taken as drawn" : "";
     return [
       {
         ...{ site: site.id, ok: true, value: longer.x * seen.value },
-        u: Math.hypot(seen.u, scale.relative * seen.value),
-        note: `${seen.ends.length} ends${lost}${asDrawn}`,
+        ...withScale(seen, scale),
+        note: `${seen.ends.length} ends${lost}`,
         marks: seen.ends.map((end) => ({
           ...{ kind: "point", at: mapped(pose, end), set: end.second ? "second" : "first", kept: end.kept },
         })),
@@ -112,7 +115,7 @@ function readWidth(
   const seen = widthOf(looked, pose, known);
   if (!seen.ok) return { site, ok: false, why: seen.why, isBlank: looked.length === 0, marks: [] };
   return {
-    ...{ site, ok: true, value: longer.y * seen.value, u: Math.hypot(seen.u, scale.relative * seen.value) },
+    ...{ site, ok: true, value: longer.y * seen.value, ...withScale(seen, scale) },
     note: `${countText(seen.lines.length, "line")}${seen.narrow ? ", narrow beside their blur" : ""}`,
     marks: seen.lines.flatMap(({ y, x0, x1, width }): SiteMark[] => [
       line(pose, x0, x1, y - width / 2, "first"),
@@ -120,6 +123,22 @@ function readWidth(
     ]),
   };
 }
+
+/** What is known of the scale counts as known for certain; what was seen has degrees of freedom. [JCGM 100:2008 G.4.1] */
+function withScale(
+  { value, u, degreesOfFreedom }: { value: number; u: number; degreesOfFreedom: number },
+  { relative }: PictureScale,
+): { u: number; degreesOfFreedom: number } {
+  const ofScale = relative * value;
+  const freedom = effectiveFreedom([
+    { u, degreesOfFreedom },
+    { u: Math.abs(ofScale), degreesOfFreedom: Infinity },
+  ]);
+  return { u: Math.hypot(u, ofScale), degreesOfFreedom: Math.min(MOST_FREEDOM, Math.max(1, freedom)) };
+}
+
+/** Beyond this a coverage factor changes no more. */
+const MOST_FREEDOM = 1000;
 
 function line(pose: Affine, x0: number, x1: number, y: number, set: "first" | "second"): SiteMark {
   return { kind: "line", from: mapped(pose, { x: x0, y }), to: mapped(pose, { x: x1, y }), set };

@@ -2,21 +2,26 @@
  * How far the ends of right-going rows lie beyond those of left-going ones.
  *
  * Where a controller fills an area by itself, which of its rows went right is not known for certain: those do that line up with rows
- * that were all burned to the right beside them, over the same length.
+ * that were all burned to the right beside them, over the same length. Where these do not decide it there is no sign, and none is given.
  */
 import type { Affine } from "../geometry/affine";
 import type { GreyPicture } from "./grey-picture";
 import type { NominalLine } from "./nominal-lines";
 import { reachOf } from "./refined-pose";
-import { type EndDistance, type EndSet, endDistance } from "./row-ends";
+import { type EndDistance, type EndSeen, type EndSet, endDistance } from "./row-ends";
+import { trimmedFit } from "./trimmed-fit";
 
 /** Lengths are the same to this, mm. */
 const SAME_MM = 0.01;
-/** The witness speaks where the two sets differ by so many times the uncertainty. */
-const CLEAR = 4;
+/** The witness decides where it lies so many times the uncertainty off the middle between the two sets. */
+const CLEAR = 3;
+/** A stagger below this needs no sign: it is reported as 0, and its size as part of the uncertainty, mm. */
+const SMALL_MM = 0.03;
 
-/** With whether which rows went right is only taken as it is drawn, no witness telling. */
-type RowsApart = Extract<EndDistance, { ok: false }> | (Extract<EndDistance, { ok: true }> & { asDrawn: boolean });
+const NO_WITNESS =
+  "The one-way rows beside this block are not in the picture, so it cannot show which rows went right. Take them into the picture, or measure this end by hand.";
+const NO_SIGN =
+  "This picture does not show which rows went right: neither set lines up with the one-way rows beside the block. Measure this end by hand.";
 
 /** @param from,to sets whose distance is asked for */
 export function endsApart(
@@ -26,34 +31,65 @@ export function endsApart(
   lines: readonly NominalLine[],
   from: EndSet,
   to: EndSet,
-): RowsApart {
+): EndDistance {
   const apart = (a: EndSet, b: EndSet) => endDistance(picture, pose, back, a, b, reachOf([...a.rows, ...b.rows]));
   const seen = apart(from, to);
-  const [row] = to.rows;
-  if (!seen.ok) return seen;
-  if (row?.filled !== "both" || Math.abs(seen.value) < CLEAR * seen.u) return { ...seen, asDrawn: false };
-  const witness = witnessOf(lines, row);
-  const [toFrom, toTo] = [from, to].map((set) => apart({ rows: witness, end: set.end }, set));
-  if (!toFrom?.ok || !toTo?.ok) return { ...seen, asDrawn: true };
-  const goesRight = (set: EndSet) => (set.rows[0]?.x1 ?? 0) > (set.rows[0]?.x0 ?? 0);
-  const [right, left] = goesRight(to) ? [toTo, toFrom] : [toFrom, toTo];
-  const isClear = Math.abs(Math.abs(right.value) - Math.abs(left.value)) > CLEAR * Math.hypot(right.u, left.u);
-  if (!isClear || Math.abs(right.value) < Math.abs(left.value)) return { ...seen, asDrawn: false };
+  if (!seen.ok || to.rows[0]?.filled !== "both") return seen;
+  const unsigned = (why: string): EndDistance =>
+    Math.abs(seen.value) < SMALL_MM ? { ...seen, value: 0, u: Math.hypot(seen.u, seen.value) } : { ok: false, why };
+  const witness = apart({ rows: witnessOf(lines, [...from.rows, ...to.rows]), end: from.end }, from);
+  if (!witness.ok) return unsigned(NO_WITNESS);
+  const linesUp = whichLinesUp(
+    seen.ends,
+    witness.ends.filter((e) => !e.second),
+  );
+  if (linesUp === null) return unsigned(NO_SIGN);
+  const isDrawnSo = (linesUp === "second") === goesRight(to);
+  if (isDrawnSo) return seen;
   return {
     ...seen,
-    asDrawn: false,
     value: -seen.value,
     ends: seen.ends.map((end) => ({ ...end, second: !end.second })),
   };
 }
 
-/** The nearest rows of the same length that were all burned to the right. */
-function witnessOf(lines: readonly NominalLine[], { x0, x1, y0 }: NominalLine): NominalLine[] {
-  const [left, right] = [Math.min(x0, x1), Math.max(x0, x1)];
+function goesRight({ rows }: EndSet): boolean {
+  return (rows[0]?.x1 ?? 0) > (rows[0]?.x0 ?? 0);
+}
+
+/**
+ * Which of the two sets the witness lines up with, by one line across all three: end = a + b y + S (second set) + W (witness). The slope b is
+ * that of the block itself, so that a lean of the axes is not taken for a step.
+ *
+ * @returns `null` where it lines up with neither, or as well with both
+ */
+function whichLinesUp(block: readonly EndSeen[], witness: readonly EndSeen[]): "first" | "second" | null {
+  const all = [...block.filter((e) => e.kept).map((e) => ({ ...e, w: 0 })), ...witness.map((e) => ({ ...e, w: 1 }))];
+  const middle = all.reduce((sum, e) => sum + e.y, 0) / all.length;
+  const fit = trimmedFit(
+    all.map((e) => [1, e.y - middle, e.w === 0 && e.second ? 1 : 0, e.w]),
+    all.map((e) => e.x),
+  );
+  if (!fit) return null;
+  const [, , s = 0, w = 0] = fit.x;
+  const [vs = 0, vw = 0, vsw = 0] = [fit.covariance[2]?.[2], fit.covariance[3]?.[3], fit.covariance[2]?.[3]];
+  const between = Math.sqrt(Math.max(0, vw + vs / 4 - vsw));
+  const nearest = Math.min(Math.abs(w), Math.abs(w - s));
+  if (Math.abs(w - s / 2) <= CLEAR * between || nearest > Math.max(Math.abs(s) / 2, CLEAR * between)) return null;
+  return Math.abs(w) < Math.abs(w - s) ? "first" : "second";
+}
+
+/** The rows nearest to the block, of its length, that were all burned to the right. */
+export function witnessOf(lines: readonly NominalLine[], block: readonly NominalLine[]): NominalLine[] {
+  const [left, right] = [
+    Math.min(...block.flatMap((l) => [l.x0, l.x1])),
+    Math.max(...block.flatMap((l) => [l.x0, l.x1])),
+  ];
+  const [low, high] = [Math.min(...block.map((l) => l.y0)), Math.max(...block.map((l) => l.y0))];
   const alike = lines.filter(
     (l) => l.filled === "right-going" && Math.abs(l.x0 - left) < SAME_MM && Math.abs(l.x1 - right) < SAME_MM,
   );
-  const away = (l: NominalLine) => Math.abs(l.y0 - y0);
+  const away = (l: NominalLine) => Math.max(low - l.y0, l.y0 - high);
   const nearest = alike.reduce<NominalLine | null>((best, l) => (best && away(best) <= away(l) ? best : l), null);
   return alike.filter((l) => l.settings === nearest?.settings);
 }

@@ -31,8 +31,15 @@ export const answerSchema = z.object({
   /** How often what the gauge always reads wrong, and its scatter, are in the value: 1 and 1 for a plain reading. */
   shares: z.object({ common: z.number(), scatter: z.number().positive() }),
   from: z.enum(["typed", "wedge", "practice", "picture"]),
-  /** Which picture it was read in, by which reader, and whether a person moved what it had found. */
-  picture: z.object({ sha256: z.string(), reader: z.number().int(), edited: z.boolean() }).optional(),
+  /** Which picture it was read in, by which reader, whether a person moved what it had found, and how many degrees of freedom `u` has. */
+  picture: z
+    .object({
+      sha256: z.string(),
+      reader: z.number().int(),
+      edited: z.boolean(),
+      degreesOfFreedom: z.number().positive().optional(),
+    })
+    .optional(),
 });
 export type Answer = z.infer<typeof answerSchema>;
 

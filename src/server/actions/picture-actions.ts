@@ -28,7 +28,13 @@ export async function dropPicture(input: unknown) {
 const readings = z
   .array(
     z.union([
-      z.object({ site: z.string(), mm: z.number().finite(), uMm: z.number().positive().finite(), edited: z.boolean() }),
+      z.object({
+        site: z.string(),
+        mm: z.number().finite(),
+        uMm: z.number().positive().finite(),
+        degreesOfFreedom: z.number().positive().finite(),
+        edited: z.boolean(),
+      }),
       z.object({ site: z.string(), blank: z.literal(true) }),
     ]),
   )

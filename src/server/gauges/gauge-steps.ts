@@ -1,6 +1,14 @@
 /** Declaring gauges: what they show, their limit of error, and how they scatter in the hand. */
 import { z } from "zod";
-import { type Gauge, gaugeKindSchema, gaugeSchema, PICTURE_READER, usualGauge } from "../../core/metrology/gauge";
+import { median } from "../../core/fitting/robust-line";
+import {
+  doubtOfFreedom,
+  type Gauge,
+  gaugeKindSchema,
+  gaugeSchema,
+  PICTURE_READER,
+  usualGauge,
+} from "../../core/metrology/gauge";
 import { parseReading } from "../../core/metrology/reading-text";
 import type { Db } from "../../data/database";
 import {
@@ -76,16 +84,18 @@ export function knownEye(db: Db, now: number): KnownGauge {
 /** Where a burned edge is taken to be differs by this from picture to picture, mm. (from memory, no source) */
 const EDGE_LIMIT_MM = 0.002;
 const FINEST_MM = 1e-4;
-const READER_DOUBT = 0.3;
 
-/** The reader of pictures as a gauge, with the scatter that it says of what it read now. */
-export function knownReader(db: Db, uMm: readonly number[], now: number): KnownGauge {
+/** What the reader says of one reading: standard uncertainty, mm, and its degrees of freedom. */
+type ReaderSays = { uMm: number; degreesOfFreedom: number };
+
+/** The reader of pictures as a gauge: the scatter that is usual among what it read now, and how well that is known. */
+export function knownReader(db: Db, read: readonly ReaderSays[], now: number): KnownGauge {
   const reader = () => allGauges(db).find((g) => g.spec.id === PICTURE_READER);
-  const sorted = [...uMm].sort((a, b) => a - b);
-  const sdMm = Math.max(FINEST_MM, sorted[Math.floor(sorted.length / 2)] ?? 0);
+  const sdMm = Math.max(FINEST_MM, median(read.map((r) => r.uMm).concat(read.length > 0 ? [] : [0])));
+  const freedom = median(read.map((r) => r.degreesOfFreedom).concat(read.length > 0 ? [] : [1]));
   const spec: Gauge = {
     ...{ id: PICTURE_READER, name: "Picture reader", kind: "scan", unit: "mm" },
-    ...{ resolutionMm: FINEST_MM, limitMm: EDGE_LIMIT_MM, placing: { sdMm, relativeDoubt: READER_DOUBT } },
+    ...{ resolutionMm: FINEST_MM, limitMm: EDGE_LIMIT_MM, placing: { sdMm, relativeDoubt: doubtOfFreedom(freedom) } },
   };
   if (reader()) reviseGauge(db, spec, now);
   else addGauge(db, spec, now);

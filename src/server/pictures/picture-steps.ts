@@ -71,14 +71,14 @@ export function dropPicture(db: Db, trialId: number, n: number, id: number, now:
 const NO_PICTURE = "This round has no such picture.";
 
 export type PictureReading =
-  | { site: string; mm: number; uMm: number; edited: boolean }
+  | { site: string; mm: number; uMm: number; degreesOfFreedom: number; edited: boolean }
   /** Nothing is marked there. */
   | { site: string; blank: true };
 
 /**
  * Takes what was read in a picture as readings: all of them or none, once however often it is sent.
  *
- * They are a sitting of their own, with a gauge whose scatter is what the reader says of this picture.
+ * They are a sitting of their own, with a gauge whose scatter is what the reader says of this picture; each has an uncertainty of its own.
  *
  * @param key made by the page for this acceptance
  * @returns how many were taken
@@ -95,7 +95,7 @@ export function acceptPicture(
   const facts = picturesOf(db, round.id).find((p) => p.id === input.picture);
   if (!facts?.scale) throw new Refusal("picture", facts ? "This picture has no scale yet." : NO_PICTURE);
   if (readings.length === 0) throw new Refusal("picture", "Nothing is read in this picture yet.");
-  const measured = readings.flatMap((r) => ("mm" in r ? [r.uMm] : []));
+  const measured = readings.flatMap((r) => ("mm" in r ? [r] : []));
   // Also where they were taken back since: then it is not a second sitting.
   if (isReadingKnown(db, keyOf(0))) return readings.length;
   return db.transaction((tx) => {
@@ -114,7 +114,10 @@ export function acceptPicture(
         tx,
         {
           ...{ ...common, input: { kind: "quantity", text, words, unit: "mm" } },
-          picture: { sha256: facts.sha256, reader: READER_VERSION, edited: r.edited, u: r.uMm },
+          picture: {
+            ...{ sha256: facts.sha256, reader: READER_VERSION, edited: r.edited },
+            ...{ u: r.uMm, degreesOfFreedom: r.degreesOfFreedom },
+          },
         },
         now,
       );

@@ -110,7 +110,9 @@ describe("a scan of a practice piece", () => {
     const bytes = inflateSync(pictureBytes(db, trialId, 1, facts.id));
     const read = readPicture({ ...facts, grey: bytes }, piece, spec.sites, facts.scale);
     if (!read.ok) throw new Error(read.why);
-    const readings = read.sites.flatMap((s) => (s.ok ? [{ site: s.site, mm: s.value, uMm: s.u, edited: false }] : []));
+    const readings = read.sites.flatMap((s) =>
+      s.ok ? [{ site: s.site, mm: s.value, uMm: s.u, degreesOfFreedom: s.degreesOfFreedom, edited: false }] : [],
+    );
     expect(readings.length).toBe(spec.sites.length);
     const input = { trialId, n: 1, picture: facts.id, readings, key: "0123456789abcdef" };
     expect(acceptPicture(db, input, NOW + 4000)).toBe(readings.length);
@@ -144,7 +146,7 @@ describe("a scan of a practice piece", () => {
     expect(accept([])).toThrow(/no scale yet/);
     givePictureScale(db, trialId, 1, facts.id, scaleFromDpi(600, 600, "typed"));
     expect(accept([])).toThrow(/Nothing is read/);
-    expect(accept([{ site: "nowhere", mm: 1, uMm: 0.1, edited: false }])).toThrow(/no such place/);
+    expect(accept([{ site: "nowhere", mm: 1, uMm: 0.1, degreesOfFreedom: 5, edited: false }])).toThrow(/no such place/);
     expect(round().readings).toEqual([]);
     expect(round().sessions).toEqual([]);
     dropPicture(db, trialId, 1, facts.id, NOW + 5000);

@@ -1,6 +1,7 @@
 "use client";
 import clsx from "clsx";
 import type { Site } from "../../core/coupon/site";
+import { coverageFactor } from "../../core/fitting/student-t";
 import type { Affine } from "../../core/geometry/affine";
 import { shownNumber } from "../../core/metrology/quantity-text";
 import type { LengthUnit } from "../../core/metrology/units";
@@ -52,7 +53,7 @@ export function PictureResults({ rows, unit, selected, onSelect, onPutBack }: Pr
                   <>
                     <b>{shownNumber(shown.mm, unit, 4)}</b>
                     <span className="block text-[14px] text-ink2">
-                      ± {shownNumber(2 * shown.uMm, unit, 4)} {unit}
+                      ± {shownNumber(coverageFactor(shown.degreesOfFreedom) * shown.uMm, unit, 4)} {unit}
                     </span>
                   </>
                 ) : (

@@ -2,8 +2,7 @@
 import type { ReactNode } from "react";
 import { plain } from "../../core/metrology/quantity-text";
 import { MM_PER_INCH } from "../../core/metrology/units";
-import { type PictureScale, scaleFromCoupon } from "../../core/picture/picture-scale";
-import { SCALE_DOUBT } from "../../core/picture/place-coupon";
+import { type PictureScale, SCALE_DOUBT, scaleFromCoupon } from "../../core/picture/picture-scale";
 import { Button } from "../primitives/button";
 import { Fault, Notice } from "../primitives/notice";
 import type { Reading } from "./use-reading";

@@ -13,15 +13,17 @@ export function isMoved(shift: Shift): boolean {
   return shift.first !== 0 || shift.second !== 0;
 }
 
-export type ShownReading = { mm: number; uMm: number; edited: boolean };
+export type ShownReading = { mm: number; uMm: number; degreesOfFreedom: number; edited: boolean };
 
 /** @param pixelMm side of a pixel on the coupon */
 export function readingAfter(read: Extract<SiteRead, { ok: true }>, shift: Shift, pixelMm: number): ShownReading {
-  if (!isMoved(shift)) return { mm: read.value, uMm: read.u, edited: false };
+  const { degreesOfFreedom } = read;
+  if (!isMoved(shift)) return { mm: read.value, uMm: read.u, degreesOfFreedom, edited: false };
   const moved = Number(shift.first !== 0) + Number(shift.second !== 0);
   return {
     mm: read.value + shift.second - shift.first,
     uMm: Math.hypot(read.u, Math.sqrt(moved) * POINTED_PX * pixelMm),
+    degreesOfFreedom,
     edited: true,
   };
 }

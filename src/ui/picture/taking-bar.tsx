@@ -11,11 +11,12 @@ import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";
 import { newClientKey } from "../trial/client-key";
 import { stageHref } from "../trial/stages";
+import type { ShownReading } from "./shifts";
 import type { Reading } from "./use-reading";
 
 type Props = { view: TrialView; n: number; picture: PictureFacts; reading: Reading };
 
-type Input = { site: string; mm: number; uMm: number; edited: boolean } | { site: string; blank: true };
+type Input = ({ site: string } & ShownReading) | { site: string; blank: true };
 
 /** The line at the bottom: how much is read, and taking it. */
 export function TakingBar({ view, n, picture, reading }: Props) {
@@ -23,7 +24,7 @@ export function TakingBar({ view, n, picture, reading }: Props) {
   const [key] = useState(newClientKey);
   const { busy, fault, run } = useAction();
   const readings = reading.rows.flatMap(({ site, read, shown }): Input[] => {
-    if (shown) return [{ site: site.id, mm: shown.mm, uMm: shown.uMm, edited: shown.edited }];
+    if (shown) return [{ site: site.id, ...shown }];
     return !read.ok && read.isBlank ? [{ site: site.id, blank: true as const }] : [];
   });
   const measured = readings.filter((r) => "mm" in r).length;

@@ -35,7 +35,7 @@ export type ReadRound = {
   scatter: ReadonlyMap<string, Scatter>;
 };
 
-type Taken = { value: number; shares: Answer["shares"]; gauge: string; session: string };
+type Taken = { value: number; u: number | null; shares: Answer["shares"]; gauge: string; session: string };
 
 export function readRound(round: RoundRecord<ScanOffsetPlan>, gauges: readonly Gauge[]): ReadRound {
   const bySite = takenBySite(round);
@@ -48,9 +48,13 @@ export function readRound(round: RoundRecord<ScanOffsetPlan>, gauges: readonly G
     }),
   );
   const groups = (site: string, size: number) =>
-    [...groupBy(bySite.get(site) ?? [], (t) => `${t.gauge} ${t.session}`).values()].map((taken) =>
-      groupOf(taken, signShare(size, scatter.get(taken[0]?.gauge ?? "")?.sdMm ?? 0)),
-    );
+    [...groupBy(bySite.get(site) ?? [], (t) => `${t.gauge} ${t.session}`).values()].map((taken) => {
+      const sdMm = scatter.get(taken[0]?.gauge ?? "")?.sdMm ?? 0;
+      return groupOf(
+        taken.map((t) => withOwnScatter(t, sdMm)),
+        signShare(size, sdMm),
+      );
+    });
   const speeds = [...round.plan.speedsMmPerS].sort((a, b) => a - b);
   return {
     n: round.n,
@@ -68,6 +72,11 @@ export function readRound(round: RoundRecord<ScanOffsetPlan>, gauges: readonly G
   };
 }
 
+/** What was read in a picture has an uncertainty of its own: as so many times the usual one of its gauge. */
+function withOwnScatter(taken: Taken, sdMm: number): Taken {
+  return taken.u === null || sdMm === 0 ? taken : { ...taken, shares: { ...taken.shares, scatter: taken.u / sdMm } };
+}
+
 /**
  * Which way the common error of a gauge points in readings of a step of this size, -1 to 1: what it always reads too much is
  * added to the size, and a step within the scatter is read with either sign. Taken from the step, not from the sign of each
@@ -80,7 +89,7 @@ function signShare(sizeMm: number, sdMm: number): number {
 function takenBySite(round: RoundRecord<ScanOffsetPlan>): Map<string, Taken[]> {
   const all = round.answers.flatMap((a) =>
     a.content.status === "read" && a.content.value.kind === "quantity"
-      ? [{ site: a.site, value: a.content.value.value, shares: a.shares, gauge: a.gauge, session: a.session }]
+      ? [{ site: a.site, value: a.content.value.value, u: a.u, shares: a.shares, gauge: a.gauge, session: a.session }]
       : [],
   );
   return groupBy(all, (t) => t.site);
