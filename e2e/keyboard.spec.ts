@@ -40,7 +40,7 @@ test("a whole trial by keyboard alone", async ({ page }) => {
   await expect(page.getByText(/^entered and read back/)).toBeVisible();
   await page.keyboard.press("Escape");
   await press(page, page.getByRole("button", { name: "Burn the proof" }));
-  await expect(page.getByText("The new entries are in the controller")).toBeVisible();
+  await expect(page.getByText("Check that the new entries are in the controller")).toBeVisible();
   await burnByKeys(page);
   await readByKeys(page, 4);
   await page.keyboard.press("Alt+Enter");

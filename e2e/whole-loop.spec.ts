@@ -78,7 +78,7 @@ test("scan offset on the CO2 gantry, from the empty bench to proved", async ({ p
 
   // Prove
   await page.getByRole("button", { name: "Burn the proof" }).click();
-  await expect(page.getByText("The new entries are in the controller")).toBeVisible();
+  await expect(page.getByText("Check that the new entries are in the controller")).toBeVisible();
   await burnAndOpen(page);
   await page.getByRole("button", { name: "Read all that is left" }).click();
   await page.getByRole("link", { name: "See the verdict" }).click({ timeout: 60_000 });

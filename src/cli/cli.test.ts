@@ -64,10 +64,11 @@ describe("a picture from a terminal", () => {
       const mean =
         byHand.reduce((sum: number, r: { reading: string }) => sum + Number.parseFloat(r.reading), 0) / byHand.length;
       expect(Math.abs(Number(value)) - mean, site).toBeLessThan(0.06);
-      expect(Number(u), site).toBeLessThan(0.02);
+      // A small stagger whose rows are not told apart is 0, give or take its size.
+      expect(Number(u), site).toBeLessThan(0.035);
     }
     // One place alone, cut out of it around its marks
-    const right = lines.find((l) => /^v\d+-right,/.test(l)) ?? "";
+    const right = lines.findLast((l) => /^v\d+-right,/.test(l)) ?? "";
     const site = right.split(",")[0] ?? "";
     const { x, y } = rounds[0].spec.sites.find((s: { id: string }) => s.id === site).place.at;
     const [piece] = rounds[0].spec.pieces;
@@ -76,8 +77,9 @@ describe("a picture from a terminal", () => {
     // The piece lies in the middle, nearly upright.
     const at = { x: width / 2 + (x - piece.widthMm / 2) * perMm, y: height / 2 - (y - piece.heightMm / 2) * perMm };
     const shot = path.join(folder, "shot.png");
-    const box = { left: Math.round(at.x - 7 * perMm), top: Math.round(at.y - 4 * perMm) };
-    const size = { width: Math.round(10 * perMm), height: Math.round(8 * perMm) };
+    // The one-way rows above the block belong to it.
+    const box = { left: Math.round(at.x - 7 * perMm), top: Math.round(at.y - 7 * perMm) };
+    const size = { width: Math.round(10 * perMm), height: Math.round(11 * perMm) };
     await sharp(scan)
       .extract({ ...box, ...size })
       .withMetadata({ density: 600 })

@@ -239,6 +239,27 @@ describe.each(EACH)("%s on a %s", (_id, _kind, procedure, machine) => {
     expect(verdictSchema.parse(JSON.parse(JSON.stringify(verdict)))).toEqual(verdict);
   });
 
+  it("proves nothing that was not measured in the proof", () => {
+    // Anything measured is good enough here: what decides is whether it was measured.
+    const whole = { ...historyFor(procedure, machine, ["measure", "proof"]), tolerance: 1e9 };
+    const judged = procedure.judge(whole);
+    expect(judged?.result).toBe("proved");
+    const proof = whole.rounds[1] as History["rounds"][number];
+    const withAnswers = (answers: readonly Answer[]) =>
+      procedure.judge({ ...whole, rounds: [...whole.rounds.slice(0, 1), { ...proof, answers }] });
+    for (const { id } of proof.spec.sites) {
+      expect(withAnswers(proof.answers.filter((a) => a.site !== id))?.result ?? "none", id).not.toBe("proved");
+      const [kind] = id.split(/[ -]/);
+      const given = proof.answers.map((a): Answer => {
+        const isGivenUp = a.site.split(/[ -]/)[0] === kind;
+        return isGivenUp ? { ...a, content: { status: "cannot read", why: "burned away" } } : a;
+      });
+      const partly = withAnswers(given);
+      if ((partly?.lines.length ?? 0) < (judged?.lines.length ?? 0))
+        expect(partly?.result ?? "none", id).not.toBe("proved");
+    }
+  });
+
   it("answers an empty history with what is missing, and draws every site", () => {
     const history = historyFor(procedure, machine, ["measure"]);
     const unread = { ...history, rounds: history.rounds.map((r) => ({ ...r, answers: [] })) };

@@ -34,7 +34,10 @@ export function plainNext<P>(
     return { do: "read", sites: unread, why: `The ${last.purpose} is not read to its end.` };
   if (verdict?.result === "proved") return { do: "stop", why: last.purpose === "check" ? words.holding : words.proved };
   if (verdict?.result === "cannot tell")
-    return { do: "read", sites: verdict.ways[0]?.sites ?? [], why: "Tolerance and doubt overlap: read once more." };
+    return {
+      ...{ do: "read", sites: verdict.ways[0]?.sites ?? [] },
+      why: verdict.ways.length > 0 ? "Tolerance and uncertainty overlap. Read once more." : verdict.advice,
+    };
   if ("why" in proof) return { do: "read", sites: [], why: proof.why };
   return { do: "round", purpose: "proof", ...proof, why: words.prove };
 }

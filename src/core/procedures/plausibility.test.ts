@@ -3,7 +3,7 @@ import type { Site } from "../coupon/site";
 import { type Answer, PLAIN_SHARES } from "./answer";
 import type { History } from "./contract";
 import { madeUp } from "./made-up/procedure";
-import { doubtAbout, entrySlip } from "./plausibility";
+import { doubtAbout } from "./plausibility";
 import { SAMPLE_MACHINE } from "./sample-machine";
 import { scanOffset } from "./scan-offset/procedure";
 import { historyOf, readAs } from "./scan-offset/test-history";
@@ -106,23 +106,5 @@ describe("likelihood of several numbers", () => {
       doubtAbout(madeUp, history([earlier]), site("vector"), { kind: "vector", x, y });
     expect(ask(-4.1, 1)).toMatch(/X and Y/);
     expect(ask(1.1, -4)).toBeNull();
-  });
-});
-
-describe("slips in what was entered", () => {
-  it.each([
-    [7.493, 0.295, /25\.4 times/],
-    [0.0116, 0.295, /divided by 25\.4/],
-    [295, 0.295, /1000 times/],
-    [0.59, 0.295, /whole entered where a half/],
-    [-0.295, 0.295, /opposite sign/],
-  ])("asks about %f where %f was worked out", (entered, workedOut, question) =>
-    expect(entrySlip(entered, workedOut)).toMatch(question),
-  );
-
-  it("is silent about what was meant, and about rounding", () => {
-    expect(entrySlip(0.295, 0.295)).toBeNull();
-    expect(entrySlip(0.3, 0.295)).toBeNull();
-    expect(entrySlip(0, 0.295)).toBeNull();
   });
 });

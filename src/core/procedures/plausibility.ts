@@ -52,23 +52,6 @@ export function doubtAbout(procedure: AnyProcedure, history: History, site: Site
   }
 }
 
-/** Whether what was entered differs from what was worked out by a slip of units; a question, or `null`. */
-export function entrySlip(entered: number, workedOut: number): string | null {
-  if (workedOut === 0 || entered === 0) return null;
-  const ratio = entered / workedOut;
-  if (near(ratio, MM_PER_INCH)) return "This is 25.4 times the value worked out: was it entered in another unit?";
-  if (near(ratio, 1 / MM_PER_INCH)) return "This is the value worked out divided by 25.4: were inches entered?";
-  if (near(ratio, 1000) || near(ratio, 1 / 1000))
-    return "This is 1000 times off the value worked out: was it entered in µm?";
-  if (near(ratio, 2)) return "This is twice the value worked out: was the whole entered where a half belongs?";
-  if (near(ratio, -1)) return "This has the opposite sign of the value worked out.";
-  return null;
-}
-
-function near(ratio: number, factor: number): boolean {
-  return Math.abs(ratio / factor - 1) < 0.02;
-}
-
 function unitSlip(procedure: AnyProcedure, history: History, site: Site, value: number): string | null {
   const expected = procedure.expected(history, site.id)?.value ?? neighbours(history, site);
   if (expected === null || expected === 0 || value === 0) return null;

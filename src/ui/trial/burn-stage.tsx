@@ -16,6 +16,7 @@ import { FilePick } from "../primitives/file-pick";
 import { Link } from "../primitives/link";
 import { Fault, Notice } from "../primitives/notice";
 import { DialectForm, dialectText } from "./dialect-form";
+import { EnteredWhere, entriesBefore, isEnteredWhereItActs } from "./entered-where";
 import { planContext, procedureOf, unreadHistory } from "./known-procedure";
 import type { StageProps } from "./stages";
 import { stageHref } from "./stages";
@@ -43,6 +44,7 @@ export function BurnStage({ view, n }: StageProps) {
   const round = view.rounds.find((r) => r.n === n);
   const router = useRouter();
   const [fault, setFault] = useState("");
+  const [sure, setSure] = useState(false);
   const [busy, start] = useTransition();
   const laid = useMemo(() => {
     if (!round) return null;
@@ -60,7 +62,9 @@ export function BurnStage({ view, n }: StageProps) {
   const where =
     spec && first ? procedure.detail(unreadHistory(view, spec, plan), { site: first.id, typed: null }) : null;
   const burned = round.burnedAt !== null;
-  const go = (act: () => Promise<{ ok: boolean; message?: string }>) =>
+  const go = (act: () => Promise<{ ok: boolean; message?: string }>) => {
+    // A proof without the new values is asked about once.
+    if (listed && !done && !sure) return setSure(true);
     start(async () => {
       setFault("");
       const result = await act().catch(() => null);
@@ -68,9 +72,19 @@ export function BurnStage({ view, n }: StageProps) {
       else if (result.ok) router.push(stageHref(view, "read", n));
       else setFault(result.message ?? "");
     });
+  };
   const burn = (file: string | null) => go(() => burnOnPractice({ trialId: view.id, n, file }));
-  const done = view.records.some((r) => r.n === n - 1) || isAdjusted(view.decisions, n - 1);
-  const unrecorded = round.purpose === "proof" && !burned && !done;
+  const before = view.rounds.find((r) => r.n === n - 1);
+  const sets = before?.plan ? procedure.sets(before.plan) : [];
+  const entries = entriesBefore(
+    view,
+    n,
+    procedure.settings.filter((s) => sets.includes(s.key)),
+  );
+  const isProof = round.purpose === "proof" && !burned;
+  const done = isEnteredWhereItActs(entries) || isAdjusted(view.decisions, n - 1);
+  const listed = isProof && entries.length > 0 && !isAdjusted(view.decisions, n - 1);
+  const unadjusted = isProof && entries.length === 0 && !isAdjusted(view.decisions, n - 1) && procedure.adjusts;
   // Some rounds are read without anything being burned to be kept.
   const words = WORDS[spec && spec.pieces.length === 0 ? "read" : "burned"];
 
@@ -93,14 +107,26 @@ export function BurnStage({ view, n }: StageProps) {
           )}
         </section>
         <div className="grid min-w-0 grid-cols-1 content-start gap-4">
-          {unrecorded && (
+          {listed && (
+            <section className="card p-5" aria-label="Where the new values are">
+              <EnteredWhere view={view} n={n} entries={entries} />
+            </section>
+          )}
+          {unadjusted && (
             <div className="card p-5">
               <Notice tone="needs you" headline="Nothing is recorded yet.">
-                A proof shows what was changed. Record what you entered or adjusted first, or this one will look like
-                the first.{" "}
+                Record first what you adjusted. Without it this burn looks like the first.{" "}
                 <Link className="underline" href={stageHref(view, "correct", n - 1)}>
-                  To Correct
+                  Go to Correct
                 </Link>
+              </Notice>
+            </div>
+          )}
+          {sure && (
+            <div className="card p-5" role="alert">
+              <Notice tone="needs you" headline="Burn the proof without the new values?">
+                No new value is recorded where it acts on this burn. If you burn it all the same, press the button once
+                more.
               </Notice>
             </div>
           )}

@@ -3,9 +3,9 @@ import { useRouter } from "next/navigation";
 import { useState, useTransition } from "react";
 import { parseReading } from "../../core/metrology/reading-text";
 import { UNITS } from "../../core/metrology/units";
+import { type EnteredRow, entrySlip } from "../../core/procedures/entry-slip";
 import { entryText, valueText } from "../../core/procedures/entry-text";
 import type { Correction } from "../../core/procedures/outcome";
-import { entrySlip } from "../../core/procedures/plausibility";
 import { recordEntry, undoEntry } from "../../server/actions/trial-actions";
 import type { Holder, LedgerEntry, TrialView } from "../../server/trial/trial-view";
 import { Ago } from "../primitives/ago";
@@ -219,15 +219,14 @@ function RecordForm({
   );
 }
 
-/** A slip of units or of half and whole in what was entered, when most rows with something in them show it. */
+/** What is asked about in the numbers that were entered; `null` where they are those worked out. */
 function slipIn(rows: readonly { key: string; text: string }[], correction: Correction): string | null {
-  const slips = rows.flatMap((row) => {
-    const workedOut = correction.rows.find((r) => r.key === row.key)?.enter ?? 0;
+  const entered = rows.flatMap((row): EnteredRow[] => {
+    const of = correction.rows.find((r) => r.key === row.key);
     const read = parseReading(row.text.replace(/^\s*[-−]/, ""), UNITS[correction.unit].dimension, correction.unit);
-    const negative = /^\s*[-−]/.test(row.text);
-    if (!read.ok || workedOut === 0) return [];
-    return [entrySlip(negative ? -read.value : read.value, workedOut)];
+    if (!of || !read.ok) return [];
+    const sign = /^\s*[-−]/.test(row.text) ? -1 : 1;
+    return [{ label: of.label, old: of.old, workedOut: of.enter, entered: sign * read.value }];
   });
-  const found = slips.flatMap((s) => s ?? []);
-  return found.length > slips.length / 2 ? (found[0] ?? null) : null;
+  return entrySlip(entered);
 }

@@ -165,6 +165,6 @@ function checklistOf(plan: AxisScalePlan, { machine }: PlanContext, purpose: Pur
         ]
       : []),
     ...(isCut(plan) ? ["Cut through, and mark the top face of part and sheet before the part falls."] : []),
-    purpose === "proof" ? "The new number is in the controller." : "The scale stays as it is in daily work.",
+    purpose === "proof" ? "Check that the new value is in the controller." : "Leave the scale as in daily work.",
   ];
 }

@@ -9,7 +9,8 @@ import type { Finding } from "../outcome";
 import { headlineOf, readMore } from "../plain-course";
 import type { Verdict } from "../verdict";
 import { whatBecame } from "../what-became";
-import type { AxisScalePlan } from "./plan-type";
+import { wholeProof } from "../whole-proof";
+import { type AxisScalePlan, axesOf } from "./plan-type";
 import { axesRead, errorOf } from "./solve";
 
 const ADVICE = {
@@ -29,12 +30,12 @@ export function judgeAxisScale(history: History<AxisScalePlan>): Verdict | null 
       .flatMap((r) => errorsIn(history, r))
       .findLast((e) => e.axis === axis)?.error ?? null;
   const lines = after.map(({ axis, error }) => ({
-    ...{ label: `Error of length, ${axis.toUpperCase()}`, before: before(axis), after: error },
+    ...{ label: lineOf(axis), before: before(axis), after: error },
     result: ruling(error, history.tolerance),
   }));
   const result = worstRuling(lines.map((l) => l.result));
   const worst = after.reduce((w, e) => (Math.abs(e.error.value) > Math.abs(w.error.value) ? e : w));
-  return {
+  const verdict: Verdict = {
     ...{ result, lines, tolerance: history.tolerance, unit: "percent" },
     headline: headlineOf(last.purpose, result),
     advice: `${after.map(({ axis, error }) => errorText(axis, error)).join("; ")}. ${ADVICE[result]}`,
@@ -42,6 +43,11 @@ export function judgeAxisScale(history: History<AxisScalePlan>): Verdict | null 
     asFound: { label: "error of the scale", quantity: worst.error },
     findings: last.purpose === "proof" ? after.flatMap((a) => whatHappened(a.axis, before(a.axis), a.error)) : [],
   };
+  return wholeProof(history, verdict, axesOf(last.plan).map(lineOf));
+}
+
+function lineOf(axis: Axis): string {
+  return `Error of length, ${axis.toUpperCase()}`;
 }
 
 function errorsIn(history: History<AxisScalePlan>, round: RoundRecord<AxisScalePlan>) {
@@ -59,7 +65,7 @@ function whatHappened(axis: Axis, before: Measured | null, after: Measured): Fin
   const says = {
     unchanged: {
       headline: `${name} is as it was.`,
-      text: "The new number did not reach the machine, went into another axis, or the controller wants to be started again after it.",
+      text: "Check that the correction is switched on in the controller, that the new value is in the right axis, and restart the controller if it needs that.",
     },
     doubled: {
       headline: `${name} is off twice as much as before.`,

@@ -6,6 +6,7 @@ import type { History, Next, Procedure } from "../contract";
 import type { Outcome } from "../outcome";
 import { headlineOf, plainNext, readMore } from "../plain-course";
 import type { Verdict } from "../verdict";
+import { wholeProof } from "../whole-proof";
 import { bedTiltRound } from "./coupon";
 import { detailOf } from "./detail";
 import { type BedTiltPlan, planForm } from "./plan";
@@ -67,12 +68,16 @@ function judge(history: History<BedTiltPlan>): Verdict | null {
   if (!after) return null;
   const earlier = history.rounds.findLast((r) => r.n < last.n && left(r) !== null);
   const result = ruling(after, history.tolerance);
-  return {
-    ...{ result, tolerance: history.tolerance, unit: "mm", findings: [] },
-    headline: headlineOf(last.purpose, result),
-    advice: `Supports differ by ${fixed(after.value, 2)} ± ${fixed(expandedUncertainty(after), 2)} mm at most. ${ADVICE[result]}`,
-    lines: [{ label: "Largest difference between supports", before: earlier ? left(earlier) : null, after, result }],
-    ways: readMore(result, last, "every place", "coming to it"),
-    asFound: { label: "largest difference between supports", quantity: after },
-  };
+  return wholeProof(
+    history,
+    {
+      ...{ result, tolerance: history.tolerance, unit: "mm", findings: [] },
+      headline: headlineOf(last.purpose, result),
+      advice: `Supports differ by ${fixed(after.value, 2)} ± ${fixed(expandedUncertainty(after), 2)} mm at most. ${ADVICE[result]}`,
+      lines: [{ label: "Largest difference between supports", before: earlier ? left(earlier) : null, after, result }],
+      ways: readMore(result, last, "every place", "coming to it"),
+      asFound: { label: "largest difference between supports", quantity: after },
+    },
+    [],
+  );
 }

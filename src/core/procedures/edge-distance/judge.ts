@@ -7,8 +7,9 @@ import { AXES, type Axis } from "../axes";
 import type { History, RoundRecord } from "../contract";
 import { headlineOf, readMore } from "../plain-course";
 import type { Verdict } from "../verdict";
+import { wholeProof } from "../whole-proof";
 import type { EdgesRead } from "./read-edges";
-import { type EdgeTerms, sideOf } from "./terms";
+import { type EdgeTerms, edgeAxes, sideOf } from "./terms";
 
 const ADVICE = {
   proved: "Nothing to change.",
@@ -36,8 +37,9 @@ export function judgeEdges<P extends EdgeTerms>(
       .filter((r) => r.n < last.n)
       .flatMap((r) => errorsIn(r)[axis]?.quantity ?? [])
       .at(-1) ?? null;
+  const lineOf = (axis: Axis) => `Error from the ${sideOf(last.plan, axis)} ${edge}`;
   const lines = after.map(({ axis, error }) => ({
-    ...{ label: `Error from the ${sideOf(last.plan, axis)} ${edge}`, before: before(axis), after: error },
+    ...{ label: lineOf(axis), before: before(axis), after: error },
     result: ruling(error, history.tolerance),
   }));
   const result = worstRuling(lines.map((l) => l.result));
@@ -46,11 +48,12 @@ export function judgeEdges<P extends EdgeTerms>(
     ({ axis, error }) =>
       `${axis.toUpperCase()} lies ${fixed(Math.abs(error.value), 2)} ± ${fixed(expandedUncertainty(error), 2)} mm too ${error.value < 0 ? "near" : "far"}`,
   );
-  return {
+  const verdict: Verdict = {
     ...{ result, lines, tolerance: history.tolerance, unit: "mm", findings: [] },
     headline: headlineOf(last.purpose, result),
     advice: `${said.join("; ")}. ${ADVICE[result]}`,
     ways: readMore(result, last, "every place"),
     asFound: { label: `distance from the ${edge}s`, quantity: worst.error },
   };
+  return wholeProof(history, verdict, edgeAxes(last.plan).map(lineOf));
 }

@@ -85,6 +85,7 @@ describe("a stored number by which the machine finds its height", () => {
           judgedRound({
             ...{ machine: MACHINE, plan: { ...asLadder(next.plan), homedMm }, inForce: stored(87.4) },
             ...{ marked: [3, asLadder(next.plan).count - 2] as [number, number], purpose: "proof" as const, n: 2 },
+            sharpest: [(asLadder(next.plan).count + 1) / 2],
           }),
         ]),
       );

@@ -7,6 +7,7 @@ import type { History, RoundRecord } from "../contract";
 import { numberIn } from "../number-correction";
 import { headlineOf } from "../plain-course";
 import type { Verdict } from "../verdict";
+import { wholeProof } from "../whole-proof";
 import { burnWayOf, foundIn } from "./burn-ways";
 import { FOCUS_HEIGHT, type FocusPlan } from "./plan-type";
 
@@ -26,14 +27,18 @@ export function judgeFocus(history: History<FocusPlan>): Verdict | null {
     Math.abs(after.value) < SHOWN_MM
       ? `at the height that is set, ± ${doubt} mm`
       : `${plain(Math.abs(after.value), 2)} ± ${doubt} mm ${side} the height that is set`;
-  return {
-    ...{ result, tolerance: history.tolerance, unit: "mm", findings: [] },
-    headline: headlineOf(last.purpose, result, "This burn"),
-    advice: `The focus lies ${found}. ${ADVICE[result]}`,
-    lines: [{ label: "Focus from the height set", before: earlier ? leftIn(history, earlier) : null, after, result }],
-    ways: result === "cannot tell" ? burnWayOf(last.plan).waysOut(last) : [],
-    asFound: { label: "focus from the height set", quantity: after },
-  };
+  return wholeProof(
+    history,
+    {
+      ...{ result, tolerance: history.tolerance, unit: "mm", findings: [] },
+      headline: headlineOf(last.purpose, result, "This burn"),
+      advice: `The focus lies ${found}. ${ADVICE[result]}`,
+      lines: [{ label: "Focus from the height set", before: earlier ? leftIn(history, earlier) : null, after, result }],
+      ways: result === "cannot tell" ? burnWayOf(last.plan).waysOut(last) : [],
+      asFound: { label: "focus from the height set", quantity: after },
+    },
+    [],
+  );
 }
 
 const ADVICE = {

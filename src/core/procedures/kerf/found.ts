@@ -1,6 +1,7 @@
 /** What a round tells of the kerf, whichever way it was cut. */
 import { type Budgeted, times } from "../../metrology/budget";
 import type { Measured } from "../../metrology/measured";
+import { AXES, type Axis } from "../axes";
 import type { History, RoundRecord } from "../contract";
 import { isMateWay, type KerfPlan } from "./plan-type";
 import { type KerfRead, readCuts } from "./read-cuts";
@@ -37,6 +38,23 @@ export function leftIn(history: Pick<History<KerfPlan>, "gauges">, round: RoundR
   if (!found) return null;
   const own = found.snug ?? times(found.kerf, 0.5).quantity;
   return { ...own, value: (isMateWay(plan.way) ? middleOffset(plan) : plan.grownMm) - own.value };
+}
+
+/** The same along each axis by itself, of sizes that were measured along it. */
+export function leftAlong(
+  history: Pick<History<KerfPlan>, "gauges">,
+  round: RoundRecord<KerfPlan>,
+): Partial<Record<Axis, Measured>> {
+  const { plan } = round;
+  const cuts = isMateWay(plan.way) ? null : kerfIn(history, { ...round, plan: { ...plan, scaleWithin: 0 } })?.cuts;
+  const left: Partial<Record<Axis, Measured>> = {};
+  for (const axis of AXES) {
+    const kerf = cuts?.along[axis];
+    if (!kerf) continue;
+    const own = times(kerf, 0.5).quantity;
+    left[axis] = { ...own, value: plan.grownMm - own.value };
+  }
+  return left;
 }
 
 /** The offset in the middle of the mates of a round. */

@@ -2,14 +2,16 @@
 import { expandedUncertainty } from "../../fitting/student-t";
 import type { Measured } from "../../metrology/measured";
 import { shownLength } from "../../metrology/quantity-text";
-import { ruling } from "../../metrology/tolerance";
+import { ruling, worstRuling } from "../../metrology/tolerance";
+import { AXES, type Axis } from "../axes";
 import type { History } from "../contract";
 import type { Finding } from "../outcome";
 import { headlineOf, readMore } from "../plain-course";
 import { lengthUnitOf } from "../shown-unit";
 import type { Verdict } from "../verdict";
 import { whatBecame } from "../what-became";
-import { leftIn } from "./found";
+import { wholeProof } from "../whole-proof";
+import { leftAlong, leftIn } from "./found";
 import { isMateWay, type KerfPlan } from "./plan-type";
 
 export function judgeKerf(history: History<KerfPlan>): Verdict | null {
@@ -25,15 +27,31 @@ export function judgeKerf(history: History<KerfPlan>): Verdict | null {
         .filter((r) => r.n < last.n)
         .map((r) => leftIn(history, r))
         .findLast((q) => q !== null) ?? null);
-  const result = ruling(after, history.tolerance);
+  const along = leftAlong(history, last);
+  const axes = AXES.filter((axis) => along[axis] !== undefined);
+  // One offset serves both axes: their mean would hide errors of opposite sign.
+  const lines: Verdict["lines"] = isMates
+    ? [{ label: "Offset used minus snug", before, after, result: ruling(after, history.tolerance) }]
+    : axes.flatMap((axis) => {
+        const error = along[axis];
+        if (!error) return [];
+        const earlier = history.rounds.flatMap((r) => (r.n < last.n ? (leftAlong(history, r)[axis] ?? []) : [])).at(-1);
+        return [
+          { label: lineOf(axis), before: earlier ?? null, after: error, result: ruling(error, history.tolerance) },
+        ];
+      });
+  const result = worstRuling(lines.map((l) => l.result));
+  const differ =
+    AXES.every((axis) => along[axis]) &&
+    lines.some((l) => l.result === "not proved") &&
+    ruling(after, history.tolerance) === "proved";
   const unit = lengthUnitOf(history);
   const size = shownLength(Math.abs(after.value), unit, 3);
   const doubt = shownLength(expandedUncertainty(after), unit, 3);
-  return {
-    ...{ result, tolerance: history.tolerance, unit: "mm" },
+  const verdict: Verdict = {
+    ...{ result, tolerance: history.tolerance, unit: "mm", lines },
     headline: headlineOf(last.purpose, result),
     advice: `The offset is ${size} ± ${doubt} a side too ${after.value < 0 ? "small" : "large"}. ${ADVICE[result]}`,
-    lines: [{ label: isMates ? "Offset used minus snug" : "Offset used minus half the kerf", before, after, result }],
     ways: readMore(
       result,
       last,
@@ -41,9 +59,22 @@ export function judgeKerf(history: History<KerfPlan>): Verdict | null {
       isMates ? "putting them together" : "setting the gauge",
     ),
     asFound: { label: "error of the offset per side", quantity: after },
-    findings: last.purpose === "proof" && before ? whatHappened(before, after) : [],
+    findings: [...(differ ? [APART] : []), ...(last.purpose === "proof" && before ? whatHappened(before, after) : [])],
   };
+  return wholeProof(history, verdict, isMates ? [] : AXES.map(lineOf));
 }
+
+function lineOf(axis: Axis): string {
+  return `Offset used minus half the kerf along ${axis.toUpperCase()}`;
+}
+
+const APART: Finding = {
+  id: "axes apart",
+  tone: "needs you",
+  site: null,
+  headline: "The cut is wider along one axis than along the other.",
+  text: "One offset per side cannot serve both. Align the beam and the nozzle, check the focus, then measure the kerf again.",
+};
 
 const ADVICE = {
   proved: "Nothing to change.",

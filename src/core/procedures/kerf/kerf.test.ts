@@ -16,7 +16,7 @@ import { planForm } from "./plan";
 import { planWarnings } from "./plan-faults";
 import { clearanceOf, isMateWay, type KerfPlan, offsetsOf } from "./plan-type";
 import { kerf } from "./procedure";
-import { FITS, mateSite } from "./sites";
+import { FITS, mateSite, squareSites } from "./sites";
 
 const CALIPERS: Gauge = {
   ...{ id: "calipers", name: "Calipers", kind: "calipers", unit: "mm" },
@@ -263,8 +263,26 @@ describe("the proof of an offset", () => {
     expect(next.plan.grownMm).toBeCloseTo(0.08, 9);
     const proof = roundOf(next.plan, sizes(40.0, 40.32), 2);
     const verdict = kerf.judge(historyOf(first, proof));
-    expect(verdict).toMatchObject({ result: "proved", lines: [{ before: { value: expect.closeTo(-0.08, 5) } }] });
+    const wasShort = { result: "proved", before: { value: expect.closeTo(-0.08, 5) } };
+    expect(verdict).toMatchObject({ result: "proved", lines: [wasShort, wasShort] });
     expect(leftIn(historyOf(first, proof), proof)?.value).toBeCloseTo(0, 6);
+  });
+
+  it("does not hold where the errors of X and Y cancel in their mean", () => {
+    const next = kerf.next(historyOf(first), kerf.solve(historyOf(first)));
+    if (next.do !== "round") throw new Error(next.do);
+    // The kerf is 0.24 mm along X and 0.08 along Y: the offset of 0.08 is 0.04 too small along one, too large along the other.
+    const oval = (site: string) => {
+      const isAlongX = squareSites(first.plan).some((s) => s.id === site && s.axis === "x");
+      const part = isAlongX ? 39.92 : 40.08;
+      return site.startsWith("part") ? part : part + 2 * (isAlongX ? 0.24 : 0.08);
+    };
+    const proof = roundOf(next.plan, oval, 2);
+    const verdict = kerf.judge(historyOf(first, proof));
+    expect(leftIn(historyOf(first, proof), proof)?.value).toBeCloseTo(0, 6);
+    expect(verdict?.lines.map((l) => l.after.value)).toEqual([expect.closeTo(-0.04, 5), expect.closeTo(0.04, 5)]);
+    expect(verdict?.result).toBe("not proved");
+    expect(verdict?.findings.map((f) => f.id)).toContain("axes apart");
   });
 
   it("says so where the offset was not there, or acted the other way", () => {

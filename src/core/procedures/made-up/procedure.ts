@@ -13,6 +13,7 @@ import { quantitiesAt, sitesLeft } from "../answer";
 import type { History, PlanContext, Procedure } from "../contract";
 import type { Outcome } from "../outcome";
 import type { Verdict } from "../verdict";
+import { wholeProof } from "../whole-proof";
 
 export type MadeUpPlan = { sizeMm: number };
 
@@ -277,16 +278,20 @@ function judge(history: History<MadeUpPlan>): Verdict | null {
   if (!proof || width === undefined) return null;
   const after = measured(width - proof.plan.sizeMm, 0.01, Infinity);
   const result = ruling(after, history.tolerance);
-  return {
-    result,
-    headline: result,
-    advice: "Nothing follows from a made-up square.",
-    lines: [{ label: "Width", before: null, after, result }],
-    tolerance: history.tolerance,
-    unit: "mm",
-    ways:
-      result === "cannot tell" ? [{ text: "Measure it once more.", sites: ["quantity"], more: 1, gauge: null }] : [],
-    asFound: { label: "width", quantity: after },
-    findings: [],
-  };
+  return wholeProof(
+    history,
+    {
+      result,
+      headline: result,
+      advice: "Nothing follows from a made-up square.",
+      lines: [{ label: "Width", before: null, after, result }],
+      tolerance: history.tolerance,
+      unit: "mm",
+      ways:
+        result === "cannot tell" ? [{ text: "Measure it once more.", sites: ["quantity"], more: 1, gauge: null }] : [],
+      asFound: { label: "width", quantity: after },
+      findings: [],
+    },
+    [],
+  );
 }

@@ -45,8 +45,8 @@ export function originRound(plan: OriginPlan, context: PlanContext, purpose: Pur
       `Eyewear for ${plain(machine.wavelengthNm)} nm is on, or the housing is closed.`,
       "No origin is set by hand: the file goes by where the machine homes.",
       purpose === "proof"
-        ? "The new offset is in the controller, and the machine is homed anew."
-        : "The offset stays as it is in daily work.",
+        ? "Check that the new offset is in the controller, then home the machine again."
+        : "Leave the offset as in daily work.",
     ],
   };
 }

@@ -150,7 +150,9 @@ function checklistOf(plan: RotaryPlan, { machine }: PlanContext, purpose: Purpos
           `Keep the order in which lines are drawn: a program that sorts them takes away what the way back shows. ${plain(sentMm(plan), 2)} mm go by from line 1 to line 2.`,
         ]
       : []),
-    purpose === "proof" ? "The new number is in the controller." : "The rotary is set as it is in daily work.",
+    purpose === "proof"
+      ? "Check that the new value is in the controller."
+      : "Leave the rotary settings as in daily work.",
   ];
 }
 

@@ -8,6 +8,7 @@ import type { Finding } from "../outcome";
 import { headlineOf, readMore } from "../plain-course";
 import type { Verdict } from "../verdict";
 import { whatBecame } from "../what-became";
+import { wholeProof } from "../whole-proof";
 import { slipOf, wrongWay } from "./findings";
 import type { RotaryPlan } from "./plan-type";
 import { readTravel } from "./read-travel";
@@ -33,21 +34,25 @@ export function judgeRotary(history: History<RotaryPlan>): Verdict | null {
   const mirrored = wrongWay(last.plan, read);
   const result = mirrored.length > 0 ? "not proved" : ruling(after, history.tolerance);
   const [wrong] = mirrored;
-  return {
-    ...{ result, tolerance: history.tolerance, unit: "percent", headline: headlineOf(last.purpose, result) },
-    advice: wrong
-      ? wrong.headline
-      : `It goes ${fixed(Math.abs(100 * after.value), 2)} ± ${fixed(100 * expandedUncertainty(after), 2)} % too ${after.value < 0 ? "short" : "far"}. ${ADVICE[result]}`,
-    lines: [{ label: "Error of travel", before, after, result }],
-    ways: readMore(result, last, "every place"),
-    asFound: { label: "error of travel", quantity: after },
-    // A part that slips may be right once: it is said beside the verdict.
-    findings: [
-      ...mirrored,
-      ...slipOf(history, last.plan, read).filter((f) => f.tone === "needs you"),
-      ...(last.purpose === "proof" ? whatHappened(before, after) : []),
-    ],
-  };
+  return wholeProof(
+    history,
+    {
+      ...{ result, tolerance: history.tolerance, unit: "percent", headline: headlineOf(last.purpose, result) },
+      advice: wrong
+        ? wrong.headline
+        : `It goes ${fixed(Math.abs(100 * after.value), 2)} ± ${fixed(100 * expandedUncertainty(after), 2)} % too ${after.value < 0 ? "short" : "far"}. ${ADVICE[result]}`,
+      lines: [{ label: "Error of travel", before, after, result }],
+      ways: readMore(result, last, "every place"),
+      asFound: { label: "error of travel", quantity: after },
+      // A part that slips may be right once: it is said beside the verdict.
+      findings: [
+        ...mirrored,
+        ...slipOf(history, last.plan, read).filter((f) => f.tone === "needs you"),
+        ...(last.purpose === "proof" ? whatHappened(before, after) : []),
+      ],
+    },
+    [],
+  );
 }
 
 function errorIn(history: History<RotaryPlan>, round: RoundRecord<RotaryPlan>): Measured | null {

@@ -2,6 +2,7 @@
 import { ruling } from "../../metrology/tolerance";
 import type { History } from "../contract";
 import type { Verdict } from "../verdict";
+import { wholeProof } from "../whole-proof";
 import { LENGTH_SITE } from "./coupon";
 import type { SampleBarPlan } from "./plan";
 import { lengthOf } from "./solve";
@@ -16,14 +17,18 @@ export function judge(history: History<SampleBarPlan>): Verdict | null {
   const after = errorIn(["proof", "check"]);
   if (!after) return null;
   const result = ruling(after, history.tolerance);
-  return {
-    ...{ result, headline: result, tolerance: history.tolerance, unit: "mm", findings: [] },
-    advice: result === "proved" ? "Lengths come out as drawn." : "Enter the new offset and burn the bar again.",
-    lines: [{ label: "Length", before, after, result }],
-    ways:
-      result === "cannot tell"
-        ? [{ text: "Read the bar three times more.", sites: [LENGTH_SITE], more: 3, gauge: null }]
-        : [],
-    asFound: { label: "length", quantity: after },
-  };
+  return wholeProof(
+    history,
+    {
+      ...{ result, headline: result, tolerance: history.tolerance, unit: "mm", findings: [] },
+      advice: result === "proved" ? "Lengths come out as drawn." : "Enter the new offset and burn the bar again.",
+      lines: [{ label: "Length", before, after, result }],
+      ways:
+        result === "cannot tell"
+          ? [{ text: "Read the bar three times more.", sites: [LENGTH_SITE], more: 3, gauge: null }]
+          : [],
+      asFound: { label: "length", quantity: after },
+    },
+    [],
+  );
 }

@@ -245,8 +245,8 @@ function checklistOf(plan: ScanOffsetPlan, machine: MachineSpec, purpose: Purpos
     );
     lines.push(
       purpose === "proof"
-        ? "The new entries are in the controller and its correction is switched on."
-        : "The controller's correction stays as it is in daily work: switched on, old entries in it.",
+        ? "Check that the new entries are in the controller and that its correction is switched on."
+        : "Leave the controller's correction as in daily work: switched on, with the old entries.",
     );
   }
   if (plan.way === "own strokes")

@@ -6,6 +6,7 @@ import { type Answer, PLAIN_SHARES } from "../answer";
 import type { History } from "../contract";
 import type { Outcome } from "../outcome";
 import { analyse } from "./analysis";
+import { REFERENCE_SITES } from "./coupon";
 import { findingsOf } from "./findings";
 import type { ScanOffsetPlan } from "./plan-type";
 import { scanOffset } from "./procedure";
@@ -164,8 +165,16 @@ describe("a second sitting", () => {
 });
 
 describe("a verdict that cannot be told", () => {
-  const proof = (left: number, repeats = 1) =>
-    readAs({ staggers: { 100: left, 300: left, 500: left }, purpose: "proof", repeats }, 2);
+  const givenUp = Object.values(REFERENCE_SITES).map(
+    (site): Answer => ({
+      ...{ site, u: null, gauge: TEST_GAUGE.id, session: "1", shares: PLAIN_SHARES, from: "typed" },
+      content: { status: "cannot read", why: "burned away" },
+    }),
+  );
+  const proof = (left: number, repeats = 1) => {
+    const round = readAs({ staggers: { 100: left, 300: left, 500: left }, purpose: "proof", repeats }, 2);
+    return { ...round, answers: [...round.answers, ...givenUp] };
+  };
   const history = (left: number, more: Partial<History<ScanOffsetPlan>> = {}) =>
     historyOf([proof(left)], {
       tolerance: 0.03,
@@ -180,7 +189,8 @@ describe("a verdict that cannot be told", () => {
     expect(way).toMatchObject({ gauge: null });
     expect(way?.text).toMatch(/readings\): ± 0\.0\d+ mm is then expected, and proved if they agree/);
     const more = proof(0.01, 1 + (way?.more ?? 0));
-    const spread = more.answers.filter((a, i) => i % (1 + (way?.more ?? 0)) === 0 || way?.sites.includes(a.site));
+    const isOfAll = (a: Answer, i: number) => i % (1 + (way?.more ?? 0)) === 0 || a.content.status === "cannot read";
+    const spread = more.answers.filter((a, i) => isOfAll(a, i) || way?.sites.includes(a.site));
     const settled = judgeScanOffset({ ...history(0.01), rounds: [{ ...more, answers: spread }] });
     expect(settled?.result).toBe("proved");
   });

@@ -16,7 +16,9 @@ import type { Finding } from "../outcome";
 import { headlineOf } from "../plain-course";
 import { lengthUnitOf } from "../shown-unit";
 import type { Verdict } from "../verdict";
+import { wholeProof } from "../whole-proof";
 import { analyse, staggerUsed } from "./analysis";
+import { siteId } from "./coupon";
 import { entryInForce } from "./in-force";
 import type { ScanOffsetPlan } from "./plan-type";
 import { waysOut } from "./ways";
@@ -40,7 +42,13 @@ const CAUSES: Cause[] = [
     id: "not in force",
     expected: (p) => p.before.value,
     headline: "These look the same as the first burn.",
-    text: "Was the correction switched on, and was the table sent to the controller?",
+    text: "Check that the correction is switched on and that the table was sent to the controller.",
+  },
+  {
+    id: "old table lost",
+    expected: (p) => p.before.value + 2 * p.oldEntry,
+    headline: "The rows look as if there were no correction at all.",
+    text: "Check that the correction is switched on. If it is, read the table back from the controller: the old entries are lost and the new ones are not in force.",
   },
   {
     id: "whole",
@@ -51,7 +59,7 @@ const CAUSES: Cause[] = [
   {
     id: "halved",
     expected: (p) => p.before.value / 2,
-    headline: "Half of the stagger is left at every speed.",
+    headline: "Half of the stagger remains at every speed.",
     text: "This controller seems to halve its entries again, or half of the half was entered. Enter twice the value and prove it once more.",
   },
   {
@@ -78,12 +86,6 @@ const CAUSES: Cause[] = [
     headline: "Almost nothing has changed.",
     text: "The entry looks 25.4 times too small. Were inches entered where the controller takes mm?",
   },
-  {
-    id: "old table lost",
-    expected: (p) => p.before.value + 2 * p.oldEntry,
-    headline: "The rows look as if there were no table at all.",
-    text: "The old entries seem to be lost and the new ones not in force. Read the table back from the controller.",
-  },
 ];
 
 /** The newest round, where it is a proof or a check and something is read. */
@@ -104,7 +106,7 @@ export function judgeScanOffset(history: History<ScanOffsetPlan>): Verdict | nul
     const after = staggerUsed(analysis, s).quantity;
     const pair = pairs.find((p) => p.speedMmPerS === s.speedMmPerS);
     return {
-      label: `${plain(s.speedMmPerS)} mm/s`,
+      label: lineOf(s.speedMmPerS),
       before: pair ? pair.before : null,
       after,
       result: ruling(after, tolerance),
@@ -115,7 +117,7 @@ export function judgeScanOffset(history: History<ScanOffsetPlan>): Verdict | nul
   const worstText = `${shownNumber(Math.abs(worst.after.value), unit, 3)} ± ${shownLength(expandedUncertainty(worst.after), unit, 3)} at ${worst.label}`;
   const ways = result === "cannot tell" ? waysOut(history, analysis) : [];
   const fastest = lines.at(-1) ?? worst;
-  return {
+  const verdict: Verdict = {
     result,
     headline: headlineOf(proof.purpose, result, "This gauge"),
     advice: adviceFor(result, worstText, shownLength(tolerance, unit, 3), ways.length > 0),
@@ -126,6 +128,19 @@ export function judgeScanOffset(history: History<ScanOffsetPlan>): Verdict | nul
     asFound: { label: `stagger at ${fastest.label}`, quantity: fastest.after },
     findings: proof.purpose === "check" ? [] : causesOf(pairs),
   };
+  return wholeProof(history, verdict, proof.plan.speedsMmPerS.filter(wasRead(history, proof)).map(lineOf));
+}
+
+function lineOf(speedMmPerS: number): string {
+  return `${plain(speedMmPerS)} mm/s`;
+}
+
+/** Whether a speed could be read before: one that marked nothing then has no correction to prove. */
+function wasRead(history: History<ScanOffsetPlan>, proof: RoundRecord<ScanOffsetPlan>) {
+  const before = history.rounds.filter((r) => r.n < proof.n && r.answers.length > 0);
+  const sites = before.flatMap((r) => r.answers.flatMap((a) => (a.content.status === "read" ? [a.site] : [])));
+  return (speed: number) =>
+    before.length === 0 || [siteId(speed, "left"), siteId(speed, "right")].some((id) => sites.includes(id));
 }
 
 function adviceFor(result: Verdict["result"], worst: string, within: string, hasWays: boolean): string {

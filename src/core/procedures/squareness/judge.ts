@@ -8,6 +8,7 @@ import type { Finding } from "../outcome";
 import { headlineOf, readMore } from "../plain-course";
 import type { Verdict } from "../verdict";
 import { whatBecame } from "../what-became";
+import { wholeProof } from "../whole-proof";
 import { leanOf } from "./lean";
 import type { SquarenessPlan } from "./plan";
 
@@ -30,14 +31,18 @@ export function judgeSquareness(history: History<SquarenessPlan>): Verdict | nul
       .findLast((lean) => lean !== null) ?? null;
   const result = ruling(after, history.tolerance);
   const side = after.value < 0 ? "left" : "right";
-  return {
-    ...{ result, tolerance: history.tolerance, unit: "mmPerM", headline: headlineOf(last.purpose, result) },
-    advice: `The back leans to the ${side} by ${fixed(1000 * Math.abs(after.value), 2)} ± ${fixed(1000 * expandedUncertainty(after), 2)} mm a metre. ${ADVICE[result]}`,
-    lines: [{ label: "Lean of Y toward X", before, after, result }],
-    ways: readMore(result, last, "every length"),
-    asFound: { label: "lean of Y toward X", quantity: after },
-    findings: last.purpose === "proof" ? whatHappened(before, after) : [],
-  };
+  return wholeProof(
+    history,
+    {
+      ...{ result, tolerance: history.tolerance, unit: "mmPerM", headline: headlineOf(last.purpose, result) },
+      advice: `The back leans to the ${side} by ${fixed(1000 * Math.abs(after.value), 2)} ± ${fixed(1000 * expandedUncertainty(after), 2)} mm a metre. ${ADVICE[result]}`,
+      lines: [{ label: "Lean of Y toward X", before, after, result }],
+      ways: readMore(result, last, "every length"),
+      asFound: { label: "lean of Y toward X", quantity: after },
+      findings: last.purpose === "proof" ? whatHappened(before, after) : [],
+    },
+    [],
+  );
 }
 
 const BECAME = {
