@@ -25,6 +25,7 @@ import { burnedPaths } from "../formats/gcode-paths";
 import { gcodeOf } from "../formats/gcode-writer";
 import { parseSvg } from "../formats/svg-parser";
 import { svgOf } from "../formats/svg-writer";
+import { type Random, seeded } from "../practice/random";
 
 const GAUGE = {
   id: "calipers",
@@ -54,7 +55,8 @@ function someValue(site: Site, expected: number | undefined): AnswerValue {
     case "choice":
       return { kind: "choice", option: ask.options[0]?.id ?? "" };
     case "cells":
-      return { kind: "cells", cells: [ask.cells[0]?.id ?? ""] };
+      // A sharpest cell at an end says only where to go on.
+      return { kind: "cells", cells: [ask.cells[Math.floor(ask.cells.length / 2)]?.id ?? ""] };
     case "pair":
       return { kind: "pair", first: 3, second: 3.1 };
     case "points":
@@ -64,9 +66,13 @@ function someValue(site: Site, expected: number | undefined): AnswerValue {
   }
 }
 
-function historyFor(procedure: AnyProcedure, machine: MachineSpec, purposes: ("measure" | "proof")[]): History {
+function historyFor(
+  procedure: AnyProcedure,
+  machine: MachineSpec,
+  purposes: ("measure" | "proof")[],
+  plan: unknown = procedure.plan(contextOn(machine)).defaults,
+): History {
   const context = contextOn(machine);
-  const plan = procedure.plan(context).defaults;
   return {
     rounds: purposes.map((purpose, i) => {
       const spec = procedure.round(plan, context, purpose);
@@ -267,6 +273,102 @@ describe.each(EACH)("%s on a %s", (_id, _kind, procedure, machine) => {
     for (const site of spec.sites) expect(procedure.detail(history, { site: site.id, typed: null })).not.toBeNull();
     expect(Array.isArray(procedure.overlay(history))).toBe(true);
   });
+});
+
+/** Any answer that the question takes, however unlikely. */
+function anyValue({ ask }: Site, random: Random): AnswerValue {
+  const size = (most: number) => {
+    const wild = random.even();
+    if (wild < 0.1) return 0;
+    return wild < 0.4 ? most * random.even() : most * 10 ** random.between(-5, 1.5);
+  };
+  const one = <T>(of: readonly T[]) => of[Math.floor(random.even() * of.length)] as T;
+  switch (ask.kind) {
+    case "quantity":
+      return {
+        kind: "quantity",
+        value:
+          (ask.signedBy || ask.atMachine) && random.even() < 0.4 ? -size(ask.plausibleUpTo) : size(ask.plausibleUpTo),
+      };
+    case "count":
+      return { kind: "count", value: Math.floor(random.even() * (ask.most + 1)) };
+    case "ordinal":
+      return { kind: "ordinal", category: one(ask.categories) };
+    case "choice":
+      return { kind: "choice", option: one(ask.options).id };
+    case "cells": {
+      const count = ask.mode === "one" ? 1 : 1 + Math.floor(2 * random.even());
+      return { kind: "cells", cells: Array.from({ length: count }, () => one(ask.cells).id) };
+    }
+    case "pair":
+      return { kind: "pair", first: size(50), second: size(50) };
+    case "points":
+      return { kind: "points", points: ask.nominal.map((p) => ({ x: p.x + size(9), y: p.y - size(9) })) };
+    case "vector":
+      return { kind: "vector", x: size(5), y: -size(5) };
+  }
+}
+
+/** Every site read at random, some not at all, some given up, some over and over the same. */
+function anyAnswers(sites: readonly Site[], random: Random): Answer[] {
+  return sites.flatMap((site) => {
+    const often = random.even() < 0.15 ? 0 : 1 + Math.floor(site.repeats * random.even());
+    return Array.from({ length: often }, (): Answer => {
+      const common = {
+        site: site.id,
+        u: null,
+        gauge: GAUGE.id,
+        session: "1",
+        shares: PLAIN_SHARES,
+        from: "typed" as const,
+      };
+      if (random.even() < 0.05) return { ...common, content: { status: "cannot read", why: "lost" } };
+      return { ...common, content: { status: "read", value: anyValue(site, random) } };
+    });
+  });
+}
+
+/** The usual plan, and with each other choice that goes together with the rest of it. */
+function everyWay(procedure: AnyProcedure, machine: MachineSpec): unknown[] {
+  const form = procedure.plan(contextOn(machine));
+  const usual = draftOf(form, form.defaults);
+  const others = form.fields.flatMap((field) =>
+    field.kind === "choice" ? field.options.map(({ value }) => readDraft(form, { ...usual, [field.key]: value })) : [],
+  );
+  const plans = [form.defaults, ...others.flatMap((read) => (read.ok ? [read.plan] : []))];
+  return [...new Map(plans.map((plan) => [JSON.stringify(plan), plan])).values()];
+}
+
+const SEEDS = 8;
+
+describe.each(EACH)("%s on a %s, read at random", (_id, _kind, procedure, machine) => {
+  it.each(everyWay(procedure, machine).map((plan, i) => [i, plan] as const))(
+    "never throws, and says nothing that is no number: plan %i",
+    (_i, plan) => {
+      for (let seed = 1; seed <= SEEDS; seed++) {
+        const random = seeded(7919 * seed);
+        const whole = historyFor(procedure, machine, ["measure", "proof"], plan);
+        const rounds = whole.rounds.map((r) => ({ ...r, answers: anyAnswers(r.spec.sites, random) }));
+        for (const history of [
+          { ...whole, rounds: rounds.slice(0, 1) },
+          { ...whole, rounds },
+        ]) {
+          const outcome = procedure.solve(history);
+          // What is no number becomes null on its way to the disk.
+          expect(outcomeSchema.parse(JSON.parse(JSON.stringify(outcome))), `seed ${seed}`).toEqual(outcome);
+          const verdict = procedure.judge(history);
+          if (verdict)
+            expect(verdictSchema.parse(JSON.parse(JSON.stringify(verdict))), `seed ${seed}`).toEqual(verdict);
+          procedure.next(history, outcome);
+          procedure.overlay(history);
+          for (const { id } of history.rounds.at(-1)?.spec.sites ?? []) {
+            procedure.expected(history, id);
+            procedure.detail(history, { site: id, typed: random.even() });
+          }
+        }
+      }
+    },
+  );
 });
 
 describe("the registry", () => {

@@ -53,11 +53,14 @@ export function focusBoth(
     const site = spec.sites.find((s) => s.id === widthSite(number));
     const seen = read.sites.find((s) => s.site === site?.id);
     const truth = site && trueValue(site.measurand, marks, at);
-    return seen?.ok && truth?.ok ? [{ zMm, seen: seen.value, u: seen.u, true: truth.value }] : [];
+    if (seen?.ok && truth?.ok) return [{ zMm, seen: seen.value, u: seen.u, true: truth.value }];
+    return seen && !seen.ok && seen.isBlank ? [{ zMm, seen: 0, u: 0, true: 0 }] : [];
   });
   const focusBy = (which: "seen" | "true") => {
     const fit = fitWidths(
-      cells.map(({ zMm, u, ...of }) => ({ zMm, status: "marked" as const, widthMm: of[which], u })),
+      cells.map(({ zMm, u, ...of }) =>
+        u > 0 ? { zMm, status: "marked" as const, widthMm: of[which], u } : { zMm, status: "unmarked" as const },
+      ),
       1,
     );
     return fit.status === "solved" ? fit.z0.value : null;

@@ -103,10 +103,17 @@ export function minimise(problem: NonlinearProblem): NonlinearFit {
   return result(here, jacobian, box, "too many steps", mostSteps);
 }
 
-/** From each of several starts a few steps, and from the best of what they found to the end. @throws RangeError when there is none */
+/**
+ * From each of several starts a few steps, and from the best of what they found to the end. A start outside the bounds begins on them.
+ *
+ * @throws RangeError when there is none
+ */
 export function minimiseFromSeveral(problem: Omit<NonlinearProblem, "start">, starts: readonly Row[]): NonlinearFit {
+  const { low, high } = problem;
+  const inside = (start: Row) =>
+    start.map((v, j) => Math.min(high ? at(high, j) : Infinity, Math.max(low ? at(low, j) : -Infinity, v)));
   const first = starts
-    .map((start) => minimise({ ...problem, start, mostSteps: FIRST_STEPS }))
+    .map((start) => minimise({ ...problem, start: inside(start), mostSteps: FIRST_STEPS }))
     .sort((a, b) => a.chiSquared - b.chiSquared);
   if (first.length === 0) throw new RangeError("starts: there must be at least one");
   return first

@@ -71,6 +71,30 @@ describe("focus from widths", () => {
     expect(fitWidths(ladder(deep, 1, 42, 50), 1)).toEqual({ status: "cannot tell", reason: "focus beyond the last" });
   });
 
+  it.each([-1.5, -0.5, 0.2])(
+    "gives no number where the focus lies %f mm inside the first cell and widths only grow, scatter or not",
+    (inside) => {
+      const wave = (k: number) => Math.sin(k * 12.9898) * 1.2;
+      for (const lnR of [Math.log(2.5), Math.log(6), Math.log(18)])
+        for (const zR of [0.8, 1.5, 3]) {
+          const spot = { ...SPOT, lnR, zR };
+          const cells = ladder(spot, 1, SPOT.z0 - inside, SPOT.z0 - inside + 8).map((c, i) =>
+            c.status === "marked" ? { ...c, widthMm: c.widthMm + 0.6 * c.u * wave(i + lnR) } : c,
+          );
+          const fit = fitWidths(cells, 1);
+          expect(fit, `R ${Math.exp(lnR)} zR ${zR}`).toMatchObject({ status: "cannot tell" });
+          if (fit.status === "cannot tell") expect(["focus beyond the first", "few cells"]).toContain(fit.reason);
+        }
+    },
+  );
+
+  it("takes a width that was read ten times too large, and does not end", () => {
+    const cells = ladder(SPOT, 1, 44, 58).map((c, i) =>
+      c.status === "marked" && i === 12 ? { ...c, widthMm: 10 * c.widthMm } : c,
+    );
+    expect(["solved", "cannot tell"]).toContain(fitWidths(cells, 1).status);
+  });
+
   it("leaves fewer than six marked cells to first, last and sharpest", () => {
     expect(fitWidths(ladder({ ...SPOT, zR: 0.4 }, 2, 46, 55), 2)).toEqual({
       status: "cannot tell",

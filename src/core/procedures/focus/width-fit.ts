@@ -9,6 +9,7 @@
  * The size of the scatter is judged from the residuals together with what the gauge promises, worth `GAUGE_FREEDOM` readings.
  */
 import { minimiseFromSeveral, type NonlinearFit } from "../../fitting/nonlinear-least-squares";
+import { median } from "../../fitting/robust-line";
 import { type Measured, measured } from "../../metrology/measured";
 import { type DosePower, markWidth, type Spot, signedWidth, widthSlopes } from "./mark-width-law";
 
@@ -45,6 +46,8 @@ const DEPTH = { middle: Math.log(0.25), sd: 1.1 };
  * depth. (from memory, no source)
  */
 const AXES_APART = 0.01;
+/** A focus outside the ladder must fit worse by so much, in units of the scatter squared: three standard deviations. */
+const SURELY_INSIDE = 9;
 /** Known to better than this share, or not reported. */
 const SPOT_KNOWN = 0.25;
 
@@ -87,16 +90,30 @@ export function fitWidths(cells: readonly LadderCell[], p: DosePower): WidthFit 
       columns[k].push(k === LN_LNR ? 1 / STRENGTH.sd : 0, k === LN_ZR ? 1 / DEPTH.sd : 0);
     return columns;
   };
-  const widest = Math.max(...marked.map((c) => c.widthMm));
-  const bounds = {
-    low: [low - range, Math.log(range / 500), Math.log(widest / 50), Math.log(0.02)],
-    high: [high + range, Math.log(range * 20), Math.log(widest * 20), Math.log(6)],
-  };
-  const fit = minimiseFromSeveral(
-    { residuals, jacobian, smallSaving: SMALL_SAVING, ...bounds },
-    startsFor(marked, p, low, range),
-  );
-  return judged(fit, cells, p);
+  // By the middle of the widths: one that was read ten times too large moves no bound.
+  const usual = median(marked.map((c) => c.widthMm));
+  const step = range / (cells.length - 1);
+  const fitWithin = (fromMm: number, toMm: number) =>
+    minimiseFromSeveral(
+      {
+        ...{ residuals, jacobian, smallSaving: SMALL_SAVING },
+        low: [fromMm, Math.log(range / 500), Math.log(usual / 50), Math.log(0.02)],
+        high: [toMm, Math.log(range * 20), Math.log(usual * 20), Math.log(6)],
+      },
+      startsFor(marked, p, low, range),
+    );
+  const fit = fitWithin(low - range, high + range);
+  const found = judged(fit, cells, p);
+  if (found.status !== "solved") return found;
+  // Widths that only grow, or only shrink, fit a focus outside as well: then there is a side to go on at and no number. What lies between
+  // focus and a mark marks too, so beyond an end that left no mark there is no focus.
+  const marksAt = (zMm: number) => cells.some((c) => c.zMm === zMm && c.status === "marked");
+  const most = fit.chiSquared + SURELY_INSIDE * Math.max(1, found.scatter ** 2);
+  if (marksAt(low) && fitWithin(low - range, low + step).chiSquared < most)
+    return { status: "cannot tell", reason: "focus beyond the first" };
+  if (marksAt(high) && fitWithin(high - step, high + range).chiSquared < most)
+    return { status: "cannot tell", reason: "focus beyond the last" };
+  return found;
 }
 
 function spotOf(x: readonly number[]): Spot {

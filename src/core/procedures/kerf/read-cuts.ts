@@ -164,7 +164,7 @@ function termsOf(plan: KerfPlan, read: readonly CutRead[]): Term[] {
     });
     return [
       { ...limit, of: own(gauge, () => 1) },
-      { ...limit, of: own(gauge, (r) => r.mean / longest) },
+      { ...limit, of: own(gauge, (r) => (longest > 0 ? r.mean / longest : 0)) },
       { ...zero("outside"), of: own(gauge, (r) => (isOutside(r) ? 1 : 0)) },
       { ...zero("inside"), of: own(gauge, (r) => (isOutside(r) ? 0 : 1)) },
     ];

@@ -42,11 +42,22 @@ export function readMates(round: RoundRecord<KerfPlan>): MatesRead | null {
   if (judged.length === 0) return null;
   const contradiction = contradictionIn(judged);
   const open = openEnd(judged);
-  const model = modelOf(plan, judged);
-  return {
-    ...{ judged, open, contradiction },
-    snug: open === null && contradiction === null ? snugOf(judged, model) : null,
-  };
+  const snug = open === null && contradiction === null ? snugOf(judged, modelOf(plan, judged)) : null;
+  // Judgements that no order of thresholds allows leave no likelihood at all.
+  if (snug && !Number.isFinite(snug.value))
+    return { ...{ judged, open, snug: null }, contradiction: farthestApart(judged) };
+  return { judged, open, contradiction, snug };
+}
+
+/** The two judgements that lie farthest from going in harder with a larger offset. */
+function farthestApart(judged: readonly JudgedMate[]): MatesRead["contradiction"] {
+  const pairs = judged.flatMap((first) => judged.map((second) => ({ first, second })));
+  const against = ({ first, second }: (typeof pairs)[number]) =>
+    second.x < first.x ? -Infinity : first.rank - second.rank;
+  return pairs.reduce<MatesRead["contradiction"]>(
+    (worst, pair) => (worst === null || against(pair) > against(worst) ? pair : worst),
+    null,
+  );
 }
 
 /** Mates that do not fit in with the others, each once, in their order. */

@@ -23,7 +23,7 @@ export type Lean = {
   misfit: { mm: number; u: number } | null;
 };
 
-/** @returns `null` while too little is read: both diagonals, or two sides and one */
+/** @returns `null` while too little is read (both diagonals, or two sides and one), or where no parallelogram has such sides */
 export function leanOf(round: RoundRecord<SquarenessPlan>, gauges: readonly Gauge[]): Lean | null {
   const { plan } = round;
   const read: Partial<Record<LengthId, SiteRead>> = {};
@@ -31,16 +31,21 @@ export function leanOf(round: RoundRecord<SquarenessPlan>, gauges: readonly Gaug
     read[r.site as LengthId] = betterOf(read[r.site as LengthId], r);
   const length = (id: LengthId) => read[id]?.mean ?? nominalMm(id, plan);
   const [w, h, d1, d2] = [length("width"), length("height"), length("first"), length("second")];
-  const needed: LengthId[] = plan.way === "diagonals" ? ["first", "second"] : ["width", "height", "first"];
-  if (needed.some((id) => !read[id])) return null;
+  if (neededFor(plan).some((id) => !read[id])) return null;
   const area = w * h;
   const value = plan.way === "diagonals" ? (d2 ** 2 - d1 ** 2) / (4 * area) : (w ** 2 + h ** 2 - d1 ** 2) / (2 * area);
+  if (!(area > 0) || !(Math.abs(value) < 1)) return null;
   // How much the lean changes by a mm in each length.
   const by: Partial<Record<LengthId, number>> =
     plan.way === "diagonals"
       ? { first: -d1 / (2 * area), second: d2 / (2 * area), width: -value / w, height: -value / h }
       : { first: -d1 / area, width: 1 / h - value / w, height: 1 / w - value / h };
   return { lean: joined(value, partsOf(by, read)), read, misfit: misfitOf(read) };
+}
+
+/** Lengths without which nothing can be worked out. */
+export function neededFor({ way }: Pick<SquarenessPlan, "way">): LengthId[] {
+  return way === "diagonals" ? ["first", "second"] : ["width", "height", "first"];
 }
 
 /** Of two gauges the one that scatters less. */

@@ -2,14 +2,14 @@
 import { expandedUncertainty } from "../../fitting/student-t";
 import { type Budgeted, joined, times } from "../../metrology/budget";
 import { fixed, plain, shownLength, shownNumber } from "../../metrology/quantity-text";
-import { sitesLeft } from "../answer";
+import { quantitiesAt, sitesLeft } from "../answer";
 import type { History, RoundRecord } from "../contract";
 import { type Adjustment, type Estimate, type Finding, LEAVE_IT, type Outcome, type ResultTable } from "../outcome";
 import { lengthUnitOf } from "../shown-unit";
 import { worthOf } from "../worth";
 import { lengthsOf } from "./coupon";
 import { LENGTHS, type LengthId, nominalMm } from "./layout";
-import { type Lean, leanOf } from "./lean";
+import { type Lean, leanOf, neededFor } from "./lean";
 import type { SquarenessPlan } from "./plan";
 
 /** A beam is shifted by no less by hand, mm. (common practice, no source) */
@@ -24,7 +24,12 @@ export function solveSquareness(history: History<SquarenessPlan>): Outcome {
   if (!round) return { status: "open", missing: "Nothing is read yet.", table: null, findings: [] };
   const found = leanOf(round, history.gauges);
   const table = tableOf(history, round);
-  if (!found) return { status: "open", missing: missingIn(round.plan), table, findings: [] };
+  if (!found) {
+    const isRead = neededFor(round.plan).every((id) => quantitiesAt(round.answers, id).length > 0);
+    return isRead
+      ? { status: "unsolvable", reason: "No rectangle has these lengths. Measure them again.", table, findings: [] }
+      : { status: "open", missing: missingIn(round.plan), table, findings: [] };
+  }
   const contradiction = contradictionIn(found);
   if (contradiction) return { status: "unsolvable", reason: contradiction, table, findings: [] };
   return {

@@ -61,6 +61,23 @@ export function middleOfSharpest(heights: readonly number[], runs: readonly (rea
   );
 }
 
+/**
+ * The end of the ladder at which the sharpest cell lies: there sharper ones may lie beyond it, and its height is not that of the focus.
+ *
+ * @param runs as for {@link middleOfSharpest} @returns `null` where it lies inside
+ */
+export function endOfSharpest(
+  heights: readonly number[],
+  runs: readonly (readonly [number, number])[],
+): "before the first" | "beyond the last" | null {
+  const [low, high] = [heights[0], heights[heights.length - 1]];
+  if (runs.length === 0 || low === undefined || high === undefined) return null;
+  const middle = middleOfSharpest(heights, runs).value;
+  const atEnd = (end: number) => runs.filter(([first, last]) => first === end || last === end).length * 2 > runs.length;
+  if (middle < low + stepOf(heights) / 2 || atEnd(0)) return "before the first";
+  return middle > high - stepOf(heights) / 2 || atEnd(heights.length - 1) ? "beyond the last" : null;
+}
+
 /** Between neighbouring cells, mm. */
 function stepOf(heights: readonly number[]): number {
   const [first = 0, last = 0] = [heights[0], heights[heights.length - 1]];

@@ -88,12 +88,14 @@ function waysOut({ spec }: RoundRecord<LadderPlan>): WayOut[] {
   ];
 }
 
-function whyNot({ range, fit, beam, readings }: Ladder, { answers }: RoundRecord<LadderPlan>): string {
+function whyNot({ range, fit, beam, readings, sharpestAtEnd }: Ladder, { answers }: RoundRecord<LadderPlan>): string {
   const isLost = answers.some((a) => a.site === MARKED_SITE && a.content.status === "cannot read");
   if (isLost && !range && !fit)
     return "It could not be said which cells marked. Where none did, take more power or less speed, or other heights, and burn again.";
+  if (sharpestAtEnd)
+    return `The sharpest cell is the last of the ladder. The focus may lie beyond it. Burn more cells ${endText(sharpestAtEnd, readings)}.`;
   if (range?.status === "too short")
-    return `Cells marked up to the end of the ladder: burn it on ${endText(range.side, readings)} until nothing marks, or choose the sharpest cell.`;
+    return `Cells marked up to the end of the ladder. Burn more cells ${endText(range.side, readings)} until nothing marks, or choose the sharpest cell.`;
   const widths = fit ?? beam;
   if (widths?.status === "cannot tell" && widths.reason === "few cells")
     return beam

@@ -7,7 +7,7 @@ import { GO_BY, ranked, type Way, withSetting } from "../found";
 import { dosePower } from "../mark-width-law";
 import type { Cell, LadderPlan } from "../plan-type";
 import { fitWidths, type WidthFit } from "../width-fit";
-import { type MarkedRange, middleOfMarked, middleOfSharpest } from "./judged-cells";
+import { endOfSharpest, type MarkedRange, middleOfMarked, middleOfSharpest } from "./judged-cells";
 import { type LadderReadings, ladderRounds, readLadder } from "./read-ladder";
 
 export type Ladder = {
@@ -17,6 +17,8 @@ export type Ladder = {
   fit: WidthFit | null;
   /** Of the widths of the beam itself. */
   beam: BeamFit | null;
+  /** Where sharper cells may lie beyond an end. */
+  sharpestAtEnd: "before the first" | "beyond the last" | null;
   ways: Way[];
   chosen: Way | null;
 };
@@ -43,7 +45,8 @@ export function ladderOf(history: History<LadderPlan>, round: RoundRecord<Ladder
       helps: "A ladder with a smaller step, as the proof has.",
       sum: `(${plain(heights[marked.first] as number)} + ${plain(heights[marked.last] as number)}) ÷ 2 = ${plain(range.z0.value, 3)}`,
     });
-  if (looks.length > 0) {
+  const sharpestAtEnd = endOfSharpest(heights, looks);
+  if (looks.length > 0 && !sharpestAtEnd) {
     const sharpest = middleOfSharpest(heights, looks);
     const middles = looks.map(([a, b]) => plain(((heights[a] as number) + (heights[b] as number)) / 2, 2));
     ways.push({
@@ -53,7 +56,7 @@ export function ladderOf(history: History<LadderPlan>, round: RoundRecord<Ladder
       sum: `middle of ${middles.join(", ")}: ${plain(sharpest.value, 3)}`,
     });
   }
-  return { readings, range, fit, beam, ...ranked(ways, history.decisions[GO_BY]) };
+  return { readings, range, fit, beam, sharpestAtEnd, ...ranked(ways, history.decisions[GO_BY]) };
 }
 
 /** Only cells of which it is said whether they marked are evidence of where the range ends. */
@@ -79,9 +82,15 @@ function fitsOf(
 }
 
 /** On which side the ladder ended too early; `null` where it did not, or that cannot be told. */
-export function shortSide({ range, fit, beam }: Ladder): "before the first" | "beyond the last" | "both sides" | null {
+export function shortSide({
+  range,
+  fit,
+  beam,
+  sharpestAtEnd,
+}: Ladder): "before the first" | "beyond the last" | "both sides" | null {
   if (range?.status === "too short") return range.side;
   const widths = fit ?? beam;
+  if (sharpestAtEnd && widths?.status !== "solved" && range?.status !== "solved") return sharpestAtEnd;
   if (widths?.status !== "cannot tell") return null;
   if (widths.reason === "focus beyond the first") return "before the first";
   return widths.reason === "focus beyond the last" ? "beyond the last" : null;

@@ -55,7 +55,7 @@ function found(history: History<RampPlan>, round: RoundRecord<RampPlan>): Found 
   const read = readRamp(history, round);
   const fit = read?.widths.some((w) => w.status === "marked") ? fitWidths(read.widths, dosePower(plan)) : null;
   const ways = read ? waysOf(read, fit, plan) : [];
-  const short = read ? shortEnd(read, plan) : null;
+  const short = read ? (shortEnd(read, plan) ?? sharpestAtEnd(read, plan)) : null;
   return {
     ...ranked(ways, history.decisions[GO_BY]),
     whyNot:
@@ -109,7 +109,7 @@ function waysOf(read: RampReadings, fit: WidthFit | null, plan: RampPlan): Way[]
       found: joined(z0.value, partsOf(z0, "B", "Where the line begins and ends to be seen", plan, commonU)),
     });
   }
-  if (looks.length > 0) {
+  if (looks.length > 0 && !sharpestAtEnd(read, plan)) {
     const z0 = sharpestOf(looks, marked && Math.abs(marked.last - marked.first), placeU);
     ways.push({
       ...{ id: "sharpest", label: "By the sharpest" },
@@ -161,6 +161,19 @@ function shortEnd({ first, last, low, high }: RampReadings, plan: RampPlan): str
   if (!isLow && !isHigh) return null;
   const where = isLow && isHigh ? "both ends" : isLow === apartSense(plan) > 0 ? "the high end" : "the low end";
   return `The line is seen up to ${where} of the plate: take less power, more rise, or another height over the low end.`;
+}
+
+/** So near to an end of the line, as a share of its height, the sharpest place may lie beyond it. */
+const AT_END_SHARE = 0.08;
+
+/** At an end of the line a sharper place may lie beyond it; `null` where the sharpest lies inside. */
+function sharpestAtEnd({ looks, low, high }: RampReadings, plan: RampPlan): string | null {
+  if (looks.length === 0) return null;
+  const inset = AT_END_SHARE * (high - low);
+  const isLow = mean(looks) < low + inset;
+  if (!isLow && mean(looks) <= high - inset) return null;
+  const where = isLow === apartSense(plan) > 0 ? "high" : "low";
+  return `The line is sharpest at the ${where} end of the plate. The focus may lie beyond it. Take another height over the low end.`;
 }
 
 function tooShort(text: string): Finding {
