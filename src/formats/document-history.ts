@@ -1,6 +1,6 @@
 /** A trial document as its procedure reads it: plans parsed, coupons laid out, readings taken with the zero of their sitting. */
 import type { RoundSpec } from "../core/coupon/round-spec";
-import { parseReading } from "../core/metrology/reading-text";
+import { parseReading, parseSignedReading } from "../core/metrology/reading-text";
 import type { Sitting } from "../core/metrology/sitting";
 import { UNITS } from "../core/metrology/units";
 import { type Answer, PLAIN_SHARES } from "../core/procedures/answer";
@@ -146,9 +146,9 @@ function sittingOf(document: TrialDocument, sitting: DocumentRound["sittings"][n
 }
 
 function signedLength(text: string, path: string): number {
-  const read = parseReading(text.replace(/^\s*[-−]/, ""), "length", "mm");
+  const read = parseSignedReading(text, "length", "mm");
   if (!read.ok) throw new Fault(path, read.message);
-  return /^\s*[-−]/.test(text) ? -read.value : read.value;
+  return read.value;
 }
 
 function toleranceOf(document: TrialDocument, procedure: AnyProcedure): number {

@@ -4,6 +4,7 @@ import path from "node:path";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { check } from "../cli/check";
+import { givenSettingValueSchema } from "../core/procedures/setting";
 import { parseCsv } from "./csv";
 import { documentText } from "./json-document";
 import { ledgerCsv } from "./ledger-csv";
@@ -16,7 +17,9 @@ const value = fc.oneof(
   fc.record({ shape: fc.constant("scalar" as const), value: number }),
   fc.record({
     shape: fc.constant("table" as const),
-    rows: fc.array(fc.record({ at: number, value: number }), { maxLength: 4 }),
+    rows: fc
+      .uniqueArray(fc.record({ at: number, value: number }), { maxLength: 4, selector: (row) => row.at })
+      .map((rows) => rows.sort((a, b) => a.at - b.at)),
   }),
   fc.record({
     shape: fc.constant("map" as const),
@@ -68,6 +71,20 @@ describe("a ledger document", () => {
       }),
       { seed: 9, numRuns: 100 },
     );
+  });
+
+  it("refuses a table whose rows are out of order or twice there, at the row", () => {
+    const faultOf = (ats: number[]) => {
+      const rows = ats.map((at) => ({ at, value: 0.1 }));
+      const read = givenSettingValueSchema.safeParse({ shape: "table", rows });
+      return read.success ? null : { path: read.error.issues[0]?.path, message: read.error.issues[0]?.message };
+    };
+    expect(faultOf([100, 200, 300])).toBeNull();
+    expect(faultOf([100, 300, 200])).toEqual({
+      path: ["rows", 2, "at"],
+      message: "200 comes after 300. Sort the rows by their place.",
+    });
+    expect(faultOf([100, 200, 200])?.message).toMatch(/200 is there twice/);
   });
 
   it.each([

@@ -2,7 +2,7 @@
 import { z } from "zod";
 import { unitIdSchema } from "../core/metrology/units";
 import { machineKindSchema } from "../core/procedures/machine-spec";
-import { settingValueSchema } from "../core/procedures/setting";
+import { givenSettingValueSchema } from "../core/procedures/setting";
 import { type ReadDocument, readDocument } from "./json-document";
 
 const FORMAT = "ustrina ledger";
@@ -19,7 +19,7 @@ export const ledgerEntryDocumentSchema = z.strictObject({
   holder: z.string().min(1).max(LIMIT),
   role: z.enum(["controller", "copy", "ustrina"]),
   /** Internal units; null = not known. */
-  value: settingValueSchema.nullable(),
+  value: givenSettingValueSchema.nullable(),
   /** In which its controller shows it. */
   unit: unitIdSchema,
   /** Standard uncertainty, internal unit; null where none is known. */

@@ -8,7 +8,7 @@ import { gaugeSchema } from "../core/metrology/gauge";
 import { purposeSchema } from "../core/procedures/contract";
 import { draftSchema } from "../core/procedures/draft";
 import { machineSpecSchema } from "../core/procedures/machine-spec";
-import { settingValueSchema } from "../core/procedures/setting";
+import { givenSettingValueSchema } from "../core/procedures/setting";
 import { stockAtHandSchema } from "../core/procedures/stock-at-hand";
 import { verdictSchema } from "../core/procedures/verdict";
 import { type ReadDocument, readDocument } from "./json-document";
@@ -60,7 +60,7 @@ const roundSchema = z.strictObject({
   /** What was burned and asked, frozen; worked out from the plan where it is left out. */
   spec: roundSpecSchema.nullable().default(null),
   /** What the controller held during the burn, by setting; null = not known. */
-  inForce: z.record(z.string(), settingValueSchema.nullable()).default({}),
+  inForce: z.record(z.string(), givenSettingValueSchema.nullable()).default({}),
   readBack: time.nullable().default(null),
   sittings: z.array(sittingSchema).default([]),
   readings: z.array(readingSchema).default([]),

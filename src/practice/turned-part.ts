@@ -79,7 +79,7 @@ export function turnedSeen(
     case "line on part":
       return always(lineLength(measurand.nominalMm, seed));
     case "readout on line":
-      return always(readoutOn(measurand, turning(turned, on, "traced"), truth.turns, seed));
+      return always(readoutOn(measurand, turning(turned, on, "traced"), truth.turns, seed, part.markedMm));
     default:
       return null;
   }
@@ -98,7 +98,7 @@ function widthSeen(mark: Mark | undefined): Seen {
 type Around = Extract<Measurand, { kind: "around" }>;
 
 function aroundSeen(
-  { from, to, as }: Around,
+  { from, to, as, tapeMm = 0 }: Around,
   marks: readonly Mark[],
   placement: Placement,
   axis: Axis,
@@ -113,8 +113,11 @@ function aroundSeen(
   const around = Math.PI * part.markedMm;
   const beyond = Math.max(0, Math.round(went / around) - 1);
   switch (as) {
-    case "onward":
-      return always(went - around * Math.floor(Math.max(0, went) / around));
+    case "onward": {
+      const angle = (2 * (went - around * Math.floor(Math.max(0, went) / around))) / part.markedMm;
+      // Peeled off and laid flat a tape is as long as its middle was around the part.
+      return always((angle * (part.markedMm + tapeMm)) / 2);
+    }
     case "beside":
       return always(went);
     case "turns too many":
@@ -150,10 +153,11 @@ const [NEAR_MM, MOST_STEPS, TRIED, CAREFUL, LEAST] = [1e-4, 80, 0.05, 0.9, 1e-3]
 
 /** The person turns until the dot stands on the end: a hair at a time. */
 function readoutOn(
-  { end, nominalMm }: Extract<Measurand, { kind: "readout on line" }>,
+  { end, nominalMm, tapeMm = 0 }: Extract<Measurand, { kind: "readout on line" }>,
   drive: TurningPart,
   turns: 1 | -1,
   seed: number,
+  diameterMm: number,
 ): number {
   let readout = BEGAN_AT_MM;
   const until = (surfaceMm: number) => {
@@ -174,7 +178,9 @@ function readoutOn(
   until(0);
   const first = readout;
   if (end === "first") return first;
-  until(lineLength(nominalMm, seed));
+  // Stuck on, its middle lies around more than the surface does.
+  const angle = lineLength(nominalMm, seed) / ((diameterMm + tapeMm) / 2);
+  until((angle * diameterMm) / 2);
   if (end === "second") return readout;
   until(-BEYOND_MM);
   until(0);

@@ -167,6 +167,8 @@ export const measurandSchema = z.discriminatedUnion("kind", [
     from: featureSchema,
     to: featureSchema,
     as: z.enum(["onward", "gap", "beside", "turns too many", "turns beyond one"]),
+    /** Thickness of the tape that the lines are on, and that is laid flat to be measured, mm; left out where they are on the part itself. */
+    tapeMm: z.number().positive().optional(),
   }),
   /** Of a part that turns: across or around it, where it is marked or where it lies on the rollers. */
   z.object({
@@ -177,12 +179,18 @@ export const measurandSchema = z.discriminatedUnion("kind", [
   /** Whether words on a part that turns stand as they are drawn, or mirrored. */
   z.object({ kind: z.literal("mirrored") }),
   /** Length of a line that lies along the way on which a part turns, as it was stuck or drawn on it. */
-  z.object({ kind: z.literal("line on part"), nominalMm: z.number().positive() }),
+  z.object({
+    kind: z.literal("line on part"),
+    nominalMm: z.number().positive(),
+    /** Of the tape on which it was drawn flat before it was stuck, mm. */
+    tapeMm: z.number().positive().optional(),
+  }),
   /** What the machine shows where the aiming dot stands on an end of such a line: at its first end, its second, and at its first again. */
   z.object({
     kind: z.literal("readout on line"),
     end: z.enum(["first", "second", "first again"]),
     nominalMm: z.number().positive(),
+    tapeMm: z.number().positive().optional(),
   }),
   /** Which way the upper side went while the readout counted up. */
   z.object({ kind: z.literal("way turned") }),

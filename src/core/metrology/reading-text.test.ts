@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { measured } from "./measured";
 import { inUnit, withUncertainty } from "./quantity-text";
-import { parseReading } from "./reading-text";
+import { parseReading, parseSignedReading } from "./reading-text";
 import { LENGTH_UNITS } from "./units";
 
 const mm = (text: string) => {
@@ -146,3 +146,32 @@ function secondReader(text: string): number {
   const covering = terms.at(-1)?.unit ?? "";
   return terms.reduce((sum, t) => sum + t.amount * (factors[t.unit || covering] ?? Number.NaN), 0);
 }
+
+describe("a number that may lie below 0", () => {
+  const value = (text: string) => {
+    const read = parseSignedReading(text, "length", "mm");
+    return read.ok ? read.value : read.message;
+  };
+
+  it("has its minus on the first term alone", () => {
+    expect(value("-8+3")).toBe(-5);
+    expect(value("−1.5 in")).toBeCloseTo(-38.1, 9);
+    expect(value("-3 1/8 in")).toBeCloseTo(-79.375, 9);
+    expect(value("4.2")).toBe(4.2);
+  });
+
+  it("is never minus nothing, which no file keeps", () => {
+    expect(Object.is(value("-0"), 0)).toBe(true);
+  });
+
+  it("is refused where the fault is", () => {
+    expect(parseSignedReading("-2x", "length", "mm")).toMatchObject({ ok: false, at: 2 });
+  });
+});
+
+describe("a reading of the clipboard", () => {
+  it("is refused by its length, whatever it holds", () => {
+    const sums = `1${"+1".repeat(1_000_000)}`;
+    expect(parseReading(sums, "length")).toMatchObject({ ok: false, message: /Type at most 200/ });
+  });
+});

@@ -63,6 +63,8 @@ export function parseReading(
   dimension: Dimension,
   unit: UnitId = DEFAULT_UNIT[dimension],
 ): ParsedReading {
+  if (text.length > LONGEST)
+    return { ok: false, at: LONGEST, message: `This has ${text.length} characters. Type at most ${LONGEST}.` };
   try {
     const terms = new Scanner(text, dimension).terms();
     const covering = coveringUnit(terms, unit);
@@ -74,6 +76,20 @@ export function parseReading(
     throw fault;
   }
 }
+
+/** The same where a number may lie below 0: a minus before the first term belongs to that term. Never minus nothing. */
+export function parseSignedReading(text: string, dimension: Dimension, unit?: UnitId): ParsedReading {
+  const minus = MINUS.exec(text);
+  if (!minus) return parseReading(text, dimension, unit);
+  const read = parseReading(`${NOTHING_LESS}${text.slice(minus[0].length)}`, dimension, unit);
+  if (!read.ok) return { ...read, at: Math.max(0, read.at + minus[0].length - NOTHING_LESS.length) };
+  return { ...read, value: read.value === 0 ? 0 : read.value, shares: read.shares.slice(1) };
+}
+
+const MINUS = /^\s*[-−]/;
+const NOTHING_LESS = "0 - ";
+/** Longer is no reading: a slip of the clipboard. */
+const LONGEST = 200;
 
 function coveringUnit(terms: readonly Term[], unit: UnitId): UnitId {
   const last = terms[terms.length - 1];

@@ -51,9 +51,18 @@ describe("what is put in at a site", () => {
       value: { kind: "quantity", value: 0.72 },
       shares: { common: 0.5, scatter: 0.5 },
     });
-    expect(read("0.01")).toMatchObject({
+  });
+
+  it("may lie a little below 0 once the zero of the jaws is taken off, and 0 is nothing to measure", () => {
+    const at = (site: Site, text: string, outside = 0.03) =>
+      readAnswerInput(site, { kind: "quantity", text, words: "negative", unit: "mm" }, sitting(outside));
+    expect(at(siteFor("quantity"), "0.02")).toMatchObject({ ok: true, value: { value: expect.closeTo(-0.01, 9) } });
+    expect(at(siteFor("quantity"), "0")).toMatchObject({ ok: true, value: { value: 0 } });
+    // Words keep their side: the reading is smaller than the gauge shows.
+    expect(at(signedSite, "0.02")).toMatchObject({ ok: true, value: { value: -0.005 } });
+    expect(at(siteFor("quantity"), "0.05", 0.3)).toMatchObject({
       ok: false,
-      issue: { field: "text", message: expect.stringMatching(/closed jaws/) },
+      issue: { message: expect.stringMatching(/less than the closed jaws read/) },
     });
   });
 

@@ -1,9 +1,9 @@
 /** What a person puts in at a site, for every kind of ask, turned into an answer or a message at its field. */
 import { z } from "zod";
 import type { Ask, Site } from "../coupon/site";
-import type { Jaws } from "../metrology/gauge";
+import { type Jaws, readingUncertaintyMm } from "../metrology/gauge";
 import { inUnit } from "../metrology/quantity-text";
-import { parseReading } from "../metrology/reading-text";
+import { parseReading, parseSignedReading } from "../metrology/reading-text";
 import { type Sitting, sharesOf, zeroOf } from "../metrology/sitting";
 import type { Dimension, UnitId } from "../metrology/units";
 import { unitIdSchema } from "../metrology/units";
@@ -99,12 +99,15 @@ function quantity(
     ? length(input.text, "text", ask.dimension, input.unit)
     : size(input.text, "text", ask.dimension, input.unit, ask.jaws, sitting);
   if (!read.ok) return read;
-  if (ask.signedBy && read.value > 0 && input.words === null)
+  if (ask.signedBy && read.value !== 0 && input.words === null)
     return refused("words", "Say in words which it is: the sign comes from that.");
   const sign = ask.signedBy && input.words === "negative" ? -1 : 1;
+  // Words say which way it is: a size within its scatter of nothing does not turn them round.
+  const least = ask.signedBy ? sitting.gauge.resolutionMm / 2 : -Infinity;
+  const value = read.value < 0 ? Math.max(read.value, least) : read.value;
   return {
     ok: true,
-    value: { kind: "quantity", value: read.value === 0 ? 0 : sign * read.value },
+    value: { kind: "quantity", value: value === 0 ? 0 : sign * value },
     shares: read.shares,
   };
 }
@@ -127,7 +130,13 @@ function cells(ask: Extract<Ask, { kind: "cells" }>, chosen: string[]): ReadInpu
 
 type Length = { ok: true; value: number; shares: Answer["shares"] } | { ok: false; issue: InputIssue };
 
-/** A measured size: never negative, with the zero of the jaws taken off each measured term. */
+/** So many standard uncertainties of a reading a small size may lie below the zero of the jaws. */
+const BELOW_ZERO = 3;
+
+/**
+ * A measured size, with the zero of the jaws taken off each measured term. A small one may come out a little below 0 by its own scatter; a
+ * typed 0 says that there is nothing to measure.
+ */
 function size(text: string, field: string, dimension: Dimension, unit: UnitId, jaws: Jaws, sitting: Sitting): Length {
   const read = parseReading(text, dimension, unit);
   if (!read.ok) return { ok: false, issue: { field, message: read.message, at: read.at } };
@@ -137,21 +146,21 @@ function size(text: string, field: string, dimension: Dimension, unit: UnitId, j
   const zeroMm = zeroOf(sitting, jaws);
   if (zeroMm === null)
     return refused(field, `This is measured with the ${jaws} jaws: close them and type first what they read.`);
+  if (read.value === 0) return { ok: true, value: 0, shares };
   const value = read.value - zeroMm * shares.common;
-  if (value < 0)
+  if (value < -BELOW_ZERO * readingUncertaintyMm(sitting.gauge) * shares.scatter)
     return refused(
       field,
-      `This is less than what the closed jaws read (${inUnit(zeroMm, sitting.gauge.unit, 4)}). Read again, or check the zero.`,
+      `${inUnit(read.value, sitting.gauge.unit, 4)} is less than the closed jaws read (${inUnit(zeroMm, sitting.gauge.unit, 4)}). Read it again, or check the zero.`,
     );
   return { ok: true, value, shares };
 }
 
 /** Components and numbers of a readout may be negative: they have no words of their own for that. */
 function length(text: string, field: string, dimension: Dimension, unit: UnitId): Length {
-  const negative = /^\s*[-−]/.test(text);
-  const read = parseReading(text.replace(/^\s*[-−]/, ""), dimension, unit);
+  const read = parseSignedReading(text, dimension, unit);
   if (!read.ok) return { ok: false, issue: { field, message: read.message, at: read.at } };
-  return { ok: true, value: negative ? -read.value : read.value, shares: PLAIN_SHARES };
+  return { ok: true, value: read.value, shares: PLAIN_SHARES };
 }
 
 function joined(parts: Length[], build: (values: number[]) => AnswerValue): ReadInput {

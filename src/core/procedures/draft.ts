@@ -1,7 +1,7 @@
 /** A plan as typed: texts by field, so that nothing entered is lost, and the numbers behind them. */
 import { z } from "zod";
 import { inUnit, plain } from "../metrology/quantity-text";
-import { parseReading } from "../metrology/reading-text";
+import { parseReading, parseSignedReading } from "../metrology/reading-text";
 import type { Dimension, UnitId } from "../metrology/units";
 import type { FieldSpec, PlanForm } from "./contract";
 
@@ -92,9 +92,8 @@ function readField(field: FieldSpec, text: string): Value {
       return read.ok ? { ok: true, value: read.value } : read;
     }
     case "quantity": {
-      const minus = field.signed ? /^\s*[-−]/.exec(text) : null;
-      const read = parseReading(minus ? text.slice(minus[0].length) : text, field.dimension, field.unit);
-      return read.ok ? { ok: true, value: minus ? -read.value : read.value } : read;
+      const read = (field.signed ? parseSignedReading : parseReading)(text, field.dimension, field.unit);
+      return read.ok ? { ok: true, value: read.value } : read;
     }
     case "quantities":
       return readQuantities(text, field.dimension, field.unit);

@@ -19,6 +19,10 @@ const INCH: HeldSetting = {
   sense: 1,
 };
 
+it("rounds a small negative number to nothing without a sign", () => {
+  expect(Object.is(roundedToStep(-0.0001, 0.001), 0)).toBe(true);
+});
+
 describe("a value as the controller takes it", () => {
   it("has the digits of its step in its unit", () => {
     expect([1, 0.1, 0.001, 0.05, 0.25, 2].map(decimalsOfStep)).toEqual([0, 1, 3, 2, 1, 0]);

@@ -25,7 +25,9 @@ export function entryShape(held: Pick<HeldSetting, "unit" | "step"> | undefined,
 
 /** The nearest value that the controller takes, internal unit. */
 export function roundedToStep(exact: number, step: number): number {
-  return Number((Math.round(exact / step) * step).toFixed(WHOLE_DECIMALS));
+  const rounded = Number((Math.round(exact / step) * step).toFixed(WHOLE_DECIMALS));
+  // Minus nothing is nothing: no file keeps its sign.
+  return rounded === 0 ? 0 : rounded;
 }
 
 /** As it is typed into the controller: `0.148`, without its unit. */

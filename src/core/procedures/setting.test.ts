@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { type SettingTable, tableValueAt, withRows } from "./setting";
+import { type SettingTable, tableValueAt, usualStepIn, withRows } from "./setting";
 
 const table: SettingTable = {
   shape: "table",
@@ -38,5 +38,15 @@ describe("a table in force", () => {
       { at: 200, value: 0.1 },
       { at: 300, value: 0.2 },
     ]);
+  });
+});
+
+describe("the usual step of a controller", () => {
+  it("is that of the kind of unit, not a thousandth of what the core works in", () => {
+    expect(usualStepIn({}, "us")).toBeCloseTo(1e-6, 15);
+    expect(usualStepIn({}, "ms")).toBeCloseTo(1e-6, 15);
+    expect(usualStepIn({}, "in")).toBe(0.001);
+    expect(usualStepIn({}, "percent")).toBeCloseTo(1e-5, 12);
+    expect(usualStepIn({ usualStep: { time: 1e-7 } }, "us")).toBe(1e-7);
   });
 });

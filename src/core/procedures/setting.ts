@@ -1,6 +1,6 @@
 /** Settings that a procedure corrects, and their values. */
 import { z } from "zod";
-import { type Dimension, UNITS, type UnitId } from "../metrology/units";
+import { type Dimension, toInternal, UNITS, type UnitId } from "../metrology/units";
 
 export const settingValueSchema = z.discriminatedUnion("shape", [
   z.object({ shape: z.literal("scalar"), value: z.number() }),
@@ -15,6 +15,20 @@ export const settingValueSchema = z.discriminatedUnion("shape", [
   }),
 ]);
 export type SettingValue = z.infer<typeof settingValueSchema>;
+
+/** As it comes from a file that a person may have edited: rows of a table in order, each place once. */
+export const givenSettingValueSchema = settingValueSchema.superRefine((value, context) => {
+  if (value.shape !== "table") return;
+  value.rows.forEach((row, i) => {
+    const before = value.rows[i - 1];
+    if (!before || row.at > before.at) return;
+    const message =
+      row.at === before.at
+        ? `${row.at} is there twice. Enter each place once.`
+        : `${row.at} comes after ${before.at}. Sort the rows by their place.`;
+    context.addIssue({ code: "custom", path: ["rows", i, "at"], message });
+  });
+});
 export type SettingTable = Extract<SettingValue, { shape: "table" }>;
 
 export type SettingSpec = {
@@ -50,12 +64,15 @@ export function unitsOf({ unit, dimensions }: Pick<SettingSpec, "unit" | "dimens
   return [unit, ...all.filter((id) => id !== unit)];
 }
 
-/** A thousandth of the unit that a setting is kept in is common practice, no source. */
-const USUAL_STEP = 0.001;
+/** Lengths by a thousandth of a millimetre, times by a microsecond, internal units. (common practice, no source) */
+const USUAL_STEPS: Partial<Record<Dimension, number>> = { length: 0.001, time: 1e-6 };
+/** Of everything else a thousandth of the unit in which it is shown. (common practice, no source) */
+const USUAL_SHARE = 0.001;
 
 /** The smallest step that controllers take as a rule in this kind of unit, internal unit. */
 export function usualStepIn({ usualStep }: Pick<SettingSpec, "usualStep">, unit: UnitId): number {
-  return usualStep?.[UNITS[unit].dimension] ?? USUAL_STEP;
+  const { dimension } = UNITS[unit];
+  return usualStep?.[dimension] ?? USUAL_STEPS[dimension] ?? toInternal(USUAL_SHARE, unit);
 }
 
 /** What a larger value does where the unit alone says it; `null` where controllers differ. */

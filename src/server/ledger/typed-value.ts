@@ -1,6 +1,6 @@
 /** Numbers as typed, read as a value of a setting. */
 import { plain } from "../../core/metrology/quantity-text";
-import { parseReading } from "../../core/metrology/reading-text";
+import { parseReading, parseSignedReading } from "../../core/metrology/reading-text";
 import { UNITS, type UnitId } from "../../core/metrology/units";
 import type { SettingSpec, SettingValue } from "../../core/procedures/setting";
 import { Refusal } from "../refusal";
@@ -27,8 +27,9 @@ export function typedValue(setting: SettingSpec, unit: UnitId, rows: readonly Ty
     const at = typeof row.at === "number" ? row.at : place(row.at, setting, i);
     return [{ at, value: signedReading(row.text, unit, typeof row.at === "number" ? `row ${at}` : `row ${i}`) }];
   });
-  const twice = read.find((r, i) => read.findIndex((other) => other.at === r.at) !== i);
-  if (twice) throw new Refusal("value", `${plain(twice.at)} is there twice: each row needs a place of its own.`);
+  const twice = read.findIndex((r, i) => read.findIndex((other) => other.at === r.at) !== i);
+  if (twice >= 0)
+    throw new Refusal(`row ${twice} at`, `${plain(read[twice]?.at ?? 0)} is there twice. Enter each place once.`);
   return { shape: "table", rows: read.sort((a, b) => a.at - b.at) };
 }
 
@@ -42,9 +43,8 @@ function place(text: string, setting: SettingSpec, i: number): number {
 
 /** A leading minus is allowed: settings may be negative. */
 function signedReading(text: string, unit: UnitId, field: string): number {
-  const minus = /^\s*[-−]/;
-  const read = parseReading(text.replace(minus, ""), UNITS[unit].dimension, unit);
+  const read = parseSignedReading(text, UNITS[unit].dimension, unit);
   if (!read.ok) throw new Refusal(field, read.message);
-  if (read.value > LARGEST) throw new Refusal(field, "No controller holds a number this large.");
-  return minus.test(text) ? -read.value : read.value;
+  if (Math.abs(read.value) > LARGEST) throw new Refusal(field, "No controller stores a number this large.");
+  return read.value;
 }

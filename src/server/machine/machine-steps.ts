@@ -1,6 +1,6 @@
 /** Adding a machine to the bench, and changing what is known of one from now on. Texts as typed. */
 import { z } from "zod";
-import { parseReading } from "../../core/metrology/reading-text";
+import { parseReading, parseSignedReading } from "../../core/metrology/reading-text";
 import { type Dimension, UNITS, type UnitId, unitIdSchema } from "../../core/metrology/units";
 import { burnFileOf } from "../../core/procedures/burn-file";
 import { readQuantities } from "../../core/procedures/draft";
@@ -204,9 +204,9 @@ function rangeFrom(
   if (low.trim() === "" && high.trim() === "") return null;
   const end = (name: "low" | "high", text: string) => {
     if (text.trim() === "") throw new Refusal(fieldOf(name), "Give both ends of the range, or neither.");
-    const read = parseReading(text.replace(/^\s*[-−]/, ""), UNITS[unit].dimension, unit);
+    const read = parseSignedReading(text, UNITS[unit].dimension, unit);
     if (!read.ok) throw new Refusal(fieldOf(name), read.message);
-    return /^\s*[-−]/.test(text) ? -read.value : read.value;
+    return read.value;
   };
   const range = { low: end("low", low), high: end("high", high) };
   if (!(range.low < range.high))

@@ -199,7 +199,7 @@ describe("what is written down by hand", () => {
         ["100", "0.1"],
         ["100 mm/s", "0.2"],
       ]),
-    ).toBe("value");
+    ).toBe("row 1 at");
     expect(fault([["100", "99999999"]])).toBe("row 0");
     expect(refusal(() => writeDown(db, byHand("alder", null), NOW)).field).toBe("value");
     expect(refusal(() => writeDown(db, byHand("alder", [], { setting: "magic" }), NOW)).field).toBe("setting");

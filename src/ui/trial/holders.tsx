@@ -1,7 +1,7 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { useState, useTransition } from "react";
-import { parseReading } from "../../core/metrology/reading-text";
+import { parseSignedReading } from "../../core/metrology/reading-text";
 import { UNITS } from "../../core/metrology/units";
 import { type EnteredRow, entrySlip } from "../../core/procedures/entry-slip";
 import { entryText, valueText } from "../../core/procedures/entry-text";
@@ -223,10 +223,8 @@ function RecordForm({
 function slipIn(rows: readonly { key: string; text: string }[], correction: Correction): string | null {
   const entered = rows.flatMap((row): EnteredRow[] => {
     const of = correction.rows.find((r) => r.key === row.key);
-    const read = parseReading(row.text.replace(/^\s*[-−]/, ""), UNITS[correction.unit].dimension, correction.unit);
-    if (!of || !read.ok) return [];
-    const sign = /^\s*[-−]/.test(row.text) ? -1 : 1;
-    return [{ label: of.label, old: of.old, workedOut: of.enter, entered: sign * read.value }];
+    const read = parseSignedReading(row.text, UNITS[correction.unit].dimension, correction.unit);
+    return of && read.ok ? [{ label: of.label, old: of.old, workedOut: of.enter, entered: read.value }] : [];
   });
   return entrySlip(entered);
 }

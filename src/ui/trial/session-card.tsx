@@ -3,7 +3,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { type Ask, isMeasured, isShownAtMachine, type Site } from "../../core/coupon/site";
 import { type Gauge, hasJaws, type Jaws } from "../../core/metrology/gauge";
-import { parseReading } from "../../core/metrology/reading-text";
+import { parseSignedReading } from "../../core/metrology/reading-text";
 import type { Zero } from "../../core/metrology/sitting";
 import { UNITS } from "../../core/metrology/units";
 import { openSession } from "../../server/actions/trial-actions";
@@ -145,10 +145,9 @@ function readZeros(gauge: Gauge, zeros: Record<Jaws, string>): Zero | { field: s
     const text = zeros[jaws].trim();
     if (text === "" && jaws === "inside") continue;
     if (text === "") return { field: jaws, message: "Look at the closed jaws first: type 0 where they read nothing." };
-    const negative = /^[-−]/.test(text);
-    const read = parseReading(text.replace(/^[-−]/, ""), "length", gauge.unit);
+    const read = parseSignedReading(text, "length", gauge.unit);
     if (!read.ok) return { field: jaws, message: read.message };
-    zero[jaws] = negative ? -read.value : read.value;
+    zero[jaws] = read.value;
   }
   return zero;
 }

@@ -35,6 +35,15 @@ describe("the new number of an axis", () => {
     expect(outcome.estimates[0]?.budget.map((b) => b.id)).toContain("readout");
   });
 
+  it("is asked about where a readout 10 mm wrong makes it 3 % off, which no machine is", () => {
+    const read = ({ site }: { site: string }) =>
+      ({ "x from": [6.6], "x to": [306.6], "x distance": [310] })[site] ?? null;
+    const outcome = solvedWith([roundWith({ plan: { ...X_ALONE, spanXMm: 300 }, read })]);
+    const asked = outcome.findings.find((f) => f.id === "beyond scale x");
+    expect(asked?.headline).toMatch(/3\.333 % is unlikely/);
+    expect(solvedWith([BY_READOUT]).findings.map((f) => f.id)).not.toContain("beyond scale x");
+  });
+
   it("divides pulses per mm, and the size of a field where a larger one makes marks longer", () => {
     const read = BY_READOUT.answers;
     const per = machineWith({ unit: "perMm", step: 0.001, sense: -1 });

@@ -4,6 +4,7 @@ import type { Measured } from "../../metrology/measured";
 import { plain, withUncertainty } from "../../metrology/quantity-text";
 import { sitesLeft } from "../answer";
 import { AXES, type Axis } from "../axes";
+import { beyondMachines, type MachineLimit } from "../beyond-machines";
 import type { History, RoundRecord } from "../contract";
 import type { Estimate, Outcome } from "../outcome";
 import { lengthUnitOf } from "../shown-unit";
@@ -28,15 +29,31 @@ export function solveAxisScale(history: History<AxisScalePlan>): Outcome {
   const wrong =
     axes.map(outOfOrder).find((text) => text !== null) ?? axes.map(notGrowing).find((text) => text !== null);
   if (wrong) return { status: "unsolvable", reason: wrong, table, findings };
+  const estimates = axes.flatMap((read) => estimatesOf(round, read));
+  // A factor that has a name is asked about by it.
+  const named = findings.some((f) => f.id.startsWith("slip") || f.id === "swapped");
   return {
     ...{ status: "solved", complete: sitesLeft(round.spec.sites, round.answers).length === 0 },
-    estimates: axes.flatMap((read) => estimatesOf(round, read)),
+    estimates,
     corrections: axes.flatMap((read) => scaleCorrection(history, round, read) ?? []),
-    ...{ findings, table, figures: figuresOf(round, axes, lengthUnitOf(history)) },
+    findings: [...(named ? [] : beyondMachines(estimates, LIMITS)), ...findings],
+    ...{ table, figures: figuresOf(round, axes, lengthUnitOf(history)) },
     ...{ adjustments: [], learned: {}, wishes: [], artefacts: [] },
     predicted: predictedFor(round.plan),
   };
 }
+
+const LIMITS: readonly MachineLimit[] = [
+  {
+    ...{ estimate: "scale", low: -0.015, high: 0.015 },
+    check: "Check the readings, the readout or drawing they are compared with, and the value that was read back.",
+  },
+  { ...{ estimate: "kerf", low: 0.01, high: 0.8 }, check: "Check that part and hole are not mixed up." },
+  {
+    ...{ estimate: "play", low: -1, high: 1 },
+    check: "Check that ticks approached from each side were not mixed up.",
+  },
+];
 
 export function axesRead(history: History<AxisScalePlan>, round: RoundRecord<AxisScalePlan>): AxisRead[] {
   return AXES.filter((axis) => axesOf(round.plan).includes(axis)).flatMap(

@@ -6,6 +6,7 @@ import { type BudgetPart, joined } from "../../metrology/budget";
 import type { Measured } from "../../metrology/measured";
 import { plain, shownNumber } from "../../metrology/quantity-text";
 import { sitesLeft } from "../answer";
+import { beyondMachines, type MachineLimit } from "../beyond-machines";
 import type { History, RoundRecord } from "../contract";
 import type { MachineSpec } from "../machine-spec";
 import { type Adjustment, type Estimate, type Finding, LEAVE_IT, type Outcome, type ResultTable } from "../outcome";
@@ -31,18 +32,23 @@ export function solveBedTilt(history: History<BedTiltPlan>): Outcome {
   const { plane } = read;
   if (plane.status !== "solved")
     return { status: "unsolvable", reason: whyNot(plane.status, round, history.machine), table, findings: [] };
+  const estimates = estimatesOf(read, history.machine);
   return {
     status: "solved",
     complete: sitesLeft(round.spec.sites, round.answers).length === 0,
-    estimates: estimatesOf(read, history.machine),
+    estimates,
     corrections: [],
     adjustments: adjustmentsOf(read, round.plan),
-    findings: findingsOf(read, round.plan, history.machine),
+    findings: [...beyondMachines(estimates, LIMITS), ...findingsOf(read, round.plan, history.machine)],
     table,
     ...{ figures: [], learned: {}, wishes: [], artefacts: [] },
     predicted: "Read again after that: every place should be in focus at the same number.",
   };
 }
+
+const LIMITS: readonly MachineLimit[] = [
+  { ...{ estimate: "lift", low: 0, high: 15 }, check: "Check each reading, and that all were taken in the same unit." },
+];
 
 function whyNot(status: "in line" | "few", { plan }: RoundRecord<BedTiltPlan>, machine: MachineSpec): string {
   if (status === "in line")

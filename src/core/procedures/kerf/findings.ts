@@ -2,6 +2,7 @@
 import { expandedUncertainty } from "../../fitting/student-t";
 import { plain, shownLength } from "../../metrology/quantity-text";
 import { MM_PER_INCH } from "../../metrology/units";
+import { AXES } from "../axes";
 import type { History, RoundRecord } from "../contract";
 import type { Finding } from "../outcome";
 import { lengthUnitOf } from "../shown-unit";
@@ -11,6 +12,8 @@ import { oddMates, readMates } from "./read-mates";
 
 /** Wider cuts are rare. (common practice, no source) */
 const WIDE_MM = 0.6;
+/** Narrower cuts are none: a focused beam leaves more. (common practice, no source) */
+const LEAST_MM = 0.01;
 /** A size is off by 25.4 if it comes out so near to it, as a share. */
 const SLIP = 0.02;
 
@@ -25,13 +28,24 @@ export function findingsOf(
   });
   const findings: Finding[] = [];
   const mates = isMateWay(round.plan.way) ? readMates(round) : null;
-  for (const odd of mates ? oddMates(round.plan, mates) : [])
+  const odd = mates ? oddMates(round.plan, mates) : [];
+  const numbers = odd.map((m) => m.index + 1);
+  if (odd.length === 1)
     findings.push(
       note(
-        `odd ${odd.index + 1}`,
-        `Mate ${odd.index + 1} does not go with the others.`,
-        "Was it put into the partner of another, or did a burr hold it? The same value stands on both. Judge it again.",
-        odd.site,
+        `odd ${numbers[0]}`,
+        `Pair ${numbers[0]} does not fit in with the others.`,
+        "Check that tongue and slot carry the same value and that no burr holds them. Judge the pair again.",
+        odd[0]?.site ?? null,
+      ),
+    );
+  if (odd.length > 1)
+    findings.push(
+      note(
+        "odd pairs",
+        `Pairs ${numbers.slice(0, -1).join(", ")} and ${numbers.at(-1)} do not fit in with the others.`,
+        "Check that tongue and slot carry the same value and that no burr holds them. Judge these pairs again.",
+        odd[0]?.site ?? null,
       ),
     );
   const slip = slipOf(round, found);
@@ -54,7 +68,24 @@ export function findingsOf(
         "Out of focus, far too slow, or a size that was misread. Look at the cut first.",
       ),
     );
+  else if (quantity.value < LEAST_MM)
+    findings.push(
+      note(
+        "no cut",
+        `A kerf of ${shownLength(Math.max(0, quantity.value), unit, 3)} is no cut.`,
+        "Check the readings, that part and hole are not mixed up, and that no other program offsets the cut.",
+      ),
+    );
   const { cuts } = found;
+  const crossed = AXES.filter((axis) => (cuts?.along[axis]?.quantity.value ?? LEAST_MM) < 0);
+  if (quantity.value >= LEAST_MM && crossed.length > 0)
+    findings.push(
+      note(
+        "mixed up",
+        `Along ${crossed.map((axis) => axis.toUpperCase()).join(" and ")} the part is larger than the hole.`,
+        "Check that the readings of part and hole are not mixed up. Read them again.",
+      ),
+    );
   if (cuts && cuts.scaleShareMm > 0)
     findings.push({
       ...note(

@@ -254,6 +254,25 @@ describe("kerf from mates", () => {
   });
 });
 
+describe("sizes that cannot be", () => {
+  const found = (read: (site: string) => number) => {
+    const outcome = kerf.solve(historyOf(roundOf(planOf({}), read)));
+    return outcome.findings.map((f) => f.id);
+  };
+
+  it("a cut of nothing, part and hole mixed up, wholly or along one axis", () => {
+    expect(found(sizes(40, 40))).toContain("no cut");
+    expect(found(sizes(40.16, 39.84))).toContain("negative");
+    const isAlongY = (site: string) => squareSites(planOf({})).some((s) => s.id === site && s.axis === "y");
+    const mixed = (site: string) => {
+      const isPart = site.startsWith("part") !== isAlongY(site);
+      return isPart ? 39.8 : 40.2 - (isAlongY(site) ? 0.25 : 0);
+    };
+    expect(found(mixed)).toContain("mixed up");
+    expect(found(sizes(39.84, 40.16))).toEqual([]);
+  });
+});
+
 describe("the proof of an offset", () => {
   const first = roundOf(planOf({}), sizes(39.84, 40.16));
 

@@ -10,6 +10,7 @@ import { fixed, plain, shownLength, signed } from "../../metrology/quantity-text
 import { fromInternal, UNITS } from "../../metrology/units";
 import { sitesLeft } from "../answer";
 import { AXES, type Axis } from "../axes";
+import { beyondMachines, type MachineLimit } from "../beyond-machines";
 import type { History, RoundRecord } from "../contract";
 import { edgeFindings } from "../edge-distance/findings";
 import { type EdgesRead, readEdges } from "../edge-distance/read-edges";
@@ -27,6 +28,13 @@ const COUNT_WITHIN = 0.3;
 
 export const estimateId = (axis: Axis) => `error ${axis}`;
 
+const LIMITS: readonly MachineLimit[] = [
+  {
+    ...{ estimate: "error", low: -10, high: 10 },
+    check: "Check which edge was measured from, the reading, and that the stock lies against both stops.",
+  },
+];
+
 export function solveOrigin(history: History<OriginPlan>): Outcome {
   const round = history.rounds.findLast((r) => r.answers.length > 0);
   if (!round) return { status: "open", missing: "Nothing is read yet.", table: null, findings: [] };
@@ -36,12 +44,15 @@ export function solveOrigin(history: History<OriginPlan>): Outcome {
   if (!read) return { status: "open", missing: "Measure from one edge.", table, findings: [] };
   const axes = AXES.filter((axis) => read.errors[axis]);
   const corrections = axes.flatMap((axis) => correctionOf(history, round, axis, read.errors[axis] as Budgeted) ?? []);
+  const estimates = axes.map((axis) => estimateOf(round, axis, read.errors[axis] as Budgeted));
+  const edges = edgeFindings(round.plan, read, unit);
   return {
     ...{ status: "solved", complete: sitesLeft(round.spec.sites, round.answers).length === 0 },
-    estimates: axes.map((axis) => estimateOf(round, axis, read.errors[axis] as Budgeted)),
+    estimates,
     corrections,
     findings: [
-      ...edgeFindings(round.plan, read, unit),
+      ...(edges.some((f) => f.tone === "needs you") ? [] : beyondMachines(estimates, LIMITS)),
+      ...edges,
       ...axes.flatMap((axis) => senseFindings(history, round, axis)),
       ...corrections.flatMap((c) => rangeEnd(c, Math.abs(read.errors[axisOf(c)]?.quantity.value ?? 0))),
     ],

@@ -30,6 +30,7 @@ export function findingsOf(history: History<RotaryPlan>, round: RoundRecord<Rota
     ...slipOf(history, round.plan, read),
     ...turnedTooFar(read),
     ...factorOf(round.plan, read),
+    ...chordOf(round.plan, read),
     ...notReadBack(round),
     ...oval(history, read),
     ...neck(history, round.plan, read),
@@ -115,6 +116,26 @@ function factorOf({ drive }: RotaryPlan, { ratio }: TravelRead): Finding[] {
       "That is a round number: microsteps are set otherwise at the driver, or a gear is left out of the sum. If that is meant, take the number.",
     );
   return [];
+}
+
+/** A chord this near to what jaws straight across would read is one, as a share. */
+const NEAR_CHORD = 0.012;
+
+/** Measured straight across instead of along the surface: the chord of an arc s on a diameter d is d sin(s/d). */
+function chordOf(plan: RotaryPlan, { read, due, around, ratio }: TravelRead): Finding[] {
+  const seen = read[SITES.span];
+  if (plan.way !== "span" || seen === undefined || (read.turns ?? 0) > 0) return [];
+  const d = around === null ? plan.diameterMm : around / Math.PI;
+  const chord = d * Math.sin(due / d);
+  const isShort = 1 - chord / due > NEAR_CHORD && Math.abs(ratio.quantity.value - 1) > NEAR_CHORD;
+  if (!isShort || Math.abs(seen / chord - 1) > NEAR_CHORD) return [];
+  return [
+    finding("chord", {
+      site: SITES.span,
+      headline: `${plain(seen, 2)} mm is what jaws straight across would read.`,
+      text: `An arc of ${plain(due, 2)} mm on this part measures ${plain(chord, 2)} mm straight across. Measure along the surface with a tape measure, or lay the tape flat.`,
+    }),
+  ];
 }
 
 function notReadBack(round: RoundRecord<RotaryPlan>): Finding[] {

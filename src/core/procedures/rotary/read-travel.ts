@@ -20,6 +20,8 @@ import { aroundMm, type Readings, SITES, type SiteId, type Travel, travelOf } fr
 const GRIP_SHARE = 0.0002;
 /** How well a part is known that is laid out without being measured, sd, as a share. (common practice, no source) */
 const LAID_OUT_SHARE = 0.01;
+/** How well the thickness of a tape is known, and that its middle keeps its length, as a share of it. (common practice, no source) */
+const TAPE_KNOWN = 0.5;
 /** Share of a value by which derivatives are taken. */
 const STEP_SHARE = 1e-5;
 
@@ -178,7 +180,7 @@ function commonParts(gauge: Gauge, own: readonly SiteRead[], share: (s: SiteRead
       "Limit of error",
       Math.hypot(
         sum(way),
-        sum((s) => s.mean / longest),
+        sum((s) => (longest > 0 ? s.mean / longest : 0)),
       ) * limit,
     ),
     part("zero", "Zero of the jaws", Math.hypot(jaws(true), jaws(false))),
@@ -218,8 +220,8 @@ function otherParts(
     part("runout", "The chuck runs out", Math.SQRT2 * eccentric * Math.abs(Math.sin(phi / 2))),
     part(
       "tape",
-      "The tape stands out",
-      plan.way === "wrap" ? 0 : ((plan.tapeMm ?? 0) * travelled) / plan.diameterMm / Math.sqrt(3),
+      "Thickness of the tape, known to half of itself",
+      plan.way === "wrap" ? 0 : (TAPE_KNOWN * (plan.tapeMm ?? 0) * travelled) / plan.diameterMm / Math.sqrt(3),
     ),
     part("grip", "Grip of the rollers", gripMm(plan, travelled)),
     part("on each other", "Lines lie on each other", onEachOther ? (read[SITES.width] ?? 0) / Math.sqrt(3) : 0),

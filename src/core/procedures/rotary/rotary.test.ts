@@ -111,6 +111,25 @@ describe("how far a part travels", () => {
     expect(travelOf(WRAP, read, true)?.travelled).toBeCloseTo(around, 9);
   });
 
+  it("takes out what a tape adds: laid flat it is as long as its middle was around the part", () => {
+    const taped = planned({ way: "span", spanMm: 80, tapeMm: 0.3 });
+    // On a part of 60 mm the middle of the tape lies on a diameter of 60.3.
+    const { outcome } = solved(taped, { ...RIGHT, [SITES.span]: (80 * 60.3) / 60 });
+    expect(outcome.estimates[0]?.quantity.value).toBeCloseTo(0, 9);
+    const bare = solved(planned({ way: "span", spanMm: 80, tapeMm: 0 }), { ...RIGHT, [SITES.span]: (80 * 60.3) / 60 });
+    expect(bare.outcome.estimates[0]?.quantity.value).toBeCloseTo(0.005, 9);
+    const part = outcome.estimates[0]?.budget.find((p) => p.id === "tape");
+    expect(part?.standardUncertainty).toBeCloseTo((0.5 * 0.3) / 60 / Math.sqrt(3), 5);
+  });
+
+  it("names a chord that was measured for an arc", () => {
+    // 2 r sin(s / 2 r) with s = 80 and r = 30 mm.
+    const chord = 60 * Math.sin(80 / 60);
+    const { findings } = solved(planned({ way: "span", spanMm: 80, tapeMm: 0 }), { ...RIGHT, [SITES.span]: chord });
+    expect(findings).toContain("chord");
+    expect(solved(SPAN, { ...RIGHT, [SITES.span]: 99 }).findings).not.toContain("chord");
+  });
+
   it("the doubt of the diameter enters a wrap pi times", () => {
     const { outcome } = solved(WRAP, { ...RIGHT, [SITES.gap]: 1.8, [SITES.width]: 0.2, [SITES.marked]: 60 });
     const part = outcome.estimates[0]?.budget.find((p) => p.id.startsWith("placing size"));

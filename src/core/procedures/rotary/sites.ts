@@ -80,7 +80,10 @@ function spanSite(plan: RotaryPlan, common: Common): Site {
     ...{ ...common, id: SITES.span, label: "From line 1 to line 2", place: placeAt(plan, "last") },
     question: `How far is line 2 from line 1, from the same edge of each, ${how}?`,
     ask: lengthAsk(Math.PI * plan.diameterMm, "outside", null),
-    measurand: { kind: "around", from: lineIn(plan, "first"), to: lineIn(plan, "last"), as: "onward" },
+    measurand: {
+      ...{ kind: "around", from: lineIn(plan, "first"), to: lineIn(plan, "last"), as: "onward" },
+      ...onTape(plan),
+    },
   };
 }
 
@@ -153,6 +156,10 @@ function sizeSite(plan: RotaryPlan, where: "marked" | "resting", common: Common)
   };
 }
 
+function onTape({ tapeMm = 0 }: RotaryPlan): { tapeMm?: number } {
+  return tapeMm > 0 ? { tapeMm } : {};
+}
+
 function tracedSites(plan: RotaryPlan, common: Common): Site[] {
   const nominalMm = plan.spanMm ?? 0;
   const axis = plan.replaces.toUpperCase();
@@ -162,14 +169,14 @@ function tracedSites(plan: RotaryPlan, common: Common): Site[] {
       ...{ kind: "quantity", dimension: "length", signedBy: null, jaws: "outside", plausibleUpTo: 20 * nominalMm },
       atMachine: { step: plan.readoutStepMm ?? 0.1 },
     },
-    measurand: { kind: "readout on line", end, nominalMm },
+    measurand: { kind: "readout on line", end, nominalMm, ...onTape(plan) },
   });
   return [
     {
       ...{ ...common, id: SITES.line, label: "Length of the line", place: null },
       question: "How long is the line, from end to end, laid flat?",
       ask: lengthAsk(Math.PI * plan.diameterMm, "outside", null),
-      measurand: { kind: "line on part", nominalMm },
+      measurand: { kind: "line on part", nominalMm, ...onTape(plan) },
     },
     readout(
       SITES.first,

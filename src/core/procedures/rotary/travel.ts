@@ -2,6 +2,8 @@
  * How far the surface goes for what is sent.
  *
  *   travelled   span: C turns + seen,   wrap: C (1 + turns) - gap,   traced: the length of the line
+ *   tape        lines on tape of thickness t are read laid flat: the middle of the tape keeps its length, so the surface went
+ *               travelled / (1 + t/d)
  *   gap         between the edges that face each other, and once the width of a line more; below 0 where the end goes past the start
  *   sent        n as laid out, or as the readout counted
  *   rollers     ratio = travelled / (n d_mark / d_rest)        the surface goes as fast as the roller where it rests
@@ -66,11 +68,15 @@ export function travelOf(plan: RotaryPlan, read: Readings, onEachOther = false):
 function travelledMm(plan: RotaryPlan, read: Readings, around: number | null, onEachOther: boolean): number | null {
   const { way } = plan;
   const turns = read[SITES.turns] ?? 0;
-  if (way === "traced") return read[SITES.line] ?? null;
+  const flat = 1 / (1 + (plan.tapeMm ?? 0) / (around === null ? plan.diameterMm : around / Math.PI));
+  if (way === "traced") {
+    const line = read[SITES.line];
+    return line === undefined ? null : flat * line;
+  }
   if (way === "span") {
     const seen = read[SITES.span];
     // Whole turns too many are of the part as it was laid out, where it is not measured.
-    return seen === undefined ? null : seen + turns * (around ?? Math.PI * plan.diameterMm);
+    return seen === undefined ? null : flat * seen + turns * (around ?? Math.PI * plan.diameterMm);
   }
   const [gap, width] = [read[SITES.gap], read[SITES.width]];
   if (around === null || width === undefined || (gap === undefined && !onEachOther)) return null;

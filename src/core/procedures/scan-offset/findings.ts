@@ -20,11 +20,13 @@ export function findingsOf(
   analysis: Analysis,
 ): Finding[] {
   const unit = lengthUnitOf(history);
+  const opposite = oppositeEnds(analysis);
   return [
     ...doubted(analysis, unit),
-    ...oppositeEnds(analysis),
+    ...opposite,
     ...gaugesDisagree(history, analysis, unit),
-    ...endsDisagree(analysis, unit),
+    // Ends that contradict each other neither agree nor tell how long their rows are.
+    ...(opposite.length > 0 ? [] : endsDisagree(analysis, unit)),
     ...constantPart(analysis, unit),
     ...lackOfFit(analysis),
     ...speedsWithoutEntry(history, analysis),
@@ -108,8 +110,8 @@ function constantPart(analysis: Analysis, unit: LengthUnit): Finding[] {
     {
       id: "constant part",
       tone: "needs you",
-      headline: `A stagger of ${shownLength(s0.value, unit, 3)} is left at no speed at all.`,
-      text: "Play would have the other sign. Look for a laser that stays on after its rows, a reading between the wrong edges, or an offset that is entered somewhere else too.",
+      headline: `A stagger of ${shownLength(s0.value, unit, 3)} remains even at zero speed.`,
+      text: "Backlash would have the other sign. Look for a laser that stays on after its rows, a reading between the wrong edges, or an offset that is entered in a second location.",
       site: null,
     },
   ];

@@ -12,6 +12,7 @@ import type { Measured } from "../../metrology/measured";
 import { fixed, plain, shownLength, signed } from "../../metrology/quantity-text";
 import { fromInternal, UNITS } from "../../metrology/units";
 import { sitesLeft } from "../answer";
+import { beyondMachines, type MachineLimit } from "../beyond-machines";
 import type { History, RoundRecord } from "../contract";
 import { entryShape, rangeFault, roundedToStep } from "../entry-text";
 import type { HeldSetting } from "../machine-spec";
@@ -28,12 +29,20 @@ import { EMPTY_TABLE, entryInForce, holdOf } from "./in-force";
 import { SCAN_OFFSET, type ScanOffsetPlan } from "./plan-type";
 import { resultTable } from "./result-table";
 
+const LIMITS: readonly MachineLimit[] = [
+  {
+    ...{ estimate: "lag", low: -0.0015, high: 0.0015 },
+    check: "Check the unit of the speeds, which rows stand out, and the table that was read back.",
+  },
+];
+
 export function solveScanOffset(history: History<ScanOffsetPlan>): Outcome {
   const round = lastReadRound(history);
   const analysis = round ? analyse(history, round) : null;
   if (!round || !analysis) return nothingYet(history);
   const table = resultTable(round, analysis, lengthUnitOf(history));
-  const findings = findingsOf(history, round, analysis);
+  const estimates = estimatesOf(history, analysis, round.purpose === "proof" || round.purpose === "check");
+  const findings = [...beyondMachines(estimates, LIMITS), ...findingsOf(history, round, analysis)];
   const inForce = round.inForce[SCAN_OFFSET];
   if (inForce === null && round.plan.way === "closed blocks")
     return {
@@ -47,7 +56,7 @@ export function solveScanOffset(history: History<ScanOffsetPlan>): Outcome {
   return {
     status: "solved",
     complete: sitesLeft(round.spec.sites, round.answers).length === 0,
-    estimates: estimatesOf(history, analysis, round.purpose === "proof" || round.purpose === "check"),
+    estimates,
     corrections: [correction],
     findings,
     table,
