@@ -53,6 +53,13 @@ M121
 M5
 M2`;
 
+describe("a closed block", () => {
+  it("leaves nothing where its outline has no power", () => {
+    expect(burn(area(0)).length).toBeGreaterThan(2);
+    expect(burn(area(0).replace("S140", "S0"))).toEqual([]);
+  });
+});
+
 describe("a straight move", () => {
   it("places and times are one another's inverse, in a trapezoid and in a triangle", () => {
     for (const move of [straightMove(200, 300, 5000), straightMove(5, 300, 5000)])

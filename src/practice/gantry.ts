@@ -198,6 +198,8 @@ class Gantry {
     const first = outline[0];
     if (!first) return;
     const speed = first.feedMmPerS;
+    // The power word of its outline is that of its rows: with none the head goes and leaves nothing.
+    const power = Math.max(...outline.map((m) => m.power));
     const ys = outline.map((m) => m.to.y);
     const top = Math.max(...ys);
     const wanted = (1.2 * speed ** 2) / (2 * this.truth.accelerationMmPerS2) + 1;
@@ -213,7 +215,7 @@ class Gantry {
       const length = x1 - x0 + before + after;
       this.drag(-way, 0);
       this.expose({ x: start, y }, way, 0, length, speed, [
-        { on: lead - earlier, off: lead + (x1 - x0) - earlier, line: first.line, power: first.power },
+        ...(power > 0 ? [{ on: lead - earlier, off: lead + (x1 - x0) - earlier, line: first.line, power }] : []),
       ]);
       if (area.direction === "both") leftGoing = !leftGoing;
     }

@@ -3,10 +3,12 @@ import { z } from "zod";
 import type { RoundSpec } from "../../core/coupon/round-spec";
 import { placementSchema } from "../../core/geometry/frames";
 import { burnFileOf } from "../../core/procedures/burn-file";
+import { EDITED, editedFileKey } from "../../core/procedures/edited-file";
 import type { Db } from "../../data/database";
 import { fromColumn, toColumn } from "../../data/json-column";
 import { addBurn, burnOf, type PracticeRow, practiceOf } from "../../data/practice";
 import type { Round } from "../../data/rounds";
+import { setDecision } from "../../data/trials";
 import { svgOf } from "../../formats/svg-writer";
 import { trueCorner } from "../../practice/gantry";
 import type { PracticeTruth } from "../../practice/practice-truth";
@@ -59,7 +61,8 @@ export function burnOnPractice(db: Db, trialId: number, n: number, file: string 
   const round = roundOf(full, n);
   if (round.burnedAt !== null) throw new Refusal("round", "This round is burned already.");
   const row = practiceRow(db, full);
-  const text = file ?? fileToBurn(db, full, n);
+  const own = fileToBurn(db, full, n);
+  const text = file ?? own;
   const frozen = laidOut(db, full, round);
   const burn = burnFile(
     text,
@@ -72,8 +75,14 @@ export function burnOnPractice(db: Db, trialId: number, n: number, file: string 
   if (!burn.ok) throw new Refusal("file", burn.message);
   db.transaction((tx) => {
     freezeBurn(tx, full, round, frozen, now);
+    if (lines(text) !== lines(own)) setDecision(tx, trialId, editedFileKey(n), EDITED);
     addBurn(tx, { roundId: round.id, file: text, marks: toColumn({ marks: burn.marks, corner: burn.corner }) }, now);
   });
+}
+
+/** Editors end lines in their own way. */
+function lines(text: string): string {
+  return text.replaceAll("\r\n", "\n").trimEnd();
 }
 
 /** A round part stays the same from its first burn on. */

@@ -1,5 +1,6 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import { fixed } from "../../core/metrology/quantity-text";
+import { isFromEditedFile } from "../../core/procedures/edited-file";
 import { SCAN_OFFSET } from "../../core/procedures/scan-offset/plan-type";
 import type { Database } from "../../data/database";
 import { currentEntry, entriesOf, ownerOfMachine } from "../../data/ledger";
@@ -224,6 +225,16 @@ describe("burning", () => {
       return Number(readOnPractice(db, trialId, 1, "v600-right").text);
     };
     expect(staggers((t) => t) - staggers((t) => t.replaceAll("F36000", "F6000"))).toBeGreaterThan(0.2);
+  });
+
+  it("says of an edited file that it is one, and of the file as it was downloaded that it is not", () => {
+    const edited = (edit: (text: string) => string) => {
+      const trialId = beginTrial(db, "alder", "scan-offset", NOW);
+      burnOnPractice(db, trialId, 1, edit([...roundGcode(db, fullTrial(db, trialId), 1)].join("")), NOW);
+      return isFromEditedFile(trialView(db, trialId, NOW).decisions, 1);
+    };
+    expect(edited((t) => t.replaceAll("F36000", "F6000"))).toBe(true);
+    expect(edited((t) => t.replaceAll("\n", "\r\n"))).toBe(false);
   });
 });
 

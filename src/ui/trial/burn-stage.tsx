@@ -7,6 +7,7 @@ import { inUnit, plain } from "../../core/metrology/quantity-text";
 import { isAdjusted } from "../../core/procedures/adjusted";
 import { burnFileOf } from "../../core/procedures/burn-file";
 import { readDraft } from "../../core/procedures/draft";
+import { isFromEditedFile } from "../../core/procedures/edited-file";
 import { burnOnPractice, markBurned } from "../../server/actions/trial-actions";
 import { CouponDrawing } from "../drawing/coupon-drawing";
 import { LoneDetail } from "../drawing/detail-view";
@@ -136,7 +137,8 @@ export function BurnStage({ view, n }: StageProps) {
             <section className="card p-5">
               <h2 className="font-semibold">
                 {words.done}
-                {round.onPractice ? " on the practice machine" : ""}.
+                {round.onPractice ? " on the practice machine" : ""}
+                {isFromEditedFile(view.decisions, n) ? ", from an edited file" : ""}.
               </h2>
               <p className="mt-1 text-ink2">Layout, files and settings in force are kept as they were.</p>
             </section>

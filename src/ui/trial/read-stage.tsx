@@ -3,6 +3,7 @@ import { useState } from "react";
 import { PICTURE_READER } from "../../core/metrology/gauge";
 import type { LengthUnit } from "../../core/metrology/units";
 import { sitesLeft } from "../../core/procedures/answer";
+import { isFromEditedFile } from "../../core/procedures/edited-file";
 import { lengthUnitOf, nextLengthUnit, UNIT_DECISION } from "../../core/procedures/shown-unit";
 import { decide } from "../../server/actions/trial-actions";
 import type { TakenReading } from "../../server/trial/trial-view";
@@ -143,6 +144,11 @@ export function ReadStage({
               start={gauge}
               onBack={byHand ? () => askAfter(null) : undefined}
             />
+          )}
+          {isFromEditedFile(view.decisions, n) && (
+            <Notice tone="note" headline="Burned from an edited file.">
+              The practice machine ran your changes. The results are those of the edited file, not of this layout.
+            </Notice>
           )}
           {outcome.table && <ResultTableCard table={outcome.table} current={site.id} onSite={flow.goTo} />}
           {needsYou.length > 0 && (
