@@ -1,5 +1,5 @@
 /** The backups of a bench lie in one folder beside it, named by their moment (UTC) and why they were made. */
-import { existsSync, readdirSync, statSync } from "node:fs";
+import { existsSync, readdirSync, rmSync, statSync } from "node:fs";
 import path from "node:path";
 
 export const BACKUP_REASONS = ["by hand", "before a restore", "before an update", "from a file"] as const;
@@ -26,6 +26,24 @@ export function backupFiles(database: string): BackupFile[] {
       return [{ name, file, ...read, bytes: statSync(file).size }];
     })
     .sort((a, b) => b.at - a.at || b.name.localeCompare(a.name));
+}
+
+/** What a copy is called while it is made, and what SQLite lays beside it. */
+const PART = /\.part(-wal|-shm|-journal)?$/;
+/** A part this old is of something that was killed. */
+const ABANDONED_MS = 3_600_000;
+
+/** Throws away what killed backups, restores and updates left: they count for nothing. @param now of the clock */
+export function sweepParts(database: string, now = Date.now()): void {
+  for (const folder of [path.dirname(database), backupFolder(database)]) {
+    if (!existsSync(/* turbopackIgnore: true */ folder)) continue;
+    for (const name of readdirSync(/* turbopackIgnore: true */ folder)) {
+      if (!PART.test(name)) continue;
+      const file = path.join(/* turbopackIgnore: true */ folder, name);
+      const stat = statSync(file, { throwIfNoEntry: false });
+      if (stat && now - stat.mtimeMs > ABANDONED_MS) rmSync(file, { force: true });
+    }
+  }
 }
 
 /** A name that is not taken yet. */

@@ -135,6 +135,24 @@ describe("the check of a copy", () => {
   });
 });
 
+describe("a copy that opens and is no bench", () => {
+  it.each([
+    ["a trigger", "create trigger t after insert on reading begin delete from ledger_entry; end", "not a bench"],
+    ["a view", "create view v as select 1", "not a bench"],
+    ["a missing table", "drop table put_back", "not a bench"],
+    ["a text where JSON belongs", "update machine_revision set spec = 'no json'", "damaged"],
+  ])("is refused: %s", async (_, sql, kind) => {
+    named("Alder");
+    const copy = path.join(folder, "copy.sqlite");
+    await backUp(db, copy);
+    expect(kindOf(() => checkCopy(copy))).toBe("none");
+    const client = new Sqlite(copy);
+    client.exec(sql);
+    client.close();
+    expect(kindOf(() => checkCopy(copy))).toBe(kind);
+  });
+});
+
 describe("a restore", () => {
   let copy: string;
   beforeEach(async () => {

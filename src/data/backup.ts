@@ -5,14 +5,16 @@
  * only when it was opened again and found whole.
  */
 import { randomBytes } from "node:crypto";
-import { closeSync, copyFileSync, existsSync, fsyncSync, mkdirSync, openSync, renameSync, rmSync } from "node:fs";
+import { copyFileSync, existsSync, mkdirSync, rmSync } from "node:fs";
 import path from "node:path";
 import Sqlite from "better-sqlite3";
 import type { BenchFacts } from "../core/procedures/bench-facts";
 import { newBackupFile } from "./backup-files";
 import { type Database, openDatabase } from "./database";
 import { refuseForeign, stepsOf } from "./schema-version";
+import { settle } from "./settle-file";
 import { DatabaseTrouble, troubleOf } from "./trouble";
+import { refuseWhatIsNoBench } from "./whole-bench";
 
 const COUNTED = "machines, trials, readings, entries".split(", ") as (keyof BenchFacts)[];
 
@@ -49,6 +51,7 @@ export function checkCopy(file: string): BenchFacts {
   return looking(file, (client) => {
     if (client.pragma("integrity_check", { simple: true }) !== "ok") throw new DatabaseTrouble("damaged");
     if ((client.pragma("foreign_key_check") as unknown[]).length > 0) throw new DatabaseTrouble("damaged");
+    refuseWhatIsNoBench(client);
     return factsOf(client);
   });
 }
@@ -148,14 +151,19 @@ function keptAside(file: string, to: string): string {
   try {
     const client = new Sqlite(file);
     try {
-      client.prepare("vacuum into ?").run(to);
+      rmSync(`${to}.part`, { force: true });
+      client.prepare("vacuum into ?").run(`${to}.part`);
+      settle(`${to}.part`, to);
     } finally {
       client.close();
     }
   } catch (error) {
     if (!isSpoiled(error)) throw error;
-    for (const end of ["", "-wal"])
-      if (existsSync(/* turbopackIgnore: true */ file + end)) copyFileSync(file + end, to + end);
+    for (const end of ["-wal", ""]) {
+      if (!existsSync(/* turbopackIgnore: true */ file + end)) continue;
+      copyFileSync(file + end, `${to}${end}.part`);
+      settle(`${to}${end}.part`, to + end);
+    }
   }
   return to;
 }
@@ -180,17 +188,4 @@ function leaveAlone(file: string): void {
 /** No state from which anything could be read. */
 function isSpoiled(error: unknown): boolean {
   return ["damaged", "not a bench"].includes(troubleOf(error)?.kind ?? "");
-}
-
-/** On the disk, then under its name. */
-function settle(part: string, file: string): void {
-  onDisk(part);
-  renameSync(part, file);
-  onDisk(path.dirname(file));
-}
-
-function onDisk(fileOrFolder: string): void {
-  const handle = openSync(fileOrFolder, "r");
-  fsyncSync(handle);
-  closeSync(handle);
 }

@@ -1,5 +1,5 @@
 /** A database file: opened, brought up to date, durable. */
-import { mkdirSync } from "node:fs";
+import { mkdirSync, rmSync } from "node:fs";
 import path from "node:path";
 import Sqlite from "better-sqlite3";
 import { type BetterSQLite3Database, drizzle } from "drizzle-orm/better-sqlite3";
@@ -7,6 +7,7 @@ import { migrate } from "drizzle-orm/better-sqlite3/migrator";
 import { newBackupFile } from "./backup-files";
 import * as schema from "./schema";
 import { KNOWN_STEPS, refuseForeign, stepsOf } from "./schema-version";
+import { settle } from "./settle-file";
 import { troubleOf } from "./trouble";
 
 export type Database = BetterSQLite3Database<typeof schema> & { $client: Sqlite.Database };
@@ -61,7 +62,11 @@ function bringUpToDate(db: Database, file: string | null): void {
   if (steps > 0 && file !== null) {
     const copy = newBackupFile(file, "before an update", Date.now());
     mkdirSync(path.dirname(copy), { recursive: true });
-    db.$client.prepare("vacuum into ?").run(copy);
+    // Under its name only once it is whole and on the disk: a kill leaves a part, which is swept.
+    const part = `${copy}.part`;
+    rmSync(part, { force: true });
+    db.$client.prepare("vacuum into ?").run(part);
+    settle(part, copy);
   }
   migrate(db, { migrationsFolder: path.resolve("src/data/migrations") });
 }

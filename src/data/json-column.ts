@@ -1,14 +1,50 @@
 /** JSON columns: written as text, parsed by the schema of their type on reading. */
 import type { z } from "zod";
 
+/** A row that does not fit its schema: what hangs on it cannot be shown, everything else can. */
+export class DamagedRow extends Error {
+  constructor(
+    /** Table and column, for example `round.spec`. */
+    readonly column: string,
+    why: string,
+  ) {
+    super(`${column} does not fit its schema: ${why}`);
+  }
+}
+
 /**
  * @param column table and column, for the message
- * @throws Error naming the column when the text does not fit its schema
+ * @throws DamagedRow when the text does not fit its schema
  */
 export function fromColumn<T>(schema: z.ZodType<T>, text: string, column: string): T {
-  const read = schema.safeParse(JSON.parse(text));
-  if (!read.success) throw new Error(`${column} does not fit its schema: ${read.error.message}`);
+  const read = schema.safeParse(jsonOf(text, column));
+  if (!read.success) throw new DamagedRow(column, read.error.message);
   return read.data;
+}
+
+function jsonOf(text: string, column: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch (error) {
+    throw new DamagedRow(column, String(error));
+  }
+}
+
+/** What can be made of each; what a damaged row takes away is left out, and handed over by itself. */
+export function eachSound<I, O>(
+  items: readonly I[],
+  make: (item: I) => O,
+): { sound: O[]; damaged: { item: I; column: string }[] } {
+  const sound: O[] = [];
+  const damaged: { item: I; column: string }[] = [];
+  for (const item of items)
+    try {
+      sound.push(make(item));
+    } catch (error) {
+      if (!(error instanceof DamagedRow)) throw error;
+      damaged.push({ item, column: error.column });
+    }
+  return { sound, damaged };
 }
 
 export function toColumn(value: unknown): string {

@@ -2,7 +2,7 @@
 import { asc, desc, eq, type SQL } from "drizzle-orm";
 import { type MachineSpec, machineSpecSchema } from "../core/procedures/machine-spec";
 import type { Db } from "./database";
-import { fromColumn, toColumn } from "./json-column";
+import { eachSound, fromColumn, toColumn } from "./json-column";
 import { event, fitting, holder, machine, machineRevision, practiceMachine, putBack, stockResult } from "./schema";
 
 export type Machine = {
@@ -21,21 +21,32 @@ export function allMachines(db: Db): Machine[] {
   return everyMachine(db).filter((m) => m.archivedAt === null);
 }
 
-/** The archived ones too. */
+/** The archived ones too; those whose own row is damaged are left out. */
 export function everyMachine(db: Db): Machine[] {
-  return machinesWhere(db, undefined);
+  return eachSound(machineRows(db, undefined), machineOf).sound;
+}
+
+/** Machines whose own row does not fit its schema: by their address part, and which column. */
+export function damagedMachines(db: Db): { slug: string; column: string }[] {
+  const { damaged } = eachSound(machineRows(db, undefined), machineOf);
+  return damaged.map(({ item, column }) => ({ slug: item.machine.slug, column }));
 }
 
 export function machineBySlug(db: Db, slug: string): Machine | undefined {
-  return machinesWhere(db, eq(machine.slug, slug))[0];
+  return machineRows(db, eq(machine.slug, slug)).map(machineOf)[0];
 }
 
 export function machineById(db: Db, id: number): Machine | undefined {
-  return machinesWhere(db, eq(machine.id, id))[0];
+  return machineRows(db, eq(machine.id, id)).map(machineOf)[0];
 }
 
+type MachineRow = {
+  machine: typeof machine.$inferSelect;
+  machine_revision: typeof machineRevision.$inferSelect;
+};
+
 /** Oldest first, asked for at once, each with its newest revision. */
-function machinesWhere(db: Db, which: SQL | undefined): Machine[] {
+function machineRows(db: Db, which: SQL | undefined): MachineRow[] {
   const rows = db
     .select()
     .from(machine)
@@ -43,12 +54,11 @@ function machinesWhere(db: Db, which: SQL | undefined): Machine[] {
     .where(which)
     .orderBy(asc(machine.id), desc(machineRevision.from), desc(machineRevision.id))
     .all();
-  return rows
-    .filter((row, i) => row.machine.id !== rows[i - 1]?.machine.id)
-    .map(({ machine: { id, slug, archivedAt }, machine_revision: revision }) => ({
-      ...{ id, slug, archivedAt },
-      ...{ revisionId: revision.id, spec: specOf(revision.spec) },
-    }));
+  return rows.filter((row, i) => row.machine.id !== rows[i - 1]?.machine.id);
+}
+
+function machineOf({ machine: { id, slug, archivedAt }, machine_revision: revision }: MachineRow): Machine {
+  return { id, slug, archivedAt, revisionId: revision.id, spec: specOf(revision.spec) };
 }
 
 /** The spec of a machine as a trial froze it. */

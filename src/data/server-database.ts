@@ -1,8 +1,9 @@
 /** The one database of this server: opened when it is first asked for, and again after a trouble. */
-import { rmSync, writeFileSync } from "node:fs";
+import { rmSync, statSync, writeFileSync } from "node:fs";
 import path from "node:path";
+import { backupFiles, sweepParts } from "./backup-files";
 import { type Database, openDatabase } from "./database";
-import { type DatabaseTrouble, troubleOf } from "./trouble";
+import { DatabaseTrouble, troubleOf } from "./trouble";
 
 const DEFAULT_FILE = "data/ustrina.sqlite";
 
@@ -11,12 +12,44 @@ export function databaseFile(): string {
   return path.resolve(/* turbopackIgnore: true */ process.env.USTRINA_DATABASE ?? DEFAULT_FILE);
 }
 
-const held = globalThis as typeof globalThis & { ustrinaDatabase?: Database };
+const held = globalThis as typeof globalThis & { ustrinaDatabase?: Database; ustrinaFile?: string };
 
-/** The database of this server. After a trouble it is opened again when it is next asked for. */
+/**
+ * The database of this server. After a trouble it is opened again when it is next asked for.
+ *
+ * @throws DatabaseTrouble `moved` where its file no longer lies at its place: what is written to it would be nowhere
+ */
 export function database(): Database {
-  held.ustrinaDatabase ??= openDatabase(databaseFile());
-  return held.ustrinaDatabase;
+  const file = databaseFile();
+  if (held.ustrinaDatabase) {
+    if (identityOf(file) !== held.ustrinaFile) throw new DatabaseTrouble("moved");
+    return held.ustrinaDatabase;
+  }
+  refuseEmptyPlace(file);
+  sweepParts(file);
+  return keep(openDatabase(file));
+}
+
+function keep(opened: Database): Database {
+  held.ustrinaDatabase = opened;
+  held.ustrinaFile = identityOf(databaseFile());
+  return opened;
+}
+
+/** Which file lies there; empty where none does. */
+function identityOf(file: string): string {
+  const stat = statSync(/* turbopackIgnore: true */ file, { throwIfNoEntry: false, bigint: true });
+  return stat ? `${stat.dev} ${stat.ino}` : "";
+}
+
+/**
+ * A file of no length, or none at all beside backups, is a bench that was lost, not a new one.
+ *
+ * @throws DatabaseTrouble `gone`
+ */
+export function refuseEmptyPlace(file: string): void {
+  const size = statSync(/* turbopackIgnore: true */ file, { throwIfNoEntry: false })?.size ?? 0;
+  if (size === 0 && backupFiles(file).length > 0) throw new DatabaseTrouble("gone");
 }
 
 /**
@@ -26,7 +59,7 @@ export function database(): Database {
  * away for a moment, stays as it was. Else it is kept, since what is there can still be read through it.
  */
 export function looksInto(trouble: DatabaseTrouble): DatabaseTrouble {
-  if (trouble.kind !== "full" && trouble.kind !== "locked") openAnew();
+  if (!["full", "locked", "moved", "gone"].includes(trouble.kind)) openAnew();
   if (trouble.kind !== "disk") return trouble;
   const probe = path.join(path.dirname(databaseFile()), ".can-be-written");
   try {
@@ -40,9 +73,10 @@ export function looksInto(trouble: DatabaseTrouble): DatabaseTrouble {
 
 function openAnew(): void {
   try {
+    refuseEmptyPlace(databaseFile());
     const anew = openDatabase(databaseFile());
     held.ustrinaDatabase?.$client.close();
-    held.ustrinaDatabase = anew;
+    keep(anew);
   } catch (error) {
     if (!troubleOf(error)) throw error;
   }
@@ -52,4 +86,5 @@ function openAnew(): void {
 export function closeDatabase(): void {
   held.ustrinaDatabase?.$client.close();
   held.ustrinaDatabase = undefined;
+  held.ustrinaFile = undefined;
 }

@@ -1,6 +1,15 @@
 /** What can be wrong with the file of the bench or the disk it lies on, in words that say what to do. */
 
-export type TroubleKind = "full" | "read only" | "locked" | "disk" | "damaged" | "not a bench" | "newer";
+export type TroubleKind =
+  | "full"
+  | "read only"
+  | "locked"
+  | "disk"
+  | "damaged"
+  | "not a bench"
+  | "newer"
+  | "moved"
+  | "gone";
 
 const WORDS: Record<TroubleKind, { what: string; cure: string }> = {
   full: { what: "The disk with the data of the bench is full.", cure: "Free some space on it" },
@@ -27,6 +36,14 @@ const WORDS: Record<TroubleKind, { what: string; cure: string }> = {
   newer: {
     what: "A newer Ustrina has kept this bench, and this one cannot read it.",
     cure: "Start the newer one, or restore a backup from before",
+  },
+  moved: {
+    what: "The file with the data of the bench was moved, deleted or replaced while Ustrina runs. Nothing is saved any more.",
+    cure: "Put the file back, or restore the newest backup on the page Backup",
+  },
+  gone: {
+    what: "There is no data in the place of the bench, but there are backups of it.",
+    cure: "Put the file back, restore the newest backup on the page Backup, or move the folder of the backups away to begin an empty bench",
   },
 };
 

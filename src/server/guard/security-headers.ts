@@ -8,7 +8,7 @@ export function securityHeaders(nonce: string, isTrusted: boolean): Record<strin
     "X-Frame-Options": "DENY",
     "Referrer-Policy": "same-origin",
     "Cross-Origin-Resource-Policy": "same-origin",
-    "Permissions-Policy": "camera=(), microphone=(), geolocation=(), payment=(), usb=(), serial=(), bluetooth=()",
+    "Permissions-Policy": "camera=(), microphone=(), geolocation=(), payment=(), usb=(), serial=()",
     ...(isTrusted && { "Cross-Origin-Opener-Policy": "same-origin" }),
   };
 }

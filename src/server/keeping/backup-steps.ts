@@ -1,13 +1,14 @@
 /** Backups of the bench that is in use: made, taken in from a file, put back, thrown away. */
 
 import { randomBytes } from "node:crypto";
-import { copyFileSync, mkdirSync, rmSync, writeFileSync } from "node:fs";
+import { mkdirSync, rmSync, writeFileSync } from "node:fs";
 import path from "node:path";
 import type { BenchFacts } from "../../core/procedures/bench-facts";
 import { backUp, checkCopy, putInPlace } from "../../data/backup";
 import { type BackupFile, backupFiles, backupFolder, newBackupFile } from "../../data/backup-files";
 import type { Database } from "../../data/database";
 import { closeDatabase, databaseFile } from "../../data/server-database";
+import { settle } from "../../data/settle-file";
 import { DatabaseTrouble } from "../../data/trouble";
 import { Refusal } from "../refusal";
 
@@ -35,7 +36,7 @@ export function takeInBackup(content: Uint8Array, file: string, now: number): Be
     mkdirSync(path.dirname(part), { recursive: true });
     writeFileSync(part, content);
     const facts = whole(part);
-    copyFileSync(part, newBackupFile(file, "from a file", now));
+    settle(part, newBackupFile(file, "from a file", now));
     return facts;
   } finally {
     for (const left of [part, `${part}-wal`, `${part}-shm`]) rmSync(left, { force: true });

@@ -102,7 +102,7 @@ function refuseOtherKindsOfUnit(db: Db, known: Machine, spec: MachineSpec): void
 /** A new machine with a controller and, where it takes G-code, Ustrina's own as its holders; the one that acts on burns first. */
 export function standOnBench(db: Db, spec: MachineSpec, now: number): Machine {
   // `new` is an address of its own.
-  const slug = freeSlug(spec.name, "machine", ["new", ...everyMachine(db).map((m) => m.slug)]);
+  const slug = freeSlug(spec.name, "machine", new Set(["new", ...everyMachine(db).map((m) => m.slug)]));
   const controller = { name: `Controller of ${spec.name}`, role: "controller" as const };
   if (burnFileOf(spec.kind) !== "g-code") return addMachine(db, slug, spec, [controller], now);
   const holders = [controller, { name: "Ustrina's own G-code", role: "ustrina" as const }];

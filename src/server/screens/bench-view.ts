@@ -4,7 +4,8 @@ import type { LengthUnit, UnitId } from "../../core/metrology/units";
 import type { SettingValue } from "../../core/procedures/setting";
 import { entryBefore } from "../../core/procedures/setting-history";
 import type { Db } from "../../data/database";
-import { allMachines, everyMachine } from "../../data/machines";
+import { eachSound } from "../../data/json-column";
+import { allMachines, damagedMachines, everyMachine } from "../../data/machines";
 import { toPutBackOf } from "../../data/put-back";
 import { behindOf } from "../machine/open-holders";
 import { type PutBackView, putBackViews } from "../machine/to-put-back-view";
@@ -33,8 +34,13 @@ export type LastEntry = {
   at: number;
 };
 
+/** A machine that cannot be shown, and which row is damaged. */
+export type DamagedMachine = { slug: string; name: string; column: string };
+
 export type BenchView = {
   machines: BenchMachine[];
+  /** The rest of the bench is shown as it is. */
+  damaged: DamagedMachine[];
   archived: { slug: string; name: string }[];
   open: OpenTrial[];
   openHolders: OpenHolder[];
@@ -45,10 +51,17 @@ export type BenchView = {
 const LAST_ENTRIES = 4;
 
 export function benchView(db: Db, now: number, length: LengthUnit = "mm"): BenchView {
-  const records = allMachines(db).map((m) => machineRecord(db, m));
-  const views = records.map((r) => benchMachine(db, r, { now, length }));
+  const { sound, damaged } = eachSound(allMachines(db), (m) => {
+    const record = machineRecord(db, m);
+    return { record, view: benchMachine(db, record, { now, length }) };
+  });
+  const [records, views] = [sound.map((s) => s.record), sound.map((s) => s.view)];
   return {
     machines: views.map((v) => v.machine),
+    damaged: [
+      ...damagedMachines(db).map(({ slug, column }) => ({ slug, name: slug, column })),
+      ...damaged.map(({ item, column }) => ({ slug: item.slug, name: item.spec.name, column })),
+    ],
     archived: everyMachine(db)
       .filter((m) => m.archivedAt !== null)
       .map((m) => ({ slug: m.slug, name: m.spec.name })),

@@ -31,9 +31,22 @@ export function loadStock(db: Db, text: string, now: number): TakenIn {
   refuseFuture(document, now);
   const taken: TakenIn = { cards: 0, batches: 0, readings: 0, results: 0 };
   return db.transaction((tx) => {
-    for (const card of document.cards) takeCard(tx, card, now, taken);
+    const known = knownOn(tx);
+    for (const card of document.cards) takeCard(tx, card, now, taken, known);
     return taken;
   });
+}
+
+/** What is on the bench, looked up once however many cards come. */
+type Known = { cards: Map<string, { id: number; slug: string }>; slugs: Set<string>; machines: Map<string, number> };
+
+function knownOn(db: Db): Known {
+  const all = everyStock(db);
+  return {
+    cards: new Map(all.map((s) => [s.spec.name.toLowerCase(), s])),
+    slugs: new Set(["new", ...all.map((s) => s.slug)]),
+    machines: new Map(everyMachine(db).map((m) => [m.spec.name.toLowerCase(), m.id])),
+  };
 }
 
 function read(text: string): StockDocument {
@@ -48,14 +61,24 @@ function read(text: string): StockDocument {
   return table.value;
 }
 
-function takeCard(db: Db, card: StockDocument["cards"][number], now: number, taken: TakenIn): void {
+function takeCard(
+  db: Db,
+  card: StockDocument["cards"][number],
+  now: number,
+  taken: TakenIn,
+  { cards, slugs, machines }: Known,
+): void {
   const { batches, ...spec } = card;
-  const all = everyStock(db);
-  const known = all.find((s) => s.spec.name.toLowerCase() === spec.name.toLowerCase());
-  const slug = known?.slug ?? freeSlug(spec.name, "stock", ["new", ...all.map((s) => s.slug)]);
-  const stockId = known?.id ?? addStock(db, slug, spec, now);
-  if (!known) taken.cards++;
-  for (const batch of batches) takeBatch(db, { stockId, slug }, batch, taken);
+  const name = spec.name.toLowerCase();
+  const known = cards.get(name);
+  const slug = known?.slug ?? freeSlug(spec.name, "stock", slugs);
+  const id = known?.id ?? addStock(db, slug, spec, now);
+  if (!known) {
+    taken.cards++;
+    cards.set(name, { id, slug });
+    slugs.add(slug);
+  }
+  for (const batch of batches) takeBatch(db, { stockId: id, slug }, batch, taken, machines);
 }
 
 function takeBatch(
@@ -63,6 +86,7 @@ function takeBatch(
   { stockId, slug }: { stockId: number; slug: string },
   batch: StockDocument["cards"][number]["batches"][number],
   taken: TakenIn,
+  machines: Known["machines"],
 ): void {
   const known = batchesOf(db, stockId).find((b) => b.label.toLowerCase() === batch.label.toLowerCase());
   const batchId = known?.id ?? addBatch(db, { stockId, label: batch.label, begunAt: Date.parse(batch.begun) });
@@ -78,7 +102,7 @@ function takeBatch(
   for (const { kept: when, machine, note, result } of batch.results) {
     const keptAt = Date.parse(when);
     if (kept.some((k) => k.keptAt === keptAt && k.result.kind === result.kind)) continue;
-    const machineId = everyMachine(db).find((m) => m.spec.name.toLowerCase() === machine.toLowerCase())?.id ?? null;
+    const machineId = machines.get(machine.toLowerCase()) ?? null;
     addStockResult(db, {
       ...{ batchId, machineId, trialId: null, roundId: null, solutionId: null, keptAt },
       ...{ result: { ...result, stock: batchKey(slug, batch.label) }, note: note || "from a file" },

@@ -60,7 +60,7 @@ export function keepStock(db: Db, input: StockInput, now: number): string {
       return known.slug;
     }
     const taken = ["new", ...everyStock(tx).map((s) => s.slug)];
-    const slug = freeSlug(spec.name, "stock", taken);
+    const slug = freeSlug(spec.name, "stock", new Set(taken));
     const stockId = addStock(tx, slug, spec, now);
     addBatch(tx, { stockId, label: labelOf(input.batch || "1"), begunAt: now });
     return slug;

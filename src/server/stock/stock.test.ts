@@ -188,6 +188,29 @@ describe("all cards as files", () => {
     expect(refusal(() => stockFile(db, "stock.pdf"))).toMatchObject({ field: "file" });
   });
 
+  it("take as long for each card however many there are", () => {
+    const many = (from: number, count: number) =>
+      ["card,nominal mm,batch,what,label,value mm,u mm,freedom,when,machine,conditions,note"]
+        .concat(
+          Array.from({ length: count }, (_, i) => [
+            `Sheet ${from + i},3,,card,,,,,,,,`,
+            `Sheet ${from + i},,A,batch,,,,,2026-01-02T10:00:00.000Z,,,`,
+          ]).flat(),
+        )
+        .join("\n");
+    const took = (from: number, count: number) => {
+      const text = many(from, count);
+      const began = performance.now();
+      expect(loadStock(db, text, NOW).cards).toBe(count);
+      return performance.now() - began;
+    };
+    took(0, 200);
+    const [few, lots] = [took(1000, 500), took(10_000, 5000)];
+    // Ten times as many: quadratic was a hundred times as long, and minutes in all.
+    expect(lots / few).toBeLessThan(40);
+    expect(lots).toBeLessThan(5000);
+  });
+
   it.each(["stock.json", "stock.csv"])("come whole onto another bench from %s", (file) => {
     const text = stockFile(db, file).text;
     const before = stockDocument(db);

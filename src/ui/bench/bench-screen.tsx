@@ -3,6 +3,7 @@ import type { JoinView } from "../../server/guard/join-view";
 import type { BenchView } from "../../server/screens/bench-view";
 import { buttonClass } from "../primitives/button";
 import { Link } from "../primitives/link";
+import { Notice } from "../primitives/notice";
 import { TopBar } from "../primitives/top-bar";
 import { WaitingEverywhere } from "../trial/waiting-everywhere";
 import { EmptyBench } from "./empty-bench";
@@ -13,7 +14,7 @@ import { SideLists } from "./side-lists";
 type Props = { view: BenchView; join: JoinView | null; lastBackup: number | null; now: number };
 
 export function BenchScreen({ view, join, lastBackup, now }: Props) {
-  if (view.machines.length === 0) return <EmptyBench join={join} />;
+  if (view.machines.length + view.damaged.length === 0) return <EmptyBench join={join} />;
   const asked = view.machines.flatMap((m) => m.procedures.filter((p) => p.state !== "not done" || !p.occasional));
   const states = asked.map((p) => p.state);
   const count = (state: string) => states.filter((s) => s === state).length;
@@ -44,6 +45,17 @@ export function BenchScreen({ view, join, lastBackup, now }: Props) {
           </div>
           <WaitingEverywhere />
           <MachineList machines={view.machines} now={now} />
+          {view.damaged.map(({ slug, name, column }) => (
+            <section key={slug} className="card mt-4 p-5" aria-label={`${name}, damaged`}>
+              <Notice tone="needs you" headline={`The data of ${name} is damaged.`}>
+                A row of {column.split(".")[0]?.replaceAll("_", " ")} cannot be read. The rest of the bench works.{" "}
+                <Link className="underline" href="/backup">
+                  Restore a backup from before
+                </Link>{" "}
+                to have this machine back.
+              </Notice>
+            </section>
+          ))}
           {view.archived.length > 0 && (
             <p className="mt-5 text-[14px] text-ink2">
               Archived:{" "}
