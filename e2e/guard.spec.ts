@@ -211,6 +211,44 @@ test("without the code nothing but its page answers; with it a trial is read fro
   expect(statuses).toEqual([403, 403, 403, 403, 403, 429, 429]);
 });
 
+/** What a bare connection gets for a head that promises more than it sends. */
+async function bare({ origin }: OwnServer, head: string[]): Promise<{ said: string; closed: boolean }> {
+  const { connect } = await import("node:net");
+  const { port } = new URL(origin);
+  return new Promise((resolve) => {
+    const socket = connect(Number(port), "127.0.0.1", () => socket.write(`${head.join("\r\n")}\r\n\r\n`));
+    let said = "";
+    const done = (closed: boolean) => {
+      socket.destroy();
+      resolve({ said, closed });
+    };
+    socket.on("data", (data) => {
+      said += data;
+    });
+    socket.on("error", () => done(true));
+    socket.on("close", () => done(true));
+    socket.setTimeout(4000, () => done(false));
+  });
+}
+
+test("a body is refused before it is sent where the code is missing, and no other protocol stays open", async ({
+  server,
+}) => {
+  await server.kill();
+  await server.start({ ...KEYS, USTRINA_HOST: "0.0.0.0" });
+  const { host } = new URL(server.origin);
+  const large = ["POST /api/trials/1/rounds/1/pictures HTTP/1.1", `Host: ${host}`, `Origin: ${server.origin}`];
+  const refused = await bare(server, [...large, "Content-Type: application/octet-stream", "Content-Length: 104857600"]);
+  expect(refused.said).toMatch(/^HTTP\/1\.1 401 /);
+  expect(refused.closed).toBe(true);
+  const chunked = await bare(server, [...large, "Transfer-Encoding: chunked"]);
+  expect(chunked).toMatchObject({ said: expect.stringMatching(/^HTTP\/1\.1 401 /), closed: true });
+  const upgrade = ["GET / HTTP/1.1", `Host: ${host}`, "Connection: Upgrade", "Upgrade: websocket"];
+  const key = ["Sec-WebSocket-Key: dGhlIHNhbXBsZSBub25jZQ==", "Sec-WebSocket-Version: 13"];
+  expect(await bare(server, [...upgrade, ...key])).toEqual({ said: "", closed: true });
+  expect((await asked(server, "/", { headers: { accept: "text/html" } })).status).toBe(401);
+});
+
 test("without the code mode the bench is not open to the network", async ({ page, server }) => {
   expect((await asked(server, "/", { headers: { host: "192.0.2.7:4870" } })).status).toBe(421);
   await page.goto("/");

@@ -27,17 +27,14 @@ export function ownServer(port: number, folder: string, bench: "demo" | "empty")
     printed: () => printed,
     async start(env = {}) {
       const { USTRINA_HOST: host = "127.0.0.1", ...rest } = env;
-      const started = spawn(
-        process.execPath,
-        ["node_modules/next/dist/bin/next", "start", "-H", host, "-p", String(port)],
-        {
-          env: {
-            ...process.env,
-            ...{ USTRINA_DATABASE: database, USTRINA_MADE_UP: "1", NEXT_TELEMETRY_DISABLED: "1" },
-            ...rest,
-          },
+      const started = spawn(process.execPath, ["--import", "tsx", "scripts/serve.ts", host, String(port)], {
+        env: {
+          ...process.env,
+          ...{ NODE_ENV: "production" as const, NEXT_TELEMETRY_DISABLED: "1" },
+          ...{ USTRINA_DATABASE: database, USTRINA_MADE_UP: "1" },
+          ...rest,
         },
-      );
+      });
       child = started;
       started.stderr.on("data", (data) => {
         printed += data;

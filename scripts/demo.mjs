@@ -37,10 +37,11 @@ start();
 function start() {
   const network = asked.includes("--lan") ? networkAccess() : null;
   const host = network ? "0.0.0.0" : "127.0.0.1";
-  const server = spawn(process.execPath, ["node_modules/next/dist/bin/next", "start", "-H", host, "-p", PORT], {
+  const server = spawn(process.execPath, ["--import", "tsx", "scripts/serve.ts", host, PORT], {
     stdio: ["inherit", "pipe", "inherit"],
     env: {
       ...process.env,
+      NODE_ENV: "production",
       NEXT_TELEMETRY_DISABLED: "1",
       USTRINA_ACCESS_CODE: network?.code ?? "",
       USTRINA_ACCESS_SECRET: network?.secret ?? "",

@@ -26,8 +26,14 @@ export async function startServer(database: string, port: number, heapMb?: numbe
   const heap = heapMb === undefined ? {} : { NODE_OPTIONS: `--max-old-space-size=${heapMb}` };
   const server: ChildProcess = spawn(
     process.execPath,
-    ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", String(port)],
-    { env: { ...process.env, USTRINA_DATABASE: database, NEXT_TELEMETRY_DISABLED: "1", ...heap } },
+    ["--import", "tsx", "scripts/serve.ts", "127.0.0.1", String(port)],
+    {
+      env: {
+        ...process.env,
+        ...{ NODE_ENV: "production" as const, USTRINA_DATABASE: database, NEXT_TELEMETRY_DISABLED: "1" },
+        ...heap,
+      },
+    },
   );
   await new Promise<void>((resolve, reject) => {
     server.stdout?.on("data", (data) => String(data).includes("Ready") && resolve());

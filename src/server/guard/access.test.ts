@@ -56,28 +56,46 @@ describe("wrong codes", () => {
   it("are five at once, then one in half a minute", () => {
     const attempts = new Attempts();
     for (let i = 0; i < 5; i++) {
-      expect(attempts.waitS(NOW)).toBe(0);
-      attempts.wrong(NOW);
+      expect(attempts.waitS("192.0.2.9", NOW)).toBe(0);
+      attempts.wrong("192.0.2.9", NOW);
     }
-    expect(attempts.waitS(NOW)).toBe(30);
-    expect(attempts.waitS(NOW + 29_500)).toBe(1);
-    expect(attempts.waitS(NOW + 30_000)).toBe(0);
-    attempts.wrong(NOW + 30_000);
-    expect(attempts.waitS(NOW + 30_000)).toBe(30);
+    expect(attempts.waitS("192.0.2.9", NOW)).toBe(30);
+    expect(attempts.waitS("192.0.2.9", NOW + 29_500)).toBe(1);
+    expect(attempts.waitS("192.0.2.9", NOW + 30_000)).toBe(0);
+    attempts.wrong("192.0.2.9", NOW + 30_000);
+    expect(attempts.waitS("192.0.2.9", NOW + 30_000)).toBe(30);
     // In a day nobody tries more than this of 850 thousand million codes
     let tried = 0;
     for (let now = NOW + 60_000; now < NOW + DAY_MS; now += 1000)
-      if (attempts.waitS(now) === 0) {
-        attempts.wrong(now);
+      if (attempts.waitS("192.0.2.9", now) === 0) {
+        attempts.wrong("192.0.2.9", now);
         tried++;
       }
     expect(tried).toBeLessThanOrEqual(2880);
   });
 
+  it("of one device keep no other out", () => {
+    const attempts = new Attempts();
+    for (let i = 0; i < 50; i++) attempts.wrong("192.0.2.9", NOW);
+    expect(attempts.waitS("192.0.2.9", NOW)).toBeGreaterThan(0);
+    expect(attempts.waitS("192.0.2.10", NOW)).toBe(0);
+  });
+
+  it("of very many addresses together are few enough for 40 bits", () => {
+    const attempts = new Attempts();
+    let tried = 0;
+    // An address of its own for each try, as fast as they are let.
+    for (let now = NOW; now < NOW + 60_000; now += 10)
+      for (let k = 0; k < 50 && attempts.waitS(`a${tried}`, now) === 0; k++) attempts.wrong(`a${tried++}`, now);
+    expect(tried).toBeLessThanOrEqual(400 + 60 * 20);
+    // At that pace half of all codes take centuries.
+    expect(31 ** 8 / 2 / (tried / 60) / (365 * 86_400)).toBeGreaterThan(400);
+  });
+
   it("do not lock the bench for years when the clock is set back", () => {
     const attempts = new Attempts();
-    for (let i = 0; i < 5; i++) attempts.wrong(NOW);
-    expect(attempts.waitS(NOW - 3650 * DAY_MS)).toBe(0);
+    for (let i = 0; i < 5; i++) attempts.wrong("192.0.2.9", NOW);
+    expect(attempts.waitS("192.0.2.9", NOW - 3650 * DAY_MS)).toBe(0);
   });
 });
 

@@ -6,6 +6,8 @@ import { type CodePage, codePage } from "./code-page";
 
 export type AccessKeys = { code: string; secret: string };
 
+/** Where a request came from, as the connection says; whatever a request itself says under this name is overwritten. */
+export const FROM_HEADER = "x-ustrina-from";
 /** Where the code is typed. */
 export const ACCESS_PATH = "/access";
 export const SESSION_COOKIE = "ustrina-session";
@@ -36,14 +38,15 @@ export async function takeCode(request: Request, keys: AccessKeys, nonce: string
   held.ustrinaAttempts ??= new Attempts();
   const form = new URLSearchParams(await request.text());
   const to = ownPath(form.get("to"));
-  const wait = held.ustrinaAttempts.waitS(now);
+  const from = request.headers.get(FROM_HEADER) ?? "";
+  const wait = held.ustrinaAttempts.waitS(from, now);
   if (wait > 0) {
     const again = askForCode(to, nonce, { status: 429, fault: `Too many wrong codes. Try again in ${wait} s.` });
     again.headers.set("Retry-After", String(wait));
     return again;
   }
   if (!isCode(form.get("code") ?? "", keys.code)) {
-    held.ustrinaAttempts.wrong(now);
+    held.ustrinaAttempts.wrong(from, now);
     const fault = "This is not the code. It is shown in the terminal in which Ustrina runs, and on the bench.";
     return askForCode(to, nonce, { status: 403, fault });
   }

@@ -1,22 +1,51 @@
-/** Wrong access codes are few: some at once, then one in a while. All devices count together, since any address can be pretended. */
+/**
+ * Wrong access codes are few: from one address some at once, then one in a while. One device that guesses keeps no other out. All addresses
+ * together have a budget so large that nobody meets it by mistake, and so small that 40 bits stay out of reach: 20 a second for 2^39 codes
+ * are 870 years.
+ */
 
-const AT_ONCE = 5;
-const ONE_AGAIN_MS = 30_000;
+export type Allowance = { atOnce: number; oneAgainMs: number };
+
+const EACH: Allowance = { atOnce: 5, oneAgainMs: 30_000 };
+const TOGETHER: Allowance = { atOnce: 400, oneAgainMs: 50 };
+/** So many addresses are kept apart; beyond that the oldest are forgotten. */
+const MOST_ADDRESSES = 2000;
 
 export class Attempts {
-  /** When each of the wrong codes that count is forgotten. */
-  private spent: number[] = [];
+  private readonly each = new Map<string, Spent>();
+  private readonly together = new Spent(TOGETHER);
 
-  /** How long nothing is tried any more, s; 0 = a code may be tried now. */
-  waitS(now: number): number {
-    // A moment far ahead is from before the clock was set back.
-    this.spent = this.spent.filter((end) => end > now && end <= now + AT_ONCE * ONE_AGAIN_MS);
-    const [first] = this.spent;
-    return this.spent.length < AT_ONCE || first === undefined ? 0 : Math.ceil((first - now) / 1000);
+  /** How long nothing is tried any more from there, s; 0 = a code may be tried now. */
+  waitS(from: string, now: number): number {
+    return Math.max(this.each.get(from)?.waitS(now) ?? 0, this.together.waitS(now));
   }
 
-  wrong(now: number): void {
-    const last = this.spent.at(-1) ?? now;
-    this.spent.push(Math.max(last, now) + ONE_AGAIN_MS);
+  wrong(from: string, now: number): void {
+    const own = this.each.get(from) ?? new Spent(EACH);
+    own.add(now);
+    this.each.delete(from);
+    this.each.set(from, own);
+    const [oldest] = this.each.keys();
+    if (this.each.size > MOST_ADDRESSES && oldest !== undefined) this.each.delete(oldest);
+    this.together.add(now);
+  }
+}
+
+class Spent {
+  /** When each of the wrong codes that count is forgotten. */
+  private ends: number[] = [];
+
+  constructor(private readonly allowance: Allowance) {}
+
+  waitS(now: number): number {
+    const { atOnce, oneAgainMs } = this.allowance;
+    // A moment far ahead is from before the clock was set back.
+    this.ends = this.ends.filter((end) => end > now && end <= now + atOnce * oneAgainMs);
+    const [first] = this.ends;
+    return this.ends.length < atOnce || first === undefined ? 0 : Math.ceil((first - now) / 1000);
+  }
+
+  add(now: number): void {
+    this.ends.push(Math.max(this.ends.at(-1) ?? now, now) + this.allowance.oneAgainMs);
   }
 }

@@ -18,7 +18,7 @@ export const LARGEST_BODY = LARGEST_FILE + 1024 * 1024;
 export const LARGEST_OF_ALL = LARGEST_PICTURE + 1024 * 1024;
 
 /** A code, and where to go on to. */
-const LARGEST_FORM = 4000;
+export const LARGEST_FORM = 4000;
 
 /** What is sent to: an action of a page, the form of the access code, or where pictures are taken. */
 export type Door = "action" | "code form" | "picture";
