@@ -1,7 +1,7 @@
 /** A trial from another computer is the first thing on a new bench. */
 import { readFileSync } from "node:fs";
 import { expect, test } from "./bench";
-import { accessible, watch } from "./watch";
+import { accessible, beginReading, watch } from "./watch";
 
 test.use({ bench: "empty" });
 
@@ -31,6 +31,48 @@ test("a trial is loaded on an empty bench, with its machine and its gauges", asy
   await page.goto("/");
   await expect(page.getByRole("heading", { name: "Alder" })).toBeVisible();
   await expect(page.getByRole("link", { name: "Continue" }).first()).toBeVisible();
+  await accessible(page);
+  faults.none();
+});
+
+test("the first hour with a machine of one's own: little is demanded, gauges are there, the demo bench opens beside it", async ({
+  page,
+}) => {
+  const faults = watch(page);
+  await page.goto("/machine/new");
+  const form = page.getByRole("form", { name: "New machine" });
+  await form.getByLabel("Name", { exact: true }).fill("Hornbeam");
+  await form.getByLabel("Working area, X").fill("900");
+  await form.getByLabel("Working area, Y").fill("600");
+  await form.getByRole("button", { name: "Add it to the bench" }).click();
+  await expect(page.getByRole("heading", { name: "Hornbeam", level: 1 })).toBeVisible();
+  await page.getByRole("link", { name: "Scan offset", exact: true }).click();
+  await expect(page.getByRole("heading", { name: "Scan offset: not done" })).toBeVisible();
+  await page.getByRole("button", { name: "Begin trial" }).click();
+  await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
+  await page.getByRole("link", { name: "To the burn" }).click();
+  await expect(page.getByText(/Put on the eyewear that the label on the laser asks for/)).toBeVisible();
+  await page.getByRole("button", { name: "Burn on the practice machine" }).click();
+
+  // Calipers and rule are there, and another gauge is declared without leaving
+  await expect(page.getByRole("radio", { name: /Calipers/ })).toBeVisible();
+  await expect(page.getByRole("radio", { name: /Steel rule/ })).toBeVisible();
+  await page.getByRole("button", { name: "Declare another gauge" }).click();
+  const gauge = page.getByRole("form", { name: /gauge/i });
+  await accessible(page);
+  await gauge.getByRole("button", { name: "Declare it" }).click();
+  await expect(gauge.getByRole("alert").filter({ hasText: /Give it the name/ })).toBeVisible();
+  await gauge.getByLabel("Name").fill("Digital calipers");
+  await gauge.getByRole("button", { name: "Declare it" }).click();
+  await expect(page.getByRole("radio", { name: /Digital calipers/ })).toBeChecked();
+  await beginReading(page);
+  await expect(page.getByRole("button", { name: "Read all that is left" })).toBeVisible();
+
+  await page.goto("/");
+  await page.getByRole("button", { name: "Open the demo bench beside these machines" }).click();
+  await expect(page.getByRole("heading", { name: "Alder" })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole("heading", { name: "Hornbeam" })).toBeVisible();
+  await expect(page.getByRole("button", { name: /Open the demo bench/ })).toBeHidden();
   await accessible(page);
   faults.none();
 });

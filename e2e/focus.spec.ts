@@ -198,7 +198,7 @@ test("a live sweep on the galvo: passes noted, the play of the screw, proved by 
   await page.getByLabel("Heights are good to").fill("0.1");
   await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
   await page.getByRole("link", { name: "To the burn" }).click();
-  await expect(page.getByText(/eyewear for 1064 nm first/)).toBeVisible();
+  await expect(page.getByText(/put on eyewear for 1064 nm first/)).toBeVisible();
   const sweep = async () => {
     await page.getByRole("button", { name: "Burn on the practice machine" }).click();
     await expect(page.getByText(/No gauge is needed/)).toBeVisible();

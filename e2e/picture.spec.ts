@@ -129,6 +129,8 @@ test("a picture without a scale, one place of it, reading that is stopped; the p
   const part = page.getByRole("region", { name: "Which part is which" });
   await part.getByLabel("Place").selectOption({ label: "400 mm/s, right end" });
   await part.getByRole("button", { name: "Two corners around it" }).click();
+  // A block that was filled both ways is shown with its one-way rows
+  await page.getByRole("button", { name: "Further away" }).click();
   const view = page.getByRole("group", { name: /^scan\.png/ });
   const { width, height } = (await view.boundingBox()) ?? { width: 0, height: 0 };
   await view.click({ position: { x: 0.08 * width, y: 0.06 * height } });
@@ -136,7 +138,8 @@ test("a picture without a scale, one place of it, reading that is stopped; the p
   await part.getByRole("button", { name: "It shows this place" }).click();
   await expect(page.getByText("1 of 6 sites read in scan.png.")).toBeVisible({ timeout: 60_000 });
   await accessible(page);
-  expect(Math.abs((await number()) - whole)).toBeLessThan(0.002);
+  // Within the doubt of both
+  expect(Math.abs((await number()) - whole)).toBeLessThan(0.004);
   await part.getByRole("button", { name: "It shows the whole coupon" }).click();
   await expect(page.getByText("6 of 6 sites read in scan.png.")).toBeVisible({ timeout: 60_000 });
   await page.getByRole("button", { name: "Take these readings" }).click();

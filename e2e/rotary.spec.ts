@@ -23,7 +23,9 @@ test("a line once around Bracken's roller is proved, and what was set aside for 
   await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
   await accessible(page);
   await page.getByRole("link", { name: "To the burn" }).click();
-  await expect(page.getByText("Until it is put back: the travel limits of Y are off.")).toBeVisible();
+  await expect(
+    page.getByText("Switch off the travel limits of Y for this burn. Put it back afterwards."),
+  ).toBeVisible();
   await page.getByRole("button", { name: "Burn on the practice machine" }).click();
   await beginReading(page);
 
@@ -47,7 +49,7 @@ test("a line once around Bracken's roller is proved, and what was set aside for 
   await expect(page.getByText(/^(\d+) of \1 sites read\.$/)).toBeVisible({ timeout: 60_000 });
 
   await page.getByRole("link", { name: "Correct", exact: true }).last().click();
-  for (const held of [/6400 counts/, /20 mm/]) {
+  for (const held of [/6400 steps/, /20 mm/]) {
     await page.getByRole("button", { name: "Yes, I read that back" }).first().click();
     await expect(page.getByText(held).first()).toBeVisible();
   }
@@ -157,6 +159,6 @@ test("a rotary is described, refused where it contradicts itself, and fitted", a
   await expect(page.getByLabel("A chuck holds it")).toBeChecked();
   await expect(page.getByLabel("Runs out by")).toBeVisible();
   await page.getByRole("link", { name: "To the burn" }).click();
-  await expect(page.getByText("Until it is put back: the red fan is off.")).toBeVisible();
+  await expect(page.getByText("Set for this burn: the red fan is off. Put it back afterwards.")).toBeVisible();
   faults.none();
 });

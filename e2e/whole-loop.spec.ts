@@ -39,7 +39,7 @@ test("scan offset on the CO2 gantry, from the empty bench to proved", async ({ p
   await page.getByRole("link", { name: "To the burn" }).click();
 
   // Burn: both files read back to the same areas
-  await expect(page.getByText("Eyewear for 10600 nm")).toBeVisible();
+  await expect(page.getByText("Put on eyewear for 10600 nm")).toBeVisible();
   await accessible(page);
   const svg = parseSvg(await download(page, "SVG"));
   const gcode = parseGcode(await download(page, "G-code"));

@@ -32,6 +32,15 @@ export function damagedMachines(db: Db): { slug: string; column: string }[] {
   return damaged.map(({ item, column }) => ({ slug: item.machine.slug, column }));
 }
 
+/** Damaged ones too: their places are taken. */
+export function machineSlugs(db: Db): string[] {
+  return db
+    .select({ slug: machine.slug })
+    .from(machine)
+    .all()
+    .map((row) => row.slug);
+}
+
 export function machineBySlug(db: Db, slug: string): Machine | undefined {
   return machineRows(db, eq(machine.slug, slug)).map(machineOf)[0];
 }

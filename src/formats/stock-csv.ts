@@ -1,7 +1,7 @@
 /**
  * All cards of stock as a table: one line a fact, so that a spreadsheet can sort them, and read back to the same cards.
  *
- * `what` is card, batch, thickness, or the id of a value that was kept; the values of one result share its moment and its machine.
+ * `what` is card, batch, thickness, or the kind and the name of a value that was kept; the values of one result share its moment and its machine.
  */
 import type { StockResult } from "../core/procedures/outcome";
 import { type Cell, csvOf, parseCsv } from "./csv";
@@ -29,6 +29,9 @@ type Batch = Card["batches"][number];
 
 /** Between the conditions of a result, and between the name of one and what it says. */
 const [APART, SAYS] = ["; ", ": "];
+/** Values whose key alone does not say what they are. */
+const VALUE_WORDS: Readonly<Record<string, string>> = { kerf: "width of cut", offset: "offset per side" };
+const BY_WORDS = new Map(Object.entries(VALUE_WORDS).map(([id, words]) => [words, id]));
 
 export function stockCsv({ cards }: StockDocument): string {
   const lines = cards.flatMap((card): Line[] => [
@@ -43,7 +46,7 @@ export function stockCsv({ cards }: StockDocument): string {
             ({ id, label, quantity }): Line => ({
               ...at,
               ...{
-                what: `${result.kind} ${id}`,
+                what: `${result.kind}${SAYS}${VALUE_WORDS[id] ?? id}`,
                 label,
                 "value mm": quantity.value,
                 "u mm": quantity.standardUncertainty,
@@ -117,16 +120,17 @@ function takeValue(
   number: (column: Column) => number,
   line: number,
 ): void {
-  const [kind, ...rest] = of("what").split(" ");
-  if (kind !== "kerf" || rest.length === 0)
+  // Files of before there was a colon had a space there, and the key.
+  const [, kind, words = ""] = /^(\w+):? (.+)$/.exec(of("what")) ?? [];
+  if (kind !== "kerf")
     throw new FormatFault(
       line,
       1,
-      `“what” must say card, batch, thickness or, for example, kerf offset; it says “${of("what")}”.`,
+      `“what” must say card, batch, thickness or, for example, kerf: offset per side; it says “${of("what")}”.`,
     );
   const freedom = of("freedom");
   const value: StockResult["values"][number] = {
-    ...{ id: rest.join(" "), label: of("label") || rest.join(" "), unit: "mm" },
+    ...{ id: BY_WORDS.get(words) ?? words, label: of("label") || words, unit: "mm" },
     quantity: {
       ...{ value: number("value mm"), standardUncertainty: number("u mm") },
       degreesOfFreedom: freedom === "" || freedom === "infinite" ? "infinite" : number("freedom"),

@@ -74,10 +74,10 @@ export function strayAt({ runout, step }: AxisTruth, sentMm: number): number {
 export const heldNumberSchema = z.object({ found: z.number(), now: z.number() });
 export type HeldNumber = z.infer<typeof heldNumberSchema>;
 
-/** By how much lengths come out longer since the number of an axis was changed: pulses per mm lengthen, a way per pulse shortens. */
-export function stretchOf(held: HeldNumber | undefined, perLength: boolean): number {
+/** By how much lengths come out longer since the number of an axis was changed. @param lengthens whether a larger one makes them longer, as pulses per mm do */
+export function stretchOf(held: HeldNumber | undefined, lengthens: boolean): number {
   if (!held || held.found === 0 || held.now === 0) return 1;
-  return perLength ? held.now / held.found : held.found / held.now;
+  return lengthens ? held.now / held.found : held.found / held.now;
 }
 
 /** By how much marks moved since a home offset was changed, mm. @param counts whether it counts, or is a length */

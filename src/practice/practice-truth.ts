@@ -6,7 +6,7 @@ import { type GalvoTruth, galvoFromSeed, galvoTruthSchema } from "./galvo-truth"
 import { focusOf, type GantryTruth, gantryFromSeed, gantryTruthSchema, type PracticeController } from "./gantry-truth";
 import { type FocusTruth, focusFromSeed, grained } from "./head-height";
 import { type LaserKind, laserSource } from "./laser-source";
-import { seedOf } from "./random";
+import { seeded, seedOf } from "./random";
 import { type RotaryTruth, rotaryFromSeed } from "./rotary-truth";
 
 /** Gantries of before there were galvos name no kind. */
@@ -17,17 +17,34 @@ export function isGalvo(truth: PracticeTruth): truth is GalvoTruth {
   return "kind" in truth;
 }
 
+/** What a machine is said to be; the key of a setting with how its controller takes it. */
+type Described = {
+  kind: LaserKind;
+  wavelengthNm: number;
+  topSpeedMmPerS: number;
+  held?: Record<string, { sense: 1 | -1; senseAssumed?: true; tableKind: string }>;
+};
+
+const TABLE = "scan offset";
+
+/** The table of a controller as it is described; where nobody knows what a larger entry does, chance decides. */
+function controllerAs({ held }: Described, seed: number): GantryTruth["controller"] {
+  const told = held?.[TABLE];
+  return {
+    tableKind: told?.tableKind === "exact speed only" ? "exact speed only" : "interpolated",
+    sense: told?.senseAssumed ? (seeded(seedOf("sense", seed)).even() < 0.5 ? 1 : -1) : (told?.sense ?? 1),
+  };
+}
+
 /** A machine drawn by chance for the place of a real one. */
-export function practiceFromSeed(
-  seed: number,
-  machine: { kind: LaserKind; wavelengthNm: number; topSpeedMmPerS: number },
-): PracticeTruth {
+export function practiceFromSeed(seed: number, machine: Described): PracticeTruth {
   const source = laserSource(machine.kind, machine.wavelengthNm, machine.topSpeedMmPerS);
   if (machine.kind === "galvo") return galvoFromSeed(seed, source);
   return {
     ...gantryFromSeed(seed),
     focus: grained(focusFromSeed(seed, source), seed),
     axes: axesFromSeed(seed),
+    controller: controllerAs(machine, seed),
   };
 }
 
@@ -46,8 +63,8 @@ export function bedOf(truth: PracticeTruth, size: { widthMm: number; depthMm: nu
   return truth.bed ?? bedFromSeed(truth.seed, size, isGalvo(truth));
 }
 
-/** By which keys a controller holds the numbers of an axis, and whether they are per length or count; `null` = it holds none. */
-export type AxisKeys = { scale: { key: string; perLength: boolean }; home: { key: string; counts: boolean } };
+/** By which keys a controller holds the numbers of an axis, whether a larger one lengthens, and whether it is a count; `null` = it holds none. */
+export type AxisKeys = { scale: { key: string; lengthens: boolean }; home: { key: string; counts: boolean } };
 
 /** A gantry as it runs with the numbers that its controller holds now. */
 export function asEntered(
@@ -55,7 +72,7 @@ export function asEntered(
   { numbers = {} }: PracticeController,
   keys: { x: AxisKeys; y: AxisKeys },
 ): GantryTruth {
-  const stretch = ({ scale }: AxisKeys) => stretchOf(numbers[scale.key], scale.perLength);
+  const stretch = ({ scale }: AxisKeys) => stretchOf(numbers[scale.key], scale.lengthens);
   const { axes } = truth;
   const homed = (axis: "x" | "y") => {
     const own = (axes as NonNullable<typeof axes>)[axis];

@@ -8,6 +8,7 @@ import type { AnyProcedure, History, PlanContext } from "../core/procedures/cont
 import type { MachineSpec } from "../core/procedures/machine-spec";
 import { PROCEDURES } from "../core/procedures/registry";
 import { SAMPLE_GALVO, SAMPLE_MACHINE } from "../core/procedures/sample-machine";
+import { scanOffset } from "../core/procedures/scan-offset/procedure";
 import type { SettingSpec, SettingsInForce } from "../core/procedures/setting";
 import { gcodeOf } from "../formats/gcode-writer";
 import { svgOf } from "../formats/svg-writer";
@@ -75,6 +76,36 @@ function isLaidOutBy(procedure: AnyProcedure, machine: MachineSpec, setting: Set
   if (next.do !== "round") throw new Error(next.why);
   return JSON.stringify(next.plan) !== JSON.stringify(plan);
 }
+
+describe("a practice machine described the other way round", () => {
+  const hold = { unit: "mm", step: 0.001, range: null, tableKind: "interpolated", sense: -1 } as const;
+  const described = (held: MachineSpec["held"]): MachineSpec => ({ ...SAMPLE_MACHINE, held });
+  const table: PracticeController = { ...NOTHING, table: [{ at: 300, value: 0.2 }] };
+  const burned = (machine: MachineSpec, controller: PracticeController) =>
+    JSON.stringify(marksOf(scanOffset, machine, controller));
+
+  it("acts as it is described, so that a proof can succeed", () => {
+    const [later, earlier] = [described({ "scan offset": hold }), described({ "scan offset": { ...hold, sense: 1 } })];
+    const opposite: PracticeController = { ...table, table: [{ at: 300, value: -0.2 }] };
+    expect(burned(later, table)).toBe(burned(earlier, opposite));
+    expect(burned(later, table)).not.toBe(burned(earlier, table));
+  });
+
+  it("decides by chance where nobody knows", () => {
+    const unknown = described({ "scan offset": { ...hold, sense: 1, senseAssumed: true } });
+    const senses = Array.from({ length: 20 }, (_, seed) => {
+      const truth = practiceFromSeed(seed, unknown);
+      return "controller" in truth ? truth.controller.sense : 0;
+    });
+    expect(new Set(senses)).toEqual(new Set([1, -1]));
+  });
+
+  it("lengthens with a larger size of its axis where that is said", () => {
+    const size = (sense: 1 | -1) => described({ "axis scale x": { ...hold, step: 0.01, sense } });
+    const changed: PracticeController = { ...NOTHING, numbers: { "axis scale x": { found: 300, now: 303 } } };
+    expect(burned(size(1), changed)).not.toBe(burned(size(-1), changed));
+  });
+});
 
 describe.each(EACH)("%s on a practice %s", (_key, _kind, setting, procedure, machine) => {
   it("acts once it is entered", () => {

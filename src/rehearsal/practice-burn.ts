@@ -207,8 +207,9 @@ function cutterFor({ pieces, program }: Pick<RoundSpec, "program" | "pieces">, t
 /** With the numbers that its controller holds now. */
 function asItRuns(truth: GantryTruth, controller: PracticeController, { held }: MachineSpec): GantryTruth {
   const dimension = (key: string) => UNITS[held[key]?.unit ?? "mm"].dimension;
+  const lengthens = (key: string) => dimension(key) === "per length" || held[key]?.sense === 1;
   const keys = (axis: "x" | "y"): AxisKeys => ({
-    scale: { key: AXIS_SCALE[axis], perLength: dimension(AXIS_SCALE[axis]) === "per length" },
+    scale: { key: AXIS_SCALE[axis], lengthens: lengthens(AXIS_SCALE[axis]) },
     home: { key: HOME_OFFSET[axis], counts: dimension(HOME_OFFSET[axis]) === "count" },
   });
   return asEntered(truth, controller, { x: keys("x"), y: keys("y") });

@@ -1,11 +1,16 @@
 import { looksInto } from "../data/server-database";
 import { troubleOf } from "../data/trouble";
 
+/** What is wrong, at the field it belongs to. */
+export type Fault = { field: string; message: string };
+
 /** Something that cannot be done, said so that a technician can act on it, at the field it belongs to. */
 export class Refusal extends Error {
+  /** @param more faults of the same form beside it */
   constructor(
     readonly field: string,
     message: string,
+    readonly more: readonly Fault[] = [],
   ) {
     super(message);
   }
@@ -14,14 +19,20 @@ export class Refusal extends Error {
 export type Result<T> =
   | { ok: true; value: T }
   /** `mayPass`: no fault of what was sent, which may be taken later; why, in words. */
-  | { ok: false; field: string; message: string; mayPass?: string };
+  | { ok: false; field: string; message: string; more?: readonly Fault[]; mayPass?: string };
 
 /** Runs an action; a refusal becomes data, a crash is logged and answered in words. */
 export async function answering<T>(act: () => T | Promise<T>): Promise<Result<T>> {
   try {
     return { ok: true, value: await act() };
   } catch (error) {
-    if (error instanceof Refusal) return { ok: false, field: error.field, message: error.message };
+    if (error instanceof Refusal)
+      return {
+        ok: false,
+        field: error.field,
+        message: error.message,
+        ...(error.more.length > 0 ? { more: error.more } : {}),
+      };
     console.error(error);
     const known = troubleOf(error);
     if (!known)

@@ -34,7 +34,9 @@ export const roundSpecSchema = z.object({
   /** Left out where the stock lies flat. */
   turned: turnedSchema.optional(),
   /** What is set otherwise for this burn, and stays on the bench until it is put back; `setting` by its key where it is one. */
-  setAside: z.array(z.object({ what: z.string(), setting: z.string().optional() })).optional(),
+  setAside: z
+    .array(z.object({ what: z.string(), act: z.string().optional(), setting: z.string().optional() }))
+    .optional(),
 });
 export type RoundSpec = z.infer<typeof roundSpecSchema>;
 
@@ -53,6 +55,7 @@ export function duringBurn({ program }: RoundSpec): string[] {
 }
 
 /** As it stands in the list of what is done before the burn. */
-function asideText({ what, setting }: { what: string; setting?: string | undefined }): string {
-  return `Until it is put back: ${what}.${setting ? " Write down first what it holds." : ""}`;
+function asideText({ what, act, setting }: NonNullable<RoundSpec["setAside"]>[number]): string {
+  const first = setting ? " Write down first what it holds." : "";
+  return `${act ?? `Set for this burn: ${what}.`}${first} Put it back afterwards.`;
 }

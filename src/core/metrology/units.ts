@@ -39,6 +39,7 @@ export const UNITS = {
   perMm: unit("per mm", "per length", 1, ["per mm", "/mm"]),
   perIn: unit("per in", "per length", 1 / MM_PER_INCH, ["per in", "/in"]),
   counts: unit("counts", "count", 1, ["counts", "count"]),
+  steps: unit("steps", "count", 1, ["steps", "step"]),
 } as const;
 
 export type UnitId = keyof typeof UNITS;

@@ -1,7 +1,7 @@
 /** Shapes that the fields of many layouts have. */
 import { z } from "zod";
-import { plain } from "../metrology/quantity-text";
 import type { MachineSpec } from "./machine-spec";
+import { topSpeedText } from "./not-known";
 
 /** A choice between words, the key of each with its label. */
 export const choice = (of: Record<string, string>) => ({
@@ -27,11 +27,8 @@ export function wholeNumber(what: string, least: number, most: number) {
     .max(most, `${most} at most.`);
 }
 
-export function speedShape(machine: Pick<MachineSpec, "name" | "topSpeedMmPerS">, what: string) {
-  return positive(what).max(
-    machine.topSpeedMmPerS,
-    `${machine.name} goes up to ${plain(machine.topSpeedMmPerS)} mm/s.`,
-  );
+export function speedShape(machine: Pick<MachineSpec, "name" | "topSpeedMmPerS" | "assumed">, what: string) {
+  return positive(what).max(machine.topSpeedMmPerS, topSpeedText(machine));
 }
 
 export const POWER_SHAPE = positive("the power").max(100, "Power goes up to 100 %.");

@@ -53,7 +53,8 @@ export function numberRow(held: HeldSetting, { exact, moreDecimals, ...numbers }
   const shape = entryShape(held, held.unit);
   const outside = rangeFault({ shape: "scalar", value: enter }, held);
   const step = plain(fromInternal(held.step, held.unit), shape.decimals);
-  const steps = held.unit === "counts" && step === "1" ? "whole counts" : `${step} ${UNITS[held.unit].symbol}`;
+  const { symbol, dimension } = UNITS[held.unit];
+  const steps = dimension === "count" && step === "1" ? `whole ${symbol}` : `${step} ${symbol}`;
   return {
     ...{ ...numbers, at: null, enter, rounding: enter - exact },
     changeText: signed(fromInternal(numbers.change.value, held.unit), shape.decimals + moreDecimals),

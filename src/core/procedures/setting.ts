@@ -60,7 +60,9 @@ export type SettingSpec = {
 /** Units in which a controller may take it, that of the setting first. */
 export function unitsOf({ unit, dimensions }: Pick<SettingSpec, "unit" | "dimensions">): UnitId[] {
   const taken: readonly Dimension[] = dimensions ?? [UNITS[unit].dimension];
-  const all = (Object.keys(UNITS) as UnitId[]).filter((id) => taken.includes(UNITS[id].dimension));
+  // What one setting counts are steps, another's are counts: the same number under its own name.
+  const other: UnitId = unit === "steps" ? "counts" : "steps";
+  const all = (Object.keys(UNITS) as UnitId[]).filter((id) => id !== other && taken.includes(UNITS[id].dimension));
   return [unit, ...all.filter((id) => id !== unit)];
 }
 

@@ -15,16 +15,17 @@ import { type OpticSpec, opticOf, rotaryOf } from "../../core/procedures/part-sp
 import { ROLLER_DIAMETER, ROTARY_STEPS } from "../../core/procedures/rotary/setting";
 import { SCAN_OFFSET } from "../../core/procedures/scan-offset/plan-type";
 import type { Db } from "../../data/database";
-import { addGauge } from "../../data/gauges";
+import { addGauge, allGauges } from "../../data/gauges";
 import { toColumn } from "../../data/json-column";
 import { addEntry, ownerOfMachine } from "../../data/ledger";
-import { addMachine, type HolderRole, holdersOf, type Machine, machineBySlug } from "../../data/machines";
-import { addPart, fitPart } from "../../data/parts";
+import { addMachine, type HolderRole, holdersOf, type Machine, machineSlugs } from "../../data/machines";
+import { addPart, allParts, fitPart } from "../../data/parts";
 import { addPractice } from "../../data/practice";
-import { batchByKey } from "../../data/stocks";
+import { batchByKey, everyStock } from "../../data/stocks";
 import type { PracticeController } from "../../practice/gantry-truth";
 import { isGalvo, type PracticeTruth, practiceFromSeed } from "../../practice/practice-truth";
 import type { RotaryTruth } from "../../practice/rotary-truth";
+import { USUAL_GAUGES } from "../gauges/usual-gauges";
 import { writeDown } from "../ledger/ledger-steps";
 import type { TypedRow } from "../ledger/typed-value";
 import { wear } from "../practice/practice-machine";
@@ -43,20 +44,7 @@ const DEMO_CHECKS = 11;
 const DAYS_BETWEEN_CHECKS = 35;
 
 export const DEMO_GAUGES: Gauge[] = [
-  {
-    id: "calipers",
-    name: "Calipers",
-    kind: "calipers",
-    unit: "mm",
-    ...usualGauge("calipers", "mm"),
-  },
-  {
-    id: "steel-rule",
-    name: "Steel rule",
-    kind: "rule",
-    unit: "mm",
-    ...usualGauge("rule", "mm"),
-  },
+  ...USUAL_GAUGES,
   {
     id: "inch-calipers",
     name: "Inch calipers",
@@ -92,7 +80,7 @@ const HOMES_FOUND = { [HOME_OFFSET.x]: 120, [HOME_OFFSET.y]: 80 };
 
 /** It turns bamboo tubes and bottles in the place of Y. */
 const ROTARY = {
-  [ROTARY_STEPS]: { unit: "counts", step: 1, range: { low: 100, high: 200_000 }, tableKind: "not known", sense: 1 },
+  [ROTARY_STEPS]: { unit: "steps", step: 1, range: { low: 100, high: 200_000 }, tableKind: "not known", sense: 1 },
   [ROLLER_DIAMETER]: { unit: "mm", step: 0.01, range: { low: 1, high: 200 }, tableKind: "not known", sense: -1 },
 } as const;
 const ROTARY_FOUND = { [ROTARY_STEPS]: 6400, [ROLLER_DIAMETER]: 20 };
@@ -167,21 +155,40 @@ const CINDER: MachineSpec = machineSpecSchema.parse({
   recheckDays: {},
 });
 
-/** Adds the demo bench to an empty database, whole or not at all; does nothing where a machine exists. */
+const DEMO_NAMES = ["Alder", "Bracken", "Cinder"] as const;
+
+/** Whether the demo bench is there, or machines of its names: then it has no place. */
+export function hasDemoBench(db: Db): boolean {
+  const taken = new Set(machineSlugs(db));
+  return DEMO_NAMES.some((name) => taken.has(name.toLowerCase()));
+}
+
+/** Adds the demo bench, beside machines of one's own too, whole or not at all; does nothing where machines of its names are. */
 export function addDemoBench(db: Db, now: number): void {
-  if (machineBySlug(db, "alder")) return;
+  if (hasDemoBench(db)) return;
   db.transaction((tx) => setOut(tx, now));
+}
+
+/** A label that no part has yet: people have a lens of 50.8 mm too. */
+function freeLabel(db: Db, label: string): string {
+  const taken = new Set(allParts(db).map((p) => p.spec.label));
+  return taken.has(label) ? `${label}, demo` : label;
+}
+
+function freeCardName(db: Db, name: string): string {
+  return everyStock(db).some((s) => s.spec.name === name) ? `${name}, demo` : name;
 }
 
 function setOut(db: Db, now: number): void {
   const opened = now - 420 * DAY_MS;
-  for (const gauge of DEMO_GAUGES) addGauge(db, gauge, opened);
+  const known = new Set(allGauges(db).map((g) => g.spec.id));
+  for (const gauge of DEMO_GAUGES) if (!known.has(gauge.id)) addGauge(db, gauge, opened);
   const alder = addDemoMachine(
     db,
     "alder",
     ALDER,
     417,
-    opticOf({ label: "50.8", focalLengthMm: 50.8, wavelengthNm: 10600, ringDiameterMm: 20 }),
+    opticOf({ label: freeLabel(db, "50.8"), focalLengthMm: 50.8, wavelengthNm: 10600, ringDiameterMm: 20 }),
     [
       { name: "Controller of Alder", role: "controller" },
       { name: "Office computer, second program", role: "copy" },
@@ -194,7 +201,7 @@ function setOut(db: Db, now: number): void {
     "bracken",
     BRACKEN,
     902,
-    opticOf({ label: "fixed, 45 mm", focalLengthMm: 45, wavelengthNm: 455 }),
+    opticOf({ label: freeLabel(db, "fixed, 45 mm"), focalLengthMm: 45, wavelengthNm: 455 }),
     [
       { name: "Ustrina's own G-code", role: "ustrina" },
       { name: "Controller of Bracken", role: "controller" },
@@ -207,7 +214,7 @@ function setOut(db: Db, now: number): void {
     CINDER,
     233,
     opticOf({
-      ...{ label: "F163", focalLengthMm: 163, workingDistanceMm: 182, fieldMm: 110, wavelengthNm: 1064 },
+      ...{ label: freeLabel(db, "F163"), focalLengthMm: 163, workingDistanceMm: 182, fieldMm: 110, wavelengthNm: 1064 },
       ...{ ringDiameterMm: 85, printed: "1064 F163 110×110" },
     }),
     [{ name: "Controller of Cinder", role: "controller" }],
@@ -218,8 +225,14 @@ function setOut(db: Db, now: number): void {
     [BOTTLE_ROLLERS, bracken],
     [RING_CHUCK, cinder],
   ] as const)
-    fitPart(db, machine.id, "rotary", addPart(db, { kind: "rotary", ...part }, opened), opened);
-  addPart(db, { kind: "rotary", ...WORN_ROLLERS }, opened);
+    fitPart(
+      db,
+      machine.id,
+      "rotary",
+      addPart(db, { kind: "rotary", ...part, label: freeLabel(db, part.label) }, opened),
+      opened,
+    );
+  addPart(db, { kind: "rotary", ...WORN_ROLLERS, label: freeLabel(db, WORN_ROLLERS.label) }, opened);
   numbersFound(db, alder, HOMES_FOUND, opened + 12 * MINUTE_MS);
   numbersFound(db, bracken, ROTARY_FOUND, opened + 13 * MINUTE_MS);
   provedTrial(db, bracken, LENGTHS_RIGHT, now - 405 * DAY_MS);
@@ -229,21 +242,22 @@ function setOut(db: Db, now: number): void {
   provedTrial(db, alder, FOCUSED, now - 33 * DAY_MS);
   provedTrial(db, alder, LENGTHS_RIGHT, now - 32 * DAY_MS);
   provedTrial(db, bracken, FOCUSED, now - 61 * DAY_MS);
-  cardsOfStock(db, now - 58 * DAY_MS);
-  provedTrial(db, bracken, KERF_TOLD, now - 57 * DAY_MS);
+  const birch = cardsOfStock(db, now - 58 * DAY_MS);
+  provedTrial(db, bracken, { ...KERF_TOLD, draft: { ...KERF_TOLD.draft, stock: birch } }, now - 57 * DAY_MS);
 }
 
-/** What the workshop cuts most, squeezed as it came; the acrylic waits for it. */
-function cardsOfStock(db: Db, at: number): void {
+/** What the workshop cuts most, squeezed as it came; the acrylic waits for it. Gives the key of the birch. */
+function cardsOfStock(db: Db, at: number): string {
   const birch = keepStock(
     db,
     {
-      ...{ slug: null, name: "Birch plywood 3 mm", nominal: "3 mm", batch: "spring" },
+      ...{ slug: null, name: freeCardName(db, "Birch plywood 3 mm"), nominal: "3 mm", batch: "spring" },
       note: "Stakes and label holders.",
     },
     at,
   );
-  const batchId = batchByKey(db, `${birch}/spring`)?.batch.id ?? 0;
+  const key = `${birch}/spring`;
+  const batchId = batchByKey(db, key)?.batch.id ?? 0;
   takeThickness(
     db,
     {
@@ -255,9 +269,13 @@ function cardsOfStock(db: Db, at: number): void {
   );
   keepStock(
     db,
-    { ...{ slug: null, name: "Clear acrylic 5 mm", nominal: "5 mm", batch: "1" }, note: "Markers of the beds." },
+    {
+      ...{ slug: null, name: freeCardName(db, "Clear acrylic 5 mm"), nominal: "5 mm", batch: "1" },
+      note: "Markers of the beds.",
+    },
     at + 10 * MINUTE_MS,
   );
+  return key;
 }
 
 function addDemoMachine(
@@ -272,7 +290,7 @@ function addDemoMachine(
   const machine = addMachine(db, slug, spec, holders, at);
   fitPart(db, machine.id, "optic", addPart(db, { kind: "optic", ...optic }, at), at);
   const drawn = practiceFromSeed(seed, spec);
-  const rotaries = { [WORN_ROLLERS.label]: WORN };
+  const rotaries = { [freeLabel(db, WORN_ROLLERS.label)]: WORN };
   const truth: PracticeTruth = isGalvo(drawn)
     ? { ...drawn, rotaries }
     : { ...drawn, rotaries, accelerationMmPerS2: (spec.accelerationMmPerS2 ?? 3000) * 1.1 };
@@ -357,7 +375,7 @@ const FOCUSED: Told = {
 /** Part and hole with the calipers. */
 const KERF_TOLD: Told = {
   ...{ procedure: "kerf", settings: [], role: "controller", gauge: "calipers", held: null },
-  draft: { stock: "birch-plywood-3-mm/spring", speedMmPerS: "8", repeats: "4" },
+  draft: { speedMmPerS: "8", repeats: "4" },
 };
 
 /** With the calipers over what they reach, the number of each drive as it was found. */

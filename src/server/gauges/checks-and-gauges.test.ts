@@ -3,7 +3,7 @@ import { beforeEach, describe, expect, it } from "vitest";
 import { expandedUncertainty } from "../../core/fitting/student-t";
 import { gaugeSchema } from "../../core/metrology/gauge";
 import { DAY_MS } from "../../core/procedures/state";
-import type { Database } from "../../data/database";
+import { type Database, openDatabase } from "../../data/database";
 import { allGauges } from "../../data/gauges";
 import { machineBySlug } from "../../data/machines";
 import { trialById } from "../../data/trials";
@@ -19,8 +19,9 @@ import { readAllOnPractice } from "../trial/read-all-on-practice";
 import { fullTrial, historyOf, readingStamp, roundOf } from "../trial/trial-record";
 import { beginTrial, keepDraft, openSession, readMore, takeReading, takeSheet } from "../trial/trial-steps";
 import { trialView } from "../trial/trial-view";
-import { declareGauge, type GaugeInput } from "./gauge-steps";
+import { declareGauge, type GaugeInput, knownEye } from "./gauge-steps";
 import { gaugesView } from "./gauges-view";
+import { declareUsualGauges } from "./usual-gauges";
 
 let db: Database;
 let key = 0;
@@ -189,6 +190,25 @@ describe("gauges", () => {
     expect(refusal(() => declareGauge(db, input({ name: "" }), NOW))).toMatchObject({ field: "name" });
     expect(refusal(() => declareGauge(db, input({ name: "CALIPERS" }), NOW)).message).toMatch(/tell them apart/);
     expect(refusal(() => declareGauge(db, input({ id: "gone" }), NOW)).message).toMatch(/no such gauge/);
+  });
+
+  it("have all their faults told at once", () => {
+    const refused = refusal(() =>
+      declareGauge(db, input({ name: "", resolution: "a lot", limit: "x", placing: "y" }), NOW),
+    );
+    expect([refused, ...refused.more].map((f) => f.field)).toEqual(["name", "resolution", "placing", "limit"]);
+  });
+
+  it("that stand in nearly every workshop are there with the first machine, and with the first trial of a bench without", () => {
+    const fresh = openDatabase(":memory:");
+    declareUsualGauges(fresh, NOW);
+    expect(allGauges(fresh).map((g) => g.spec.name)).toEqual(["Calipers", "Steel rule"]);
+    declareUsualGauges(fresh, NOW + 1);
+    expect(allGauges(fresh)).toHaveLength(2);
+    const eyeOnly = openDatabase(":memory:");
+    knownEye(eyeOnly, NOW);
+    declareUsualGauges(eyeOnly, NOW);
+    expect(allGauges(eyeOnly)).toHaveLength(3);
   });
 
   it("change from now on: sittings before keep what was declared then", () => {

@@ -19,6 +19,7 @@ import {
   reviseGauge,
   takeBackGaugeFault,
 } from "../../data/gauges";
+import { FormFaults } from "../form-faults";
 import { happenedAt } from "../happened-at";
 import { Refusal } from "../refusal";
 
@@ -41,17 +42,18 @@ export type GaugeInput = z.infer<typeof gaugeInputSchema>;
 const EXPERIENCE_DOUBT = 0.5;
 const COARSEST_MM = 20;
 
-/** Declares a gauge, or changes one from now on. @returns its id */
+/** Declares a gauge, or changes one from now on. @returns its id @throws Refusal with all faults of the form */
 export function declareGauge(db: Db, input: GaugeInput, now: number): string {
-  const name = input.name.trim();
-  if (name === "") throw new Refusal("name", "Give it the name by which it is known here.");
   const known = allGauges(db).map((g) => g.spec);
-  if (known.some((g) => g.id !== input.id && g.name.toLowerCase() === name.toLowerCase()))
-    throw new Refusal("name", "Another gauge has this name: tell them apart.");
-  const resolutionMm = length(input, "resolution", "Give the smallest step it shows, for example 0.01 mm or 1/64 in.");
-  if (!(resolutionMm > 0)) throw new Refusal("resolution", "The smallest step must be larger than 0.");
-  if (resolutionMm > COARSEST_MM) throw new Refusal("resolution", "A step this large measures nothing here.");
-  const placingMm = input.placing.trim() === "" ? null : length(input, "placing", "");
+  const form = new FormFaults();
+  const name = form.read(() => nameFrom(input, known), "");
+  const resolutionMm = form.read(() => resolutionFrom(input), 1);
+  const placingMm = form.read(() => (input.placing.trim() === "" ? null : length(input, "placing", "")), null);
+  const limitMm = form.read(
+    () => (input.limit.trim() === "" ? unknownLimitMm(input, resolutionMm) : length(input, "limit", "")),
+    0,
+  );
+  form.refuse();
   const spec: Gauge = {
     id:
       input.id ??
@@ -63,12 +65,27 @@ export function declareGauge(db: Db, input: GaugeInput, now: number): string {
     kind: input.kind,
     unit: input.unit,
     resolutionMm,
-    limitMm: input.limit.trim() === "" ? unknownLimitMm(input, resolutionMm) : length(input, "limit", ""),
+    limitMm,
     placing: placingMm === null ? null : { sdMm: placingMm, relativeDoubt: EXPERIENCE_DOUBT },
   };
   if (input.id === null) addGauge(db, spec, now);
   else if (!reviseGauge(db, spec, now)) throw new Refusal("name", "There is no such gauge.");
   return spec.id;
+}
+
+function nameFrom(input: GaugeInput, known: readonly Gauge[]): string {
+  const name = input.name.trim();
+  if (name === "") throw new Refusal("name", "Give it the name by which it is known here.");
+  if (known.some((g) => g.id !== input.id && g.name.toLowerCase() === name.toLowerCase()))
+    throw new Refusal("name", "Another gauge has this name: tell them apart.");
+  return name;
+}
+
+function resolutionFrom(input: GaugeInput): number {
+  const resolutionMm = length(input, "resolution", "Give the smallest step it shows, for example 0.01 mm or 1/64 in.");
+  if (!(resolutionMm > 0)) throw new Refusal("resolution", "The smallest step must be larger than 0.");
+  if (resolutionMm > COARSEST_MM) throw new Refusal("resolution", "A step this large measures nothing here.");
+  return resolutionMm;
 }
 
 /** The eye of this workshop, declared where there is none yet. */

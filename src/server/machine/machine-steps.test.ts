@@ -1,13 +1,14 @@
 /** Adding machines and changing what is known of them. */
 import { beforeEach, describe, expect, it } from "vitest";
 import type { Database } from "../../data/database";
-import { holdersOf, machineBySlug } from "../../data/machines";
+import { everyMachine, holdersOf, machineBySlug } from "../../data/machines";
 import { practiceOf } from "../../data/practice";
 import { demoCopy, NOW, refusal } from "../demo/test-bench";
 import { machineView } from "../screens/machine-view";
 import { burnOnPractice } from "../trial/burn-on-practice";
-import { fullTrial } from "../trial/trial-record";
-import { beginTrial } from "../trial/trial-steps";
+import { fullTrial, roundOf } from "../trial/trial-record";
+import { beginTrial, keepDraft } from "../trial/trial-steps";
+import { trialView } from "../trial/trial-view";
 import { keepMachine, type MachineInput } from "./machine-steps";
 
 const DAMSON: MachineInput = {
@@ -96,6 +97,53 @@ describe("a machine that is added", () => {
     const refused = refusal(() => keepMachine(db, { ...DAMSON, ...(change as Partial<MachineInput>) }, NOW));
     expect(refused).toMatchObject({ field, message: expect.stringMatching(message) });
     expect(machineBySlug(db, "damson")).toBeUndefined();
+  });
+});
+
+describe("what a beginner does not know", () => {
+  const unknown: MachineInput = { ...DAMSON, topSpeed: "", wavelength: " ", held: held({ sense: "not known" }) };
+
+  it("is not demanded: the usual of the kind stands in its place, and it is known as that", () => {
+    const spec = machineBySlug(db, keepMachine(db, unknown, NOW))?.spec;
+    expect(spec).toMatchObject({
+      ...{ topSpeedMmPerS: 300, wavelengthNm: 10600, assumed: ["topSpeedMmPerS", "wavelengthNm"] },
+      held: { "scan offset": { sense: 1, senseAssumed: true } },
+    });
+    keepMachine(db, { ...DAMSON, slug: "damson", topSpeed: "500" }, NOW + 1);
+    const known = machineBySlug(db, "damson")?.spec;
+    expect(known).toMatchObject({ topSpeedMmPerS: 500, held: { "scan offset": { sense: -1 } } });
+    expect(known?.assumed).toBeUndefined();
+    expect(known?.held["scan offset"]?.senseAssumed).toBeUndefined();
+  });
+
+  it("names no eyewear by a wavelength that nobody gave, and no top speed that was only taken", () => {
+    const slug = keepMachine(db, unknown, NOW);
+    const trial = beginTrial(db, slug, "scan-offset", NOW + 1);
+    keepDraft(db, trial, 1, { ...roundOf(fullTrial(db, trial), 1).draft, speedsMmPerS: "100 900" });
+    expect(refusal(() => burnOnPractice(db, trial, 1, null, NOW + 2)).message).toMatch(
+      /top speed of Damson is not known, so up to 300 mm\/s is burned/,
+    );
+    keepDraft(db, trial, 1, { ...roundOf(fullTrial(db, trial), 1).draft, speedsMmPerS: "100 250" });
+    burnOnPractice(db, trial, 1, null, NOW + 3);
+    const checklist = trialView(db, trial, NOW + 4).rounds[0]?.spec?.checklist.join(" ");
+    expect(checklist).toMatch(/Put on the eyewear that the label on the laser asks for, or close the housing\./);
+    expect(checklist).not.toMatch(/\d nm/);
+  });
+
+  it("is told with all that is wrong beside it, at once", () => {
+    const wrong = {
+      ...unknown,
+      name: " ",
+      width: "",
+      depth: "0",
+      wavelength: "blue",
+      held: held({ step: "0", low: "2 mm" }),
+    };
+    const refused = refusal(() => keepMachine(db, wrong, NOW));
+    expect([refused.field, ...refused.more.map((f) => f.field)]).toEqual([
+      ...["name", "width", "depth", "wavelength", "held.scan offset.step", "held.scan offset.high"],
+    ]);
+    expect(everyMachine(db)).toHaveLength(3);
   });
 });
 

@@ -6,7 +6,8 @@ import { burnFileOf } from "../../core/procedures/burn-file";
 import { readQuantities } from "../../core/procedures/draft";
 import { USUAL_DIALECT } from "../../core/procedures/gcode-dialect";
 import { axesSchema, type HeldSetting, type MachineSpec, machineKindSchema } from "../../core/procedures/machine-spec";
-import { senseFixedBy, tableKindSchema, unitsOf } from "../../core/procedures/setting";
+import { USUAL_OF_KIND } from "../../core/procedures/not-known";
+import { type SettingSpec, senseFixedBy, tableKindSchema, unitsOf } from "../../core/procedures/setting";
 import type { Db } from "../../data/database";
 import { toColumn } from "../../data/json-column";
 import { entriesOf, ownerOfMachine } from "../../data/ledger";
@@ -15,7 +16,9 @@ import { addPractice } from "../../data/practice";
 import type { PracticeController } from "../../practice/gantry-truth";
 import { practiceFromSeed } from "../../practice/practice-truth";
 import { seedOf } from "../../practice/random";
+import { FormFaults } from "../form-faults";
 import { freeSlug } from "../free-slug";
+import { declareUsualGauges } from "../gauges/usual-gauges";
 import { settingsOf } from "../procedures/settings";
 import { Refusal } from "../refusal";
 import { numberIn, wavelengthNm } from "./wavelength";
@@ -26,7 +29,9 @@ export const machineInputSchema = z.object({
   /** `null` = a new machine. */
   slug: z.string().nullable(),
   kind: machineKindSchema,
-  ...{ name: typed, width: typed, depth: typed, topSpeed: typed, wavelength: typed, workingSpeeds: typed },
+  ...{ name: typed, width: typed, depth: typed },
+  /** Empty = not known. */
+  ...{ topSpeed: typed, wavelength: typed, workingSpeeds: typed },
   /** mm/s²; empty = not known. */
   acceleration: typed,
   axes: axesSchema,
@@ -38,7 +43,7 @@ export const machineInputSchema = z.object({
     z.object({
       unit: unitIdSchema,
       ...{ step: typed, low: typed, high: typed },
-      ...{ tableKind: tableKindSchema, sense: z.union([z.literal(1), z.literal(-1)]) },
+      ...{ tableKind: tableKindSchema, sense: z.union([z.literal(1), z.literal(-1), z.literal("not known")]) },
     }),
   ),
   /** A practice machine beside a new one. */
@@ -54,12 +59,32 @@ const HARDEST_MM_PER_S2 = 1_000_000;
  * Adds a machine, or revises one: trials begun before keep what they began with.
  *
  * @returns its slug
- * @throws Refusal at the field of the first fault
+ * @throws Refusal with all faults of the form
  */
 export function keepMachine(db: Db, input: MachineInput, now: number): string {
   const machines = everyMachine(db);
   const known = input.slug === null ? null : machines.find((m) => m.slug === input.slug);
   if (known === undefined) throw new Refusal("name", "There is no such machine.");
+  const form = new FormFaults();
+  const name = form.read(() => nameFrom(input, machines, known), "");
+  if (known && known.spec.kind !== input.kind)
+    throw new Refusal("kind", "The kind of a machine stays: add another machine instead.");
+  const spec = specFrom(form, input, name, known?.spec ?? null);
+  if (known) form.read(() => refuseOtherKindsOfUnit(db, known, spec), undefined);
+  form.refuse();
+  if (known) {
+    reviseMachine(db, known.id, spec, now);
+    return known.slug;
+  }
+  return db.transaction((tx) => {
+    const machine = standOnBench(tx, spec, now);
+    declareUsualGauges(tx, now);
+    if (input.practice) addStandIn(tx, machine);
+    return machine.slug;
+  });
+}
+
+function nameFrom(input: MachineInput, machines: readonly Machine[], known: Machine | null): string {
   const name = input.name.trim();
   if (name === "") throw new Refusal("name", "Give it the name by which it is known here.");
   const namesake = machines.find((m) => m !== known && m.spec.name.toLowerCase() === name.toLowerCase());
@@ -70,19 +95,7 @@ export function keepMachine(db: Db, input: MachineInput, now: number): string {
         ? "Another machine has this name: tell them apart."
         : "An archived machine has this name: bring it back, or choose another name.",
     );
-  if (known && known.spec.kind !== input.kind)
-    throw new Refusal("kind", "The kind of a machine stays: add another machine instead.");
-  const spec = specFrom(input, name, known?.spec ?? null);
-  if (known) {
-    refuseOtherKindsOfUnit(db, known, spec);
-    reviseMachine(db, known.id, spec, now);
-    return known.slug;
-  }
-  return db.transaction((tx) => {
-    const machine = standOnBench(tx, spec, now);
-    if (input.practice) addStandIn(tx, machine);
-    return machine.slug;
-  });
+  return name;
 }
 
 /** What is written down is a number of one kind of unit: pulses per mm do not turn into a way per pulse by saying so. */
@@ -115,18 +128,38 @@ function addStandIn(db: Db, machine: Machine): void {
   addPractice(db, { machineId: machine.id, truth: toColumn(truth), controller: toColumn(controller) });
 }
 
-function specFrom(input: MachineInput, name: string, before: MachineSpec | null): MachineSpec {
+function specFrom(form: FormFaults, input: MachineInput, name: string, before: MachineSpec | null): MachineSpec {
+  const usual = USUAL_OF_KIND[input.kind];
+  const size = (field: "width" | "depth") => form.read(() => quantity(input, field, "length", "mm", LARGEST_MM), 1);
+  const [widthMm, depthMm] = [size("width"), size("depth")];
+  const topSpeed = form.read(
+    () => (isEmpty(input.topSpeed) ? null : quantity(input, "topSpeed", "speed", "mmPerS", FASTEST_MM_PER_S)),
+    null,
+  );
+  const wavelength = form.read(
+    () => (isEmpty(input.wavelength) ? null : wavelengthNm(input.wavelength, "wavelength")),
+    null,
+  );
+  const assumed = [
+    ...(topSpeed === null ? (["topSpeedMmPerS"] as const) : []),
+    ...(wavelength === null ? (["wavelengthNm"] as const) : []),
+  ];
+  const { assumed: _, ...kept } = before ?? { gcode: USUAL_DIALECT, tolerances: {}, recheckDays: {}, assumed: [] };
   return {
-    ...(before ?? { gcode: USUAL_DIALECT, tolerances: {}, recheckDays: {} }),
+    ...kept,
     ...{ name, kind: input.kind, axes: input.axes, scansBlocks: input.scansBlocks },
-    widthMm: quantity(input, "width", "length", "mm", LARGEST_MM),
-    depthMm: quantity(input, "depth", "length", "mm", LARGEST_MM),
-    topSpeedMmPerS: quantity(input, "topSpeed", "speed", "mmPerS", FASTEST_MM_PER_S),
-    accelerationMmPerS2: input.acceleration.trim() === "" ? null : acceleration(input.acceleration),
-    wavelengthNm: wavelengthNm(input.wavelength, "wavelength"),
-    workingSpeedsMmPerS: workingSpeeds(input),
-    held: { ...withoutDropped(input, before?.held ?? {}), ...heldFrom(input) },
+    ...{ widthMm, depthMm },
+    topSpeedMmPerS: topSpeed ?? usual.topSpeedMmPerS,
+    accelerationMmPerS2: form.read(() => (isEmpty(input.acceleration) ? null : acceleration(input.acceleration)), null),
+    wavelengthNm: wavelength ?? usual.wavelengthNm,
+    ...(assumed.length > 0 ? { assumed } : {}),
+    workingSpeedsMmPerS: form.read(() => workingSpeeds(input), []),
+    held: { ...withoutDropped(input, before?.held ?? {}), ...heldFrom(form, input) },
   };
+}
+
+function isEmpty(text: string): boolean {
+  return text.trim() === "";
 }
 
 function quantity(
@@ -136,7 +169,7 @@ function quantity(
   unit: UnitId,
   most: number,
 ): number {
-  if (input[field].trim() === "") throw new Refusal(field, `Give it, for example ${EXAMPLES[field]}.`);
+  if (isEmpty(input[field])) throw new Refusal(field, `Give it, for example ${EXAMPLES[field]}.`);
   const read = parseReading(input[field], dimension, unit);
   if (!read.ok) throw new Refusal(field, read.message);
   if (!(read.value > 0 && read.value <= most))
@@ -174,26 +207,42 @@ function withoutDropped(input: MachineInput, held: MachineSpec["held"]): Machine
 }
 
 /** Just the settings that procedures of its kind correct. */
-function heldFrom(input: MachineInput): Record<string, HeldSetting> {
+function heldFrom(form: FormFaults, input: MachineInput): Record<string, HeldSetting> {
   const settings = settingsOf(input.kind);
   return Object.fromEntries(
     settings.flatMap((setting) => {
       const given = input.held[setting.key];
       if (!given) return [];
-      const { unit, tableKind, sense } = given;
+      const { unit, tableKind } = given;
       const fieldOf = (name: string) => `held.${setting.key}.${name}`;
-      if (!unitsOf(setting).includes(unit))
-        throw new Refusal(
-          fieldOf("unit"),
-          `${setting.label} is not taken in ${UNITS[unit].symbol}: choose another unit.`,
-        );
-      const read = parseReading(given.step, UNITS[unit].dimension, unit);
-      if (!read.ok) throw new Refusal(fieldOf("step"), read.message);
-      if (!(read.value > 0)) throw new Refusal(fieldOf("step"), "The smallest step must be larger than 0.");
-      const known = senseFixedBy(setting, unit) ?? sense;
-      return [[setting.key, { unit, step: read.value, range: rangeFrom(given, fieldOf), tableKind, sense: known }]];
+      const step = form.read(() => stepFrom(given, setting, fieldOf), 1);
+      const range = form.read(() => rangeFrom(given, fieldOf), null);
+      return [[setting.key, { unit, step, range, tableKind, ...senseFrom(given, setting) }]];
     }),
   );
+}
+
+function stepFrom(
+  { unit, step }: MachineInput["held"][string],
+  setting: SettingSpec,
+  fieldOf: (name: string) => string,
+): number {
+  if (!unitsOf(setting).includes(unit))
+    throw new Refusal(fieldOf("unit"), `${setting.label} is not taken in ${UNITS[unit].symbol}: choose another unit.`);
+  const read = parseReading(step, UNITS[unit].dimension, unit);
+  if (!read.ok) throw new Refusal(fieldOf("step"), read.message);
+  if (!(read.value > 0)) throw new Refusal(fieldOf("step"), "The smallest step must be larger than 0.");
+  return read.value;
+}
+
+function senseFrom(
+  { unit, sense }: MachineInput["held"][string],
+  setting: SettingSpec,
+): Pick<HeldSetting, "sense" | "senseAssumed"> {
+  const fixedByUnit = senseFixedBy(setting, unit);
+  if (fixedByUnit !== null) return { sense: fixedByUnit };
+  if (sense !== "not known") return { sense };
+  return { sense: setting.usualSense?.otherwise ?? 1, ...(setting.larger ? { senseAssumed: true } : {}) };
 }
 
 /** Both ends, or neither: not known. A minus is typed as such. */

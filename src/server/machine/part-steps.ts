@@ -16,6 +16,7 @@ import {
   partById,
   revisePart,
 } from "../../data/parts";
+import { FormFaults } from "../form-faults";
 import { happenedAt } from "../happened-at";
 import { Refusal } from "../refusal";
 import { wavelengthNm } from "./wavelength";
@@ -42,14 +43,12 @@ export type PartInput = z.infer<typeof partInputSchema>;
 const LONGEST_MM = 10_000;
 const MOST_STEPS = 100_000_000;
 
-/** Adds a part, or changes one from now on. @returns its id */
+/** Adds a part, or changes one from now on. @returns its id @throws Refusal with all faults of the form */
 export function keepPart(db: Db, input: PartInput, now: number): number {
-  const label = input.label.trim();
-  if (label === "") throw new Refusal("label", "Give it the name by which it is known here, for example 50.8 or F160.");
-  const parts = allParts(db);
-  if (parts.some((p) => p.id !== input.id && p.spec.label.toLowerCase() === label.toLowerCase()))
-    throw new Refusal("label", "Another optic or rotary has this name: tell them apart.");
-  const spec = specOf(input, label);
+  const form = new FormFaults();
+  const label = form.read(() => labelFrom(db, input), "");
+  const spec = specOf(form, input, label);
+  form.refuse();
   if (input.id === null) return addPart(db, spec, now);
   const known = partById(db, input.id);
   if (!known || known.spec.kind !== input.kind) throw new Refusal("label", "There is no such part.");
@@ -57,39 +56,59 @@ export function keepPart(db: Db, input: PartInput, now: number): number {
   return input.id;
 }
 
-function specOf(input: PartInput, label: string): PartSpec {
-  if (input.kind === "optic")
-    return {
-      ...{ kind: "optic", label, printed: input.printed.trim() },
-      focalLengthMm: length(input.focalLength, "focalLength"),
-      workingDistanceMm: length(input.workingDistance, "workingDistance"),
-      fieldMm: length(input.field, "field"),
-      wavelengthNm: input.lensWavelength.trim() === "" ? null : wavelengthNm(input.lensWavelength, "lensWavelength"),
-      ringDiameterMm: length(input.ring, "ring"),
-    };
-  return rotaryFrom(input, label);
+function labelFrom(db: Db, input: PartInput): string {
+  const label = input.label.trim();
+  if (label === "") throw new Refusal("label", "Give it the name by which it is known here, for example 50.8 or F160.");
+  if (allParts(db).some((p) => p.id !== input.id && p.spec.label.toLowerCase() === label.toLowerCase()))
+    throw new Refusal("label", "Another optic or rotary has this name: tell them apart.");
+  return label;
 }
 
-function rotaryFrom(input: PartInput, label: string): PartSpec {
-  const [motorSteps, microsteps] = [whole(input.motorSteps, "motorSteps"), whole(input.microsteps, "microsteps")];
-  const ratio = number(input.ratio, "ratio", "Type how often the motor turns for one turn, for example 3.5 or 60/20.");
-  const said = number(input.steps, "steps", "Type the number of steps in one revolution.");
-  const [thinnestMm, thickestMm] = [length(input.thinnest, "thinnest"), length(input.thickest, "thickest")];
-  if (thinnestMm !== null && thickestMm !== null && thinnestMm >= thickestMm)
-    throw new Refusal("thickest", "The thickest part must be thicker than the thinnest.");
+function specOf(form: FormFaults, input: PartInput, label: string): PartSpec {
+  if (input.kind === "rotary") return rotaryFrom(form, input, label);
+  const lengthOf = (text: string, field: string) => form.read(() => length(text, field), null);
+  const nm = () => (input.lensWavelength.trim() === "" ? null : wavelengthNm(input.lensWavelength, "lensWavelength"));
+  return {
+    ...{ kind: "optic", label, printed: input.printed.trim() },
+    focalLengthMm: lengthOf(input.focalLength, "focalLength"),
+    workingDistanceMm: lengthOf(input.workingDistance, "workingDistance"),
+    fieldMm: lengthOf(input.field, "field"),
+    wavelengthNm: form.read(nm, null),
+    ringDiameterMm: lengthOf(input.ring, "ring"),
+  };
+}
+
+function rotaryFrom(form: FormFaults, input: PartInput, label: string): PartSpec {
+  const lengthOf = (text: string, field: string) => form.read(() => length(text, field), null);
+  const numberOf = (text: string, field: string, help: string) => form.read(() => number(text, field, help), null);
+  const motorSteps = form.read(() => whole(input.motorSteps, "motorSteps"), null);
+  const microsteps = form.read(() => whole(input.microsteps, "microsteps"), null);
+  const ratio = numberOf(
+    input.ratio,
+    "ratio",
+    "Type how often the motor turns for one turn, for example 3.5 or 60/20.",
+  );
+  const said = numberOf(input.steps, "steps", "Type the number of steps in one revolution.");
+  const [thinnestMm, thickestMm] = [lengthOf(input.thinnest, "thinnest"), lengthOf(input.thickest, "thickest")];
   const rotary = {
     ...{ label, drive: input.drive, replaces: input.replaces, motorSteps, microsteps, ratio },
-    rollerDiameterMm: input.drive === "roller" ? length(input.rollerDiameter, "rollerDiameter") : null,
+    rollerDiameterMm: input.drive === "roller" ? lengthOf(input.rollerDiameter, "rollerDiameter") : null,
     ...{ thinnestMm, thickestMm, stepsPerRevolution: said },
-    mostStepsPerS: number(input.mostStepsPerS, "mostStepsPerS", "Type steps a second, for example 20000."),
+    mostStepsPerS: numberOf(input.mostStepsPerS, "mostStepsPerS", "Type steps a second, for example 20000."),
     ...{ setAside: [...new Set(input.setAside)], setAsideToo: input.setAsideToo.trim() },
   };
   const made = stepsOfDrive(rotary);
-  if (said !== null && made !== null && Math.abs(made - said) > SAME_STEPS * said)
-    throw new Refusal(
-      "steps",
-      `Motor, microsteps and ratio make ${plain(made, 1)}, not ${plain(said, 1)}. Leave this empty, or set one of them right.`,
-    );
+  form.read(() => {
+    if (thinnestMm !== null && thickestMm !== null && thinnestMm >= thickestMm)
+      throw new Refusal("thickest", "The thickest part must be thicker than the thinnest.");
+  }, undefined);
+  form.read(() => {
+    if (said !== null && made !== null && Math.abs(made - said) > SAME_STEPS * said)
+      throw new Refusal(
+        "steps",
+        `Motor, microsteps and ratio make ${plain(made, 1)}, not ${plain(said, 1)}. Leave this empty, or set one of them right.`,
+      );
+  }, undefined);
   return { kind: "rotary", ...rotary, stepsPerRevolution: made };
 }
 

@@ -119,6 +119,12 @@ describe("what is known of a rotary", () => {
     expect(field({ thinnest: "80", thickest: "20" })).toBe("thickest");
     expect(field({ mostStepsPerS: "fast" })).toBe("mostStepsPerS");
   });
+
+  it("has all its faults told at once", () => {
+    const wrong = { label: "", microsteps: "12.5", ratio: "0", thinnest: "80", thickest: "20" };
+    const refused = refusal(() => keepPart(db, { ...rollers, ...wrong }, NOW));
+    expect([refused, ...refused.more].map((f) => f.field)).toEqual(["label", "microsteps", "ratio", "thickest"]);
+  });
 });
 
 describe("what is written down by hand", () => {

@@ -7,6 +7,7 @@ import type { Db } from "../../data/database";
 import { eachSound } from "../../data/json-column";
 import { allMachines, damagedMachines, everyMachine } from "../../data/machines";
 import { toPutBackOf } from "../../data/put-back";
+import { hasDemoBench } from "../demo/demo-bench";
 import { behindOf } from "../machine/open-holders";
 import { type PutBackView, putBackViews } from "../machine/to-put-back-view";
 import { type MachineRecord, machineRecord } from "../procedures/machine-record";
@@ -46,6 +47,8 @@ export type BenchView = {
   openHolders: OpenHolder[];
   putBack: OpenPutBack[];
   lastEntered: LastEntry[];
+  /** The demo bench is not there and can be opened beside these machines. */
+  canOpenDemo: boolean;
 };
 
 const LAST_ENTRIES = 4;
@@ -76,6 +79,7 @@ export function benchView(db: Db, now: number, length: LengthUnit = "mm"): Bench
       .flatMap(lastEntries)
       .sort((a, b) => b.at - a.at)
       .slice(0, LAST_ENTRIES),
+    canOpenDemo: !hasDemoBench(db),
   };
 }
 

@@ -32,11 +32,13 @@ describe("the bench", () => {
   it("of nothing is empty", () => {
     expect(benchView(openDatabase(":memory:"), NOW)).toEqual({
       machines: [],
+      damaged: [],
       archived: [],
       open: [],
       openHolders: [],
       putBack: [],
       lastEntered: [],
+      canOpenDemo: true,
     });
   });
 

@@ -2,7 +2,6 @@
 import { z } from "zod";
 import { parseReading } from "../../core/metrology/reading-text";
 import { APART_WITH_DECIMAL_COMMAS, readQuantities } from "../../core/procedures/draft";
-import type { StockSpec } from "../../core/stock/stock-spec";
 import type { Db } from "../../data/database";
 import { allGauges } from "../../data/gauges";
 import { everyMachine } from "../../data/machines";
@@ -24,6 +23,7 @@ import {
   takeBackThickness,
 } from "../../data/stocks";
 import { trialsOfMachine } from "../../data/trials";
+import { FormFaults } from "../form-faults";
 import { freeSlug } from "../free-slug";
 import { offeredProcedures } from "../procedures/procedures";
 import { stocksOfTrials } from "../procedures/stocks-of-trials";
@@ -50,10 +50,17 @@ export const stockInputSchema = z.object({
 });
 export type StockInput = z.infer<typeof stockInputSchema>;
 
-/** Makes a card, or changes what stands on its head from now on. @returns its slug */
+/** Makes a card, or changes what stands on its head from now on. @returns its slug @throws Refusal with all faults of the form */
 export function keepStock(db: Db, input: StockInput, now: number): string {
-  const spec = specOf(db, input);
   const known = input.slug === null ? null : knownStock(db, input.slug);
+  const form = new FormFaults();
+  const spec = {
+    name: form.read(() => nameFrom(db, input), ""),
+    nominalMm: form.read(() => nominalFrom(input), 1),
+    note: input.note.trim(),
+  };
+  const batch = form.read(() => labelOf(input.batch || "1"), "");
+  form.refuse();
   return db.transaction((tx) => {
     if (known) {
       reviseStock(tx, known.id, spec, now);
@@ -62,23 +69,27 @@ export function keepStock(db: Db, input: StockInput, now: number): string {
     const taken = ["new", ...everyStock(tx).map((s) => s.slug)];
     const slug = freeSlug(spec.name, "stock", new Set(taken));
     const stockId = addStock(tx, slug, spec, now);
-    addBatch(tx, { stockId, label: labelOf(input.batch || "1"), begunAt: now });
+    addBatch(tx, { stockId, label: batch, begunAt: now });
     return slug;
   });
 }
 
-function specOf(db: Db, { slug, name: typed, nominal, note }: StockInput): StockSpec {
+function nameFrom(db: Db, { slug, name: typed }: StockInput): string {
   const name = typed.trim();
   if (name === "") throw new Refusal("name", "Give its kind, for example birch plywood 3 mm.");
   if (name.length > LONGEST_NAME) throw new Refusal("name", `${LONGEST_NAME} letters at most.`);
   if (everyStock(db).some((s) => s.slug !== slug && s.spec.name.toLowerCase() === name.toLowerCase()))
     throw new Refusal("name", "Another card has this name: tell them apart, or begin a new batch on that one.");
+  return name;
+}
+
+function nominalFrom({ nominal }: StockInput): number {
   if (MINUS.test(nominal)) throw new Refusal("nominal", "It must be thicker than 0.");
   const read = parseReading(nominal, "length", "mm");
   if (!read.ok) throw new Refusal("nominal", `${read.message} As it is sold, for example 3 mm.`);
   if (!(read.value > 0)) throw new Refusal("nominal", "It must be thicker than 0.");
   if (read.value > THICKEST_MM) throw new Refusal("nominal", `${THICKEST_MM} mm at most: was a unit forgotten?`);
-  return { name, nominalMm: read.value, note: note.trim() };
+  return read.value;
 }
 
 function labelOf(typed: string): string {

@@ -11,6 +11,7 @@ import { addRound, roundsOf } from "../../data/rounds";
 import { addVerdict, verdictsOf } from "../../data/solutions";
 import { addTrial, countCodes, setTrialTolerance, type Trial, trialsOfMachine } from "../../data/trials";
 import { ownLinesFault } from "../../formats/gcode-own-lines";
+import { declareUsualGauges } from "../gauges/usual-gauges";
 import { knownProcedure } from "../procedures/procedures";
 import { stocksOfTrials } from "../procedures/stocks-of-trials";
 import { Refusal } from "../refusal";
@@ -22,6 +23,7 @@ const LONGEST_RECHECK_DAYS = 3650;
 export function openTrial(db: Db, machine: Machine, procedure: AnyProcedure, now: number): number {
   if (machine.archivedAt !== null)
     throw new Refusal("machine", `${machine.spec.name} is archived: bring it back onto the bench first.`);
+  declareUsualGauges(db, now);
   const letter = machine.spec.name.charAt(0).toUpperCase();
   return addTrial(
     db,

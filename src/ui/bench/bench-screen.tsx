@@ -9,6 +9,7 @@ import { WaitingEverywhere } from "../trial/waiting-everywhere";
 import { EmptyBench } from "./empty-bench";
 import { JoinButton } from "./join-button";
 import { MachineList } from "./machine-list";
+import { OpenDemo } from "./open-demo";
 import { SideLists } from "./side-lists";
 
 type Props = { view: BenchView; join: JoinView | null; lastBackup: number | null; now: number };
@@ -70,6 +71,11 @@ export function BenchScreen({ view, join, lastBackup, now }: Props) {
             </p>
           )}
         </section>
+        {view.canOpenDemo && (
+          <div className="lg:col-span-2">
+            <OpenDemo weight="quiet" label="Open the demo bench beside these machines" />
+          </div>
+        )}
         <SideLists view={view} lastBackup={lastBackup} now={now} />
       </main>
     </>

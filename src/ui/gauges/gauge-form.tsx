@@ -7,14 +7,14 @@ import { UNITS } from "../../core/metrology/units";
 import { declareGauge } from "../../server/actions/workshop-actions";
 import { Button } from "../primitives/button";
 import { Fault } from "../primitives/notice";
-import { useAction } from "../primitives/use-action";
+import { faultAt, faultElsewhere, useAction } from "../primitives/use-action";
 import { useSurviving } from "../primitives/use-surviving";
 import { GAUGE_KIND_WORDS } from "../trial/gauge-words";
 
 type Texts = { name: string; resolution: string; limit: string; placing: string };
 
 /** Declares a gauge, or changes one from now on. Empty limit and scatter mean: not known. */
-export function GaugeForm({ gauge, onDone }: { gauge: Gauge | null; onDone: () => void }) {
+export function GaugeForm({ gauge, onDone }: { gauge: Gauge | null; onDone: (id: string | null) => void }) {
   const router = useRouter();
   const [kind, setKind] = useState<GaugeKind>(gauge?.kind ?? "calipers");
   const [unit, setUnit] = useState<Gauge["unit"]>(gauge?.unit ?? "mm");
@@ -23,6 +23,7 @@ export function GaugeForm({ gauge, onDone }: { gauge: Gauge | null; onDone: () =
     textsOf(gauge ?? usualGauge("calipers", "mm"), unit, gauge?.name ?? ""),
   );
   const { busy, fault, run } = useAction();
+  const elsewhere = faultElsewhere(fault, (name) => name in texts);
 
   function choose(next: GaugeKind, nextUnit: Gauge["unit"]) {
     setKind(next);
@@ -33,10 +34,10 @@ export function GaugeForm({ gauge, onDone }: { gauge: Gauge | null; onDone: () =
   const save = () =>
     run(
       () => declareGauge({ id: gauge?.id ?? null, kind, unit, ...texts }),
-      () => {
+      (id) => {
         forget();
         router.refresh();
-        onDone();
+        onDone(id);
       },
     );
   const field = (key: keyof Texts, label: string, why: string) => (
@@ -49,11 +50,11 @@ export function GaugeForm({ gauge, onDone }: { gauge: Gauge | null; onDone: () =
         className={key === "name" ? "field w-full" : "field num w-44"}
         autoComplete="off"
         value={texts[key]}
-        aria-invalid={fault.field === key}
+        aria-invalid={faultAt(fault, key) !== ""}
         onChange={(e) => setTexts((t) => ({ ...t, [key]: e.target.value }))}
       />
       {why && <p className="text-[14px] text-ink2">{why}</p>}
-      {fault.field === key && <Fault>{fault.message}</Fault>}
+      {faultAt(fault, key) && <Fault>{faultAt(fault, key)}</Fault>}
     </div>
   );
 
@@ -112,12 +113,12 @@ export function GaugeForm({ gauge, onDone }: { gauge: Gauge | null; onDone: () =
         "Placing scatter",
         "Standard deviation, from experience. Empty: not known, repeats have to tell.",
       )}
-      {fault.message && !(fault.field in texts) && <Fault>{fault.message}</Fault>}
+      {elsewhere && <Fault>{elsewhere}</Fault>}
       <div className="flex gap-2">
         <Button weight="primary" type="submit" disabled={busy}>
           {gauge ? "Keep the change" : "Declare it"}
         </Button>
-        <Button onClick={onDone}>Back</Button>
+        <Button onClick={() => onDone(null)}>Back</Button>
       </div>
     </form>
   );

@@ -18,7 +18,7 @@ export type HeldTexts = Record<
     low: string;
     high: string;
     tableKind: HeldSetting["tableKind"];
-    sense: 1 | -1;
+    sense: 1 | -1 | "not known";
   }
 >;
 
@@ -35,7 +35,7 @@ export const NOT_KNOWN: HeldTexts[string] = {
   low: "",
   high: "",
   tableKind: "not known",
-  sense: 1,
+  sense: "not known",
 };
 
 type HeldProps = {
@@ -86,8 +86,10 @@ export function HeldFields({ setting, value, faultAt, onChange }: HeldProps) {
           choices={[
             { value: "1", label: larger.positive },
             { value: "-1", label: larger.negative },
+            { value: "not known", label: "not known" },
           ]}
-          onChange={(sense) => set({ sense: sense === "1" ? 1 : -1 })}
+          onChange={(sense) => set({ sense: sense === "not known" ? sense : sense === "1" ? 1 : -1 })}
+          why={value.sense === "not known" ? "The second burn tells." : undefined}
         />
       )}
       <TextField label="Smallest value" value={value.low} onChange={(low) => set({ low })} fault={faultAt("low")} />
@@ -105,7 +107,7 @@ export function heldOf(spec: MachineSpec | null, all: readonly KeptSetting[]): H
     all.map((setting) => {
       const { key, unit, onlyWhere } = setting;
       const known = spec?.held[key];
-      const own = known?.unit ?? unit;
+      const own = known && unitsOf(setting).includes(known.unit) ? known.unit : unit;
       const end = (value: number | undefined) => (value === undefined ? "" : editableText(value, own));
       return [
         key,
@@ -113,7 +115,7 @@ export function heldOf(spec: MachineSpec | null, all: readonly KeptSetting[]): H
           has: onlyWhere === null || known !== undefined,
           ...{ unit: own, step: known ? inUnit(known.step, own, STEP_DECIMALS) : usualStepText(setting, own) },
           ...{ low: end(known?.range?.low), high: end(known?.range?.high) },
-          ...{ tableKind: known?.tableKind ?? NOT_KNOWN.tableKind, sense: known?.sense ?? usualSenseIn(setting, own) },
+          ...{ tableKind: known?.tableKind ?? NOT_KNOWN.tableKind, sense: senseIn(setting, known, own) },
         },
       ];
     }),
@@ -124,14 +126,17 @@ function usualStepText(setting: KeptSetting, unit: UnitId): string {
   return inUnit(usualStepIn(setting, unit), unit, STEP_DECIMALS);
 }
 
-function usualSenseIn(setting: KeptSetting, unit: UnitId): 1 | -1 {
-  return senseFixedBy(setting, unit) ?? setting.usualSense?.otherwise ?? NOT_KNOWN.sense;
+/** As the unit fixes it, as it is known, or not known: a beginner cannot tell. */
+function senseIn(setting: KeptSetting, known: HeldSetting | undefined, unit: UnitId): 1 | -1 | "not known" {
+  const fixedByUnit = senseFixedBy(setting, unit);
+  if (fixedByUnit !== null) return fixedByUnit;
+  return known && !known.senseAssumed ? known.sense : "not known";
 }
 
 /** What nobody changed is as usual in the other unit too. */
 function inOtherUnit(setting: KeptSetting, before: HeldTexts[string], unit: UnitId): Partial<HeldTexts[string]> {
   const wasUsual = before.step === usualStepText(setting, before.unit);
-  const sense = usualSenseIn(setting, unit);
+  const sense = senseIn(setting, undefined, unit);
   const isSameKind = UNITS[unit].dimension === UNITS[before.unit].dimension;
   return {
     unit,

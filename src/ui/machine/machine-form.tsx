@@ -10,13 +10,14 @@ import {
   machineKindSchema,
   UNKNOWN_AXES,
 } from "../../core/procedures/machine-spec";
+import { knownWavelengthNm, USUAL_OF_KIND } from "../../core/procedures/not-known";
 import { keepMachine } from "../../server/actions/workshop-actions";
 import type { KeptSetting } from "../../server/screens/machine-view";
 import { Button } from "../primitives/button";
 import { CheckField, type Choice, PickField, TextField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";
 import { textFields } from "../primitives/text-fields";
-import { useAction } from "../primitives/use-action";
+import { faultAt, faultElsewhere, useAction } from "../primitives/use-action";
 import { useSurviving } from "../primitives/use-surviving";
 import { AxesFields } from "./axes-fields";
 import { HeldFields, type HeldTexts, heldOf, NOT_KNOWN } from "./held-fields";
@@ -33,7 +34,6 @@ type Form = {
 };
 
 const KINDS: Choice[] = machineKindSchema.options.map((kind) => ({ value: kind, label: kindText(kind) }));
-const USUAL_WAVELENGTH: Record<MachineKind, string> = { "CO2 gantry": "10600", "diode gantry": "455", galvo: "1064" };
 
 type Props = {
   /** `null` = a new machine. */
@@ -51,16 +51,10 @@ export function MachineForm({ machine, settings }: Props) {
   const set = (change: Partial<Form>) => setForm((f) => ({ ...f, ...change }));
   const { busy, fault, run } = useAction();
   const field = textFields(texts, (change) => setForm((f) => ({ ...f, texts: change(f.texts) })), fault);
-  const at = (name: string) => (fault.field === name ? fault.message : "");
+  const at = (name: string) => faultAt(fault, name);
+  const elsewhere = faultElsewhere(fault, (name) => name in texts || name.startsWith("held."));
   const isGalvo = kind === "galvo";
   const changed = machine === null || JSON.stringify(form) !== JSON.stringify(start);
-
-  function choose(next: string) {
-    const nextKind = next as MachineKind;
-    const isUsual = texts.wavelength === USUAL_WAVELENGTH[kind];
-    const wavelength = isUsual ? USUAL_WAVELENGTH[nextKind] : texts.wavelength;
-    set({ kind: nextKind, texts: { ...texts, wavelength } });
-  }
 
   const save = () =>
     run(
@@ -98,12 +92,26 @@ export function MachineForm({ machine, settings }: Props) {
       <h2 className="text-[17px] font-bold">{machine ? "What is known of it" : "What is known of it now"}</h2>
       <div className="grid grid-cols-2 gap-x-4 gap-y-3">
         <TextField label="Name" {...field("name")} words />
-        <PickField label="Kind" value={kind} onChange={choose} choices={KINDS} disabled={machine !== null} />
+        <PickField
+          label="Kind"
+          value={kind}
+          onChange={(next) => set({ kind: next as MachineKind })}
+          choices={KINDS}
+          disabled={machine !== null}
+        />
         <TextField label={isGalvo ? "Field, X" : "Working area, X"} {...field("width")} />
         <TextField label={isGalvo ? "Field, Y" : "Working area, Y"} {...field("depth")} />
-        <TextField label="Top speed" {...field("topSpeed")} />
+        <TextField
+          label="Top speed"
+          {...field("topSpeed")}
+          why={`Empty: not known; up to ${plain(USUAL_OF_KIND[kind].topSpeedMmPerS)} mm/s is burned.`}
+        />
         {!isGalvo && <TextField label="Acceleration, mm/s²" {...field("acceleration")} why="Empty: not known." />}
-        <TextField label="Wavelength, nm" {...field("wavelength")} />
+        <TextField
+          label="Wavelength, nm"
+          {...field("wavelength")}
+          why={`Empty: not known. Most of this kind have ${plain(USUAL_OF_KIND[kind].wavelengthNm)}; the label on the laser tells.`}
+        />
         <TextField label="Speeds of daily work" {...field("workingSpeeds")} />
       </div>
       {!isGalvo && (
@@ -133,7 +141,7 @@ export function MachineForm({ machine, settings }: Props) {
           className="border-t border-hair pt-3"
         />
       )}
-      {fault.message && !(fault.field in texts) && !fault.field.startsWith("held.") && <Fault>{fault.message}</Fault>}
+      {elsewhere && <Fault>{elsewhere}</Fault>}
       <div>
         <Button weight="primary" type="submit" disabled={busy || !changed}>
           {machine ? "Keep the change" : "Add it to the bench"}
@@ -152,14 +160,15 @@ function startOf(spec: MachineSpec | null, settings: readonly KeptSetting[]): Fo
 
 function textsOf(spec: MachineSpec | null): Texts {
   if (!spec)
-    return { name: "", width: "", depth: "", topSpeed: "", acceleration: "", wavelength: "10600", workingSpeeds: "" };
+    return { name: "", width: "", depth: "", topSpeed: "", acceleration: "", wavelength: "", workingSpeeds: "" };
+  const wavelengthNm = knownWavelengthNm(spec);
   return {
     name: spec.name,
     width: inUnit(spec.widthMm, "mm"),
     depth: inUnit(spec.depthMm, "mm"),
-    topSpeed: inUnit(spec.topSpeedMmPerS, "mmPerS"),
+    topSpeed: spec.assumed?.includes("topSpeedMmPerS") ? "" : inUnit(spec.topSpeedMmPerS, "mmPerS"),
     acceleration: spec.accelerationMmPerS2 === null ? "" : plain(spec.accelerationMmPerS2),
-    wavelength: plain(spec.wavelengthNm),
+    wavelength: wavelengthNm === null ? "" : plain(wavelengthNm),
     workingSpeeds: spec.workingSpeedsMmPerS.map((v) => plain(v)).join(" "),
   };
 }

@@ -8,7 +8,7 @@ import { Button } from "../primitives/button";
 import { TextField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";
 import { textFields } from "../primitives/text-fields";
-import { useAction } from "../primitives/use-action";
+import { faultElsewhere, useAction } from "../primitives/use-action";
 import { useSurviving } from "../primitives/use-surviving";
 import { type PartTexts, partTexts } from "./part-texts";
 import { RotaryFields } from "./rotary-fields";
@@ -18,6 +18,7 @@ export function PartForm({ kind, part, onDone }: { kind: PartKind; part: PartVie
   const router = useRouter();
   const [texts, setTexts, forget] = useSurviving<PartTexts>(`${kind} ${part?.id ?? ""}`, partTexts(part));
   const { busy, fault, run } = useAction();
+  const elsewhere = faultElsewhere(fault, (name) => name in texts);
   const { setAside, ...words } = texts;
   const field = textFields(words, (change) => setTexts((all) => ({ ...all, ...change(all) })), fault);
   return (
@@ -61,7 +62,7 @@ export function PartForm({ kind, part, onDone }: { kind: PartKind; part: PartVie
           />
         )}
       </div>
-      {fault.message && !(fault.field in texts) && <Fault>{fault.message}</Fault>}
+      {elsewhere && <Fault>{elsewhere}</Fault>}
       <div className="flex gap-2">
         <Button weight="primary" type="submit" disabled={busy}>
           {part ? "Keep the change" : "Add it"}

@@ -1,4 +1,4 @@
-import type { ActionFault } from "./use-action";
+import { type ActionFault, faultAt } from "./use-action";
 
 /** What ties a field to its text and to the fault that is told at it. */
 export function textFields<T extends Record<string, string>>(
@@ -9,6 +9,6 @@ export function textFields<T extends Record<string, string>>(
   return (key) => ({
     value: texts[key] ?? "",
     onChange: (value) => change((all) => ({ ...all, [key]: value })),
-    fault: fault.field === key ? fault.message : "",
+    fault: faultAt(fault, key),
   });
 }

@@ -1,10 +1,22 @@
 "use client";
 import { useState, useTransition } from "react";
 
-type Answer<T> = { ok: true; value: T } | { ok: false; field: string; message: string };
-export type ActionFault = { field: string; message: string };
+type Fault = { field: string; message: string };
+/** The first fault, and those of the same form beside it. */
+export type ActionFault = Fault & { more?: readonly Fault[] };
+type Answer<T> = { ok: true; value: T } | ({ ok: false } & ActionFault);
 
 const NONE: ActionFault = { field: "", message: "" };
+
+/** What is wrong at a field; empty where nothing is. */
+export function faultAt(fault: ActionFault, field: string): string {
+  return [fault, ...(fault.more ?? [])].find((f) => f.field === field)?.message ?? "";
+}
+
+/** What is wrong at no field that is shown; empty where nothing is. */
+export function faultElsewhere(fault: ActionFault, isShown: (field: string) => boolean): string {
+  return [fault, ...(fault.more ?? [])].find((f) => f.message && !isShown(f.field))?.message ?? "";
+}
 
 /** Asking the server for something: busy meanwhile, its refusal at a field, and words where it does not answer. */
 export function useAction() {

@@ -7,7 +7,7 @@ import { Button } from "../primitives/button";
 import { LinesField, TextField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";
 import { textFields } from "../primitives/text-fields";
-import { useAction } from "../primitives/use-action";
+import { faultElsewhere, useAction } from "../primitives/use-action";
 import { useSurviving } from "../primitives/use-surviving";
 
 type Texts = { name: string; nominal: string; batch: string; note: string };
@@ -29,6 +29,7 @@ export function StockForm({ stock, onDone }: Props) {
     note: stock?.spec.note ?? "",
   });
   const { busy, fault, run } = useAction();
+  const elsewhere = faultElsewhere(fault, (name) => name in texts);
   const field = textFields(texts, setTexts, fault);
   const save = () =>
     run(
@@ -53,7 +54,7 @@ export function StockForm({ stock, onDone }: Props) {
       <TextField label="Thickness as it is sold" why="What it really is is measured below." {...field("nominal")} />
       {!stock && <TextField label="Batch" words why="By which you know this delivery; empty: 1." {...field("batch")} />}
       <LinesField label="Note" {...field("note")} />
-      {fault.message && !(fault.field in texts) && <Fault>{fault.message}</Fault>}
+      {elsewhere && <Fault>{elsewhere}</Fault>}
       <div className="flex gap-2">
         <Button weight="primary" type="submit" disabled={busy}>
           {stock ? "Keep the change" : "Make the card"}

@@ -8,8 +8,8 @@ import type { Zero } from "../../core/metrology/sitting";
 import { UNITS } from "../../core/metrology/units";
 import { openSession } from "../../server/actions/trial-actions";
 import type { TrialView } from "../../server/trial/trial-view";
+import { GaugeForm } from "../gauges/gauge-form";
 import { Button } from "../primitives/button";
-import { Link } from "../primitives/link";
 import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";
 import { gaugeFacts } from "./gauge-words";
@@ -37,6 +37,7 @@ export function SessionCard({ view, n, start: wanted, note, onBack }: Props) {
   const before = round?.sessions.findLast((s) => gauges.some((g) => g.id === s.gauge.id))?.gauge.id;
   const [gaugeId, setGaugeId] = useState(wanted ?? before ?? gauges[0]?.id ?? "");
   const [zeros, setZeros] = useState<Record<Jaws, string>>({ outside: "", inside: "" });
+  const [declaring, setDeclaring] = useState(false);
   const { busy, fault, setFault, run } = useAction();
   const gauge = gauges.find((g) => g.id === gaugeId);
   const inside = sites.some((s) => usesInside(s.ask));
@@ -50,6 +51,17 @@ export function SessionCard({ view, n, start: wanted, note, onBack }: Props) {
     );
   }
 
+  // Declared here, what was typed for the sitting stays; the new one is chosen.
+  if (declaring)
+    return (
+      <GaugeForm
+        gauge={null}
+        onDone={(id) => {
+          setDeclaring(false);
+          if (id) setGaugeId(id);
+        }}
+      />
+    );
   return (
     <form
       className="card grid gap-4 p-5"
@@ -82,9 +94,11 @@ export function SessionCard({ view, n, start: wanted, note, onBack }: Props) {
               </span>
             </label>
           ))}
-          <Link href="/gauges" className="justify-self-start text-[16px] underline decoration-line underline-offset-4">
-            Declare or change a gauge
-          </Link>
+          {!declaring && (
+            <Button weight="quiet" className="justify-self-start" onClick={() => setDeclaring(true)}>
+              Declare another gauge
+            </Button>
+          )}
         </fieldset>
       )}
       {gauge && hasJaws(gauge.kind) && !isByEye && (

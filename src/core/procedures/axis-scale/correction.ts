@@ -13,12 +13,13 @@ import { fromInternal, UNITS } from "../../metrology/units";
 import type { Axis } from "../axes";
 import type { History, RoundRecord } from "../contract";
 import { entryShape } from "../entry-text";
+import { slopeOfNewest } from "../learned-sense";
 import type { HeldSetting } from "../machine-spec";
 import { holdOf, numberCorrection, numberIn } from "../number-correction";
 import type { Correction, CorrectionRow } from "../outcome";
 import { senseFixedBy } from "../setting";
 import { type AxisScalePlan, spanOf } from "./plan-type";
-import type { AxisRead } from "./read-axis";
+import { type AxisRead, readAxis } from "./read-axis";
 import { AXIS_SCALE, AXIS_SCALES } from "./setting";
 
 /** More than this is rather a slip than a scale. */
@@ -32,10 +33,31 @@ export function specOf(axis: Axis) {
   return AXIS_SCALES.find((s) => s.key === AXIS_SCALE[axis]) as (typeof AXIS_SCALES)[number];
 }
 
-/** +1 where a larger number makes marks longer: by its unit, or as it was said of the machine. */
-export function senseOf(held: HeldSetting, axis: Axis): 1 | -1 {
-  return senseFixedBy(specOf(axis), held.unit) ?? held.sense;
+/** A change of the number tells its sense when the length moved by so many times its doubt. */
+const TELLS_SENSE = 3;
+
+export type Sense = { sense: 1 | -1; from: "unit" | "said" | "learned" | "usual" };
+
+/** +1 where a larger number makes marks longer: by its unit, as it was said of the machine, or as two burns show where nobody knew. */
+export function senseOf(history: History<AxisScalePlan>, held: HeldSetting, axis: Axis): Sense {
+  const fixedByUnit = senseFixedBy(specOf(axis), held.unit);
+  if (fixedByUnit !== null) return { sense: fixedByUnit, from: "unit" };
+  if (!held.senseAssumed) return { sense: held.sense, from: "said" };
+  const known = history.rounds.flatMap((round) => {
+    const number = numberIn(round, AXIS_SCALE[axis]);
+    const ratio = readAxis(round, axis, history.gauges)?.ratio.quantity;
+    return number === null || !ratio ? [] : [{ number, result: ratio.value, u: ratio.standardUncertainty }];
+  });
+  const slope = slopeOfNewest(known, TELLS_SENSE);
+  return slope === null ? { sense: held.sense, from: "usual" } : { sense: slope > 0 ? 1 : -1, from: "learned" };
 }
+
+const FROM_WORDS: Record<Sense["from"], string> = {
+  unit: "",
+  said: "",
+  learned: ", as two burns show",
+  usual: ", as is usual; it is not known here, and the next burn tells",
+};
 
 /** @returns `null` while the number in force is not read back */
 export function scaleCorrection(
@@ -47,7 +69,7 @@ export function scaleCorrection(
   const old = numberIn(round, spec.key);
   if (old === null || old === 0) return null;
   const held = holdOf(history.machine, spec);
-  const sense = senseOf(held, read.axis);
+  const { sense, from } = senseOf(history, held, read.axis);
   const { quantity: ratio } = read.ratio;
   const exact = sense > 0 ? old / ratio.value : old * ratio.value;
   const change: Measured = measured(
@@ -62,7 +84,7 @@ export function scaleCorrection(
     ...{ spec, estimate: estimateId(read.axis), old, change },
     arithmetic: [
       ratioLine(read),
-      `a larger number makes marks ${sense > 0 ? "longer" : "shorter"}: ${shown(old)} ${sense > 0 ? "÷" : "×"} ${fixed(ratio.value, RATIO_DECIMALS)} = ${shown(exact)} ${symbol}`,
+      `a larger number makes marks ${sense > 0 ? "longer" : "shorter"}${FROM_WORDS[from]}: ${shown(old)} ${sense > 0 ? "÷" : "×"} ${fixed(ratio.value, RATIO_DECIMALS)} = ${shown(exact)} ${symbol}`,
     ],
     leaves: (rounding) => leftByRounding(rounding / exact, spanOf(round.plan, read.axis)),
     doubt: doubtOf(history, read),

@@ -5,12 +5,14 @@ import { fixed, plain } from "../../metrology/quantity-text";
 import { ruling, worstRuling } from "../../metrology/tolerance";
 import type { Axis } from "../axes";
 import type { History, RoundRecord } from "../contract";
+import type { MachineSpec } from "../machine-spec";
 import type { Finding } from "../outcome";
 import { headlineOf, readMore } from "../plain-course";
 import type { Verdict } from "../verdict";
 import { whatBecame } from "../what-became";
 import { wholeProof } from "../whole-proof";
 import { type AxisScalePlan, axesOf } from "./plan-type";
+import { AXIS_SCALE } from "./setting";
 import { axesRead, errorOf } from "./solve";
 
 const ADVICE = {
@@ -41,7 +43,10 @@ export function judgeAxisScale(history: History<AxisScalePlan>): Verdict | null 
     advice: `${after.map(({ axis, error }) => errorText(axis, error)).join("; ")}. ${ADVICE[result]}`,
     ways: readMore(result, last, "every place"),
     asFound: { label: "error of the scale", quantity: worst.error },
-    findings: last.purpose === "proof" ? after.flatMap((a) => whatHappened(a.axis, before(a.axis), a.error)) : [],
+    findings:
+      last.purpose === "proof"
+        ? after.flatMap((a) => whatHappened(history.machine, a.axis, before(a.axis), a.error))
+        : [],
   };
   return wholeProof(history, verdict, axesOf(last.plan).map(lineOf));
 }
@@ -58,7 +63,12 @@ function errorText(axis: Axis, error: Measured): string {
   return `${axis.toUpperCase()} comes out ${fixed(Math.abs(100 * error.value), 3)} ± ${fixed(100 * expandedUncertainty(error), 3)} % too ${error.value < 0 ? "short" : "long"}`;
 }
 
-function whatHappened(axis: Axis, before: Measured | null, after: Measured): Finding[] {
+function whatHappened(
+  { held, name: machine }: MachineSpec,
+  axis: Axis,
+  before: Measured | null,
+  after: Measured,
+): Finding[] {
   const became = whatBecame(before, after);
   if (!became || !before) return [];
   const name = axis.toUpperCase();
@@ -69,7 +79,7 @@ function whatHappened(axis: Axis, before: Measured | null, after: Measured): Fin
     },
     doubled: {
       headline: `${name} is off twice as much as before.`,
-      text: `The number was changed the wrong way: ${plain(100 * before.value, 3)} % became ${plain(100 * after.value, 3)} %. A larger number does the opposite of what is said of it under the settings of the machine.`,
+      text: `The number was changed the wrong way: ${plain(100 * before.value, 3)} % became ${plain(100 * after.value, 3)} %. A larger number does the opposite of what ${held[AXIS_SCALE[axis]]?.senseAssumed ? `was taken for usual. Enter what Correct says now: it goes by both burns. Then write the sense down on the page of ${machine}` : `is said of it on the page of ${machine}`}.`,
     },
   };
   return [{ id: `${became} ${axis}`, tone: "needs you", site: null, ...says[became] }];

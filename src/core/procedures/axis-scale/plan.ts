@@ -1,11 +1,11 @@
 /** What may be chosen before an axis is measured, and what is refused by name. */
 import { z } from "zod";
-import { plain } from "../../metrology/quantity-text";
 import { AXES, type Axis } from "../axes";
 import type { FieldSpec, PlanContext, PlanForm } from "../contract";
 import { choice, oneOf, positive } from "../field-shapes";
 import { GAUGE_SHAPE, gaugeFields, gaugeIn, lengthGauges, type Reaches, USUAL_REACHES } from "../length-gauges";
 import type { MachineSpec } from "../machine-spec";
+import { topSpeedText } from "../not-known";
 import { besideSpan, sheetOf } from "./layout";
 import { bedFault, spanFault, ticksFault } from "./plan-faults";
 import { APPROACHES, AXES_CHOSEN, type AxisScalePlan, axesOf, isCut, WAYS } from "./plan-type";
@@ -122,10 +122,7 @@ function schemaFor(context: PlanContext): z.ZodType<AxisScalePlan> {
     .number({ error: "Give the power." })
     .positive("It must be larger than 0.")
     .max(100, "Power goes up to 100 %.");
-  const pace = positive("the speed").max(
-    machine.topSpeedMmPerS,
-    `${machine.name} goes up to ${plain(machine.topSpeedMmPerS)} mm/s.`,
-  );
+  const pace = positive("the speed").max(machine.topSpeedMmPerS, topSpeedText(machine));
   const count = (what: string, most: number) =>
     z
       .number({ error: `Give ${what}.` })

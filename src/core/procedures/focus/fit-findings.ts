@@ -2,6 +2,7 @@
 import { expandedUncertainty } from "../../fitting/student-t";
 import { plain } from "../../metrology/quantity-text";
 import type { MachineSpec } from "../machine-spec";
+import { knownWavelengthNm } from "../not-known";
 import type { Finding } from "../outcome";
 import type { Way } from "./found";
 import { dosePower, vanishesAside, widestAside } from "./mark-width-law";
@@ -56,7 +57,9 @@ function noSpot(fit: WidthFit | null): Finding[] {
 }
 
 /** M^2 = pi w0^2 / (lambda zR), no beam has less than 1 [Siegman, Lasers, 1986, 17.1; M^2 from memory]. */
-function tooSmallSpot(fit: WidthFit | null, { doses }: WithDoses, { wavelengthNm, name }: MachineSpec): Finding[] {
+function tooSmallSpot(fit: WidthFit | null, { doses }: WithDoses, machine: MachineSpec): Finding[] {
+  const wavelengthNm = knownWavelengthNm(machine);
+  if (wavelengthNm === null) return [];
   if (fit?.status !== "solved" || !fit.known) return [];
   const { w0, zR } = fit.known;
   const m2 = (Math.PI * w0.value ** 2) / (wavelengthNm * 1e-6 * zR.value);
@@ -66,7 +69,7 @@ function tooSmallSpot(fit: WidthFit | null, { doses }: WithDoses, { wavelengthNm
     {
       ...{ id: "spot too small", tone: "note", site: null },
       headline: `The spot comes out smaller than light of ${plain(wavelengthNm)} nm allows.`,
-      text: `With this focal depth it would be ${plain(m2, 2)} times an ideal beam. The height is good all the same. Look whether ${doses === "pulses" ? "the energy of pulses adds up after all" : "widths were read too small"}, and whether ${name} has that wavelength.`,
+      text: `With this focal depth it would be ${plain(m2, 2)} times an ideal beam. The height is good all the same. Look whether ${doses === "pulses" ? "the energy of pulses adds up after all" : "widths were read too small"}, and whether ${machine.name} has that wavelength.`,
     },
   ];
 }

@@ -2,6 +2,7 @@
 import { plain } from "../../metrology/quantity-text";
 import type { PlanContext, PlanWarning } from "../contract";
 import type { MachineSpec } from "../machine-spec";
+import { knownWavelengthNm } from "../not-known";
 import type { HeightTerms } from "./plan-type";
 
 /** A focus that differs by more from what the maker gives is another lens, or read otherwise. */
@@ -14,10 +15,11 @@ export function opticWarnings(
   optic: PlanContext["optic"],
 ): PlanWarning[] {
   const warnings: PlanWarning[] = [];
-  if (optic?.wavelengthNm && optic.wavelengthNm !== machine.wavelengthNm)
+  const known = knownWavelengthNm(machine);
+  if (optic?.wavelengthNm && known !== null && optic.wavelengthNm !== known)
     warnings.push({
       field,
-      message: `${optic.label} is written down as a lens for ${plain(optic.wavelengthNm)} nm, ${machine.name} as ${plain(machine.wavelengthNm)} nm. Look at what is printed on it.`,
+      message: `${optic.label} is written down as a lens for ${plain(optic.wavelengthNm)} nm, ${machine.name} as ${plain(known)} nm. Look at what is printed on it.`,
     });
   const nominal = optic?.workingDistanceMm;
   // Only a rule shows the gap itself, which can be held against it.

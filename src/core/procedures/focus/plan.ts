@@ -1,9 +1,9 @@
 /** What may be chosen before the focus is looked for. */
 import { z } from "zod";
-import { plain } from "../../metrology/quantity-text";
 import type { PlanContext, PlanForm } from "../contract";
 import { oneOf } from "../field-shapes";
 import type { MachineSpec } from "../machine-spec";
+import { topSpeedText } from "../not-known";
 import { faultsOf } from "./plan-faults";
 import { fieldsFor } from "./plan-fields";
 import {
@@ -105,10 +105,7 @@ const LOOKS = number("Give how often it is looked for.")
 
 function marksOn(machine: MachineSpec) {
   return {
-    speedMmPerS: positive("the speed").max(
-      machine.topSpeedMmPerS,
-      `${machine.name} goes up to ${plain(machine.topSpeedMmPerS)} mm/s.`,
-    ),
+    speedMmPerS: positive("the speed").max(machine.topSpeedMmPerS, topSpeedText(machine)),
     powerPct: positive("the power").max(100, "Power goes up to 100 %."),
     pulseKHz:
       machine.kind === "galvo" ? positive("how many thousand pulses a second").optional() : z.undefined().optional(),

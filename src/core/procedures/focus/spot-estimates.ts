@@ -1,5 +1,7 @@
 /** The beam, as far as widths tell it: its spot and how deep its focus is. */
 import type { Measured } from "../../metrology/measured";
+import type { MachineSpec } from "../machine-spec";
+import { knownWavelengthNm } from "../not-known";
 import type { Estimate } from "../outcome";
 import type { BeamFit } from "./beam-widths";
 import { depthOfFocus } from "./mark-width-law";
@@ -15,6 +17,7 @@ export const DEPTH_SHARE = 0.1;
 export function spotEstimates(
   { fit, beam }: { fit: WidthFit | null; beam: BeamFit | null },
   { doses }: { doses: Doses },
+  machine: Pick<MachineSpec, "wavelengthNm" | "assumed">,
 ): Estimate[] {
   const known = fit?.status === "solved" ? fit.known : null;
   const ofBeam = (id: string, label: string, quantity: Measured, unit: "mm" | "one" = "mm"): Estimate => ({
@@ -40,7 +43,8 @@ export function spotEstimates(
           ofBeam("spot", "Width of the beam at focus", beam.d0),
           ofBeam("depth", "Height in which its area doubles", beam.zR),
           ofBeam("ten percent", "Depth of focus, either way, until it is a tenth wider", tenPercent(beam.zR)),
-          ofBeam("m2", "Times an ideal beam, M²", beam.m2, "one"),
+          // By a wavelength that is only usual it would be a guess.
+          ...(knownWavelengthNm(machine) === null ? [] : [ofBeam("m2", "Times an ideal beam, M²", beam.m2, "one")]),
         ]
       : []),
   ];

@@ -7,6 +7,7 @@ import type { CouponPoint } from "../../geometry/frames";
 import { plain } from "../../metrology/quantity-text";
 import type { PlanContext, Purpose } from "../contract";
 import { fourCuts } from "../four-cuts";
+import { eyewearFor } from "../not-known";
 import { stockText } from "../stock-at-hand";
 import { layStock } from "../stock-words";
 import {
@@ -119,7 +120,7 @@ function wordsOf(plan: KerfPlan, couponCode: string): CouponPoint[][] {
 
 function checklistOf(plan: KerfPlan, { machine }: PlanContext, purpose: Purpose): string[] {
   return [
-    `Eyewear for ${plain(machine.wavelengthNm)} nm is on, or the housing is closed; extraction and fire watch as for any cut.`,
+    `Put on ${eyewearFor(machine)}, or close the housing. Switch the exhaust on and watch for fire, as at any cut.`,
     "Every offset for the kerf is switched off in programs on the way: these lines are to be cut as they are drawn.",
     plan.focusBelowMm === 0
       ? "Focus on the top face."

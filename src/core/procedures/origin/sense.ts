@@ -6,6 +6,7 @@
 import type { Axis } from "../axes";
 import type { History, RoundRecord } from "../contract";
 import { readEdges } from "../edge-distance/read-edges";
+import { slopeOfNewest } from "../learned-sense";
 import type { MachineSpec } from "../machine-spec";
 import { numberIn } from "../number-correction";
 import { isCount, linesOf, type OriginPlan } from "./plan";
@@ -42,13 +43,9 @@ export function learnedSlope(history: History<OriginPlan>, axis: Axis, beyond: n
   const known = history.rounds.flatMap((round) => {
     const number = numberIn(round, specOf(axis).key);
     const error = readEdges(round.plan, linesOf(round.plan), round.answers, history.gauges)?.errors[axis];
-    return number === null || !error
-      ? []
-      : [{ number, error: error.quantity, count: countMm(round.plan, history.machine, axis) }];
+    if (number === null || !error) return [];
+    const { value: result, standardUncertainty: u } = error.quantity;
+    return [{ number: number * countMm(round.plan, history.machine, axis), result, u }];
   });
-  const [before, after] = known.slice(-2);
-  if (!before || !after || before.number === after.number) return null;
-  const moved = after.error.value - before.error.value;
-  const doubt = Math.hypot(after.error.standardUncertainty, before.error.standardUncertainty);
-  return Math.abs(moved) > beyond * doubt ? moved / ((after.number - before.number) * after.count) : null;
+  return slopeOfNewest(known, beyond);
 }

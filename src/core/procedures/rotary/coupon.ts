@@ -7,6 +7,7 @@ import type { CouponPoint } from "../../geometry/frames";
 import { plain } from "../../metrology/quantity-text";
 import { AXIS_SCALE } from "../axis-scale/setting";
 import type { PlanContext, Purpose } from "../contract";
+import { eyewearFor } from "../not-known";
 import { type RotarySpec, type SetAside, stepsOfDrive } from "../part-spec";
 import { ALONG_MM, aroundDrawnMm, GUIDE_U_MM, type Lane, LEAD_MM, laneOf, lineAt, pointAt } from "./layout";
 import { isBurned, type RotaryPlan, restsElsewhere, sentMm, WAYS } from "./plan-type";
@@ -142,7 +143,7 @@ function checklistOf(plan: RotaryPlan, { machine }: PlanContext, purpose: Purpos
       ? "The part lies on both rollers, clean and dry: it must not slip."
       : "The part is held tight, and runs true.";
   return [
-    `Eyewear for ${plain(machine.wavelengthNm)} nm is on, or the housing is closed.`,
+    `Put on ${eyewearFor(machine)}, or close the housing.`,
     "Nothing stands in the way of the head and of the part as it turns; the nozzle clears it.",
     turning,
     ...(isBurned(plan)
@@ -156,17 +157,27 @@ function checklistOf(plan: RotaryPlan, { machine }: PlanContext, purpose: Purpos
   ];
 }
 
-const ASIDE: Record<SetAside, (axis: string) => string> = {
-  limits: (axis) => `the travel limits of ${axis} are off`,
-  homing: () => "homing is off",
-  motor: (axis) => `the motor of ${axis} is unplugged`,
-  scale: (axis) => `the axis scale of ${axis} is set for the rotary`,
+/** How it is during the burn, and what to do before. */
+const ASIDE: Record<SetAside, (axis: string) => { what: string; act: string }> = {
+  limits: (axis) => ({
+    what: `the travel limits of ${axis} are off`,
+    act: `Switch off the travel limits of ${axis} for this burn.`,
+  }),
+  homing: () => ({ what: "homing is off", act: "Switch off homing for this burn." }),
+  motor: (axis) => ({
+    what: `the motor of ${axis} is unplugged`,
+    act: `Switch the machine off, then unplug the motor of ${axis} for this burn.`,
+  }),
+  scale: (axis) => ({
+    what: `the axis scale of ${axis} is set for the rotary`,
+    act: `Set the axis scale of ${axis} for the rotary.`,
+  }),
 };
 
 function asideFor({ replaces }: RotaryPlan, rotary: RotarySpec | undefined): RoundSpec["setAside"] {
   const axis = replaces.toUpperCase();
   const words = (rotary?.setAside ?? []).map((kind) => ({
-    what: ASIDE[kind](axis),
+    ...ASIDE[kind](axis),
     ...(kind === "scale" ? { setting: AXIS_SCALE[replaces] } : {}),
   }));
   const more = rotary?.setAsideToo.trim();

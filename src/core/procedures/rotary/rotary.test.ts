@@ -1,5 +1,6 @@
 /** Check values as methods has them; sums by hand. (common practice, no source) */
 import { describe, expect, it } from "vitest";
+import { beforeBurn } from "../../coupon/round-spec";
 import type { Gauge } from "../../metrology/gauge";
 import type { Answer, AnswerValue } from "../answer";
 import { PLAIN_SHARES } from "../answer";
@@ -79,7 +80,7 @@ describe("how far a part travels", () => {
     const { correction } = solved(SPAN, { ...RIGHT, [SITES.span]: 40 });
     expect(correction?.setting).toBe(ROTARY_STEPS);
     expect(correction?.newValue).toEqual({ shape: "scalar", value: 25_000 });
-    expect(correction?.rows[0]?.arithmetic.join("\n")).toContain("10000.0 ÷ 0.40000 = 25000.0 counts");
+    expect(correction?.rows[0]?.arithmetic.join("\n")).toContain("10000.0 ÷ 0.40000 = 25000.0 steps");
   });
 
   it("counts whole turns in that were too many", () => {
@@ -240,8 +241,15 @@ describe("what is laid out", () => {
 
   it("lists what is set aside for it, with the setting that is put back from the ledger", () => {
     expect(rotary.round(planned(), context(), "measure").setAside).toEqual([
-      { what: "the travel limits of Y are off" },
-      { what: "the axis scale of Y is set for the rotary", setting: "axis scale y" },
+      { what: "the travel limits of Y are off", act: "Switch off the travel limits of Y for this burn." },
+      {
+        ...{ what: "the axis scale of Y is set for the rotary", setting: "axis scale y" },
+        act: "Set the axis scale of Y for the rotary.",
+      },
+    ]);
+    expect(beforeBurn(rotary.round(planned(), context(), "measure")).slice(0, 2)).toEqual([
+      "Switch off the travel limits of Y for this burn. Put it back afterwards.",
+      "Set the axis scale of Y for the rotary. Write down first what it holds. Put it back afterwards.",
     ]);
   });
 

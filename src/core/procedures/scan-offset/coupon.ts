@@ -9,6 +9,7 @@ import { plain } from "../../metrology/quantity-text";
 import type { PlanContext, Purpose } from "../contract";
 import { counted, zeroText } from "../counted";
 import type { MachineSpec } from "../machine-spec";
+import { eyewearFor } from "../not-known";
 import { type BlockPlace, type CouponPlaces, placesOf, SPACING_MM } from "./layout";
 import { runUpMm } from "./plan";
 import { type ScanOffsetPlan, WAYS } from "./plan-type";
@@ -236,7 +237,7 @@ function referenceSite(plan: ScanOffsetPlan, { reference }: CouponPlaces, end: "
 
 function checklistOf(plan: ScanOffsetPlan, machine: MachineSpec, purpose: Purpose): string[] {
   const lines = [
-    `Eyewear for ${plain(machine.wavelengthNm)} nm is on, or the housing is closed.`,
+    `Put on ${eyewearFor(machine)}, or close the housing.`,
     "Stock flat and held, focus as in daily work.",
   ];
   if (plan.way === "closed blocks") {

@@ -7,7 +7,7 @@ import { lengthUnitOf } from "../shown-unit";
 import { type Analysis, isSignificant } from "./analysis";
 import { siteId } from "./coupon";
 import { gaugesDisagree } from "./gauges-disagree";
-import { holdOf } from "./in-force";
+import { holdOf, learnedSense } from "./in-force";
 import { SCAN_OFFSET, type ScanOffsetPlan } from "./plan-type";
 import { meanUncertaintyMm } from "./stagger";
 
@@ -32,6 +32,7 @@ export function findingsOf(
     ...speedsWithoutEntry(history, analysis),
     ...entriesKept(round, analysis),
     ...tableDidNotAct(history, round),
+    ...senseNotKnown(history),
   ];
 }
 
@@ -181,6 +182,29 @@ function tableDidNotAct(history: History<ScanOffsetPlan>, round: RoundRecord<Sca
       headline: "The table did not act on these rows.",
       text: "Strokes are compensated by nobody, so the entries are worked out from nothing. The proof is burned as closed blocks, the way work is engraved.",
       site: null,
+    },
+  ];
+}
+
+function senseNotKnown(history: History<ScanOffsetPlan>): Finding[] {
+  const held = history.machine.held[SCAN_OFFSET];
+  if (!held?.senseAssumed) return [];
+  const learned = learnedSense(history);
+  const what = (sense: 1 | -1) => (sense > 0 ? "earlier" : "later");
+  if (learned === null)
+    return [
+      {
+        ...{ id: "sense not known", tone: "note", site: null },
+        headline: "Whether a larger entry marks earlier or later is not known here.",
+        text: `It is taken to mark ${what(held.sense)}, as on most controllers. The next burn with the new entries tells; if the stagger doubles, the sign is turned by itself.`,
+      },
+    ];
+  const turned = learned === held.sense ? "" : " The new entries have the opposite sign of those before.";
+  return [
+    {
+      ...{ id: "sense learned", tone: "note", site: null },
+      headline: `A larger entry marks ${what(learned)}, as two burns show.`,
+      text: `Write it down on the page of ${history.machine.name}, and the next trial begins with it.${turned}`,
     },
   ];
 }

@@ -3,6 +3,7 @@ import { z } from "zod";
 import { plain } from "../../metrology/quantity-text";
 import type { FieldSpec, PlanContext, PlanForm, PlanWarning } from "../contract";
 import type { MachineSpec } from "../machine-spec";
+import { topSpeedText } from "../not-known";
 import { tableValueAt } from "../setting";
 import { blockHeightMm, rowSpan, SPACING_MM, usedHeightMm } from "./layout";
 import { SCAN_OFFSET, type ScanOffsetPlan, WAYS, type Way } from "./plan-type";
@@ -106,11 +107,11 @@ function speedFault(plan: ScanOffsetPlan, machine: MachineSpec): string | undefi
     const meant = tooFast / MINUTE_S;
     const slip =
       meant <= top ? ` Was ${plain(tooFast)} mm/min meant? That is ${plain(meant)} mm/s: type the unit with it.` : "";
-    return `${plain(tooFast)} mm/s is faster than ${machine.name} goes (${plain(top)} mm/s).${slip}`;
+    return `${plain(tooFast)} mm/s is too fast. ${topSpeedText(machine)}${slip}`;
   }
   const twice = plan.speedsMmPerS.find((v, i) => plan.speedsMmPerS.indexOf(v) !== i);
   if (twice !== undefined) return `${plain(twice)} mm/s is there twice: each block needs a speed of its own.`;
-  const slow = plan.speedsMmPerS.find((v) => v < top / 100);
+  const slow = machine.assumed?.includes("topSpeedMmPerS") ? undefined : plan.speedsMmPerS.find((v) => v < top / 100);
   if (slow !== undefined)
     return `At ${plain(slow)} mm/s there is no stagger to see on a machine that does ${plain(top)} mm/s. Was mm/min mixed up with mm/s?`;
   return undefined;

@@ -20,7 +20,7 @@ import { wholeProof } from "../whole-proof";
 import { analyse, staggerUsed } from "./analysis";
 import { siteId } from "./coupon";
 import { entryInForce } from "./in-force";
-import type { ScanOffsetPlan } from "./plan-type";
+import { SCAN_OFFSET, type ScanOffsetPlan } from "./plan-type";
 import { waysOut } from "./ways";
 
 const SURE_OF_BEFORE = 8;
@@ -126,7 +126,7 @@ export function judgeScanOffset(history: History<ScanOffsetPlan>): Verdict | nul
     unit: "mm",
     ways,
     asFound: { label: `stagger at ${fastest.label}`, quantity: fastest.after },
-    findings: proof.purpose === "check" ? [] : causesOf(pairs),
+    findings: proof.purpose === "check" ? [] : causesOf(pairs).map((cause) => senseTurned(history, cause)),
   };
   return wholeProof(history, verdict, proof.plan.speedsMmPerS.filter(wasRead(history, proof)).map(lineOf));
 }
@@ -169,6 +169,15 @@ function pairsOf(history: History<ScanOffsetPlan>, proof: RoundRecord<ScanOffset
       },
     ];
   });
+}
+
+/** Where the sense was not known, the sum has turned the sign already. */
+function senseTurned({ machine }: History<ScanOffsetPlan>, cause: Finding): Finding {
+  if (!cause.id.startsWith("reversed") || !machine.held[SCAN_OFFSET]?.senseAssumed) return cause;
+  return {
+    ...cause,
+    text: `A larger entry does the other thing than was taken for usual. Correct has turned the sign: enter what it says, and write the sense down on the page of ${machine.name}.`,
+  };
 }
 
 function causesOf(pairs: readonly Pair[]): Finding[] {

@@ -50,6 +50,54 @@ describe("scan offset", () => {
     expect(entries(historyOf([readAs({ staggers: LATE })], { machine }))?.[2]).toBe(-0.14);
   });
 
+  describe("of which nobody knows what a larger entry does", () => {
+    const held = {
+      unit: "mm",
+      step: 0.001,
+      range: null,
+      tableKind: "interpolated",
+      sense: 1,
+      senseAssumed: true,
+    } as const;
+    const machine = { ...SAMPLE_MACHINE, held: { "scan offset": held } };
+    const entered = table([100, 200, 300, 400, 500].map((v) => [v, late(v) / 2] as const));
+    const times = (factor: number) =>
+      Object.fromEntries(Object.entries(LATE).map(([v, stagger]) => [v, factor * stagger]));
+    const burns = (left: number) =>
+      historyOf(
+        [readAs({ staggers: LATE }), readAs({ staggers: times(left), inForce: entered, purpose: "proof" }, 2)],
+        {
+          machine,
+        },
+      );
+
+    it("takes the usual for a first try, and says so", () => {
+      const first = historyOf([readAs({ staggers: LATE })], { machine });
+      expect(entries(first)).toEqual([0.04, 0.09, 0.14, 0.19, 0.24]);
+      expect(findings(first)).toContain("sense not known");
+    });
+
+    it("turns the sign where the second burn is twice as far off, and ends where it belongs", () => {
+      expect(entries(burns(2))).toEqual([-0.04, -0.09, -0.14, -0.19, -0.24]);
+      expect(findings(burns(2))).toContain("sense learned");
+      expect(scanOffset.judge(burns(2))?.findings[0]).toMatchObject({
+        ...{ id: "reversed", text: expect.stringMatching(/Correct has turned the sign/) },
+      });
+    });
+
+    it("keeps the usual where it was right, and does not learn from a burn that changed nothing", () => {
+      expect(entries(burns(0.1))?.[4]).toBeCloseTo(0.24 + 0.048 / 2, 9);
+      expect(findings(burns(0.1))).toContain("sense learned");
+      expect(findings(burns(1))).toContain("sense not known");
+    });
+
+    it("stays as it is said where somebody knows, whatever two burns look like", () => {
+      const said = { ...machine, held: { "scan offset": { ...held, senseAssumed: undefined } } };
+      expect(entries({ ...burns(2), machine: said })?.[2]).toBe(0.42);
+      expect(findings({ ...burns(2), machine: said })).not.toContain("sense learned");
+    });
+  });
+
   it("finds lag and play: S/2 = v tau - B/2", () => {
     const outcome = solved(historyOf([readAs({ staggers: LATE })]));
     const value = (id: string) => outcome.estimates.find((e) => e.id === id)?.quantity.value;

@@ -13,6 +13,7 @@ import {
   type Reaches,
   USUAL_REACHES,
 } from "../length-gauges";
+import { topSpeedText } from "../not-known";
 import { EDGE_MM } from "./layout";
 
 export const WAYS = {
@@ -118,10 +119,7 @@ function schemaFor(context: PlanContext): z.ZodType<SquarenessPlan> {
         .max(20, "20 at most."),
       railsMm: positive("the distance between the rails, for example 700 mm"),
       end: oneOf(ENDS),
-      speedMmPerS: positive("the speed").max(
-        machine.topSpeedMmPerS,
-        `${machine.name} goes up to ${plain(machine.topSpeedMmPerS)} mm/s.`,
-      ),
+      speedMmPerS: positive("the speed").max(machine.topSpeedMmPerS, topSpeedText(machine)),
       powerPct: positive("the power").max(100, "Power goes up to 100 %."),
       stockAtXMm: place,
       stockAtYMm: place,

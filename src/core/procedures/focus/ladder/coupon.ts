@@ -8,6 +8,7 @@ import type { CouponPoint } from "../../../geometry/frames";
 import { plain } from "../../../metrology/quantity-text";
 import type { PlanContext, Purpose } from "../../contract";
 import type { MachineSpec } from "../../machine-spec";
+import { eyewearFor } from "../../not-known";
 import { layStock, lensLine } from "../../stock-words";
 import { across, levels } from "../level-lines";
 import { type LadderPlan, MOVES } from "../plan-type";
@@ -180,14 +181,14 @@ function widthSites({ number, heightMm, lines }: CellPlace): Site[] {
 function checklistOf(plan: LadderPlan, { machine, optic }: PlanContext, purpose: Purpose): string[] {
   const reach = `${plain(plan.lowestMm)} to ${plain(plan.highestMm)} mm`;
   return [
-    `Eyewear for ${plain(machine.wavelengthNm)} nm is on, or the housing is closed.`,
+    `Put on ${eyewearFor(machine)}, or close the housing.`,
     ...(optic ? [lensLine(optic)] : []),
-    "Stock flat and held, near the middle of the field.",
+    "Lay the stock flat near the middle of the field, and hold it.",
     plan.moves === "by motor"
-      ? `Between ${reach} nothing touches lens or work. The file moves the height itself.`
-      : `The height goes from ${reach} without anything touching. The beam is off while the height is set.`,
+      ? `Check that nothing touches lens or work between ${reach}: the file moves the height itself.`
+      : `Check that nothing touches lens or work between ${reach}. Keep the beam off while you set the height.`,
     purpose === "measure"
-      ? "Labels are burned first, at the height of daily work."
-      : "The new height is set before the labels are burned.",
+      ? "Begin at the height of daily work: labels are burned first."
+      : "Set the new height before the labels are burned.",
   ];
 }

@@ -57,7 +57,7 @@ function found(history: History<LadderPlan>, round: RoundRecord<LadderPlan>): Fo
       lengthUnitOf(history),
       DEPTH_SHARE,
     ),
-    estimates: spotEstimates(ladder, round.plan),
+    estimates: spotEstimates(ladder, round.plan, history.machine),
     wishes: defocusWish(ladder.fit, round.plan, history),
     predicted: chosen
       ? `Around ${inUnit(chosen.found.quantity.value, "mm", 2)} a cell as far above as another below should look like it.`

@@ -82,7 +82,7 @@ function found(history: History<RampPlan>, round: RoundRecord<RampPlan>): Found 
           DEPTH_SHARE,
         )
       : [],
-    estimates: spotEstimates({ fit, beam: null }, plan),
+    estimates: spotEstimates({ fit, beam: null }, plan, history.machine),
     wishes: defocusWish(fit, plan, history),
     predicted: "On a ramp around it the line should be sharpest in its middle.",
     ...{ beyond: null, judged: sitesLeft(round.spec.sites, round.answers).length === 0 },

@@ -1,0 +1,51 @@
+import { describe, expect, it } from "vitest";
+import { openDatabase } from "../../data/database";
+import { allGauges } from "../../data/gauges";
+import { everyMachine } from "../../data/machines";
+import { addPart, allParts } from "../../data/parts";
+import { everyStock } from "../../data/stocks";
+import { keepMachine } from "../machine/machine-steps";
+import { benchView } from "../screens/bench-view";
+import { keepStock } from "../stock/stock-steps";
+import { addDemoBench } from "./demo-bench";
+import { NOW } from "./test-bench";
+
+const OWN = {
+  ...{ slug: null, kind: "CO2 gantry" as const, name: "Hornbeam", width: "900", depth: "600", topSpeed: "" },
+  ...{ acceleration: "", wavelength: "", workingSpeeds: "", scansBlocks: true, practice: false, held: {} },
+  axes: { home: "not known" as const, x: "not known" as const, y: "not known" as const },
+};
+
+describe("the demo bench", () => {
+  it("is opened beside machines, lenses, cards and gauges of one's own, which stay as they are", () => {
+    const db = openDatabase(":memory:");
+    keepMachine(db, OWN, NOW - 1);
+    addPart(
+      db,
+      {
+        ...{ kind: "optic", label: "50.8", printed: "", focalLengthMm: 50.8, workingDistanceMm: null, fieldMm: null },
+        ...{ wavelengthNm: null, ringDiameterMm: null },
+      },
+      NOW - 1,
+    );
+    const card = keepStock(db, { slug: null, name: "Birch plywood 3 mm", nominal: "3", note: "mine", batch: "1" }, NOW);
+    expect(benchView(db, NOW).canOpenDemo).toBe(true);
+    addDemoBench(db, NOW);
+    expect(everyMachine(db).map((m) => m.spec.name)).toEqual(["Hornbeam", "Alder", "Bracken", "Cinder"]);
+    expect(allParts(db).map((p) => p.spec.label)).toEqual(expect.arrayContaining(["50.8", "50.8, demo"]));
+    expect(everyStock(db).find((s) => s.slug === card)?.spec.note).toBe("mine");
+    expect(new Set(everyStock(db).map((s) => s.spec.name)).size).toBe(everyStock(db).length);
+    expect(new Set(allGauges(db).map((g) => g.spec.name)).size).toBe(allGauges(db).length);
+    const view = benchView(db, NOW);
+    expect(view.canOpenDemo).toBe(false);
+    expect(view.machines.find((m) => m.slug === "alder")?.next.action).toBe("begin");
+  });
+
+  it("has no place where a machine of one of its names stands", () => {
+    const db = openDatabase(":memory:");
+    keepMachine(db, { ...OWN, name: "Cinder" }, NOW - 1);
+    expect(benchView(db, NOW).canOpenDemo).toBe(false);
+    addDemoBench(db, NOW);
+    expect(everyMachine(db)).toHaveLength(1);
+  });
+});

@@ -1,0 +1,29 @@
+"use client";
+import { useRouter } from "next/navigation";
+import { openDemoBench } from "../../server/actions/practice-actions";
+import { Button } from "../primitives/button";
+import { Fault } from "../primitives/notice";
+import { useAction } from "../primitives/use-action";
+
+/** Sets out the demo bench: alone on an empty bench, or beside machines of one's own. */
+export function OpenDemo({ weight, label }: { weight: "primary" | "quiet"; label: string }) {
+  const router = useRouter();
+  const { busy, fault, run } = useAction();
+  return (
+    <>
+      <Button
+        weight={weight}
+        disabled={busy}
+        onClick={() =>
+          run(
+            () => openDemoBench(),
+            () => router.refresh(),
+          )
+        }
+      >
+        {busy ? "Running its trials…" : label}
+      </Button>
+      {fault.message && <Fault>{fault.message}</Fault>}
+    </>
+  );
+}
