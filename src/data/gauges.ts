@@ -2,12 +2,12 @@
 import { and, asc, count, desc, eq, isNull } from "drizzle-orm";
 import { type Gauge, gaugeSchema, PICTURE_READER } from "../core/metrology/gauge";
 import type { Db } from "./database";
-import { fromColumn, toColumn } from "./json-column";
+import { eachSound, fromColumn, toColumn } from "./json-column";
 import { gauge, gaugeFault, gaugeRevision, round, session } from "./schema";
 
 export type KnownGauge = { revisionId: number; spec: Gauge };
 
-/** Oldest first, asked for at once, each with its newest revision. */
+/** Oldest first, asked for at once, each with its newest revision; damaged ones are left out. */
 export function allGauges(db: Db): KnownGauge[] {
   const rows = db
     .select({ gaugeId: gauge.id, revisionId: gaugeRevision.id, spec: gaugeRevision.spec })
@@ -15,9 +15,8 @@ export function allGauges(db: Db): KnownGauge[] {
     .innerJoin(gaugeRevision, eq(gaugeRevision.gaugeId, gauge.id))
     .orderBy(asc(gauge.id), desc(gaugeRevision.from), desc(gaugeRevision.id))
     .all();
-  return rows
-    .filter((row, i) => row.gaugeId !== rows[i - 1]?.gaugeId)
-    .map(({ revisionId, spec }) => ({ revisionId, spec: specOf(spec) }));
+  const newest = rows.filter((row, i) => row.gaugeId !== rows[i - 1]?.gaugeId);
+  return eachSound(newest, ({ revisionId, spec }) => ({ revisionId, spec: specOf(spec) })).sound;
 }
 
 /** The newest revisions of those that a hand can take up. */

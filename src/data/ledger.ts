@@ -3,7 +3,7 @@ import { and, desc, eq, isNull } from "drizzle-orm";
 import { type UnitId, unitIdSchema } from "../core/metrology/units";
 import { type SettingValue, settingValueSchema } from "../core/procedures/setting";
 import type { Db } from "./database";
-import { fromColumn, toColumn } from "./json-column";
+import { eachSound, fromColumn, toColumn } from "./json-column";
 import { holder, ledgerEntry, trial } from "./schema";
 
 export type Origin = (typeof ledgerEntry.$inferSelect)["origin"];
@@ -68,19 +68,23 @@ export function entriesOf(db: Db, owner: string): LedgerEntry[] {
       setting: row.ledger_entry.setting,
       holderId: row.ledger_entry.holderId,
       holderName: row.holder?.name ?? null,
-      value: row.ledger_entry.value
-        ? fromColumn(settingValueSchema, row.ledger_entry.value, "ledger_entry.value")
-        : null,
+      ...readable(row.ledger_entry),
       unit: unitIdSchema.parse(row.ledger_entry.unit),
       u: row.ledger_entry.u,
       origin: row.ledger_entry.origin,
       trialId: row.ledger_entry.trialId,
       trialCode: row.trial?.code ?? null,
       readBack: row.ledger_entry.readBack,
-      note: row.ledger_entry.note,
       at: row.ledger_entry.at,
       undoneAt: row.ledger_entry.undoneAt,
     }));
+}
+
+/** A value that cannot be read is not known any more: that is asked for, a wrong one would be built on. */
+function readable({ value, note }: typeof ledgerEntry.$inferSelect): Pick<LedgerEntry, "value" | "note"> {
+  if (value === null) return { value, note };
+  const [known] = eachSound([value], (text) => fromColumn(settingValueSchema, text, "ledger_entry.value")).sound;
+  return known ? { value: known, note } : { value: null, note: `Its value is damaged in the database. ${note}`.trim() };
 }
 
 /** The entry in force: newest, not undone. */

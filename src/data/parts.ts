@@ -2,7 +2,7 @@
 import { and, asc, desc, eq, gt, isNull, lte, or } from "drizzle-orm";
 import { opticSpecSchema, type PartKind, type PartSpec, rotarySpecSchema } from "../core/procedures/part-spec";
 import type { Db } from "./database";
-import { fromColumn, toColumn } from "./json-column";
+import { eachSound, fromColumn, toColumn } from "./json-column";
 import { fitting, machine, part, partRevision } from "./schema";
 
 export type Part = { id: number; spec: PartSpec; archivedAt: number | null };
@@ -27,14 +27,10 @@ const FITTING = {
   to: fitting.to,
 };
 
-/** All parts, oldest first, each with its newest revision; archived ones too. */
+/** All parts, oldest first, each with its newest revision; archived ones too, damaged ones left out. */
 export function allParts(db: Db): Part[] {
-  return db
-    .select()
-    .from(part)
-    .orderBy(asc(part.id))
-    .all()
-    .flatMap((row) => partOf(db, row) ?? []);
+  const rows = db.select().from(part).orderBy(asc(part.id)).all();
+  return eachSound(rows, (row) => partOf(db, row)).sound.flatMap((known) => known ?? []);
 }
 
 export function partById(db: Db, id: number): Part | undefined {

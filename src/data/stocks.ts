@@ -6,7 +6,7 @@ import type { StockAtHand, Thickness } from "../core/procedures/stock-at-hand";
 import { type StockSpec, stockSpecSchema } from "../core/stock/stock-spec";
 import { thicknessOf } from "../core/stock/thickness";
 import type { Db } from "./database";
-import { fromColumn, toColumn } from "./json-column";
+import { eachSound, fromColumn, toColumn } from "./json-column";
 import { batch, gaugeRevision, stock, stockResult, stockRevision, thicknessReading } from "./schema";
 
 export type Stock = { id: number; slug: string; spec: StockSpec; createdAt: number; archivedAt: number | null };
@@ -30,14 +30,10 @@ export type KeptResult = {
   keptAt: number;
 };
 
-/** Oldest first, archived ones too. */
+/** Oldest first, archived ones too; damaged ones are left out. */
 export function everyStock(db: Db): Stock[] {
-  return db
-    .select()
-    .from(stock)
-    .orderBy(asc(stock.id))
-    .all()
-    .map((row) => stockOf(db, row));
+  const rows = db.select().from(stock).orderBy(asc(stock.id)).all();
+  return eachSound(rows, (row) => stockOf(db, row)).sound;
 }
 
 export function stockBySlug(db: Db, slug: string): Stock | undefined {
@@ -108,7 +104,9 @@ export function thicknessReadings(db: Db, batchId: number): ThicknessReading[] {
     .all()
     .map(({ thickness_reading: r, gauge_revision: revision }) => ({
       ...{ id: r.id, raw: r.raw, valueMm: r.valueMm, takenAt: r.takenAt },
-      gauge: revision ? fromColumn(gaugeSchema, revision.spec, "gauge_revision.spec") : null,
+      gauge:
+        eachSound(revision ? [revision] : [], ({ spec }) => fromColumn(gaugeSchema, spec, "gauge_revision.spec"))
+          .sound[0] ?? null,
     }));
 }
 
@@ -137,15 +135,15 @@ export function takeBackThickness(db: Db, batchId: number, id: number, now: numb
   return db.update(thicknessReading).set({ takenBackAt: now }).where(which).run().changes > 0;
 }
 
-/** What is kept of a batch and was not taken back, newest first. */
+/** What is kept of a batch and was not taken back, newest first; what is damaged is left out. */
 export function resultsOfBatch(db: Db, batchId: number): KeptResult[] {
-  return db
+  const rows = db
     .select()
     .from(stockResult)
     .where(and(eq(stockResult.batchId, batchId), isNull(stockResult.takenBackAt)))
     .orderBy(desc(stockResult.keptAt), desc(stockResult.id))
-    .all()
-    .map(resultOf);
+    .all();
+  return eachSound(rows, resultOf).sound;
 }
 
 export function resultsOfTrial(db: Db, trialId: number): KeptResult[] {

@@ -4,7 +4,7 @@ import { plain } from "../../core/metrology/quantity-text";
 import { parseReading } from "../../core/metrology/reading-text";
 import { type PartKind, type PartSpec, setAsideSchema, stepsOfDrive } from "../../core/procedures/part-spec";
 import type { Db } from "../../data/database";
-import { type Machine, machineById, machineBySlug } from "../../data/machines";
+import { everyMachine, type Machine, machineBySlug } from "../../data/machines";
 import {
   addPart,
   allParts,
@@ -170,7 +170,7 @@ function refuseUnfit(db: Db, machine: Machine, kind: PartKind, partId: number, p
   if (presentId === partId) throw new Refusal("part", `${part.spec.label} is fitted already.`);
   const there = fittedAt(db, partId);
   if (there && there.machineId !== machine.id) {
-    const name = machineById(db, there.machineId)?.spec.name ?? "another machine";
+    const name = everyMachine(db).find((m) => m.id === there.machineId)?.spec.name ?? "another machine";
     throw new Refusal(
       "part",
       `${part.spec.label} is fitted to ${name}: it cannot be on two machines. Take it off there first.`,

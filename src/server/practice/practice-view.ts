@@ -2,7 +2,9 @@
 
 import { valueText } from "../../core/procedures/entry-text";
 import type { MachineKind } from "../../core/procedures/machine-spec";
+import type { DamagedOne } from "../../data/damaged-rows";
 import type { Db } from "../../data/database";
+import { eachSound } from "../../data/json-column";
 import { allMachines, type Machine } from "../../data/machines";
 import { practiceOf } from "../../data/practice";
 import type { PracticeController } from "../../practice/gantry-truth";
@@ -34,7 +36,7 @@ function rotaryOn(db: Db, machineId: number, truth: PracticeTruth): PracticeMach
 }
 
 export function practiceView(db: Db): PracticeMachineView[] {
-  return allMachines(db).flatMap((m) => {
+  return eachSound(allMachines(db), (m): PracticeMachineView[] => {
     const row = practiceOf(db, m.id);
     if (!row) return [];
     return [
@@ -48,7 +50,18 @@ export function practiceView(db: Db): PracticeMachineView[] {
         rotary: row.revealedAt === null ? null : rotaryOn(db, m.id, truthOf(row)),
       },
     ];
+  }).sound.flat();
+}
+
+/** Practice machines that are left out, because what their controller holds cannot be read. */
+export function damagedPractice(db: Db): DamagedOne[] {
+  const found = allMachines(db).flatMap((m) => {
+    const row = practiceOf(db, m.id);
+    return row ? [{ name: m.spec.name, row }] : [];
   });
+  return eachSound(found, ({ row }) => ({ controller: controllerOf(row), truth: truthOf(row) })).damaged.map(
+    ({ item, column }) => ({ of: `the practice machine of ${item.name}`, column }),
+  );
 }
 
 function numbersOf({ spec }: Machine, { numbers = {} }: PracticeController): string[] {

@@ -3,6 +3,7 @@
 import type { LengthUnit, UnitId } from "../../core/metrology/units";
 import type { SettingValue } from "../../core/procedures/setting";
 import { entryBefore } from "../../core/procedures/setting-history";
+import { type DamagedOne, damagedRows } from "../../data/damaged-rows";
 import type { Db } from "../../data/database";
 import { eachSound } from "../../data/json-column";
 import { allMachines, damagedMachines, everyMachine } from "../../data/machines";
@@ -10,6 +11,7 @@ import { toPutBackOf } from "../../data/put-back";
 import { hasDemoBench } from "../demo/demo-bench";
 import { behindOf } from "../machine/open-holders";
 import { type PutBackView, putBackViews } from "../machine/to-put-back-view";
+import { damagedPractice } from "../practice/practice-view";
 import { type MachineRecord, machineRecord } from "../procedures/machine-record";
 import { settingLabel, settingUnit } from "../procedures/settings";
 import { type BenchMachine, benchMachine, type OpenTrial } from "./bench-machine";
@@ -42,6 +44,8 @@ export type BenchView = {
   machines: BenchMachine[];
   /** The rest of the bench is shown as it is. */
   damaged: DamagedMachine[];
+  /** What else cannot be read, and is left out of every list. */
+  damagedToo: DamagedOne[];
   archived: { slug: string; name: string }[];
   open: OpenTrial[];
   openHolders: OpenHolder[];
@@ -65,6 +69,7 @@ export function benchView(db: Db, now: number, length: LengthUnit = "mm"): Bench
       ...damagedMachines(db).map(({ slug, column }) => ({ slug, name: slug, column })),
       ...damaged.map(({ item, column }) => ({ slug: item.slug, name: item.spec.name, column })),
     ],
+    damagedToo: [...damagedRows(db), ...damagedPractice(db)],
     archived: everyMachine(db)
       .filter((m) => m.archivedAt !== null)
       .map((m) => ({ slug: m.slug, name: m.spec.name })),

@@ -2,9 +2,15 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import type { Database } from "../../data/database";
 import { DamagedRow } from "../../data/json-column";
+import { entriesOf, ownerOfMachine } from "../../data/ledger";
 import { machineBySlug } from "../../data/machines";
 import { demoCopy, NOW } from "../demo/test-bench";
+import { gaugesView } from "../gauges/gauges-view";
+import { ledgerView } from "../ledger/ledger-view";
+import { practiceView } from "../practice/practice-view";
+import { stockList } from "../stock/stock-view";
 import { benchView } from "./bench-view";
+import { machineView } from "./machine-view";
 import { placesView } from "./places-view";
 
 let db: Database;
@@ -28,6 +34,51 @@ describe("a bench with a damaged row", () => {
     const view = benchView(db, NOW);
     expect(view.damaged).toEqual([{ slug: "alder", name: "Alder", column: "round.spec" }]);
     expect(view.machines.map((m) => m.slug)).toEqual(whole.filter((slug) => slug !== "alder"));
+  });
+
+  it.each([
+    [
+      "the optic 50.8",
+      "update part_revision set spec = '{}' where part_id = (select id from part where label = '50.8')",
+    ],
+    [
+      "the gauge calipers",
+      "update gauge_revision set spec = 'x' where gauge_id = (select id from gauge where key = 'calipers')",
+    ],
+    ["the card birch-plywood-3-mm", "update stock_revision set spec = '{}' where id = 1"],
+    ["a result on the card birch-plywood-3-mm", "update stock_result set result = '[]' where id = 1"],
+    [
+      "an entry of scan offset in the ledger",
+      "update ledger_entry set value = '{\"shape\":\"cube\"}' where setting = 'scan offset' and id = (select max(id) from ledger_entry where setting = 'scan offset')",
+    ],
+  ])("leaves %s out of every list, and says so", (of, damage) => {
+    expect(benchView(db, NOW).damagedToo).toEqual([]);
+    expect(db.$client.prepare(damage).run().changes).toBe(1);
+    expect(benchView(db, NOW)).toMatchObject({ damaged: [], damagedToo: [{ of }] });
+    expect(machineView(db, "bracken", NOW)?.spec.name).toBe("Bracken");
+    expect(stockList(db, NOW).length).toBeGreaterThan(0);
+    expect(gaugesView(db).length).toBeGreaterThan(0);
+    expect(ledgerView(db, { setting: null, machine: null }, NOW).rows.length).toBeGreaterThan(0);
+    expect(practiceView(db)).toHaveLength(3);
+  });
+
+  it("takes no value from a damaged entry: it is not known any more", () => {
+    db.$client.prepare("update ledger_entry set value = '{}' where setting = 'focus height'").run();
+    const values = entriesOf(db, ownerOfMachine(alder())).filter((e) => e.setting === "focus height");
+    expect(values.length).toBeGreaterThan(0);
+    expect(values.map((e) => e.value)).toEqual(values.map(() => null));
+    expect(values[0]?.note).toMatch(/^Its value is damaged in the database/);
+  });
+
+  it("keeps the page of another machine, of the stock and of practice where one machine is damaged", () => {
+    db.$client
+      .prepare("update machine_revision set spec = 'torn' where machine_id = ?")
+      .run(machineBySlug(db, "bracken")?.id);
+    expect(machineView(db, "alder", NOW)?.parts.length).toBeGreaterThan(0);
+    expect(stockList(db, NOW).length).toBeGreaterThan(0);
+    db.$client.prepare("update practice_machine set controller = '{}' where machine_id = ?").run(alder());
+    expect(practiceView(db).map((m) => m.name)).toEqual(["Cinder"]);
+    expect(benchView(db, NOW).damagedToo.map((row) => row.of)).toEqual(["the practice machine of Alder"]);
   });
 
   it("does so where the row of the machine itself is damaged, or no JSON at all", () => {

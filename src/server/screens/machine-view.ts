@@ -8,7 +8,7 @@ import { isHeldBy, type SettingSpec } from "../../core/procedures/setting";
 import type { Db } from "../../data/database";
 import type { MachineEvent } from "../../data/events";
 import type { LedgerEntry } from "../../data/ledger";
-import { everyHolderOf, type HolderRole, type Machine, machineById, machineBySlug } from "../../data/machines";
+import { everyHolderOf, everyMachine, type HolderRole, type Machine, machineBySlug } from "../../data/machines";
 import { allParts, type Fitting, fittedAt, fittedPart } from "../../data/parts";
 import { practiceOf } from "../../data/practice";
 import { toPutBackOf } from "../../data/put-back";
@@ -143,5 +143,5 @@ function effectsOf(machine: Machine, kind: ChangeKind): ChangeView["effects"] {
 }
 
 function nameOf(db: Db, machineId: number | undefined): string | null {
-  return machineId === undefined ? null : (machineById(db, machineId)?.spec.name ?? null);
+  return machineId === undefined ? null : (everyMachine(db).find((m) => m.id === machineId)?.spec.name ?? null);
 }

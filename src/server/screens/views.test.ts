@@ -33,6 +33,7 @@ describe("the bench", () => {
     expect(benchView(openDatabase(":memory:"), NOW)).toEqual({
       machines: [],
       damaged: [],
+      damagedToo: [],
       archived: [],
       open: [],
       openHolders: [],

@@ -5,7 +5,8 @@ import type { Thickness } from "../../core/procedures/stock-at-hand";
 import type { StockSpec } from "../../core/stock/stock-spec";
 import type { Db } from "../../data/database";
 import { gaugesAtHand } from "../../data/gauges";
-import { allMachines, everyMachine, machineById } from "../../data/machines";
+import { eachSound } from "../../data/json-column";
+import { allMachines, everyMachine } from "../../data/machines";
 import { picturesOf } from "../../data/pictures";
 import { roundsOf } from "../../data/rounds";
 import {
@@ -149,11 +150,15 @@ function standings(db: Db, now: number): StandingOf {
 }
 
 function stockStatesOn(db: Db, machineId: number, kind: string, now: number): readonly StockState[] {
-  const machine = machineById(db, machineId);
+  const machine = everyMachine(db).find((m) => m.id === machineId);
   const procedure = machine && offeredProcedures(machine.spec.kind).find((p) => p.id === kind);
   if (!machine || !procedure) return [];
   const seen = { now, length: "mm" } as const;
-  return procedureState(machineRecord(db, machine), procedure, (id) => progressOf(db, id), seen).stocks ?? [];
+  // On a machine whose data is damaged nothing is known of how it stands.
+  return eachSound(
+    [machine],
+    (m) => procedureState(machineRecord(db, m), procedure, (id) => progressOf(db, id), seen).stocks ?? [],
+  ).sound.flat();
 }
 
 /** What came from elsewhere names its machine in its conditions. */

@@ -57,6 +57,17 @@ export function BenchScreen({ view, join, lastBackup, now }: Props) {
               </Notice>
             </section>
           ))}
+          {view.damagedToo.length > 0 && (
+            <section className="card mt-4 p-5" aria-label="Damaged data">
+              <Notice tone="needs you" headline="Some data is damaged and left out.">
+                Not to be read: {view.damagedToo.map((row) => row.of).join(", ")}. The rest of the bench works.{" "}
+                <Link className="underline" href="/backup">
+                  Restore a backup from before
+                </Link>{" "}
+                to have it back.
+              </Notice>
+            </section>
+          )}
           {view.archived.length > 0 && (
             <p className="mt-5 text-[14px] text-ink2">
               Archived:{" "}
