@@ -60,7 +60,7 @@ export function BenchScreen({ view, join, lastBackup, now }: Props) {
           {view.damagedToo.length > 0 && (
             <section className="card mt-4 p-5" aria-label="Damaged data">
               <Notice tone="needs you" headline="Some data is damaged and left out.">
-                Not to be read: {view.damagedToo.map((row) => row.of).join(", ")}. The rest of the bench works.{" "}
+                Cannot be read: {view.damagedToo.map((row) => row.of).join(", ")}. The rest of the bench works.{" "}
                 <Link className="underline" href="/backup">
                   Restore a backup from before
                 </Link>{" "}

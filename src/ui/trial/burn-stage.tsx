@@ -39,6 +39,9 @@ const WORDS = {
   },
 } as const;
 
+/** The buttons stand far from what they ask about: it comes to be seen. */
+const intoView = (asked: HTMLElement | null) => asked?.scrollIntoView({ block: "center" });
+
 /** Files, a short checklist, and the burn: on the machine, or on the practice machine. */
 export function BurnStage({ view, n }: StageProps) {
   const procedure = procedureOf(view);
@@ -124,7 +127,7 @@ export function BurnStage({ view, n }: StageProps) {
             </div>
           )}
           {sure && (
-            <div className="card p-5" role="alert">
+            <div className="card scroll-my-28 p-5" role="alert" ref={intoView}>
               <Notice tone="needs you" headline="Burn the proof without the new values?">
                 No new value is recorded where it acts on this burn. If you burn it all the same, press the button once
                 more.
