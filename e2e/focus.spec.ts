@@ -58,7 +58,7 @@ test("a height ladder by widths, from the layout to a proved height", async ({ p
 
   // Prove: a finer ladder around the new height, read through, judged and accepted
   await page.getByRole("button", { name: "Burn the proof" }).click();
-  await expect(page.getByText("The new height is set before the labels are burned.")).toBeVisible();
+  await expect(page.getByText("Set the new height before the labels are burned.")).toBeVisible();
   await page.getByRole("button", { name: "Burn on the practice machine" }).click();
   await beginReading(page);
   await page.getByRole("button", { name: "Read all that is left" }).click();

@@ -19,7 +19,7 @@ import { readAllOnPractice } from "../trial/read-all-on-practice";
 import { fullTrial, historyOf, readingStamp, roundOf } from "../trial/trial-record";
 import { beginTrial, keepDraft, openSession, readMore, takeReading, takeSheet } from "../trial/trial-steps";
 import { trialView } from "../trial/trial-view";
-import { declareGauge, type GaugeInput, knownEye } from "./gauge-steps";
+import { declareGauge, foundWrong, type GaugeInput, knownEye } from "./gauge-steps";
 import { gaugesView } from "./gauges-view";
 import { declareUsualGauges } from "./usual-gauges";
 
@@ -280,6 +280,13 @@ describe("limits", () => {
     expect(benchView(db, NOW).machines[1]?.next).toMatchObject({ action: "check", title: "Check the scan offset" });
     const trialId = beginTrial(db, "bracken", "scan-offset", NOW);
     expect(trialById(db, trialId)?.tolerance).toBeCloseTo(0.0508, 12);
+  });
+
+  it("have their faults told together, and so has a gauge found wrong", () => {
+    const limits = refusal(() => setLimits(db, "alder", "scan-offset", { tolerance: "x", recheckDays: "0" }, NOW));
+    expect([limits, ...limits.more].map((f) => f.field)).toEqual(["tolerance", "recheckDays"]);
+    const wrong = refusal(() => foundWrong(db, "calipers", { note: " ", since: NOW + DAY_MS }, NOW));
+    expect([wrong, ...wrong.more].map((f) => f.field)).toEqual(["at", "note"]);
   });
 
   it("are refused at their fields", () => {

@@ -125,10 +125,17 @@ export function knownReader(db: Db, read: readonly ReaderSays[], now: number): K
  * @param since when it was last known to be right, milliseconds; `null` = never
  */
 export function foundWrong(db: Db, key: string, typed: { note: string; since: number | null }, now: number): void {
-  const since = typed.since === null ? null : happenedAt(typed.since, now);
-  const note = typed.note.trim();
-  if (note === "") throw new Refusal("note", "Say what is wrong with it, for example: reads 0.08 mm short.");
+  const form = new FormFaults();
+  const since = form.read(() => (typed.since === null ? null : happenedAt(typed.since, now)), null);
+  const note = form.read(() => faultNote(typed.note), "");
+  form.refuse();
   if (!addGaugeFault(db, key, { note, since, at: now })) throw new Refusal("gauge", "There is no such gauge.");
+}
+
+function faultNote(text: string): string {
+  const note = text.trim();
+  if (note === "") throw new Refusal("note", "Say what is wrong with it, for example: reads 0.08 mm short.");
+  return note;
 }
 
 export function takeBackFault(db: Db, id: number, now: number): void {

@@ -4,6 +4,7 @@ import type { SettingSpec, SettingValue } from "../../core/procedures/setting";
 import type { Db } from "../../data/database";
 import { addEntry, entriesOf, type LedgerEntry, markUndone, type NewEntry, ownerOfMachine } from "../../data/ledger";
 import { everyHolderOf, type Holder, holdersOf, type Machine, machineBySlug } from "../../data/machines";
+import { FormFaults } from "../form-faults";
 import { enterInPractice, foundInPractice } from "../practice/practice-machine";
 import { settingsOf, settingUnit } from "../procedures/settings";
 import { Refusal } from "../refusal";
@@ -23,21 +24,31 @@ export type HandInput = {
 
 /**
  * Writes down what a holder has. @returns id of the entry
- * @throws Refusal at the field of the first fault
+ * @throws Refusal with all faults of the form
  */
 export function writeDown(db: Db, input: HandInput, now: number): number {
   const { machine, setting, holder } = known(db, input);
-  const note = input.note.trim();
-  if (input.origin === "hand") {
-    if (note === "") throw new Refusal("note", "Say why it was changed: in a year nobody knows any more.");
-    if (input.rows === null) throw new Refusal("value", "Type what was entered; “not known” is only ever found.");
-  }
-  const value = input.rows === null ? null : typedValue(setting, settingUnit(machine.spec, setting.key), input.rows);
+  const { rows } = input;
+  if (input.origin === "hand" && rows === null)
+    throw new Refusal("value", "Type what was entered; “not known” is only ever found.");
+  const form = new FormFaults();
+  const value = form.read(
+    () => (rows === null ? null : typedValue(setting, settingUnit(machine.spec, setting.key), rows)),
+    null,
+  );
+  const note = form.read(() => noteOf(input), "");
+  form.refuse();
   refuseOutside(value, machine, setting.key);
   return write(db, machine, setting.key, holder, now, {
     ...{ value, origin: input.origin, note },
     readBack: value !== null && (input.origin === "found" || input.readBack),
   });
+}
+
+function noteOf({ origin, note }: HandInput): string {
+  if (origin === "hand" && note.trim() === "")
+    throw new Refusal("note", "Say why it was changed: in a year nobody knows any more.");
+  return note.trim();
 }
 
 /**

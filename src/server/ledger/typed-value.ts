@@ -3,6 +3,7 @@ import { plain } from "../../core/metrology/quantity-text";
 import { parseReading, parseSignedReading } from "../../core/metrology/reading-text";
 import { UNITS, type UnitId } from "../../core/metrology/units";
 import type { SettingSpec, SettingValue } from "../../core/procedures/setting";
+import { FormFaults } from "../form-faults";
 import { Refusal } from "../refusal";
 
 /** One number as typed, by its row: the place in a table, as a number where the page knows it. */
@@ -13,7 +14,7 @@ const LARGEST = 1e7;
 
 /**
  * @param unit of what is typed without one
- * @throws Refusal at the field of the first fault: `value`, `row 300` where the page knows the row, else `row 2 at`, `row 2`
+ * @throws Refusal with the faults of all rows: `value`, `row 300` where the page knows the row, else `row 2 at`, `row 2`
  */
 export function typedValue(setting: SettingSpec, unit: UnitId, rows: readonly TypedRow[]): SettingValue {
   if (setting.shape === "map") throw new Refusal("value", "A map is not typed: it comes from a trial.");
@@ -22,11 +23,14 @@ export function typedValue(setting: SettingSpec, unit: UnitId, rows: readonly Ty
     if (!only || only.text.trim() === "") throw new Refusal("value", "Type the value.");
     return { shape: "scalar", value: signedReading(only.text, unit, "value") };
   }
-  const read = rows.flatMap((row, i) => {
-    if (row.at === null) return [];
-    const at = typeof row.at === "number" ? row.at : place(row.at, setting, i);
-    return [{ at, value: signedReading(row.text, unit, typeof row.at === "number" ? `row ${at}` : `row ${i}`) }];
+  const form = new FormFaults();
+  const read = rows.flatMap(({ at: given, text }, i) => {
+    if (given === null) return [];
+    const at = typeof given === "number" ? given : form.read(() => place(given, setting, i), Number.NaN);
+    const field = typeof given === "number" ? `row ${at}` : `row ${i}`;
+    return [{ at, value: form.read(() => signedReading(text, unit, field), 0) }];
   });
+  form.refuse();
   const twice = read.findIndex((r, i) => read.findIndex((other) => other.at === r.at) !== i);
   if (twice >= 0)
     throw new Refusal(`row ${twice} at`, `${plain(read[twice]?.at ?? 0)} is there twice. Enter each place once.`);

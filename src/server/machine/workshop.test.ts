@@ -207,6 +207,22 @@ describe("what is written down by hand", () => {
       ]),
     ).toBe("row 1 at");
     expect(fault([["100", "99999999"]])).toBe("row 0");
+    const wrong = refusal(() =>
+      writeDown(
+        db,
+        byHand(
+          "alder",
+          [
+            ["-5", "x"],
+            ["100", "y"],
+            ["200", "0.1"],
+          ],
+          { note: " " },
+        ),
+        NOW,
+      ),
+    );
+    expect([wrong, ...wrong.more].map((f) => f.field)).toEqual(["row 0 at", "row 0", "row 1", "note"]);
     expect(refusal(() => writeDown(db, byHand("alder", null), NOW)).field).toBe("value");
     expect(refusal(() => writeDown(db, byHand("alder", [], { setting: "magic" }), NOW)).field).toBe("setting");
     expect(refusal(() => writeDown(db, byHand("alder", [], { holderId: 999 }), NOW)).field).toBe("holder");

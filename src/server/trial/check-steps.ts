@@ -11,6 +11,7 @@ import { addRound, roundsOf } from "../../data/rounds";
 import { addVerdict, verdictsOf } from "../../data/solutions";
 import { addTrial, countCodes, setTrialTolerance, type Trial, trialsOfMachine } from "../../data/trials";
 import { ownLinesFault } from "../../formats/gcode-own-lines";
+import { FormFaults } from "../form-faults";
 import { declareUsualGauges } from "../gauges/usual-gauges";
 import { knownProcedure } from "../procedures/procedures";
 import { stocksOfTrials } from "../procedures/stocks-of-trials";
@@ -99,11 +100,18 @@ export function setLimits(
   now: number,
 ): void {
   const { machine, procedure } = known(db, machineSlug, procedureId);
-  const tolerance = typedTolerance(procedure, typed.tolerance);
-  const days = /^\d+$/.test(typed.recheckDays.trim()) ? Number(typed.recheckDays) : 0;
+  const form = new FormFaults();
+  const tolerance = form.read(() => typedTolerance(procedure, typed.tolerance), 1);
+  const days = form.read(() => typedDays(typed.recheckDays), 1);
+  form.refuse();
+  reviseLimits(db, machine, procedure, { tolerance, recheckDays: days }, now);
+}
+
+function typedDays(text: string): number {
+  const days = /^\d+$/.test(text.trim()) ? Number(text) : 0;
   if (days < 1 || days > LONGEST_RECHECK_DAYS)
     throw new Refusal("recheckDays", `Type whole days, 1 to ${LONGEST_RECHECK_DAYS}, for example 180.`);
-  reviseLimits(db, machine, procedure, { tolerance, recheckDays: days }, now);
+  return days;
 }
 
 /** How a machine takes G-code, from now on. */

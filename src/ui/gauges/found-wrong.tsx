@@ -9,7 +9,7 @@ import { Ago, OnDay } from "../primitives/ago";
 import { Button } from "../primitives/button";
 import { TextField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";
-import { useAction } from "../primitives/use-action";
+import { faultAt, faultElsewhere, useAction } from "../primitives/use-action";
 
 /** A gauge was found wrong: what was proved with it must be measured again. */
 export function FoundWrong({ gauge, onDone }: { gauge: Gauge; onDone: () => void }) {
@@ -17,6 +17,7 @@ export function FoundWrong({ gauge, onDone }: { gauge: Gauge; onDone: () => void
   const [note, setNote] = useState("");
   const [since, setSince] = useState("");
   const { busy, fault, run } = useAction();
+  const elsewhere = faultElsewhere(fault, (field) => ["note", "at"].includes(field));
   return (
     <form
       aria-label={`${gauge.name} found wrong`}
@@ -35,13 +36,7 @@ export function FoundWrong({ gauge, onDone }: { gauge: Gauge; onDone: () => void
     >
       <h2 className="text-[17px] font-bold">{gauge.name} found wrong?</h2>
       <p className="text-ink2">Every trial that was proved with its readings since then becomes stale.</p>
-      <TextField
-        label="What is wrong"
-        words
-        value={note}
-        onChange={setNote}
-        fault={fault.field === "note" ? fault.message : ""}
-      />
+      <TextField label="What is wrong" words value={note} onChange={setNote} fault={faultAt(fault, "note")} />
       <TextField
         type="date"
         label="Last known to be right"
@@ -49,9 +44,9 @@ export function FoundWrong({ gauge, onDone }: { gauge: Gauge; onDone: () => void
         onChange={setSince}
         why="Empty: not known, so all its readings."
         className="max-w-48"
-        fault={fault.field === "at" ? fault.message : ""}
+        fault={faultAt(fault, "at")}
       />
-      {fault.message && !["note", "at"].includes(fault.field) && <Fault>{fault.message}</Fault>}
+      {elsewhere && <Fault>{elsewhere}</Fault>}
       <div className="flex gap-2">
         <Button weight="primary" type="submit" disabled={busy}>
           Note it

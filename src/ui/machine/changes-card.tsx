@@ -8,7 +8,7 @@ import { Button } from "../primitives/button";
 import { PickField, TextField } from "../primitives/fields";
 import { MomentField, momentOf } from "../primitives/moment-field";
 import { Fault } from "../primitives/notice";
-import { useAction } from "../primitives/use-action";
+import { faultAt, useAction } from "../primitives/use-action";
 import { useSurviving } from "../primitives/use-surviving";
 
 const EFFECT_WORDS = { stale: "must be measured again", check: "is due for a check" } as const;
@@ -21,7 +21,7 @@ export function ChangesCard({ view, now }: { view: MachineView; now: number }) {
   const { busy, fault, run } = useAction();
   const chosen = view.changes.find((c) => c.kind === texts.kind);
   const set = (key: keyof typeof EMPTY) => (value: string) => setTexts((t) => ({ ...t, [key]: value }));
-  const at = (field: string) => (fault.field === field ? fault.message : "");
+  const at = (field: string) => faultAt(fault, field);
   const save = () =>
     run(
       () => noteChange({ machine: view.slug, kind: texts.kind, note: texts.note, at: momentOf(texts.at) }),

@@ -7,7 +7,7 @@ import type { ProcedureView } from "../../server/screens/procedure-view";
 import { Button } from "../primitives/button";
 import { TextField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";
-import { useAction } from "../primitives/use-action";
+import { faultAt, faultElsewhere, useAction } from "../primitives/use-action";
 
 /** How good is good enough here, and how often it is looked at again. */
 export function LimitsForm({ view }: { view: ProcedureView }) {
@@ -15,6 +15,7 @@ export function LimitsForm({ view }: { view: ProcedureView }) {
   const [tolerance, setTolerance] = useState(view.tolerance.text);
   const [recheckDays, setRecheckDays] = useState(String(view.recheck.days));
   const { busy, fault, run } = useAction();
+  const elsewhere = faultElsewhere(fault, (field) => ["tolerance", "recheckDays"].includes(field));
   const save = () =>
     run(
       () => setLimits({ machine: view.machineSlug, procedure: view.procedure, tolerance, recheckDays }),
@@ -40,7 +41,7 @@ export function LimitsForm({ view }: { view: ProcedureView }) {
         onChange={setTolerance}
         className="max-w-40"
         why={`Usual: ${view.tolerance.usual}.`}
-        fault={fault.field === "tolerance" ? fault.message : ""}
+        fault={faultAt(fault, "tolerance")}
       />
       <TextField
         label="Check again after, days"
@@ -48,9 +49,9 @@ export function LimitsForm({ view }: { view: ProcedureView }) {
         onChange={setRecheckDays}
         className="max-w-40"
         why={`Usual: ${view.recheck.usualDays} days. ${view.recheck.why}`}
-        fault={fault.field === "recheckDays" ? fault.message : ""}
+        fault={faultAt(fault, "recheckDays")}
       />
-      {fault.message && fault.field !== "tolerance" && fault.field !== "recheckDays" && <Fault>{fault.message}</Fault>}
+      {elsewhere && <Fault>{elsewhere}</Fault>}
       <div>
         <Button type="submit" disabled={busy || !changed}>
           Keep these

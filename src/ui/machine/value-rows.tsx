@@ -11,12 +11,12 @@ type Props = {
   unit: UnitId;
   rows: readonly ValueRow[];
   onChange: (rows: ValueRow[]) => void;
-  /** Field at fault, as the server names it. */
-  faultAt: string;
+  /** Whether a field is at fault, as the server names it. */
+  isAtFault: (field: string) => boolean;
 };
 
 /** A value of a setting to type in: one number, or a table whose last row is always empty. */
-export function ValueRows({ setting, unit, rows, onChange, faultAt }: Props) {
+export function ValueRows({ setting, unit, rows, onChange, isAtFault }: Props) {
   const symbol = UNITS[unit].symbol;
   if (setting.shape === "scalar")
     return (
@@ -26,7 +26,7 @@ export function ValueRows({ setting, unit, rows, onChange, faultAt }: Props) {
           className="field num block w-36 text-[15px] text-ink"
           autoComplete="off"
           value={rows[0]?.text ?? ""}
-          aria-invalid={faultAt === "value"}
+          aria-invalid={isAtFault("value")}
           onChange={(e) => onChange([{ at: "", text: e.target.value }])}
         />
       </label>
@@ -56,7 +56,7 @@ export function ValueRows({ setting, unit, rows, onChange, faultAt }: Props) {
                 className="field num w-24"
                 autoComplete="off"
                 aria-label={`Row ${i + 1}, at`}
-                aria-invalid={faultAt === `row ${i} at`}
+                aria-invalid={isAtFault(`row ${i} at`)}
                 value={row.at}
                 onChange={(e) => set(i, { at: e.target.value })}
                 onPaste={(e) => {
@@ -72,7 +72,7 @@ export function ValueRows({ setting, unit, rows, onChange, faultAt }: Props) {
                 className="field num w-28"
                 autoComplete="off"
                 aria-label={`Row ${i + 1}, value`}
-                aria-invalid={faultAt === `row ${i}`}
+                aria-invalid={isAtFault(`row ${i}`)}
                 value={row.text}
                 onChange={(e) => set(i, { text: e.target.value })}
               />

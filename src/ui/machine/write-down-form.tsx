@@ -6,7 +6,7 @@ import type { HeldView, MachineView } from "../../server/screens/machine-view";
 import { Button } from "../primitives/button";
 import { CheckField, TextField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";
-import { useAction } from "../primitives/use-action";
+import { faultAt, faultsElsewhere, useAction } from "../primitives/use-action";
 import { useSurviving } from "../primitives/use-surviving";
 import { editableRows, type ValueRow, ValueRows } from "./value-rows";
 
@@ -30,6 +30,7 @@ export function WriteDownForm({ view, held, origin, onDone, canClose }: Props) {
     start,
   );
   const { busy, fault, run } = useAction();
+  const elsewhere = faultsElsewhere(fault, (field) => field === "note");
   const { practiceTable } = view;
   const save = (rows: ValueRow[] | null) =>
     run(
@@ -58,7 +59,7 @@ export function WriteDownForm({ view, held, origin, onDone, canClose }: Props) {
         {...{ setting, unit }}
         rows={texts.rows}
         onChange={(rows) => setTexts((t) => ({ ...t, rows }))}
-        faultAt={fault.field}
+        isAtFault={(field) => faultAt(fault, field) !== ""}
       />
       {setting.shape === "table" && origin === "found" && (
         <p className="text-[14px] text-ink2">No rows: the table is empty.</p>
@@ -68,7 +69,7 @@ export function WriteDownForm({ view, held, origin, onDone, canClose }: Props) {
         words
         value={texts.note}
         onChange={(note) => setTexts((t) => ({ ...t, note }))}
-        fault={fault.field === "note" ? fault.message : ""}
+        fault={faultAt(fault, "note")}
       />
       {origin === "hand" && (
         <CheckField
@@ -77,7 +78,9 @@ export function WriteDownForm({ view, held, origin, onDone, canClose }: Props) {
           onChange={(readBack) => setTexts((t) => ({ ...t, readBack }))}
         />
       )}
-      {fault.message && fault.field !== "note" && <Fault>{fault.message}</Fault>}
+      {elsewhere.map((message) => (
+        <Fault key={message}>{message}</Fault>
+      ))}
       <div className="flex flex-wrap gap-2">
         <Button weight="primary" type="submit" disabled={busy}>
           {origin === "found" ? "That is what it holds" : "Write it down"}

@@ -13,9 +13,14 @@ export function faultAt(fault: ActionFault, field: string): string {
   return [fault, ...(fault.more ?? [])].find((f) => f.field === field)?.message ?? "";
 }
 
-/** What is wrong at no field that is shown; empty where nothing is. */
+/** What is wrong at fields that are not shown, or at none. */
+export function faultsElsewhere(fault: ActionFault, isShown: (field: string) => boolean): string[] {
+  return [fault, ...(fault.more ?? [])].flatMap((f) => (f.message && !isShown(f.field) ? [f.message] : []));
+}
+
+/** The first of them; empty where there is none. */
 export function faultElsewhere(fault: ActionFault, isShown: (field: string) => boolean): string {
-  return [fault, ...(fault.more ?? [])].find((f) => f.message && !isShown(f.field))?.message ?? "";
+  return faultsElsewhere(fault, isShown)[0] ?? "";
 }
 
 /** Asking the server for something: busy meanwhile, its refusal at a field, and words where it does not answer. */

@@ -11,7 +11,7 @@ import { setDialect } from "../../server/actions/trial-actions";
 import { Button } from "../primitives/button";
 import { type Choice, LinesField, PickField, TextField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";
-import { useAction } from "../primitives/use-action";
+import { faultAt, useAction } from "../primitives/use-action";
 
 type Typed = Record<keyof GcodeDialect, string>;
 
@@ -46,13 +46,16 @@ export function DialectForm({ machine, machineSlug, dialect, bed, couponCode, sp
     [read, spec, couponCode, machine, bed],
   );
   const set = (key: keyof GcodeDialect) => (value: string) => setTyped({ ...typed, [key]: value });
-  const at = (key: keyof GcodeDialect) =>
-    fault.field === `dialect.${key}` || fault.field === key ? fault.message : "";
+  const at = (key: keyof GcodeDialect) => faultAt(fault, key) || faultAt(fault, `dialect.${key}`);
   const changed = JSON.stringify(typed) !== JSON.stringify(typedOf(dialect));
 
   function save() {
-    const [issue] = read.error?.issues ?? [];
-    if (issue) return setFault({ field: String(issue.path[0] ?? ""), message: issue.message });
+    const [first, ...more] = (read.error?.issues ?? []).map(({ path, message }) => ({
+      field: String(path[0] ?? ""),
+      message,
+    }));
+    if (first) return setFault({ ...first, more });
+    if (!read.success) return;
     run(
       () => setDialect({ machine: machineSlug, dialect: read.data }),
       () => {

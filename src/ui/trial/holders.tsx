@@ -12,6 +12,7 @@ import { Ago } from "../primitives/ago";
 import { Button } from "../primitives/button";
 import { CheckField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";
+import { type ActionFault, faultAt, faultsElsewhere } from "../primitives/use-action";
 
 type Props = {
   view: TrialView;
@@ -153,7 +154,7 @@ function RecordForm({
       })),
   );
   const [readBack, setReadBack] = useState(false);
-  const [fault, setFault] = useState<{ field: string; message: string } | null>(null);
+  const [fault, setFault] = useState<ActionFault | null>(null);
   const [asked, setAsked] = useState<{ about: string; text: string } | null>(null);
   const [busy, start] = useTransition();
   const record = () => {
@@ -196,14 +197,14 @@ function RecordForm({
             <input
               className="field num block w-full text-ink"
               value={row.text}
-              aria-invalid={fault?.field === `row ${row.at}`}
+              aria-invalid={fault !== null && faultAt(fault, `row ${row.at}`) !== ""}
               onChange={(e) => setRows((all) => all.map((r, j) => (i === j ? { ...r, text: e.target.value } : r)))}
             />
           </label>
         ))}
       </div>
       <CheckField label="I read it back from there" checked={readBack} onChange={setReadBack} className="mt-2" />
-      {fault && <Fault>{fault.message}</Fault>}
+      {fault && faultsElsewhere(fault, () => false).map((message) => <Fault key={message}>{message}</Fault>)}
       {asked && asked.about === JSON.stringify(rows) && (
         <p role="alert" className="text-ochre">
           {asked.text} If that is what you entered, record it once more.

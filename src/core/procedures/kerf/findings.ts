@@ -117,6 +117,11 @@ export function findingsOf(
   return findings;
 }
 
+/** Whether this can be a cut at all: along each axis something went away. */
+export function isCut({ kerf, cuts }: KerfFound): boolean {
+  return kerf.quantity.value >= LEAST_MM && AXES.every((axis) => (cuts?.along[axis]?.quantity.value ?? LEAST_MM) >= 0);
+}
+
 /** Inches taken for mm, or mm for inches. */
 function slipOf({ plan }: RoundRecord<KerfPlan>, found: KerfFound | null): string | null {
   const sizes = found?.cuts?.read.filter((r) => r.square) ?? [];

@@ -255,9 +255,11 @@ describe("kerf from mates", () => {
 });
 
 describe("sizes that cannot be", () => {
-  const found = (read: (site: string) => number) => {
-    const outcome = kerf.solve(historyOf(roundOf(planOf({}), read)));
-    return outcome.findings.map((f) => f.id);
+  const solved = (read: (site: string) => number) => kerf.solve(historyOf(roundOf(planOf({}), read)));
+  const found = (read: (site: string) => number) => solved(read).findings.map((f) => f.id);
+  const isKept = (read: (site: string) => number) => {
+    const outcome = solved(read);
+    return outcome.status === "solved" && outcome.forStock !== undefined;
   };
 
   it("a cut of nothing, part and hole mixed up, wholly or along one axis", () => {
@@ -270,6 +272,10 @@ describe("sizes that cannot be", () => {
     };
     expect(found(mixed)).toContain("mixed up");
     expect(found(sizes(39.84, 40.16))).toEqual([]);
+    // What is no cut goes on no card.
+    expect([sizes(40, 40), sizes(40.16, 39.84), mixed, sizes(39.84, 40.16)].map(isKept)).toEqual([
+      ...[false, false, false, true],
+    ]);
   });
 });
 

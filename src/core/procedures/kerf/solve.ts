@@ -9,7 +9,7 @@ import type { Estimate, Outcome, StockResult } from "../outcome";
 import { lengthUnitOf } from "../shown-unit";
 import { stockText } from "../stock-at-hand";
 import { figuresOf } from "./figures";
-import { findingsOf } from "./findings";
+import { findingsOf, isCut } from "./findings";
 import { type KerfFound, kerfIn } from "./found";
 import { cutSideMm } from "./layout";
 import { clearanceOf, isMateWay, type KerfPlan } from "./plan-type";
@@ -33,7 +33,8 @@ export function solveKerf(history: History<KerfPlan>): Outcome {
     estimates: estimatesOf(round.plan, found),
     figures: figuresOf(round.plan, found, lengthUnitOf(history)),
     ...{ corrections: [], adjustments: [], learned: {}, wishes: [], artefacts: [] },
-    forStock: resultFor(history, round, found),
+    // What is no cut is asked about, and kept on no card.
+    ...(isCut(found) ? { forStock: resultFor(history, round, found) } : {}),
     predicted: predictedFor(round.plan, found, history),
   };
 }
