@@ -126,6 +126,19 @@ describe.each(EACH)("%s on a %s", (_id, _kind, procedure, machine) => {
     expect(read).toEqual({ ok: true, plan: form.schema.parse(form.defaults) });
   });
 
+  it("tells what is wrong with a field in numbers that there are", () => {
+    const form = procedure.plan(contextOn(machine));
+    const whole = draftOf(form, form.defaults);
+    const said = Object.keys(whole).flatMap((field) =>
+      ["", "x", "-5", "0", "1e9", "0.000001"].flatMap((typed) => {
+        const read = readDraft(form, { ...whole, [field]: typed });
+        return read.ok ? [] : read.issues.map(({ message }) => `${field} = “${typed}”: ${message}`);
+      }),
+    );
+    expect(said.length).toBeGreaterThan(0);
+    expect(said.filter((message) => /NaN|Infinity|∞|undefined|null/.test(message))).toEqual([]);
+  });
+
   it("freezes and thaws", () => {
     expect(roundSpecSchema.parse(JSON.parse(JSON.stringify(spec)))).toEqual(spec);
   });

@@ -134,6 +134,7 @@ function heightFault(plan: ScanOffsetPlan): string | undefined {
 function acrossFault(plan: ScanOffsetPlan, machine: MachineSpec): string | undefined {
   if (plan.stockAtXMm + plan.stockWidthMm > machine.widthMm)
     return `The stock would reach ${plain(plan.stockAtXMm + plan.stockWidthMm)} mm; the working area ends at ${plain(machine.widthMm)} mm.`;
+  if (plan.speedsMmPerS.length === 0) return undefined;
   const fastest = Math.max(...plan.speedsMmPerS);
   const runUp = runUpMm(fastest, machine);
   const { x0, x1 } = rowSpan(plan);

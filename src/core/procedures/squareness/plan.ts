@@ -138,6 +138,8 @@ function sizeFault(plan: SquarenessPlan, context: PlanContext): string | undefin
   const { widthMm, heightMm } = plan;
   const diagonal = Math.hypot(widthMm, heightMm);
   const { gauge, reachMm } = gaugeIn(plan, context);
+  // A size or a count of nothing is told at its own field.
+  if (!(widthMm > 0 && heightMm > 0 && plan.repeats > 0)) return undefined;
   if (diagonal > reachMm)
     return `The diagonal is ${plain(diagonal, 0)} mm; ${gauge.name} ${endingOf(gauge, "reach", "es")} ${plain(reachMm)} mm, as said below. Take a smaller rectangle or a longer gauge.`;
   if (Math.max(widthMm, heightMm) > NARROWEST * Math.min(widthMm, heightMm))
