@@ -54,11 +54,44 @@ function stockOf(db: Db, row: typeof stock.$inferSelect): Stock {
 
 /** @returns its id */
 export function addStock(db: Db, slug: string, spec: StockSpec, now: number): number {
+  return addStocks(db, [{ slug, spec }], now).get(slug) as number;
+}
+
+/** Many at once, in few statements. @returns their ids by slug */
+export function addStocks(
+  db: Db,
+  cards: readonly { slug: string; spec: StockSpec }[],
+  now: number,
+): ReadonlyMap<string, number> {
   return db.transaction((tx) => {
-    const { id } = tx.insert(stock).values({ slug, createdAt: now }).returning().get();
-    reviseStock(tx, id, spec, now);
-    return id;
+    const ids = new Map<string, number>();
+    for (const some of chunksOf(cards)) {
+      const rows = tx
+        .insert(stock)
+        .values(some.map(({ slug }) => ({ slug, createdAt: now })))
+        .returning({ id: stock.id, slug: stock.slug })
+        .all();
+      for (const { id, slug } of rows) ids.set(slug, id);
+      tx.insert(stockRevision)
+        .values(
+          some.map(({ slug, spec }) => ({
+            stockId: ids.get(slug) as number,
+            ...{ spec: toColumn(stockSpecSchema.parse(spec)), from: now },
+          })),
+        )
+        .run();
+    }
+    return ids;
   });
+}
+
+/** As many rows as one statement takes without trouble. */
+const ROWS_A_STATEMENT = 500;
+
+function chunksOf<T>(rows: readonly T[]): T[][] {
+  return Array.from({ length: Math.ceil(rows.length / ROWS_A_STATEMENT) }, (_, i) =>
+    rows.slice(i * ROWS_A_STATEMENT, (i + 1) * ROWS_A_STATEMENT),
+  );
 }
 
 export function reviseStock(db: Db, stockId: number, spec: StockSpec, now: number): void {
@@ -79,6 +112,17 @@ export function batchesOf(db: Db, stockId: number): Batch[] {
 /** @returns its id */
 export function addBatch(db: Db, values: Omit<Batch, "id">): number {
   return db.insert(batch).values(values).returning().get().id;
+}
+
+/** Many at once, in few statements; of one card each label once. @returns their ids by `batchPlace` */
+export function addBatches(db: Db, batches: readonly Omit<Batch, "id">[]): ReadonlyMap<string, number> {
+  const rows = chunksOf(batches).flatMap((some) => db.insert(batch).values(some).returning().all());
+  return new Map(rows.map((row) => [batchPlace(row), row.id]));
+}
+
+/** One batch of one card; labels that differ in capitals alone are one. */
+export function batchPlace({ stockId, label }: Pick<Batch, "stockId" | "label">): string {
+  return `${stockId} ${label.toLowerCase()}`;
 }
 
 /** Whether anything was ever measured or kept of it, taken back or not. */
@@ -118,12 +162,12 @@ export function thicknessOfBatch(db: Db, batchId: number): Thickness | null {
   );
 }
 
-/** One of these was taken before by the same page: it is not taken twice. @returns whether it was taken now */
-export function addThickness(
-  db: Db,
-  values: Omit<typeof thicknessReading.$inferInsert, "id" | "takenBackAt">,
-): boolean {
-  return db.insert(thicknessReading).values(values).onConflictDoNothing().run().changes > 0;
+export type NewThickness = Omit<typeof thicknessReading.$inferInsert, "id" | "takenBackAt">;
+
+/** What was taken before by the same page is not taken twice. @returns how many were taken now */
+export function addThickness(db: Db, readings: readonly NewThickness[]): number {
+  const add = (some: NewThickness[]) => db.insert(thicknessReading).values(some).onConflictDoNothing().run().changes;
+  return chunksOf(readings).reduce((sum, some) => sum + add(some), 0);
 }
 
 export function takeBackThickness(db: Db, batchId: number, id: number, now: number): boolean {

@@ -1,15 +1,20 @@
 /** Cards of stock from a file, taken onto this bench: what is there already is left as it is. */
+import type { StockSpec } from "../../core/stock/stock-spec";
 import type { Db } from "../../data/database";
 import { everyMachine } from "../../data/machines";
 import {
-  addBatch,
-  addStock,
+  addBatches,
   addStockResult,
+  addStocks,
   addThickness,
+  type Batch,
   batchesOf,
   batchKey,
+  batchPlace,
   everyStock,
+  type NewThickness,
   resultsOfBatch,
+  type ThicknessReading,
   thicknessReadings,
 } from "../../data/stocks";
 import { faultText } from "../../formats/parsed";
@@ -18,6 +23,8 @@ import { parseStockDocument, type StockDocument } from "../../formats/stock-docu
 import { freeSlug } from "../free-slug";
 import { isAhead } from "../happened-at";
 import { Refusal } from "../refusal";
+
+type Card = StockDocument["cards"][number];
 
 /** What was new in a file. */
 export type TakenIn = { cards: number; batches: number; readings: number; results: number };
@@ -32,7 +39,13 @@ export function loadStock(db: Db, text: string, now: number): TakenIn {
   const taken: TakenIn = { cards: 0, batches: 0, readings: 0, results: 0 };
   return db.transaction((tx) => {
     const known = knownOn(tx);
-    for (const card of document.cards) takeCard(tx, card, now, taken, known);
+    const cards = placed(tx, document.cards, known, now, taken);
+    const batches = batchesPlaced(tx, cards, taken);
+    taken.readings += addThickness(
+      tx,
+      batches.filter((b) => b.isNew).flatMap((b) => thicknessIn(b, [])),
+    );
+    for (const { batch, slug, id, isNew } of batches) fillBatch(tx, { id, slug, isNew }, batch, taken, known.machines);
     return taken;
   });
 }
@@ -61,44 +74,84 @@ function read(text: string): StockDocument {
   return table.value;
 }
 
-function takeCard(
-  db: Db,
-  card: StockDocument["cards"][number],
-  now: number,
-  taken: TakenIn,
-  { cards, slugs, machines }: Known,
-): void {
-  const { batches, ...spec } = card;
-  const name = spec.name.toLowerCase();
-  const known = cards.get(name);
-  const slug = known?.slug ?? freeSlug(spec.name, "stock", slugs);
-  const id = known?.id ?? addStock(db, slug, spec, now);
-  if (!known) {
-    taken.cards++;
-    cards.set(name, { id, slug });
+type PlacedCard = { card: Card; id: number; slug: string; isNew: boolean };
+
+/** Each card of the file with the one of its name here: that is there, or is made now. */
+function placed(db: Db, given: readonly Card[], { cards, slugs }: Known, now: number, taken: TakenIn): PlacedCard[] {
+  const added = new Map<string, { slug: string; spec: StockSpec }>();
+  for (const { batches: _, ...spec } of given) {
+    const name = spec.name.toLowerCase();
+    if (cards.has(name) || added.has(name)) continue;
+    const slug = freeSlug(spec.name, "stock", slugs);
     slugs.add(slug);
+    added.set(name, { slug, spec });
   }
-  for (const batch of batches) takeBatch(db, { stockId: id, slug }, batch, taken, machines);
+  taken.cards += added.size;
+  const ids = addStocks(db, [...added.values()], now);
+  return given.flatMap((card): PlacedCard[] => {
+    const name = card.name.toLowerCase();
+    const there = cards.get(name);
+    if (there) return [{ card, id: there.id, slug: there.slug, isNew: false }];
+    const slug = added.get(name)?.slug ?? "";
+    const id = ids.get(slug);
+    return id === undefined ? [] : [{ card, id, slug, isNew: true }];
+  });
 }
 
-function takeBatch(
+type PlacedBatch = { batch: Card["batches"][number]; id: number; slug: string; isNew: boolean };
+
+function batchesPlaced(db: Db, cards: readonly PlacedCard[], taken: TakenIn): PlacedBatch[] {
+  const there = new Map(
+    cards.flatMap(({ id, isNew }) => (isNew ? [] : batchesOf(db, id).map((b) => [batchPlace(b), b.id] as const))),
+  );
+  const added = new Map<string, Omit<Batch, "id">>();
+  for (const { card, id: stockId } of cards)
+    for (const { label, begun } of card.batches) {
+      const place = batchPlace({ stockId, label });
+      if (!there.has(place) && !added.has(place)) added.set(place, { stockId, label, begunAt: Date.parse(begun) });
+    }
+  taken.batches += added.size;
+  const ids = addBatches(db, [...added.values()]);
+  const seen = new Set(there.keys());
+  return cards.flatMap(({ card, id: stockId, slug }) =>
+    card.batches.flatMap((batch) => {
+      const place = batchPlace({ stockId, label: batch.label });
+      const id = there.get(place) ?? ids.get(place);
+      // A file may name a batch twice: the second time it has what came first.
+      const isNew = !seen.has(place);
+      seen.add(place);
+      return id === undefined ? [] : [{ batch, slug, id, isNew }];
+    }),
+  );
+}
+
+/** How thick it was read to be, without what is there already. */
+function thicknessIn(
+  { id: batchId, batch }: Pick<PlacedBatch, "id" | "batch">,
+  there: readonly ThicknessReading[],
+): NewThickness[] {
+  return batch.thickness.flatMap(({ mm, taken: when }, i) => {
+    const takenAt = Date.parse(when);
+    if (there.some((r) => r.takenAt === takenAt && r.valueMm === mm)) return [];
+    return [
+      {
+        ...{ batchId, raw: String(mm), valueMm: mm, gaugeRevisionId: null, takenAt },
+        clientKey: `loaded ${batchId} ${takenAt} ${i}`,
+      },
+    ];
+  });
+}
+
+/** What was read and kept of a batch; of one that was there only what it does not have. */
+function fillBatch(
   db: Db,
-  { stockId, slug }: { stockId: number; slug: string },
-  batch: StockDocument["cards"][number]["batches"][number],
+  { id: batchId, slug, isNew }: Omit<PlacedBatch, "batch">,
+  batch: PlacedBatch["batch"],
   taken: TakenIn,
   machines: Known["machines"],
 ): void {
-  const known = batchesOf(db, stockId).find((b) => b.label.toLowerCase() === batch.label.toLowerCase());
-  const batchId = known?.id ?? addBatch(db, { stockId, label: batch.label, begunAt: Date.parse(batch.begun) });
-  if (!known) taken.batches++;
-  const readings = thicknessReadings(db, batchId);
-  batch.thickness.forEach(({ mm, taken: when }, i) => {
-    const takenAt = Date.parse(when);
-    if (readings.some((r) => r.takenAt === takenAt && r.valueMm === mm)) return;
-    const values = { batchId, raw: String(mm), valueMm: mm, gaugeRevisionId: null, takenAt };
-    if (addThickness(db, { ...values, clientKey: `loaded ${batchId} ${takenAt} ${i}` })) taken.readings++;
-  });
-  const kept = resultsOfBatch(db, batchId);
+  if (!isNew) taken.readings += addThickness(db, thicknessIn({ id: batchId, batch }, thicknessReadings(db, batchId)));
+  const kept = isNew ? [] : resultsOfBatch(db, batchId);
   for (const { kept: when, machine, note, result } of batch.results) {
     const keptAt = Date.parse(when);
     if (kept.some((k) => k.keptAt === keptAt && k.result.kind === result.kind)) continue;

@@ -175,7 +175,7 @@ export function takeThickness(db: Db, input: ThicknessInput, now: number): numbe
         ...{ batchId: batch.id, raw: input.text.trim(), valueMm, gaugeRevisionId: gauge?.revisionId ?? null },
         ...{ clientKey: `${input.clientKey} ${i}`, takenAt: now },
       };
-      return count + (addThickness(tx, values) ? 1 : 0);
+      return count + addThickness(tx, [values]);
     }, 0),
   );
 }

@@ -213,6 +213,8 @@ describe("all cards as files", () => {
     const [few, lots] = [took(1000, 500), took(10_000, 5000)];
     // Ten times as many: quadratic was a hundred times as long, and minutes in all.
     expect(lots / few).toBeLessThan(40);
+    // A third of a second where nothing else runs.
+    expect(lots).toBeLessThan(3000);
   });
 
   it.each(["stock.json", "stock.csv"])("come whole onto another bench from %s", (file) => {
@@ -230,6 +232,23 @@ describe("all cards as files", () => {
       );
     expect(values(after)).toEqual(values(before.cards));
     expect(after[0]?.batches[0]?.thickness).toEqual(before.cards[0]?.batches[0]?.thickness);
+  });
+
+  it("may name a card and a batch twice, in other capitals, and bring nothing twice", () => {
+    const text = [
+      "card,nominal mm,batch,what,label,value mm,u mm,freedom,when,machine,conditions,note",
+      "Felt 4 mm,4,,card,,,,,,,,",
+      "Felt 4 mm,,A,batch,,,,,2026-01-02T10:00:00.000Z,,,",
+      "Felt 4 mm,,A,thickness,,4.1,,,2026-01-02T11:00:00.000Z,,,",
+      "Felt 4 mm,,a,batch,,,,,2026-01-02T10:00:00.000Z,,,",
+      "Felt 4 mm,,a,thickness,,4.1,,,2026-01-02T11:00:00.000Z,,,",
+      "FELT 4 MM,4,,card,,,,,,,,",
+      "FELT 4 MM,,B,batch,,,,,2026-01-03T10:00:00.000Z,,,",
+    ].join("\n");
+    expect(loadStock(db, text, NOW)).toEqual({ cards: 1, batches: 2, readings: 1, results: 0 });
+    expect(loadStock(db, text, NOW)).toEqual({ cards: 0, batches: 0, readings: 0, results: 0 });
+    const felt = everyStock(db).find((s) => s.spec.name === "Felt 4 mm");
+    expect(batchesOf(db, felt?.id ?? 0).map((b) => b.label)).toEqual(["B", "A"]);
   });
 
   it("name what a value is, and read files that named it by its key", () => {
