@@ -30,8 +30,10 @@ export function ownServer(port: number, folder: string, bench: "demo" | "empty")
       const started = spawn(process.execPath, ["--import", "tsx", "scripts/serve.ts", host, String(port)], {
         env: {
           ...process.env,
-          ...{ NODE_ENV: "production" as const, NEXT_TELEMETRY_DISABLED: "1" },
-          ...{ USTRINA_DATABASE: database, USTRINA_MADE_UP: "1" },
+          NODE_ENV: "production" as const,
+          NEXT_TELEMETRY_DISABLED: "1",
+          USTRINA_DATABASE: database,
+          USTRINA_MADE_UP: "1",
           ...rest,
         },
       });

@@ -37,8 +37,11 @@ async function serve(host: string, port: number): Promise<void> {
 /** Answers without reading what is still to come. */
 function turnAway(request: IncomingMessage, response: ServerResponse, status: number, message: string): void {
   response.writeHead(status, {
-    ...{ "Content-Type": "text/plain; charset=utf-8", "Cache-Control": "no-store", Connection: "close" },
-    ...{ "X-Content-Type-Options": "nosniff", "Cross-Origin-Resource-Policy": "same-origin" },
+    "Content-Type": "text/plain; charset=utf-8",
+    "Cache-Control": "no-store",
+    Connection: "close",
+    "X-Content-Type-Options": "nosniff",
+    "Cross-Origin-Resource-Policy": "same-origin",
   });
   response.end(message, () => request.socket.destroySoon());
 }

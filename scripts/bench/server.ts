@@ -30,7 +30,9 @@ export async function startServer(database: string, port: number, heapMb?: numbe
     {
       env: {
         ...process.env,
-        ...{ NODE_ENV: "production" as const, USTRINA_DATABASE: database, NEXT_TELEMETRY_DISABLED: "1" },
+        NODE_ENV: "production" as const,
+        USTRINA_DATABASE: database,
+        NEXT_TELEMETRY_DISABLED: "1",
         ...heap,
       },
     },

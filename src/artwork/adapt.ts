@@ -69,7 +69,8 @@ export function adapt(order: AdaptOrder): AdaptResult {
     piece:
       problems.length === 0
         ? drawnPiece([...left, ...inOrder(grown.contours)], layers, {
-            ...{ label: drawing.title || "Adapted drawing", stock: "as drawn" },
+            label: drawing.title || "Adapted drawing",
+            stock: "as drawn",
           })
         : null,
   };

@@ -321,8 +321,14 @@ describe("a drawing for a round part", () => {
   };
   const NECK: PartShape = { kind: "straight", markedMm: 40, turnsByMm: 80 };
   const CUP: PartShape = {
-    ...{ kind: "taper", firstMm: 60, lastMm: 75.7, lengthMm: 90, turnsByMm: 60, beginsMm: 10 },
-    ...{ lay: "label", level: "side" },
+    kind: "taper",
+    firstMm: 60,
+    lastMm: 75.7,
+    lengthMm: 90,
+    turnsByMm: 60,
+    beginsMm: 10,
+    lay: "label",
+    level: "side",
   };
 
   it("is multiplied along the way around alone, whichever axis that is", () => {

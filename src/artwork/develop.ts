@@ -64,10 +64,18 @@ export function develop(order: DevelopOrder): DevelopResult {
   // By the angle that is turned: what lies flat on a taper reaches farther round than it is long.
   const wraps = wrapsOf((sent.around / turnSentMm) * circumferenceMm(thinnest), thinnest);
   return {
-    ...{ ok: true, before: drawing.paths, after, notes: drawing.notes, lengthMm: frame.around, wraps, turnSentMm },
-    ...{ beginsMm: sent.from, faults: faultsOf(shape, sent, frame.around, wraps) },
+    ok: true,
+    before: drawing.paths,
+    after,
+    notes: drawing.notes,
+    lengthMm: frame.around,
+    wraps,
+    turnSentMm,
+    beginsMm: sent.from,
+    faults: faultsOf(shape, sent, frame.around, wraps),
     piece: drawnPiece(after, layersOf(after), {
-      ...{ label: drawing.title || "Drawing for a round part", stock: "round part" },
+      label: drawing.title || "Drawing for a round part",
+      stock: "round part",
     }),
   };
 }

@@ -15,12 +15,16 @@ export function drawnPiece(
   const box = boundsOf(paths.flatMap((p) => p.points)) ?? { x0: 0, y0: 0, x1: 0, y1: 0 };
   const [x0, y0] = [box.x0 - MARGIN_MM, box.y0 - MARGIN_MM];
   return {
-    ...{ id: "artwork", label, stock },
-    ...{ widthMm: box.x1 - x0 + MARGIN_MM, heightMm: box.y1 - y0 + MARGIN_MM },
+    id: "artwork",
+    label,
+    stock,
+    widthMm: box.x1 - x0 + MARGIN_MM,
+    heightMm: box.y1 - y0 + MARGIN_MM,
     // How it is burned is no part of the drawing.
     settings: layers.map((layer) => lineSettings(layer, layer, 10, 50)),
     paths: paths.map(({ points, layer, closed }) => ({
-      ...{ closed, settings: layer },
+      closed,
+      settings: layer,
       points: points.map(({ x, y }) => ({ x: x - x0, y: y - y0 })),
     })),
   };

@@ -57,7 +57,8 @@ export function damagedRows(db: Db): DamagedOne[] {
     ).map(({ item, column }) => ({ of: `the ${item.kind} ${item.label}`, column })),
     ...damagedOf(gauges, ({ text }) => fromColumn(gaugeSchema, text, "gauge_revision.spec")).map(
       ({ item, column }) => ({
-        ...{ of: `the gauge ${item.key}`, column },
+        of: `the gauge ${item.key}`,
+        column,
       }),
     ),
     ...damagedOf(cards, ({ text }) => fromColumn(stockSpecSchema, text, "stock_revision.spec")).map(

@@ -76,7 +76,8 @@ export function addStocks(
         .values(
           some.map(({ slug, spec }) => ({
             stockId: ids.get(slug) as number,
-            ...{ spec: toColumn(stockSpecSchema.parse(spec)), from: now },
+            spec: toColumn(stockSpecSchema.parse(spec)),
+            from: now,
           })),
         )
         .run();

@@ -45,12 +45,10 @@ export function stockCsv({ cards }: StockDocument): string {
           result.values.map(
             ({ id, label, quantity }): Line => ({
               ...at,
-              ...{
-                what: `${result.kind}${SAYS}${VALUE_WORDS[id] ?? id}`,
-                label,
-                "value mm": quantity.value,
-                "u mm": quantity.standardUncertainty,
-              },
+              what: `${result.kind}${SAYS}${VALUE_WORDS[id] ?? id}`,
+              label,
+              "value mm": quantity.value,
+              "u mm": quantity.standardUncertainty,
               ...{ freedom: quantity.degreesOfFreedom, when: kept, machine, note },
               conditions: result.conditions.map((c) => `${c.label}${SAYS}${c.text}`).join(APART),
             }),
@@ -130,7 +128,9 @@ function takeValue(
     );
   const freedom = of("freedom");
   const value: StockResult["values"][number] = {
-    ...{ id: BY_WORDS.get(words) ?? words, label: of("label") || words, unit: "mm" },
+    id: BY_WORDS.get(words) ?? words,
+    label: of("label") || words,
+    unit: "mm",
     quantity: {
       ...{ value: number("value mm"), standardUncertainty: number("u mm") },
       degreesOfFreedom: freedom === "" || freedom === "infinite" ? "infinite" : number("freedom"),

@@ -64,12 +64,23 @@ function isLaidOutBy(procedure: AnyProcedure, machine: MachineSpec, setting: Set
   const plan = procedure.plan(context).defaults;
   const inForce: SettingsInForce = { [setting.key]: { shape: "scalar", value: 1 } };
   const { round } = rehearseRound({
-    ...{ procedure, plan, context: { ...context, inForce }, purpose: "measure", n: 1, controller: NOTHING },
-    ...{ truth: practiceFromSeed(3, machine), gauge: CALIPERS, random: seeded(3) },
+    procedure,
+    plan,
+    context: { ...context, inForce },
+    purpose: "measure",
+    n: 1,
+    controller: NOTHING,
+    truth: practiceFromSeed(3, machine),
+    gauge: CALIPERS,
+    random: seeded(3),
     hand: { placingMm: 0.01, commonMm: 0, resolutionMm: 0.01 },
   });
   const history: History = {
-    ...{ rounds: [round], gauges: [CALIPERS], available: [CALIPERS], machine, decisions: {} },
+    rounds: [round],
+    gauges: [CALIPERS],
+    available: [CALIPERS],
+    machine,
+    decisions: {},
     tolerance: procedure.tolerance.default,
   };
   const next = procedure.next(history, procedure.solve(history));

@@ -188,7 +188,9 @@ function rotaryOn(
   // Where no bench keeps rotaries apart, a controller has one.
   const held = (setting: string) => numbers[rotaryKey(setting, rotary)] ?? numbers[setting];
   return {
-    ...{ truth: rotaryTruthOf(truth, rotary, drive), seed: truth.seed, called },
+    truth: rotaryTruthOf(truth, rotary, drive),
+    seed: truth.seed,
+    called,
     held: { steps: held(ROTARY_STEPS), roller: held(ROLLER_DIAMETER) },
   };
 }

@@ -180,7 +180,11 @@ export function widthOf(looked: readonly LineLooked[], pose: Affine, known: Know
     { u: spread, degreesOfFreedom: Math.max(1, widths.length - 1) },
   ]);
   return {
-    ...{ ok: true, value, u: Math.hypot(own, common, spread), degreesOfFreedom, narrow: common > 0 },
+    ok: true,
+    value,
+    u: Math.hypot(own, common, spread),
+    degreesOfFreedom,
+    narrow: common > 0,
     blur: median(fits.map((f) => f.fit.blur)),
     lines: fits.map(({ l, fit }) => ({
       ...{ y: l.line.y0 + fit.centre, x0: l.line.x0, x1: l.line.x1, width: fit.width },

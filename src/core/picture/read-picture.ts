@@ -115,7 +115,10 @@ function readWidth(
   const seen = widthOf(looked, pose, known);
   if (!seen.ok) return { site, ok: false, why: seen.why, isBlank: looked.length === 0, marks: [] };
   return {
-    ...{ site, ok: true, value: longer.y * seen.value, ...withScale(seen, scale) },
+    site,
+    ok: true,
+    value: longer.y * seen.value,
+    ...withScale(seen, scale),
     note: `${countText(seen.lines.length, "line")}${seen.narrow ? ", narrow beside their blur" : ""}`,
     marks: seen.lines.flatMap(({ y, x0, x1, width }): SiteMark[] => [
       line(pose, x0, x1, y - width / 2, "first"),

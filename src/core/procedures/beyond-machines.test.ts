@@ -4,7 +4,13 @@ import { beyondMachines } from "./beyond-machines";
 import type { Estimate } from "./outcome";
 
 const estimate = (id: string, value: number): Estimate => ({
-  ...{ id, label: "Kerf", quantity: measured(value, 0.01, 10), unit: "mm", headline: true, budget: [], helps: null },
+  id,
+  label: "Kerf",
+  quantity: measured(value, 0.01, 10),
+  unit: "mm",
+  headline: true,
+  budget: [],
+  helps: null,
 });
 const LIMITS = [{ estimate: "kerf", low: 0.02, high: 0.6, check: "Look at the cut." }];
 

@@ -26,7 +26,9 @@ export function beyondMachines(estimates: readonly Estimate[], limits: readonly 
     const symbol = UNITS[estimate.unit].symbol;
     return [
       {
-        ...{ id: `beyond ${estimate.id}`, tone: "needs you", site: null },
+        id: `beyond ${estimate.id}`,
+        tone: "needs you",
+        site: null,
         headline: `${estimate.label} of ${shown(value)} ${symbol} is unlikely.`,
         text: `Usual values lie between ${shown(limit.low)} and ${shown(limit.high)} ${symbol}. ${limit.check}`,
       },

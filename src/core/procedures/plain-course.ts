@@ -35,7 +35,8 @@ export function plainNext<P>(
   if (verdict?.result === "proved") return { do: "stop", why: last.purpose === "check" ? words.holding : words.proved };
   if (verdict?.result === "cannot tell")
     return {
-      ...{ do: "read", sites: verdict.ways[0]?.sites ?? [] },
+      do: "read",
+      sites: verdict.ways[0]?.sites ?? [],
       why: verdict.ways.length > 0 ? "Tolerance and uncertainty overlap. Read once more." : verdict.advice,
     };
   if ("why" in proof) return { do: "read", sites: [], why: proof.why };

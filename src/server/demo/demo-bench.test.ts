@@ -11,8 +11,18 @@ import { addDemoBench } from "./demo-bench";
 import { NOW } from "./test-bench";
 
 const OWN = {
-  ...{ slug: null, kind: "CO2 gantry" as const, name: "Hornbeam", width: "900", depth: "600", topSpeed: "" },
-  ...{ acceleration: "", wavelength: "", workingSpeeds: "", scansBlocks: true, practice: false, held: {} },
+  slug: null,
+  kind: "CO2 gantry" as const,
+  name: "Hornbeam",
+  width: "900",
+  depth: "600",
+  topSpeed: "",
+  acceleration: "",
+  wavelength: "",
+  workingSpeeds: "",
+  scansBlocks: true,
+  practice: false,
+  held: {},
   axes: { home: "not known" as const, x: "not known" as const, y: "not known" as const },
 };
 
@@ -23,8 +33,14 @@ describe("the demo bench", () => {
     addPart(
       db,
       {
-        ...{ kind: "optic", label: "50.8", printed: "", focalLengthMm: 50.8, workingDistanceMm: null, fieldMm: null },
-        ...{ wavelengthNm: null, ringDiameterMm: null },
+        kind: "optic",
+        label: "50.8",
+        printed: "",
+        focalLengthMm: 50.8,
+        workingDistanceMm: null,
+        fieldMm: null,
+        wavelengthNm: null,
+        ringDiameterMm: null,
       },
       NOW - 1,
     );

@@ -214,7 +214,11 @@ function setOut(db: Db, now: number): void {
     CINDER,
     233,
     opticOf({
-      ...{ label: freeLabel(db, "F163"), focalLengthMm: 163, workingDistanceMm: 182, fieldMm: 110, wavelengthNm: 1064 },
+      label: freeLabel(db, "F163"),
+      focalLengthMm: 163,
+      workingDistanceMm: 182,
+      fieldMm: 110,
+      wavelengthNm: 1064,
       ...{ ringDiameterMm: 85, printed: "1064 F163 110×110" },
     }),
     [{ name: "Controller of Cinder", role: "controller" }],
@@ -251,7 +255,10 @@ function cardsOfStock(db: Db, at: number): string {
   const birch = keepStock(
     db,
     {
-      ...{ slug: null, name: freeCardName(db, "Birch plywood 3 mm"), nominal: "3 mm", batch: "spring" },
+      slug: null,
+      name: freeCardName(db, "Birch plywood 3 mm"),
+      nominal: "3 mm",
+      batch: "spring",
       note: "Stakes and label holders.",
     },
     at,
@@ -270,7 +277,10 @@ function cardsOfStock(db: Db, at: number): string {
   keepStock(
     db,
     {
-      ...{ slug: null, name: freeCardName(db, "Clear acrylic 5 mm"), nominal: "5 mm", batch: "1" },
+      slug: null,
+      name: freeCardName(db, "Clear acrylic 5 mm"),
+      nominal: "5 mm",
+      batch: "1",
       note: "Markers of the beds.",
     },
     at + 10 * MINUTE_MS,

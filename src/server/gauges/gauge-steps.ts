@@ -112,7 +112,9 @@ export function knownReader(db: Db, read: readonly ReaderSays[], now: number): K
   const freedom = median(read.map((r) => r.degreesOfFreedom).concat(read.length > 0 ? [] : [1]));
   const spec: Gauge = {
     ...{ id: PICTURE_READER, name: "Picture reader", kind: "scan", unit: "mm" },
-    ...{ resolutionMm: FINEST_MM, limitMm: EDGE_LIMIT_MM, placing: { sdMm, relativeDoubt: doubtOfFreedom(freedom) } },
+    resolutionMm: FINEST_MM,
+    limitMm: EDGE_LIMIT_MM,
+    placing: { sdMm, relativeDoubt: doubtOfFreedom(freedom) },
   };
   if (reader()) reviseGauge(db, spec, now);
   else addGauge(db, spec, now);

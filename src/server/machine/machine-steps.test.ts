@@ -106,7 +106,9 @@ describe("what a beginner does not know", () => {
   it("is not demanded: the usual of the kind stands in its place, and it is known as that", () => {
     const spec = machineBySlug(db, keepMachine(db, unknown, NOW))?.spec;
     expect(spec).toMatchObject({
-      ...{ topSpeedMmPerS: 300, wavelengthNm: 10600, assumed: ["topSpeedMmPerS", "wavelengthNm"] },
+      topSpeedMmPerS: 300,
+      wavelengthNm: 10600,
+      assumed: ["topSpeedMmPerS", "wavelengthNm"],
       held: { "scan offset": { sense: 1, senseAssumed: true } },
     });
     keepMachine(db, { ...DAMSON, slug: "damson", topSpeed: "500" }, NOW + 1);
@@ -141,7 +143,12 @@ describe("what a beginner does not know", () => {
     };
     const refused = refusal(() => keepMachine(db, wrong, NOW));
     expect([refused.field, ...refused.more.map((f) => f.field)]).toEqual([
-      ...["name", "width", "depth", "wavelength", "held.scan offset.step", "held.scan offset.high"],
+      "name",
+      "width",
+      "depth",
+      "wavelength",
+      "held.scan offset.step",
+      "held.scan offset.high",
     ]);
     expect(everyMachine(db)).toHaveLength(3);
   });

@@ -29,9 +29,13 @@ export const machineInputSchema = z.object({
   /** `null` = a new machine. */
   slug: z.string().nullable(),
   kind: machineKindSchema,
-  ...{ name: typed, width: typed, depth: typed },
+  name: typed,
+  width: typed,
+  depth: typed,
   /** Empty = not known. */
-  ...{ topSpeed: typed, wavelength: typed, workingSpeeds: typed },
+  topSpeed: typed,
+  wavelength: typed,
+  workingSpeeds: typed,
   /** mm/s²; empty = not known. */
   acceleration: typed,
   axes: axesSchema,
@@ -43,7 +47,8 @@ export const machineInputSchema = z.object({
     z.object({
       unit: unitIdSchema,
       ...{ step: typed, low: typed, high: typed },
-      ...{ tableKind: tableKindSchema, sense: z.union([z.literal(1), z.literal(-1), z.literal("not known")]) },
+      tableKind: tableKindSchema,
+      sense: z.union([z.literal(1), z.literal(-1), z.literal("not known")]),
     }),
   ),
   /** A practice machine beside a new one. */
@@ -148,7 +153,8 @@ function specFrom(form: FormFaults, input: MachineInput, name: string, before: M
   return {
     ...kept,
     ...{ name, kind: input.kind, axes: input.axes, scansBlocks: input.scansBlocks },
-    ...{ widthMm, depthMm },
+    widthMm,
+    depthMm,
     topSpeedMmPerS: topSpeed ?? usual.topSpeedMmPerS,
     accelerationMmPerS2: form.read(() => (isEmpty(input.acceleration) ? null : acceleration(input.acceleration)), null),
     wavelengthNm: wavelength ?? usual.wavelengthNm,

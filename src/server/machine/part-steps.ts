@@ -69,7 +69,9 @@ function specOf(form: FormFaults, input: PartInput, label: string): PartSpec {
   const lengthOf = (text: string, field: string) => form.read(() => length(text, field), null);
   const nm = () => (input.lensWavelength.trim() === "" ? null : wavelengthNm(input.lensWavelength, "lensWavelength"));
   return {
-    ...{ kind: "optic", label, printed: input.printed.trim() },
+    kind: "optic",
+    label,
+    printed: input.printed.trim(),
     focalLengthMm: lengthOf(input.focalLength, "focalLength"),
     workingDistanceMm: lengthOf(input.workingDistance, "workingDistance"),
     fieldMm: lengthOf(input.field, "field"),

@@ -115,8 +115,11 @@ export function acceptPicture(
         {
           ...{ ...common, input: { kind: "quantity", text, words, unit: "mm" } },
           picture: {
-            ...{ sha256: facts.sha256, reader: READER_VERSION, edited: r.edited },
-            ...{ u: r.uMm, degreesOfFreedom: r.degreesOfFreedom },
+            sha256: facts.sha256,
+            reader: READER_VERSION,
+            edited: r.edited,
+            u: r.uMm,
+            degreesOfFreedom: r.degreesOfFreedom,
           },
         },
         now,

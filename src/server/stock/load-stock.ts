@@ -135,7 +135,11 @@ function thicknessIn(
     if (there.some((r) => r.takenAt === takenAt && r.valueMm === mm)) return [];
     return [
       {
-        ...{ batchId, raw: String(mm), valueMm: mm, gaugeRevisionId: null, takenAt },
+        batchId,
+        raw: String(mm),
+        valueMm: mm,
+        gaugeRevisionId: null,
+        takenAt,
         clientKey: `loaded ${batchId} ${takenAt} ${i}`,
       },
     ];

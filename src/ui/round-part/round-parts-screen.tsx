@@ -81,7 +81,8 @@ export function RoundPartsScreen({ view }: { view: RoundPartsView }) {
               <UnitQuestion unit={drawing.unit} onChange={(next) => setDrawing((d) => d && { ...d, unit: next })} />
             )}
             <DevelopOutcome
-              {...{ work, unit }}
+              work={work}
+              unit={unit}
               name={drawing?.name ?? "drawing"}
               isWanted={drawing !== null}
               isTaper={wish.shape === "taper"}
@@ -104,7 +105,12 @@ function usualWish({ rotary, stepsPerRevolution, rollerDiameterMm }: RoundPartsV
       lay: "label",
       level: "side",
     },
-    ...{ marked: "60 mm", turnsBy: "72 mm", first: "60 mm", last: "75.7 mm", length: "90 mm", begins: "10 mm" },
+    marked: "60 mm",
+    turnsBy: "72 mm",
+    first: "60 mm",
+    last: "75.7 mm",
+    length: "90 mm",
+    begins: "10 mm",
     artwork: "",
     steps: number(stepsPerRevolution ?? rotary?.stepsPerRevolution),
     roller: mm(rollerDiameterMm ?? rotary?.rollerDiameterMm),

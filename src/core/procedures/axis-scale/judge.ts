@@ -32,7 +32,9 @@ export function judgeAxisScale(history: History<AxisScalePlan>): Verdict | null 
       .flatMap((r) => errorsIn(history, r))
       .findLast((e) => e.axis === axis)?.error ?? null;
   const lines = after.map(({ axis, error }) => ({
-    ...{ label: lineOf(axis), before: before(axis), after: error },
+    label: lineOf(axis),
+    before: before(axis),
+    after: error,
     result: ruling(error, history.tolerance),
   }));
   const result = worstRuling(lines.map((l) => l.result));

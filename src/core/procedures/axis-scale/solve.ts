@@ -37,7 +37,8 @@ export function solveAxisScale(history: History<AxisScalePlan>): Outcome {
     estimates,
     corrections: axes.flatMap((read) => scaleCorrection(history, round, read) ?? []),
     findings: [...(named ? [] : beyondMachines(estimates, LIMITS)), ...findings],
-    ...{ table, figures: figuresOf(round, axes, lengthUnitOf(history)) },
+    table,
+    figures: figuresOf(round, axes, lengthUnitOf(history)),
     ...{ adjustments: [], learned: {}, wishes: [], artefacts: [] },
     predicted: predictedFor(round.plan),
   };
@@ -45,12 +46,16 @@ export function solveAxisScale(history: History<AxisScalePlan>): Outcome {
 
 const LIMITS: readonly MachineLimit[] = [
   {
-    ...{ estimate: "scale", low: -0.015, high: 0.015 },
+    estimate: "scale",
+    low: -0.015,
+    high: 0.015,
     check: "Check the readings, the readout or drawing they are compared with, and the value that was read back.",
   },
-  { ...{ estimate: "kerf", low: 0.01, high: 0.8 }, check: "Check that part and hole are not mixed up." },
+  { estimate: "kerf", low: 0.01, high: 0.8, check: "Check that part and hole are not mixed up." },
   {
-    ...{ estimate: "play", low: -1, high: 1 },
+    estimate: "play",
+    low: -1,
+    high: 1,
     check: "Check that ticks approached from each side were not mixed up.",
   },
 ];

@@ -71,7 +71,10 @@ function judge(history: History<BedTiltPlan>): Verdict | null {
   return wholeProof(
     history,
     {
-      ...{ result, tolerance: history.tolerance, unit: "mm", findings: [] },
+      result,
+      tolerance: history.tolerance,
+      unit: "mm",
+      findings: [],
       headline: headlineOf(last.purpose, result),
       advice: `Supports differ by ${fixed(after.value, 2)} ± ${fixed(expandedUncertainty(after), 2)} mm at most. ${ADVICE[result]}`,
       lines: [{ label: "Largest difference between supports", before: earlier ? left(earlier) : null, after, result }],

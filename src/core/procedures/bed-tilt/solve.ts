@@ -47,7 +47,7 @@ export function solveBedTilt(history: History<BedTiltPlan>): Outcome {
 }
 
 const LIMITS: readonly MachineLimit[] = [
-  { ...{ estimate: "lift", low: 0, high: 15 }, check: "Check each reading, and that all were taken in the same unit." },
+  { estimate: "lift", low: 0, high: 15, check: "Check each reading, and that all were taken in the same unit." },
 ];
 
 function whyNot(status: "in line" | "few", { plan }: RoundRecord<BedTiltPlan>, machine: MachineSpec): string {

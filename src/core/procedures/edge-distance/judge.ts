@@ -39,7 +39,9 @@ export function judgeEdges<P extends EdgeTerms>(
       .at(-1) ?? null;
   const lineOf = (axis: Axis) => `Error from the ${sideOf(last.plan, axis)} ${edge}`;
   const lines = after.map(({ axis, error }) => ({
-    ...{ label: lineOf(axis), before: before(axis), after: error },
+    label: lineOf(axis),
+    before: before(axis),
+    after: error,
     result: ruling(error, history.tolerance),
   }));
   const result = worstRuling(lines.map((l) => l.result));

@@ -30,7 +30,10 @@ export function judgeFocus(history: History<FocusPlan>): Verdict | null {
   return wholeProof(
     history,
     {
-      ...{ result, tolerance: history.tolerance, unit: "mm", findings: [] },
+      result,
+      tolerance: history.tolerance,
+      unit: "mm",
+      findings: [],
       headline: headlineOf(last.purpose, result, "This burn"),
       advice: `The focus lies ${found}. ${ADVICE[result]}`,
       lines: [{ label: "Focus from the height set", before: earlier ? leftIn(history, earlier) : null, after, result }],

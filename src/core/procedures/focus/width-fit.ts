@@ -96,7 +96,9 @@ export function fitWidths(cells: readonly LadderCell[], p: DosePower): WidthFit 
   const fitWithin = (fromMm: number, toMm: number) =>
     minimiseFromSeveral(
       {
-        ...{ residuals, jacobian, smallSaving: SMALL_SAVING },
+        residuals,
+        jacobian,
+        smallSaving: SMALL_SAVING,
         low: [fromMm, Math.log(range / 500), Math.log(usual / 50), Math.log(0.02)],
         high: [toMm, Math.log(range * 20), Math.log(usual * 20), Math.log(6)],
       },

@@ -49,7 +49,10 @@ export function judgeKerf(history: History<KerfPlan>): Verdict | null {
   const size = shownLength(Math.abs(after.value), unit, 3);
   const doubt = shownLength(expandedUncertainty(after), unit, 3);
   const verdict: Verdict = {
-    ...{ result, tolerance: history.tolerance, unit: "mm", lines },
+    result,
+    tolerance: history.tolerance,
+    unit: "mm",
+    lines,
     headline: headlineOf(last.purpose, result),
     advice: `The offset is ${size} ± ${doubt} a side too ${after.value < 0 ? "small" : "large"}. ${ADVICE[result]}`,
     ways: readMore(

@@ -274,7 +274,10 @@ describe("sizes that cannot be", () => {
     expect(found(sizes(39.84, 40.16))).toEqual([]);
     // What is no cut goes on no card.
     expect([sizes(40, 40), sizes(40.16, 39.84), mixed, sizes(39.84, 40.16)].map(isKept)).toEqual([
-      ...[false, false, false, true],
+      false,
+      false,
+      false,
+      true,
     ]);
   });
 });

@@ -44,8 +44,7 @@ export function readMates(round: RoundRecord<KerfPlan>): MatesRead | null {
   const open = openEnd(judged);
   const snug = open === null && contradiction === null ? snugOf(judged, modelOf(plan, judged)) : null;
   // Judgements that no order of thresholds allows leave no likelihood at all.
-  if (snug && !Number.isFinite(snug.value))
-    return { ...{ judged, open, snug: null }, contradiction: farthestApart(judged) };
+  if (snug && !Number.isFinite(snug.value)) return { judged, open, snug: null, contradiction: farthestApart(judged) };
   return { judged, open, contradiction, snug };
 }
 

@@ -30,7 +30,9 @@ export const estimateId = (axis: Axis) => `error ${axis}`;
 
 const LIMITS: readonly MachineLimit[] = [
   {
-    ...{ estimate: "error", low: -10, high: 10 },
+    estimate: "error",
+    low: -10,
+    high: 10,
     check: "Check which edge was measured from, the reading, and that the stock lies against both stops.",
   },
 ];

@@ -37,7 +37,10 @@ export function judgeRotary(history: History<RotaryPlan>): Verdict | null {
   return wholeProof(
     history,
     {
-      ...{ result, tolerance: history.tolerance, unit: "percent", headline: headlineOf(last.purpose, result) },
+      result,
+      tolerance: history.tolerance,
+      unit: "percent",
+      headline: headlineOf(last.purpose, result),
       advice: wrong
         ? wrong.headline
         : `It goes ${fixed(Math.abs(100 * after.value), 2)} ± ${fixed(100 * expandedUncertainty(after), 2)} % too ${after.value < 0 ? "short" : "far"}. ${ADVICE[result]}`,

@@ -243,7 +243,8 @@ describe("what is laid out", () => {
     expect(rotary.round(planned(), context(), "measure").setAside).toEqual([
       { what: "the travel limits of Y are off", act: "Switch off the travel limits of Y for this burn." },
       {
-        ...{ what: "the axis scale of Y is set for the rotary", setting: "axis scale y" },
+        what: "the axis scale of Y is set for the rotary",
+        setting: "axis scale y",
         act: "Set the axis scale of Y for the rotary.",
       },
     ]);

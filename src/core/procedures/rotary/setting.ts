@@ -8,7 +8,11 @@ export const ROLLER_DIAMETER = "rotary roller diameter";
 export const ROTARY_SETTINGS: readonly SettingSpec[] = [
   {
     ...{ key: ROTARY_STEPS, label: "Steps per revolution", owner: "rotary", shape: "scalar", copied: false },
-    ...{ unit: "steps", atUnit: null, larger: null, usualStep: { count: 1 }, dimensions: ["count"] },
+    unit: "steps",
+    atUnit: null,
+    larger: null,
+    usualStep: { count: 1 },
+    dimensions: ["count"],
     about: "For one turn of the roller or the chuck.",
     onlyWhere: "Its controller holds the steps per revolution of a rotary",
   },

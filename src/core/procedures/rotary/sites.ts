@@ -81,7 +81,10 @@ function spanSite(plan: RotaryPlan, common: Common): Site {
     question: `How far is line 2 from line 1, from the same edge of each, ${how}?`,
     ask: lengthAsk(Math.PI * plan.diameterMm, "outside", null),
     measurand: {
-      ...{ kind: "around", from: lineIn(plan, "first"), to: lineIn(plan, "last"), as: "onward" },
+      kind: "around",
+      from: lineIn(plan, "first"),
+      to: lineIn(plan, "last"),
+      as: "onward",
       ...onTape(plan),
     },
   };

@@ -20,7 +20,11 @@ export function judge(history: History<SampleBarPlan>): Verdict | null {
   return wholeProof(
     history,
     {
-      ...{ result, headline: result, tolerance: history.tolerance, unit: "mm", findings: [] },
+      result,
+      headline: result,
+      tolerance: history.tolerance,
+      unit: "mm",
+      findings: [],
       advice: result === "proved" ? "Lengths come out as drawn." : "Enter the new offset and burn the bar again.",
       lines: [{ label: "Length", before, after, result }],
       ways:

@@ -167,7 +167,12 @@ describe("a second sitting", () => {
 describe("a verdict that cannot be told", () => {
   const givenUp = Object.values(REFERENCE_SITES).map(
     (site): Answer => ({
-      ...{ site, u: null, gauge: TEST_GAUGE.id, session: "1", shares: PLAIN_SHARES, from: "typed" },
+      site,
+      u: null,
+      gauge: TEST_GAUGE.id,
+      session: "1",
+      shares: PLAIN_SHARES,
+      from: "typed",
       content: { status: "cannot read", why: "burned away" },
     }),
   );

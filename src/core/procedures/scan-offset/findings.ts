@@ -194,7 +194,9 @@ function senseNotKnown(history: History<ScanOffsetPlan>): Finding[] {
   if (learned === null)
     return [
       {
-        ...{ id: "sense not known", tone: "note", site: null },
+        id: "sense not known",
+        tone: "note",
+        site: null,
         headline: "Whether a larger entry marks earlier or later is not known here.",
         text: `It is taken to mark ${what(held.sense)}, as on most controllers. The next burn with the new entries tells; if the stagger doubles, the sign is turned by itself.`,
       },
@@ -202,7 +204,9 @@ function senseNotKnown(history: History<ScanOffsetPlan>): Finding[] {
   const turned = learned === held.sense ? "" : " The new entries have the opposite sign of those before.";
   return [
     {
-      ...{ id: "sense learned", tone: "note", site: null },
+      id: "sense learned",
+      tone: "note",
+      site: null,
       headline: `A larger entry marks ${what(learned)}, as two burns show.`,
       text: `Write it down on the page of ${history.machine.name}, and the next trial begins with it.${turned}`,
     },

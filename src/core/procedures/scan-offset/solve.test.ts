@@ -81,7 +81,8 @@ describe("scan offset", () => {
       expect(entries(burns(2))).toEqual([-0.04, -0.09, -0.14, -0.19, -0.24]);
       expect(findings(burns(2))).toContain("sense learned");
       expect(scanOffset.judge(burns(2))?.findings[0]).toMatchObject({
-        ...{ id: "reversed", text: expect.stringMatching(/Correct has turned the sign/) },
+        id: "reversed",
+        text: expect.stringMatching(/Correct has turned the sign/),
       });
     });
 

@@ -31,7 +31,9 @@ import { resultTable } from "./result-table";
 
 const LIMITS: readonly MachineLimit[] = [
   {
-    ...{ estimate: "lag", low: -0.0015, high: 0.0015 },
+    estimate: "lag",
+    low: -0.0015,
+    high: 0.0015,
     check: "Check the unit of the speeds, which rows stand out, and the table that was read back.",
   },
 ];

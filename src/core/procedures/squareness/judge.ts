@@ -34,7 +34,10 @@ export function judgeSquareness(history: History<SquarenessPlan>): Verdict | nul
   return wholeProof(
     history,
     {
-      ...{ result, tolerance: history.tolerance, unit: "mmPerM", headline: headlineOf(last.purpose, result) },
+      result,
+      tolerance: history.tolerance,
+      unit: "mmPerM",
+      headline: headlineOf(last.purpose, result),
       advice: `The back leans to the ${side} by ${fixed(1000 * Math.abs(after.value), 2)} ± ${fixed(1000 * expandedUncertainty(after), 2)} mm a metre. ${ADVICE[result]}`,
       lines: [{ label: "Lean of Y toward X", before, after, result }],
       ways: readMore(result, last, "every length"),
