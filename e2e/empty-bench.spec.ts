@@ -35,7 +35,7 @@ test("a trial is loaded on an empty bench, with its machine and its gauges", asy
   faults.none();
 });
 
-test("the first hour with a machine of one's own: little is demanded, gauges are there, the demo bench opens beside it", async ({
+test("a new machine with few data, its first reading with usual gauges, and the demo bench beside it", async ({
   page,
 }) => {
   const faults = watch(page);
@@ -51,17 +51,17 @@ test("the first hour with a machine of one's own: little is demanded, gauges are
   await page.getByRole("button", { name: "Begin trial" }).click();
   await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
   await page.getByRole("link", { name: "To the burn" }).click();
-  await expect(page.getByText(/Put on the eyewear that the label on the laser asks for/)).toBeVisible();
+  await expect(page.getByText(/Read the wavelength on the label of the laser/)).toBeVisible();
   await page.getByRole("button", { name: "Burn on the practice machine" }).click();
 
-  // Calipers and rule are there, and another gauge is declared without leaving
+  // Usual gauges are listed, and another one is declared inside Read
   await expect(page.getByRole("radio", { name: /Calipers/ })).toBeVisible();
   await expect(page.getByRole("radio", { name: /Steel rule/ })).toBeVisible();
-  await page.getByRole("button", { name: "Declare another gauge" }).click();
+  await page.getByRole("button", { name: "Add a gauge" }).click();
   const gauge = page.getByRole("form", { name: /gauge/i });
   await accessible(page);
   await gauge.getByRole("button", { name: "Declare it" }).click();
-  await expect(gauge.getByRole("alert").filter({ hasText: /Give it the name/ })).toBeVisible();
+  await expect(gauge.getByRole("alert").filter({ hasText: /Enter a name/ })).toBeVisible();
   await gauge.getByLabel("Name").fill("Digital calipers");
   await gauge.getByRole("button", { name: "Declare it" }).click();
   await expect(page.getByRole("radio", { name: /Digital calipers/ })).toBeChecked();

@@ -58,7 +58,9 @@ test("a height ladder by widths, from the layout to a proved height", async ({ p
 
   // Prove: a finer ladder around the new height, read through, judged and accepted
   await page.getByRole("button", { name: "Burn the proof" }).click();
-  await expect(page.getByText("Set the new height before the labels are burned.")).toBeVisible();
+  await expect(
+    page.getByText("Set the new height before you start. The labels are burned at this height."),
+  ).toBeVisible();
   await page.getByRole("button", { name: "Burn on the practice machine" }).click();
   await beginReading(page);
   await page.getByRole("button", { name: "Read all that is left" }).click();
@@ -198,7 +200,7 @@ test("a live sweep on the galvo: passes noted, the play of the screw, proved by 
   await page.getByLabel("Heights are good to").fill("0.1");
   await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
   await page.getByRole("link", { name: "To the burn" }).click();
-  await expect(page.getByText(/put on eyewear for 1064 nm first/)).toBeVisible();
+  await expect(page.getByText(/Put on eyewear for 1064 nm before/)).toBeVisible();
   const sweep = async () => {
     await page.getByRole("button", { name: "Burn on the practice machine" }).click();
     await expect(page.getByText(/No gauge is needed/)).toBeVisible();

@@ -13,7 +13,7 @@ test("a machine is added, calibrated on its practice machine, and changed later"
   await form.getByLabel("Name", { exact: true }).fill("Bracken");
   await form.getByLabel("Wavelength, nm").fill("blue");
   await form.getByRole("button", { name: "Add it to the bench" }).click();
-  // All of it at once
+  // All faults at once
   for (const told of [/Another machine has this name/, /for example 900 mm/, /for example 600 mm/, /in nm, 150 to/])
     await expect(form.getByRole("alert").filter({ hasText: told })).toBeVisible();
   await form.getByLabel("Name", { exact: true }).fill("Damson");
@@ -71,7 +71,7 @@ test("a machine with a name of any letters gives its files, and a layout waits f
   await form.getByLabel("Name", { exact: true }).fill("Ölmühle №3");
   await form.getByLabel("Working area, X").fill("900");
   await form.getByLabel("Working area, Y").fill("600");
-  // Top speed, wavelength and what a larger entry does may be not known
+  // Top speed, wavelength and sense may be not known
   await expect(form.getByLabel("A larger entry").first()).toHaveValue("not known");
   await form.getByRole("button", { name: "Add it to the bench" }).click();
   await expect(page.getByRole("heading", { name: "Ölmühle №3", level: 1 })).toBeVisible();

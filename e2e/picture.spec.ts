@@ -129,7 +129,7 @@ test("a picture without a scale, one place of it, reading that is stopped; the p
   const part = page.getByRole("region", { name: "Which part is which" });
   await part.getByLabel("Place").selectOption({ label: "400 mm/s, right end" });
   await part.getByRole("button", { name: "Two corners around it" }).click();
-  // A block that was filled both ways is shown with its one-way rows
+  // The box includes the one-way rows of the block
   await page.getByRole("button", { name: "Further away" }).click();
   const view = page.getByRole("group", { name: /^scan\.png/ });
   const { width, height } = (await view.boundingBox()) ?? { width: 0, height: 0 };
@@ -138,7 +138,7 @@ test("a picture without a scale, one place of it, reading that is stopped; the p
   await part.getByRole("button", { name: "It shows this place" }).click();
   await expect(page.getByText("1 of 6 sites read in scan.png.")).toBeVisible({ timeout: 60_000 });
   await accessible(page);
-  // Within the doubt of both
+  // Within the uncertainty of both readings
   expect(Math.abs((await number()) - whole)).toBeLessThan(0.004);
   await part.getByRole("button", { name: "It shows the whole coupon" }).click();
   await expect(page.getByText("6 of 6 sites read in scan.png.")).toBeVisible({ timeout: 60_000 });

@@ -24,7 +24,7 @@ test("a line once around Bracken's roller is proved, and what was set aside for 
   await accessible(page);
   await page.getByRole("link", { name: "To the burn" }).click();
   await expect(
-    page.getByText("Switch off the travel limits of Y for this burn. Put it back afterwards."),
+    page.getByText("Switch off the travel limits of Y for this burn. Switch them on again afterwards."),
   ).toBeVisible();
   await page.getByRole("button", { name: "Burn on the practice machine" }).click();
   await beginReading(page);
@@ -159,6 +159,6 @@ test("a rotary is described, refused where it contradicts itself, and fitted", a
   await expect(page.getByLabel("A chuck holds it")).toBeChecked();
   await expect(page.getByLabel("Runs out by")).toBeVisible();
   await page.getByRole("link", { name: "To the burn" }).click();
-  await expect(page.getByText("Set for this burn: the red fan is off. Put it back afterwards.")).toBeVisible();
+  await expect(page.getByText("Set for this burn: the red fan is off. Restore it afterwards.")).toBeVisible();
   faults.none();
 });

@@ -72,7 +72,7 @@ test("an optic is swapped in one dated action, is on one machine at a time, and 
   const part = page.getByRole("form", { name: "New optic" });
   await part.getByLabel("Name").fill("50.8");
   await part.getByRole("button", { name: "Add it" }).click();
-  await expect(part.getByRole("alert")).toHaveText(/Another optic or rotary has this name/);
+  await expect(part.getByRole("alert")).toHaveText(/Another lens or rotary has this name/);
   await part.getByLabel("Name").fill("38.1");
   await part.getByLabel("Focal length").fill("1.5 in");
   await part.getByRole("button", { name: "Add it" }).click();

@@ -1,10 +1,10 @@
-/** The built app behind its front door: `tsx scripts/serve.ts HOST PORT`. Prints Ready once it answers. */
+/** Runs the built app behind the front door: `tsx scripts/serve.ts HOST PORT`. Prints Ready when it answers. */
 import { createServer, type IncomingMessage, type ServerResponse } from "node:http";
 import next from "next";
 import { accessKeys, FROM_HEADER } from "../src/server/guard/access";
 import { refusedAtDoor } from "../src/server/guard/front-door";
 
-/** A slow sender of headers is not waited for; a large picture over a slow network is. */
+/** Time for the headers, and for a large picture over a slow network. */
 const [HEADERS_MS, REQUEST_MS] = [15_000, 600_000];
 
 async function serve(host: string, port: number): Promise<void> {
@@ -23,7 +23,7 @@ async function serve(host: string, port: number): Promise<void> {
     if (refused) return turnAway(request, response, refused.status, refused.message);
     void handle(request, response);
   });
-  // Nothing here speaks another protocol: such a connection would stay open, past the code.
+  // The app uses no other protocol. An upgraded connection would stay open without the access code.
   server.on("upgrade", (_, socket) => socket.destroy());
   server.on("connect", (_, socket) => socket.destroy());
   server.on("error", (error) => {
@@ -34,7 +34,7 @@ async function serve(host: string, port: number): Promise<void> {
   for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"] as const) process.on(signal, () => process.exit(0));
 }
 
-/** Answers without reading what is still to come. */
+/** Answers without reading the body. */
 function turnAway(request: IncomingMessage, response: ServerResponse, status: number, message: string): void {
   response.writeHead(status, {
     "Content-Type": "text/plain; charset=utf-8",

@@ -80,7 +80,7 @@ async function inTheBrowser(): Promise<Line[]> {
     const more = peakMemory() - before - pixels / MEGA;
     const what = `picture of ${(pixels / MEGA).toFixed(0)} megapixels in Chromium`;
     return [
-      // Every place a pitch or two beside it is held against it before it is drawn.
+      // Includes the comparison with all neighbouring places.
       { what: `${what}: coupon found and drawn, from decoded`, ...below(found - decoded, 2000, "ms") },
       { what: `${what}: all sites read`, ...below(read - decoded, 3000, "ms") },
       { what: `${what}: memory of the page beyond the picture itself, at most`, ...below(more, 150, "MB") },

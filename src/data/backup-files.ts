@@ -28,12 +28,12 @@ export function backupFiles(database: string): BackupFile[] {
     .sort((a, b) => b.at - a.at || b.name.localeCompare(a.name));
 }
 
-/** What a copy is called while it is made, and what SQLite lays beside it. */
+/** Name of a copy while it is written, and of the files that SQLite adds. */
 const PART = /\.part(-wal|-shm|-journal)?$/;
-/** A part this old is of something that was killed. */
+/** An older part was left by a killed process. */
 const ABANDONED_MS = 3_600_000;
 
-/** Throws away what killed backups, restores and updates left: they count for nothing. @param now of the clock */
+/** Deletes the parts that killed backups, restores and updates left. @param now milliseconds */
 export function sweepParts(database: string, now = Date.now()): void {
   for (const folder of [path.dirname(database), backupFolder(database)]) {
     if (!existsSync(/* turbopackIgnore: true */ folder)) continue;

@@ -1,5 +1,6 @@
-/** Rows besides machines and trials that do not fit their schema: lists leave them out, the bench says so. */
+/** Damaged rows besides those of machines and trials. Lists leave them out, and the bench names them. */
 import { eq, isNotNull } from "drizzle-orm";
+import type { z } from "zod";
 import { gaugeSchema } from "../core/metrology/gauge";
 import { stockResultSchema } from "../core/procedures/outcome";
 import { opticSpecSchema, rotarySpecSchema } from "../core/procedures/part-spec";
@@ -19,60 +20,62 @@ import {
   stockRevision,
 } from "./schema";
 
-/** What it is of, in words, and which column. */
+/** What the row belongs to, as the object of a sentence, and the damaged column. */
 export type DamagedOne = { of: string; column: string };
 
 export function damagedRows(db: Db): DamagedOne[] {
-  const parts = db
+  const revisionsOfParts = db
     .select({ kind: part.kind, label: part.label, text: partRevision.spec })
     .from(partRevision)
-    .innerJoin(part, eq(part.id, partRevision.partId))
-    .all();
-  const gauges = db
+    .innerJoin(part, eq(part.id, partRevision.partId));
+  const revisionsOfGauges = db
     .select({ key: gauge.key, text: gaugeRevision.spec })
     .from(gaugeRevision)
-    .innerJoin(gauge, eq(gauge.id, gaugeRevision.gaugeId))
-    .all();
-  const cards = db
+    .innerJoin(gauge, eq(gauge.id, gaugeRevision.gaugeId));
+  const revisionsOfCards = db
     .select({ slug: stock.slug, text: stockRevision.spec })
     .from(stockRevision)
-    .innerJoin(stock, eq(stock.id, stockRevision.stockId))
-    .all();
+    .innerJoin(stock, eq(stock.id, stockRevision.stockId));
   const results = db
     .select({ slug: stock.slug, text: stockResult.result })
     .from(stockResult)
     .innerJoin(batch, eq(batch.id, stockResult.batchId))
-    .innerJoin(stock, eq(stock.id, batch.stockId))
-    .all();
+    .innerJoin(stock, eq(stock.id, batch.stockId));
   const entries = db
     .select({ setting: ledgerEntry.setting, text: ledgerEntry.value })
     .from(ledgerEntry)
-    .where(isNotNull(ledgerEntry.value))
-    .all();
+    .where(isNotNull(ledgerEntry.value));
   return [
-    ...damagedOf(parts, ({ kind, text }) =>
-      kind === "optic"
-        ? fromColumn(opticSpecSchema, text, "part_revision.spec")
-        : fromColumn(rotarySpecSchema, text, "part_revision.spec"),
-    ).map(({ item, column }) => ({ of: `the ${item.kind} ${item.label}`, column })),
-    ...damagedOf(gauges, ({ text }) => fromColumn(gaugeSchema, text, "gauge_revision.spec")).map(
-      ({ item, column }) => ({
-        of: `the gauge ${item.key}`,
-        column,
-      }),
-    ),
-    ...damagedOf(cards, ({ text }) => fromColumn(stockSpecSchema, text, "stock_revision.spec")).map(
-      ({ item, column }) => ({ of: `the card ${item.slug}`, column }),
-    ),
-    ...damagedOf(results, ({ text }) => fromColumn(stockResultSchema, text, "stock_result.result")).map(
-      ({ item, column }) => ({ of: `a result on the card ${item.slug}`, column }),
-    ),
-    ...damagedOf(entries, ({ text }) => fromColumn(settingValueSchema, text ?? "", "ledger_entry.value")).map(
-      ({ item, column }) => ({ of: `an entry of ${item.setting} in the ledger`, column }),
-    ),
+    ...damagedOf(revisionsOfParts.all(), "part_revision.spec", (row) => ({
+      of: `the ${row.kind} ${row.label}`,
+      schema: row.kind === "optic" ? opticSpecSchema : rotarySpecSchema,
+    })),
+    ...damagedOf(revisionsOfGauges.all(), "gauge_revision.spec", (row) => ({
+      of: `the gauge ${row.key}`,
+      schema: gaugeSchema,
+    })),
+    ...damagedOf(revisionsOfCards.all(), "stock_revision.spec", (row) => ({
+      of: `the card ${row.slug}`,
+      schema: stockSpecSchema,
+    })),
+    ...damagedOf(results.all(), "stock_result.result", (row) => ({
+      of: `a result on the card ${row.slug}`,
+      schema: stockResultSchema,
+    })),
+    ...damagedOf(entries.all(), "ledger_entry.value", (row) => ({
+      of: `an entry of ${row.setting} in the ledger`,
+      schema: settingValueSchema,
+    })),
   ];
 }
 
-function damagedOf<I>(items: readonly I[], make: (item: I) => unknown): { item: I; column: string }[] {
-  return eachSound(items, make).damaged;
+function damagedOf<R extends { text: string | null }>(
+  rows: readonly R[],
+  column: string,
+  about: (row: R) => { of: string; schema: z.ZodType<unknown> },
+): DamagedOne[] {
+  return eachSound(rows, (row) => fromColumn(about(row).schema, row.text ?? "", column)).damaged.map(({ item }) => ({
+    of: about(item).of,
+    column,
+  }));
 }

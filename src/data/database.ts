@@ -62,7 +62,7 @@ function bringUpToDate(db: Database, file: string | null): void {
   if (steps > 0 && file !== null) {
     const copy = newBackupFile(file, "before an update", Date.now());
     mkdirSync(path.dirname(copy), { recursive: true });
-    // Under its name only once it is whole and on the disk: a kill leaves a part, which is swept.
+    // A kill leaves a part, which is deleted at the next start.
     const part = `${copy}.part`;
     rmSync(part, { force: true });
     db.$client.prepare("vacuum into ?").run(part);

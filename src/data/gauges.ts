@@ -7,7 +7,7 @@ import { gauge, gaugeFault, gaugeRevision, round, session } from "./schema";
 
 export type KnownGauge = { revisionId: number; spec: Gauge };
 
-/** Oldest first, asked for at once, each with its newest revision; damaged ones are left out. */
+/** All gauges except damaged ones, oldest first, each with its newest revision. */
 export function allGauges(db: Db): KnownGauge[] {
   const rows = db
     .select({ gaugeId: gauge.id, revisionId: gaugeRevision.id, spec: gaugeRevision.spec })
@@ -17,6 +17,15 @@ export function allGauges(db: Db): KnownGauge[] {
     .all();
   const newest = rows.filter((row, i) => row.gaugeId !== rows[i - 1]?.gaugeId);
   return eachSound(newest, ({ revisionId, spec }) => ({ revisionId, spec: specOf(spec) })).sound;
+}
+
+/** Keys in use, damaged gauges included. */
+export function gaugeKeys(db: Db): string[] {
+  return db
+    .select({ key: gauge.key })
+    .from(gauge)
+    .all()
+    .map((row) => row.key);
 }
 
 /** The newest revisions of those that a hand can take up. */

@@ -1,7 +1,7 @@
 /** JSON columns: written as text, parsed by the schema of their type on reading. */
 import type { z } from "zod";
 
-/** A row that does not fit its schema: what hangs on it cannot be shown, everything else can. */
+/** A row that does not fit its schema. Only what depends on this row cannot be shown. */
 export class DamagedRow extends Error {
   constructor(
     /** Table and column, for example `round.spec`. */
@@ -30,7 +30,7 @@ function jsonOf(text: string, column: string): unknown {
   }
 }
 
-/** What can be made of each; what a damaged row takes away is left out, and handed over by itself. */
+/** Makes something of each item. Items whose row is damaged are listed separately. */
 export function eachSound<I, O>(
   items: readonly I[],
   make: (item: I) => O,
@@ -45,6 +45,12 @@ export function eachSound<I, O>(
       damaged.push({ item, column: error.column });
     }
   return { sound, damaged };
+}
+
+/** What `make` returns, or `null` if its row is damaged. */
+export function soundOrNull<T>(make: () => T): T | null {
+  const [made] = eachSound([make], (m) => m()).sound;
+  return made ?? null;
 }
 
 export function toColumn(value: unknown): string {

@@ -3,7 +3,7 @@ import { and, desc, eq, isNull } from "drizzle-orm";
 import { type UnitId, unitIdSchema } from "../core/metrology/units";
 import { type SettingValue, settingValueSchema } from "../core/procedures/setting";
 import type { Db } from "./database";
-import { eachSound, fromColumn, toColumn } from "./json-column";
+import { fromColumn, soundOrNull, toColumn } from "./json-column";
 import { holder, ledgerEntry, trial } from "./schema";
 
 export type Origin = (typeof ledgerEntry.$inferSelect)["origin"];
@@ -80,11 +80,11 @@ export function entriesOf(db: Db, owner: string): LedgerEntry[] {
     }));
 }
 
-/** A value that cannot be read is not known any more: that is asked for, a wrong one would be built on. */
+/** A damaged value becomes "not known". The trial then asks for the value and does not build on a wrong one. */
 function readable({ value, note }: typeof ledgerEntry.$inferSelect): Pick<LedgerEntry, "value" | "note"> {
   if (value === null) return { value, note };
-  const [known] = eachSound([value], (text) => fromColumn(settingValueSchema, text, "ledger_entry.value")).sound;
-  return known ? { value: known, note } : { value: null, note: `Its value is damaged in the database. ${note}`.trim() };
+  const known = soundOrNull(() => fromColumn(settingValueSchema, value, "ledger_entry.value"));
+  return known ? { value: known, note } : { value: null, note: `The value is damaged in the database. ${note}`.trim() };
 }
 
 /** The entry in force: newest, not undone. */

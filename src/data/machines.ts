@@ -21,18 +21,18 @@ export function allMachines(db: Db): Machine[] {
   return everyMachine(db).filter((m) => m.archivedAt === null);
 }
 
-/** The archived ones too; those whose own row is damaged are left out. */
+/** All machines, archived ones included, except those whose own row is damaged. */
 export function everyMachine(db: Db): Machine[] {
   return eachSound(machineRows(db, undefined), machineOf).sound;
 }
 
-/** Machines whose own row does not fit its schema: by their address part, and which column. */
+/** Machines whose own row is damaged: their slug, and the damaged column. */
 export function damagedMachines(db: Db): { slug: string; column: string }[] {
   const { damaged } = eachSound(machineRows(db, undefined), machineOf);
   return damaged.map(({ item, column }) => ({ slug: item.machine.slug, column }));
 }
 
-/** Damaged ones too: their places are taken. */
+/** Slugs in use, damaged machines included. */
 export function machineSlugs(db: Db): string[] {
   return db
     .select({ slug: machine.slug })

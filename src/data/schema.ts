@@ -6,6 +6,16 @@
 import { sql } from "drizzle-orm";
 import { blob, check, index, integer, real, sqliteTable, text, uniqueIndex } from "drizzle-orm/sqlite-core";
 
+const jsonNames = new Set<string>();
+/** Names of the columns that hold JSON. */
+export const JSON_COLUMNS: ReadonlySet<string> = jsonNames;
+
+/** A column of JSON, parsed by the schema of its type on reading. */
+function json(name: string) {
+  jsonNames.add(name);
+  return text(name);
+}
+
 const id = () => integer("id").primaryKey({ autoIncrement: true });
 const at = (name: string) => integer(name).notNull();
 
@@ -25,7 +35,7 @@ export const machineRevision = sqliteTable(
       .notNull()
       .references(() => machine.id),
     /** machineSpecSchema */
-    spec: text("spec").notNull(),
+    spec: json("spec").notNull(),
     from: at("valid_from"),
   },
   (t) => [index("machine_revision_of").on(t.machineId, t.from)],
@@ -47,7 +57,7 @@ export const partRevision = sqliteTable("part_revision", {
     .notNull()
     .references(() => part.id),
   /** opticSpecSchema or rotarySpecSchema */
-  spec: text("spec").notNull(),
+  spec: json("spec").notNull(),
   from: at("valid_from"),
 });
 
@@ -110,7 +120,7 @@ export const gaugeRevision = sqliteTable("gauge_revision", {
     .notNull()
     .references(() => gauge.id),
   /** gaugeSchema */
-  spec: text("spec").notNull(),
+  spec: json("spec").notNull(),
   from: at("valid_from"),
 });
 
@@ -159,7 +169,7 @@ export const trial = sqliteTable(
     code: text("code").notNull().unique(),
     tolerance: real("tolerance").notNull(),
     /** Choices made while correcting, JSON of texts by key. */
-    decisions: text("decisions").notNull(),
+    decisions: json("decisions").notNull(),
     begunAt: at("begun_at"),
     /** Set when the trial ended: proved, found holding by a check, or given up. */
     endedAt: integer("ended_at"),
@@ -178,17 +188,17 @@ export const round = sqliteTable(
     n: integer("n").notNull(),
     purpose: text("purpose", { enum: ["measure", "tune", "refine", "proof", "check"] }).notNull(),
     /** The plan as typed, JSON of texts by field: kept even while it cannot be parsed. */
-    draft: text("draft").notNull(),
+    draft: json("draft").notNull(),
     /** The parsed plan, frozen with the spec at the burn. */
-    plan: text("plan"),
+    plan: json("plan"),
     /** roundSpecSchema */
-    spec: text("spec"),
+    spec: json("spec"),
     /** Settings in force during the burn, as the ledger had them, then as read back. */
-    inForce: text("in_force"),
+    inForce: json("in_force"),
     readBackAt: integer("read_back_at"),
     burnedAt: integer("burned_at"),
     /** More readings asked for at some sites after the burn, JSON of counts by site. */
-    more: text("more").notNull().default("{}"),
+    more: json("more").notNull().default("{}"),
   },
   (t) => [uniqueIndex("round_n").on(t.trialId, t.n)],
 );
@@ -223,7 +233,7 @@ export const reading = sqliteTable(
     /** As typed, with its unit. */
     raw: text("raw").notNull(),
     /** answerSchema */
-    answer: text("answer").notNull(),
+    answer: json("answer").notNull(),
     /** Made by the page for each taking, so that sending twice takes once. */
     clientKey: text("client_key").notNull().unique(),
     /** The taking-back of this reading; the row itself stays. */
@@ -252,7 +262,7 @@ export const picture = sqliteTable(
     xDpi: real("x_dpi"),
     yDpi: real("y_dpi"),
     /** pictureScaleSchema; null while it is not known. */
-    scale: text("scale"),
+    scale: json("scale"),
     /** One byte a pixel, row by row from the top, deflated (zlib). */
     grey: blob("grey", { mode: "buffer" }).notNull(),
     addedAt: at("added_at"),
@@ -269,7 +279,7 @@ export const solution = sqliteTable("solution", {
   engineVersion: text("engine_version").notNull(),
   inputHash: text("input_hash").notNull(),
   /** outcomeSchema */
-  result: text("result").notNull(),
+  result: json("result").notNull(),
   at: at("solved_at"),
 });
 
@@ -282,7 +292,7 @@ export const verdict = sqliteTable("verdict", {
     .notNull()
     .references(() => round.id),
   /** verdictSchema */
-  result: text("result").notNull(),
+  result: json("result").notNull(),
   acceptedAt: at("accepted_at"),
 });
 
@@ -295,7 +305,7 @@ export const ledgerEntry = sqliteTable(
     setting: text("setting").notNull(),
     holderId: integer("holder_id").references(() => holder.id),
     /** settingValueSchema; null = not known. */
-    value: text("value"),
+    value: json("value"),
     unit: text("unit").notNull(),
     /** Standard uncertainty, or of the worst row of a table; null where none is known. */
     u: real("u"),
@@ -330,9 +340,9 @@ export const practiceMachine = sqliteTable("practice_machine", {
     .unique()
     .references(() => machine.id),
   /** gantryTruthSchema: hidden until revealed. */
-  truth: text("truth").notNull(),
+  truth: json("truth").notNull(),
   /** practiceControllerSchema */
-  controller: text("controller").notNull(),
+  controller: json("controller").notNull(),
   revealedAt: integer("revealed_at"),
 });
 
@@ -343,7 +353,7 @@ export const practiceBurn = sqliteTable("practice_burn", {
     .notNull()
     .references(() => round.id),
   file: text("file").notNull(),
-  marks: text("marks").notNull(),
+  marks: json("marks").notNull(),
   at: at("burned_at"),
 });
 
@@ -364,7 +374,7 @@ export const stockRevision = sqliteTable(
       .notNull()
       .references(() => stock.id),
     /** stockSpecSchema */
-    spec: text("spec").notNull(),
+    spec: json("spec").notNull(),
     from: at("valid_from"),
   },
   (t) => [index("stock_revision_of").on(t.stockId, t.from)],
@@ -419,7 +429,7 @@ export const stockResult = sqliteTable(
     roundId: integer("round_id").references(() => round.id),
     solutionId: integer("solution_id").references(() => solution.id),
     /** stockResultSchema */
-    result: text("result").notNull(),
+    result: json("result").notNull(),
     note: text("note").notNull(),
     keptAt: at("kept_at"),
     takenBackAt: integer("taken_back_at"),

@@ -17,7 +17,7 @@ const held = globalThis as typeof globalThis & { ustrinaDatabase?: Database; ust
 /**
  * The database of this server. After a trouble it is opened again when it is next asked for.
  *
- * @throws DatabaseTrouble `moved` where its file no longer lies at its place: what is written to it would be nowhere
+ * @throws DatabaseTrouble `moved` if another file, or none, is at the path of the open file. Writes to the open file would be lost.
  */
 export function database(): Database {
   const file = databaseFile();
@@ -36,14 +36,14 @@ function keep(opened: Database): Database {
   return opened;
 }
 
-/** Which file lies there; empty where none does. */
+/** Device and inode of a file; empty if there is none. */
 function identityOf(file: string): string {
   const stat = statSync(/* turbopackIgnore: true */ file, { throwIfNoEntry: false, bigint: true });
   return stat ? `${stat.dev} ${stat.ino}` : "";
 }
 
 /**
- * A file of no length, or none at all beside backups, is a bench that was lost, not a new one.
+ * An empty or missing file beside backups is a lost bench, not a new one.
  *
  * @throws DatabaseTrouble `gone`
  */

@@ -1,8 +1,8 @@
-/** A file takes its name only once it is whole and on the disk: a kill at any moment leaves the old one or the new one. */
+/** Gives a file its name after it is complete and on the disk. A kill at any moment leaves the old file or the new one. */
 import { closeSync, fsyncSync, openSync, renameSync } from "node:fs";
 import path from "node:path";
 
-/** On the disk, then under its name. @param part in the same folder */
+/** Syncs the part, then renames it. @param part in the same folder */
 export function settle(part: string, file: string): void {
   onDisk(part);
   renameSync(part, file);

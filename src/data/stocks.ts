@@ -6,7 +6,7 @@ import type { StockAtHand, Thickness } from "../core/procedures/stock-at-hand";
 import { type StockSpec, stockSpecSchema } from "../core/stock/stock-spec";
 import { thicknessOf } from "../core/stock/thickness";
 import type { Db } from "./database";
-import { eachSound, fromColumn, toColumn } from "./json-column";
+import { eachSound, fromColumn, soundOrNull, toColumn } from "./json-column";
 import { batch, gaugeRevision, stock, stockResult, stockRevision, thicknessReading } from "./schema";
 
 export type Stock = { id: number; slug: string; spec: StockSpec; createdAt: number; archivedAt: number | null };
@@ -30,10 +30,19 @@ export type KeptResult = {
   keptAt: number;
 };
 
-/** Oldest first, archived ones too; damaged ones are left out. */
+/** All cards except damaged ones, archived ones included, oldest first. */
 export function everyStock(db: Db): Stock[] {
   const rows = db.select().from(stock).orderBy(asc(stock.id)).all();
   return eachSound(rows, (row) => stockOf(db, row)).sound;
+}
+
+/** Slugs in use, damaged cards included. */
+export function stockSlugs(db: Db): string[] {
+  return db
+    .select({ slug: stock.slug })
+    .from(stock)
+    .all()
+    .map((row) => row.slug);
 }
 
 export function stockBySlug(db: Db, slug: string): Stock | undefined {
@@ -54,10 +63,10 @@ function stockOf(db: Db, row: typeof stock.$inferSelect): Stock {
 
 /** @returns its id */
 export function addStock(db: Db, slug: string, spec: StockSpec, now: number): number {
-  return addStocks(db, [{ slug, spec }], now).get(slug) as number;
+  return idIn(addStocks(db, [{ slug, spec }], now), slug);
 }
 
-/** Many at once, in few statements. @returns their ids by slug */
+/** Adds many cards in few statements. @returns their ids by slug */
 export function addStocks(
   db: Db,
   cards: readonly { slug: string; spec: StockSpec }[],
@@ -75,7 +84,7 @@ export function addStocks(
       tx.insert(stockRevision)
         .values(
           some.map(({ slug, spec }) => ({
-            stockId: ids.get(slug) as number,
+            stockId: idIn(ids, slug),
             spec: toColumn(stockSpecSchema.parse(spec)),
             from: now,
           })),
@@ -86,7 +95,14 @@ export function addStocks(
   });
 }
 
-/** As many rows as one statement takes without trouble. */
+/** @throws RangeError if the row is missing */
+export function idIn(ids: ReadonlyMap<string, number>, key: string): number {
+  const id = ids.get(key);
+  if (id === undefined) throw new RangeError(`no row for ${key}`);
+  return id;
+}
+
+/** Rows per statement, well below the limit of SQLite on bound values. */
 const ROWS_A_STATEMENT = 500;
 
 function chunksOf<T>(rows: readonly T[]): T[][] {
@@ -115,13 +131,13 @@ export function addBatch(db: Db, values: Omit<Batch, "id">): number {
   return db.insert(batch).values(values).returning().get().id;
 }
 
-/** Many at once, in few statements; of one card each label once. @returns their ids by `batchPlace` */
+/** Adds many batches in few statements. Each label may occur once per card. @returns their ids by `batchPlace` */
 export function addBatches(db: Db, batches: readonly Omit<Batch, "id">[]): ReadonlyMap<string, number> {
   const rows = chunksOf(batches).flatMap((some) => db.insert(batch).values(some).returning().all());
   return new Map(rows.map((row) => [batchPlace(row), row.id]));
 }
 
-/** One batch of one card; labels that differ in capitals alone are one. */
+/** Identifies a batch of a card. Capitals in the label do not matter. */
 export function batchPlace({ stockId, label }: Pick<Batch, "stockId" | "label">): string {
   return `${stockId} ${label.toLowerCase()}`;
 }
@@ -149,9 +165,7 @@ export function thicknessReadings(db: Db, batchId: number): ThicknessReading[] {
     .all()
     .map(({ thickness_reading: r, gauge_revision: revision }) => ({
       ...{ id: r.id, raw: r.raw, valueMm: r.valueMm, takenAt: r.takenAt },
-      gauge:
-        eachSound(revision ? [revision] : [], ({ spec }) => fromColumn(gaugeSchema, spec, "gauge_revision.spec"))
-          .sound[0] ?? null,
+      gauge: revision && soundOrNull(() => fromColumn(gaugeSchema, revision.spec, "gauge_revision.spec")),
     }));
 }
 
@@ -165,7 +179,7 @@ export function thicknessOfBatch(db: Db, batchId: number): Thickness | null {
 
 export type NewThickness = Omit<typeof thicknessReading.$inferInsert, "id" | "takenBackAt">;
 
-/** What was taken before by the same page is not taken twice. @returns how many were taken now */
+/** Adds readings, except those with a client key that is already there. @returns how many were added */
 export function addThickness(db: Db, readings: readonly NewThickness[]): number {
   const add = (some: NewThickness[]) => db.insert(thicknessReading).values(some).onConflictDoNothing().run().changes;
   return chunksOf(readings).reduce((sum, some) => sum + add(some), 0);
@@ -180,7 +194,7 @@ export function takeBackThickness(db: Db, batchId: number, id: number, now: numb
   return db.update(thicknessReading).set({ takenBackAt: now }).where(which).run().changes > 0;
 }
 
-/** What is kept of a batch and was not taken back, newest first; what is damaged is left out. */
+/** Results of a batch except those that were undone or are damaged, newest first. */
 export function resultsOfBatch(db: Db, batchId: number): KeptResult[] {
   const rows = db
     .select()

@@ -38,12 +38,12 @@ const WORDS: Record<TroubleKind, { what: string; cure: string }> = {
     cure: "Start the newer one, or restore a backup from before",
   },
   moved: {
-    what: "The file with the data of the bench was moved, deleted or replaced while Ustrina runs. Nothing is saved any more.",
+    what: "The data file of the bench was moved, deleted or replaced while Ustrina runs. Nothing can be saved.",
     cure: "Put the file back, or restore the newest backup on the page Backup",
   },
   gone: {
-    what: "There is no data in the place of the bench, but there are backups of it.",
-    cure: "Put the file back, restore the newest backup on the page Backup, or move the folder of the backups away to begin an empty bench",
+    what: "The data file of the bench is missing or empty, but there are backups.",
+    cure: "Put the file back, or restore the newest backup on the page Backup. To start an empty bench, move the backup folder away",
   },
 };
 

@@ -1,4 +1,4 @@
-/** Whether a database is a bench and nothing else: its tables, no code of its own, and rows that can be read. */
+/** Whether a database is a bench: it has the tables of a bench, no triggers or views, and valid JSON in its columns. */
 import type Sqlite from "better-sqlite3";
 import { getTableConfig } from "drizzle-orm/sqlite-core";
 import * as schema from "./schema";
@@ -9,17 +9,13 @@ const TABLES = Object.values(schema).flatMap((table) => {
   try {
     return [getTableConfig(table as Parameters<typeof getTableConfig>[0])];
   } catch {
-    // What else the schema exports is no table.
+    // The schema also exports things that are not tables.
     return [];
   }
 });
 
-/** Columns that hold JSON, by what is written beside them in the schema. */
-const JSON_COLUMNS = /^(spec|draft|plan|answer|result|value|truth|controller|decisions|in_force|more|scale|marks)$/;
-
 /**
- * A file that opens may still be none of a bench: with a table missing, with triggers or views that act when it is used, or with texts where
- * JSON belongs.
+ * A file that opens may still be no bench. A table may be missing, a trigger or a view may act on use, or text may stand in place of JSON.
  *
  * @throws DatabaseTrouble `not a bench`, `damaged`
  */
@@ -34,7 +30,7 @@ export function refuseWhatIsNoBench(client: Sqlite.Database): void {
     if (!tables.has(table.name)) continue;
     const there = new Set(client.prepare("select name from pragma_table_info(?)").pluck().all(table.name) as string[]);
     for (const { name } of table.columns) {
-      if (!JSON_COLUMNS.test(name) || !there.has(name)) continue;
+      if (!schema.JSON_COLUMNS.has(name) || !there.has(name)) continue;
       const bad = client
         .prepare(`select 1 from "${table.name}" where "${name}" is not null and not json_valid("${name}") limit 1`)
         .get();

@@ -82,9 +82,9 @@ describe("a ledger document", () => {
     expect(faultOf([100, 200, 300])).toBeNull();
     expect(faultOf([100, 300, 200])).toEqual({
       path: ["rows", 2, "at"],
-      message: "200 comes after 300. Sort the rows by their place.",
+      message: "200 comes after 300. Sort the rows.",
     });
-    expect(faultOf([100, 200, 200])?.message).toMatch(/200 is there twice/);
+    expect(faultOf([100, 200, 200])?.message).toMatch(/200 occurs twice/);
   });
 
   it.each([

@@ -1,7 +1,7 @@
 /**
  * All cards of stock as a table: one line a fact, so that a spreadsheet can sort them, and read back to the same cards.
  *
- * `what` is card, batch, thickness, or the kind and the name of a value that was kept; the values of one result share its moment and its machine.
+ * `what` is card, batch, thickness, or the kind and name of a value. The values of one result have the same time and machine.
  */
 import type { StockResult } from "../core/procedures/outcome";
 import { type Cell, csvOf, parseCsv } from "./csv";
@@ -29,7 +29,7 @@ type Batch = Card["batches"][number];
 
 /** Between the conditions of a result, and between the name of one and what it says. */
 const [APART, SAYS] = ["; ", ": "];
-/** Values whose key alone does not say what they are. */
+/** Names for keys that do not explain themselves. */
 const VALUE_WORDS: Readonly<Record<string, string>> = { kerf: "width of cut", offset: "offset per side" };
 const BY_WORDS = new Map(Object.entries(VALUE_WORDS).map(([id, words]) => [words, id]));
 
@@ -118,13 +118,13 @@ function takeValue(
   number: (column: Column) => number,
   line: number,
 ): void {
-  // Files of before there was a colon had a space there, and the key.
+  // Older files have a space instead of the colon, and the key.
   const [, kind, words = ""] = /^(\w+):? (.+)$/.exec(of("what")) ?? [];
   if (kind !== "kerf")
     throw new FormatFault(
       line,
       1,
-      `“what” must say card, batch, thickness or, for example, kerf: offset per side; it says “${of("what")}”.`,
+      `The column “what” contains “${of("what")}”. Enter card, batch, thickness, or a value such as “kerf: offset per side”.`,
     );
   const freedom = of("freedom");
   const value: StockResult["values"][number] = {

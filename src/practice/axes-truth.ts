@@ -74,7 +74,7 @@ export function strayAt({ runout, step }: AxisTruth, sentMm: number): number {
 export const heldNumberSchema = z.object({ found: z.number(), now: z.number() });
 export type HeldNumber = z.infer<typeof heldNumberSchema>;
 
-/** By how much lengths come out longer since the number of an axis was changed. @param lengthens whether a larger one makes them longer, as pulses per mm do */
+/** Factor on lengths since the value of an axis was changed. @param lengthens whether a larger value makes lengths longer, like pulses per mm */
 export function stretchOf(held: HeldNumber | undefined, lengthens: boolean): number {
   if (!held || held.found === 0 || held.now === 0) return 1;
   return lengthens ? held.now / held.found : held.found / held.now;

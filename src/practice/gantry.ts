@@ -198,7 +198,7 @@ class Gantry {
     const first = outline[0];
     if (!first) return;
     const speed = first.feedMmPerS;
-    // The power word of its outline is that of its rows: with none the head goes and leaves nothing.
+    // The rows have the power of the outline. Without power the head moves and marks nothing.
     const power = Math.max(...outline.map((m) => m.power));
     const ys = outline.map((m) => m.to.y);
     const top = Math.max(...ys);

@@ -17,7 +17,7 @@ export function isGalvo(truth: PracticeTruth): truth is GalvoTruth {
   return "kind" in truth;
 }
 
-/** What a machine is said to be; the key of a setting with how its controller takes it. */
+/** The description of a machine. `held` has the settings by key. */
 type Described = {
   kind: LaserKind;
   wavelengthNm: number;
@@ -27,13 +27,17 @@ type Described = {
 
 const TABLE = "scan offset";
 
-/** The table of a controller as it is described; where nobody knows what a larger entry does, chance decides. */
+/** The scan-offset table of the described controller. A sense that is not known is random. */
 function controllerAs({ held }: Described, seed: number): GantryTruth["controller"] {
   const told = held?.[TABLE];
   return {
     tableKind: told?.tableKind === "exact speed only" ? "exact speed only" : "interpolated",
-    sense: told?.senseAssumed ? (seeded(seedOf("sense", seed)).even() < 0.5 ? 1 : -1) : (told?.sense ?? 1),
+    sense: told?.senseAssumed ? randomSense(seed) : (told?.sense ?? 1),
   };
+}
+
+function randomSense(seed: number): 1 | -1 {
+  return seeded(seedOf("sense", seed)).even() < 0.5 ? 1 : -1;
 }
 
 /** A machine drawn by chance for the place of a real one. */

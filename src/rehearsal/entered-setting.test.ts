@@ -88,21 +88,21 @@ function isLaidOutBy(procedure: AnyProcedure, machine: MachineSpec, setting: Set
   return JSON.stringify(next.plan) !== JSON.stringify(plan);
 }
 
-describe("a practice machine described the other way round", () => {
+describe("a practice machine with the opposite sense", () => {
   const hold = { unit: "mm", step: 0.001, range: null, tableKind: "interpolated", sense: -1 } as const;
   const described = (held: MachineSpec["held"]): MachineSpec => ({ ...SAMPLE_MACHINE, held });
   const table: PracticeController = { ...NOTHING, table: [{ at: 300, value: 0.2 }] };
   const burned = (machine: MachineSpec, controller: PracticeController) =>
     JSON.stringify(marksOf(scanOffset, machine, controller));
 
-  it("acts as it is described, so that a proof can succeed", () => {
+  it("acts as its machine page says", () => {
     const [later, earlier] = [described({ "scan offset": hold }), described({ "scan offset": { ...hold, sense: 1 } })];
     const opposite: PracticeController = { ...table, table: [{ at: 300, value: -0.2 }] };
     expect(burned(later, table)).toBe(burned(earlier, opposite));
     expect(burned(later, table)).not.toBe(burned(earlier, table));
   });
 
-  it("decides by chance where nobody knows", () => {
+  it("has a random sense if the sense is not known", () => {
     const unknown = described({ "scan offset": { ...hold, sense: 1, senseAssumed: true } });
     const senses = Array.from({ length: 20 }, (_, seed) => {
       const truth = practiceFromSeed(seed, unknown);
@@ -111,7 +111,7 @@ describe("a practice machine described the other way round", () => {
     expect(new Set(senses)).toEqual(new Set([1, -1]));
   });
 
-  it("lengthens with a larger size of its axis where that is said", () => {
+  it("makes marks longer with a larger axis size if the machine page says so", () => {
     const size = (sense: 1 | -1) => described({ "axis scale x": { ...hold, step: 0.01, sense } });
     const changed: PracticeController = { ...NOTHING, numbers: { "axis scale x": { found: 300, now: 303 } } };
     expect(burned(size(1), changed)).not.toBe(burned(size(-1), changed));

@@ -6,10 +6,10 @@ import { isSeen, readPart } from "../core/picture/read-part";
 import type { SiteRead } from "../core/picture/read-picture";
 import { burnedLadder, burnedRows, pictureOf, readOf, rms, type SiteError, siteErrors } from "./picture-accuracy";
 
-/** Above a block lie its one-way rows, up to so far, mm. */
+/** Distance of the one-way rows above a block, mm. */
 const WITNESS_MM = 3;
 
-/** Pixels around the marks that were found there, with so many mm of stock around them and some of the rows, and the one-way rows above a block. */
+/** A box around the found marks, with a margin in mm, part of the rows, and the one-way rows above a block. */
 function boxAround(
   { site, marks }: SiteRead,
   { width, height }: { width: number; height: number },
@@ -95,8 +95,8 @@ describe("a part of a picture that shows one place of the coupon", () => {
     expect(whyOf(box)).toBe("read");
     // Nothing else in such a shot shows which rows went right.
     expect(whyOf(boxAround(read, picture, perMm, 0.4))).toMatch(/one-way rows/);
-    expect(whyOf({ ...box, y1: middle })).toMatch(/take in/);
-    expect(whyOf({ x0: 0, y0: 0, x1: 60, y1: 60 })).toMatch(/not found there/);
+    expect(whyOf({ ...box, y1: middle })).toMatch(/box/);
+    expect(whyOf({ x0: 0, y0: 0, x1: 60, y1: 60 })).toMatch(/not found in this box/);
     expect(() => whyOf({ ...box, x1: picture.width + 1 })).toThrow(/does not lie in the picture/);
   });
 });

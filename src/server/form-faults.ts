@@ -1,10 +1,10 @@
 import { type Fault, Refusal } from "./refusal";
 
-/** Reads a form to its end, so that all its faults are told at once. */
+/** Reads all fields of a form and collects the faults. */
 export class FormFaults {
   private readonly faults: Fault[] = [];
 
-  /** What `read` gives. Where it is refused the fault is kept, and `meanwhile` stands in its place until `refuse`. */
+  /** Result of `read`. If it refuses, the fault is collected and `meanwhile` is returned; `refuse` then throws. */
   read<T>(read: () => T, meanwhile: T): T {
     try {
       return read();
@@ -15,7 +15,7 @@ export class FormFaults {
     }
   }
 
-  /** To be called before anything is kept. @throws Refusal with all faults, in the order of the form */
+  /** Call this before saving. @throws Refusal with all faults, in the order of the form */
   refuse(): void {
     const [first, ...more] = this.faults;
     if (first) throw new Refusal(first.field, first.message, more);

@@ -1,12 +1,12 @@
 import { looksInto } from "../data/server-database";
 import { troubleOf } from "../data/trouble";
 
-/** What is wrong, at the field it belongs to. */
+/** A message for a field of a form. */
 export type Fault = { field: string; message: string };
 
 /** Something that cannot be done, said so that a technician can act on it, at the field it belongs to. */
 export class Refusal extends Error {
-  /** @param more faults of the same form beside it */
+  /** @param more further faults of the same form */
   constructor(
     readonly field: string,
     message: string,

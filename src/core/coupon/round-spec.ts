@@ -33,7 +33,11 @@ export const roundSpecSchema = z.object({
   checklist: z.array(z.string()),
   /** Left out where the stock lies flat. */
   turned: turnedSchema.optional(),
-  /** What is set otherwise for this burn, and stays on the bench until it is put back; `setting` by its key where it is one. */
+  /**
+   * Temporary changes for this burn. The bench lists each one until it is restored.
+   *
+   * `what` names the changed state, `act` is the line of the checklist, `setting` the key of a changed setting.
+   */
   setAside: z
     .array(z.object({ what: z.string(), act: z.string().optional(), setting: z.string().optional() }))
     .optional(),
@@ -55,7 +59,6 @@ export function duringBurn({ program }: RoundSpec): string[] {
 }
 
 /** As it stands in the list of what is done before the burn. */
-function asideText({ what, act, setting }: NonNullable<RoundSpec["setAside"]>[number]): string {
-  const first = setting ? " Write down first what it holds." : "";
-  return `${act ?? `Set for this burn: ${what}.`}${first} Put it back afterwards.`;
+function asideText({ what, act }: NonNullable<RoundSpec["setAside"]>[number]): string {
+  return act ?? `Set for this burn: ${what}. Restore it afterwards.`;
 }

@@ -104,7 +104,7 @@ export function minimise(problem: NonlinearProblem): NonlinearFit {
 }
 
 /**
- * From each of several starts a few steps, and from the best of what they found to the end. A start outside the bounds begins on them.
+ * Takes a few steps from each start, then continues from the best one. A start outside the bounds is moved onto them.
  *
  * @throws RangeError when there is none
  */

@@ -88,7 +88,7 @@ export function freedomOfDoubt(relativeDoubt: number): number {
   return 1 / (2 * relativeDoubt ** 2);
 }
 
-/** The share by which an estimate with so many degrees of freedom is doubted: 1/sqrt(2 nu). */
+/** Relative uncertainty of a standard deviation with these degrees of freedom: 1/sqrt(2 nu). [JCGM 100:2008 E.4.3] */
 export function doubtOfFreedom(degreesOfFreedom: number): number {
   return 1 / Math.sqrt(2 * degreesOfFreedom);
 }

@@ -39,7 +39,7 @@ describe("reading text", () => {
 
   it.each([
     ["", 0, /Type what was measured/],
-    ["-0.3", 0, /No minus/],
+    ["-0.3", 0, /without a minus sign/],
     ["0.2x", 3, /not a unit/],
     ["0.2.3", 3, /one decimal mark/],
     ["1,250.5", 5, /one decimal mark/],
@@ -170,7 +170,7 @@ describe("a number that may lie below 0", () => {
 });
 
 describe("a reading of the clipboard", () => {
-  it("is refused by its length, whatever it holds", () => {
+  it("is refused above 200 characters", () => {
     const sums = `1${"+1".repeat(1_000_000)}`;
     expect(parseReading(sums, "length")).toMatchObject({ ok: false, message: /Type at most 200/ });
   });

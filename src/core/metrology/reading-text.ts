@@ -64,7 +64,7 @@ export function parseReading(
   unit: UnitId = DEFAULT_UNIT[dimension],
 ): ParsedReading {
   if (text.length > LONGEST)
-    return { ok: false, at: LONGEST, message: `This has ${text.length} characters. Type at most ${LONGEST}.` };
+    return { ok: false, at: LONGEST, message: `The text has ${text.length} characters. Enter at most ${LONGEST}.` };
   try {
     const terms = new Scanner(text, dimension).terms();
     const covering = coveringUnit(terms, unit);
@@ -77,7 +77,7 @@ export function parseReading(
   }
 }
 
-/** The same where a number may lie below 0: a minus before the first term belongs to that term. Never minus nothing. */
+/** Reads a number that may be negative. A minus at the start belongs to the first term. The result is never -0. */
 export function parseSignedReading(text: string, dimension: Dimension, unit?: UnitId): ParsedReading {
   const minus = MINUS.exec(text);
   if (!minus) return parseReading(text, dimension, unit);
@@ -88,7 +88,7 @@ export function parseSignedReading(text: string, dimension: Dimension, unit?: Un
 
 const MINUS = /^\s*[-−]/;
 const NOTHING_LESS = "0 - ";
-/** Longer is no reading: a slip of the clipboard. */
+/** Most characters of a reading. */
 const LONGEST = 200;
 
 function coveringUnit(terms: readonly Term[], unit: UnitId): UnitId {
@@ -110,8 +110,7 @@ class Scanner {
   terms(): Term[] {
     this.skipSpace();
     if (this.done()) throw new Fault(0, "Type what was measured, for example 0.29.");
-    if (this.peek() === "-" || this.peek() === "−")
-      throw new Fault(this.at, "No minus here: type the size. Where a sign matters, words ask for it.");
+    if (this.peek() === "-" || this.peek() === "−") throw new Fault(this.at, "Enter the size without a minus sign.");
     // Gauges that type send a plus before what is not negative.
     if (this.peek() === "+") this.at += 1;
     const hyphen = HYPHENED_FRACTION.exec(this.text);

@@ -1,13 +1,12 @@
 /**
- * The coupon's own lengths against the picture: how much longer it is along its rows than the scale says, and whether its far end is
- * smaller than its near end, as where a page is photographed at an angle.
+ * Compares known lengths of the coupon with the picture: the scale error along the rows, and the distortion of a picture taken at an angle.
  *
- * All rows of a group end at the same X, whichever row is which. With x the nominal place of an end and y its row,
+ * All rows of a group end at the same X, so it does not matter which row is which. With x the nominal end of a row and y its position,
  *
  *   end - x = a + b x + c y + k x y
  *
- * b is the scale error along X, k times the height the share by which the top is wider than the bottom. What a view from the side does
- * shows in the turn of the rows, which differs between top and bottom.
+ * b is the scale error along X. k times the height is the share by which the top is wider than the bottom. A view from the side turns the
+ * upper rows against the lower ones.
  */
 import { median } from "../fitting/robust-line";
 import type { Affine } from "../geometry/affine";
@@ -19,27 +18,33 @@ import { rowAcross } from "./row-profile";
 import { trimmedFit } from "./trimmed-fit";
 
 export type CouponShape = {
-  /** Share by which lengths along X are longer than the scale says. */
+  /** Scale error along X as a share, positive if lengths are too long. */
   alongX: number;
   /** Share by which the coupon is wider at its top than at its bottom. */
   wider: number;
-  /** By how much its upper rows are turned against its lower ones, rad. */
+  /** Turn of the upper rows against the lower ones, rad. */
   fanned: number;
 };
 
-/** Ends are looked for so far around where they are drawn, mm. */
+/** Ends are searched within this distance of the drawn end, mm. */
 const REACH_MM = 3.5;
-/** Inside the end so much of the row must be dark, mm. */
+/** The grey of the row is read this far inside the end, mm. */
 const INSIDE_MM = 4;
 const LOOKED_AT = 40;
 const LEAST_ROW_MM = 12;
 const FEWEST = 8;
-/** Of the contrast of its row, an end is where the grey crosses this share. */
+/** An end is where the grey crosses this share of the contrast of its row. */
 const HALF = 0.5;
-/** Grey levels: less is no row. */
+/** Least contrast of a row, grey levels. */
 const LEAST_CONTRAST = 10;
+/** Least share of the window of an end that must be in the picture. */
+const LEAST_INSIDE = 0.9;
+/** Rows are searched within this distance of the drawn row, mm. */
+const REACH_ACROSS_MM = 0.4;
+/** Share of the rows that counts as the upper ones, and as the lower ones. */
+const SHARE_OF_ROWS = 0.3;
 
-/** @returns `null` where too few row ends are seen to tell */
+/** @returns `null` if too few row ends are seen */
 export function couponShape(picture: GreyPicture, pose: Affine, lines: readonly NominalLine[]): CouponShape | null {
   const back = inverted(pose);
   const level = lines.filter((l) => l.row && l.y0 === l.y1 && Math.abs(l.x1 - l.x0) >= LEAST_ROW_MM);
@@ -67,7 +72,7 @@ export function couponShape(picture: GreyPicture, pose: Affine, lines: readonly 
   };
 }
 
-/** How far inside (positive `inward`) or outside its drawn place a row ends, along X; `null` where no end is seen. */
+/** Where a row ends relative to its drawn end, along X, mm; `null` if no end is seen. @param inward +1 at a left end, -1 at a right end */
 function endOff(picture: GreyPicture, pose: Affine, back: Affine, y: number, x: number, inward: 1 | -1): number | null {
   const half = pixelMm(pose);
   const inner = rowAcross(picture, pose, back, lineAt(y), {
@@ -79,34 +84,31 @@ function endOff(picture: GreyPicture, pose: Affine, back: Affine, y: number, x: 
   const gathering = new ProfileGathering(-REACH_MM, REACH_MM, pixelMm(pose));
   const at = y + inner.offset;
   const area = { x0: x - REACH_MM, x1: x + REACH_MM, y0: at - half, y1: at + half };
-  if (eachPixel(picture, pose, back, area, (px, _, grey) => gathering.add(px - x, grey)) < 0.9) return null;
+  if (eachPixel(picture, pose, back, area, (px, _, grey) => gathering.add(px - x, grey)) < LEAST_INSIDE) return null;
   const { at: places, grey } = gathering.profile();
   if (places.length < FEWEST) return null;
   const [outside, inside] = endsOf(places, grey, inward);
   if (Math.abs(outside - inside) < HALF * Math.abs(inner.depth)) return null;
   const level = outside + HALF * (inside - outside);
   const isInside = (g: number) => inside > outside === g > level;
-  // From outside inward, the first place from which on the row stays.
+  // From outside inward: the last place outside the row.
   const order = inward === 1 ? places.map((_, i) => i) : places.map((_, i) => places.length - 1 - i);
   const last = order.findLastIndex((i) => !isInside(grey[i] as number));
   return last < 0 || last === order.length - 1 ? null : (places[order[last] as number] as number);
 }
 
-/** Grey beyond the end and along the row, from the outer fifths. */
+/** Grey outside the end and inside the row, medians of the outer fifths. */
 function endsOf(places: readonly number[], grey: readonly number[], inward: 1 | -1): [number, number] {
   const fifth = Math.max(1, Math.floor(places.length / 5));
   const [left, right] = [median(grey.slice(0, fifth)), median(grey.slice(-fifth))];
   return inward === 1 ? [left, right] : [right, left];
 }
 
-const REACH_ACROSS_MM = 0.4;
-const SHARE_OF_ROWS = 0.3;
-
 function lineAt(y: number): NominalLine {
   return { x0: 0, y0: y, x1: 0, y1: y, settings: "", row: true, filled: null };
 }
 
-/** Turn of the upper rows minus that of the lower ones, by the middles of each row near both ends. */
+/** Turn of the upper rows minus turn of the lower rows, from the middle of each row near both ends. */
 function fannedOf(picture: GreyPicture, pose: Affine, back: Affine, rows: readonly NominalLine[]): number {
   const turns = rows.flatMap((row) => {
     const [left, right] = [Math.min(row.x0, row.x1), Math.max(row.x0, row.x1)];

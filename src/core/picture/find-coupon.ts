@@ -2,10 +2,10 @@
  * Where a coupon lies in a picture: turned any way up, by some degrees more, perhaps mirrored.
  *
  * First from afar, by how well the drawn lines cover what is dark, for each quarter turn and its mirror image; then nearer, by
- * hill climbing over place and turn on a finer map. Every place within some mm where the drawing covers nearly as much is tried too,
- * and the choice between them is made by the lines that only one of them draws.
+ * hill climbing over place and turn on a finer map. Other places within some mm where the drawing covers nearly as much are tried too.
+ * Lines that only one of two places draws decide between them.
  */
-import { type Affine, composed } from "../geometry/affine";
+import { type Affine, composed, mapped } from "../geometry/affine";
 import { boundsOf, type Rect } from "../geometry/rect";
 import { type DarknessMap, darknessMap, type ShrunkPicture, shrunk } from "./darkness-map";
 import { FarSearch } from "./far-search";
@@ -14,6 +14,7 @@ import { blankMinusMarks } from "./mark-polarity";
 import type { NominalLine } from "./nominal-lines";
 import type { PictureScale } from "./picture-scale";
 import { sharpestTurn, turnOf } from "./picture-turn";
+import { pixelMm } from "./picture-window";
 import { type DrawnSample, evidenceFor, laidOn } from "./placement-evidence";
 
 export type FoundCoupon = {
@@ -29,8 +30,8 @@ export type FoundCoupon = {
   /** Share of what is dark on the stock that lies on drawn lines. */
   explained: number;
   /**
-   * How clearly it is this place and no other, by the lines that only one of them draws: 1 = the next best has none of its own lines dark;
-   * `null` = too few lines differ to tell. Infinity where no other place comes near.
+   * Evidence for this place against the next best one, from lines that only one of them draws. 1 = no line of the other place is dark,
+   * Infinity = no other place is nearly as good, `null` = too few lines differ.
    */
   clear: number | null;
 };
@@ -83,7 +84,7 @@ export class CouponSearch {
     return this.eachWay(scale, out)[0] ?? null;
   }
 
-  /** The best place for each quarter turn, as it is or mirrored; the best of all first. */
+  /** The best place for each quarter turn, mirrored or not, best first. */
   private eachWay(scale: PictureScale, out: number): FarPlace[] {
     const far = new FarSearch(this.mapOf(FAR_MM, scale), this.part ? PART_OUT : out);
     const samples = sampled(this.lines, this.grain * SAMPLE_FAR_MM);
@@ -124,7 +125,7 @@ export class CouponSearch {
     return chosen && { ...chosen, ...agreement(near, all, chosen.pose) };
   }
 
-  /** How much the drawn lines stand out from blank stock the way marks are said to, over how much they stand out from what is beside them. */
+  /** Contrast of the drawn lines to blank stock divided by their contrast to their surroundings. Positive if the marks have the expected brightness. */
   standsOut(pose: Affine, scale: PictureScale, stock: Rect): number | null {
     const all = sampled(this.lines, SAMPLE_NEAR_MM);
     const { marked, mean } = laidOn(this.mapOf(FINE_MM, scale), all, pose);
@@ -151,27 +152,27 @@ function meanPerMm({ xPixelsPerMm, yPixelsPerMm }: PictureScale): number {
   return (xPixelsPerMm + yPixelsPerMm) / 2;
 }
 
-/** Another way up, or another place, is tried too where it covers at least this share of what the best one does. */
+/** Another place is tried if it covers at least this share of what the best place covers. */
 const NEARLY_AS_GOOD = 0.7;
-/** Other places are tried so far around, mm: coupons that are misplaced lie some row pitches off. */
+/** Other places are tried within this distance, mm. A wrong place is some row pitches off. */
 const HOP_MM = 5;
-/** So many of them at most, the best first. */
+/** Most places tried, best first. */
 const MOST_TRIED = 12;
-/** Two places nearer than this are one, mm. */
+/** Places nearer than this are the same, mm. */
 const ONE_PLACE_MM = 0.3;
 
-/** Across rows so many steps to a square of the map. */
+/** Steps per square of the map, across the rows. */
 const ACROSS_FINER = 2;
 
 type Tried = { pose: Affine; along: number };
 
 /**
- * Every place around where the drawing covers nearly as much as at the best of them, that one among them.
+ * The places around `around` where the drawing covers nearly as much as at the best of them.
  *
- * It is shifted along the axes of the coupon, finer across the rows than along them: all places on one row then cover it alike.
+ * The shifts follow the axes of the coupon. They are finer across the rows, so that all places on one row cover it alike.
  */
 function besides(map: DarknessMap, samples: Places, around: Affine): Tried[] {
-  const cellMm = map.cellPx / pixelsPerMm(around);
+  const cellMm = map.cellPx * pixelMm(around);
   const steps = Math.ceil(HOP_MM / cellMm);
   const [rows, columns] = [2 * ACROSS_FINER * steps + 1, 2 * steps + 1];
   const shifted = (i: number, j: number) =>
@@ -198,7 +199,7 @@ function besides(map: DarknessMap, samples: Places, around: Affine): Tried[] {
     });
 }
 
-/** The one that every other is worse than, by what only one of the two draws. */
+/** The place that is better than every other one, judged by the lines that only one of the two draws. */
 function chosenOf<T extends Tried>(
   map: DarknessMap,
   samples: readonly DrawnSample[],
@@ -211,11 +212,11 @@ function chosenOf<T extends Tried>(
   const [first, ...others] = laid;
   if (!first) return null;
   const best = others.reduce((a, b) => ((evidenceFor(b.on, a.on) ?? 0) > 0 ? b : a), first);
-  const perMm = pixelsPerMm(best.one.pose);
+  const apartPx = ONE_PLACE_MM / pixelMm(best.one.pose);
   const middle = middleOf(samples);
   const isElsewhere = ({ one }: typeof best) => {
-    const [a, b] = [placed(one.pose, middle), placed(best.one.pose, middle)];
-    return Math.hypot(a.x - b.x, a.y - b.y) > ONE_PLACE_MM * perMm || turnedApart(one.pose, best.one.pose);
+    const [a, b] = [mapped(one.pose, middle), mapped(best.one.pose, middle)];
+    return Math.hypot(a.x - b.x, a.y - b.y) > apartPx || turnedApart(one.pose, best.one.pose);
   };
   const clears = laid.filter(isElsewhere).map(({ on }) => evidenceFor(best.on, on));
   const clear = clears.includes(null) ? null : Math.min(Infinity, ...(clears as number[]));
@@ -227,14 +228,6 @@ function turnedApart(a: Affine, b: Affine): boolean {
     a.a * b.a + a.b * b.b < 0.9 * Math.hypot(a.a, a.b) * Math.hypot(b.a, b.b) ||
     a.a * a.d - a.b * a.c > 0 !== b.a * b.d - b.b * b.c > 0
   );
-}
-
-function placed(pose: Affine, { x, y }: Place): Place {
-  return { x: pose.a * x + pose.c * y + pose.e, y: pose.b * x + pose.d * y + pose.f };
-}
-
-function pixelsPerMm({ a, b, c, d }: Affine): number {
-  return Math.sqrt(Math.abs(a * d - b * c));
 }
 
 type Place = { x: number; y: number };
@@ -272,7 +265,7 @@ const REACHES: readonly Reach[] = [
   { near: true, mm: 0.6, steps: 5, turn: 0.004, turns: 3 },
   { near: true, mm: 0.12, steps: 2, turn: 0.0012, turns: 3 },
 ];
-/** From the middle of a square to the place itself. */
+/** From the middle of a square to the exact place. */
 const CLOSER: Reach = { near: true, mm: 0.16, steps: 2, turn: 0.003, turns: 1 };
 /** So many samples are enough to climb by. */
 const MOST_SAMPLES = 1500;

@@ -1,36 +1,37 @@
 /**
- * Whether marks are darker or brighter than the stock, by blank stock near them: between rows that lie close together the gaps look like
- * marks of the other kind.
+ * Whether the marks are darker or brighter than the stock, compared with blank stock near them. Gaps between close rows cannot be used,
+ * because they look like marks of the other brightness.
  */
+import { mean } from "../fitting/repeats";
 import type { Affine } from "../geometry/affine";
 import type { Rect } from "../geometry/rect";
 import type { ShrunkPicture } from "./darkness-map";
+import { pixelMm } from "./picture-window";
 
-/** Blank stock is so far away from every line, mm. */
+/** Distance of blank stock from every line, mm. */
 const BLANK_MM = 1.2;
-/** Lines are compared with blank stock of their own tile, so that uneven light does not matter, mm. */
+/** Lines are compared with blank stock in the same tile, mm. Uneven light then has no effect. */
 const TILE_MM = 12;
 const FEWEST = 20;
 
 /**
- * @param lines places along the drawn lines that marked, mm
- * @param stock in which blank places are looked for, mm
- * @returns grey of blank stock minus grey of the lines beside it: positive where marks are darker; `null` where no stock is blank
+ * @param lines points on the drawn lines that marked, mm
+ * @param stock area in which blank stock is looked for, mm
+ * @returns grey of blank stock minus grey of the lines near it, positive if marks are darker; `null` without blank stock
  */
 export function blankMinusMarks(
-  { width, height, cellPx, mean }: ShrunkPicture,
+  { width, height, cellPx, mean: greys }: ShrunkPicture,
   lines: readonly { x: number; y: number }[],
   pose: Affine,
   stock: Rect,
 ): number | null {
-  const perMm = Math.sqrt(Math.abs(pose.a * pose.d - pose.b * pose.c));
-  const cellMm = cellPx / perMm;
+  const cellMm = cellPx * pixelMm(pose);
   const greyAt = (x: number, y: number) => {
     const column = Math.floor((pose.a * x + pose.c * y + pose.e) / cellPx);
     const row = Math.floor((pose.b * x + pose.d * y + pose.f) / cellPx);
-    return column >= 0 && row >= 0 && column < width && row < height ? (mean[row * width + column] as number) : null;
+    return column >= 0 && row >= 0 && column < width && row < height ? (greys[row * width + column] as number) : null;
   };
-  // Places that are near a line, in squares of half the distance.
+  // Squares near a line, of half the distance.
   const square = BLANK_MM / 2;
   const key = (x: number, y: number) => `${Math.round(x / square)} ${Math.round(y / square)}`;
   const taken = new Set<string>();
@@ -56,9 +57,5 @@ export function blankMinusMarks(
   const both = [...tiles.values()].filter((t) => t.blank.length >= FEWEST && t.marks.length >= FEWEST);
   const weight = both.reduce((sum, t) => sum + t.marks.length, 0);
   if (weight === 0) return null;
-  return both.reduce((sum, t) => sum + t.marks.length * (average(t.blank) - average(t.marks)), 0) / weight;
-}
-
-function average(of: readonly number[]): number {
-  return of.reduce((a, b) => a + b, 0) / of.length;
+  return both.reduce((sum, t) => sum + t.marks.length * (mean(t.blank) - mean(t.marks)), 0) / weight;
 }

@@ -28,10 +28,10 @@ export function scaleFromDpi(xDpi: number, yDpi: number, source: "file" | "typed
   };
 }
 
-/** Rows that lie closer or wider by more than this contradict the scale. */
+/** Row distances that differ by more than this share contradict the scale. */
 export const SCALE_DOUBT = 0.015;
 
-/** The scale with what the rows of the coupon say against it in its uncertainty. @param error as a share; `null` where no rows tell */
+/** Adds a contradiction by the rows of the coupon to the uncertainty. @param error as a share; `null` without rows */
 export function contradicted(scale: PictureScale, error: number | null): PictureScale {
   if (error === null || Math.abs(error) <= SCALE_DOUBT) return scale;
   return { ...scale, relative: Math.hypot(scale.relative, error) };

@@ -27,22 +27,22 @@ export function turnOf({ width, height, dark }: DarknessMap): number {
   return Math.atan2(sines, cosines) / 4;
 }
 
-/** The turn is refined this far around the first estimate, rad: the direction of edges is a little off where pixels are coarse. */
+/** The turn is refined within this angle of the first estimate, rad. Coarse pixels make the first estimate inexact. */
 const AROUND_RAD = 0.03;
 const TURNS_TRIED = 19;
 const REFINEMENTS = 3;
-/** So many dark squares tell it. */
+/** Most dark squares used. */
 const MOST_SQUARES = 40_000;
-/** Squares below this share of the darkest hundredth carry no line. */
+/** Squares below this share of the darkest hundredth are not part of a line. */
 const LINE_SHARE = 0.3;
 
 /**
- * The turn at which the dark squares fall into the sharpest rows or columns: the sum of squares of the darkness added up along one axis
- * is largest there.
+ * The turn with the sharpest rows or columns. The darkness is added up along each axis, and the sum of the squares of these sums is largest
+ * at this turn.
  *
  * @param start first estimate, rad
- * @param area of the map, squares; left out: all of it
- * @returns rad; `start` where nothing is dark
+ * @param area part of the map in squares; default is the whole map
+ * @returns rad; `start` if nothing is dark
  */
 export function sharpestTurn({ width, height, dark }: DarknessMap, start: number, area?: Rect): number {
   const { x0, y0, x1, y1 } = area ?? { x0: 0, y0: 0, x1: width, y1: height };
@@ -94,7 +94,7 @@ function squares(of: Float64Array): number {
   return sum;
 }
 
-/** Of the darkest hundredth, the lightest. */
+/** Darkness that 99 % of the squares do not exceed. */
 function darkest(dark: Float32Array): number {
   const some = dark.filter((_, i) => i % 7 === 0).sort();
   return some[Math.floor(0.99 * some.length)] ?? 0;

@@ -1,9 +1,8 @@
 /**
- * Where a coupon lies in a picture, and whether the scale agrees with it; what is wrong with a picture in which it cannot be found.
+ * Finds a coupon in a picture and checks the scale, or says what is wrong with the picture.
  *
- * A placement counts when it is clearly this one and no other (by what only one of them draws), its rows lie where rows are drawn, its own
- * lengths agree with one scale both ways, and its marks stand out from blank stock as they are said to. Everything else is refused with
- * its reason.
+ * A placement is accepted if no other placement is nearly as good, rows are where rows are drawn, the known lengths agree with one scale
+ * in both directions, and the marks have the expected brightness. Every other picture is refused with the reason.
  */
 import type { Piece } from "../coupon/piece";
 import { type Affine, mapped } from "../geometry/affine";
@@ -30,17 +29,17 @@ const LEAST = { score: 0.15, covered: 0.2, explained: 0.6 };
 const LEAST_INSIDE = 0.9;
 /** Rows that scatter more about the pose, as a share of half their distance, are not those that are drawn. (from synthetic scans) */
 const MOST_SCATTER = 0.15;
-/** Of lines that only one of two placements draws, so much more must be dark on the one. (right ones: 0.8 to 1.1 on synthetic scans) */
+/** Least evidence against every other placement. (right placements have 0.8 to 1.1 on synthetic scans) */
 const CLEARLY = 0.5;
-/** A scale that a person gave is gone by up to this, with the difference in the uncertainty; one that a file gave only up to `SCALE_DOUBT`. */
+/** A typed scale may be off by this share. The difference becomes part of the uncertainty. A scale from a file may be off by `SCALE_DOUBT`. */
 const MOST_SCALE_ERROR = 0.04;
-/** Widths at top and bottom, and scales along X and Y, may differ by this: more is a picture taken at an angle, or stretched. */
+/** Largest distortion as a share. More is a picture taken at an angle, or a stretched picture. */
 const MOST_SHAPE = 0.015;
-/** Rows that scatter are the fault of a picture taken at an angle from so much on. */
+/** From this distortion on, scattered rows are explained by a picture taken at an angle. */
 const SLIGHT_SHAPE = 0.006;
-/** Marks stand out from blank stock by at least so much of what they stand out from beside them. */
+/** Least contrast to blank stock, as a share of the contrast to the surroundings. */
 const LEAST_STANDING_OUT = 0.3;
-/** Where no long rows tell the scale along them, the coupon is looked for at scales a little off. */
+/** Without long rows, the coupon is also searched at these scales. */
 const NEARLY = [0.988, 1.012, 0.976, 1.024];
 /** A scale that is wrong by one of these is met often: dots of another setting, inches for centimetres. (common practice, no source) */
 const SCALE_SLIPS = [0.5, 2 / 3, 0.75, 0.8, 0.9, 1.1, 1.25, 4 / 3, 1.5, 2, 2.54, 3, 4];
@@ -69,22 +68,22 @@ export function placeCoupon(picture: GreyPicture, piece: Piece, scale: PictureSc
   checkedPicture(picture);
   const lines = nominalLines(piece);
   const looked: Looked = { search: new CouponSearch(picture, lines, scale, brighter), picture, lines, scale };
-  const { best, said } = bestPlace(looked);
+  const { best, given } = bestPlace(looked);
   if (best && isRight(best)) {
     const refusal = standsOutWrongly(looked, best, piece) ?? contradiction(best, scale);
     if (refusal) return refusal;
     if (best.found.mirrored) return refused(MIRRORED);
     if (best.found.inside < LEAST_INSIDE)
       return refused(
-        `Only ${Math.round(100 * best.found.inside)} % of the coupon is in this picture: take one of all of it.`,
+        `The picture shows only ${Math.round(100 * best.found.inside)} % of the coupon. Scan the whole coupon.`,
       );
     return { ok: true, lines, ...lyingAt(best.refined, best.slip.y) };
   }
   return (
     wrongPolarity(picture, lines, scale, brighter) ??
-    atAnAngle(said?.shape ?? null, SLIGHT_SHAPE) ??
+    atAnAngle(given?.shape ?? null, SLIGHT_SHAPE) ??
     wrongScale(looked) ??
-    refused(said && isThere(said.found) && isOnItsRows(said) ? UNCLEAR : NOT_THERE)
+    refused(given && isThere(given.found) && isOnItsRows(given) ? UNCLEAR : NOT_THERE)
   );
 }
 
@@ -98,7 +97,7 @@ function refused(why: string, scaleTimes: number | null = null): Extract<PlacedC
 }
 
 type Looked = { search: CouponSearch; picture: GreyPicture; lines: readonly NominalLine[]; scale: PictureScale };
-/** Scales over those that are said. */
+/** Scales divided by the given ones. */
 type Slip = { x: number; y: number };
 type There = { found: FoundCoupon; slip: Slip; refined: RefinedPose; shape: CouponShape | null };
 
@@ -113,30 +112,29 @@ function foundAt({ search, picture, lines, scale }: Looked, slip: Slip, out?: nu
 }
 
 /**
- * As it lies at the scale that is said, or at the one that its own lengths ask for.
+ * Searches at the given scale first, then at the scales that the known lengths suggest.
  *
- * @returns `best` with the place that is right, where there is one; `said` as it looks at the scale that is said
+ * @returns `best` is the accepted placement; `given` is the best placement at the given scale
  */
-function bestPlace(looked: Looked): { best: There | null; said: There | null } {
-  // Most pictures show all of it, which is soon found.
+function bestPlace(looked: Looked): { best: There | null; given: There | null } {
+  // Most pictures show the whole coupon. This search is short.
   const whole = foundAt(looked, { x: 1, y: 1 }, WHOLE_OUT);
-  if (whole && isRight(whole)) return { best: whole, said: whole };
-  const said = foundAt(looked, { x: 1, y: 1 });
-  if (said && isRight(said)) return { best: said, said };
-  const seen = said ?? whole;
+  if (whole && isRight(whole)) return { best: whole, given: whole };
+  const given = foundAt(looked, { x: 1, y: 1 });
+  if (given && isRight(given)) return { best: given, given };
+  const seen = given ?? whole;
   const slips = seen ? slipsToldBy(seen) : [];
   for (const slip of slips.length > 0 ? slips : NEARLY.map((nearly) => ({ x: nearly, y: nearly }))) {
     const there = foundAt(looked, slip);
     const nearer = there && !isRight(there) ? slipsToldBy(there)[0] : undefined;
     const best = nearer ? foundAt(looked, nearer) : there;
-    if (best && isRight(best)) return { best, said: seen };
+    if (best && isRight(best)) return { best, given: seen };
   }
-  return { best: null, said: seen };
+  return { best: null, given: seen };
 }
 
 /**
- * Scales that the coupon asks for where it lies, also where it is not yet known which row is which: rows end where they end, which tells the
- * scale along X, and lie as far apart as they are drawn.
+ * Scales suggested by the known lengths. They do not need to know which row is which: row ends give the scale along X, row distances along Y.
  */
 function slipsToldBy(there: There): Slip[] {
   const { slip, shape, refined } = there;
@@ -160,23 +158,23 @@ function isOnItsRows({ refined }: There): boolean {
 }
 
 const NOT_THERE =
-  "This coupon cannot be found in the picture. Is it a picture of this one, sharp, and of all of it? Is the scale right?";
+  "This coupon was not found in the picture. Check that the picture is sharp, shows the whole coupon, and has the right scale.";
 const UNCLEAR =
-  "The coupon fits this picture at more than one place, a row further on or turned round. Scan it with all its lettering and the ends of all rows.";
-const MIRRORED = "The coupon is mirrored in this picture: flip the picture, or scan the marked face.";
+  "The coupon fits this picture at more than one position. Scan it again with all lettering and all row ends.";
+const MIRRORED = "The coupon is mirrored in this picture. Flip the picture, or scan the marked face.";
 
 function isThere({ score, covered, explained }: FoundCoupon): boolean {
   return score >= LEAST.score && covered >= LEAST.covered && explained >= LEAST.explained;
 }
 
-/** What the coupon's own lengths say against the picture. */
+/** A refusal if known lengths contradict the picture. */
 function contradiction({ slip, refined, shape }: There, scale: PictureScale): PlacedCoupon | null {
   const [x, y] = [slip.x * (1 + (shape?.alongX ?? 0)), slip.y * (refined.pitchRatio ?? 1)];
   const tilted = atAnAngle(shape, MOST_SHAPE);
   if (tilted) return tilted;
   if (shape && Math.abs(x / y - 1) > MOST_SHAPE)
     return refused(
-      `The picture is stretched: by the coupon itself, lengths along its rows are ${longerText(x - 1)} and distances across them ${longerText(y - 1)} than the dots per inch say. Give the dots per inch of X and Y apart, or scan it again.`,
+      `The picture is stretched. Compared with the dots per inch, the coupon is ${longerText(x - 1)} along its rows and ${longerText(y - 1)} across them. Enter the dots per inch of X and Y separately, or scan again.`,
     );
   const most = scale.source === "file" ? SCALE_DOUBT : MOST_SCALE_ERROR;
   return refined.pitchRatio === null || Math.abs(y - 1) <= most ? null : scaleIsWrong(y);
@@ -192,7 +190,7 @@ function longerText(share: number): string {
 
 function scaleIsWrong(times: number): PlacedCoupon {
   return refused(
-    `The scale is wrong: by the coupon itself, a mm has ${times.toFixed(3)} times as many pixels as said. Give the right dots per inch, or go by the rows of the coupon.`,
+    `The scale is wrong. On the coupon, 1 mm has ${times.toFixed(3)} times as many pixels. Enter the right dots per inch, or use the rows of the coupon.`,
     times,
   );
 }
@@ -203,10 +201,10 @@ function atAnAngle(shape: CouponShape | null, most: number): PlacedCoupon | null
   if (Math.max(Math.abs(wider), Math.abs(fanned)) <= most) return null;
   const how =
     Math.abs(wider) >= Math.abs(fanned)
-      ? `the coupon is ${percent(Math.abs(wider))} ${wider < 0 ? "narrower" : "wider"} at its top than at its bottom`
-      : `the upper rows are turned by ${((180 / Math.PI) * Math.abs(fanned)).toFixed(2)}° against the lower ones`;
+      ? `The coupon is ${percent(Math.abs(wider))} ${wider < 0 ? "narrower" : "wider"} at the top than at the bottom.`
+      : `The upper rows are turned by ${((180 / Math.PI) * Math.abs(fanned)).toFixed(2)}° against the lower rows.`;
   return refused(
-    `The picture was taken at an angle: ${how}. Lay it on a scanner, or photograph it from straight above.`,
+    `The picture was taken at an angle. ${how} Use a scanner, or photograph the coupon from straight above.`,
   );
 }
 
@@ -222,7 +220,7 @@ function standsOutWrongly({ search, scale }: Looked, { found }: There, piece: Pi
   return refused(search.brighter ? POLARITY.darker : POLARITY.brighter);
 }
 
-/** @returns `null` where the coupon would not be there the other way either */
+/** @returns `null` if the coupon is not found with the other brightness either */
 function wrongPolarity(
   picture: GreyPicture,
   lines: readonly NominalLine[],

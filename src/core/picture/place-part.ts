@@ -18,12 +18,12 @@ const OUTSIDE_COUNTS = 3;
 const [LEAST_COVERED, LEAST_INSIDE] = [0.5, 0.9];
 
 const NOT_THERE =
-  "These marks are not found there: take in all of them and little else, with the one-way rows beside a block that was burned both ways, upright as they are drawn. Is the scale right?";
+  "The marks were not found in this box. Draw the box around all marks of the point, including the one-way rows beside its block. Check the scale.";
 const CUT_OFF =
-  "Not all marks of this place are there: take in all of them, with the one-way rows beside a block that was burned both ways.";
+  "Some marks of this point are outside the box. Include all of them, and the one-way rows beside the block.";
 
 const WHICH_ROW =
-  "Which row is which cannot be told there. Take in a little more above and below, so that the first and the last row show, with the one-way rows beside a block that was burned both ways.";
+  "The rows in this box cannot be identified. Make the box higher, so that it includes the first row, the last row and the one-way rows.";
 
 /**
  * @param part the marks that answer the site, of long rows the end that is measured

@@ -1,33 +1,33 @@
 /**
- * Which of several placements a picture shows.
+ * Decides between two placements of a coupon in a picture.
  *
- * Rows lie on rows one pitch further on: two such placements fit nearly equally well, and scatter cannot tell them apart. Lines that only
- * one of them draws can (first and last rows, row ends, lettering). With D(A) the lines that A draws and B does not,
+ * A placement that is off by one row pitch still puts rows on rows. The scatter of the rows does not show the mistake. Lines that only one
+ * placement draws show it: first and last rows, row ends, lettering. With D(A) the lines that A draws and B does not,
  *
  *   evidence for A over B = (mean darkness on D(A) - mean darkness on D(B)) / mean darkness on the lines of both
  *
- * is 1 where A is right and -1 where B is right.
+ * is 1 if A is right and -1 if B is right.
  */
 import type { Affine } from "../geometry/affine";
 import type { DarknessMap } from "./darkness-map";
 
 export type DrawnSample = { x: number; y: number; group: string };
 
-/** A line of one placement within so many squares of a line of the other is drawn by both. */
+/** Both placements draw a line if it is within this many squares of a line of the other. */
 const SAME_CELLS = 2;
-/** With fewer samples that differ, two placements cannot be told apart. */
+/** Least samples that differ between two placements. */
 const FEWEST = 12;
-/** Darker than this share of the darkest tenth of all lines counts as marked. */
+/** A sample is marked above this share of the darkness of the darkest tenth. */
 const DARK_SHARE = 0.35;
-/** A group of marking settings marked where so much of it is dark. */
+/** A group of marking settings marked if more than this share of its samples is marked. */
 const GROUP_MARKED = 0.5;
 
-/** One placement, as its samples fall on the map. */
+/** The samples of one placement on the map. */
 export type Laid = {
   /** Index of the square of each sample; -1 outside the picture. */
   at: Int32Array;
   dark: Float32Array;
-  /** 1 where the group of the sample marked, as this placement sees it. */
+  /** 1 if the group of the sample marked. */
   marked: Uint8Array;
   /** Mean darkness of the groups that marked. */
   mean: number;
@@ -72,7 +72,7 @@ function markedGroups(samples: readonly DrawnSample[], dark: Float32Array): Uint
   });
 }
 
-/** @returns -1 to 1; `null` where too little differs to decide */
+/** @returns -1 to 1; `null` if too few samples differ */
 export function evidenceFor(a: Laid, b: Laid): number | null {
   const onlyA = meanOff(a, b.near);
   const onlyB = meanOff(b, a.near);

@@ -71,7 +71,7 @@ function linesRead(lines: readonly NominalLine[], { measurand }: Site): NominalL
     return [];
   const sets = [measurand.from, measurand.to].map((feature) => endSet(lines, feature));
   const block = sets.flatMap(({ rows }) => rows);
-  // Which rows of a filled block went right is told by the one-way rows beside it: they belong to the part.
+  // The one-way rows beside a filled block show which of its rows went right.
   const witness = block.some((row) => row.filled === "both") ? witnessOf(lines, block) : [];
   const { end } = measurand.from;
   return [

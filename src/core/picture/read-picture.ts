@@ -54,12 +54,12 @@ export function readSites(
   picture: GreyPicture,
   { lines, ...lying }: Lying & { lines: readonly NominalLine[] },
   sites: readonly Site[],
-  said: PictureScale,
+  given: PictureScale,
 ): SiteRead[] {
   const { pose, longer } = lying;
-  // A scale that the coupon contradicts is known no better than by how much.
-  const relative = contradicted(said, lying.byRows ? longer.y - 1 : null).relative;
-  const scale = { ...said, relative };
+  // A scale that the coupon contradicts has at least this uncertainty.
+  const relative = contradicted(given, lying.byRows ? longer.y - 1 : null).relative;
+  const scale = { ...given, relative };
   const back = inverted(pose);
   const widths = widthSites(picture, pose, back, lines, sites);
   const known = knownLook(...([picture, pose, back] as const), [...widths.values()].flat());
@@ -127,7 +127,7 @@ function readWidth(
   };
 }
 
-/** What is known of the scale counts as known for certain; what was seen has degrees of freedom. [JCGM 100:2008 G.4.1] */
+/** Adds the uncertainty of the scale, which has infinite degrees of freedom. [JCGM 100:2008 G.4.1] */
 function withScale(
   { value, u, degreesOfFreedom }: { value: number; u: number; degreesOfFreedom: number },
   { relative }: PictureScale,
@@ -140,7 +140,7 @@ function withScale(
   return { u: Math.hypot(u, ofScale), degreesOfFreedom: Math.min(MOST_FREEDOM, Math.max(1, freedom)) };
 }
 
-/** Beyond this a coverage factor changes no more. */
+/** Larger degrees of freedom do not change the coverage factor. */
 const MOST_FREEDOM = 1000;
 
 function line(pose: Affine, x0: number, x1: number, y: number, set: "first" | "second"): SiteMark {

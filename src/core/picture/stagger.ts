@@ -2,7 +2,7 @@
  * How far the ends of right-going rows lie beyond those of left-going ones.
  *
  * Where a controller fills an area by itself, which of its rows went right is not known for certain: those do that line up with rows
- * that were all burned to the right beside them, over the same length. Where these do not decide it there is no sign, and none is given.
+ * that were all burned to the right beside them, over the same length. If those rows do not decide, no sign is reported.
  */
 import type { Affine } from "../geometry/affine";
 import type { GreyPicture } from "./grey-picture";
@@ -13,15 +13,14 @@ import { trimmedFit } from "./trimmed-fit";
 
 /** Lengths are the same to this, mm. */
 const SAME_MM = 0.01;
-/** The witness decides where it lies so many times the uncertainty off the middle between the two sets. */
+/** The witness decides if it is this many standard uncertainties away from the middle between the two sets. */
 const CLEAR = 3;
-/** A stagger below this needs no sign: it is reported as 0, and its size as part of the uncertainty, mm. */
+/** A stagger below this is reported as 0 if its sign is not known, mm. Its size becomes part of the uncertainty. */
 const SMALL_MM = 0.03;
 
 const NO_WITNESS =
-  "The one-way rows beside this block are not in the picture, so it cannot show which rows went right. Take them into the picture, or measure this end by hand.";
-const NO_SIGN =
-  "This picture does not show which rows went right: neither set lines up with the one-way rows beside the block. Measure this end by hand.";
+  "The one-way rows beside this block are not in the picture. Include them in the picture, or measure this end by hand.";
+const NO_SIGN = "The picture does not show which rows went right. Measure this end by hand.";
 
 /** @param from,to sets whose distance is asked for */
 export function endsApart(
@@ -58,10 +57,10 @@ function goesRight({ rows }: EndSet): boolean {
 }
 
 /**
- * Which of the two sets the witness lines up with, by one line across all three: end = a + b y + S (second set) + W (witness). The slope b is
- * that of the block itself, so that a lean of the axes is not taken for a step.
+ * The set that lines up with the witness, from one fit to all ends: end = a + b y + S (second set) + W (witness). The slope b comes from the
+ * block, so that a lean of the axes does not look like a step.
  *
- * @returns `null` where it lines up with neither, or as well with both
+ * @returns `null` if neither set lines up, or both do
  */
 function whichLinesUp(block: readonly EndSeen[], witness: readonly EndSeen[]): "first" | "second" | null {
   const all = [...block.filter((e) => e.kept).map((e) => ({ ...e, w: 0 })), ...witness.map((e) => ({ ...e, w: 1 }))];
@@ -79,7 +78,7 @@ function whichLinesUp(block: readonly EndSeen[], witness: readonly EndSeen[]): "
   return Math.abs(w) < Math.abs(w - s) ? "first" : "second";
 }
 
-/** The rows nearest to the block, of its length, that were all burned to the right. */
+/** The nearest rows of the same length that were all burned to the right. */
 export function witnessOf(lines: readonly NominalLine[], block: readonly NominalLine[]): NominalLine[] {
   const [left, right] = [
     Math.min(...block.flatMap((l) => [l.x0, l.x1])),

@@ -62,7 +62,7 @@ describe("what is put in at a site", () => {
     expect(at(signedSite, "0.02")).toMatchObject({ ok: true, value: { value: -0.005 } });
     expect(at(siteFor("quantity"), "0.05", 0.3)).toMatchObject({
       ok: false,
-      issue: { message: expect.stringMatching(/less than the closed jaws read/) },
+      issue: { message: expect.stringMatching(/less than the reading of the closed jaws/) },
     });
   });
 

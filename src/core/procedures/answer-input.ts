@@ -102,7 +102,7 @@ function quantity(
   if (ask.signedBy && read.value !== 0 && input.words === null)
     return refused("words", "Say in words which it is: the sign comes from that.");
   const sign = ask.signedBy && input.words === "negative" ? -1 : 1;
-  // Words say which way it is: a size within its scatter of nothing does not turn them round.
+  // Scatter around 0 does not change the direction that the words give.
   const least = ask.signedBy ? sitting.gauge.resolutionMm / 2 : -Infinity;
   const value = read.value < 0 ? Math.max(read.value, least) : read.value;
   return {
@@ -130,12 +130,11 @@ function cells(ask: Extract<Ask, { kind: "cells" }>, chosen: string[]): ReadInpu
 
 type Length = { ok: true; value: number; shares: Answer["shares"] } | { ok: false; issue: InputIssue };
 
-/** So many standard uncertainties of a reading a small size may lie below the zero of the jaws. */
+/** A small size may be this many standard uncertainties below the zero of the jaws. */
 const BELOW_ZERO = 3;
 
 /**
- * A measured size, with the zero of the jaws taken off each measured term. A small one may come out a little below 0 by its own scatter; a
- * typed 0 says that there is nothing to measure.
+ * A measured size, less the zero of the jaws for each measured term. Scatter may make a small size slightly negative. A typed 0 stays 0.
  */
 function size(text: string, field: string, dimension: Dimension, unit: UnitId, jaws: Jaws, sitting: Sitting): Length {
   const read = parseReading(text, dimension, unit);
@@ -151,7 +150,7 @@ function size(text: string, field: string, dimension: Dimension, unit: UnitId, j
   if (value < -BELOW_ZERO * readingUncertaintyMm(sitting.gauge) * shares.scatter)
     return refused(
       field,
-      `${inUnit(read.value, sitting.gauge.unit, 4)} is less than the closed jaws read (${inUnit(zeroMm, sitting.gauge.unit, 4)}). Read it again, or check the zero.`,
+      `${inUnit(read.value, sitting.gauge.unit, 4)} is less than the reading of the closed jaws (${inUnit(zeroMm, sitting.gauge.unit, 4)}). Measure again, or check the zero.`,
     );
   return { ok: true, value, shares };
 }

@@ -31,7 +31,7 @@ export const answerSchema = z.object({
   /** How often what the gauge always reads wrong, and its scatter, are in the value: 1 and 1 for a plain reading. */
   shares: z.object({ common: z.number(), scatter: z.number().positive() }),
   from: z.enum(["typed", "wedge", "practice", "picture"]),
-  /** Which picture it was read in, by which reader, whether a person moved what it had found, and how many degrees of freedom `u` has. */
+  /** The picture, the version of the reader, whether the marks were moved by hand, and the degrees of freedom of `u`. */
   picture: z
     .object({
       sha256: z.string(),

@@ -1,22 +1,25 @@
 /**
- * Results that no machine is likely to have: asked about before they are entered. Limits are common practice, no source, unless one is
- * named; each is wide enough for a machine that was never set up.
+ * Questions about results that are unlikely for any machine. The limits are common practice without a source. They are wide enough for a
+ * machine that was never adjusted.
  */
 import { plain } from "../metrology/quantity-text";
 import { fromInternal, UNITS } from "../metrology/units";
 import type { Estimate, Finding } from "./outcome";
 
 export type MachineLimit = {
-  /** Estimates whose id begins so. */
+  /** Beginning of the ids of these estimates. */
   estimate: string;
-  /** Internal unit; usual results lie between them. */
+  /** Usual values are between these, internal unit. */
   low: number;
   high: number;
-  /** What to look at, as an instruction. */
+  /** What to check, as an instruction. */
   check: string;
 };
 
-/** A question for each estimate that lies beyond its limits by more than its uncertainty leaves open. */
+/** Usual kerfs, mm. A focused beam always removes some material, and wider cuts are rare. (common practice, no source) */
+export const USUAL_KERF_MM = { low: 0.01, high: 0.6 } as const;
+
+/** A question for each estimate outside its limits. */
 export function beyondMachines(estimates: readonly Estimate[], limits: readonly MachineLimit[]): Finding[] {
   return estimates.flatMap((estimate): Finding[] => {
     const limit = limits.find((l) => estimate.id.startsWith(l.estimate));
@@ -30,7 +33,7 @@ export function beyondMachines(estimates: readonly Estimate[], limits: readonly 
         tone: "needs you",
         site: null,
         headline: `${estimate.label} of ${shown(value)} ${symbol} is unlikely.`,
-        text: `Usual values lie between ${shown(limit.low)} and ${shown(limit.high)} ${symbol}. ${limit.check}`,
+        text: `Usual values are between ${shown(limit.low)} and ${shown(limit.high)} ${symbol}. ${limit.check}`,
       },
     ];
   });

@@ -1,11 +1,11 @@
-/** A practice burn from a file that was edited: said wherever its results are shown, and kept with the trial. */
+/** A practice burn from an edited file. The trial stores this, and Burn and Read show it. */
 
-/** The decision that says it of a round. */
+/** Key of the decision for a round. */
 export function editedFileKey(n: number): string {
   return `edited file ${n}`;
 }
 
-/** What it says. */
+/** Value of the decision. */
 export const EDITED = "yes";
 
 export function isFromEditedFile(decisions: Readonly<Record<string, string>>, n: number): boolean {

@@ -1,86 +1,85 @@
 /**
- * What was entered into a controller against what was worked out.
+ * Compares the values entered in a controller with the calculated ones.
  *
- * The change is compared, not the value: with an old value of 10 a whole change in place of a half moves the value by little. Values are
- * compared as well, for units and misplaced decimal points. Each slip is asked about once; the person at the machine decides.
+ * The changes are compared first. With an old value of 10, a whole change instead of half hardly changes the value. The values are compared
+ * for units and misplaced decimal points. Each slip causes one question.
  */
 import { MM_PER_INCH } from "../metrology/units";
 
 /** One number of a setting, internal unit. `old` is `null` where it was not known. */
 export type EnteredRow = { label: string; old: number | null; workedOut: number; entered: number };
 
-/** How near a ratio must come to a slip, as a share. */
+/** A ratio within this share of a slip matches it. */
 const NEAR = 0.03;
-/** A change counts as different where it is off by this share of itself. */
+/** A change is different if it is off by more than this share. */
 const DIFFERS = 0.3;
 
 type Slip = { is: (row: EnteredRow) => boolean; all: string; one: (label: string) => string };
 
 const valueTimes = ({ workedOut, entered }: EnteredRow) => (workedOut === 0 ? Number.NaN : entered / workedOut);
-/** Entered change over the change worked out; not a number where no change was worked out. */
+/** Entered change divided by the calculated change; NaN if no change was calculated. */
 const changeTimes = ({ old, workedOut, entered }: EnteredRow) => {
   const change = workedOut - (old ?? 0);
   return old === null || Math.abs(change) < 1e-9 ? Number.NaN : (entered - old) / change;
 };
 const isNear = (ratio: number, factor: number) => Math.abs(ratio / factor - 1) < NEAR;
 
-/** In the order in which they are believed. */
+/** The first match counts. */
 const SLIPS: readonly Slip[] = [
   {
     is: (row) => isNear(valueTimes(row), MM_PER_INCH),
-    all: "The values entered are 25.4 times those worked out. Does the controller take inches?",
-    one: (label) => `The value entered for ${label} is 25.4 times the one worked out. Check its unit.`,
+    all: "The entered values are 25.4 times the calculated ones. Does the controller use inches?",
+    one: (label) => `The value for ${label} is 25.4 times the calculated one. Check the unit.`,
   },
   {
     is: (row) => isNear(valueTimes(row), 1 / MM_PER_INCH),
-    all: "The values entered are those worked out divided by 25.4. Were inches entered where the controller takes mm?",
-    one: (label) => `The value entered for ${label} is the one worked out divided by 25.4. Check its unit.`,
+    all: "The entered values are the calculated ones divided by 25.4. Does the controller use mm?",
+    one: (label) => `The value for ${label} is the calculated one divided by 25.4. Check the unit.`,
   },
   {
     is: (row) => [1000, 1 / 1000].some((times) => isNear(valueTimes(row), times)),
-    all: "The values entered are 1000 times off those worked out. Check their unit.",
-    one: (label) => `The value entered for ${label} is 1000 times off the one worked out. Check its unit.`,
+    all: "The entered values differ from the calculated ones by a factor of 1000. Check the unit.",
+    one: (label) => `The value for ${label} differs from the calculated one by a factor of 1000. Check the unit.`,
   },
   {
     is: (row) => [10, 100, 1 / 10, 1 / 100].some((times) => isNear(valueTimes(row), times)),
-    all: "The values entered are 10 or 100 times off those worked out. Check the decimal point.",
+    all: "The entered values differ from the calculated ones by a factor of 10 or 100. Check the decimal point.",
     one: (label) =>
-      `The value entered for ${label} is 10 or 100 times off the one worked out. Check the decimal point.`,
+      `The value for ${label} differs from the calculated one by a factor of 10 or 100. Check the decimal point.`,
   },
   {
     is: ({ old, workedOut, entered }) => !!old && workedOut !== old && isNear(entered / (workedOut - old), 1),
-    all: "The values entered are the changes alone. Add them to the old values.",
-    one: (label) => `The value entered for ${label} is the change alone. Add it to the old value.`,
+    all: "The entered values are the changes alone. Add them to the old values.",
+    one: (label) => `The value for ${label} is the change alone. Add it to the old value.`,
   },
   {
     is: (row) => Math.abs(changeTimes(row)) < NEAR,
-    all: "The values entered are the old ones. Nothing changes with them.",
-    one: (label) => `The value entered for ${label} is the old one. Nothing changes there.`,
+    all: "The entered values are the old values. Enter the new ones.",
+    one: (label) => `The value for ${label} is the old value. Enter the new one.`,
   },
   {
     is: (row) => isNear(changeTimes(row), 2),
-    all: "The change entered is twice the one worked out. Was the whole entered where a half belongs?",
-    one: (label) =>
-      `The change entered for ${label} is twice the one worked out. Was the whole entered where a half belongs?`,
+    all: "The entered change is twice the calculated one. Did you enter the whole instead of half?",
+    one: (label) => `The change for ${label} is twice the calculated one. Did you enter the whole instead of half?`,
   },
   {
     is: (row) => isNear(changeTimes(row), 1 / 2),
-    all: "The change entered is half the one worked out. Was it halved twice?",
-    one: (label) => `The change entered for ${label} is half the one worked out. Was it halved twice?`,
+    all: "The entered change is half the calculated one. Did you halve it twice?",
+    one: (label) => `The change for ${label} is half the calculated one. Did you halve it twice?`,
   },
   {
     is: (row) => isNear(changeTimes(row), -1) || isNear(changeTimes(row), -2) || isNear(valueTimes(row), -1),
-    all: "The change entered has the opposite sign of the one worked out.",
-    one: (label) => `The change entered for ${label} has the opposite sign of the one worked out.`,
+    all: "The entered change has the opposite sign of the calculated one. Check the sign.",
+    one: (label) => `The change for ${label} has the opposite sign of the calculated one. Check the sign.`,
   },
   {
     is: (row) => Math.abs(changeTimes(row) - 1) > DIFFERS,
-    all: "The changes entered differ from those worked out.",
-    one: (label) => `The change entered for ${label} differs from the one worked out.`,
+    all: "The entered changes differ from the calculated ones. Check the values.",
+    one: (label) => `The change for ${label} differs from the calculated one. Check the value.`,
   },
 ];
 
-/** A question about what was entered; `null` where it is what was worked out. */
+/** A question about the entered values; `null` if they are the calculated ones. */
 export function entrySlip(rows: readonly EnteredRow[]): string | null {
   const off = rows.filter((row) => isOff(row));
   if (off.length === 0) return null;

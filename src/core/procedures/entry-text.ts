@@ -26,7 +26,7 @@ export function entryShape(held: Pick<HeldSetting, "unit" | "step"> | undefined,
 /** The nearest value that the controller takes, internal unit. */
 export function roundedToStep(exact: number, step: number): number {
   const rounded = Number((Math.round(exact / step) * step).toFixed(WHOLE_DECIMALS));
-  // Minus nothing is nothing: no file keeps its sign.
+  // -0 does not survive JSON.
   return rounded === 0 ? 0 : rounded;
 }
 

@@ -1,21 +1,21 @@
 /**
- * What a larger number does, as burns with different numbers tell it.
+ * The effect of a larger value, from two burns with different values.
  *
- *   slope = (result 2 - result 1) / (number 2 - number 1)
+ *   slope = (result 2 - result 1) / (value 2 - value 1)
  */
 
-/** A result and the number in force while it was burned. */
-export type NumberAndResult = { number: number; result: number; u: number };
+/** A result with its standard uncertainty, and the value in force during its burn. */
+export type ValueAndResult = { value: number; result: number; u: number };
 
 /**
- * Slope between the newest two burns, in the units of the result per unit of the number.
+ * Slope between the two newest burns, in units of the result per unit of the value.
  *
- * @param beyond so many times its doubt the result must have moved
- * @returns `null` before there are two, where the number did not change, or the result moved by less
+ * @param beyond the result must have changed by more than this many standard uncertainties
+ * @returns `null` with fewer than two burns, without a change of the value, or with a smaller change of the result
  */
-export function slopeOfNewest(known: readonly NumberAndResult[], beyond: number): number | null {
-  const [before, after] = known.slice(-2);
-  if (!before || !after || before.number === after.number) return null;
-  const moved = after.result - before.result;
-  return Math.abs(moved) > beyond * Math.hypot(after.u, before.u) ? moved / (after.number - before.number) : null;
+export function slopeOfNewest(burns: readonly ValueAndResult[], beyond: number): number | null {
+  const [before, after] = burns.slice(-2);
+  if (!before || !after || before.value === after.value) return null;
+  const change = after.result - before.result;
+  return Math.abs(change) > beyond * Math.hypot(after.u, before.u) ? change / (after.value - before.value) : null;
 }

@@ -59,7 +59,7 @@ export function gaugeFields(context: PlanContext, why: string): FieldSpec[] {
 
 /** The shape of {@link gaugeFields}. */
 export const GAUGE_SHAPE = {
-  gauge: z.string({ error: "Choose what it is read with." }),
+  gauge: z.string({ error: "Choose the gauge." }),
   caliperReachMm: reachShape(USUAL_REACHES.caliperReachMm),
   ruleReachMm: reachShape(USUAL_REACHES.ruleReachMm),
 };

@@ -19,7 +19,7 @@ export const heldSettingSchema = z.object({
   tableKind: tableKindSchema,
   /** Which of the two a larger entry does, in the words of its setting. */
   sense: z.union([z.literal(1), z.literal(-1)]),
-  /** The sense is not known, and the usual one is taken until two burns tell it. Absent: known. */
+  /** `sense` is assumed, because it is not known. Two burns replace it. Absent: known. */
   senseAssumed: z.literal(true).optional(),
 });
 export type HeldSetting = z.infer<typeof heldSettingSchema>;
@@ -33,7 +33,7 @@ export const axesSchema = z.object({
 export type Axes = z.infer<typeof axesSchema>;
 export const UNKNOWN_AXES: Axes = { home: "not known", x: "not known", y: "not known" };
 
-/** What may not be known of a machine: then the usual of its kind stands in its place. */
+/** Numbers of a machine that may be not known. */
 const assumedSchema = z.enum(["topSpeedMmPerS", "wavelengthNm"]);
 
 export const machineSpecSchema = z.object({
@@ -46,7 +46,7 @@ export const machineSpecSchema = z.object({
   accelerationMmPerS2: z.number().positive().nullable(),
   wavelengthNm: z.number().positive(),
   axes: axesSchema,
-  /** Which of these numbers are not known, but the usual ones of its kind. Absent: none. */
+  /** Numbers that are not known. Each has an assumed value. Absent: none. */
   assumed: z.array(assumedSchema).optional(),
   /** Speeds used in daily work. */
   workingSpeedsMmPerS: z.array(z.number().positive()),

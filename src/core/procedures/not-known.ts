@@ -1,15 +1,15 @@
-/** What follows where the top speed or the wavelength of a machine is not known. */
+/** Values for a machine whose top speed or wavelength is not known, and the texts that depend on them. */
 import { plain } from "../metrology/quantity-text";
 import type { MachineKind, MachineSpec } from "./machine-spec";
 
-/** What stands in their place: a speed that every machine of the kind reaches, the wavelength that most have. [common practice, no source] */
+/** Assumed values: a speed that every machine of the kind reaches, and the most common wavelength. [common practice, no source] */
 export const USUAL_OF_KIND: Record<MachineKind, Pick<MachineSpec, "topSpeedMmPerS" | "wavelengthNm">> = {
   "CO2 gantry": { topSpeedMmPerS: 300, wavelengthNm: 10_600 },
   "diode gantry": { topSpeedMmPerS: 100, wavelengthNm: 455 },
   galvo: { topSpeedMmPerS: 1000, wavelengthNm: 1064 },
 };
 
-/** nm; `null` = not known. Nothing may be concluded from a wavelength that is only usual, least of all what protects an eye. */
+/** nm; `null` = not known. An assumed wavelength must not decide anything, above all not the eyewear. */
 export function knownWavelengthNm({
   wavelengthNm,
   assumed,
@@ -17,19 +17,31 @@ export function knownWavelengthNm({
   return assumed?.includes("wavelengthNm") ? null : wavelengthNm;
 }
 
-/** What to put on, as the object of a sentence. */
-export function eyewearFor(machine: Pick<MachineSpec, "wavelengthNm" | "assumed">): string {
+type Light = Pick<MachineSpec, "wavelengthNm" | "assumed">;
+
+/** First line of a checklist before a burn. */
+export function eyewearLine(machine: Light): string {
   const known = knownWavelengthNm(machine);
-  return known === null ? "the eyewear that the label on the laser asks for" : `eyewear for ${plain(known)} nm`;
+  return known === null
+    ? "Read the wavelength on the label of the laser. Put on eyewear for it, or close the housing."
+    : `Put on eyewear for ${plain(known)} nm, or close the housing.`;
 }
 
-/** Why no faster. */
+/** First line where the mark is watched while it is made: the housing is open. */
+export function eyewearLineForWatching(machine: Light): string {
+  const known = knownWavelengthNm(machine);
+  return known === null
+    ? "Read the wavelength on the label of the laser. Put on eyewear for it before you look at the mark."
+    : `Put on eyewear for ${plain(known)} nm before you look at the mark.`;
+}
+
+/** Refusal of a speed above the top speed. */
 export function topSpeedText({
   name,
   topSpeedMmPerS,
   assumed,
 }: Pick<MachineSpec, "name" | "topSpeedMmPerS" | "assumed">): string {
   return assumed?.includes("topSpeedMmPerS")
-    ? `The top speed of ${name} is not known, so up to ${plain(topSpeedMmPerS)} mm/s is burned. Write it down on its page to go faster.`
-    : `${name} goes up to ${plain(topSpeedMmPerS)} mm/s.`;
+    ? `The top speed of ${name} is not known. Enter at most ${plain(topSpeedMmPerS)} mm/s, or enter the top speed on the machine page.`
+    : `The top speed of ${name} is ${plain(topSpeedMmPerS)} mm/s. Enter at most that.`;
 }

@@ -37,7 +37,10 @@ export function plainNext<P>(
     return {
       do: "read",
       sites: verdict.ways[0]?.sites ?? [],
-      why: verdict.ways.length > 0 ? "Tolerance and uncertainty overlap. Read once more." : verdict.advice,
+      why:
+        verdict.ways.length > 0
+          ? "Undecided. The uncertainty is too large for the tolerance. Take more readings."
+          : verdict.advice,
     };
   if ("why" in proof) return { do: "read", sites: [], why: proof.why };
   return { do: "round", purpose: "proof", ...proof, why: words.prove };

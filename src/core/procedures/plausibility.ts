@@ -116,7 +116,7 @@ function neighbours(history: History, site: Site): number | null {
   return values.length < 2 ? null : median(values);
 }
 
-/** Whether two places ask for the same thing: a gap on a round part is no slip. */
+/** Whether two points measure the same quantity. Points around a round part differ in their meaning. */
 function isAlike(a: Measurand, b: Measurand): boolean {
   return a.kind === b.kind && (a.kind !== "around" || b.kind !== "around" || a.as === b.as);
 }

@@ -16,7 +16,7 @@ export const settingValueSchema = z.discriminatedUnion("shape", [
 ]);
 export type SettingValue = z.infer<typeof settingValueSchema>;
 
-/** As it comes from a file that a person may have edited: rows of a table in order, each place once. */
+/** From a file that may have been edited: the rows of a table must be in order, each place once. */
 export const givenSettingValueSchema = settingValueSchema.superRefine((value, context) => {
   if (value.shape !== "table") return;
   value.rows.forEach((row, i) => {
@@ -24,8 +24,8 @@ export const givenSettingValueSchema = settingValueSchema.superRefine((value, co
     if (!before || row.at > before.at) return;
     const message =
       row.at === before.at
-        ? `${row.at} is there twice. Enter each place once.`
-        : `${row.at} comes after ${before.at}. Sort the rows by their place.`;
+        ? `${row.at} occurs twice. Enter each place once.`
+        : `${row.at} comes after ${before.at}. Sort the rows.`;
     context.addIssue({ code: "custom", path: ["rows", i, "at"], message });
   });
 });
@@ -60,7 +60,7 @@ export type SettingSpec = {
 /** Units in which a controller may take it, that of the setting first. */
 export function unitsOf({ unit, dimensions }: Pick<SettingSpec, "unit" | "dimensions">): UnitId[] {
   const taken: readonly Dimension[] = dimensions ?? [UNITS[unit].dimension];
-  // What one setting counts are steps, another's are counts: the same number under its own name.
+  // Steps and counts are the same number under two names. A setting offers only its own name.
   const other: UnitId = unit === "steps" ? "counts" : "steps";
   const all = (Object.keys(UNITS) as UnitId[]).filter((id) => id !== other && taken.includes(UNITS[id].dimension));
   return [unit, ...all.filter((id) => id !== unit)];

@@ -1,13 +1,12 @@
 /**
- * A proof or a check proves what was measured in it. As long as a point of it is unread, or a result that it has to prove is missing, it is
- * undecided, however good the rest is. What is out of tolerance already stays not proved.
+ * A proof or a check is undecided until every point is read and every result is measured. A result outside the tolerance is not proved, whatever is missing.
  */
 import { countText } from "../metrology/count-text";
-import { siteIsDone, sitesLeft } from "./answer";
+import { sitesLeft } from "./answer";
 import type { History } from "./contract";
 import type { Verdict } from "./verdict";
 
-/** So many names are listed. */
+/** Most names in a list. */
 const NAMED = 4;
 
 /**
@@ -21,19 +20,17 @@ export function wholeProof<P>(
 ): Verdict {
   const last = history.rounds.at(-1);
   if (!last || verdict.result === "not proved") return verdict;
-  const unread = sitesLeft(last.spec.sites, last.answers).filter(
-    (s) => !last.answers.some((a) => a.site === s.id) && !siteIsDone(s, last.answers),
-  );
+  const unread = sitesLeft(last.spec.sites, last.answers).filter((s) => !last.answers.some((a) => a.site === s.id));
   const missing = results.filter((label) => !verdict.lines.some((line) => line.label === label));
   if (unread.length === 0 && missing.length === 0) return verdict;
   const advice =
     unread.length > 0
-      ? `${countText(unread.length, "point")} not read yet: ${listed(unread.map((s) => s.label))}. Read ${unread.length === 1 ? "it" : "them"} first.`
-      : `Not measured in this burn: ${listed(missing)}. Burn it once more and read all of it.`;
+      ? `${countText(unread.length, "point")} not read yet: ${listed(unread.map((s) => s.label))}. Read all points first.`
+      : `Not measured in this burn: ${listed(missing)}. Burn the coupon again and read all points.`;
   return {
     ...verdict,
     result: "cannot tell",
-    headline: unread.length > 0 ? "Not read to the end yet" : "Not all of it is measured",
+    headline: unread.length > 0 ? "Points are not read yet" : "Results are missing",
     advice,
     ways: [],
   };

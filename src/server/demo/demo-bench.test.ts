@@ -27,7 +27,7 @@ const OWN = {
 };
 
 describe("the demo bench", () => {
-  it("is opened beside machines, lenses, cards and gauges of one's own, which stay as they are", () => {
+  it("opens beside other machines, lenses, cards and gauges, and does not change them", () => {
     const db = openDatabase(":memory:");
     keepMachine(db, OWN, NOW - 1);
     addPart(
@@ -57,7 +57,7 @@ describe("the demo bench", () => {
     expect(view.machines.find((m) => m.slug === "alder")?.next.action).toBe("begin");
   });
 
-  it("has no place where a machine of one of its names stands", () => {
+  it("does not open if a machine has one of its names", () => {
     const db = openDatabase(":memory:");
     keepMachine(db, { ...OWN, name: "Cinder" }, NOW - 1);
     expect(benchView(db, NOW).canOpenDemo).toBe(false);

@@ -15,7 +15,7 @@ import { type OpticSpec, opticOf, rotaryOf } from "../../core/procedures/part-sp
 import { ROLLER_DIAMETER, ROTARY_STEPS } from "../../core/procedures/rotary/setting";
 import { SCAN_OFFSET } from "../../core/procedures/scan-offset/plan-type";
 import type { Db } from "../../data/database";
-import { addGauge, allGauges } from "../../data/gauges";
+import { addGauge, gaugeKeys } from "../../data/gauges";
 import { toColumn } from "../../data/json-column";
 import { addEntry, ownerOfMachine } from "../../data/ledger";
 import { addMachine, type HolderRole, holdersOf, type Machine, machineSlugs } from "../../data/machines";
@@ -157,19 +157,19 @@ const CINDER: MachineSpec = machineSpecSchema.parse({
 
 const DEMO_NAMES = ["Alder", "Bracken", "Cinder"] as const;
 
-/** Whether the demo bench is there, or machines of its names: then it has no place. */
+/** Whether the demo bench, or a machine with one of its names, is on the bench. */
 export function hasDemoBench(db: Db): boolean {
   const taken = new Set(machineSlugs(db));
   return DEMO_NAMES.some((name) => taken.has(name.toLowerCase()));
 }
 
-/** Adds the demo bench, beside machines of one's own too, whole or not at all; does nothing where machines of its names are. */
+/** Adds the demo bench in one transaction, also beside other machines. Does nothing if a machine has one of its names. */
 export function addDemoBench(db: Db, now: number): void {
   if (hasDemoBench(db)) return;
   db.transaction((tx) => setOut(tx, now));
 }
 
-/** A label that no part has yet: people have a lens of 50.8 mm too. */
+/** A label that no part has. The workshop may have its own lens of 50.8 mm. */
 function freeLabel(db: Db, label: string): string {
   const taken = new Set(allParts(db).map((p) => p.spec.label));
   return taken.has(label) ? `${label}, demo` : label;
@@ -181,7 +181,7 @@ function freeCardName(db: Db, name: string): string {
 
 function setOut(db: Db, now: number): void {
   const opened = now - 420 * DAY_MS;
-  const known = new Set(allGauges(db).map((g) => g.spec.id));
+  const known = new Set(gaugeKeys(db));
   for (const gauge of DEMO_GAUGES) if (!known.has(gauge.id)) addGauge(db, gauge, opened);
   const alder = addDemoMachine(
     db,
@@ -250,7 +250,7 @@ function setOut(db: Db, now: number): void {
   provedTrial(db, bracken, { ...KERF_TOLD, draft: { ...KERF_TOLD.draft, stock: birch } }, now - 57 * DAY_MS);
 }
 
-/** What the workshop cuts most, squeezed as it came; the acrylic waits for it. Gives the key of the birch. */
+/** Two stocks of the workshop: the thickness of the birch is measured, that of the acrylic is not. @returns key of the birch batch */
 function cardsOfStock(db: Db, at: number): string {
   const birch = keepStock(
     db,

@@ -188,18 +188,20 @@ describe("gauges", () => {
     expect(refusal(() => declareGauge(db, input({ resolution: "a lot" }), NOW))).toMatchObject({ field: "resolution" });
     expect(refusal(() => declareGauge(db, input({ limit: "x" }), NOW))).toMatchObject({ field: "limit" });
     expect(refusal(() => declareGauge(db, input({ name: "" }), NOW))).toMatchObject({ field: "name" });
-    expect(refusal(() => declareGauge(db, input({ name: "CALIPERS" }), NOW)).message).toMatch(/tell them apart/);
+    expect(refusal(() => declareGauge(db, input({ name: "CALIPERS" }), NOW)).message).toMatch(
+      /Another gauge has this name/,
+    );
     expect(refusal(() => declareGauge(db, input({ id: "gone" }), NOW)).message).toMatch(/no such gauge/);
   });
 
-  it("have all their faults told at once", () => {
+  it("are refused with all faults of the form", () => {
     const refused = refusal(() =>
       declareGauge(db, input({ name: "", resolution: "a lot", limit: "x", placing: "y" }), NOW),
     );
     expect([refused, ...refused.more].map((f) => f.field)).toEqual(["name", "resolution", "placing", "limit"]);
   });
 
-  it("that stand in nearly every workshop are there with the first machine, and with the first trial of a bench without", () => {
+  it("include calipers and a rule on a bench without gauges", () => {
     const fresh = openDatabase(":memory:");
     declareUsualGauges(fresh, NOW);
     expect(allGauges(fresh).map((g) => g.spec.name)).toEqual(["Calipers", "Steel rule"]);
@@ -282,7 +284,7 @@ describe("limits", () => {
     expect(trialById(db, trialId)?.tolerance).toBeCloseTo(0.0508, 12);
   });
 
-  it("have their faults told together, and so has a gauge found wrong", () => {
+  it("are refused with all faults of the form, like a gauge found wrong", () => {
     const limits = refusal(() => setLimits(db, "alder", "scan-offset", { tolerance: "x", recheckDays: "0" }, NOW));
     expect([limits, ...limits.more].map((f) => f.field)).toEqual(["tolerance", "recheckDays"]);
     const wrong = refusal(() => foundWrong(db, "calipers", { note: " ", since: NOW + DAY_MS }, NOW));

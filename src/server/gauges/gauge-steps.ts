@@ -15,6 +15,7 @@ import {
   addGauge,
   addGaugeFault,
   allGauges,
+  gaugeKeys,
   type KnownGauge,
   reviseGauge,
   takeBackGaugeFault,
@@ -55,12 +56,7 @@ export function declareGauge(db: Db, input: GaugeInput, now: number): string {
   );
   form.refuse();
   const spec: Gauge = {
-    id:
-      input.id ??
-      keyFor(
-        name,
-        known.map((g) => g.id),
-      ),
+    id: input.id ?? keyFor(name, gaugeKeys(db)),
     name,
     kind: input.kind,
     unit: input.unit,
@@ -75,16 +71,16 @@ export function declareGauge(db: Db, input: GaugeInput, now: number): string {
 
 function nameFrom(input: GaugeInput, known: readonly Gauge[]): string {
   const name = input.name.trim();
-  if (name === "") throw new Refusal("name", "Give it the name by which it is known here.");
+  if (name === "") throw new Refusal("name", "Enter a name.");
   if (known.some((g) => g.id !== input.id && g.name.toLowerCase() === name.toLowerCase()))
-    throw new Refusal("name", "Another gauge has this name: tell them apart.");
+    throw new Refusal("name", "Another gauge has this name. Enter a different name.");
   return name;
 }
 
 function resolutionFrom(input: GaugeInput): number {
-  const resolutionMm = length(input, "resolution", "Give the smallest step it shows, for example 0.01 mm or 1/64 in.");
-  if (!(resolutionMm > 0)) throw new Refusal("resolution", "The smallest step must be larger than 0.");
-  if (resolutionMm > COARSEST_MM) throw new Refusal("resolution", "A step this large measures nothing here.");
+  const resolutionMm = length(input, "resolution", "Enter the resolution, for example 0.01 mm or 1/64 in.");
+  if (!(resolutionMm > 0)) throw new Refusal("resolution", "Enter a resolution larger than 0.");
+  if (resolutionMm > COARSEST_MM) throw new Refusal("resolution", `Enter a resolution of at most ${COARSEST_MM} mm.`);
   return resolutionMm;
 }
 
@@ -93,8 +89,11 @@ export function knownEye(db: Db, now: number): KnownGauge {
   const eye = () => allGauges(db).find((g) => g.spec.kind === "eye");
   const known = eye();
   if (known) return known;
-  const taken = allGauges(db).map((g) => g.spec.id);
-  addGauge(db, { id: keyFor("Eye", taken), name: "Eye", kind: "eye", unit: "mm", ...usualGauge("eye", "mm") }, now);
+  addGauge(
+    db,
+    { id: keyFor("Eye", gaugeKeys(db)), name: "Eye", kind: "eye", unit: "mm", ...usualGauge("eye", "mm") },
+    now,
+  );
   return eye() as KnownGauge;
 }
 
@@ -102,11 +101,11 @@ export function knownEye(db: Db, now: number): KnownGauge {
 const EDGE_LIMIT_MM = 0.002;
 const FINEST_MM = 1e-4;
 
-/** What the reader says of one reading: standard uncertainty, mm, and its degrees of freedom. */
-type ReaderSays = { uMm: number; degreesOfFreedom: number };
+/** Standard uncertainty of one reading from a picture, mm, and its degrees of freedom. */
+type ReaderUncertainty = { uMm: number; degreesOfFreedom: number };
 
-/** The reader of pictures as a gauge: the scatter that is usual among what it read now, and how well that is known. */
-export function knownReader(db: Db, read: readonly ReaderSays[], now: number): KnownGauge {
+/** The picture reader as a gauge. Its repeatability is the median uncertainty of these readings. */
+export function knownReader(db: Db, read: readonly ReaderUncertainty[], now: number): KnownGauge {
   const reader = () => allGauges(db).find((g) => g.spec.id === PICTURE_READER);
   const sdMm = Math.max(FINEST_MM, median(read.map((r) => r.uMm).concat(read.length > 0 ? [] : [0])));
   const freedom = median(read.map((r) => r.degreesOfFreedom).concat(read.length > 0 ? [] : [1]));
@@ -116,8 +115,7 @@ export function knownReader(db: Db, read: readonly ReaderSays[], now: number): K
     limitMm: EDGE_LIMIT_MM,
     placing: { sdMm, relativeDoubt: doubtOfFreedom(freedom) },
   };
-  if (reader()) reviseGauge(db, spec, now);
-  else addGauge(db, spec, now);
+  if (!reviseGauge(db, spec, now)) addGauge(db, spec, now);
   return reader() as KnownGauge;
 }
 
@@ -136,7 +134,7 @@ export function foundWrong(db: Db, key: string, typed: { note: string; since: nu
 
 function faultNote(text: string): string {
   const note = text.trim();
-  if (note === "") throw new Refusal("note", "Say what is wrong with it, for example: reads 0.08 mm short.");
+  if (note === "") throw new Refusal("note", "Enter the fault, for example: reads 0.08 mm short.");
   return note;
 }
 

@@ -6,7 +6,7 @@ import { type CodePage, codePage } from "./code-page";
 
 export type AccessKeys = { code: string; secret: string };
 
-/** Where a request came from, as the connection says; whatever a request itself says under this name is overwritten. */
+/** Header with the address of the connection. The front door overwrites any value that the request has. */
 export const FROM_HEADER = "x-ustrina-from";
 /** Where the code is typed. */
 export const ACCESS_PATH = "/access";

@@ -1,14 +1,13 @@
 /**
- * Wrong access codes are few: from one address some at once, then one in a while. One device that guesses keeps no other out. All addresses
- * together have a budget so large that nobody meets it by mistake, and so small that 40 bits stay out of reach: 20 a second for 2^39 codes
- * are 870 years.
+ * Limits wrong access codes. Each address has some attempts at once, then one per interval, so that a guessing device does not lock out
+ * others. All addresses together have 20 attempts per second. At that rate half of all 2^40 codes take 870 years.
  */
 
 export type Allowance = { atOnce: number; oneAgainMs: number };
 
 const EACH: Allowance = { atOnce: 5, oneAgainMs: 30_000 };
 const TOGETHER: Allowance = { atOnce: 400, oneAgainMs: 50 };
-/** So many addresses are kept apart; beyond that the oldest are forgotten. */
+/** Most addresses counted separately. The oldest ones are removed. */
 const MOST_ADDRESSES = 2000;
 
 export class Attempts {

@@ -1,7 +1,4 @@
-/**
- * What is turned away before a byte of its body is taken in: on the local network whoever has not given the access code sends nothing but
- * the code.
- */
+/** Refuses requests before their body is read. On the local network, a device without the access code may send only the code. */
 import { ACCESS_PATH, type AccessKeys, hasSession, SESSION_COOKIE } from "./access";
 import { LARGEST_FORM, type Turned } from "./turned-away";
 
@@ -12,7 +9,7 @@ export type AtDoor = {
   headers: Readonly<Record<string, string | string[] | undefined>>;
 };
 
-/** @returns `null` where it may go on to what answers it */
+/** @returns `null` if the request may continue */
 export function refusedAtDoor({ method, url, headers }: AtDoor, keys: AccessKeys | null, now: number): Turned | null {
   if (keys === null || hasSession(cookieIn(headers), keys, now)) return null;
   const bytes = bodyOf(headers);
@@ -22,7 +19,7 @@ export function refusedAtDoor({ method, url, headers }: AtDoor, keys: AccessKeys
   return bytes > LARGEST_FORM ? { status: 413, message: "This is too large for an access code." } : null;
 }
 
-/** Bytes that are to come; Infinity where that is not said beforehand. */
+/** Length of the body in bytes; Infinity if the request does not say it. */
 function bodyOf(headers: AtDoor["headers"]): number {
   if (headers["transfer-encoding"] !== undefined) return Infinity;
   const length = headers["content-length"];

@@ -29,8 +29,7 @@ export type HandInput = {
 export function writeDown(db: Db, input: HandInput, now: number): number {
   const { machine, setting, holder } = known(db, input);
   const { rows } = input;
-  if (input.origin === "hand" && rows === null)
-    throw new Refusal("value", "Type what was entered; “not known” is only ever found.");
+  if (input.origin === "hand" && rows === null) throw new Refusal("value", "Enter the value.");
   const form = new FormFaults();
   const value = form.read(
     () => (rows === null ? null : typedValue(setting, settingUnit(machine.spec, setting.key), rows)),
@@ -46,8 +45,7 @@ export function writeDown(db: Db, input: HandInput, now: number): number {
 }
 
 function noteOf({ origin, note }: HandInput): string {
-  if (origin === "hand" && note.trim() === "")
-    throw new Refusal("note", "Say why it was changed: in a year nobody knows any more.");
+  if (origin === "hand" && note.trim() === "") throw new Refusal("note", "Enter the reason for the change.");
   return note.trim();
 }
 

@@ -33,7 +33,7 @@ export function typedValue(setting: SettingSpec, unit: UnitId, rows: readonly Ty
   form.refuse();
   const twice = read.findIndex((r, i) => read.findIndex((other) => other.at === r.at) !== i);
   if (twice >= 0)
-    throw new Refusal(`row ${twice} at`, `${plain(read[twice]?.at ?? 0)} is there twice. Enter each place once.`);
+    throw new Refusal(`row ${twice} at`, `${plain(read[twice]?.at ?? 0)} occurs twice. Enter each row once.`);
   return { shape: "table", rows: read.sort((a, b) => a.at - b.at) };
 }
 
@@ -49,6 +49,6 @@ function place(text: string, setting: SettingSpec, i: number): number {
 function signedReading(text: string, unit: UnitId, field: string): number {
   const read = parseSignedReading(text, UNITS[unit].dimension, unit);
   if (!read.ok) throw new Refusal(field, read.message);
-  if (Math.abs(read.value) > LARGEST) throw new Refusal(field, "No controller stores a number this large.");
+  if (Math.abs(read.value) > LARGEST) throw new Refusal(field, `The value is too large. Enter at most ${LARGEST}.`);
   return read.value;
 }

@@ -75,7 +75,7 @@ describe("a machine that is added", () => {
   });
 
   it.each([
-    ["name", { name: "  " }, /Give it the name/],
+    ["name", { name: "  " }, /Enter a name/],
     ["name", { name: "aLDER" }, /Another machine has this name/],
     ["width", { width: "" }, /for example 900 mm/],
     ["width", { width: "wide" }, /./],
@@ -89,7 +89,7 @@ describe("a machine that is added", () => {
     ["workingSpeeds", { workingSpeeds: "100 x" }, /./],
     ["workingSpeeds", { workingSpeeds: "0 100" }, /larger than 0/],
     ["held.scan offset.step", { held: held({ step: "0" }) }, /larger than 0/],
-    ["held.scan offset.unit", { held: held({ unit: "mmPerS" }) }, /is not taken in mm\/s/],
+    ["held.scan offset.unit", { held: held({ unit: "mmPerS" }) }, /has no values in mm\/s/],
     ["held.scan offset.low", { held: held({ low: "" }) }, /both ends/],
     ["held.scan offset.high", { held: held({ high: "x" }) }, /./],
     ["held.scan offset.high", { held: held({ low: "2 mm" }) }, /larger than the smallest/],
@@ -100,10 +100,10 @@ describe("a machine that is added", () => {
   });
 });
 
-describe("what a beginner does not know", () => {
+describe("a machine with unknown top speed, wavelength and sense", () => {
   const unknown: MachineInput = { ...DAMSON, topSpeed: "", wavelength: " ", held: held({ sense: "not known" }) };
 
-  it("is not demanded: the usual of the kind stands in its place, and it is known as that", () => {
+  it("gets assumed values of its kind, and keeps that they are assumed", () => {
     const spec = machineBySlug(db, keepMachine(db, unknown, NOW))?.spec;
     expect(spec).toMatchObject({
       topSpeedMmPerS: 300,
@@ -118,21 +118,23 @@ describe("what a beginner does not know", () => {
     expect(known?.held["scan offset"]?.senseAssumed).toBeUndefined();
   });
 
-  it("names no eyewear by a wavelength that nobody gave, and no top speed that was only taken", () => {
+  it("has a checklist without a wavelength, and a refusal without a top speed", () => {
     const slug = keepMachine(db, unknown, NOW);
     const trial = beginTrial(db, slug, "scan-offset", NOW + 1);
     keepDraft(db, trial, 1, { ...roundOf(fullTrial(db, trial), 1).draft, speedsMmPerS: "100 900" });
     expect(refusal(() => burnOnPractice(db, trial, 1, null, NOW + 2)).message).toMatch(
-      /top speed of Damson is not known, so up to 300 mm\/s is burned/,
+      /top speed of Damson is not known\. Enter at most 300 mm\/s/,
     );
     keepDraft(db, trial, 1, { ...roundOf(fullTrial(db, trial), 1).draft, speedsMmPerS: "100 250" });
     burnOnPractice(db, trial, 1, null, NOW + 3);
     const checklist = trialView(db, trial, NOW + 4).rounds[0]?.spec?.checklist.join(" ");
-    expect(checklist).toMatch(/Put on the eyewear that the label on the laser asks for, or close the housing\./);
+    expect(checklist).toMatch(
+      /Read the wavelength on the label of the laser\. Put on eyewear for it, or close the housing\./,
+    );
     expect(checklist).not.toMatch(/\d nm/);
   });
 
-  it("is told with all that is wrong beside it, at once", () => {
+  it("is refused with all faults of the form", () => {
     const wrong = {
       ...unknown,
       name: " ",

@@ -11,7 +11,7 @@ import { type SettingSpec, senseFixedBy, tableKindSchema, unitsOf } from "../../
 import type { Db } from "../../data/database";
 import { toColumn } from "../../data/json-column";
 import { entriesOf, ownerOfMachine } from "../../data/ledger";
-import { addMachine, everyMachine, type Machine, reviseMachine } from "../../data/machines";
+import { addMachine, everyMachine, type Machine, machineSlugs, reviseMachine } from "../../data/machines";
 import { addPractice } from "../../data/practice";
 import type { PracticeController } from "../../practice/gantry-truth";
 import { practiceFromSeed } from "../../practice/practice-truth";
@@ -73,7 +73,7 @@ export function keepMachine(db: Db, input: MachineInput, now: number): string {
   const form = new FormFaults();
   const name = form.read(() => nameFrom(input, machines, known), "");
   if (known && known.spec.kind !== input.kind)
-    throw new Refusal("kind", "The kind of a machine stays: add another machine instead.");
+    throw new Refusal("kind", "The kind of a machine cannot change. Add another machine instead.");
   const spec = specFrom(form, input, name, known?.spec ?? null);
   if (known) form.read(() => refuseOtherKindsOfUnit(db, known, spec), undefined);
   form.refuse();
@@ -91,14 +91,14 @@ export function keepMachine(db: Db, input: MachineInput, now: number): string {
 
 function nameFrom(input: MachineInput, machines: readonly Machine[], known: Machine | null): string {
   const name = input.name.trim();
-  if (name === "") throw new Refusal("name", "Give it the name by which it is known here.");
+  if (name === "") throw new Refusal("name", "Enter a name.");
   const namesake = machines.find((m) => m !== known && m.spec.name.toLowerCase() === name.toLowerCase());
   if (namesake)
     throw new Refusal(
       "name",
       namesake.archivedAt === null
-        ? "Another machine has this name: tell them apart."
-        : "An archived machine has this name: bring it back, or choose another name.",
+        ? "Another machine has this name. Enter a different name."
+        : "An archived machine has this name. Restore it, or enter a different name.",
     );
   return name;
 }
@@ -120,7 +120,7 @@ function refuseOtherKindsOfUnit(db: Db, known: Machine, spec: MachineSpec): void
 /** A new machine with a controller and, where it takes G-code, Ustrina's own as its holders; the one that acts on burns first. */
 export function standOnBench(db: Db, spec: MachineSpec, now: number): Machine {
   // `new` is an address of its own.
-  const slug = freeSlug(spec.name, "machine", new Set(["new", ...everyMachine(db).map((m) => m.slug)]));
+  const slug = freeSlug(spec.name, "machine", new Set(["new", ...machineSlugs(db)]));
   const controller = { name: `Controller of ${spec.name}`, role: "controller" as const };
   if (burnFileOf(spec.kind) !== "g-code") return addMachine(db, slug, spec, [controller], now);
   const holders = [controller, { name: "Ustrina's own G-code", role: "ustrina" as const }];
@@ -234,7 +234,7 @@ function stepFrom(
   fieldOf: (name: string) => string,
 ): number {
   if (!unitsOf(setting).includes(unit))
-    throw new Refusal(fieldOf("unit"), `${setting.label} is not taken in ${UNITS[unit].symbol}: choose another unit.`);
+    throw new Refusal(fieldOf("unit"), `${setting.label} has no values in ${UNITS[unit].symbol}. Choose another unit.`);
   const read = parseReading(step, UNITS[unit].dimension, unit);
   if (!read.ok) throw new Refusal(fieldOf("step"), read.message);
   if (!(read.value > 0)) throw new Refusal(fieldOf("step"), "The smallest step must be larger than 0.");

@@ -58,9 +58,9 @@ export function keepPart(db: Db, input: PartInput, now: number): number {
 
 function labelFrom(db: Db, input: PartInput): string {
   const label = input.label.trim();
-  if (label === "") throw new Refusal("label", "Give it the name by which it is known here, for example 50.8 or F160.");
+  if (label === "") throw new Refusal("label", "Enter a name, for example 50.8 or F160.");
   if (allParts(db).some((p) => p.id !== input.id && p.spec.label.toLowerCase() === label.toLowerCase()))
-    throw new Refusal("label", "Another optic or rotary has this name: tell them apart.");
+    throw new Refusal("label", "Another lens or rotary has this name. Enter a different name.");
   return label;
 }
 
@@ -88,27 +88,27 @@ function rotaryFrom(form: FormFaults, input: PartInput, label: string): PartSpec
   const ratio = numberOf(
     input.ratio,
     "ratio",
-    "Type how often the motor turns for one turn, for example 3.5 or 60/20.",
+    "Enter the turns of the motor per turn of the workpiece, for example 3.5 or 60/20.",
   );
-  const said = numberOf(input.steps, "steps", "Type the number of steps in one revolution.");
+  const said = numberOf(input.steps, "steps", "Enter the steps per revolution.");
   const [thinnestMm, thickestMm] = [lengthOf(input.thinnest, "thinnest"), lengthOf(input.thickest, "thickest")];
   const rotary = {
     ...{ label, drive: input.drive, replaces: input.replaces, motorSteps, microsteps, ratio },
     rollerDiameterMm: input.drive === "roller" ? lengthOf(input.rollerDiameter, "rollerDiameter") : null,
     ...{ thinnestMm, thickestMm, stepsPerRevolution: said },
-    mostStepsPerS: numberOf(input.mostStepsPerS, "mostStepsPerS", "Type steps a second, for example 20000."),
+    mostStepsPerS: numberOf(input.mostStepsPerS, "mostStepsPerS", "Enter steps per second, for example 20000."),
     ...{ setAside: [...new Set(input.setAside)], setAsideToo: input.setAsideToo.trim() },
   };
   const made = stepsOfDrive(rotary);
   form.read(() => {
     if (thinnestMm !== null && thickestMm !== null && thinnestMm >= thickestMm)
-      throw new Refusal("thickest", "The thickest part must be thicker than the thinnest.");
+      throw new Refusal("thickest", "The largest diameter must be larger than the smallest.");
   }, undefined);
   form.read(() => {
     if (said !== null && made !== null && Math.abs(made - said) > SAME_STEPS * said)
       throw new Refusal(
         "steps",
-        `Motor, microsteps and ratio make ${plain(made, 1)}, not ${plain(said, 1)}. Leave this empty, or set one of them right.`,
+        `Motor, microsteps and ratio make ${plain(made, 1)}, not ${plain(said, 1)}. Leave this field empty, or correct one of the values.`,
       );
   }, undefined);
   return { kind: "rotary", ...rotary, stepsPerRevolution: made };

@@ -120,7 +120,7 @@ describe("what is known of a rotary", () => {
     expect(field({ mostStepsPerS: "fast" })).toBe("mostStepsPerS");
   });
 
-  it("has all its faults told at once", () => {
+  it("is refused with all faults of the form", () => {
     const wrong = { label: "", microsteps: "12.5", ratio: "0", thinnest: "80", thickest: "20" };
     const refused = refusal(() => keepPart(db, { ...rollers, ...wrong }, NOW));
     expect([refused, ...refused.more].map((f) => f.field)).toEqual(["label", "microsteps", "ratio", "thickest"]);
@@ -171,7 +171,7 @@ describe("what is written down by hand", () => {
   it("needs a reason, makes what it touches stale, reaches the practice machine, and is taken back", () => {
     expect(refusal(() => writeDown(db, { ...byHand("bracken", [["100", "0.1"]]), note: " " }, NOW))).toMatchObject({
       field: "note",
-      message: expect.stringMatching(/why/),
+      message: expect.stringMatching(/reason/),
     });
     const id = writeDown(db, byHand("bracken", [["100", "0.1"]]), NOW + 1);
     expect(stateOf("bracken", NOW + 2)).toMatchObject({ state: "stale", reasons: ["its own entry was changed"] });

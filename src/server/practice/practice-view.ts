@@ -53,7 +53,7 @@ export function practiceView(db: Db): PracticeMachineView[] {
   }).sound.flat();
 }
 
-/** Practice machines that are left out, because what their controller holds cannot be read. */
+/** Practice machines with damaged data. */
 export function damagedPractice(db: Db): DamagedOne[] {
   const found = allMachines(db).flatMap((m) => {
     const row = practiceOf(db, m.id);

@@ -3,7 +3,7 @@ import type { AnyProcedure } from "../../core/procedures/contract";
 import type { Db } from "../../data/database";
 import { eventsOf, type MachineEvent } from "../../data/events";
 import { type GaugeFault, gaugeFaults, gaugesOfTrial } from "../../data/gauges";
-import { eachSound } from "../../data/json-column";
+import { soundOrNull } from "../../data/json-column";
 import { entriesOf, type LedgerEntry, ownerOfMachine } from "../../data/ledger";
 import { cameFromElsewhere } from "../../data/load-trial";
 import { everyHolderOf, type Holder, type Machine } from "../../data/machines";
@@ -49,8 +49,8 @@ export function machineRecord(db: Db, machine: Machine): MachineRecord {
     readWith: (trialId) => gaugesOfTrial(db, trialId),
     stocksOf: (procedure) => stocksOfTrials(db, machine.id, procedure),
     card: (slug) => {
-      const [found] = eachSound([slug], (known) => stockBySlug(db, known)).sound;
-      return found && { name: found.spec.name, newest: batchesOf(db, found.id)[0] ?? null };
+      const found = soundOrNull(() => stockBySlug(db, slug));
+      return found ? { name: found.spec.name, newest: batchesOf(db, found.id)[0] ?? null } : undefined;
     },
   };
 }

@@ -37,21 +37,21 @@ export type LastEntry = {
   at: number;
 };
 
-/** A machine that cannot be shown, and which row is damaged. */
+/** A machine with a damaged row. */
 export type DamagedMachine = { slug: string; name: string; column: string };
 
 export type BenchView = {
   machines: BenchMachine[];
   /** The rest of the bench is shown as it is. */
   damaged: DamagedMachine[];
-  /** What else cannot be read, and is left out of every list. */
+  /** Other damaged rows. Every list leaves them out. */
   damagedToo: DamagedOne[];
   archived: { slug: string; name: string }[];
   open: OpenTrial[];
   openHolders: OpenHolder[];
   putBack: OpenPutBack[];
   lastEntered: LastEntry[];
-  /** The demo bench is not there and can be opened beside these machines. */
+  /** Whether the demo bench can be opened beside these machines. */
   canOpenDemo: boolean;
 };
 

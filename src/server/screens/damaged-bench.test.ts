@@ -1,14 +1,19 @@
 /** One row that does not fit its schema takes its own machine away, and nothing else. */
 import { beforeEach, describe, expect, it } from "vitest";
+import { SAMPLE_MACHINE } from "../../core/procedures/sample-machine";
 import type { Database } from "../../data/database";
 import { DamagedRow } from "../../data/json-column";
 import { entriesOf, ownerOfMachine } from "../../data/ledger";
 import { machineBySlug } from "../../data/machines";
 import { demoCopy, NOW } from "../demo/test-bench";
+import { knownEye, knownReader } from "../gauges/gauge-steps";
 import { gaugesView } from "../gauges/gauges-view";
 import { ledgerView } from "../ledger/ledger-view";
+import { standOnBench } from "../machine/machine-steps";
 import { practiceView } from "../practice/practice-view";
+import { keepStock } from "../stock/stock-steps";
 import { stockList } from "../stock/stock-view";
+import { beginTrial } from "../trial/trial-steps";
 import { benchView } from "./bench-view";
 import { machineView } from "./machine-view";
 import { placesView } from "./places-view";
@@ -51,7 +56,7 @@ describe("a bench with a damaged row", () => {
       "an entry of scan offset in the ledger",
       "update ledger_entry set value = '{\"shape\":\"cube\"}' where setting = 'scan offset' and id = (select max(id) from ledger_entry where setting = 'scan offset')",
     ],
-  ])("leaves %s out of every list, and says so", (of, damage) => {
+  ])("leaves %s out of every list, and names it on the bench", (of, damage) => {
     expect(benchView(db, NOW).damagedToo).toEqual([]);
     expect(db.$client.prepare(damage).run().changes).toBe(1);
     expect(benchView(db, NOW)).toMatchObject({ damaged: [], damagedToo: [{ of }] });
@@ -62,15 +67,15 @@ describe("a bench with a damaged row", () => {
     expect(practiceView(db)).toHaveLength(3);
   });
 
-  it("takes no value from a damaged entry: it is not known any more", () => {
+  it("reads a damaged entry as not known", () => {
     db.$client.prepare("update ledger_entry set value = '{}' where setting = 'focus height'").run();
     const values = entriesOf(db, ownerOfMachine(alder())).filter((e) => e.setting === "focus height");
     expect(values.length).toBeGreaterThan(0);
     expect(values.map((e) => e.value)).toEqual(values.map(() => null));
-    expect(values[0]?.note).toMatch(/^Its value is damaged in the database/);
+    expect(values[0]?.note).toMatch(/^The value is damaged in the database/);
   });
 
-  it("keeps the page of another machine, of the stock and of practice where one machine is damaged", () => {
+  it("keeps the pages of other machines, stock and practice", () => {
     db.$client
       .prepare("update machine_revision set spec = 'torn' where machine_id = ?")
       .run(machineBySlug(db, "bracken")?.id);
@@ -79,6 +84,19 @@ describe("a bench with a damaged row", () => {
     db.$client.prepare("update practice_machine set controller = '{}' where machine_id = ?").run(alder());
     expect(practiceView(db).map((m) => m.name)).toEqual(["Cinder"]);
     expect(benchView(db, NOW).damagedToo.map((row) => row.of)).toEqual(["the practice machine of Alder"]);
+  });
+
+  it("gives no damaged row's name to a new row", () => {
+    db.$client.prepare("update machine_revision set spec = 'torn' where machine_id = ?").run(alder());
+    db.$client.prepare("update stock_revision set spec = 'torn'").run();
+    db.$client.prepare("update gauge_revision set spec = 'torn'").run();
+    expect(standOnBench(db, { ...SAMPLE_MACHINE, name: "Alder" }, NOW).slug).toBe("alder-2");
+    const card = { slug: null, name: "Birch plywood 3 mm", nominal: "3", note: "", batch: "1" };
+    expect(keepStock(db, card, NOW)).toBe("birch-plywood-3-mm-2");
+    // A trial begins without gauges, and the eye and the picture reader are declared again.
+    expect(beginTrial(db, "bracken", "focus", NOW)).toBeGreaterThan(0);
+    expect(knownEye(db, NOW).spec.kind).toBe("eye");
+    expect(knownReader(db, [{ uMm: 0.002, degreesOfFreedom: 8 }], NOW).spec.id).toBe("picture-reader");
   });
 
   it("does so where the row of the machine itself is damaged, or no JSON at all", () => {

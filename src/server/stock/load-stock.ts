@@ -12,8 +12,10 @@ import {
   batchKey,
   batchPlace,
   everyStock,
+  idIn,
   type NewThickness,
   resultsOfBatch,
+  stockSlugs,
   type ThicknessReading,
   thicknessReadings,
 } from "../../data/stocks";
@@ -50,14 +52,14 @@ export function loadStock(db: Db, text: string, now: number): TakenIn {
   });
 }
 
-/** What is on the bench, looked up once however many cards come. */
+/** Cards, slugs and machines of the bench, looked up once per file. */
 type Known = { cards: Map<string, { id: number; slug: string }>; slugs: Set<string>; machines: Map<string, number> };
 
 function knownOn(db: Db): Known {
   const all = everyStock(db);
   return {
     cards: new Map(all.map((s) => [s.spec.name.toLowerCase(), s])),
-    slugs: new Set(["new", ...all.map((s) => s.slug)]),
+    slugs: new Set(["new", ...stockSlugs(db)]),
     machines: new Map(everyMachine(db).map((m) => [m.spec.name.toLowerCase(), m.id])),
   };
 }
@@ -76,7 +78,7 @@ function read(text: string): StockDocument {
 
 type PlacedCard = { card: Card; id: number; slug: string; isNew: boolean };
 
-/** Each card of the file with the one of its name here: that is there, or is made now. */
+/** Pairs each card of the file with the card of the same name on the bench. Adds the missing ones. */
 function placed(db: Db, given: readonly Card[], { cards, slugs }: Known, now: number, taken: TakenIn): PlacedCard[] {
   const added = new Map<string, { slug: string; spec: StockSpec }>();
   for (const { batches: _, ...spec } of given) {
@@ -88,13 +90,12 @@ function placed(db: Db, given: readonly Card[], { cards, slugs }: Known, now: nu
   }
   taken.cards += added.size;
   const ids = addStocks(db, [...added.values()], now);
-  return given.flatMap((card): PlacedCard[] => {
+  return given.map((card): PlacedCard => {
     const name = card.name.toLowerCase();
     const there = cards.get(name);
-    if (there) return [{ card, id: there.id, slug: there.slug, isNew: false }];
+    if (there) return { card, id: there.id, slug: there.slug, isNew: false };
     const slug = added.get(name)?.slug ?? "";
-    const id = ids.get(slug);
-    return id === undefined ? [] : [{ card, id, slug, isNew: true }];
+    return { card, id: idIn(ids, slug), slug, isNew: true };
   });
 }
 
@@ -114,18 +115,17 @@ function batchesPlaced(db: Db, cards: readonly PlacedCard[], taken: TakenIn): Pl
   const ids = addBatches(db, [...added.values()]);
   const seen = new Set(there.keys());
   return cards.flatMap(({ card, id: stockId, slug }) =>
-    card.batches.flatMap((batch) => {
+    card.batches.map((batch) => {
       const place = batchPlace({ stockId, label: batch.label });
-      const id = there.get(place) ?? ids.get(place);
-      // A file may name a batch twice: the second time it has what came first.
+      // A file may name a batch twice. The second time the batch already has readings.
       const isNew = !seen.has(place);
       seen.add(place);
-      return id === undefined ? [] : [{ batch, slug, id, isNew }];
+      return { batch, slug, id: there.get(place) ?? idIn(ids, place), isNew };
     }),
   );
 }
 
-/** How thick it was read to be, without what is there already. */
+/** Thickness readings of the file that the batch does not have yet. */
 function thicknessIn(
   { id: batchId, batch }: Pick<PlacedBatch, "id" | "batch">,
   there: readonly ThicknessReading[],
@@ -146,7 +146,7 @@ function thicknessIn(
   });
 }
 
-/** What was read and kept of a batch; of one that was there only what it does not have. */
+/** Adds the readings and results that the batch does not have yet. */
 function fillBatch(
   db: Db,
   { id: batchId, slug, isNew }: Omit<PlacedBatch, "batch">,

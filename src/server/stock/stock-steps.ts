@@ -19,6 +19,7 @@ import {
   reviseStock,
   type Stock,
   stockBySlug,
+  stockSlugs,
   takeBackStockResult,
   takeBackThickness,
 } from "../../data/stocks";
@@ -66,8 +67,7 @@ export function keepStock(db: Db, input: StockInput, now: number): string {
       reviseStock(tx, known.id, spec, now);
       return known.slug;
     }
-    const taken = ["new", ...everyStock(tx).map((s) => s.slug)];
-    const slug = freeSlug(spec.name, "stock", new Set(taken));
+    const slug = freeSlug(spec.name, "stock", new Set(["new", ...stockSlugs(tx)]));
     const stockId = addStock(tx, slug, spec, now);
     addBatch(tx, { stockId, label: batch, begunAt: now });
     return slug;
@@ -76,10 +76,10 @@ export function keepStock(db: Db, input: StockInput, now: number): string {
 
 function nameFrom(db: Db, { slug, name: typed }: StockInput): string {
   const name = typed.trim();
-  if (name === "") throw new Refusal("name", "Give its kind, for example birch plywood 3 mm.");
+  if (name === "") throw new Refusal("name", "Enter a name, for example birch plywood 3 mm.");
   if (name.length > LONGEST_NAME) throw new Refusal("name", `${LONGEST_NAME} letters at most.`);
   if (everyStock(db).some((s) => s.slug !== slug && s.spec.name.toLowerCase() === name.toLowerCase()))
-    throw new Refusal("name", "Another card has this name: tell them apart, or begin a new batch on that one.");
+    throw new Refusal("name", "Another card has this name. Enter a different name, or begin a new batch on that card.");
   return name;
 }
 

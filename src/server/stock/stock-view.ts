@@ -5,7 +5,7 @@ import type { Thickness } from "../../core/procedures/stock-at-hand";
 import type { StockSpec } from "../../core/stock/stock-spec";
 import type { Db } from "../../data/database";
 import { gaugesAtHand } from "../../data/gauges";
-import { eachSound } from "../../data/json-column";
+import { soundOrNull } from "../../data/json-column";
 import { allMachines, everyMachine } from "../../data/machines";
 import { picturesOf } from "../../data/pictures";
 import { roundsOf } from "../../data/rounds";
@@ -154,11 +154,11 @@ function stockStatesOn(db: Db, machineId: number, kind: string, now: number): re
   const procedure = machine && offeredProcedures(machine.spec.kind).find((p) => p.id === kind);
   if (!machine || !procedure) return [];
   const seen = { now, length: "mm" } as const;
-  // On a machine whose data is damaged nothing is known of how it stands.
-  return eachSound(
-    [machine],
-    (m) => procedureState(machineRecord(db, m), procedure, (id) => progressOf(db, id), seen).stocks ?? [],
-  ).sound.flat();
+  // A machine with damaged data has no state.
+  const state = soundOrNull(() =>
+    procedureState(machineRecord(db, machine), procedure, (id) => progressOf(db, id), seen),
+  );
+  return state?.stocks ?? [];
 }
 
 /** What came from elsewhere names its machine in its conditions. */

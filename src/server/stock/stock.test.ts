@@ -74,7 +74,7 @@ describe("a card", () => {
     expect(everyStock(db)).toHaveLength(2);
   });
 
-  it("has all its faults told at once", () => {
+  it("is refused with all faults of the form", () => {
     const refused = refusal(() => keepStock(db, card({ name: " ", nominal: "thin", batch: "a/b" }), NOW));
     expect([refused, ...refused.more].map((f) => f.field)).toEqual(["name", "nominal", "batch"]);
   });
@@ -193,7 +193,7 @@ describe("all cards as files", () => {
     expect(refusal(() => stockFile(db, "stock.pdf"))).toMatchObject({ field: "file" });
   });
 
-  it("take as long for each card however many there are", () => {
+  it("load in linear time", () => {
     const many = (from: number, count: number) =>
       ["card,nominal mm,batch,what,label,value mm,u mm,freedom,when,machine,conditions,note"]
         .concat(
@@ -211,9 +211,9 @@ describe("all cards as files", () => {
     };
     took(0, 200);
     const [few, lots] = [took(1000, 500), took(10_000, 5000)];
-    // Ten times as many: quadratic was a hundred times as long, and minutes in all.
+    // Ten times as many cards. Quadratic time would be a factor of 100.
     expect(lots / few).toBeLessThan(40);
-    // A third of a second where nothing else runs.
+    // About 0.3 s on an idle machine.
     expect(lots).toBeLessThan(3000);
   });
 
@@ -234,7 +234,7 @@ describe("all cards as files", () => {
     expect(after[0]?.batches[0]?.thickness).toEqual(before.cards[0]?.batches[0]?.thickness);
   });
 
-  it("may name a card and a batch twice, in other capitals, and bring nothing twice", () => {
+  it("may contain a card and a batch twice, also in other capitals", () => {
     const text = [
       "card,nominal mm,batch,what,label,value mm,u mm,freedom,when,machine,conditions,note",
       "Felt 4 mm,4,,card,,,,,,,,",
@@ -251,7 +251,7 @@ describe("all cards as files", () => {
     expect(batchesOf(db, felt?.id ?? 0).map((b) => b.label)).toEqual(["B", "A"]);
   });
 
-  it("name what a value is, and read files that named it by its key", () => {
+  it("name a value in words, and read older files with its key", () => {
     const { text } = stockFile(db, "stock.csv");
     expect(text).toMatch(/kerf: offset per side/);
     const before = text

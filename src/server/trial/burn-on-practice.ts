@@ -80,7 +80,7 @@ export function burnOnPractice(db: Db, trialId: number, n: number, file: string 
   });
 }
 
-/** Editors end lines in their own way. */
+/** Text with equal line ends, because editors differ. */
 function lines(text: string): string {
   return text.replaceAll("\r\n", "\n").trimEnd();
 }

@@ -49,22 +49,22 @@ export function BenchScreen({ view, join, lastBackup, now }: Props) {
           {view.damaged.map(({ slug, name, column }) => (
             <section key={slug} className="card mt-4 p-5" aria-label={`${name}, damaged`}>
               <Notice tone="needs you" headline={`The data of ${name} is damaged.`}>
-                A row of {column.split(".")[0]?.replaceAll("_", " ")} cannot be read. The rest of the bench works.{" "}
+                A row of the table {column.split(".")[0]} cannot be read. The other machines are not affected.{" "}
                 <Link className="underline" href="/backup">
-                  Restore a backup from before
+                  Restore an earlier backup
                 </Link>{" "}
-                to have this machine back.
+                to see this machine again.
               </Notice>
             </section>
           ))}
           {view.damagedToo.length > 0 && (
             <section className="card mt-4 p-5" aria-label="Damaged data">
-              <Notice tone="needs you" headline="Some data is damaged and left out.">
-                Cannot be read: {view.damagedToo.map((row) => row.of).join(", ")}. The rest of the bench works.{" "}
+              <Notice tone="needs you" headline="Some data is damaged.">
+                These rows cannot be read: {view.damagedToo.map((row) => row.of).join(", ")}.{" "}
                 <Link className="underline" href="/backup">
-                  Restore a backup from before
+                  Restore an earlier backup
                 </Link>{" "}
-                to have it back.
+                to see them again.
               </Notice>
             </section>
           )}

@@ -5,7 +5,7 @@ import { Button } from "../primitives/button";
 import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";
 
-/** Sets out the demo bench: alone on an empty bench, or beside machines of one's own. */
+/** Opens the demo bench, on an empty bench or beside other machines. */
 export function OpenDemo({ weight, label }: { weight: "primary" | "quiet"; label: string }) {
   const router = useRouter();
   const { busy, fault, run } = useAction();

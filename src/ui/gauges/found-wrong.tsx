@@ -8,8 +8,8 @@ import type { GaugeRow } from "../../server/gauges/gauges-view";
 import { Ago, OnDay } from "../primitives/ago";
 import { Button } from "../primitives/button";
 import { TextField } from "../primitives/fields";
-import { Fault } from "../primitives/notice";
-import { faultAt, faultElsewhere, useAction } from "../primitives/use-action";
+import { Fault, Faults } from "../primitives/notice";
+import { faultAt, faultsElsewhere, useAction } from "../primitives/use-action";
 
 /** A gauge was found wrong: what was proved with it must be measured again. */
 export function FoundWrong({ gauge, onDone }: { gauge: Gauge; onDone: () => void }) {
@@ -17,7 +17,7 @@ export function FoundWrong({ gauge, onDone }: { gauge: Gauge; onDone: () => void
   const [note, setNote] = useState("");
   const [since, setSince] = useState("");
   const { busy, fault, run } = useAction();
-  const elsewhere = faultElsewhere(fault, (field) => ["note", "at"].includes(field));
+  const elsewhere = faultsElsewhere(fault, (field) => ["note", "at"].includes(field));
   return (
     <form
       aria-label={`${gauge.name} found wrong`}
@@ -46,7 +46,7 @@ export function FoundWrong({ gauge, onDone }: { gauge: Gauge; onDone: () => void
         className="max-w-48"
         fault={faultAt(fault, "at")}
       />
-      {elsewhere && <Fault>{elsewhere}</Fault>}
+      <Faults of={elsewhere} />
       <div className="flex gap-2">
         <Button weight="primary" type="submit" disabled={busy}>
           Note it

@@ -6,8 +6,8 @@ import { inUnit } from "../../core/metrology/quantity-text";
 import { UNITS } from "../../core/metrology/units";
 import { declareGauge } from "../../server/actions/workshop-actions";
 import { Button } from "../primitives/button";
-import { Fault } from "../primitives/notice";
-import { faultAt, faultElsewhere, useAction } from "../primitives/use-action";
+import { Fault, Faults } from "../primitives/notice";
+import { faultAt, faultsElsewhere, useAction } from "../primitives/use-action";
 import { useSurviving } from "../primitives/use-surviving";
 import { GAUGE_KIND_WORDS } from "../trial/gauge-words";
 
@@ -23,7 +23,7 @@ export function GaugeForm({ gauge, onDone }: { gauge: Gauge | null; onDone: (id:
     textsOf(gauge ?? usualGauge("calipers", "mm"), unit, gauge?.name ?? ""),
   );
   const { busy, fault, run } = useAction();
-  const elsewhere = faultElsewhere(fault, (name) => name in texts);
+  const elsewhere = faultsElsewhere(fault, (name) => name in texts);
 
   function choose(next: GaugeKind, nextUnit: Gauge["unit"]) {
     setKind(next);
@@ -113,7 +113,7 @@ export function GaugeForm({ gauge, onDone }: { gauge: Gauge | null; onDone: (id:
         "Placing scatter",
         "Standard deviation, from experience. Empty: not known, repeats have to tell.",
       )}
-      {elsewhere && <Fault>{elsewhere}</Fault>}
+      <Faults of={elsewhere} />
       <div className="flex gap-2">
         <Button weight="primary" type="submit" disabled={busy}>
           {gauge ? "Keep the change" : "Declare it"}

@@ -7,8 +7,8 @@ import { Ago } from "../primitives/ago";
 import { Button } from "../primitives/button";
 import { PickField, TextField } from "../primitives/fields";
 import { MomentField, momentOf } from "../primitives/moment-field";
-import { Fault } from "../primitives/notice";
-import { faultAt, useAction } from "../primitives/use-action";
+import { Faults } from "../primitives/notice";
+import { faultAt, faultsElsewhere, useAction } from "../primitives/use-action";
 import { useSurviving } from "../primitives/use-surviving";
 
 const EFFECT_WORDS = { stale: "must be measured again", check: "is due for a check" } as const;
@@ -21,7 +21,6 @@ export function ChangesCard({ view, now }: { view: MachineView; now: number }) {
   const { busy, fault, run } = useAction();
   const chosen = view.changes.find((c) => c.kind === texts.kind);
   const set = (key: keyof typeof EMPTY) => (value: string) => setTexts((t) => ({ ...t, [key]: value }));
-  const at = (field: string) => faultAt(fault, field);
   const save = () =>
     run(
       () => noteChange({ machine: view.slug, kind: texts.kind, note: texts.note, at: momentOf(texts.at) }),
@@ -49,11 +48,11 @@ export function ChangesCard({ view, now }: { view: MachineView; now: number }) {
             onChange={set("kind")}
             choices={[{ value: "", label: "choose" }, ...view.changes.map((c) => ({ value: c.kind, label: c.label }))]}
           />
-          <MomentField label="When" value={texts.at} onChange={set("at")} fault={at("at")} />
+          <MomentField label="When" value={texts.at} onChange={set("at")} fault={faultAt(fault, "at")} />
         </div>
-        <TextField label="Note" words value={texts.note} onChange={set("note")} fault={at("note")} />
+        <TextField label="Note" words value={texts.note} onChange={set("note")} fault={faultAt(fault, "note")} />
         {chosen && <Effects change={chosen} />}
-        {fault.message && !["at", "note"].includes(fault.field) && <Fault>{fault.message}</Fault>}
+        <Faults of={faultsElsewhere(fault, (field) => ["at", "note"].includes(field))} />
         <div>
           <Button type="submit" disabled={busy || texts.kind === ""}>
             Note it

@@ -88,8 +88,8 @@ export function HeldFields({ setting, value, faultAt, onChange }: HeldProps) {
             { value: "-1", label: larger.negative },
             { value: "not known", label: "not known" },
           ]}
-          onChange={(sense) => set({ sense: sense === "not known" ? sense : sense === "1" ? 1 : -1 })}
-          why={value.sense === "not known" ? "The second burn tells." : undefined}
+          onChange={(sense) => set({ sense: senseOf(sense) })}
+          why={value.sense === "not known" ? "The second burn shows it." : undefined}
         />
       )}
       <TextField label="Smallest value" value={value.low} onChange={(low) => set({ low })} fault={faultAt("low")} />
@@ -127,7 +127,12 @@ function usualStepText(setting: KeptSetting, unit: UnitId): string {
   return inUnit(usualStepIn(setting, unit), unit, STEP_DECIMALS);
 }
 
-/** As the unit fixes it, as it is known, or not known: a beginner cannot tell. */
+function senseOf(choice: string): 1 | -1 | "not known" {
+  if (choice === "not known") return choice;
+  return choice === "1" ? 1 : -1;
+}
+
+/** The sense fixed by the unit, or the known one, or "not known". */
 function senseIn(setting: KeptSetting, known: HeldSetting | undefined, unit: UnitId): 1 | -1 | "not known" {
   const fixedByUnit = senseFixedBy(setting, unit);
   if (fixedByUnit !== null) return fixedByUnit;

@@ -6,8 +6,8 @@ import { setLimits } from "../../server/actions/trial-actions";
 import type { ProcedureView } from "../../server/screens/procedure-view";
 import { Button } from "../primitives/button";
 import { TextField } from "../primitives/fields";
-import { Fault } from "../primitives/notice";
-import { faultAt, faultElsewhere, useAction } from "../primitives/use-action";
+import { Faults } from "../primitives/notice";
+import { faultAt, faultsElsewhere, useAction } from "../primitives/use-action";
 
 /** How good is good enough here, and how often it is looked at again. */
 export function LimitsForm({ view }: { view: ProcedureView }) {
@@ -15,7 +15,7 @@ export function LimitsForm({ view }: { view: ProcedureView }) {
   const [tolerance, setTolerance] = useState(view.tolerance.text);
   const [recheckDays, setRecheckDays] = useState(String(view.recheck.days));
   const { busy, fault, run } = useAction();
-  const elsewhere = faultElsewhere(fault, (field) => ["tolerance", "recheckDays"].includes(field));
+  const elsewhere = faultsElsewhere(fault, (field) => ["tolerance", "recheckDays"].includes(field));
   const save = () =>
     run(
       () => setLimits({ machine: view.machineSlug, procedure: view.procedure, tolerance, recheckDays }),
@@ -51,7 +51,7 @@ export function LimitsForm({ view }: { view: ProcedureView }) {
         why={`Usual: ${view.recheck.usualDays} days. ${view.recheck.why}`}
         fault={faultAt(fault, "recheckDays")}
       />
-      {elsewhere && <Fault>{elsewhere}</Fault>}
+      <Faults of={elsewhere} />
       <div>
         <Button type="submit" disabled={busy || !changed}>
           Keep these

@@ -15,9 +15,9 @@ import { keepMachine } from "../../server/actions/workshop-actions";
 import type { KeptSetting } from "../../server/screens/machine-view";
 import { Button } from "../primitives/button";
 import { CheckField, type Choice, PickField, TextField } from "../primitives/fields";
-import { Fault } from "../primitives/notice";
+import { Faults } from "../primitives/notice";
 import { textFields } from "../primitives/text-fields";
-import { faultAt, faultElsewhere, useAction } from "../primitives/use-action";
+import { faultAt, faultsElsewhere, useAction } from "../primitives/use-action";
 import { useSurviving } from "../primitives/use-surviving";
 import { AxesFields } from "./axes-fields";
 import { HeldFields, type HeldTexts, heldOf, NOT_KNOWN } from "./held-fields";
@@ -52,7 +52,7 @@ export function MachineForm({ machine, settings }: Props) {
   const { busy, fault, run } = useAction();
   const field = textFields(texts, (change) => setForm((f) => ({ ...f, texts: change(f.texts) })), fault);
   const at = (name: string) => faultAt(fault, name);
-  const elsewhere = faultElsewhere(fault, (name) => name in texts || name.startsWith("held."));
+  const elsewhere = faultsElsewhere(fault, (name) => name in texts || name.startsWith("held."));
   const isGalvo = kind === "galvo";
   const changed = machine === null || JSON.stringify(form) !== JSON.stringify(start);
 
@@ -104,13 +104,13 @@ export function MachineForm({ machine, settings }: Props) {
         <TextField
           label="Top speed"
           {...field("topSpeed")}
-          why={`Empty: not known; up to ${plain(USUAL_OF_KIND[kind].topSpeedMmPerS)} mm/s is burned.`}
+          why={`If unknown, leave empty. Burns then use at most ${plain(USUAL_OF_KIND[kind].topSpeedMmPerS)} mm/s.`}
         />
         {!isGalvo && <TextField label="Acceleration, mm/s²" {...field("acceleration")} why="Empty: not known." />}
         <TextField
           label="Wavelength, nm"
           {...field("wavelength")}
-          why={`Empty: not known. Most of this kind have ${plain(USUAL_OF_KIND[kind].wavelengthNm)}; the label on the laser tells.`}
+          why={`If unknown, leave empty. Usual: ${plain(USUAL_OF_KIND[kind].wavelengthNm)}.`}
         />
         <TextField label="Speeds of daily work" {...field("workingSpeeds")} />
       </div>
@@ -141,7 +141,7 @@ export function MachineForm({ machine, settings }: Props) {
           className="border-t border-hair pt-3"
         />
       )}
-      {elsewhere && <Fault>{elsewhere}</Fault>}
+      <Faults of={elsewhere} />
       <div>
         <Button weight="primary" type="submit" disabled={busy || !changed}>
           {machine ? "Keep the change" : "Add it to the bench"}

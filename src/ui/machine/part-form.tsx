@@ -6,9 +6,9 @@ import { keepPart } from "../../server/actions/workshop-actions";
 import type { PartView } from "../../server/screens/machine-view";
 import { Button } from "../primitives/button";
 import { TextField } from "../primitives/fields";
-import { Fault } from "../primitives/notice";
+import { Faults } from "../primitives/notice";
 import { textFields } from "../primitives/text-fields";
-import { faultElsewhere, useAction } from "../primitives/use-action";
+import { faultsElsewhere, useAction } from "../primitives/use-action";
 import { useSurviving } from "../primitives/use-surviving";
 import { type PartTexts, partTexts } from "./part-texts";
 import { RotaryFields } from "./rotary-fields";
@@ -18,7 +18,7 @@ export function PartForm({ kind, part, onDone }: { kind: PartKind; part: PartVie
   const router = useRouter();
   const [texts, setTexts, forget] = useSurviving<PartTexts>(`${kind} ${part?.id ?? ""}`, partTexts(part));
   const { busy, fault, run } = useAction();
-  const elsewhere = faultElsewhere(fault, (name) => name in texts);
+  const elsewhere = faultsElsewhere(fault, (name) => name in texts);
   const { setAside, ...words } = texts;
   const field = textFields(words, (change) => setTexts((all) => ({ ...all, ...change(all) })), fault);
   return (
@@ -62,7 +62,7 @@ export function PartForm({ kind, part, onDone }: { kind: PartKind; part: PartVie
           />
         )}
       </div>
-      {elsewhere && <Fault>{elsewhere}</Fault>}
+      <Faults of={elsewhere} />
       <div className="flex gap-2">
         <Button weight="primary" type="submit" disabled={busy}>
           {part ? "Keep the change" : "Add it"}

@@ -5,7 +5,7 @@ import { writeDown } from "../../server/actions/workshop-actions";
 import type { HeldView, MachineView } from "../../server/screens/machine-view";
 import { Button } from "../primitives/button";
 import { CheckField, TextField } from "../primitives/fields";
-import { Fault } from "../primitives/notice";
+import { Faults } from "../primitives/notice";
 import { faultAt, faultsElsewhere, useAction } from "../primitives/use-action";
 import { useSurviving } from "../primitives/use-surviving";
 import { editableRows, type ValueRow, ValueRows } from "./value-rows";
@@ -78,9 +78,7 @@ export function WriteDownForm({ view, held, origin, onDone, canClose }: Props) {
           onChange={(readBack) => setTexts((t) => ({ ...t, readBack }))}
         />
       )}
-      {elsewhere.map((message) => (
-        <Fault key={message}>{message}</Fault>
-      ))}
+      <Faults of={elsewhere} />
       <div className="flex flex-wrap gap-2">
         <Button weight="primary" type="submit" disabled={busy}>
           {origin === "found" ? "That is what it holds" : "Write it down"}

@@ -20,6 +20,11 @@ export function Notice({ tone, headline, children }: { tone: Tone; headline: str
   );
 }
 
+/** Faults that belong to no field of a form. */
+export function Faults({ of }: { of: readonly string[] }) {
+  return of.map((message) => <Fault key={message}>{message}</Fault>);
+}
+
 /** A fault at its field. */
 export function Fault({ id, children }: { id?: string; children: ReactNode }) {
   return (

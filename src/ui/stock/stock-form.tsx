@@ -5,9 +5,9 @@ import type { StockSpec } from "../../core/stock/stock-spec";
 import { keepStock } from "../../server/actions/stock-actions";
 import { Button } from "../primitives/button";
 import { LinesField, TextField } from "../primitives/fields";
-import { Fault } from "../primitives/notice";
+import { Faults } from "../primitives/notice";
 import { textFields } from "../primitives/text-fields";
-import { faultElsewhere, useAction } from "../primitives/use-action";
+import { faultsElsewhere, useAction } from "../primitives/use-action";
 import { useSurviving } from "../primitives/use-surviving";
 
 type Texts = { name: string; nominal: string; batch: string; note: string };
@@ -29,7 +29,7 @@ export function StockForm({ stock, onDone }: Props) {
     note: stock?.spec.note ?? "",
   });
   const { busy, fault, run } = useAction();
-  const elsewhere = faultElsewhere(fault, (name) => name in texts);
+  const elsewhere = faultsElsewhere(fault, (name) => name in texts);
   const field = textFields(texts, setTexts, fault);
   const save = () =>
     run(
@@ -54,7 +54,7 @@ export function StockForm({ stock, onDone }: Props) {
       <TextField label="Thickness as it is sold" why="What it really is is measured below." {...field("nominal")} />
       {!stock && <TextField label="Batch" words why="By which you know this delivery; empty: 1." {...field("batch")} />}
       <LinesField label="Note" {...field("note")} />
-      {elsewhere && <Fault>{elsewhere}</Fault>}
+      <Faults of={elsewhere} />
       <div className="flex gap-2">
         <Button weight="primary" type="submit" disabled={busy}>
           {stock ? "Keep the change" : "Make the card"}

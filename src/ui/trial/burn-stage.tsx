@@ -39,7 +39,7 @@ const WORDS = {
   },
 } as const;
 
-/** The buttons stand far from what they ask about: it comes to be seen. */
+/** The question is far from the buttons, so it is scrolled into view. */
 const intoView = (asked: HTMLElement | null) => asked?.scrollIntoView({ block: "center" });
 
 /** Files, a short checklist, and the burn: on the machine, or on the practice machine. */
@@ -67,7 +67,7 @@ export function BurnStage({ view, n }: StageProps) {
     spec && first ? procedure.detail(unreadHistory(view, spec, plan), { site: first.id, typed: null }) : null;
   const burned = round.burnedAt !== null;
   const go = (act: () => Promise<{ ok: boolean; message?: string }>) => {
-    // A proof without the new values is asked about once.
+    // One question before a proof without all new values.
     if (listed && !done && !sure) return setSure(true);
     start(async () => {
       setFault("");
@@ -119,7 +119,7 @@ export function BurnStage({ view, n }: StageProps) {
           {unadjusted && (
             <div className="card p-5">
               <Notice tone="needs you" headline="Nothing is recorded yet.">
-                Record first what you adjusted. Without it this burn looks like the first.{" "}
+                Record the adjustments first. Without them this burn looks like the first.{" "}
                 <Link className="underline" href={stageHref(view, "correct", n - 1)}>
                   Go to Correct
                 </Link>
@@ -128,9 +128,8 @@ export function BurnStage({ view, n }: StageProps) {
           )}
           {sure && (
             <div className="card scroll-my-28 p-5" role="alert" ref={intoView}>
-              <Notice tone="needs you" headline="Burn the proof without the new values?">
-                No new value is recorded where it acts on this burn. If you burn it all the same, press the button once
-                more.
+              <Notice tone="needs you" headline="Burn the proof without all new values?">
+                Record each new value first. To burn without them, press the button again.
               </Notice>
             </div>
           )}

@@ -7,7 +7,7 @@ import { stageHref } from "./stages";
 
 type Entry = { holder: TrialView["holders"][number]; label: string; record: TrialView["records"][number] | undefined };
 
-/** Every location of every setting that the round before a proof corrects, with what was recorded there. The first of each setting acts. */
+/** Each location of each setting that the round before a proof corrects, with its record. */
 export function entriesBefore(
   view: TrialView,
   n: number,
@@ -22,12 +22,22 @@ export function entriesBefore(
   );
 }
 
-/** Whether something was entered where it acts on the burn: in the controller, or in the files that Ustrina writes. */
-export function isEnteredWhereItActs(entries: readonly Entry[]): boolean {
-  return entries.some((e) => e.holder.role !== "copy" && e.record !== undefined);
+/** Entries at the location that acts on the burn, which have no record. */
+function missingWhereItActs(entries: readonly Entry[]): Entry[] {
+  return entries.filter((e) => e.holder.role !== "copy" && !e.record);
 }
 
-/** What is entered where before a proof is burned; what is missing where it acts comes first. */
+/** Whether every new value is recorded at the location that acts on the burn. */
+export function isEnteredWhereItActs(entries: readonly Entry[]): boolean {
+  return entries.length > 0 && missingWhereItActs(entries).length === 0;
+}
+
+function statusOf(record: Entry["record"]): string {
+  if (!record) return "old value";
+  return record.readBack ? "entered and read back" : "entered, not read back";
+}
+
+/** The state of each location before a proof. Missing values at the acting location come first. */
 export function EnteredWhere({ view, n, entries }: { view: TrialView; n: number; entries: readonly Entry[] }) {
   const toCorrect = (
     <Link className="underline" href={stageHref(view, "correct", n - 1)}>
@@ -37,21 +47,21 @@ export function EnteredWhere({ view, n, entries }: { view: TrialView; n: number;
   if (!entries.some((e) => e.record))
     return (
       <Notice tone="needs you" headline="Nothing is recorded yet.">
-        Record first what you entered. Without the new values this burn looks like the first. {toCorrect}
+        Record the new values first. Without them this burn looks like the first. {toCorrect}
       </Notice>
     );
-  const acting = entries.filter((e) => e.holder.role !== "copy" && !e.record);
+  const missing = missingWhereItActs(entries);
   return (
     <>
-      {acting.length > 0 && (
+      {missing.length > 0 && (
         <Notice
           tone="needs you"
-          headline={`${acting[0]?.holder.name}: ${countText(acting.length, "new value")} not recorded.`}
+          headline={`${missing[0]?.holder.name}: ${countText(missing.length, "new value")} not recorded.`}
         >
-          Enter the new value there and record it. {toCorrect}
+          Enter and record each new value. {toCorrect}
         </Notice>
       )}
-      <h2 className={acting.length > 0 ? "mt-3 font-semibold" : "font-semibold"}>Where the new values are</h2>
+      <h2 className={missing.length > 0 ? "mt-3 font-semibold" : "font-semibold"}>Where the new values are</h2>
       <ul>
         {entries.map(({ holder, label, record }) => (
           <li key={`${label} ${holder.id}`} className="border-t border-hair py-1.5 first:border-0">
@@ -60,13 +70,7 @@ export function EnteredWhere({ view, n, entries }: { view: TrialView; n: number;
                 {record && <span className="text-verdigris">✓ </span>}
                 {holder.name}
               </span>
-              <span className="text-right text-[14px] text-ink2">
-                {record
-                  ? record.readBack
-                    ? "entered and read back"
-                    : "entered, not read back"
-                  : "still the old value"}
-              </span>
+              <span className="text-right text-[14px] text-ink2">{statusOf(record)}</span>
             </span>
             <span className="num block text-[13px] text-ink2">
               {label}

@@ -11,7 +11,7 @@ import type { Holder, LedgerEntry, TrialView } from "../../server/trial/trial-vi
 import { Ago } from "../primitives/ago";
 import { Button } from "../primitives/button";
 import { CheckField } from "../primitives/fields";
-import { Fault } from "../primitives/notice";
+import { Fault, Faults } from "../primitives/notice";
 import { type ActionFault, faultAt, faultsElsewhere } from "../primitives/use-action";
 
 type Props = {
@@ -204,7 +204,7 @@ function RecordForm({
         ))}
       </div>
       <CheckField label="I read it back from there" checked={readBack} onChange={setReadBack} className="mt-2" />
-      {fault && faultsElsewhere(fault, () => false).map((message) => <Fault key={message}>{message}</Fault>)}
+      {fault && <Faults of={faultsElsewhere(fault, () => false)} />}
       {asked && asked.about === JSON.stringify(rows) && (
         <p role="alert" className="text-ochre">
           {asked.text} If that is what you entered, record it once more.
@@ -220,7 +220,7 @@ function RecordForm({
   );
 }
 
-/** What is asked about in the numbers that were entered; `null` where they are those worked out. */
+/** A question about the entered values; `null` if they are the calculated ones. */
 function slipIn(rows: readonly { key: string; text: string }[], correction: Correction): string | null {
   const entered = rows.flatMap((row): EnteredRow[] => {
     const of = correction.rows.find((r) => r.key === row.key);

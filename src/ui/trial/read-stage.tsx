@@ -147,7 +147,7 @@ export function ReadStage({
           )}
           {isFromEditedFile(view.decisions, n) && (
             <Notice tone="note" headline="Burned from an edited file.">
-              The practice machine ran your changes. The results are those of the edited file, not of this layout.
+              The results belong to the edited file, not to this layout.
             </Notice>
           )}
           {outcome.table && <ResultTableCard table={outcome.table} current={site.id} onSite={flow.goTo} />}

@@ -51,7 +51,7 @@ export function SessionCard({ view, n, start: wanted, note, onBack }: Props) {
     );
   }
 
-  // Declared here, what was typed for the sitting stays; the new one is chosen.
+  // The fields of the session stay, and the new gauge is selected.
   if (declaring)
     return (
       <GaugeForm
@@ -94,11 +94,9 @@ export function SessionCard({ view, n, start: wanted, note, onBack }: Props) {
               </span>
             </label>
           ))}
-          {!declaring && (
-            <Button weight="quiet" className="justify-self-start" onClick={() => setDeclaring(true)}>
-              Declare another gauge
-            </Button>
-          )}
+          <Button weight="quiet" className="justify-self-start" onClick={() => setDeclaring(true)}>
+            Add a gauge
+          </Button>
         </fieldset>
       )}
       {gauge && hasJaws(gauge.kind) && !isByEye && (

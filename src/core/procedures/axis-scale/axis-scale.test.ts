@@ -184,22 +184,24 @@ describe("a proof", () => {
   });
 });
 
-describe("a number of which nobody knows what a larger one does", () => {
+describe("a value with an assumed sense", () => {
   const machine = machineWith({ unit: "mm", step: 0.01, sense: -1, senseAssumed: true });
   const read = (ratio: number) => (p: { nominalMm: number }) => [p.nominalMm * ratio, p.nominalMm * ratio];
   const burn = (ratio: number, held: number, n: number) =>
     roundWith({ plan: { axes: "X" }, machine, read: read(ratio), held, n, purpose: n === 1 ? "measure" : "proof" });
 
-  it("is taken as usual first, and the second burn tells", () => {
+  it("uses the assumed sense first, then the sense from two burns", () => {
     const once = solvedWith([burn(1.004, 300, 1)], { machine });
     expect(first(once).enter).toBeCloseTo(301.2, 9);
-    expect(first(once).arithmetic.join(" ")).toMatch(/shorter, as is usual; it is not known here/);
-    // With 301.2 in force marks came out longer still: a larger number makes them longer.
+    expect(first(once).arithmetic.join(" ")).toMatch(/Assumed: a larger value makes marks shorter/);
+    // The marks became longer with 301.2 in force, so a larger value makes marks longer.
     const rounds = [burn(1.004, 300, 1), burn(1.008016, 301.2, 2)];
     const twice = solvedWith(rounds, { machine });
     expect(first(twice).enter).toBeCloseTo(301.2 / 1.008016, 1);
-    expect(first(twice).arithmetic.join(" ")).toMatch(/longer, as two burns show/);
-    expect(axisScale.judge(historyWith(rounds, { machine }))?.findings[0]?.text).toMatch(/Enter what Correct says now/);
+    expect(first(twice).arithmetic.join(" ")).toMatch(/Two burns show that a larger value makes marks longer/);
+    expect(axisScale.judge(historyWith(rounds, { machine }))?.findings[0]?.text).toMatch(
+      /Enter the value from Correct/,
+    );
   });
 });
 

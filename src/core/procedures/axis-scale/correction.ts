@@ -33,30 +33,37 @@ export function specOf(axis: Axis) {
   return AXIS_SCALES.find((s) => s.key === AXIS_SCALE[axis]) as (typeof AXIS_SCALES)[number];
 }
 
-/** A change of the number tells its sense when the length moved by so many times its doubt. */
+/** Two burns show the sense if the length changed by more than this many standard uncertainties. */
 const TELLS_SENSE = 3;
 
-export type Sense = { sense: 1 | -1; from: "unit" | "said" | "learned" | "usual" };
+/** `sense`: +1 if a larger value makes marks longer. */
+export type Sense = { sense: 1 | -1; from: "unit" | "machine" | "two burns" | "assumed" };
 
-/** +1 where a larger number makes marks longer: by its unit, as it was said of the machine, or as two burns show where nobody knew. */
+/** The unit decides, then the machine page. If the sense is not known, two burns decide, and before them the assumed sense. */
 export function senseOf(history: History<AxisScalePlan>, held: HeldSetting, axis: Axis): Sense {
   const fixedByUnit = senseFixedBy(specOf(axis), held.unit);
   if (fixedByUnit !== null) return { sense: fixedByUnit, from: "unit" };
-  if (!held.senseAssumed) return { sense: held.sense, from: "said" };
+  if (!held.senseAssumed) return { sense: held.sense, from: "machine" };
   const known = history.rounds.flatMap((round) => {
-    const number = numberIn(round, AXIS_SCALE[axis]);
+    const value = numberIn(round, AXIS_SCALE[axis]);
     const ratio = readAxis(round, axis, history.gauges)?.ratio.quantity;
-    return number === null || !ratio ? [] : [{ number, result: ratio.value, u: ratio.standardUncertainty }];
+    return value === null || !ratio ? [] : [{ value, result: ratio.value, u: ratio.standardUncertainty }];
   });
   const slope = slopeOfNewest(known, TELLS_SENSE);
-  return slope === null ? { sense: held.sense, from: "usual" } : { sense: slope > 0 ? 1 : -1, from: "learned" };
+  return slope === null ? { sense: held.sense, from: "assumed" } : { sense: slope > 0 ? 1 : -1, from: "two burns" };
 }
 
-const FROM_WORDS: Record<Sense["from"], string> = {
-  unit: "",
-  said: "",
-  learned: ", as two burns show",
-  usual: ", as is usual; it is not known here, and the next burn tells",
+const SENSE_LINES: Record<Sense["from"], { longer: string; shorter: string }> = {
+  unit: { longer: "A larger value makes marks longer.", shorter: "A larger value makes marks shorter." },
+  machine: { longer: "A larger value makes marks longer.", shorter: "A larger value makes marks shorter." },
+  "two burns": {
+    longer: "Two burns show that a larger value makes marks longer.",
+    shorter: "Two burns show that a larger value makes marks shorter.",
+  },
+  assumed: {
+    longer: "Assumed: a larger value makes marks longer. The next burn shows whether this is right.",
+    shorter: "Assumed: a larger value makes marks shorter. The next burn shows whether this is right.",
+  },
 };
 
 /** @returns `null` while the number in force is not read back */
@@ -84,7 +91,8 @@ export function scaleCorrection(
     ...{ spec, estimate: estimateId(read.axis), old, change },
     arithmetic: [
       ratioLine(read),
-      `a larger number makes marks ${sense > 0 ? "longer" : "shorter"}${FROM_WORDS[from]}: ${shown(old)} ${sense > 0 ? "÷" : "×"} ${fixed(ratio.value, RATIO_DECIMALS)} = ${shown(exact)} ${symbol}`,
+      SENSE_LINES[from][sense > 0 ? "longer" : "shorter"],
+      `${shown(old)} ${sense > 0 ? "÷" : "×"} ${fixed(ratio.value, RATIO_DECIMALS)} = ${shown(exact)} ${symbol}`,
     ],
     leaves: (rounding) => leftByRounding(rounding / exact, spanOf(round.plan, read.axis)),
     doubt: doubtOf(history, read),

@@ -8,7 +8,7 @@ import { plain } from "../../metrology/quantity-text";
 import type { Axis } from "../axes";
 import type { PlanContext, Purpose } from "../contract";
 import { fourCuts } from "../four-cuts";
-import { eyewearFor } from "../not-known";
+import { eyewearLine } from "../not-known";
 import { layStock } from "../stock-words";
 import { bandMm, pointOn, rowReach, SPACING_MM, sheetOf, sideOfCut } from "./layout";
 import { rowsOf, type Side } from "./places";
@@ -155,7 +155,7 @@ const SIDE_ORDER: Record<Side, string> = { up: "from the first up", down: "from 
 function checklistOf(plan: AxisScalePlan, { machine }: PlanContext, purpose: Purpose): string[] {
   const rows = rowsOf(plan);
   return [
-    `Put on ${eyewearFor(machine)}, or close the housing.`,
+    eyewearLine(machine),
     "Stock flat and held, focus as in daily work.",
     ...(plan.way === "ladder" && rows.length > 1
       ? [

@@ -77,11 +77,11 @@ function whatHappened(
   const says = {
     unchanged: {
       headline: `${name} is as it was.`,
-      text: "Check that the correction is switched on in the controller, that the new value is in the right axis, and restart the controller if it needs that.",
+      text: "Check that the new value is stored for the right axis and that the correction is switched on. Restart the controller if necessary.",
     },
     doubled: {
       headline: `${name} is off twice as much as before.`,
-      text: `The number was changed the wrong way: ${plain(100 * before.value, 3)} % became ${plain(100 * after.value, 3)} %. A larger number does the opposite of what ${held[AXIS_SCALE[axis]]?.senseAssumed ? `was taken for usual. Enter what Correct says now: it goes by both burns. Then write the sense down on the page of ${machine}` : `is said of it on the page of ${machine}`}.`,
+      text: `The error grew from ${plain(100 * before.value, 3)} % to ${plain(100 * after.value, 3)} %. ${held[AXIS_SCALE[axis]]?.senseAssumed ? `A larger value has the other effect than assumed. Enter the value from Correct, and enter the effect on the page of ${machine}.` : `A larger value has the other effect than entered on the page of ${machine}. Change it there, then begin a new trial.`}`,
     },
   };
   return [{ id: `${became} ${axis}`, tone: "needs you", site: null, ...says[became] }];

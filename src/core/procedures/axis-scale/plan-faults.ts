@@ -16,8 +16,8 @@ const NEAREST_TICKS_MM = 5;
 export function spanFault(plan: AxisScalePlan, axis: Axis, context: PlanContext): string | undefined {
   const span = spanOf(plan, axis);
   const { gauge, reachMm } = gaugeIn(plan, context);
-  if (!(span > 0)) return "Give the length, for example 300 mm.";
-  // A count of nothing is told at its own field.
+  if (!(span > 0)) return "Enter the length, for example 300 mm.";
+  // The field of the readings reports a count of 0.
   if (!(plan.repeats > 0)) return undefined;
   if (span > reachMm)
     return `${gauge.name} ${endingOf(gauge, "reach", "es")} ${plain(reachMm)} mm, as said below: shorten the length, or read with another gauge.`;

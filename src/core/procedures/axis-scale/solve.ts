@@ -4,7 +4,7 @@ import type { Measured } from "../../metrology/measured";
 import { plain, withUncertainty } from "../../metrology/quantity-text";
 import { sitesLeft } from "../answer";
 import { AXES, type Axis } from "../axes";
-import { beyondMachines, type MachineLimit } from "../beyond-machines";
+import { beyondMachines, type MachineLimit, USUAL_KERF_MM } from "../beyond-machines";
 import type { History, RoundRecord } from "../contract";
 import type { Estimate, Outcome } from "../outcome";
 import { lengthUnitOf } from "../shown-unit";
@@ -30,7 +30,7 @@ export function solveAxisScale(history: History<AxisScalePlan>): Outcome {
     axes.map(outOfOrder).find((text) => text !== null) ?? axes.map(notGrowing).find((text) => text !== null);
   if (wrong) return { status: "unsolvable", reason: wrong, table, findings };
   const estimates = axes.flatMap((read) => estimatesOf(round, read));
-  // A factor that has a name is asked about by it.
+  // A named slip already asks about the same value.
   const named = findings.some((f) => f.id.startsWith("slip") || f.id === "swapped");
   return {
     ...{ status: "solved", complete: sitesLeft(round.spec.sites, round.answers).length === 0 },
@@ -49,9 +49,9 @@ const LIMITS: readonly MachineLimit[] = [
     estimate: "scale",
     low: -0.015,
     high: 0.015,
-    check: "Check the readings, the readout or drawing they are compared with, and the value that was read back.",
+    check: "Check the readings, the readout, the drawing, and the value read back.",
   },
-  { estimate: "kerf", low: 0.01, high: 0.8, check: "Check that part and hole are not mixed up." },
+  { estimate: "kerf", ...USUAL_KERF_MM, check: "Check that part and hole are not mixed up." },
   {
     estimate: "play",
     low: -1,

@@ -2,7 +2,7 @@
 import type { RoundSpec } from "../../coupon/round-spec";
 import { plain } from "../../metrology/quantity-text";
 import type { PlanContext } from "../contract";
-import { eyewearFor } from "../not-known";
+import { eyewearLine } from "../not-known";
 import { placesOf } from "./places";
 import type { BedTiltPlan } from "./plan";
 
@@ -35,7 +35,8 @@ export function bedTiltRound(plan: BedTiltPlan, { machine }: PlanContext): Round
       ...{ place: null, repeats: plan.repeats, openEnded: false },
     })),
     checklist: [
-      `Put on ${eyewearFor(machine)}, or switch the beam off and use a spacer.`,
+      eyewearLine(machine),
+      "Switch the beam off if you use a spacer.",
       "Nothing lies on the bed but one flat piece that is taken along.",
       "Come to each height from the same side.",
     ],

@@ -6,7 +6,7 @@ import type { RoundSpec } from "../../coupon/round-spec";
 import { plain } from "../../metrology/quantity-text";
 import type { PlanContext, Purpose } from "../contract";
 import { distanceWords, edgeSites, linePaths, onStock } from "../edge-distance/marks";
-import { eyewearFor } from "../not-known";
+import { eyewearLine } from "../not-known";
 import { BEYOND_MM, type FixturePlan, linesOf, stockOf, WAYS } from "./plan";
 
 const PIECE = "fixture";
@@ -52,9 +52,7 @@ export function fixtureRound(plan: FixturePlan, context: PlanContext, purpose: P
     }),
     delivery: WAYS[plan.way],
     checklist: [
-      isBurned
-        ? `Put on ${eyewearFor(machine)}, or close the housing.`
-        : "Switch the beam off: only the aiming dot is on.",
+      isBurned ? eyewearLine(machine) : "Switch the beam off. Use the aiming dot only.",
       "The machine is homed, and no origin is set by hand.",
       purpose === "proof"
         ? "The cross is placed by the new stops."

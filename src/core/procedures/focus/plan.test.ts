@@ -22,7 +22,7 @@ describe("a height ladder", () => {
     ["count", "5.5", /whole numbers/],
     ["highestMm", "1", /larger than the lowest/],
     ["powerPct", "140", /up to 100 %/],
-    ["speedMmPerS", "900", /goes up to 600/],
+    ["speedMmPerS", "900", /top speed of .* is 600 mm\/s/],
     ["stockWidthMm", "12", /Not even one cell/],
     ["stockHeightMm", "30", /cells need/],
     ["stockAtXMm", "850", /working area ends at 900/],

@@ -43,7 +43,7 @@ export function spotEstimates(
           ofBeam("spot", "Width of the beam at focus", beam.d0),
           ofBeam("depth", "Height in which its area doubles", beam.zR),
           ofBeam("ten percent", "Depth of focus, either way, until it is a tenth wider", tenPercent(beam.zR)),
-          // By a wavelength that is only usual it would be a guess.
+          // M² needs the real wavelength.
           ...(knownWavelengthNm(machine) === null ? [] : [ofBeam("m2", "Times an ideal beam, M²", beam.m2, "one")]),
         ]
       : []),

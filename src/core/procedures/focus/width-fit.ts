@@ -46,7 +46,7 @@ const DEPTH = { middle: Math.log(0.25), sd: 1.1 };
  * depth. (from memory, no source)
  */
 const AXES_APART = 0.01;
-/** A focus outside the ladder must fit worse by so much, in units of the scatter squared: three standard deviations. */
+/** A focus outside the ladder must fit worse by this chi-squared: three standard deviations. */
 const SURELY_INSIDE = 9;
 /** Known to better than this share, or not reported. */
 const SPOT_KNOWN = 0.25;
@@ -90,7 +90,7 @@ export function fitWidths(cells: readonly LadderCell[], p: DosePower): WidthFit 
       columns[k].push(k === LN_LNR ? 1 / STRENGTH.sd : 0, k === LN_ZR ? 1 / DEPTH.sd : 0);
     return columns;
   };
-  // By the middle of the widths: one that was read ten times too large moves no bound.
+  // The median: one width with a misplaced decimal point does not move the bounds.
   const usual = median(marked.map((c) => c.widthMm));
   const step = range / (cells.length - 1);
   const fitWithin = (fromMm: number, toMm: number) =>
@@ -107,8 +107,8 @@ export function fitWidths(cells: readonly LadderCell[], p: DosePower): WidthFit 
   const fit = fitWithin(low - range, high + range);
   const found = judged(fit, cells, p);
   if (found.status !== "solved") return found;
-  // Widths that only grow, or only shrink, fit a focus outside as well: then there is a side to go on at and no number. What lies between
-  // focus and a mark marks too, so beyond an end that left no mark there is no focus.
+  // Widths that only grow, or only shrink, also fit a focus outside the ladder. Then only the side is reported. Every height between
+  // the focus and a mark also marks, so there is no focus beyond an end without a mark.
   const marksAt = (zMm: number) => cells.some((c) => c.zMm === zMm && c.status === "marked");
   const most = fit.chiSquared + SURELY_INSIDE * Math.max(1, found.scatter ** 2);
   if (marksAt(low) && fitWithin(low - range, low + step).chiSquared < most)

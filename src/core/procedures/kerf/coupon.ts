@@ -7,7 +7,7 @@ import type { CouponPoint } from "../../geometry/frames";
 import { plain } from "../../metrology/quantity-text";
 import type { PlanContext, Purpose } from "../contract";
 import { fourCuts } from "../four-cuts";
-import { eyewearFor } from "../not-known";
+import { eyewearLine } from "../not-known";
 import { stockText } from "../stock-at-hand";
 import { layStock } from "../stock-words";
 import {
@@ -120,7 +120,8 @@ function wordsOf(plan: KerfPlan, couponCode: string): CouponPoint[][] {
 
 function checklistOf(plan: KerfPlan, { machine }: PlanContext, purpose: Purpose): string[] {
   return [
-    `Put on ${eyewearFor(machine)}, or close the housing. Switch the exhaust on and watch for fire, as at any cut.`,
+    eyewearLine(machine),
+    "Switch the exhaust on, and watch for fire.",
     "Every offset for the kerf is switched off in programs on the way: these lines are to be cut as they are drawn.",
     plan.focusBelowMm === 0
       ? "Focus on the top face."

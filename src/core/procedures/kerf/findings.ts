@@ -3,6 +3,7 @@ import { expandedUncertainty } from "../../fitting/student-t";
 import { plain, shownLength } from "../../metrology/quantity-text";
 import { MM_PER_INCH } from "../../metrology/units";
 import { AXES } from "../axes";
+import { USUAL_KERF_MM } from "../beyond-machines";
 import type { History, RoundRecord } from "../contract";
 import type { Finding } from "../outcome";
 import { lengthUnitOf } from "../shown-unit";
@@ -10,10 +11,7 @@ import type { KerfFound } from "./found";
 import { isMateWay, type KerfPlan } from "./plan-type";
 import { oddMates, readMates } from "./read-mates";
 
-/** Wider cuts are rare. (common practice, no source) */
-const WIDE_MM = 0.6;
-/** Narrower cuts are none: a focused beam leaves more. (common practice, no source) */
-const LEAST_MM = 0.01;
+const { low: LEAST_MM, high: WIDE_MM } = USUAL_KERF_MM;
 /** A size is off by 25.4 if it comes out so near to it, as a share. */
 const SLIP = 0.02;
 
@@ -34,8 +32,8 @@ export function findingsOf(
     findings.push(
       note(
         `odd ${numbers[0]}`,
-        `Pair ${numbers[0]} does not fit in with the others.`,
-        "Check that tongue and slot carry the same value and that no burr holds them. Judge the pair again.",
+        `Pair ${numbers[0]} does not match the other pairs.`,
+        "Check that tongue and slot have the same value. Remove burrs and judge the pair again.",
         odd[0]?.site ?? null,
       ),
     );
@@ -43,8 +41,8 @@ export function findingsOf(
     findings.push(
       note(
         "odd pairs",
-        `Pairs ${numbers.slice(0, -1).join(", ")} and ${numbers.at(-1)} do not fit in with the others.`,
-        "Check that tongue and slot carry the same value and that no burr holds them. Judge these pairs again.",
+        `Pairs ${numbers.slice(0, -1).join(", ")} and ${numbers.at(-1)} do not match the other pairs.`,
+        "Check that tongue and slot have the same value. Remove burrs and judge these pairs again.",
         odd[0]?.site ?? null,
       ),
     );
@@ -72,8 +70,8 @@ export function findingsOf(
     findings.push(
       note(
         "no cut",
-        `A kerf of ${shownLength(Math.max(0, quantity.value), unit, 3)} is no cut.`,
-        "Check the readings, that part and hole are not mixed up, and that no other program offsets the cut.",
+        `A kerf of ${shownLength(Math.max(0, quantity.value), unit, 3)} is too small for a cut.`,
+        "Check the readings, and that part and hole are not mixed up. Switch off the offset in every other program.",
       ),
     );
   const { cuts } = found;
@@ -83,7 +81,7 @@ export function findingsOf(
       note(
         "mixed up",
         `Along ${crossed.map((axis) => axis.toUpperCase()).join(" and ")} the part is larger than the hole.`,
-        "Check that the readings of part and hole are not mixed up. Read them again.",
+        "Check that part and hole are not mixed up. Measure both again.",
       ),
     );
   if (cuts && cuts.scaleShareMm > 0)
@@ -117,7 +115,7 @@ export function findingsOf(
   return findings;
 }
 
-/** Whether this can be a cut at all: along each axis something went away. */
+/** Whether the cut removed material along each axis. */
 export function isCut({ kerf, cuts }: KerfFound): boolean {
   return kerf.quantity.value >= LEAST_MM && AXES.every((axis) => (cuts?.along[axis]?.quantity.value ?? LEAST_MM) >= 0);
 }

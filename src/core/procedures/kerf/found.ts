@@ -40,7 +40,7 @@ export function leftIn(history: Pick<History<KerfPlan>, "gauges">, round: RoundR
   return { ...own, value: (isMateWay(plan.way) ? middleOffset(plan) : plan.grownMm) - own.value };
 }
 
-/** The same along each axis by itself, of sizes that were measured along it. */
+/** The same for each axis with measured sizes. */
 export function leftAlong(
   history: Pick<History<KerfPlan>, "gauges">,
   round: RoundRecord<KerfPlan>,

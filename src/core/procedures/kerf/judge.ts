@@ -29,7 +29,7 @@ export function judgeKerf(history: History<KerfPlan>): Verdict | null {
         .findLast((q) => q !== null) ?? null);
   const along = leftAlong(history, last);
   const axes = AXES.filter((axis) => along[axis] !== undefined);
-  // One offset serves both axes: their mean would hide errors of opposite sign.
+  // Each axis is judged alone. The mean would hide errors of opposite sign.
   const lines: Verdict["lines"] = isMates
     ? [{ label: "Offset used minus snug", before, after, result: ruling(after, history.tolerance) }]
     : axes.flatMap((axis) => {

@@ -43,12 +43,12 @@ export function readMates(round: RoundRecord<KerfPlan>): MatesRead | null {
   const contradiction = contradictionIn(judged);
   const open = openEnd(judged);
   const snug = open === null && contradiction === null ? snugOf(judged, modelOf(plan, judged)) : null;
-  // Judgements that no order of thresholds allows leave no likelihood at all.
+  // Contradictory judgements have no likelihood.
   if (snug && !Number.isFinite(snug.value)) return { judged, open, snug: null, contradiction: farthestApart(judged) };
   return { judged, open, contradiction, snug };
 }
 
-/** The two judgements that lie farthest from going in harder with a larger offset. */
+/** The pair of judgements that contradicts the order of the offsets most. */
 function farthestApart(judged: readonly JudgedMate[]): MatesRead["contradiction"] {
   const pairs = judged.flatMap((first) => judged.map((second) => ({ first, second })));
   const against = ({ first, second }: (typeof pairs)[number]) =>

@@ -33,7 +33,7 @@ export function solveKerf(history: History<KerfPlan>): Outcome {
     estimates: estimatesOf(round.plan, found),
     figures: figuresOf(round.plan, found, lengthUnitOf(history)),
     ...{ corrections: [], adjustments: [], learned: {}, wishes: [], artefacts: [] },
-    // What is no cut is asked about, and kept on no card.
+    // A value that is too small for a cut is not offered for the stock card.
     ...(isCut(found) ? { forStock: resultFor(history, round, found) } : {}),
     predicted: predictedFor(round.plan, found, history),
   };

@@ -5,7 +5,7 @@ import type { RoundSpec } from "../../coupon/round-spec";
 import { plain } from "../../metrology/quantity-text";
 import type { PlanContext, Purpose } from "../contract";
 import { distanceWords, edgeSites, linePaths, onStock } from "../edge-distance/marks";
-import { eyewearFor } from "../not-known";
+import { eyewearLine } from "../not-known";
 import { linesOf, type OriginPlan } from "./plan";
 
 const PIECE = "origin";
@@ -43,7 +43,7 @@ export function originRound(plan: OriginPlan, context: PlanContext, purpose: Pur
     sites: edgeSites(plan, lines, stock, { piece: PIECE, against: "bed", edgeWord: "edge" }),
     delivery: "A box, by the machine's own origin",
     checklist: [
-      `Put on ${eyewearFor(machine)}, or close the housing.`,
+      eyewearLine(machine),
       "No origin is set by hand: the file goes by where the machine homes.",
       purpose === "proof"
         ? "Check that the new offset is in the controller, then home the machine again."

@@ -45,7 +45,7 @@ export function learnedSlope(history: History<OriginPlan>, axis: Axis, beyond: n
     const error = readEdges(round.plan, linesOf(round.plan), round.answers, history.gauges)?.errors[axis];
     if (number === null || !error) return [];
     const { value: result, standardUncertainty: u } = error.quantity;
-    return [{ number: number * countMm(round.plan, history.machine, axis), result, u }];
+    return [{ value: number * countMm(round.plan, history.machine, axis), result, u }];
   });
   return slopeOfNewest(known, beyond);
 }

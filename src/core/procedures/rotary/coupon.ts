@@ -7,7 +7,7 @@ import type { CouponPoint } from "../../geometry/frames";
 import { plain } from "../../metrology/quantity-text";
 import { AXIS_SCALE } from "../axis-scale/setting";
 import type { PlanContext, Purpose } from "../contract";
-import { eyewearFor } from "../not-known";
+import { eyewearLine } from "../not-known";
 import { type RotarySpec, type SetAside, stepsOfDrive } from "../part-spec";
 import { ALONG_MM, aroundDrawnMm, GUIDE_U_MM, type Lane, LEAD_MM, laneOf, lineAt, pointAt } from "./layout";
 import { isBurned, type RotaryPlan, restsElsewhere, sentMm, WAYS } from "./plan-type";
@@ -143,7 +143,7 @@ function checklistOf(plan: RotaryPlan, { machine }: PlanContext, purpose: Purpos
       ? "The part lies on both rollers, clean and dry: it must not slip."
       : "The part is held tight, and runs true.";
   return [
-    `Put on ${eyewearFor(machine)}, or close the housing.`,
+    eyewearLine(machine),
     "Nothing stands in the way of the head and of the part as it turns; the nozzle clears it.",
     turning,
     ...(isBurned(plan)
@@ -157,20 +157,23 @@ function checklistOf(plan: RotaryPlan, { machine }: PlanContext, purpose: Purpos
   ];
 }
 
-/** How it is during the burn, and what to do before. */
+/** State during the burn, and the line of the checklist. */
 const ASIDE: Record<SetAside, (axis: string) => { what: string; act: string }> = {
   limits: (axis) => ({
     what: `the travel limits of ${axis} are off`,
-    act: `Switch off the travel limits of ${axis} for this burn.`,
+    act: `Switch off the travel limits of ${axis} for this burn. Switch them on again afterwards.`,
   }),
-  homing: () => ({ what: "homing is off", act: "Switch off homing for this burn." }),
+  homing: () => ({
+    what: "homing is off",
+    act: "Switch off homing for this burn. Switch it on again afterwards.",
+  }),
   motor: (axis) => ({
     what: `the motor of ${axis} is unplugged`,
-    act: `Switch the machine off, then unplug the motor of ${axis} for this burn.`,
+    act: `Switch the machine off and unplug the motor of ${axis}. After this burn, switch it off again and plug the motor in.`,
   }),
   scale: (axis) => ({
     what: `the axis scale of ${axis} is set for the rotary`,
-    act: `Set the axis scale of ${axis} for the rotary.`,
+    act: `Write down the axis scale of ${axis}. Set it for the rotary. Restore it after this burn.`,
   }),
 };
 

@@ -19,7 +19,7 @@ export function expectedAt(history: History<RotaryPlan>, site: string): Measured
     const across = site === SITES.marked ? plan.diameterMm : (plan.restsOnMm ?? plan.diameterMm);
     return measured(across * (plan.sizedBy === "around" ? Math.PI : 1), LAID_OUT_WITHIN_MM, Infinity);
   }
-  // How much a part slips is nobody's to expect.
+  // The slip of a part is not known beforehand.
   if (site === SITES.back) return null;
   const before = quantitiesAt(answers, site);
   return before.length === 0 ? null : measured(mean(before), AGAIN_WITHIN_MM, Infinity);

@@ -118,10 +118,10 @@ function factorOf({ drive }: RotaryPlan, { ratio }: TravelRead): Finding[] {
   return [];
 }
 
-/** A chord this near to what jaws straight across would read is one, as a share. */
+/** A reading within this share of the chord is one. */
 const NEAR_CHORD = 0.012;
 
-/** Measured straight across instead of along the surface: the chord of an arc s on a diameter d is d sin(s/d). */
+/** A reading of the chord instead of the arc: the chord of an arc s on a diameter d is d sin(s/d). */
 function chordOf(plan: RotaryPlan, { read, due, around, ratio }: TravelRead): Finding[] {
   const seen = read[SITES.span];
   if (plan.way !== "span" || seen === undefined || (read.turns ?? 0) > 0) return [];
@@ -132,8 +132,8 @@ function chordOf(plan: RotaryPlan, { read, due, around, ratio }: TravelRead): Fi
   return [
     finding("chord", {
       site: SITES.span,
-      headline: `${plain(seen, 2)} mm is what jaws straight across would read.`,
-      text: `An arc of ${plain(due, 2)} mm on this part measures ${plain(chord, 2)} mm straight across. Measure along the surface with a tape measure, or lay the tape flat.`,
+      headline: `${plain(seen, 2)} mm is the straight distance, not the arc.`,
+      text: `An arc of ${plain(due, 2)} mm on this part measures ${plain(chord, 2)} mm straight across. Measure along the surface with a tape measure, or measure the tape flat.`,
     }),
   ];
 }

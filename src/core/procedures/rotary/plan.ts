@@ -60,7 +60,7 @@ function schemaFor(context: PlanContext): z.ZodType<RotaryPlan> {
     .object({
       way: oneOf(WAYS),
       drive: oneOf(DRIVES),
-      rotary: z.string({ error: "Choose the rotary that is fitted." }),
+      rotary: z.string({ error: "Choose the rotary." }),
       replaces: oneOf(REPLACED),
       holds: oneOf(HELD).optional(),
       diameterMm: positive("how thick the part is where it is marked, for example 60 mm"),

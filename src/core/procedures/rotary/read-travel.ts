@@ -20,7 +20,7 @@ import { aroundMm, type Readings, SITES, type SiteId, type Travel, travelOf } fr
 const GRIP_SHARE = 0.0002;
 /** How well a part is known that is laid out without being measured, sd, as a share. (common practice, no source) */
 const LAID_OUT_SHARE = 0.01;
-/** How well the thickness of a tape is known, and that its middle keeps its length, as a share of it. (common practice, no source) */
+/** Uncertainty of the thickness of a tape and of its neutral layer, as a share of the thickness. (common practice, no source) */
 const TAPE_KNOWN = 0.5;
 /** Share of a value by which derivatives are taken. */
 const STEP_SHARE = 1e-5;
@@ -220,7 +220,7 @@ function otherParts(
     part("runout", "The chuck runs out", Math.SQRT2 * eccentric * Math.abs(Math.sin(phi / 2))),
     part(
       "tape",
-      "Thickness of the tape, known to half of itself",
+      "Thickness of the tape",
       plan.way === "wrap" ? 0 : (TAPE_KNOWN * (plan.tapeMm ?? 0) * travelled) / plan.diameterMm / Math.sqrt(3),
     ),
     part("grip", "Grip of the rollers", gripMm(plan, travelled)),

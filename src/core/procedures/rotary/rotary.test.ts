@@ -241,16 +241,19 @@ describe("what is laid out", () => {
 
   it("lists what is set aside for it, with the setting that is put back from the ledger", () => {
     expect(rotary.round(planned(), context(), "measure").setAside).toEqual([
-      { what: "the travel limits of Y are off", act: "Switch off the travel limits of Y for this burn." },
+      {
+        what: "the travel limits of Y are off",
+        act: "Switch off the travel limits of Y for this burn. Switch them on again afterwards.",
+      },
       {
         what: "the axis scale of Y is set for the rotary",
         setting: "axis scale y",
-        act: "Set the axis scale of Y for the rotary.",
+        act: "Write down the axis scale of Y. Set it for the rotary. Restore it after this burn.",
       },
     ]);
     expect(beforeBurn(rotary.round(planned(), context(), "measure")).slice(0, 2)).toEqual([
-      "Switch off the travel limits of Y for this burn. Put it back afterwards.",
-      "Set the axis scale of Y for the rotary. Write down first what it holds. Put it back afterwards.",
+      "Switch off the travel limits of Y for this burn. Switch them on again afterwards.",
+      "Write down the axis scale of Y. Set it for the rotary. Restore it after this burn.",
     ]);
   });
 

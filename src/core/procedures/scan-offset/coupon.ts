@@ -9,7 +9,7 @@ import { plain } from "../../metrology/quantity-text";
 import type { PlanContext, Purpose } from "../contract";
 import { counted, zeroText } from "../counted";
 import type { MachineSpec } from "../machine-spec";
-import { eyewearFor } from "../not-known";
+import { eyewearLine } from "../not-known";
 import { type BlockPlace, type CouponPlaces, placesOf, SPACING_MM } from "./layout";
 import { runUpMm } from "./plan";
 import { type ScanOffsetPlan, WAYS } from "./plan-type";
@@ -236,10 +236,7 @@ function referenceSite(plan: ScanOffsetPlan, { reference }: CouponPlaces, end: "
 }
 
 function checklistOf(plan: ScanOffsetPlan, machine: MachineSpec, purpose: Purpose): string[] {
-  const lines = [
-    `Put on ${eyewearFor(machine)}, or close the housing.`,
-    "Stock flat and held, focus as in daily work.",
-  ];
+  const lines = [eyewearLine(machine), "Stock flat and held, focus as in daily work."];
   if (plan.way === "closed blocks") {
     lines.push(
       "Blocks: scan both ways, one hatch angle, no cross hatch. Witness strips and reference step: one way, to the right.",

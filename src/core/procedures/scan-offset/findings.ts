@@ -25,7 +25,7 @@ export function findingsOf(
     ...doubted(analysis, unit),
     ...opposite,
     ...gaugesDisagree(history, analysis, unit),
-    // Ends that contradict each other neither agree nor tell how long their rows are.
+    // Contradicting ends do not show the length of their rows.
     ...(opposite.length > 0 ? [] : endsDisagree(analysis, unit)),
     ...constantPart(analysis, unit),
     ...lackOfFit(analysis),
@@ -112,7 +112,7 @@ function constantPart(analysis: Analysis, unit: LengthUnit): Finding[] {
       id: "constant part",
       tone: "needs you",
       headline: `A stagger of ${shownLength(s0.value, unit, 3)} remains even at zero speed.`,
-      text: "Backlash would have the other sign. Look for a laser that stays on after its rows, a reading between the wrong edges, or an offset that is entered in a second location.",
+      text: "Backlash has the other sign. Check the switch-off of the laser, which edges you measured, and whether a second location stores an offset.",
       site: null,
     },
   ];
@@ -186,29 +186,41 @@ function tableDidNotAct(history: History<ScanOffsetPlan>, round: RoundRecord<Sca
   ];
 }
 
+const SENSE = {
+  assumed: {
+    earlier: "Assumed: a larger entry marks earlier.",
+    later: "Assumed: a larger entry marks later.",
+  },
+  learned: {
+    earlier: "Two burns show that a larger entry marks earlier.",
+    later: "Two burns show that a larger entry marks later.",
+  },
+};
+
 function senseNotKnown(history: History<ScanOffsetPlan>): Finding[] {
   const held = history.machine.held[SCAN_OFFSET];
   if (!held?.senseAssumed) return [];
   const learned = learnedSense(history);
-  const what = (sense: 1 | -1) => (sense > 0 ? "earlier" : "later");
   if (learned === null)
     return [
       {
-        id: "sense not known",
+        id: "sense assumed",
         tone: "note",
         site: null,
-        headline: "Whether a larger entry marks earlier or later is not known here.",
-        text: `It is taken to mark ${what(held.sense)}, as on most controllers. The next burn with the new entries tells; if the stagger doubles, the sign is turned by itself.`,
+        headline: SENSE.assumed[held.sense > 0 ? "earlier" : "later"],
+        text: "Enter the new entries and burn the proof. If the stagger doubles, the next correction has the opposite sign.",
       },
     ];
-  const turned = learned === held.sense ? "" : " The new entries have the opposite sign of those before.";
   return [
     {
       id: "sense learned",
       tone: "note",
       site: null,
-      headline: `A larger entry marks ${what(learned)}, as two burns show.`,
-      text: `Write it down on the page of ${history.machine.name}, and the next trial begins with it.${turned}`,
+      headline: SENSE.learned[learned > 0 ? "earlier" : "later"],
+      text:
+        learned === held.sense
+          ? `Enter this on the page of ${history.machine.name}.`
+          : `The new entries have the opposite sign of the old ones. Enter this on the page of ${history.machine.name}.`,
     },
   ];
 }

@@ -1,45 +1,52 @@
 /** What the controller added to the rows during a burn: readings stand on top of it. */
 import type { History, RoundRecord } from "../contract";
-import { slopeOfNewest } from "../learned-sense";
+import { slopeOfNewest, type ValueAndResult } from "../learned-sense";
 import type { HeldSetting } from "../machine-spec";
 import { type SettingTable, tableValueAt } from "../setting";
 import { SCAN_OFFSET, type ScanOffsetPlan } from "./plan-type";
 import { readRound } from "./read-round";
-import { fitReadings } from "./stagger";
+import { fitReadings, speedsOf } from "./stagger";
 
 /** Taken where a machine says nothing of how it takes the table. */
 const UNKNOWN_HOLD: HeldSetting = { unit: "mm", step: 0.001, range: null, tableKind: "not known", sense: 1 };
 export const EMPTY_TABLE: SettingTable = { shape: "table", rows: [] };
 
-/** A change of the entry moves a stagger by twice as much, so three times its doubt is a cautious bound. */
+/** Two burns show the sense if the stagger changed by more than this many standard uncertainties. */
 const TELLS_SENSE = 3;
 
-/** How the controller takes the table; a sense that is not known as two burns tell it, else the usual one. */
+/** How the controller uses the table. A sense that is not known comes from two burns, and before them it is the assumed one. */
 export function holdOf(history: History<ScanOffsetPlan>): HeldSetting {
   const held = history.machine.held[SCAN_OFFSET] ?? UNKNOWN_HOLD;
   return held.senseAssumed ? { ...held, sense: learnedSense(history) ?? held.sense } : held;
 }
 
-/** A larger entry that marks earlier takes off the stagger: its slope is -2, of one that marks later +2. `null` before burns tell it. */
+/**
+ * The sense from the speed whose entry changed most. The slope of the stagger is -2 if a larger entry marks earlier, and +2 if later.
+ *
+ * @returns `null` until two burns as closed blocks show it
+ */
 export function learnedSense(history: History<ScanOffsetPlan>): 1 | -1 | null {
-  const acting = history.rounds.filter(
-    (r) => r.plan.way === "closed blocks" && r.inForce[SCAN_OFFSET]?.shape === "table",
-  );
-  const speeds = [...new Set(acting.flatMap((r) => r.plan.speedsMmPerS))];
-  const known = speeds.map((speed) => acting.flatMap((round) => entryAndStagger(history, round, speed)));
-  const change = (of: (typeof known)[number]) => Math.abs((of.at(-1)?.number ?? 0) - (of.at(-2)?.number ?? 0));
-  const most = known.toSorted((a, b) => change(b) - change(a))[0] ?? [];
-  const slope = slopeOfNewest(most, TELLS_SENSE);
-  return slope === null ? null : slope < 0 ? 1 : -1;
-}
-
-function entryAndStagger(history: History<ScanOffsetPlan>, round: RoundRecord<ScanOffsetPlan>, speed: number) {
   const { tableKind } = history.machine.held[SCAN_OFFSET] ?? UNKNOWN_HOLD;
-  const number = tableValueAt(actingTable(round), speed, tableKind);
-  const read = readRound(round, history.gauges);
-  if (number === null || !read.ends.some((e) => e.speedMmPerS === speed)) return [];
-  const stagger = fitReadings(read, [], history.gauges)?.at(speed).quantity;
-  return stagger ? [{ number, result: stagger.value, u: stagger.standardUncertainty }] : [];
+  const bySpeed = new Map<number, ValueAndResult[]>();
+  for (const round of history.rounds) {
+    if (round.plan.way !== "closed blocks" || round.inForce[SCAN_OFFSET]?.shape !== "table") continue;
+    const read = readRound(round, history.gauges);
+    const fit = fitReadings(read, [], history.gauges);
+    for (const speed of fit ? speedsOf(read) : []) {
+      const value = tableValueAt(actingTable(round), speed, tableKind);
+      const stagger = fit?.at(speed).quantity;
+      if (value === null || !stagger) continue;
+      const burns = bySpeed.get(speed) ?? [];
+      burns.push({ value, result: stagger.value, u: stagger.standardUncertainty });
+      bySpeed.set(speed, burns);
+    }
+  }
+  const change = (burns: readonly ValueAndResult[]) =>
+    Math.abs((burns.at(-1)?.value ?? 0) - (burns.at(-2)?.value ?? 0));
+  const [most = []] = [...bySpeed.values()].sort((a, b) => change(b) - change(a));
+  const slope = slopeOfNewest(most, TELLS_SENSE);
+  if (slope === null) return null;
+  return slope < 0 ? 1 : -1;
 }
 
 /** The table that acted on the rows: nothing does on bare strokes. */

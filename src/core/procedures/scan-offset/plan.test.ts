@@ -37,7 +37,7 @@ describe("laying out", () => {
       "a speed above the top speed",
       { speedsMmPerS: "100 700" },
       "speedsMmPerS",
-      /700 mm\/s is too fast. Testbed goes up to 600 mm\/s\./,
+      /700 mm\/s is too fast\. The top speed of Testbed is 600 mm\/s\./,
     ],
     ["mm/min typed as mm/s", { speedsMmPerS: "6000" }, "speedsMmPerS", /6000 mm\/min meant\? That is 100 mm\/s/],
     ["mm/s typed as mm/min", { speedsMmPerS: "300 mm/min" }, "speedsMmPerS", /mm\/min mixed up/],

@@ -12,6 +12,7 @@ import { plain, shownLength, shownNumber } from "../../metrology/quantity-text";
 import { ruling, worstRuling } from "../../metrology/tolerance";
 import { MM_PER_INCH } from "../../metrology/units";
 import type { History, RoundRecord } from "../contract";
+import type { MachineSpec } from "../machine-spec";
 import type { Finding } from "../outcome";
 import { headlineOf } from "../plain-course";
 import { lengthUnitOf } from "../shown-unit";
@@ -34,7 +35,12 @@ type Cause = {
   expected: (pair: Pair) => number;
   headline: string;
   text: string;
+  /** The text if the sense is only assumed. The next correction then has the right sign. */
+  assumedText?: (machine: string) => string;
 };
+
+const otherSense = (machine: string) =>
+  `A larger entry has the other effect than assumed. Enter the values from Correct, and enter the effect on the page of ${machine}.`;
 
 /** In the order in which they are believed when several fit. */
 const CAUSES: Cause[] = [
@@ -48,7 +54,7 @@ const CAUSES: Cause[] = [
     id: "old table lost",
     expected: (p) => p.before.value + 2 * p.oldEntry,
     headline: "The rows look as if there were no correction at all.",
-    text: "Check that the correction is switched on. If it is, read the table back from the controller: the old entries are lost and the new ones are not in force.",
+    text: "Check that the correction is switched on. If it is, read the table back: the old entries are lost and the new ones are not in force.",
   },
   {
     id: "whole",
@@ -67,12 +73,14 @@ const CAUSES: Cause[] = [
     expected: (p) => 2 * p.before.value,
     headline: "The stagger has doubled.",
     text: "The entries act the other way round here: enter them with the opposite sign.",
+    assumedText: otherSense,
   },
   {
     id: "reversed whole",
     expected: (p) => 3 * p.before.value,
     headline: "The stagger is three times what it was.",
     text: "The whole stagger was entered, and it acts the other way round: enter half of it with the opposite sign.",
+    assumedText: otherSense,
   },
   {
     id: "mm as inch",
@@ -126,7 +134,7 @@ export function judgeScanOffset(history: History<ScanOffsetPlan>): Verdict | nul
     unit: "mm",
     ways,
     asFound: { label: `stagger at ${fastest.label}`, quantity: fastest.after },
-    findings: proof.purpose === "check" ? [] : causesOf(pairs).map((cause) => senseTurned(history, cause)),
+    findings: proof.purpose === "check" ? [] : causesOf(pairs, history.machine),
   };
   return wholeProof(history, verdict, proof.plan.speedsMmPerS.filter(wasRead(history, proof)).map(lineOf));
 }
@@ -171,16 +179,7 @@ function pairsOf(history: History<ScanOffsetPlan>, proof: RoundRecord<ScanOffset
   });
 }
 
-/** Where the sense was not known, the sum has turned the sign already. */
-function senseTurned({ machine }: History<ScanOffsetPlan>, cause: Finding): Finding {
-  if (!cause.id.startsWith("reversed") || !machine.held[SCAN_OFFSET]?.senseAssumed) return cause;
-  return {
-    ...cause,
-    text: `A larger entry does the other thing than was taken for usual. Correct has turned the sign: enter what it says, and write the sense down on the page of ${machine.name}.`,
-  };
-}
-
-function causesOf(pairs: readonly Pair[]): Finding[] {
+function causesOf(pairs: readonly Pair[], { held, name }: MachineSpec): Finding[] {
   const clear = pairs.filter((p) => Math.abs(p.before.value) > SURE_OF_BEFORE * p.before.standardUncertainty);
   if (clear.length === 0 || fits(clear, () => 0) >= EXPLAINS_FROM) return [];
   const withOld = clear.some((p) => p.oldEntry !== 0);
@@ -195,7 +194,7 @@ function causesOf(pairs: readonly Pair[]): Finding[] {
       id: best.cause.id,
       tone: "needs you",
       headline: best.cause.headline,
-      text: best.cause.text,
+      text: (held[SCAN_OFFSET]?.senseAssumed && best.cause.assumedText?.(name)) || best.cause.text,
       site: null,
     },
   ];

@@ -50,7 +50,7 @@ describe("scan offset", () => {
     expect(entries(historyOf([readAs({ staggers: LATE })], { machine }))?.[2]).toBe(-0.14);
   });
 
-  describe("of which nobody knows what a larger entry does", () => {
+  describe("with an assumed sense", () => {
     const held = {
       unit: "mm",
       step: 0.001,
@@ -71,28 +71,28 @@ describe("scan offset", () => {
         },
       );
 
-    it("takes the usual for a first try, and says so", () => {
+    it("uses the assumed sense first, and says so", () => {
       const first = historyOf([readAs({ staggers: LATE })], { machine });
       expect(entries(first)).toEqual([0.04, 0.09, 0.14, 0.19, 0.24]);
-      expect(findings(first)).toContain("sense not known");
+      expect(findings(first)).toContain("sense assumed");
     });
 
-    it("turns the sign where the second burn is twice as far off, and ends where it belongs", () => {
+    it("changes the sign if the stagger doubles, and ends at the right entries", () => {
       expect(entries(burns(2))).toEqual([-0.04, -0.09, -0.14, -0.19, -0.24]);
       expect(findings(burns(2))).toContain("sense learned");
       expect(scanOffset.judge(burns(2))?.findings[0]).toMatchObject({
         id: "reversed",
-        text: expect.stringMatching(/Correct has turned the sign/),
+        text: expect.stringMatching(/Enter the values from Correct/),
       });
     });
 
-    it("keeps the usual where it was right, and does not learn from a burn that changed nothing", () => {
+    it("keeps the assumed sense if it was right, and learns nothing from an unchanged stagger", () => {
       expect(entries(burns(0.1))?.[4]).toBeCloseTo(0.24 + 0.048 / 2, 9);
       expect(findings(burns(0.1))).toContain("sense learned");
-      expect(findings(burns(1))).toContain("sense not known");
+      expect(findings(burns(1))).toContain("sense assumed");
     });
 
-    it("stays as it is said where somebody knows, whatever two burns look like", () => {
+    it("does not change a known sense", () => {
       const said = { ...machine, held: { "scan offset": { ...held, senseAssumed: undefined } } };
       expect(entries({ ...burns(2), machine: said })?.[2]).toBe(0.42);
       expect(findings({ ...burns(2), machine: said })).not.toContain("sense learned");

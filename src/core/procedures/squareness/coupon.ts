@@ -6,7 +6,7 @@ import type { Site } from "../../coupon/site";
 import type { CouponPoint } from "../../geometry/frames";
 import { plain } from "../../metrology/quantity-text";
 import type { PlanContext, Purpose } from "../contract";
-import { eyewearFor } from "../not-known";
+import { eyewearLine } from "../not-known";
 import { layStock } from "../stock-words";
 import { BEYOND_MM, type Corner, cornerAt, EDGE_MM, LENGTHS, type LengthId, nominalMm } from "./layout";
 import { type SquarenessPlan, WAYS } from "./plan";
@@ -35,7 +35,7 @@ export function squarenessRound(plan: SquarenessPlan, context: PlanContext, purp
     sites: lengthsOf(plan).map((id) => siteOf(plan, id)),
     delivery: WAYS[plan.way],
     checklist: [
-      `Put on ${eyewearFor(context.machine)}, or close the housing.`,
+      eyewearLine(context.machine),
       "Stock flat and held: it must not creep between one line and the next.",
       ...(purpose === "proof" ? ["The beam is shifted and clamped, and the machine homed anew."] : []),
     ],

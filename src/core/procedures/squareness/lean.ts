@@ -23,7 +23,7 @@ export type Lean = {
   misfit: { mm: number; u: number } | null;
 };
 
-/** @returns `null` while too little is read (both diagonals, or two sides and one), or where no parallelogram has such sides */
+/** @returns `null` until both diagonals, or two sides and a diagonal, are read, or if no parallelogram has these lengths */
 export function leanOf(round: RoundRecord<SquarenessPlan>, gauges: readonly Gauge[]): Lean | null {
   const { plan } = round;
   const read: Partial<Record<LengthId, SiteRead>> = {};
@@ -43,7 +43,7 @@ export function leanOf(round: RoundRecord<SquarenessPlan>, gauges: readonly Gaug
   return { lean: joined(value, partsOf(by, read)), read, misfit: misfitOf(read) };
 }
 
-/** Lengths without which nothing can be worked out. */
+/** Lengths that the calculation needs. */
 export function neededFor({ way }: Pick<SquarenessPlan, "way">): LengthId[] {
   return way === "diagonals" ? ["first", "second"] : ["width", "height", "first"];
 }

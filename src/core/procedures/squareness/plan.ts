@@ -138,7 +138,7 @@ function sizeFault(plan: SquarenessPlan, context: PlanContext): string | undefin
   const { widthMm, heightMm } = plan;
   const diagonal = Math.hypot(widthMm, heightMm);
   const { gauge, reachMm } = gaugeIn(plan, context);
-  // A size or a count of nothing is told at its own field.
+  // The other fields report a size or a count of 0.
   if (!(widthMm > 0 && heightMm > 0 && plan.repeats > 0)) return undefined;
   if (diagonal > reachMm)
     return `The diagonal is ${plain(diagonal, 0)} mm; ${gauge.name} ${endingOf(gauge, "reach", "es")} ${plain(reachMm)} mm, as said below. Take a smaller rectangle or a longer gauge.`;

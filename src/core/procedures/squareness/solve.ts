@@ -27,7 +27,12 @@ export function solveSquareness(history: History<SquarenessPlan>): Outcome {
   if (!found) {
     const isRead = neededFor(round.plan).every((id) => quantitiesAt(round.answers, id).length > 0);
     return isRead
-      ? { status: "unsolvable", reason: "No rectangle has these lengths. Measure them again.", table, findings: [] }
+      ? {
+          status: "unsolvable",
+          reason: "No rectangle has these lengths. Measure all lengths again.",
+          table,
+          findings: [],
+        }
       : { status: "open", missing: missingIn(round.plan), table, findings: [] };
   }
   const contradiction = contradictionIn(found);

@@ -8,7 +8,7 @@ import type { CouponPoint } from "../../../geometry/frames";
 import { plain } from "../../../metrology/quantity-text";
 import type { PlanContext, Purpose } from "../../contract";
 import type { MachineSpec } from "../../machine-spec";
-import { eyewearFor } from "../../not-known";
+import { eyewearLine } from "../../not-known";
 import { layStock, lensLine } from "../../stock-words";
 import { across, levels } from "../level-lines";
 import { type LadderPlan, MOVES } from "../plan-type";
@@ -181,14 +181,14 @@ function widthSites({ number, heightMm, lines }: CellPlace): Site[] {
 function checklistOf(plan: LadderPlan, { machine, optic }: PlanContext, purpose: Purpose): string[] {
   const reach = `${plain(plan.lowestMm)} to ${plain(plan.highestMm)} mm`;
   return [
-    `Put on ${eyewearFor(machine)}, or close the housing.`,
+    eyewearLine(machine),
     ...(optic ? [lensLine(optic)] : []),
-    "Lay the stock flat near the middle of the field, and hold it.",
+    "Fix the stock flat near the middle of the field.",
     plan.moves === "by motor"
-      ? `Check that nothing touches lens or work between ${reach}: the file moves the height itself.`
-      : `Check that nothing touches lens or work between ${reach}. Keep the beam off while you set the height.`,
+      ? `Check that the head can move from ${reach} without touching anything. The file moves the head.`
+      : `Check that the head can move from ${reach} without touching anything. Keep the beam off while you set the height.`,
     purpose === "measure"
-      ? "Begin at the height of daily work: labels are burned first."
-      : "Set the new height before the labels are burned.",
+      ? "Set the height of daily work. The labels are burned at this height."
+      : "Set the new height before you start. The labels are burned at this height.",
   ];
 }

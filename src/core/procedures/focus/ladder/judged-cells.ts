@@ -62,9 +62,9 @@ export function middleOfSharpest(heights: readonly number[], runs: readonly (rea
 }
 
 /**
- * The end of the ladder at which the sharpest cell lies: there sharper ones may lie beyond it, and its height is not that of the focus.
+ * The end of the ladder at which the sharpest cell is. A sharper cell may follow beyond this end, so the cell does not give the focus.
  *
- * @param runs as for {@link middleOfSharpest} @returns `null` where it lies inside
+ * @param runs as for {@link middleOfSharpest} @returns `null` if the sharpest cell is inside the ladder
  */
 export function endOfSharpest(
   heights: readonly number[],

@@ -93,9 +93,9 @@ function whyNot({ range, fit, beam, readings, sharpestAtEnd }: Ladder, { answers
   if (isLost && !range && !fit)
     return "It could not be said which cells marked. Where none did, take more power or less speed, or other heights, and burn again.";
   if (sharpestAtEnd)
-    return `The sharpest cell is the last of the ladder. The focus may lie beyond it. Burn more cells ${endText(sharpestAtEnd, readings)}.`;
+    return `The sharpest cell is at an end of the ladder. The focus may be outside the ladder. Burn more cells ${endText(sharpestAtEnd, readings)}.`;
   if (range?.status === "too short")
-    return `Cells marked up to the end of the ladder. Burn more cells ${endText(range.side, readings)} until nothing marks, or choose the sharpest cell.`;
+    return `All cells up to an end of the ladder marked. Burn more cells ${endText(range.side, readings)}, or choose the sharpest cell.`;
   const widths = fit ?? beam;
   if (widths?.status === "cannot tell" && widths.reason === "few cells")
     return beam

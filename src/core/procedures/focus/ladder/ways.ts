@@ -17,7 +17,7 @@ export type Ladder = {
   fit: WidthFit | null;
   /** Of the widths of the beam itself. */
   beam: BeamFit | null;
-  /** Where sharper cells may lie beyond an end. */
+  /** The end beyond which a sharper cell may follow. */
   sharpestAtEnd: "before the first" | "beyond the last" | null;
   ways: Way[];
   chosen: Way | null;

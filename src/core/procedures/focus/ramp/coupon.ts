@@ -6,7 +6,7 @@ import type { RoundSpec } from "../../../coupon/round-spec";
 import type { Site } from "../../../coupon/site";
 import { plain } from "../../../metrology/quantity-text";
 import type { PlanContext, Purpose } from "../../contract";
-import { eyewearFor } from "../../not-known";
+import { eyewearLine } from "../../not-known";
 import { cornerText, lensLine } from "../../stock-words";
 import { apartSense, type RampPlan } from "../plan-type";
 import { heightAt, lineLength, OF_STEP, RAMP_SPACING, type Slope, slopeOf, type Tick, ticksOf } from "./slope";
@@ -169,7 +169,7 @@ function station({ heightMm, jobMm }: Tick, slope: Slope): Site[] {
 function checklistOf(plan: RampPlan, { machine, optic }: PlanContext, purpose: Purpose): string[] {
   const isGalvo = machine.kind === "galvo";
   return [
-    `Put on ${eyewearFor(machine)}, or close the housing.`,
+    eyewearLine(machine),
     ...(optic ? [lensLine(optic)] : []),
     isGalvo
       ? "The plate lies near the middle of the field: at its edge the beam comes slanted."

@@ -163,17 +163,18 @@ function shortEnd({ first, last, low, high }: RampReadings, plan: RampPlan): str
   return `The line is seen up to ${where} of the plate: take less power, more rise, or another height over the low end.`;
 }
 
-/** So near to an end of the line, as a share of its height, the sharpest place may lie beyond it. */
+/** Within this share of the height from an end, the sharpest point may be outside the line. */
 const AT_END_SHARE = 0.08;
 
-/** At an end of the line a sharper place may lie beyond it; `null` where the sharpest lies inside. */
+/** What to do if the sharpest point is at an end of the line; `null` if it is inside. */
 function sharpestAtEnd({ looks, low, high }: RampReadings, plan: RampPlan): string | null {
   if (looks.length === 0) return null;
   const inset = AT_END_SHARE * (high - low);
   const isLow = mean(looks) < low + inset;
   if (!isLow && mean(looks) <= high - inset) return null;
-  const where = isLow === apartSense(plan) > 0 ? "high" : "low";
-  return `The line is sharpest at the ${where} end of the plate. The focus may lie beyond it. Take another height over the low end.`;
+  return isLow === apartSense(plan) > 0
+    ? "The line is sharpest at the high end of the plate. The focus may be outside the line. Set another height over the low end."
+    : "The line is sharpest at the low end of the plate. The focus may be outside the line. Set another height over the low end.";
 }
 
 function tooShort(text: string): Finding {

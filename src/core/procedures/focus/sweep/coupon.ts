@@ -6,7 +6,7 @@ import type { Site } from "../../../coupon/site";
 import { plain } from "../../../metrology/quantity-text";
 import type { PlanContext } from "../../contract";
 import type { MachineSpec } from "../../machine-spec";
-import { eyewearFor } from "../../not-known";
+import { eyewearLineForWatching } from "../../not-known";
 import { layStock, lensLine } from "../../stock-words";
 import { across, levels } from "../level-lines";
 import type { SweepPlan } from "../plan-type";
@@ -85,9 +85,10 @@ function sitesOf({ passes, highestMm, lowestMm, settableMm }: SweepPlan): Site[]
 
 function checklistOf(plan: SweepPlan, { machine, optic }: PlanContext): string[] {
   return [
-    `You look at the mark while it is made: put on ${eyewearFor(machine)} first, and switch the exhaust on.`,
+    eyewearLineForWatching(machine),
+    "Switch the exhaust on.",
     ...(optic ? [lensLine(optic)] : []),
-    "Lay the stock flat and hold it. Use nothing shiny: it throws the beam aside.",
-    `Check that nothing touches lens or work between ${plain(plan.lowestMm)} and ${plain(plan.highestMm)} mm.`,
+    "Fix the stock flat. Do not use shiny stock, because it reflects the beam.",
+    `Check that the head can move from ${plain(plan.lowestMm)} to ${plain(plan.highestMm)} mm without touching anything.`,
   ];
 }

@@ -82,7 +82,7 @@ describe("a live sweep", () => {
   });
 
   it("begins with eyewear for the wavelength", () => {
-    expect(focus.round(usualSweep(), context, "measure").checklist[0]).toMatch(/eyewear for 1064 nm first/);
+    expect(focus.round(usualSweep(), context, "measure").checklist[0]).toMatch(/Put on eyewear for 1064 nm before/);
   });
 
   it.each([1, 2, 3, 4, 5, 6, 7, 8])("on a practice galvo finds the focus within its doubt, seed %i", (seed) => {
