@@ -122,7 +122,7 @@ test("gauges are declared and changed", async ({ page }) => {
   await page.getByLabel("Reads in").selectOption("in");
   await page.getByLabel("Smallest step it shows").fill("");
   await page.getByRole("button", { name: "Declare it" }).click();
-  await expect(page.getByText(/Give the smallest step it shows/)).toBeVisible();
+  await expect(page.getByText(/Enter the smallest step it shows/)).toBeVisible();
   await page.getByLabel("Smallest step it shows").fill("1/64 in");
   await page.getByLabel("Limit of error").fill("");
   await page.getByLabel("Placing scatter").fill("");

@@ -19,7 +19,7 @@ test("a machine is added, calibrated on its practice machine, and changed later"
   await form.getByLabel("Name", { exact: true }).fill("Damson");
   await form.getByLabel("Kind").selectOption("diode gantry");
   await form.getByLabel("Wavelength, nm").fill("");
-  await expect(form.getByText(/Most of this kind have 455/)).toBeVisible();
+  await expect(form.getByText(/Usual: 455/)).toBeVisible();
   await form.getByLabel("Working area, X").fill("400");
   await form.getByLabel("Working area, Y").fill("400 mm");
   await form.getByLabel("Top speed").fill("18000 mm/min");

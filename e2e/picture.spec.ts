@@ -57,7 +57,7 @@ test("scan offset on the CO2 gantry, read from a picture that is dropped", async
   await page.getByLabel("Dots per inch, X").fill("1200");
   await page.getByLabel("Y", { exact: true }).fill("1200");
   await page.getByRole("button", { name: "Go by these" }).click();
-  await expect(page.getByText(/The scale is wrong: by the coupon itself, a mm has 0\.(499|500) times/)).toBeVisible({
+  await expect(page.getByText(/The scale is wrong\. On the coupon, 1 mm has 0\.(499|500) times/)).toBeVisible({
     timeout: 60_000,
   });
   await page.getByRole("button", { name: /^Go by its rows: (599|600)(\.\d)? dots/ }).click();

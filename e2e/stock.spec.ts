@@ -10,7 +10,7 @@ test("mates on Bracken tell a kerf, which is kept on a card; a slot and a drawin
   await page.goto("/stock");
   await page.getByRole("button", { name: "Make a card" }).click();
   await page.getByRole("button", { name: "Make the card" }).click();
-  await expect(page.getByText(/Give its kind/)).toBeVisible();
+  await expect(page.getByText(/Enter the kind of stock/)).toBeVisible();
   await page.getByLabel("Kind").fill("Poplar plywood 4 mm");
   await page.getByLabel("Thickness as it is sold").fill("4 furlongs");
   await page.getByRole("button", { name: "Make the card" }).click();

@@ -78,7 +78,7 @@ function nameFrom(input: GaugeInput, known: readonly Gauge[]): string {
 }
 
 function resolutionFrom(input: GaugeInput): number {
-  const resolutionMm = length(input, "resolution", "Enter the resolution, for example 0.01 mm or 1/64 in.");
+  const resolutionMm = length(input, "resolution", "Enter the smallest step it shows, for example 0.01 mm or 1/64 in.");
   if (!(resolutionMm > 0)) throw new Refusal("resolution", "Enter a resolution larger than 0.");
   if (resolutionMm > COARSEST_MM) throw new Refusal("resolution", `Enter a resolution of at most ${COARSEST_MM} mm.`);
   return resolutionMm;

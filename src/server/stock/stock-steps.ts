@@ -76,7 +76,7 @@ export function keepStock(db: Db, input: StockInput, now: number): string {
 
 function nameFrom(db: Db, { slug, name: typed }: StockInput): string {
   const name = typed.trim();
-  if (name === "") throw new Refusal("name", "Enter a name, for example birch plywood 3 mm.");
+  if (name === "") throw new Refusal("name", "Enter the kind of stock, for example birch plywood 3 mm.");
   if (name.length > LONGEST_NAME) throw new Refusal("name", `${LONGEST_NAME} letters at most.`);
   if (everyStock(db).some((s) => s.slug !== slug && s.spec.name.toLowerCase() === name.toLowerCase()))
     throw new Refusal("name", "Another card has this name. Enter a different name, or begin a new batch on that card.");

@@ -17,7 +17,7 @@ import { FilePick } from "../primitives/file-pick";
 import { Link } from "../primitives/link";
 import { Fault, Notice } from "../primitives/notice";
 import { DialectForm, dialectText } from "./dialect-form";
-import { EnteredWhere, entriesBefore, isEnteredWhereItActs } from "./entered-where";
+import { correctedIn, EnteredWhere, entriesBefore, isEnteredWhereItActs } from "./entered-where";
 import { planContext, procedureOf, unreadHistory } from "./known-procedure";
 import type { StageProps } from "./stages";
 import { stageHref } from "./stages";
@@ -59,6 +59,7 @@ export function BurnStage({ view, n }: StageProps) {
       ? { spec: procedure.round(read.plan, context, round.purpose), plan: read.plan, fault: "" }
       : { spec: null, plan: null, fault: read.issues[0]?.message ?? "" };
   }, [round, procedure, view]);
+  const corrected = useMemo(() => correctedIn(view, n - 1), [view, n]);
   if (!round || !laid) return null;
   const { spec, plan } = laid;
   // Where nothing is burned, the places to go to are drawn instead.
@@ -78,13 +79,7 @@ export function BurnStage({ view, n }: StageProps) {
     });
   };
   const burn = (file: string | null) => go(() => burnOnPractice({ trialId: view.id, n, file }));
-  const before = view.rounds.find((r) => r.n === n - 1);
-  const sets = before?.plan ? procedure.sets(before.plan) : [];
-  const entries = entriesBefore(
-    view,
-    n,
-    procedure.settings.filter((s) => sets.includes(s.key)),
-  );
+  const entries = entriesBefore(view, n, corrected);
   const isProof = round.purpose === "proof" && !burned;
   const done = isEnteredWhereItActs(entries) || isAdjusted(view.decisions, n - 1);
   const listed = isProof && entries.length > 0 && !isAdjusted(view.decisions, n - 1);

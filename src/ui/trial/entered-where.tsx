@@ -1,18 +1,30 @@
 import { countText } from "../../core/metrology/count-text";
 import { valueText } from "../../core/procedures/entry-text";
+import type { SettingSpec } from "../../core/procedures/setting";
 import type { TrialView } from "../../server/trial/trial-view";
 import { Link } from "../primitives/link";
 import { Notice } from "../primitives/notice";
+import { historyOf, procedureOf } from "./known-procedure";
 import { stageHref } from "./stages";
 
 type Entry = { holder: TrialView["holders"][number]; label: string; record: TrialView["records"][number] | undefined };
 
+/**
+ * Settings that round `n` corrects, of those that it could: a rotary trial gives one number of several. All that it could, where its
+ * readings give no result any more.
+ */
+export function correctedIn(view: TrialView, n: number): readonly SettingSpec[] {
+  const procedure = procedureOf(view);
+  const round = view.rounds.find((r) => r.n === n);
+  if (!round?.plan) return [];
+  const outcome = procedure.solve(historyOf(view, n));
+  const keys =
+    outcome.status === "solved" ? outcome.corrections.map((c) => c.setting) : [...procedure.sets(round.plan)];
+  return procedure.settings.filter((s) => keys.includes(s.key));
+}
+
 /** Each location of each setting that the round before a proof corrects, with its record. */
-export function entriesBefore(
-  view: TrialView,
-  n: number,
-  settings: readonly { key: string; label: string }[],
-): Entry[] {
+export function entriesBefore(view: TrialView, n: number, settings: readonly SettingSpec[]): Entry[] {
   return settings.flatMap(({ key, label }) =>
     view.holders.map((holder) => ({
       holder,
