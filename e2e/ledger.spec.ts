@@ -18,7 +18,9 @@ test("a value by hand, compared, put back, taken back, exported and imported", a
   const faults = watch(page);
   await openBench(page);
   await byHand(page, "0.11", "");
-  await expect(page.getByRole("form", { name: /^Entered by hand/ }).getByRole("alert")).toHaveText("Enter the reason for the change.");
+  await expect(page.getByRole("form", { name: /^Entered by hand/ }).getByRole("alert")).toHaveText(
+    "Enter the reason for the change.",
+  );
   await byHand(page, "0.11", "felt late");
   await expect(page.getByText("100: 0.11").first()).toBeVisible();
   await byHand(page, "0.19", "still late");
