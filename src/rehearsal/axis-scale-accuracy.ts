@@ -6,11 +6,12 @@
  */
 import { expandedUncertainty } from "../core/fitting/student-t";
 import { type Gauge, usualGauge } from "../core/metrology/gauge";
+import { axesRead } from "../core/procedures/axis-scale/observe";
 import { planForm } from "../core/procedures/axis-scale/plan";
 import type { AxisScalePlan } from "../core/procedures/axis-scale/plan-type";
 import { axisScale } from "../core/procedures/axis-scale/procedure";
 import { AXIS_SCALE } from "../core/procedures/axis-scale/setting";
-import { axesRead, errorOf } from "../core/procedures/axis-scale/solve";
+import { errorOf } from "../core/procedures/axis-scale/solve";
 import type { History, PlanContext, RoundRecord } from "../core/procedures/contract";
 import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
 import { practiceFromSeed } from "../practice/practice-truth";

@@ -47,7 +47,7 @@ function someValue(site: Site, expected: number | undefined): AnswerValue {
   const { ask } = site;
   switch (ask.kind) {
     case "quantity":
-      return { kind: "quantity", value: (expected ?? 0) + 0.21 };
+      return { kind: "quantity", value: expected ? 1.001 * expected : 0.21 };
     case "count":
       return { kind: "count", value: 1 };
     case "ordinal":
@@ -262,7 +262,7 @@ describe.each(EACH)("%s on a %s", (_id, _kind, procedure, machine) => {
     // Anything measured is good enough here: what decides is whether it was measured.
     const whole = { ...historyFor(procedure, machine, ["measure", "proof"]), tolerance: 1e9 };
     const judged = procedure.judge(whole);
-    expect(judged?.result).toBe("proved");
+    expect(judged?.result, JSON.stringify(judged)).toBe("proved");
     const proof = whole.rounds[1] as History["rounds"][number];
     const withAnswers = (answers: readonly Answer[]) =>
       procedure.judge({ ...whole, rounds: [...whole.rounds.slice(0, 1), { ...proof, answers }] });

@@ -6,10 +6,10 @@
  */
 import { expandedUncertainty } from "../core/fitting/student-t";
 import type { History, PlanContext, RoundRecord } from "../core/procedures/contract";
+import { edgesIn } from "../core/procedures/origin/observe";
 import { type OriginPlan, planForm } from "../core/procedures/origin/plan";
 import { origin } from "../core/procedures/origin/procedure";
 import { HOME_OFFSET } from "../core/procedures/origin/setting";
-import { edgesIn } from "../core/procedures/origin/solve";
 import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
 import { type PracticeTruth, practiceFromSeed } from "../practice/practice-truth";
 import { seeded, seedOf } from "../practice/random";

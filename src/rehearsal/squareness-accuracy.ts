@@ -46,7 +46,16 @@ export function leanCoverage(
     if ("kind" in truth || !truth.axes) throw new Error("a gantry with axes is wanted");
     const commonMm = common ? seeded(seed).between(-1, 1) * gauge.limitMm : 0;
     const round = rehearsedSquare(truth, gauge, seed, commonMm, changes);
-    const lean = leanOf(round, [common ? gauge : { ...gauge, limitMm: 0 }])?.lean.quantity;
+    const known = common ? gauge : { ...gauge, limitMm: 0 };
+    const history = {
+      rounds: [round],
+      gauges: [known],
+      available: [known],
+      machine: SAMPLE_MACHINE,
+      decisions: {},
+      tolerance: squareness.tolerance.default,
+    };
+    const lean = leanOf(history, round)?.lean.quantity;
     if (lean && Math.abs(lean.value - Math.sin(truth.axes.leanRad)) <= expandedUncertainty(lean)) held++;
   }
   return held / count;

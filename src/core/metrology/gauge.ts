@@ -73,9 +73,9 @@ export function resolutionUncertaintyMm(gauge: Gauge): number {
   return gauge.resolutionMm / Math.sqrt(12);
 }
 
-/** Standard uncertainty of one reading, without what all readings of the gauge have in common. */
+/** Standard uncertainty of one reading, placing and rounding, without what all readings of the gauge have in common. */
 export function readingUncertaintyMm(gauge: Gauge): number {
-  return Math.max(gauge.placing?.sdMm ?? 0, resolutionUncertaintyMm(gauge));
+  return Math.hypot(gauge.placing?.sdMm ?? 0, resolutionUncertaintyMm(gauge));
 }
 
 /** Standard uncertainty of the zero seen on closed jaws, common to all readings of a session: its step. */

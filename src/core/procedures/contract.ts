@@ -8,6 +8,7 @@
 import { z } from "zod";
 import type { RoundSpec } from "../coupon/round-spec";
 import type { Detail, Primitive } from "../drawing/scene";
+import type { Model } from "../estimate/model";
 import type { Gauge } from "../metrology/gauge";
 import type { Measured } from "../metrology/measured";
 import type { Dimension, UnitId } from "../metrology/units";
@@ -143,6 +144,8 @@ export interface Procedure<P = unknown> {
   asSent(spec: RoundSpec, plan: P, inForce: SettingsInForce, machine: MachineSpec): RoundSpec;
   /** The short plan of a check: few sites, what was proved last. */
   checkPlan(last: P, context: PlanContext): P;
+  /** The readings of a burn as a model, `null` while too little is read. Left out where judgements are ordered and not measured. */
+  observe?(history: History<P>, round: RoundRecord<P>): Model | null;
   /** What the other readings say this site should read, internal unit; `null` where they say nothing. */
   expected(history: History<P>, site: string): Measured | null;
   solve(history: History<P>): Outcome;

@@ -15,6 +15,8 @@ export const findingSchema = z.object({
   /** What it means and what to do. */
   text: z.string(),
   site: z.string().nullable(),
+  /** It says that a reading contradicts the others: the decision that accepts it with a reason, and those that leave its readings out. */
+  suspect: z.object({ accept: z.string(), leaveOut: z.array(z.string()) }).optional(),
 });
 export type Finding = z.infer<typeof findingSchema>;
 
@@ -33,6 +35,20 @@ export const estimateSchema = z.object({
   helps: z.string().nullable(),
 });
 export type Estimate = z.infer<typeof estimateSchema>;
+
+/** What a wrong reading could do to a result without being seen. */
+export const visibleSchema = z.object({
+  /** Id and label of the estimate. */
+  estimate: z.string(),
+  label: z.string(),
+  /** The smallest error of one reading that is seen 80 of 100 times, and by how much it moves the result, with units. */
+  seen: z.object({ reading: z.string(), smallest: z.string(), moves: z.string() }).nullable(),
+  /** Readings that no other reading checks. */
+  unchecked: z.array(z.string()),
+  /** Where one more reading would check the first of them. */
+  site: z.string().nullable(),
+});
+export type Visible = z.infer<typeof visibleSchema>;
 
 export const correctionRowSchema = z.object({
   /** Stable within the correction, for example `300`. */
@@ -179,6 +195,8 @@ export const outcomeSchema = z.discriminatedUnion("status", [
     /** Whether every site is done. */
     complete: z.boolean(),
     estimates: z.array(estimateSchema),
+    /** Left out where the readings are not examined. */
+    visible: z.array(visibleSchema).optional(),
     corrections: z.array(correctionSchema),
     adjustments: z.array(adjustmentSchema).default([]),
     /** Left out where nothing is kept of a stock. */

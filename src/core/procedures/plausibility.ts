@@ -5,7 +5,9 @@
  * for number was sent twice; X and Y may have changed places; and from five readings on a value can stand far off the rest.
  */
 import type { Measurand, Site } from "../coupon/site";
+import { criticalT } from "../estimate/influence";
 import { median } from "../fitting/robust-line";
+import { freedomOf } from "../metrology/measured";
 import { shownLength } from "../metrology/quantity-text";
 import { MM_PER_INCH } from "../metrology/units";
 import { type Answer, type AnswerValue, quantitiesAt } from "./answer";
@@ -23,8 +25,9 @@ const SLIPS = [
 ] as const;
 /** How near a ratio must come to a slip, as a share. */
 const SLIP_WITHIN = 0.25;
+/** Without a model of the readings, from so many on. */
 const FAR_OFF_FROM_READINGS = 5;
-/** Standard deviations, as for points off a line. */
+/** Without a model, standard deviations as for points off a line. */
 const FAR_OFF_BEYOND = 3.5;
 const SAME_SERIES_FROM = 3;
 const STUCK_FROM = 6;
@@ -68,9 +71,13 @@ function tooMuch(history: History, site: Site, value: number): string | null {
 
 function farOff(procedure: AnyProcedure, history: History, site: Site, value: number): string | null {
   const round = history.rounds.at(-1);
-  if (!round || round.answers.length < FAR_OFF_FROM_READINGS) return null;
+  if (!round || (!procedure.observe && round.answers.length < FAR_OFF_FROM_READINGS)) return null;
   const expected = procedure.expected(history, site.id);
-  if (!expected || Math.abs(value - expected.value) <= FAR_OFF_BEYOND * expected.standardUncertainty) return null;
+  if (!expected) return null;
+  // The same limit as for suspects: what is asked here and what is found afterwards agree.
+  const asked = round.spec.sites.reduce((sum, s) => sum + s.repeats, 0);
+  const beyond = procedure.observe ? criticalT(freedomOf(expected), asked) : FAR_OFF_BEYOND;
+  if (Math.abs(value - expected.value) <= beyond * expected.standardUncertainty) return null;
   if (site.ask.kind !== "quantity" || site.ask.dimension !== "length") return "This is far from what the others say.";
   const unit = lengthUnitOf(history);
   const signs = site.ask.signedBy;

@@ -159,7 +159,7 @@ export async function confirmHeld(input: unknown) {
 }
 
 export async function decide(input: unknown) {
-  return run(z.object({ trialId, key: z.string().max(60), value: z.string().max(60) }), input, (i) => {
+  return run(z.object({ trialId, key: z.string().max(200), value: z.string().max(200) }), input, (i) => {
     correction.decide(database(), i.trialId, i.key, i.value);
     revalidatePath(`/trial/${i.trialId}`, "layout");
   });

@@ -14,12 +14,14 @@ import { AdjustmentCard } from "./adjustment-card";
 import { BudgetCard } from "./budget-card";
 import { ConfirmHeld } from "./confirm-held";
 import { CorrectionTable } from "./correction-table";
+import { FindingsCard } from "./findings-card";
 import { Holders } from "./holders";
 import { firstStageOf, historyOf, procedureOf } from "./known-procedure";
 import type { StageProps } from "./stages";
 import { sitesDone, stageHref } from "./stages";
 import { StockResultCard } from "./stock-result-card";
 import { VerdictLine } from "./verdict-line";
+import { VisibleCard } from "./visible-card";
 import { WishCard } from "./wish-card";
 
 /** What the controller held, what to enter, how it came about, and where it was entered. */
@@ -57,6 +59,13 @@ export function CorrectStage({ view, n, now }: StageProps) {
     <>
       <main className="mx-auto grid w-full max-w-[1680px] flex-1 content-start gap-4 px-6 py-4 max-sm:px-4 lg:grid-cols-[1fr_452px]">
         <div className="grid min-w-0 grid-cols-1 content-start gap-4 overflow-y-auto lg:max-h-[calc(100dvh-190px)]">
+          <FindingsCard
+            view={view}
+            n={n}
+            findings={outcome.findings.filter((f) => f.suspect)}
+            label="Readings that contradict the others"
+            showsSettled
+          />
           {procedure.settings
             .filter((s) => sets.includes(s.key))
             .map((setting) => (
@@ -91,26 +100,7 @@ export function CorrectStage({ view, n, now }: StageProps) {
           {forStock && <StockResultCard view={view} n={n} result={forStock} />}
           {adjusts && <AdjustmentCard view={view} n={n} adjustments={solved.adjustments} />}
           {solved && !solved.complete && <Incomplete view={view} n={n} />}
-          {outcome.findings.length > 0 && (
-            <section className="card grid gap-3 p-5" aria-label="Findings">
-              {outcome.findings.map((f) => (
-                <Notice key={f.id} tone={f.tone} headline={f.headline}>
-                  {f.text}
-                  {f.site && (
-                    <>
-                      {" "}
-                      <Link
-                        className="underline"
-                        href={`/trial/${view.id}/read?${n > 1 ? `round=${n}&` : ""}site=${f.site}`}
-                      >
-                        Read it again
-                      </Link>
-                    </>
-                  )}
-                </Notice>
-              ))}
-            </section>
-          )}
+          <FindingsCard view={view} n={n} findings={outcome.findings.filter((f) => !f.suspect)} label="Findings" />
         </div>
         <div className="grid min-w-0 grid-cols-1 content-start gap-4 overflow-y-auto lg:max-h-[calc(100dvh-190px)]">
           {solved?.figures.map((figure) => (
@@ -137,6 +127,7 @@ export function CorrectStage({ view, n, now }: StageProps) {
               {...(forStock ? { start: forStock.kind } : {})}
             />
           )}
+          {solved?.visible && <VisibleCard view={view} n={n} visible={solved.visible} />}
           {fault && <Fault>{fault}</Fault>}
         </div>
       </main>

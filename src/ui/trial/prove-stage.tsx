@@ -13,9 +13,10 @@ import { Ago } from "../primitives/ago";
 import { Button, buttonClass } from "../primitives/button";
 import { HeadRow } from "../primitives/head-row";
 import { Link } from "../primitives/link";
-import { Fault, Notice } from "../primitives/notice";
+import { Fault } from "../primitives/notice";
 import { BeforeAfter } from "./before-after";
 import { BudgetCard } from "./budget-card";
+import { FindingList } from "./findings-card";
 import { historyOf, procedureOf } from "./known-procedure";
 import type { StageProps } from "./stages";
 import { stageHref } from "./stages";
@@ -67,7 +68,7 @@ export function ProveStage({ view, now }: StageProps) {
         <div className="grid min-w-0 grid-cols-1 content-start gap-4 overflow-y-auto lg:max-h-[calc(100dvh-190px)]">
           {verdict ? (
             <>
-              <VerdictCard verdict={verdict}>
+              <VerdictCard view={view} n={proof?.n ?? 1} verdict={verdict}>
                 {view.endedAt !== null ? (
                   <p className="mt-3">
                     {view.end === "given up" ? "Ended without a proof" : "Accepted"} <Ago at={view.endedAt} now={now} />
@@ -187,7 +188,9 @@ function withTolerance(verdict: Verdict): string {
   return inUnit(verdict.tolerance, verdict.unit, 4);
 }
 
-function VerdictCard({ verdict, children }: { verdict: Verdict; children: ReactNode }) {
+type VerdictCardProps = { view: StageProps["view"]; n: number; verdict: Verdict; children: ReactNode };
+
+function VerdictCard({ view, n, verdict, children }: VerdictCardProps) {
   const proved = verdict.result === "proved";
   return (
     <section
@@ -201,11 +204,7 @@ function VerdictCard({ verdict, children }: { verdict: Verdict; children: ReactN
       <p className="mt-1">{verdict.advice}</p>
       {verdict.findings.length > 0 && (
         <div className="mt-3 grid gap-2">
-          {verdict.findings.map((f) => (
-            <Notice key={f.id} tone={f.tone} headline={f.headline}>
-              {f.text}
-            </Notice>
-          ))}
+          <FindingList view={view} n={n} findings={verdict.findings} />
         </div>
       )}
       {children}

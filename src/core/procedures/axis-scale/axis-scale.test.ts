@@ -32,7 +32,7 @@ describe("the new number of an axis", () => {
     expect(first(outcome).arithmetic.join(" ")).toMatch(
       /1163 ÷ 1163.4.*6.2500 × 0.99966 = 6.2479 µm.*6.248.*rounding leaves/,
     );
-    expect(outcome.estimates[0]?.budget.map((b) => b.id)).toContain("readout");
+    expect(outcome.estimates[0]?.budget.map((b) => b.id)).toContain("readout x");
   });
 
   it("is asked about where a readout 10 mm wrong makes it 3 % off, which no machine is", () => {
@@ -71,17 +71,15 @@ describe("the new number of an axis", () => {
   it("of more than a tenth is asked about, inches and a turned piece are named", () => {
     const round = roundWith({ read: ({ nominalMm }) => [nominalMm * 25.4, nominalMm * 25.4] });
     const outcome = solvedWith([round]);
-    expect(outcome.findings.find((f) => f.id === "slip x")?.text).toMatch(/25.4/);
+    expect(outcome.findings[0]?.headline).toMatch(/25\.4 times too large/);
     expect(first(outcome).doubt).toMatchObject({ why: expect.stringMatching(/2440 %/), accept: "accept:x" });
-    expect(first(solvedWith([round], { decisions: { "accept:x": "yes" } })).doubt).toBeNull();
+    const meant = { "accept:x": "yes", "accept all 0.03937007874015748": "steps were changed" };
+    expect(first(solvedWith([round], { decisions: meant })).doubt).toBeNull();
     const turned = roundWith({
       plan: { way: "pair", spanXMm: 150, spanYMm: 120, repeats: 1 },
       read: ({ axis }) => [axis === "x" ? 120.05 : 149.93],
     });
-    expect(solvedWith([turned]).findings[0]).toMatchObject({
-      id: "swapped",
-      text: expect.stringMatching(/X is burned on it with 150/),
-    });
+    expect(solvedWith([turned]).findings[0]).toMatchObject({ headline: "X and Y look swapped." });
   });
 });
 
@@ -154,7 +152,7 @@ describe("a cut rectangle", () => {
     expect(findings.find((f) => f.id === "form part x")?.headline).toMatch(/0.40 mm longer near the front/);
     expect(estimates[0]?.helps).toMatch(/stock that lies still/);
     // Form is not averaged away: the scale is no better than a share of what the sides differ by
-    expect(estimates[0]?.budget.find((b) => b.id === "form")?.standardUncertainty).toBeCloseTo(
+    expect(estimates[0]?.budget.find((b) => b.id === "form x")?.standardUncertainty).toBeCloseTo(
       0.4 / Math.sqrt(12) / 100,
       5,
     );
@@ -231,8 +229,8 @@ describe("a layout that cannot be measured", () => {
     const long = planForm({ ...contextOn(SAMPLE_MACHINE), gauges: [rule] }).defaults;
     expect(long.spanXMm).toBeGreaterThan(850);
     expect(long.spanYMm).toBeGreaterThan(530);
-    // U = 2 hypot(0.02 / sqrt 3, 0.02 / sqrt 2) = 0.0365 mm: a tenth of a percent of 36.5 mm
-    expect(neededMm(CALIPERS, 2, 0.001)).toBeCloseTo(36.5, 1);
+    // U = 2 hypot(0.02 / sqrt 3, 0.02 / sqrt 2, 0.01 / sqrt 12 / sqrt 2) = 0.0367 mm: a tenth of a percent of 36.7 mm
+    expect(neededMm(CALIPERS, 2, 0.001)).toBeCloseTo(36.7, 1);
     const warned = (plan: Partial<AxisScalePlan>) =>
       planWarnings({ ...defaults, ...plan }, contextOn(SAMPLE_MACHINE)).map((w) => w.message);
     expect(warned({ spanXMm: 140 })[0]).toMatch(/mixed up/);

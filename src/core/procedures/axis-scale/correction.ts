@@ -18,15 +18,14 @@ import type { HeldSetting } from "../machine-spec";
 import { holdOf, numberCorrection, numberIn } from "../number-correction";
 import type { Correction, CorrectionRow } from "../outcome";
 import { senseFixedBy } from "../setting";
+import { type AxisRead, axesRead, estimateId } from "./observe";
 import { type AxisScalePlan, spanOf } from "./plan-type";
-import { type AxisRead, readAxis } from "./read-axis";
 import { AXIS_SCALE, AXIS_SCALES } from "./setting";
 
 /** More than this is rather a slip than a scale. */
 const ASKED_BEYOND = 0.1;
 const RATIO_DECIMALS = 5;
 
-export const estimateId = (axis: Axis) => `scale ${axis}`;
 export const acceptKey = (axis: Axis) => `accept:${axis}`;
 
 export function specOf(axis: Axis) {
@@ -46,7 +45,7 @@ export function senseOf(history: History<AxisScalePlan>, held: HeldSetting, axis
   if (!held.senseAssumed) return { sense: held.sense, from: "machine" };
   const known = history.rounds.flatMap((round) => {
     const value = numberIn(round, AXIS_SCALE[axis]);
-    const ratio = readAxis(round, axis, history.gauges)?.ratio.quantity;
+    const ratio = axesRead(history, round).find((r) => r.axis === axis)?.ratio.quantity;
     return value === null || !ratio ? [] : [{ value, result: ratio.value, u: ratio.standardUncertainty }];
   });
   const slope = slopeOfNewest(known, TELLS_SENSE);

@@ -4,8 +4,8 @@ import { mean } from "../../fitting/repeats";
 import { coverageFactor, expandedUncertainty } from "../../fitting/student-t";
 import { fromInternal, type LengthUnit } from "../../metrology/units";
 import type { RoundRecord } from "../contract";
+import type { AxisRead } from "./observe";
 import type { AxisScalePlan } from "./plan-type";
-import type { AxisRead } from "./read-axis";
 
 const CURVE_POINTS = 11;
 

@@ -1,22 +1,19 @@
 /** What is noticed along an axis, in plain words, with what to do. */
 import { expandedUncertainty } from "../../fitting/student-t";
 import { plain, shownLength, shownNumber } from "../../metrology/quantity-text";
-import { type LengthUnit, MM_PER_INCH } from "../../metrology/units";
+import type { LengthUnit } from "../../metrology/units";
 import type { Axis } from "../axes";
 import type { History, RoundRecord } from "../contract";
 import { numberIn } from "../number-correction";
 import type { Finding } from "../outcome";
 import { lengthUnitOf } from "../shown-unit";
 import { specOf } from "./correction";
+import { type AxisRead, formsOf } from "./observe";
 import { sideWord } from "./places";
-import { type AxisScalePlan, spanOf } from "./plan-type";
-import { type AxisRead, formsOf } from "./read-axis";
+import type { AxisScalePlan } from "./plan-type";
 import type { PlaceRead } from "./read-places";
 import { type Stray, strayOf } from "./straying";
 
-/** A ratio this near to a slip is one, as a share. */
-const NEAR_SLIP = 0.05;
-const NEAR_SWAP = 0.02;
 /** A cut of this much more or less is plausible, mm. (common practice, no source) */
 const PLAUSIBLE_CUT_MM = 0.1;
 
@@ -30,9 +27,7 @@ export function findingsOf(
 ): Finding[] {
   const unit = lengthUnitOf(history);
   return [
-    ...swapped(round.plan, axes),
     ...axes.flatMap((read) => [
-      ...slip(read),
       ...notReadBack(round, read.axis),
       ...straying(read, unit),
       ...formOf(read, unit),
@@ -44,41 +39,6 @@ export function findingsOf(
 
 const name = (axis: Axis) => axis.toUpperCase();
 
-function slip({ axis, ratio }: AxisRead): Finding[] {
-  const r = ratio.quantity.value;
-  const is = (factor: number) => Math.abs(r / factor - 1) < NEAR_SLIP;
-  const says = (text: string) => [
-    finding(`slip ${axis}`, { headline: `${name(axis)} comes out ${plain(r, 2)} times as long as drawn.`, text }),
-  ];
-  if (is(MM_PER_INCH))
-    return says(
-      "That is 25.4: the drawing was taken in inches, or readings in mm were typed as inches. Look for that before any number is changed.",
-    );
-  if (is(1 / MM_PER_INCH))
-    return says(
-      "That is 1 in 25.4: a drawing in inches was taken as mm, or readings in inches were typed as mm. Look for that before any number is changed.",
-    );
-  if (is(2) || is(0.5))
-    return says(
-      "Twice or half: microsteps set otherwise at the driver, or a pulley with twice the teeth. If that is meant, accept the number.",
-    );
-  return [];
-}
-
-function swapped(plan: AxisScalePlan, axes: readonly AxisRead[]): Finding[] {
-  const [x, y] = (["x", "y"] as const).map((axis) => axes.find((a) => a.axis === axis));
-  if (!x || !y || plan.spanXMm === plan.spanYMm) return [];
-  const comesAs = (a: AxisRead, mm: number) =>
-    Math.abs((a.ratio.quantity.value * spanOf(plan, a.axis)) / mm - 1) < NEAR_SWAP;
-  if (!comesAs(x, plan.spanYMm) || !comesAs(y, plan.spanXMm)) return [];
-  return [
-    finding("swapped", {
-      headline: "X and Y look as if they had changed places.",
-      text: `X comes out as long as Y is drawn, and the other way round. Was the piece turned while it was read, or burned turned? X is burned on it with ${plain(plan.spanXMm)} mm.`,
-    }),
-  ];
-}
-
 function notReadBack(round: RoundRecord<AxisScalePlan>, axis: Axis): Finding[] {
   if (numberIn(round, specOf(axis).key) !== null) return [];
   return [
@@ -89,17 +49,18 @@ function notReadBack(round: RoundRecord<AxisScalePlan>, axis: Axis): Finding[] {
   ];
 }
 
-function straying({ axis, read, residuals, degreesOfFreedom }: AxisRead, unit: LengthUnit): Finding[] {
+function straying({ axis, read, residuals, strays }: AxisRead, unit: LengthUnit): Finding[] {
+  if (!strays) return [];
   const points = read.map((r, i) => ({ nominalMm: r.nominalMm, ...(residuals[i] as { mm: number; u: number }) }));
-  const scatterFreedom = Math.min(...read.map((r) => r.scatter.degreesOfFreedom));
-  const stray = strayOf(points, degreesOfFreedom, scatterFreedom);
-  if (stray.kind === "none") return [];
   return [
-    finding(`strays ${axis}`, { headline: `${name(axis)} strays from a straight line.`, text: strayText(stray, unit) }),
+    finding(`strays ${axis}`, {
+      headline: `${name(axis)} strays from a straight line.`,
+      text: strayText(strayOf(points), unit),
+    }),
   ];
 }
 
-function strayText(stray: Exclude<Stray, { kind: "none" }>, unit: LengthUnit): string {
+function strayText(stray: Stray, unit: LengthUnit): string {
   const length = (mm: number) => shownLength(mm, unit, 2);
   switch (stray.kind) {
     case "period":

@@ -11,9 +11,10 @@ import { headlineOf, readMore } from "../plain-course";
 import type { Verdict } from "../verdict";
 import { whatBecame } from "../what-became";
 import { wholeProof } from "../whole-proof";
+import { axesRead } from "./observe";
 import { type AxisScalePlan, axesOf } from "./plan-type";
 import { AXIS_SCALE } from "./setting";
-import { axesRead, errorOf } from "./solve";
+import { errorOf } from "./solve";
 
 const ADVICE = {
   proved: "Nothing to change.",

@@ -1,17 +1,20 @@
 /** Axis scale: whether a drawn length comes out as long, and the number that makes it so. */
 import type { History, Next, Procedure } from "../contract";
+import { examinedJudge, examinedSolve, predictedReading } from "../examined";
 import type { Outcome } from "../outcome";
 import { plainNext } from "../plain-course";
 import { readTicks } from "../read-ticks";
 import { axisScaleRound } from "./coupon";
 import { detailOf } from "./detail";
-import { expectedLength } from "./expected";
 import { judgeAxisScale } from "./judge";
+import { observeAxes } from "./observe";
 import { planForm } from "./plan";
 import { DEFAULT_TOLERANCE, planWarnings } from "./plan-faults";
 import { type AxisScalePlan, axesOf } from "./plan-type";
 import { AXIS_SCALE, AXIS_SCALES } from "./setting";
 import { solveAxisScale } from "./solve";
+
+const judge = examinedJudge(observeAxes, judgeAxisScale);
 
 export const axisScale: Procedure<AxisScalePlan> = {
   id: "axis-scale",
@@ -35,10 +38,11 @@ export const axisScale: Procedure<AxisScalePlan> = {
   round: axisScaleRound,
   asSent: (spec) => spec,
   checkPlan: (last) => ({ ...last, ...(last.way === "ladder" ? { approach: "one side", rows: 1 } : {}) }),
-  expected: expectedLength,
-  solve: solveAxisScale,
+  observe: observeAxes,
+  expected: (history, site) => predictedReading(observeAxes, history, site),
+  solve: examinedSolve(observeAxes, solveAxisScale),
   next,
-  judge: judgeAxisScale,
+  judge,
   overlay: readTicks,
   detail: detailOf,
 };
@@ -59,5 +63,5 @@ function next(history: History<AxisScalePlan>, outcome: Outcome): Next<AxisScale
           set: corrections.map((c) => c.setting),
         }
       : { why: "Confirm first what the controller holds: the new number builds on it." };
-  return plainNext(history, outcome, judgeAxisScale(history), words, proof);
+  return plainNext(history, outcome, judge(history), words, proof);
 }

@@ -25,7 +25,7 @@ export function readPlaces(round: RoundRecord<AxisScalePlan>, axis: Axis, gauges
 }
 
 /** By the newest readout at each mark; `null` before both are noted. */
-function readoutLength({ answers }: RoundRecord<AxisScalePlan>, axis: Axis): number | null {
+export function readoutLength({ answers }: RoundRecord<AxisScalePlan>, axis: Axis): number | null {
   const [from, to] = ["from", "to"].map((end) => quantitiesAt(answers, `${axis} ${end}`).at(-1));
   return from === undefined || to === undefined ? null : Math.abs(to - from);
 }

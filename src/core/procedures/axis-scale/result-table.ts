@@ -3,9 +3,9 @@ import { plain, shownNumber } from "../../metrology/quantity-text";
 import type { LengthUnit } from "../../metrology/units";
 import type { RoundRecord } from "../contract";
 import type { ResultTable } from "../outcome";
+import type { AxisRead } from "./observe";
 import { placesOf } from "./places";
 import type { AxisScalePlan } from "./plan-type";
-import type { AxisRead } from "./read-axis";
 
 export function resultTable(
   round: RoundRecord<AxisScalePlan>,

@@ -3,24 +3,25 @@ import { expandedUncertainty } from "../../fitting/student-t";
 import type { Measured } from "../../metrology/measured";
 import { plain, withUncertainty } from "../../metrology/quantity-text";
 import { sitesLeft } from "../answer";
-import { AXES, type Axis } from "../axes";
+import type { Axis } from "../axes";
 import { beyondMachines, type MachineLimit, USUAL_KERF_MM } from "../beyond-machines";
 import type { History, RoundRecord } from "../contract";
+import { newestRead } from "../examined";
 import type { Estimate, Outcome } from "../outcome";
 import { lengthUnitOf } from "../shown-unit";
-import { estimateId, scaleCorrection } from "./correction";
+import { scaleCorrection } from "./correction";
 import { figuresOf } from "./figures";
 import { findingsOf } from "./findings";
+import { type AxisRead, axesRead, estimateId } from "./observe";
 import { type AxisScalePlan, axesOf, isLadder, spanOf } from "./plan-type";
 import { type Approaches, positioning } from "./positioning";
-import { type AxisRead, readAxis } from "./read-axis";
 import { resultTable } from "./result-table";
 
 /** A tick that reads less than the one before it by more than this is out of order, mm. */
 const OUT_OF_ORDER_MM = 1;
 
 export function solveAxisScale(history: History<AxisScalePlan>): Outcome {
-  const round = history.rounds.findLast((r) => r.answers.length > 0);
+  const round = newestRead(history);
   if (!round) return { status: "open", missing: "Nothing is read yet.", table: null, findings: [] };
   const axes = axesRead(history, round);
   const table = resultTable(round, axes, lengthUnitOf(history));
@@ -30,13 +31,11 @@ export function solveAxisScale(history: History<AxisScalePlan>): Outcome {
     axes.map(outOfOrder).find((text) => text !== null) ?? axes.map(notGrowing).find((text) => text !== null);
   if (wrong) return { status: "unsolvable", reason: wrong, table, findings };
   const estimates = axes.flatMap((read) => estimatesOf(round, read));
-  // A named slip already asks about the same value.
-  const named = findings.some((f) => f.id.startsWith("slip") || f.id === "swapped");
   return {
     ...{ status: "solved", complete: sitesLeft(round.spec.sites, round.answers).length === 0 },
     estimates,
     corrections: axes.flatMap((read) => scaleCorrection(history, round, read) ?? []),
-    findings: [...(named ? [] : beyondMachines(estimates, LIMITS)), ...findings],
+    findings: [...beyondMachines(estimates, LIMITS), ...findings],
     table,
     figures: figuresOf(round, axes, lengthUnitOf(history)),
     ...{ adjustments: [], learned: {}, wishes: [], artefacts: [] },
@@ -59,12 +58,6 @@ const LIMITS: readonly MachineLimit[] = [
     check: "Check that ticks approached from each side were not mixed up.",
   },
 ];
-
-export function axesRead(history: History<AxisScalePlan>, round: RoundRecord<AxisScalePlan>): AxisRead[] {
-  return AXES.filter((axis) => axesOf(round.plan).includes(axis)).flatMap(
-    (axis) => readAxis(round, axis, history.gauges) ?? [],
-  );
-}
 
 function missingIn({ way }: AxisScalePlan): string {
   if (way === "by hand") return "Note both readouts and measure the distance.";
@@ -150,8 +143,8 @@ function helpFor(plan: AxisScalePlan, { ratio }: AxisRead): string | null {
   if (largest.id.startsWith("limit")) return "A longer length, or a better gauge: this one's own limit counts most.";
   if (largest.id.startsWith("placing"))
     return isLadder(plan) ? "More readings, or a longer ladder." : "More readings, or a longer length.";
-  if (largest.id === "form") return "Another part, from stock that lies still while it is cut.";
-  if (largest.id === "kerf") return "Measure the hole too.";
+  if (largest.id.startsWith("form")) return "Another part, from stock that lies still while it is cut.";
+  if (largest.id.startsWith("kerf")) return "Measure the hole too.";
   return "A longer length.";
 }
 

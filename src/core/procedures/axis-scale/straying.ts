@@ -1,16 +1,12 @@
 /**
- * Where an axis strays from a straight line by more than its readings scatter.
+ * How an axis strays from a straight line: which of these takes most of the residuals away.
  *
- *   F = sum (r_i / u_i)^2 / nu against F(nu, freedom of the scatter), for u is itself an estimate; then which of these takes most of it away:
  *   a cos(2 pi n / P) + b sin(2 pi n / P)   a pulley or screw that runs out, over a period P of at least two ticks
  *   d [n >= n_k]                            a place from which on everything lies further: a bad tooth, a bad pitch
  *   e n^2                                   a bend
  */
-import { fUpperTail } from "../../fitting/f-distribution";
 import { leastSquares } from "../../fitting/least-squares";
 
-/** Below this an axis that is sound would be named too often. */
-const LACK_OF_FIT = 0.01;
 /** A pattern is named when it leaves no more than this share of chi-squared. */
 const EXPLAINS = 0.35;
 /** So many readings more than parameters tell one pattern from another. */
@@ -18,7 +14,6 @@ const READINGS_FOR_PERIOD = 8;
 const PERIODS = 60;
 
 export type Stray =
-  | { kind: "none" }
   | { kind: "period"; amplitudeMm: number; periodMm: number }
   | { kind: "step"; byMm: number; fromMm: number }
   | { kind: "bend"; byMm: number }
@@ -26,15 +21,9 @@ export type Stray =
 
 export type StrayPoint = { nominalMm: number; mm: number; u: number };
 
-/**
- * @param points residuals from the line, rising
- * @param degreesOfFreedom of that line
- * @param scatterFreedom how well the scatter of the readings is known
- */
-export function strayOf(points: readonly StrayPoint[], degreesOfFreedom: number, scatterFreedom: number): Stray {
+/** @param points residuals from the line, rising */
+export function strayOf(points: readonly StrayPoint[]): Stray {
   const chi = points.reduce((sum, p) => sum + (p.mm / p.u) ** 2, 0);
-  if (degreesOfFreedom < 2 || fUpperTail(chi / degreesOfFreedom, degreesOfFreedom, scatterFreedom) > LACK_OF_FIT)
-    return { kind: "none" };
   const places = [...new Set(points.map((p) => p.nominalMm))].sort((a, b) => a - b);
   const candidates = [...periods(points, places), ...steps(points, places), bend(points)].filter((c) => c !== null);
   const best = candidates.sort((a, b) => a.chi - b.chi)[0];

@@ -8,13 +8,15 @@
  * a little turned does not put the origin off. Before it is seen, a stock laid by hand is turned by half a degree at most, and axes lean
  * by a millimetre a metre. (common practice, no source)
  */
+import { adjust, combine } from "../../estimate/adjustment";
+import { type Model, ofReadings, usual } from "../../estimate/model";
 import type { Budgeted } from "../../metrology/budget";
-import { commonUncertaintyMm, type Gauge, zeroUncertaintyMm } from "../../metrology/gauge";
-import { type SourcedObservation, sourcedFit } from "../../metrology/sourced-fit";
+import type { Gauge } from "../../metrology/gauge";
 import type { Answer } from "../answer";
 import type { Axis } from "../axes";
-import { gaugeName, placingOf, readLengths, type SiteRead } from "../read-lengths";
-import { distanceOf, type EdgeTerms, edgeAxes, edgeSite, type LinesLaid, ofEdge, placesAlong } from "./terms";
+import { gaugeTerms, type LengthReading, lengthReadings, modelOf, type Term } from "../length-readings";
+import { readLengths, type SiteRead } from "../read-lengths";
+import { distanceOf, type EdgeTerms, edgeAxes, edgeSite, type LinesLaid, ofEdge, placesAlong, sideOf } from "./terms";
 
 const TURN_RAD = 0.006;
 const LEAN = 0.001;
@@ -32,82 +34,115 @@ export type EdgesRead = {
   read: SiteRead[];
 };
 
-/** Something that several readings have in common. */
-type Term = { id: string; label: string; u: number; of: (r: SiteRead) => number };
+export type EdgesSource = {
+  terms: EdgeTerms;
+  lines: LinesLaid;
+  answers: readonly Answer[];
+  gauges: readonly Gauge[];
+  decisions: Readonly<Record<string, string>>;
+  /** Id of the estimate that the error of an axis becomes. */
+  idOf: (axis: Axis) => string;
+  /** What is measured from: `edge`, `stop`. */
+  edge: string;
+  /** How far a line may lie off before anything is read, sd, mm. */
+  withinMm: number;
+};
 
 /** @returns `null` before anything is read */
-export function readEdges(
-  terms: EdgeTerms,
-  lines: LinesLaid,
-  answers: readonly Answer[],
-  gauges: readonly Gauge[],
-): EdgesRead | null {
-  const axes = edgeAxes(terms);
-  const sites = axes.flatMap((axis) => ([1, 2] as const).map((which) => edgeSite(axis, which)));
-  const read = readLengths(answers, sites, gauges);
-  const seen = axes.filter((axis) => read.some((r) => ofEdge(r.site).axis === axis));
-  if (seen.length === 0) return null;
-  const inCommon = [
-    ...layingTerms(terms, lines),
-    ...gaugeTerms(read),
-    ...seen.flatMap((axis) => lineTerms(terms, axis)),
-  ].filter((term) => term.u > 0);
-  const half = terms.measuredTo === "near" ? (terms.lineWidthMm ?? 0) / 2 : 0;
-  const observations: SourcedObservation[] = [
-    ...read.map((r) => ({
-      row: [...seen.map((axis) => Number(ofEdge(r.site).axis === axis)), ...inCommon.map((term) => term.of(r))],
-      ...{ y: r.mean + half - distanceOf(terms, ofEdge(r.site).axis), u: r.u, source: placingOf(r) },
-    })),
-    ...inCommon.map(({ id, label, u }, i) => ({
-      row: [...seen.map(() => 0), ...inCommon.map((_, k) => Number(k === i))],
-      ...{ y: 0, u, source: { id, label, kind: "B" as const, degreesOfFreedom: "infinite" as const } },
-    })),
-  ];
-  const fit = sourcedFit(observations);
+export function readEdges(source: EdgesSource): EdgesRead | null {
+  const model = edgesModel(source);
+  const fit = model && adjust(ofReadings(model));
   if (!fit) return null;
-  const unit = (k: number) => Array.from({ length: k + 1 }, (_, i) => Number(i === k));
+  const { terms, answers, gauges, idOf } = source;
+  const seen = edgeAxes(terms).filter((axis) => model.wanted.some((w) => w.id === idOf(axis)));
   return {
-    errors: Object.fromEntries(seen.map((axis, k) => [axis, fit.combine(unit(k))])),
-    turn: fit.combine(unit(seen.length)),
-    read,
+    errors: Object.fromEntries(seen.map((axis) => [axis, combine(fit, { [errorIn(axis)]: 1 })])),
+    turn: combine(fit, { turn: 1 }),
+    read: readLengths(answers, sitesOf(terms), gauges),
   };
 }
 
-/** The turn comes first: it is asked for by its place. */
+/** The readings as a model: an error at the corner for each axis, and the turn of the stock that both share. */
+export function edgesModel({
+  terms,
+  lines,
+  answers,
+  gauges,
+  decisions,
+  idOf,
+  edge,
+  withinMm,
+}: EdgesSource): Model | null {
+  const readings = lengthReadings(answers, sitesOf(terms), gauges, decisions);
+  const seen = edgeAxes(terms).filter((axis) => readings.some((r) => ofEdge(r.site).axis === axis));
+  if (seen.length === 0) return null;
+  const half = terms.measuredTo === "near" ? (terms.lineWidthMm ?? 0) / 2 : 0;
+  return modelOf(readings, {
+    row: (r) => ({ [errorIn(ofEdge(r.site).axis)]: 1 }),
+    y: (r) => r.value + half - distanceOf(terms, ofEdge(r.site).axis),
+    terms: [
+      ...layingTerms(terms, lines),
+      ...gaugeTerms(readings, { jawsOf: () => "outside", lengthOf: (r) => distanceOf(terms, ofEdge(r.site).axis) }),
+      ...seen.flatMap((axis) => lineTerms(terms, axis)),
+    ],
+    facts: (r) => {
+      const { axis, which } = ofEdge(r.site);
+      const place = which === 1 ? "near" : "far from";
+      return {
+        pointLabel: `the distance from the ${sideOf(terms, axis)} ${edge}, ${place} the corner`,
+        signedByWords: false,
+        axis,
+      };
+    },
+    known: seen.map((axis) => usual(errorIn(axis), `usual error of ${axis.toUpperCase()}`, withinMm)),
+    wanted: seen.map((axis) => ({
+      id: idOf(axis),
+      label: `the error of ${axis.toUpperCase()}`,
+      row: { [errorIn(axis)]: 1 },
+    })),
+  });
+}
+
+const errorIn = (axis: Axis) => `error ${axis}`;
+
+function sitesOf(terms: EdgeTerms): string[] {
+  return edgeAxes(terms).flatMap((axis) => ([1, 2] as const).map((which) => edgeSite(axis, which)));
+}
+
+/** How the stock lies is no slip, and is taken out. */
 function layingTerms(terms: EdgeTerms, lines: LinesLaid): Term[] {
   const turned = turnSign(terms);
   return [
     {
-      ...{ id: "turn", label: "How the stock lies turned", u: TURN_RAD },
+      id: "turn",
+      label: "turn of the stock",
+      u: TURN_RAD,
       of: (r) => (ofEdge(r.site).axis === "x" ? turned : -turned) * alongOf(r, lines),
+      canBeWrong: true,
     },
-    { id: "lean", label: "How Y leans", u: LEAN, of: (r) => (ofEdge(r.site).axis === "x" ? alongOf(r, lines) : 0) },
+    {
+      id: "lean",
+      label: "lean of Y",
+      u: LEAN,
+      of: (r) => (ofEdge(r.site).axis === "x" ? alongOf(r, lines) : 0),
+      canBeWrong: false,
+    },
   ];
 }
 
-function gaugeTerms(read: readonly SiteRead[]): Term[] {
-  const used = [...new Map(read.map((r) => [r.gauge.id, r.gauge])).values()];
-  return used.flatMap((gauge) => {
-    const of = (r: SiteRead) => Number(r.gauge.id === gauge.id);
-    const name = gaugeName(gauge);
-    return [
-      { id: `limit ${gauge.id}`, label: `Limit of error, ${name}`, u: commonUncertaintyMm(gauge), of },
-      { id: `zero ${gauge.id}`, label: `Zero of the jaws, ${name}`, u: zeroUncertaintyMm(gauge), of },
-    ];
-  });
-}
-
-/** Both readings of a line share where it lies and where its middle is taken to be. */
+/** All readings of a line share where it lies and where its middle is taken to be. */
 function lineTerms({ measuredTo }: EdgeTerms, axis: Axis): Term[] {
-  const of = (r: SiteRead) => Number(ofEdge(r.site).axis === axis);
+  const of = (r: LengthReading) => Number(ofEdge(r.site).axis === axis);
+  const name = axis.toUpperCase();
+  const middle = measuredTo === "near" ? `width of the line of ${name}` : `middle of the line of ${name}`;
   return [
-    { id: "line", label: measuredTo === "near" ? "Width of the line" : "Middle of the line", u: LINE_MM, of },
-    { id: "stray", label: "How the axis strays", u: STRAY_MM, of },
-    { id: "play", label: "From which side the line was come to", u: HALF_PLAY_MM, of },
+    { id: `line ${axis}`, label: middle, u: LINE_MM, of, canBeWrong: false },
+    { id: `stray ${axis}`, label: `straightness of ${name}`, u: STRAY_MM, of, canBeWrong: false },
+    { id: `play ${axis}`, label: `play of ${name}`, u: HALF_PLAY_MM, of, canBeWrong: false },
   ];
 }
 
-function alongOf({ site }: SiteRead, lines: LinesLaid): number {
+function alongOf({ site }: LengthReading, lines: LinesLaid): number {
   const { axis, which } = ofEdge(site);
   return placesAlong(lines[axis])[which - 1] as number;
 }

@@ -2,9 +2,9 @@
 import { AXIS_SCALE } from "../axis-scale/setting";
 import type { History, Next, Procedure } from "../contract";
 import { edgeDetail } from "../edge-distance/detail";
-import { expectedDistance } from "../edge-distance/expected";
 import { judgeEdges } from "../edge-distance/judge";
 import { edgeAxes } from "../edge-distance/terms";
+import { examinedJudge, examinedSolve, predictedReading } from "../examined";
 import { HOME_OFFSET } from "../origin/setting";
 import type { Correction, Outcome } from "../outcome";
 import { plainNext } from "../plain-course";
@@ -12,12 +12,9 @@ import { readTicks } from "../read-ticks";
 import { fixtureRound } from "./coupon";
 import { type FixturePlan, planForm, planWarnings } from "./plan";
 import { FIXTURE_STOP, FIXTURE_STOPS } from "./setting";
-import { solveFixture, stopsIn } from "./solve";
+import { observeStops, solveFixture, stopsIn } from "./solve";
 
-/** A fixture may stand off from where it is taken to by so much, mm. */
-const EXPECTED_WITHIN_MM = 10;
-
-const judge = (history: History<FixturePlan>) => judgeEdges(history, "stop", stopsIn);
+const judge = examinedJudge(observeStops, (history: History<FixturePlan>) => judgeEdges(history, "stop", stopsIn));
 
 export const fixtureStops: Procedure<FixturePlan> = {
   id: "fixture-stops",
@@ -46,8 +43,9 @@ export const fixtureStops: Procedure<FixturePlan> = {
   round: fixtureRound,
   asSent: (spec) => spec,
   checkPlan: (last) => last,
-  expected: (history, site) => expectedDistance(history, site, EXPECTED_WITHIN_MM),
-  solve: solveFixture,
+  observe: observeStops,
+  expected: (history, site) => predictedReading(observeStops, history, site),
+  solve: examinedSolve(observeStops, solveFixture),
   next,
   judge,
   overlay: readTicks,

@@ -3,15 +3,17 @@
  *
  *   stop = where it was taken to stand - e      e measured minus nominal, away from the stop
  */
+import type { Model } from "../../estimate/model";
 import { type Budgeted, times } from "../../metrology/budget";
 import { fixed, plain, shownLength, signed } from "../../metrology/quantity-text";
 import { sitesLeft } from "../answer";
 import { AXES, type Axis } from "../axes";
 import type { History, RoundRecord } from "../contract";
 import { edgeFindings } from "../edge-distance/findings";
-import { type EdgesRead, readEdges } from "../edge-distance/read-edges";
+import { type EdgesRead, type EdgesSource, edgesModel, readEdges } from "../edge-distance/read-edges";
 import { edgeTable } from "../edge-distance/result-table";
 import { offText, sideOf } from "../edge-distance/terms";
+import { newestRead } from "../examined";
 import { numberCorrection } from "../number-correction";
 import type { Correction, Estimate, Outcome } from "../outcome";
 import { lengthUnitOf } from "../shown-unit";
@@ -19,7 +21,7 @@ import { aboutOf, type FixturePlan, linesOf } from "./plan";
 import { FIXTURE_STOPS } from "./setting";
 
 export function solveFixture(history: History<FixturePlan>): Outcome {
-  const round = history.rounds.findLast((r) => r.answers.length > 0);
+  const round = newestRead(history);
   if (!round) return { status: "open", missing: "Nothing is read yet.", table: null, findings: [] };
   const read = stopsIn(history, round);
   const unit = lengthUnitOf(history);
@@ -30,20 +32,49 @@ export function solveFixture(history: History<FixturePlan>): Outcome {
     ...{ status: "solved", complete: sitesLeft(round.spec.sites, round.answers).length === 0 },
     estimates: axes.map((axis) => estimateOf(round, axis, read.errors[axis] as Budgeted)),
     corrections: axes.map((axis) => correctionOf(history, round, axis, read.errors[axis] as Budgeted)),
-    findings: edgeFindings(round.plan, read, unit),
+    findings: edgeFindings(read),
     ...{ table, figures: [], adjustments: [], wishes: [], artefacts: [], learned: {} },
     predicted: "Write down where the stops stand; the next cross is placed by it, and should lie at its distances.",
   };
 }
 
-export function stopsIn(history: History<FixturePlan>, { plan, answers }: RoundRecord<FixturePlan>): EdgesRead | null {
-  return readEdges(plan, linesOf(plan), answers, history.gauges);
+export function stopsIn(history: History<FixturePlan>, round: RoundRecord<FixturePlan>): EdgesRead | null {
+  return readEdges(sourceOf(history, round));
 }
+
+export function observeStops(history: History<FixturePlan>, round: RoundRecord<FixturePlan>): Model | null {
+  return edgesModel(sourceOf(history, round));
+}
+
+function sourceOf(
+  { gauges, decisions }: History<FixturePlan>,
+  { plan, answers }: RoundRecord<FixturePlan>,
+): EdgesSource {
+  return {
+    terms: plan,
+    lines: linesOf(plan),
+    answers,
+    gauges,
+    decisions,
+    idOf: estimateId,
+    edge: "stop",
+    withinMm: WITHIN_MM,
+  };
+}
+
+/** A fixture may stand off from where it is taken to by so much before anything is read, sd, mm. (common practice, no source) */
+const WITHIN_MM = 3;
+
+const estimateId = (axis: Axis) => `stop ${axis}`;
 
 function estimateOf({ plan }: RoundRecord<FixturePlan>, axis: Axis, error: Budgeted): Estimate {
   const { quantity, parts } = times(error, -1);
   return {
-    ...{ id: `stop ${axis}`, label: `Stop of ${axis.toUpperCase()}, from the ${sideOf(plan, axis)} side`, unit: "mm" },
+    ...{
+      id: estimateId(axis),
+      label: `Stop of ${axis.toUpperCase()}, from the ${sideOf(plan, axis)} side`,
+      unit: "mm",
+    },
     quantity: { ...quantity, value: aboutOf(plan, axis) + quantity.value },
     ...{ headline: true, budget: parts, helps: "More readings, or longer arms." },
   };
@@ -60,7 +91,7 @@ function correctionOf(
   const old = aboutOf(plan, axis);
   const change = times(error, -1).quantity;
   return numberCorrection(history.machine, {
-    ...{ spec, estimate: `stop ${axis}`, old, change, doubt: null },
+    ...{ spec, estimate: estimateId(axis), old, change, doubt: null },
     arithmetic: [
       `measured − nominal, at the corner of the stops: ${offText(error.quantity.value, shownLength(Math.abs(error.quantity.value), unit, 3), sideOf(plan, axis), "stop")}`,
       `taken to stand at ${plain(old)} mm ${change.value < 0 ? "−" : "+"} ${fixed(Math.abs(change.value), 3)} mm = ${fixed(old + change.value, 3)} mm from the ${sideOf(plan, axis)} side of the working area`,

@@ -2,21 +2,19 @@
 import { AXIS_SCALE } from "../axis-scale/setting";
 import type { History, Next, Procedure } from "../contract";
 import { edgeDetail } from "../edge-distance/detail";
-import { expectedDistance } from "../edge-distance/expected";
 import { judgeEdges } from "../edge-distance/judge";
 import { edgeAxes } from "../edge-distance/terms";
+import { examinedJudge, examinedSolve, predictedReading } from "../examined";
 import type { Outcome } from "../outcome";
 import { plainNext } from "../plain-course";
 import { readTicks } from "../read-ticks";
 import { originRound } from "./coupon";
+import { edgesIn, observeOrigin } from "./observe";
 import { type OriginPlan, planForm, planWarnings } from "./plan";
 import { HOME_OFFSET, HOME_OFFSETS } from "./setting";
-import { edgesIn, solveOrigin } from "./solve";
+import { solveOrigin } from "./solve";
 
-/** An origin may be off by so much before anything is known, mm. */
-const EXPECTED_WITHIN_MM = 2;
-
-const judge = (history: History<OriginPlan>) => judgeEdges(history, "edge", edgesIn);
+const judge = examinedJudge(observeOrigin, (history: History<OriginPlan>) => judgeEdges(history, "edge", edgesIn));
 
 export const origin: Procedure<OriginPlan> = {
   id: "origin",
@@ -46,8 +44,9 @@ export const origin: Procedure<OriginPlan> = {
   round: originRound,
   asSent: (spec) => spec,
   checkPlan: (last) => last,
-  expected: (history, site) => expectedDistance(history, site, EXPECTED_WITHIN_MM),
-  solve: solveOrigin,
+  observe: observeOrigin,
+  expected: (history, site) => predictedReading(observeOrigin, history, site),
+  solve: examinedSolve(observeOrigin, solveOrigin),
   next,
   judge,
   overlay: readTicks,

@@ -5,11 +5,11 @@
  */
 import type { Axis } from "../axes";
 import type { History, RoundRecord } from "../contract";
-import { readEdges } from "../edge-distance/read-edges";
 import { slopeOfNewest } from "../learned-sense";
 import type { MachineSpec } from "../machine-spec";
 import { numberIn } from "../number-correction";
-import { isCount, linesOf, type OriginPlan } from "./plan";
+import { edgesIn } from "./observe";
+import { isCount, type OriginPlan } from "./plan";
 import { HOME_OFFSETS } from "./setting";
 
 /** A change tells its sense when it is as large as its doubt: it can only be one or the other. It tells its size from further off. */
@@ -42,7 +42,7 @@ export function senseOf(history: History<OriginPlan>, round: RoundRecord<OriginP
 export function learnedSlope(history: History<OriginPlan>, axis: Axis, beyond: number): number | null {
   const known = history.rounds.flatMap((round) => {
     const number = numberIn(round, specOf(axis).key);
-    const error = readEdges(round.plan, linesOf(round.plan), round.answers, history.gauges)?.errors[axis];
+    const error = edgesIn(history, round)?.errors[axis];
     if (number === null || !error) return [];
     const { value: result, standardUncertainty: u } = error.quantity;
     return [{ value: number * countMm(round.plan, history.machine, axis), result, u }];

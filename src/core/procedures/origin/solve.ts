@@ -13,20 +13,19 @@ import { AXES, type Axis } from "../axes";
 import { beyondMachines, type MachineLimit } from "../beyond-machines";
 import type { History, RoundRecord } from "../contract";
 import { edgeFindings } from "../edge-distance/findings";
-import { type EdgesRead, readEdges } from "../edge-distance/read-edges";
 import { edgeTable } from "../edge-distance/result-table";
 import { distanceOf, offText, sideOf } from "../edge-distance/terms";
+import { newestRead } from "../examined";
 import { holdOf, numberCorrection, numberIn } from "../number-correction";
 import type { Correction, Estimate, Finding, Outcome } from "../outcome";
 import { lengthUnitOf } from "../shown-unit";
-import { linesOf, type OriginPlan } from "./plan";
+import { edgesIn, estimateId } from "./observe";
+import type { OriginPlan } from "./plan";
 import { countMm, learnedSlope, type Sense, senseOf, specOf, TELLS_SIZE } from "./sense";
 import { HOME_OFFSET } from "./setting";
 
 /** A count that moves this much more or less than said is another count. */
 const COUNT_WITHIN = 0.3;
-
-export const estimateId = (axis: Axis) => `error ${axis}`;
 
 const LIMITS: readonly MachineLimit[] = [
   {
@@ -38,7 +37,7 @@ const LIMITS: readonly MachineLimit[] = [
 ];
 
 export function solveOrigin(history: History<OriginPlan>): Outcome {
-  const round = history.rounds.findLast((r) => r.answers.length > 0);
+  const round = newestRead(history);
   if (!round) return { status: "open", missing: "Nothing is read yet.", table: null, findings: [] };
   const read = edgesIn(history, round);
   const unit = lengthUnitOf(history);
@@ -47,7 +46,7 @@ export function solveOrigin(history: History<OriginPlan>): Outcome {
   const axes = AXES.filter((axis) => read.errors[axis]);
   const corrections = axes.flatMap((axis) => correctionOf(history, round, axis, read.errors[axis] as Budgeted) ?? []);
   const estimates = axes.map((axis) => estimateOf(round, axis, read.errors[axis] as Budgeted));
-  const edges = edgeFindings(round.plan, read, unit);
+  const edges = edgeFindings(read);
   return {
     ...{ status: "solved", complete: sitesLeft(round.spec.sites, round.answers).length === 0 },
     estimates,
@@ -62,10 +61,6 @@ export function solveOrigin(history: History<OriginPlan>): Outcome {
     learned: {},
     predicted: `Enter one axis, read it back, then the other; home the machine anew. The lines should lie at ${axes.map((axis) => `${plain(distanceOf(round.plan, axis))} mm from the ${sideOf(round.plan, axis)} edge`).join(" and ")}.`,
   };
-}
-
-export function edgesIn(history: History<OriginPlan>, { plan, answers }: RoundRecord<OriginPlan>): EdgesRead | null {
-  return readEdges(plan, linesOf(plan), answers, history.gauges);
 }
 
 function estimateOf({ plan }: RoundRecord<OriginPlan>, axis: Axis, { quantity, parts }: Budgeted): Estimate {

@@ -17,7 +17,7 @@ export function detailOf(history: History<SquarenessPlan>, focus: Focus): Detail
   const round = history.rounds.at(-1);
   const site = round?.spec.sites.find((s) => s.id === focus.site);
   if (!round || !site) return null;
-  const lean = leanOf(round, history.gauges)?.lean.quantity.value ?? 0;
+  const lean = leanOf(history, round)?.lean.quantity.value ?? 0;
   const shear = Math.max(-MOST, Math.min(MOST, LARGER * lean));
   const at = (corner: Corner) => {
     const y = corner.startsWith("back") ? HALF.y : -HALF.y;

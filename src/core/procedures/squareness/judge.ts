@@ -21,7 +21,7 @@ const ADVICE = {
 export function judgeSquareness(history: History<SquarenessPlan>): Verdict | null {
   const last = history.rounds.at(-1);
   if (!last || (last.purpose !== "proof" && last.purpose !== "check")) return null;
-  const leanIn = (round: RoundRecord<SquarenessPlan>) => leanOf(round, history.gauges)?.lean.quantity ?? null;
+  const leanIn = (round: RoundRecord<SquarenessPlan>) => leanOf(history, round)?.lean.quantity ?? null;
   const after = leanIn(last);
   if (!after) return null;
   const before =

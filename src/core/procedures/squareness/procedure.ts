@@ -1,14 +1,18 @@
 /** Squareness: whether X and Y stand at a right angle, and what to shift on the gantry. */
-import { measured } from "../../metrology/measured";
+import { type Measured, measured } from "../../metrology/measured";
 import type { History, Procedure } from "../contract";
+import { examinedJudge, examinedSolve, predictedReading } from "../examined";
 import { plainNext } from "../plain-course";
 import { readTicks } from "../read-ticks";
 import { squarenessRound } from "./coupon";
 import { detailOf } from "./detail";
 import { judgeSquareness } from "./judge";
 import { type LengthId, nominalMm } from "./layout";
+import { observeLean } from "./lean";
 import { DEFAULT_TOLERANCE, planForm, planWarnings, type SquarenessPlan } from "./plan";
 import { solveSquareness } from "./solve";
+
+const judge = examinedJudge(observeLean, judgeSquareness);
 
 /** Lengths come out as drawn to within this before anything is known of the scale, as a share. */
 const EXPECTED_WITHIN = 0.01;
@@ -37,18 +41,24 @@ export const squareness: Procedure<SquarenessPlan> = {
   round: squarenessRound,
   asSent: (spec) => spec,
   checkPlan: (last) => last,
-  expected: (history, site) => {
-    const plan = history.rounds.at(-1)?.plan;
-    if (!plan) return null;
-    const nominal = nominalMm(site as LengthId, plan);
-    return measured(nominal, Math.max(1, EXPECTED_WITHIN * nominal), Infinity);
-  },
-  solve: solveSquareness,
-  next: (history, outcome) => plainNext(history, outcome, judgeSquareness(history), WORDS, proofOf(history)),
-  judge: judgeSquareness,
+  observe: observeLean,
+  expected: expectedLength,
+  solve: examinedSolve(observeLean, solveSquareness),
+  next: (history, outcome) => plainNext(history, outcome, judge(history), WORDS, proofOf(history)),
+  judge,
   overlay: readTicks,
   detail: detailOf,
 };
+
+/** By the other lengths; before they tell, as drawn. */
+function expectedLength(history: History<SquarenessPlan>, site: string): Measured | null {
+  const plan = history.rounds.at(-1)?.plan;
+  if (!plan) return null;
+  const nominal = nominalMm(site as LengthId, plan);
+  return (
+    predictedReading(observeLean, history, site) ?? measured(nominal, Math.max(1, EXPECTED_WITHIN * nominal), Infinity)
+  );
+}
 
 const WORDS = {
   read: "Measure the diagonals first.",

@@ -4,25 +4,24 @@ import { type Budgeted, joined, times } from "../../metrology/budget";
 import { fixed, plain, shownLength, shownNumber } from "../../metrology/quantity-text";
 import { quantitiesAt, sitesLeft } from "../answer";
 import type { History, RoundRecord } from "../contract";
+import { newestRead } from "../examined";
 import { type Adjustment, type Estimate, type Finding, LEAVE_IT, type Outcome, type ResultTable } from "../outcome";
 import { lengthUnitOf } from "../shown-unit";
 import { worthOf } from "../worth";
 import { lengthsOf } from "./coupon";
-import { LENGTHS, type LengthId, nominalMm } from "./layout";
-import { type Lean, leanOf, neededFor } from "./lean";
+import { LENGTHS, nominalMm } from "./layout";
+import { type Lean, leanOf, neededFor, readIn } from "./lean";
 import type { SquarenessPlan } from "./plan";
 
 /** A beam is shifted by no less by hand, mm. (common practice, no source) */
 const SHIFT_STEP_MM = 0.05;
-/** Sides and diagonals that differ by this many of their doubt do not belong to one parallelogram. */
-const CONTRADICTS = 4;
 /** From this lean on something is loose or misread rather than out of square. */
 const ASKED_BEYOND = 0.02;
 
 export function solveSquareness(history: History<SquarenessPlan>): Outcome {
-  const round = history.rounds.findLast((r) => r.answers.length > 0);
+  const round = newestRead(history);
   if (!round) return { status: "open", missing: "Nothing is read yet.", table: null, findings: [] };
-  const found = leanOf(round, history.gauges);
+  const found = leanOf(history, round);
   const table = tableOf(history, round);
   if (!found) {
     const isRead = neededFor(round.plan).every((id) => quantitiesAt(round.answers, id).length > 0);
@@ -35,8 +34,6 @@ export function solveSquareness(history: History<SquarenessPlan>): Outcome {
         }
       : { status: "open", missing: missingIn(round.plan), table, findings: [] };
   }
-  const contradiction = contradictionIn(found);
-  if (contradiction) return { status: "unsolvable", reason: contradiction, table, findings: [] };
   return {
     ...{ status: "solved", complete: sitesLeft(round.spec.sites, round.answers).length === 0 },
     estimates: estimatesOf(round, found),
@@ -49,13 +46,6 @@ export function solveSquareness(history: History<SquarenessPlan>): Outcome {
 
 function missingIn({ way }: SquarenessPlan): string {
   return way === "diagonals" ? "Measure both diagonals." : "Measure both sides and the diagonal.";
-}
-
-function contradictionIn({ misfit, read }: Lean): string | null {
-  if (!misfit || Math.abs(misfit.mm) <= CONTRADICTS * misfit.u) return null;
-  const text = (id: LengthId) => `${LENGTHS[id].label.toLowerCase()} ${plain(read[id]?.mean ?? 0, 2)}`;
-  const should = Math.sqrt((read.width?.mean ?? 0) ** 2 + (read.height?.mean ?? 0) ** 2);
-  return `Diagonals and sides contradict each other (${(["first", "second", "width", "height"] as const).map(text).join(", ")} mm): with these sides the diagonals lie about ${plain(should, 1)} mm. Was one read from the wrong corner, or was a rule bent? Read them again.`;
 }
 
 function estimatesOf(round: RoundRecord<SquarenessPlan>, { lean }: Lean): Estimate[] {
@@ -120,7 +110,7 @@ function findingsOf(history: History<SquarenessPlan>, { lean }: Lean): Finding[]
 
 function tableOf(history: History<SquarenessPlan>, round: RoundRecord<SquarenessPlan>): ResultTable {
   const unit = lengthUnitOf(history);
-  const read = leanOf(round, history.gauges)?.read ?? {};
+  const read = readIn(round, history.gauges);
   return {
     title: "Sides and diagonals",
     columns: ["From corner to corner", "drawn"],

@@ -67,7 +67,7 @@ describe("the lean of Y", () => {
     const { second: _, ...three } = lengthsFor(0.002);
     const outcome = solved(roundWith(three, { way: "triangle" }));
     expect(outcome.estimates[0]?.quantity.value).toBeCloseTo(Math.sin(0.002), 12);
-    expect(outcome.estimates[0]?.budget.find((b) => b.id === "limit rule")?.standardUncertainty).toBeGreaterThan(1e-4);
+    expect(outcome.estimates[0]?.budget.find((b) => b.id === "limit rule")?.standardUncertainty).toBeGreaterThan(8e-5);
     // 3, 4, 5 is a right angle (Euclid, Elements I.47)
     const right = solved(
       roundWith({ width: [400], height: [300], first: [500] }, { way: "triangle", widthMm: 400, heightMm: 300 }),
@@ -80,7 +80,7 @@ describe("the lean of Y", () => {
     const wrong = squareness.solve(historyWith(roundWith({ ...lengthsFor(0.002), second: [790] })));
     expect(wrong).toMatchObject({
       status: "unsolvable",
-      reason: expect.stringMatching(/diagonal 2 790.*lie about 750/),
+      reason: "The readings contradict each other. Read all points again.",
     });
     expect(solved(roundWith(lengthsFor(0.05))).findings[0]?.id).toBe("far off square");
     const often = Object.fromEntries(Object.entries(lengthsFor(0)).map(([id, v]) => [id, [...v, ...v, ...v, ...v]]));

@@ -1,0 +1,149 @@
+/**
+ * What a procedure declares of its readings: observations, parameters, and wanted results.
+ *
+ *   y_i = a_i' theta + e_i,   var(e_i) = (f_g u_i)^2
+ *
+ * Everything known beforehand is an observation too: the zero of each pair of jaws, the limit of error of a gauge, the size of a
+ * reference step, how far a sound drive departs from a line. It has a value, a standard uncertainty and a name, so it stays common
+ * to all readings that it touches, and it can be found wrong like any reading. The factor f of a group of readings is estimated;
+ * what is known beforehand keeps f = 1.
+ */
+import type { BudgetPart } from "../metrology/budget";
+
+/** Where uncertainty comes from, as the budget lists it. */
+export type Source = Pick<BudgetPart, "id" | "label" | "kind">;
+
+export type Row = Readonly<Record<string, number>>;
+
+/** How a reading was made: what a slip can do to it. */
+export type ReadingFacts = {
+  /** Id of the point; repeats share it. */
+  point: string;
+  /** Name of the point within a sentence, for example `400 mm/s, left end`. */
+  pointLabel: string;
+  /** 0 for the first reading at its point. */
+  repeat: number;
+  gauge: string;
+  session: string;
+  /** As typed, signed by the words that were chosen, internal unit. */
+  typed: number;
+  /** How often the typed value is in `y`: -1 where the sign is turned. */
+  per: number;
+  /** Words choose the sign of this reading. */
+  signedByWords: boolean;
+  /** `x` or `y`; left out where there is one axis only. */
+  axis?: string;
+  /** `part` or `hole`; left out elsewhere. */
+  object?: string;
+};
+
+export type Observation = {
+  id: string;
+  /** For a person, within a sentence: `the reading at 400 mm/s, left end` or `the zero of the jaws`. */
+  label: string;
+  /** Coefficient of each parameter; 0 where left out. */
+  row: Row;
+  y: number;
+  /** Standard uncertainty of y before the factor of its group, > 0. */
+  u: number;
+  source: Source;
+  /** Id of the scatter group; `null` for what is known beforehand. */
+  group: string | null;
+  /** `null` for what is known beforehand. */
+  reading: ReadingFacts | null;
+  /** It stands for something that a check may find wrong and a person can look at. A departure or a form is none of that. */
+  canBeWrong: boolean;
+  /** By how much it may be wrong where it is, sd, unit of y; five times its own uncertainty where it is left out. */
+  wrongBy?: number;
+  /**
+   * Only what is usual of such machines: it names slips and predicts a first reading, but has no part in a result, which would lean
+   * toward the usual.
+   */
+  isUsual?: true;
+  /** How far a sound machine departs here from the law that the other parameters say. */
+  isDeparture?: true;
+};
+
+/** Readings whose scatter is estimated together, with what is expected of it before there are repeats. */
+export type ScatterGroup = {
+  id: string;
+  /** Degrees of freedom that the expectation is worth; 0 where nothing is known. */
+  priorFreedom: number;
+  /** Smallest factor: the step of the gauge. */
+  leastFactor: number;
+};
+
+export type Wanted = {
+  id: string;
+  /** For a person, within a sentence. */
+  label: string;
+  row: Row;
+};
+
+/** A slip that only one procedure knows: what it added to each observation, by id. */
+export type OwnSlip = {
+  id: string;
+  headline: string;
+  text: string;
+  /** What was added to `y`, by id of the observation. */
+  added: Readonly<Record<string, number>>;
+};
+
+export type Model = {
+  observations: readonly Observation[];
+  groups: readonly ScatterGroup[];
+  wanted: readonly Wanted[];
+  slips?: readonly OwnSlip[];
+};
+
+/** Ids of all parameters, in the order in which observations name them. */
+export function parametersOf(model: Pick<Model, "observations">): string[] {
+  return [...new Set(model.observations.flatMap((o) => Object.keys(o.row).filter((id) => o.row[id] !== 0)))];
+}
+
+/** What is usual of a parameter that the readings are to tell. */
+export function usual(parameter: string, label: string, u: number, value = 0): Observation {
+  return { ...known(parameter, label, { value, u, canBeWrong: false }), isUsual: true };
+}
+
+/** A departure of a sound machine from a smooth law, with its standard deviation. */
+export function departure(parameter: string, label: string, u: number): Observation {
+  return { ...known(parameter, label, { u, canBeWrong: false }), isDeparture: true };
+}
+
+/** A machine that does not keep the law departs from it so many times as far as a sound one. */
+const LOOSER = 10;
+
+/** The same model of a machine that does not keep its law; `null` where it declares none. */
+export function loosened(model: Model): Model | null {
+  if (!model.observations.some((o) => o.isDeparture)) return null;
+  return {
+    ...model,
+    observations: model.observations.map((o) => (o.isDeparture ? { ...o, u: LOOSER * o.u } : o)),
+  };
+}
+
+/** The model of a result: without what is only usual. */
+export function ofReadings(model: Model): Model {
+  return { ...model, observations: model.observations.filter((o) => !o.isUsual) };
+}
+
+/** What is known beforehand of one parameter. */
+export function known(
+  parameter: string,
+  label: string,
+  { value = 0, u, canBeWrong = true, wrongBy }: { value?: number; u: number; canBeWrong?: boolean; wrongBy?: number },
+): Observation {
+  return {
+    id: `known ${parameter}`,
+    label,
+    row: { [parameter]: 1 },
+    y: value,
+    u,
+    source: { id: parameter, label: label.charAt(0).toUpperCase() + label.slice(1), kind: "B" },
+    group: null,
+    reading: null,
+    canBeWrong,
+    ...(wrongBy === undefined ? {} : { wrongBy }),
+  };
+}

@@ -1,0 +1,257 @@
+/**
+ * The scale of each axis from what was read along it.
+ *
+ *   tick:      y - n = e n + o_0 + o_n + b [come to from the last] + c + d n + z + scatter
+ *   distance:  y - n = e n + o_0 + o_n + c + d n + z + scatter       n from mark to mark, or by the readout
+ *   part:      y - N = e N - k + o + c + d N + z,   hole: y - N = e N + k + o + c + d N + z       k the cut, on the same face
+ *
+ * e is what a nominal mm comes out too long. o_0 and o_n are what the first mark and each other mark stand off a straight line: a
+ * sound drive departs from it a little. b is the play. What the gauge always reads too much (c, d, z) is shared by both axes.
+ */
+
+import { combine } from "../../estimate/adjustment";
+import type { Examination } from "../../estimate/examination";
+import { departure, known, type Model, type Observation, usual } from "../../estimate/model";
+import type { Budgeted } from "../../metrology/budget";
+import type { Gauge } from "../../metrology/gauge";
+import { AXES, type Axis } from "../axes";
+import { USUAL_KERF_MM } from "../beyond-machines";
+import type { History, RoundRecord } from "../contract";
+import { examinationOf } from "../examined";
+import { gaugeTerms, type LengthReading, lengthReadings, modelOf, type Term } from "../length-readings";
+import { type MeasuredPlace, placesOf } from "./places";
+import { type AxisScalePlan, axesOf, isCut } from "./plan-type";
+import { type PlaceRead, readoutLength, readPlaces } from "./read-places";
+
+/** How far a mark of a sound drive stands off a straight line, sd, mm. (common practice, no source) */
+const STRAY_MM = 0.01;
+/** Play of a sound drive, before it is seen, sd, mm. (common practice, no source) */
+const USUAL_PLAY_MM = 0.2;
+/** Error of a scale, before it is seen, sd, as a share. (common practice, no source) */
+const USUAL_SCALE = 0.005;
+/** A cut that is typed as 0 may still be as wide as this, mm. (common practice, no source) */
+const LEAST_CUT_DOUBT_MM = 0.05;
+/** Ends that differ by this many of their scatter differ. */
+const BEYOND_SCATTER = 2.5;
+
+export const estimateId = (axis: Axis) => `scale ${axis}`;
+const kerfOf = (axis: Axis) => `kerf ${axis}`;
+const playOf = (axis: Axis) => `play ${axis}`;
+
+export type AxisRead = {
+  axis: Axis;
+  /** Ticks, sides or the one distance that is read, in their order. */
+  read: PlaceRead[];
+  /** A nominal mm comes out as so many mm. */
+  ratio: Budgeted;
+  /** What each place differs from the line, mm, and how uncertain it is, in their order. */
+  residuals: { mm: number; u: number }[];
+  /** The axis departs from a straight line by more than a sound one. */
+  strays: boolean;
+  /** Play seen by ticks come to from the two sides, below 0 for lost motion, mm; `null` where they were not. */
+  reversal: Budgeted | null;
+  /** Width of the cut, mm, where part and hole tell it. */
+  kerf: Budgeted | null;
+};
+
+type Reading = LengthReading & { place: MeasuredPlace; nominalMm: number };
+
+/** Axes along which enough is read to tell. */
+export function axesRead(history: History<AxisScalePlan>, round: RoundRecord<AxisScalePlan>): AxisRead[] {
+  const examined = examinationOf(history, round, observeAxes);
+  if (!examined) return [];
+  return axesTold(round, history.gauges).map((axis) => axisOf(examined, round, axis, history.gauges));
+}
+
+/** The readings of both axes as a model. */
+export function observeAxes(history: History<AxisScalePlan>, round: RoundRecord<AxisScalePlan>): Model | null {
+  const axes = axesTold(round, history.gauges);
+  const readings = readingsOf(round, history).filter((r) => axes.includes(r.place.axis));
+  if (readings.length === 0) return null;
+  return modelOf(readings, {
+    row: (r) => ({ [estimateId(r.place.axis)]: r.nominalMm, ...ownRow(round.plan, r) }),
+    y: (r) => r.value - r.nominalMm,
+    terms: [
+      ...gaugeTerms(readings, {
+        jawsOf: ({ place }) => (place.kind === "side" && place.of === "hole" ? "inside" : "outside"),
+        lengthOf: (r) => r.nominalMm,
+      }),
+      ...axes.flatMap((axis) => axisTerms(round, axis, history.gauges)),
+    ],
+    facts: ({ place }) => ({
+      pointLabel: pointLabel(place),
+      signedByWords: false,
+      axis: place.axis,
+      ...(place.kind === "side" ? { object: `the ${place.of}` } : {}),
+    }),
+    known: axes.flatMap((axis) => knownOf(round, axis, readings)),
+    wanted: axes.map((axis) => ({
+      id: estimateId(axis),
+      label: `the scale of ${axis.toUpperCase()}`,
+      row: { [estimateId(axis)]: 1 },
+    })),
+  });
+}
+
+function axesTold(round: RoundRecord<AxisScalePlan>, gauges: readonly Gauge[]): Axis[] {
+  return AXES.filter((axis) => {
+    if (!axesOf(round.plan).includes(axis)) return false;
+    const read = readPlaces(round, axis, gauges);
+    const objects = new Set(read.map(({ place }) => (place.kind === "side" ? place.of : "")));
+    if (read.every((r) => r.nominalMm === 0)) return false;
+    return round.plan.way !== "part and hole" || objects.size === 2;
+  });
+}
+
+function readingsOf(round: RoundRecord<AxisScalePlan>, { gauges, decisions }: History<AxisScalePlan>): Reading[] {
+  const places = placesOf(round.plan).filter((p) => p.kind !== "readout");
+  const sites = places.map((p) => p.site);
+  return lengthReadings(round.answers, sites, gauges, decisions).flatMap((r): Reading[] => {
+    const place = places.find((p) => p.site === r.site);
+    const nominalMm = place?.kind === "distance" ? readoutLength(round, place.axis) : (place?.nominalMm ?? null);
+    return place && nominalMm !== null ? [{ ...r, place, nominalMm }] : [];
+  });
+}
+
+function pointLabel(place: MeasuredPlace): string {
+  const name = place.axis.toUpperCase();
+  switch (place.kind) {
+    case "tick":
+      return `${name}, tick ${place.index}`;
+    case "side":
+      return `the ${place.of} along ${name}, near ${place.near === "low" ? "one side" : "the other side"}`;
+    default:
+      return `the distance along ${name}`;
+  }
+}
+
+/** What a place has beside its length: the marks at both of its ends, and the cut. */
+function ownRow(plan: AxisScalePlan, { place, nominalMm }: Reading): Record<string, number> {
+  const { axis } = place;
+  if (isCut(plan)) return { [kerfOf(axis)]: cutIn(place) };
+  const play = place.kind === "tick" && place.side === "down" ? { [playOf(axis)]: 1 } : {};
+  return { [`${strayOf(axis)} 0`]: 1, [`${strayOf(axis)} ${nominalMm}`]: 1, ...play };
+}
+
+const strayOf = (axis: Axis) => `stray ${axis}`;
+
+function knownOf({ plan }: RoundRecord<AxisScalePlan>, axis: Axis, readings: readonly Reading[]): Observation[] {
+  const name = axis.toUpperCase();
+  const own = readings.filter((r) => r.place.axis === axis);
+  const straight = `straightness of ${name}`;
+  const source = { id: strayOf(axis), label: `Straightness of ${name}`, kind: "B" as const };
+  const places = [...new Set(own.map((r) => r.nominalMm))];
+  const strays = isCut(plan)
+    ? []
+    : [0, ...places].map((n) => ({ ...departure(`${strayOf(axis)} ${n}`, straight, STRAY_MM), source }));
+  const play = own.some((r) => r.place.kind === "tick" && r.place.side === "down")
+    ? [usual(playOf(axis), `usual play of ${name}`, USUAL_PLAY_MM)]
+    : [];
+  return [
+    usual(estimateId(axis), `usual error of the scale of ${name}`, USUAL_SCALE),
+    ...strays,
+    ...play,
+    ...(isCut(plan) ? [cutKnown(plan, axis)] : []),
+  ];
+}
+
+/** From a part alone the cut is what the person says, give or take half of it. */
+function cutKnown({ way, kerfMm = 0 }: AxisScalePlan, axis: Axis): Observation {
+  if (way === "part")
+    return known(kerfOf(axis), "width of the cut", {
+      value: kerfMm,
+      u: Math.max(kerfMm / 2, LEAST_CUT_DOUBT_MM) / Math.sqrt(3),
+    });
+  const { low, high } = USUAL_KERF_MM;
+  return usual(kerfOf(axis), "usual width of a cut", (high - low) / 4, (low + high) / 2);
+}
+
+/** What all places of an axis have in common beside the gauge. */
+function axisTerms(round: RoundRecord<AxisScalePlan>, axis: Axis, gauges: readonly Gauge[]): Term<Reading>[] {
+  const { plan } = round;
+  const name = axis.toUpperCase();
+  const of = (r: Reading) => Number(r.place.axis === axis);
+  if (isCut(plan))
+    return [
+      // The two cuts of a side stray.
+      {
+        id: strayOf(axis),
+        label: `straightness of ${name}`,
+        u: STRAY_MM * Math.SQRT2,
+        of,
+        canBeWrong: false,
+      },
+      {
+        id: `form ${axis}`,
+        label: "form of the part",
+        u: formDoubt(readPlaces(round, axis, gauges)),
+        of,
+        canBeWrong: false,
+      },
+    ];
+  if (plan.way !== "by hand") return [];
+  return [
+    {
+      id: `readout ${axis}`,
+      label: "step of the readout, twice",
+      u: (plan.readoutStepMm ?? 0) / Math.sqrt(6),
+      of,
+      canBeWrong: true,
+    },
+  ];
+}
+
+function cutIn(place: MeasuredPlace): number {
+  if (place.kind !== "side") return 0;
+  return place.of === "part" ? -1 : 1;
+}
+
+function axisOf(
+  { adjustment, isLoose }: Examination,
+  round: RoundRecord<AxisScalePlan>,
+  axis: Axis,
+  gauges: readonly Gauge[],
+): AxisRead {
+  const { plan } = round;
+  const read = readPlaces(round, axis, gauges);
+  const error = combine(adjustment, { [estimateId(axis)]: 1 });
+  const has = (id: string) => adjustment.parameters.includes(id);
+  return {
+    axis,
+    read,
+    ratio: { ...error, quantity: { ...error.quantity, value: 1 + error.quantity.value } },
+    reversal: has(playOf(axis)) ? combine(adjustment, { [playOf(axis)]: 1 }) : null,
+    kerf: plan.way === "part and hole" ? combine(adjustment, { [kerfOf(axis)]: 1 }) : null,
+    residuals: read.map((r) => {
+      const off = (id: string) => combine(adjustment, { [id]: 1 }).quantity.value;
+      const own = isCut(plan) ? 0 : off(`${strayOf(axis)} ${r.nominalMm}`);
+      return { mm: own + lineResidual(adjustment, r), u: Math.hypot(r.u, isCut(plan) ? 0 : STRAY_MM) };
+    }),
+    strays: isLoose && !isCut(plan) && read.length > 2,
+  };
+}
+
+/** Mean residual of the readings at a place. */
+function lineResidual({ model, residuals, u }: Examination["adjustment"], { site, gauge }: PlaceRead): number {
+  const own = model.observations.flatMap((o, i) =>
+    o.reading?.point === site && o.reading.gauge === gauge.id ? [(residuals[i] as number) * (u[i] as number)] : [],
+  );
+  return own.length === 0 ? 0 : own.reduce((sum, mm) => sum + mm, 0) / own.length;
+}
+
+/** What its two ends differ by beyond their scatter is its form: the scale lies somewhere between. */
+function formDoubt(read: readonly PlaceRead[]): number {
+  return Math.max(0, ...formsOf(read).map(({ differMm }) => differMm / Math.sqrt(12)));
+}
+
+/** Part or hole whose two ends differ by more than their readings scatter. */
+export function formsOf(
+  read: readonly PlaceRead[],
+): { of: "part" | "hole"; longer: PlaceRead; shorter: PlaceRead; differMm: number }[] {
+  return (["part", "hole"] as const).flatMap((of) => {
+    const [a, b] = read.filter(({ place }) => place.kind === "side" && place.of === of);
+    if (!a || !b || Math.abs(a.mean - b.mean) <= BEYOND_SCATTER * Math.hypot(a.u, b.u)) return [];
+    const [longer, shorter] = a.mean > b.mean ? [a, b] : [b, a];
+    return [{ of, longer, shorter, differMm: longer.mean - shorter.mean }];
+  });
+}

@@ -1,0 +1,43 @@
+/** What a person decided about readings that contradict the others: left out, or accepted with a reason. Kept with the trial. */
+
+const LEAVE_OUT = "leave out ";
+const ACCEPT = "accept ";
+
+type Decisions = Readonly<Record<string, string>>;
+
+/** The decision that leaves a reading out. The reading stays on disk, and can come back. */
+export const leaveOutKey = (readingId: string) => `${LEAVE_OUT}${readingId}`;
+
+/** The decision by which a person accepts a suspect. Its value is the reason. */
+export const acceptKey = (suspectId: string) => `${ACCEPT}${suspectId}`;
+
+export function isLeftOut(decisions: Decisions, readingId: string): boolean {
+  return decisions[leaveOutKey(readingId)] === "yes";
+}
+
+/** Ids of suspects that are accepted. */
+export function acceptedIds(decisions: Decisions): Set<string> {
+  return new Set(
+    Object.entries(decisions).flatMap(([key, value]) =>
+      key.startsWith(ACCEPT) && value !== "" ? [key.slice(ACCEPT.length)] : [],
+    ),
+  );
+}
+
+/** Readings that are left out, in words, with the decision that brings each back. */
+export function leftOutReadings(decisions: Decisions): { key: string; text: string }[] {
+  return Object.entries(decisions).flatMap(([key, value]) => {
+    if (!key.startsWith(LEAVE_OUT) || value !== "yes") return [];
+    const [read = "", session = "", ...point] = key.slice(LEAVE_OUT.length).split(" ").reverse();
+    return session === ""
+      ? []
+      : [{ key, text: `Left out: ${point.reverse().join(" ")}, ${Number(Number(read).toFixed(4))}` }];
+  });
+}
+
+/** Suspects that are accepted, with their reasons. */
+export function acceptedSuspects(decisions: Decisions): { key: string; text: string }[] {
+  return Object.entries(decisions).flatMap(([key, value]) =>
+    key.startsWith(ACCEPT) && value !== "" ? [{ key, text: `Accepted: ${value}` }] : [],
+  );
+}
