@@ -11,6 +11,8 @@ export const gantryTruthSchema = z.object({
   /** The beam comes on this long after the motor passes the place. */
   lagOnS: z.number(),
   lagOffS: z.number(),
+  /** How much later than its lags say the beam is halfway between 100 and 600 mm/s, mm: a drive that bends. Left out: none. */
+  bendMm: z.number().optional(),
   /** Lost motion of the X drive, mm. */
   playMm: z.number().nonnegative(),
   accelerationMmPerS2: z.number().positive(),
@@ -45,6 +47,12 @@ export const practiceControllerSchema = z.object({
   numbers: z.record(z.string(), heldNumberSchema).optional(),
 });
 export type PracticeController = z.infer<typeof practiceControllerSchema>;
+
+/** By how much marks come later at a speed than the lags say, mm: none at both ends of the range, most halfway. */
+export function bendAt({ bendMm = 0 }: Pick<GantryTruth, "bendMm">, speedMmPerS: number): number {
+  const share = Math.min(1, Math.max(0, (speedMmPerS - 100) / 500));
+  return bendMm * Math.sin(Math.PI * share);
+}
 
 /** A gantry drawn by chance: lags of 0.15 to 0.65 ms, up to 0.06 mm of play, scale within 0.1 %. */
 export function gantryFromSeed(seed: number): GantryTruth {

@@ -8,7 +8,7 @@ import type { MachinePoint, Placement } from "../core/geometry/frames";
 import type { GcodeProgram, GcodeStep } from "../formats/gcode-parser";
 import { strayAt } from "./axes-truth";
 import type { Cutter } from "./cut-width";
-import { focusOf, type GantryTruth, type PracticeController } from "./gantry-truth";
+import { bendAt, focusOf, type GantryTruth, type PracticeController } from "./gantry-truth";
 import { HeadHeight } from "./head-height";
 import { straightMove } from "./motion";
 import { onSlant, type Prop, riseAt, shortPieces } from "./prop";
@@ -232,8 +232,9 @@ class Gantry {
     const motion = straightMove(length, speed, this.truth.accelerationMmPerS2);
     this.drag(ux * length, uy * length);
     for (const span of spans) {
-      const on = motion.place(motion.time(span.on) + this.truth.lagOnS) + this.jitter();
-      const off = motion.place(motion.time(span.off) + this.truth.lagOffS) + this.jitter();
+      const late = bendAt(this.truth, speed);
+      const on = motion.place(motion.time(span.on) + this.truth.lagOnS) + late + this.jitter();
+      const off = motion.place(motion.time(span.off) + this.truth.lagOffS) + late + this.jitter();
       const pieces = this.prop ? shortPieces(Math.abs(off - on)) : WHOLE;
       for (const [a, b] of pieces)
         this.leave(from, [ux, uy], [on + a * (off - on), on + b * (off - on)], (a + b) / 2, span, speed);

@@ -29,6 +29,8 @@ export type Errors = {
   /** Whether the gauge has jaws, whose zero is seen only to its step. */
   jaws: boolean;
   noise: boolean;
+  /** How far the drive departs from a line halfway between 100 and 600 mm/s, mm; left out: not at all. */
+  bendMm?: number;
 };
 
 /** One reported number beside the truth, internal unit. */
@@ -57,9 +59,38 @@ export function accuracyCases(fromSeed: number, count: number, errors: Errors): 
   return Array.from({ length: count }, (_, i) => accuracyCase(fromSeed + i, errors));
 }
 
+/** One gantry read with calipers, as found. */
+export function scanOffsetHistory(seed: number, repeats: number): History {
+  const random = seeded(seedOf(seed, "hand"));
+  const { placingMm, limitMm, resolutionMm } = CALIPER_ERRORS;
+  const gauge: Gauge = { ...CALIPERS, resolutionMm, limitMm, placing: { sdMm: placingMm, relativeDoubt: 0.5 } };
+  const context: PlanContext = {
+    machine: SAMPLE_MACHINE,
+    couponCode: `P-${seed}`,
+    inForce: { [SCAN_OFFSET]: { shape: "table", rows: [] } },
+  };
+  const { round } = rehearseRound({
+    procedure: scanOffset,
+    plan: { ...scanOffset.plan(context).defaults, repeats },
+    context,
+    purpose: "measure",
+    n: 1,
+    truth: gantryFromSeed(seed),
+    controller: { table: [], switchedOn: true },
+    gauge,
+    hand: { placingMm, commonMm: random.between(-limitMm, limitMm), resolutionMm },
+    random,
+  });
+  const { default: tolerance } = scanOffset.tolerance;
+  return { rounds: [round], gauges: [gauge], available: [gauge], machine: SAMPLE_MACHINE, tolerance, decisions: {} };
+}
+
+const CALIPERS = { id: "calipers", name: "Calipers", kind: "calipers", unit: "mm" } as const;
+
 /** One gantry: measured once, corrected, burned again, its true residuals compared with what was promised. */
 function accuracyCase(seed: number, errors: Errors): AccuracyCase {
-  const truth = errors.noise ? gantryFromSeed(seed) : withoutNoise(gantryFromSeed(seed));
+  const drawn = { ...gantryFromSeed(seed), bendMm: errors.bendMm };
+  const truth = errors.noise ? drawn : withoutNoise(drawn);
   const random = seeded(seedOf(seed, "hand"));
   const gauge: Gauge = {
     id: "calipers",

@@ -7,10 +7,12 @@ import { describe, expect, it } from "vitest";
 import { axisScale } from "../core/procedures/axis-scale/procedure";
 import type { AnyProcedure, History } from "../core/procedures/contract";
 import { origin } from "../core/procedures/origin/procedure";
+import { scanOffset } from "../core/procedures/scan-offset/procedure";
 import { seeded, seedOf } from "../practice/random";
 import { historyOf, LENGTH_GAUGES, rehearsedScale, soundGantry } from "./axis-scale-accuracy";
 import { AS_FOUND, originGantry, originHistory, rehearsedOrigin } from "./origin-accuracy";
-import { type SlipCase, slipMakers, slipSummaries, suspectsOf } from "./slip-rehearsal";
+import { scanOffsetHistory } from "./scan-offset-accuracy";
+import { type SlipCase, signSlips, slipMakers, slipSummaries, suspectsOf } from "./slip-rehearsal";
 
 const FIRST = 20_000;
 const SEEDS = 80;
@@ -36,6 +38,9 @@ const corner = (repeats: number) => (seed: number) =>
     }),
   );
 
+/** A gantry with three readings of each row end and the reference step. */
+const staggers = (seed: number) => scanOffsetHistory(seed, 3);
+
 /** `unseen`: slips that this layout cannot show, which the page says before. */
 const SETS = [
   {
@@ -51,6 +56,7 @@ const SETS = [
     unseen: [],
   },
   { name: "axis scale by a ladder, rule", of: () => cases(axisScale, scale("rule", {})), sizeMm: 2, unseen: [] },
+  { name: "scan offset, calipers", of: () => cases(scanOffset, staggers), sizeMm: 0.2, unseen: [] },
   {
     name: "origin, three readings a place",
     of: () => cases(origin, corner(3)),
@@ -59,8 +65,9 @@ const SETS = [
   },
 ];
 
-describe.each(SETS)("$name", ({ of, sizeMm, unseen }) => {
+describe.each(SETS)("$name", ({ name, of, sizeMm, unseen }) => {
   const all = of();
+  const isSigned = name.startsWith("scan offset");
 
   it("accuses no reading of clean trials, but for one in fifty", () => {
     const accused = all.filter(({ procedure, history }) =>
@@ -71,13 +78,15 @@ describe.each(SETS)("$name", ({ of, sizeMm, unseen }) => {
   });
 
   it("is never wrong without a word, and names the point that was misread", () => {
-    const summaries = slipSummaries(all, slipMakers(sizeMm), (i) => seeded(seedOf(i, "slip"))).filter(
+    const makers = [...slipMakers(sizeMm), ...(isSigned ? signSlips : [])];
+    const summaries = slipSummaries(all, makers, (i) => seeded(seedOf(i, "slip"))).filter(
       (s) => !unseen.includes(s.kind),
     );
     expect(summaries.length).toBeGreaterThan(4);
     for (const { kind, made, silent, named } of summaries) {
       expect(silent / made, `${kind}: silent`).toBeLessThanOrEqual(0.03);
-      expect(named / made, `${kind}: named`).toBeGreaterThanOrEqual(0.9);
+      // Inches for mm hardly change the small staggers of slow rows.
+      expect(named / made, `${kind}: named`).toBeGreaterThanOrEqual(isSigned ? 0.8 : 0.9);
     }
   });
 });

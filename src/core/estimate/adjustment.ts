@@ -15,6 +15,8 @@ import { type Model, parametersOf, type Row } from "./model";
 /** Most rounds of estimating the factors, and the change that ends them, as a share. */
 const MOST_ROUNDS = 8;
 const SETTLED = 1e-4;
+/** A source with less than this share of the variance has none. */
+const NOTHING = 1e-12;
 
 export type GroupScatter = { factor: number; freedom: number };
 
@@ -36,39 +38,40 @@ export type Adjustment = {
 };
 
 /**
- * @param scatter of each group where it is known already: then it is not estimated
+ * @param scatter factor of each group where it is known already: then it is not estimated, and 1 for other groups
  * @returns `null` when the observations cannot tell the parameters apart
  */
 export function adjust(model: Model, scatter?: ReadonlyMap<string, GroupScatter>): Adjustment | null {
   const parameters = parametersOf(model);
   if (model.observations.length < parameters.length) return null;
   if (scatter) {
-    const factors = new Map([...scatter].map(([id, { factor }]) => [id, factor]));
+    const factors = new Map(model.groups.map(({ id }) => [id, scatter.get(id)?.factor ?? 1]));
     const solved = solveWith(model, parameters, factors);
-    return solved && { model, parameters, scatter, ...solved };
+    return solved && { model, parameters, scatter: scatterOf(model, factors, solved), ...solved };
   }
   const factors = new Map(model.groups.map((g) => [g.id, Math.max(1, g.leastFactor)]));
   let solved = solveWith(model, parameters, factors);
   for (let round = 0; solved && round < MOST_ROUNDS; round++) {
-    let moved = 0;
-    for (const group of model.groups) {
-      const before = factors.get(group.id) as number;
-      const factor = factorOf(group, before, solved, model);
-      moved = Math.max(moved, Math.abs(factor / before - 1));
-      factors.set(group.id, factor);
-    }
-    if (moved < SETTLED) break;
+    const before = solved;
+    const next = model.groups.map((group) => {
+      const old = factors.get(group.id) as number;
+      return { id: group.id, old, factor: factorOf(group, old, before, model) };
+    });
+    if (next.every(({ old, factor }) => Math.abs(factor / old - 1) < SETTLED)) break;
+    for (const { id, factor } of next) factors.set(id, factor);
     solved = solveWith(model, parameters, factors);
   }
   if (!solved) return null;
-  const { redundancy } = solved;
-  const found = new Map(
+  return { model, parameters, scatter: scatterOf(model, factors, solved), ...solved };
+}
+
+function scatterOf(model: Model, factors: ReadonlyMap<string, number>, { redundancy }: Solved) {
+  return new Map(
     model.groups.map((group) => {
       const freedom = group.priorFreedom + sumOver(model, group.id, (i) => redundancy[i] as number);
-      return [group.id, { factor: factors.get(group.id) as number, freedom: freedom > 1e-9 ? freedom : Infinity }];
+      return [group.id, { factor: factors.get(group.id) ?? 1, freedom: freedom > 1e-9 ? freedom : Infinity }];
     }),
   );
-  return { model, parameters, scatter: found, ...solved };
 }
 
 type Solved = Pick<Adjustment, "theta" | "qr" | "u" | "y" | "residuals" | "redundancy">;
@@ -172,10 +175,11 @@ export function combine(adjustment: Adjustment, row: Row): Budgeted {
   model.observations.forEach((o, i) => {
     variances.set(o.source.id, (variances.get(o.source.id) ?? 0) + (gain[i] as number) ** 2);
   });
+  const whole = gain.reduce((sum, k) => sum + k * k, 0);
   const first = new Map(model.observations.toReversed().map((o) => [o.source.id, o]));
   const parts = [...variances].flatMap(([id, variance]) => {
     const o = first.get(id);
-    if (!o || variance <= 0) return [];
+    if (!o || variance <= NOTHING * whole) return [];
     const freedom = o.group === null ? Infinity : (scatter.get(o.group)?.freedom ?? Infinity);
     return [
       {

@@ -8,7 +8,7 @@
 import { expandedUncertainty } from "../fitting/student-t";
 import { type Adjustment, adjust, combine } from "./adjustment";
 import { effectOn, type Influence, influences, isSuspect, sameAs } from "./influence";
-import { loosened, type Model, type Observation, ofReadings, type Wanted } from "./model";
+import { type Model, type Observation, ofReadings, type Wanted } from "./model";
 import { type Slip, slipsIn, slipsOn } from "./slips";
 
 const MOST_SLIPS = 3;
@@ -53,8 +53,7 @@ export type Examination = {
  * @returns `null` when the observations cannot tell the parameters apart
  */
 export function examine(model: Model, accepted: ReadonlySet<string>): Examination | null {
-  const { slips: first, isLoose } = slipsIn(model);
-  const lawful = (isLoose && loosened(model)) || model;
+  const { slips: first, model: lawful, isLoose } = slipsIn(model);
   const adjustment = adjust(ofReadings(lawful));
   if (!adjustment) return null;
   const redundancy = adjustment.redundancy.reduce((sum, r) => sum + r, 0);

@@ -64,8 +64,17 @@ export function bestGuess(adjustment: Adjustment, index: number): Influence | nu
 
 /** |t| from which an observation contradicts the others: all of them together cry wolf in one of a hundred clean trials. */
 export function criticalT(freedom: number, checked: number): number {
-  return studentQuantile(1 - FALSE_ALARMS / 2 / Math.max(1, checked), Math.max(1, freedom));
+  // By a tenth of a degree of freedom, so that each is worked out once.
+  const nu = Number.isFinite(freedom) ? Math.max(1, Math.round(freedom * 10) / 10) : Infinity;
+  const key = `${nu} ${checked}`;
+  const before = limits.get(key);
+  if (before !== undefined) return before;
+  const limit = studentQuantile(1 - FALSE_ALARMS / 2 / Math.max(1, checked), nu);
+  limits.set(key, limit);
+  return limit;
 }
+
+const limits = new Map<string, number>();
 
 export function isSuspect({ t, freedom }: Influence, checked: number): boolean {
   return t !== null && Math.abs(t) > criticalT(freedom, checked);

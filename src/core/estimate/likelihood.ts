@@ -13,6 +13,11 @@ import { type Model, parametersOf } from "./model";
 
 /** Variance factors, evenly by ratio. */
 const FACTORS = Array.from({ length: 13 }, (_, k) => 0.15 * 80 ** (k / 12));
+/** The one nearest to 1. */
+const EXPECTED_FACTOR = FACTORS.reduce(
+  (best, f, k) => (Math.abs(Math.log(f)) < Math.abs(Math.log(FACTORS[best] as number)) ? k : best),
+  0,
+);
 /** Worth of what is known of a gauge that states nothing. */
 const LEAST_FREEDOM = 1;
 
@@ -65,6 +70,26 @@ export function undone(likelihood: Likelihood, change: Change): number {
   return joined(likelihood.factors.map((f) => f.constant + squaresAfter(f, change)));
 }
 
+/** The factor that is expected, and the most likely one: enough to see that a change explains nothing. */
+function fewFactors({ factors, bestFactor }: Likelihood): AtFactor[] {
+  return [EXPECTED_FACTOR, FACTORS.indexOf(bestFactor)].map((k) => factors[k] as AtFactor);
+}
+
+/** Least -2 ln p once a known change is undone, at two factors. */
+export function undoneAtLeast(likelihood: Likelihood, change: Change): number {
+  return Math.min(...fewFactors(likelihood).map((f) => f.constant + squaresAfter(f, change)));
+}
+
+/** Least -2 ln p once a change of unknown size is left open, at two factors. */
+export function openAtLeast(likelihood: Likelihood, direction: Change): number {
+  return Math.min(
+    ...fewFactors(likelihood).map((f) => {
+      const { cross, own } = products(f, direction);
+      return f.constant + f.squares - (own > 0 ? cross ** 2 / own : 0);
+    }),
+  );
+}
+
 /**
  * -2 ln p once a change of unknown size along a direction is allowed, whose size has a normal prior.
  *
@@ -104,7 +129,7 @@ function squaresAfter(f: AtFactor, change: Change): number {
 /** c'Wy and c'Wc with W = S^-1 - S^-1 A (A'S^-1 A)^-1 A'S^-1. */
 function products({ qr, u, y, along }: AtFactor, change: Change): { cross: number; own: number } {
   const n = qr.columns;
-  const projection = new Float64Array(n);
+  const projection = scratchOf(n);
   let cross = 0;
   let own = 0;
   for (const { index, by } of change) {
@@ -119,6 +144,15 @@ function products({ qr, u, y, along }: AtFactor, change: Change): { cross: numbe
     own -= p * p;
   }
   return { cross, own: Math.max(0, own) };
+}
+
+let scratch = new Float64Array(0);
+
+/** One array for all products: they are many and short. */
+function scratchOf(length: number): Float64Array {
+  if (scratch.length < length) scratch = new Float64Array(length);
+  scratch.fill(0, 0, length);
+  return scratch;
 }
 
 function squared(v: Float64Array): number {

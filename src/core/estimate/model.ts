@@ -24,13 +24,20 @@ export type ReadingFacts = {
   /** 0 for the first reading at its point. */
   repeat: number;
   gauge: string;
+  /** Name of the gauge within a sentence. */
+  gaugeLabel: string;
   session: string;
   /** As typed, signed by the words that were chosen, internal unit. */
   typed: number;
   /** How often the typed value is in `y`: -1 where the sign is turned. */
   per: number;
+  /** Which way its size counts, -1 to 1: 1 where the sign is no matter, near 0 where the size is within the scatter. */
+  sizeSign: number;
   /** Words choose the sign of this reading. */
   signedByWords: boolean;
+  /** What several points measure together, for example a speed, with its name within a sentence; left out elsewhere. */
+  place?: string;
+  placeLabel?: string;
   /** `x` or `y`; left out where there is one axis only. */
   axis?: string;
   /** `part` or `hole`; left out elsewhere. */
@@ -62,6 +69,8 @@ export type Observation = {
   isUsual?: true;
   /** How far a sound machine departs here from the law that the other parameters say. */
   isDeparture?: true;
+  /** Its standard uncertainty on a machine that keeps the law nearly. */
+  gently?: number;
 };
 
 /** Readings whose scatter is estimated together, with what is expected of it before there are repeats. */
@@ -106,20 +115,34 @@ export function usual(parameter: string, label: string, u: number, value = 0): O
   return { ...known(parameter, label, { value, u, canBeWrong: false }), isUsual: true };
 }
 
-/** A departure of a sound machine from a smooth law, with its standard deviation. */
-export function departure(parameter: string, label: string, u: number): Observation {
-  return { ...known(parameter, label, { u, canBeWrong: false }), isDeparture: true };
+/**
+ * A departure from a smooth law, with its standard deviation on a sound machine.
+ *
+ * @param gently its standard deviation on a machine that keeps the law nearly, as many do; left out where there is no such thing
+ */
+export function departure(parameter: string, label: string, u: number, gently?: number): Observation {
+  const observation = known(parameter, label, { u, canBeWrong: false });
+  return { ...observation, isDeparture: true, ...(gently === undefined ? {} : { gently }) };
 }
 
-/** A machine that does not keep the law departs from it so many times as far as a sound one. */
+/** A machine that does not keep the law departs from it so many times as far. */
 const LOOSER = 10;
+
+/** The same model of a machine that keeps its law nearly; `null` where there is no such thing. */
+export function gentlyBent(model: Model): Model | null {
+  if (!model.observations.some((o) => o.gently !== undefined)) return null;
+  return {
+    ...model,
+    observations: model.observations.map((o) => (o.gently === undefined ? o : { ...o, u: o.gently })),
+  };
+}
 
 /** The same model of a machine that does not keep its law; `null` where it declares none. */
 export function loosened(model: Model): Model | null {
   if (!model.observations.some((o) => o.isDeparture)) return null;
   return {
     ...model,
-    observations: model.observations.map((o) => (o.isDeparture ? { ...o, u: LOOSER * o.u } : o)),
+    observations: model.observations.map((o) => (o.isDeparture ? { ...o, u: LOOSER * (o.gently ?? o.u) } : o)),
   };
 }
 

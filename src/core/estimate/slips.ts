@@ -7,10 +7,12 @@
  * A multiplied reading also pays -2 ln |factor|, since a change of unit spreads the density.
  */
 import type { Change, Likelihood } from "./likelihood";
-import { allowed, likelihoodOf, undone } from "./likelihood";
-import { loosened, type Model, type Observation } from "./model";
+import { allowed, likelihoodOf, openAtLeast, undone, undoneAtLeast } from "./likelihood";
+import { gentlyBent, loosened, type Model, type Observation } from "./model";
 
 const SLIPS_IN = 0.05;
+/** By how much a sum at two factors may miss the whole, -2 ln. */
+const MARGIN = 6;
 /** A slip is named when it gains this much over no slip. */
 const NAMED_FROM = 3;
 /** Others within this much of the best are named with it. */
@@ -88,21 +90,43 @@ const SUSPICIOUS_FACTOR = 1.5;
 /** Weight of a machine that does not keep its law, beside the slips. */
 const LOOSE_WEIGHT = 2;
 
+/** Share of machines that keep their law nearly, and not as a sound one does. (common practice, no source) */
+const GENTLY_BENT = 0.5;
+
 /**
- * All slips that would explain the readings better than none, the best first; empty where none does. Where a machine that does not
- * keep its law explains them better still, that is taken, and slips are tried upon it.
+ * All slips that would explain the readings better than none, the best first; empty where none does.
+ *
+ * They are tried upon a machine that keeps its law as a sound one does, nearly, or not at all: the likeliest pair of both is taken. A machine
+ * is no slip, but one that does not keep its law explains readings that would else be accused.
+ *
+ * @returns `model` is the one that was taken
  */
-export function slipsIn(model: Model): { slips: Slip[]; isLoose: boolean } {
-  const likelihood = likelihoodOf(model);
-  if (!likelihood) return { slips: [], isLoose: false };
-  const slips = slipsBy(likelihood);
-  const looser = slips.length > 0 || likelihood.bestFactor > SUSPICIOUS_FACTOR ? loosened(model) : null;
-  const loose = looser && likelihoodOf(looser);
-  if (!loose) return { slips, isLoose: false };
+export function slipsIn(declared: Model): { slips: Slip[]; model: Model; isLoose: boolean } {
+  const laws = [
+    { model: declared, penalty: 0, isLoose: false },
+    { model: gentlyBent(declared), penalty: -2 * Math.log(GENTLY_BENT / (1 - GENTLY_BENT)), isLoose: false },
+  ].flatMap(taken);
+  const likelier = laws.toSorted((a, b) => a.score - b.score)[0];
+  if (!likelier) return { slips: [], model: declared, isLoose: false };
+  const slips = slipsBy(likelier.likelihood);
+  const isClean = slips.length === 0 && likelier.likelihood.bestFactor <= SUSPICIOUS_FACTOR;
+  // What looks like a bent machine may be one wrong place.
+  if (isClean && likelier === laws[0]) return { slips, model: likelier.model, isLoose: false };
   const penalty = -2 * Math.log((SLIPS_IN * LOOSE_WEIGHT) / WEIGHT_OF_ALL / (1 - SLIPS_IN));
-  const gain = likelihood.asRead - loose.asRead - penalty;
-  const best = slips[0]?.gain ?? 0;
-  return gain > best ? { slips: slipsBy(loose), isLoose: true } : { slips, isLoose: false };
+  const loose = taken({ model: loosened(declared), penalty, isLoose: true });
+  const pairs = [...laws, ...loose].map((law) => {
+    const found = law === likelier ? slips : slipsBy(law.likelihood);
+    return { ...law, slips: found, score: law.score - (found[0]?.gain ?? 0) };
+  });
+  const best = pairs.toSorted((a, b) => a.score - b.score)[0] ?? { ...likelier, slips };
+  return { slips: best.slips, model: best.model, isLoose: best.isLoose };
+}
+
+type Law = { model: Model | null; penalty: number; isLoose: boolean };
+
+function taken({ model, penalty, isLoose }: Law) {
+  const likelihood = model && likelihoodOf(model);
+  return likelihood ? [{ model, likelihood, isLoose, score: likelihood.asRead + penalty }] : [];
 }
 
 /** The same upon this model as it is. */
@@ -121,11 +145,18 @@ function slipsBy(likelihood: Likelihood): Slip[] {
     present.map((kind) => [kind, -2 * Math.log((SLIPS_IN * WEIGHTS[kind]) / weight / count(kind) / (1 - SLIPS_IN))]),
   );
   const scored = hypotheses
+    .filter((h) => mayExplain(likelihood, h, penalty.get(h.kind) as number))
     .map((h) => scoreOf(likelihood, h, penalty.get(h.kind) as number))
     .filter((s) => s.gain >= NAMED_FROM)
     .sort((a, b) => b.gain - a.gain);
   const best = scored[0];
   return best ? scored.filter((s) => s.gain >= best.gain - NEARLY_AS_GOOD || s.fit >= best.fit - SAME_FIT) : [];
+}
+
+/** Whether it is worth the whole sum: what explains next to nothing at two factors explains nothing. */
+function mayExplain(likelihood: Likelihood, h: Hypothesis, penalty: number): boolean {
+  const least = "change" in h ? undoneAtLeast(likelihood, h.change) : openAtLeast(likelihood, h.direction);
+  return likelihood.asRead - least - penalty >= NAMED_FROM - MARGIN;
 }
 
 function scoreOf(likelihood: Likelihood, h: Hypothesis, penalty: number): Slip {
@@ -168,6 +199,8 @@ export function catalogueFor(model: Model): Hypothesis[] {
   return [
     ...read.map(wrongReading),
     ...points.filter((p) => p.length > 1).map(wrongPoint),
+    ...placesIn(read).map(wrongPlace),
+    ...placesIn(read).flatMap(reversedPlace),
     ...model.observations.flatMap(wrongKnown),
     ...points.flatMap(reversed),
     ...read.flatMap(multiplied),
@@ -205,6 +238,49 @@ function wrongPoint(point: readonly Read[]): Hypothesis {
   };
 }
 
+/** Places that are measured at several points. */
+function placesIn(read: readonly Read[]): Read[][] {
+  const placed = read.filter(({ r }) => r.place !== undefined);
+  return grouped(placed, ({ r }) => r.place ?? "").filter((place) => new Set(place.map(({ r }) => r.point)).size > 1);
+}
+
+function wrongPlace(place: readonly Read[]): Hypothesis {
+  const [first] = place as [Read, ...Read[]];
+  return {
+    id: `place ${first.r.place}`,
+    kind: "point",
+    of: place.map((p) => p.index),
+    headline: `${capital(first.r.placeLabel ?? "")} contradicts the others.`,
+    text: "Check that the right marks were measured. Read its points again, or burn it again.",
+    direction: place.map(({ index, r }) => ({ index, by: Math.sign(r.per) || 1 })),
+    usual: USUAL_MM.point,
+  };
+}
+
+function reversedPlace(place: readonly Read[]): Hypothesis[] {
+  const signed = place.filter(({ r }) => r.signedByWords && r.typed !== 0);
+  const [first] = signed;
+  if (!first) return [];
+  return [
+    {
+      id: `sign place ${first.r.place}`,
+      kind: "sign",
+      of: signed.map((s) => s.index),
+      headline: `${capital(first.r.placeLabel ?? "")} has the opposite sign of the others.`,
+      text: REVERSED_TEXT,
+      change: turned(signed),
+      spread: 1,
+    },
+  ];
+}
+
+const REVERSED_TEXT = "Check which rows stand out. Enter the reading again with the right words.";
+
+/** What turned signs added. */
+function turned(reads: readonly Read[]): Change {
+  return reads.map(({ index, r }) => ({ index, by: 2 * r.typed * r.per }));
+}
+
 function wrongKnown(o: Observation, index: number): Hypothesis[] {
   if (o.reading || !o.canBeWrong) return [];
   return [
@@ -223,10 +299,9 @@ function wrongKnown(o: Observation, index: number): Hypothesis[] {
 /** The words that choose the sign: of one reading, and of all readings at a point. */
 function reversed(point: readonly Read[]): Hypothesis[] {
   const signed = point.filter(({ r }) => r.signedByWords && r.typed !== 0);
-  const undoing = (reads: readonly Read[]): Change => reads.map(({ index, r }) => ({ index, by: 2 * r.typed * r.per }));
   const [first] = signed;
   if (!first) return [];
-  const text = "Check which rows stand out. Enter the reading again with the right words.";
+  const text = REVERSED_TEXT;
   const one = signed.map((read): Hypothesis => {
     const what = capital(read.o.label);
     return {
@@ -235,7 +310,7 @@ function reversed(point: readonly Read[]): Hypothesis[] {
       of: [read.index],
       headline: `${what} has the opposite sign of the others.`,
       text,
-      change: undoing([read]),
+      change: turned([read]),
       spread: 1,
     };
   });
@@ -248,7 +323,7 @@ function reversed(point: readonly Read[]): Hypothesis[] {
       of: signed.map((s) => s.index),
       headline: `${capital(first.r.pointLabel)} has the opposite sign of the other points.`,
       text,
-      change: undoing(signed),
+      change: turned(signed),
       spread: 1,
     },
   ];
@@ -368,12 +443,12 @@ function shiftedSets(
       headline:
         kind === "axis"
           ? `All readings of ${name.toUpperCase()} contradict the others.`
-          : "One session contradicts the others.",
+          : `The readings with the ${(set[0] as Read).r.gaugeLabel} contradict the others.`,
       text:
         kind === "axis"
           ? "Check the piece and the edge that was measured from. Then read this axis again."
           : "Close the jaws and check the zero. Then read one point of each session again.",
-      direction: set.map(({ index, r }) => ({ index, by: (Math.sign(r.typed) || 1) * r.per })),
+      direction: set.map(({ index, r }) => ({ index, by: r.sizeSign * r.per })),
       usual: USUAL_MM[kind],
     };
   });

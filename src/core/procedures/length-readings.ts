@@ -15,8 +15,8 @@ import type { Answer } from "./answer";
 import { gaugeName } from "./read-lengths";
 import { isLeftOut } from "./suspect-decisions";
 
-/** From this length on half of a gauge's limit of error, as a variance, grows with the length, mm. (common practice, no source) */
-const HALF_GROWS_FROM_MM = 100;
+/** The length at which half of a gauge's limit of error, as a variance, is a share of the length, mm. (common practice, no source) */
+const HALF_GROWS_AT_MM = 100;
 
 /** Jaws that were not closed and looked at may be off by this, sd, mm. (common practice, no source) */
 const ZERO_WRONG_BY_MM = 0.1;
@@ -60,35 +60,40 @@ export function lengthReadings(
   gauges: readonly Gauge[],
   decisions: Readonly<Record<string, string>>,
 ): LengthReading[] {
-  const seen = new Map<string, number>();
-  return sites.flatMap((site) =>
-    answers
-      .filter((a) => a.site === site)
-      .flatMap((a, repeat): LengthReading[] => {
-        const gauge = gauges.find((g) => g.id === a.gauge);
-        if (!gauge || a.content.status !== "read" || a.content.value.kind !== "quantity") return [];
-        const { value } = a.content.value;
-        const name = `${a.session} ${value}`;
-        const equals = seen.get(`${site} ${name}`) ?? 0;
-        seen.set(`${site} ${name}`, equals + 1);
-        const id = equals === 0 ? `${site} ${name}` : `${site} (${equals + 1}) ${name}`;
-        if (isLeftOut(decisions, id)) return [];
-        const u = a.u ?? readingUncertaintyMm(gauge) * a.shares.scatter;
-        return [
-          {
-            id,
-            site,
-            repeat,
-            value,
-            gauge,
-            session: a.session,
-            shares: a.shares,
-            u,
-            fromPicture: a.picture !== undefined,
-          },
-        ];
-      }),
-  );
+  const known = new Map(gauges.map((g) => [g.id, g]));
+  const wanted = new Set(sites);
+  const bySite = new Map<string, LengthReading[]>();
+  const repeats = new Map<string, number>();
+  const equals = new Map<string, number>();
+  const next = (counts: Map<string, number>, key: string) => {
+    const before = counts.get(key) ?? 0;
+    counts.set(key, before + 1);
+    return before;
+  };
+  for (const a of answers) {
+    if (!wanted.has(a.site)) continue;
+    const repeat = next(repeats, a.site);
+    const gauge = known.get(a.gauge);
+    if (!gauge || a.content.status !== "read" || a.content.value.kind !== "quantity") continue;
+    const { value } = a.content.value;
+    const equal = next(equals, `${a.site} ${a.session} ${value}`);
+    const id = `${a.site}${equal === 0 ? "" : ` (${equal + 1})`} ${a.session} ${value}`;
+    if (isLeftOut(decisions, id)) continue;
+    const here = bySite.get(a.site) ?? [];
+    bySite.set(a.site, here);
+    here.push({
+      id,
+      site: a.site,
+      repeat,
+      value,
+      gauge,
+      session: a.session,
+      shares: a.shares,
+      u: a.u ?? readingUncertaintyMm(gauge) * a.shares.scatter,
+      fromPicture: a.picture !== undefined,
+    });
+  }
+  return sites.flatMap((site) => bySite.get(site) ?? []);
 }
 
 /** Gauges that were read with, in the order in which they were taken up. */
@@ -99,8 +104,8 @@ function gaugesOf(readings: readonly LengthReading[]): Gauge[] {
 /**
  * What a gauge always reads too much: a constant, a share of the length, and the zero of each pair of jaws in each session.
  *
- * Of its limit of error up to half, as a variance, grows with the length, and is whole at the longest reading: none of it in
- * readings of a few millimetres, half from 100 mm on. [JCGM 100:2008 4.3.7, F.1.2]
+ * Half of its limit of error, as a variance, grows with the length, and is whole at the longest reading, or at 100 mm where all are
+ * shorter. Both together never exceed the limit. [JCGM 100:2008 4.3.7, F.1.2]
  *
  * @param jawsOf which jaws a reading was taken with
  * @param lengthOf the length that was spanned, mm
@@ -110,7 +115,8 @@ export function gaugeTerms<R extends LengthReading>(
   { jawsOf, lengthOf }: { jawsOf: (r: R) => Jaws; lengthOf: (r: R) => number },
 ): Term<R>[] {
   const longest = Math.max(0, ...readings.map((r) => Math.abs(lengthOf(r))));
-  const grows = 0.5 * Math.min(1, longest / HALF_GROWS_FROM_MM);
+  const whole = Math.max(longest, HALF_GROWS_AT_MM);
+  const grows = 0.5 * (longest / whole) ** 2;
   const common = (r: R) => r.shares.common;
   return gaugesOf(readings).flatMap((gauge) => {
     const limit = commonUncertaintyMm(gauge);
@@ -131,8 +137,8 @@ export function gaugeTerms<R extends LengthReading>(
         id: `limit share ${gauge.id}`,
         source: `limit ${gauge.id}`,
         label: `limit of error, ${name}`,
-        u: limit * Math.sqrt(grows),
-        of: (r: R) => (own(r) && longest > 0 ? (common(r) * Math.abs(lengthOf(r))) / longest : 0),
+        u: limit * Math.SQRT1_2,
+        of: (r: R) => (own(r) ? (common(r) * Math.abs(lengthOf(r))) / whole : 0),
         canBeWrong: true,
       },
       ...zeros.map((zero) => {
@@ -165,7 +171,10 @@ export type ReadingSpec<R extends LengthReading> = {
   /** What is compared: the reading less what is drawn. */
   y: (r: R) => number;
   terms: readonly Term<R>[];
-  facts: (r: R) => Pick<ReadingFacts, "pointLabel" | "signedByWords"> & Pick<Partial<ReadingFacts>, "axis" | "object">;
+  facts: (
+    r: R,
+  ) => Pick<ReadingFacts, "pointLabel" | "signedByWords"> &
+    Pick<Partial<ReadingFacts>, "sizeSign" | "place" | "placeLabel" | "axis" | "object">;
   /** What is known beforehand of what the readings are to tell. */
   known?: readonly Observation[];
   wanted: Model["wanted"];
@@ -176,6 +185,7 @@ export function modelOf<R extends LengthReading>(readings: readonly R[], spec: R
   const terms = spec.terms.filter((t) => t.u > 0 && readings.some((r) => t.of(r) !== 0));
   const counts = new Map<string, number>();
   for (const r of readings) counts.set(r.site, (counts.get(r.site) ?? 0) + 1);
+  const sources = new Map(gaugesOf(readings).map((gauge) => [gauge.id, placingSource(gauge, readings)]));
   return {
     observations: [
       ...readings.map((r): Observation => {
@@ -192,15 +202,17 @@ export function modelOf<R extends LengthReading>(readings: readonly R[], spec: R
           row,
           y: spec.y(r),
           u: r.u,
-          source: placingSource(r, readings),
+          source: sources.get(r.gauge.id) ?? placingSource(r.gauge, readings),
           group: r.gauge.id,
           reading: {
             point: r.site,
             repeat: r.repeat,
             gauge: r.gauge.id,
+            gaugeLabel: gaugeName(r.gauge),
             session: r.session,
             typed: r.value,
             per: 1,
+            sizeSign: 1,
             ...facts,
           },
           canBeWrong: true,
@@ -219,7 +231,7 @@ function knownTerm<R extends LengthReading>({ id, label, source = id, ...facts }
   return { ...observation, source: { ...observation.source, id: source } };
 }
 
-function placingSource({ gauge }: LengthReading, readings: readonly LengthReading[]): Observation["source"] {
+function placingSource(gauge: Gauge, readings: readonly LengthReading[]): Observation["source"] {
   const own = readings.filter((r) => r.gauge.id === gauge.id);
   const hasRepeats = new Set(own.map((r) => r.site)).size < own.length;
   const alone = !gauge.placing && !hasRepeats ? " (its step alone)" : "";

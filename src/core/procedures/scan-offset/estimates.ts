@@ -3,11 +3,13 @@ import { expandedUncertainty } from "../../fitting/student-t";
 import { type Budgeted, times } from "../../metrology/budget";
 import { plain, withUncertainty } from "../../metrology/quantity-text";
 import type { UnitId } from "../../metrology/units";
-import type { History } from "../contract";
+import { quantitiesAt } from "../answer";
+import type { History, RoundRecord } from "../contract";
 import type { Estimate } from "../outcome";
 import { lengthUnitOf, shownUnit } from "../shown-unit";
 import { type Analysis, staggerUsed } from "./analysis";
-import { type Foreseen, foresee, type MoreReading } from "./more-reading";
+import { REFERENCE_SITES, siteId } from "./coupon";
+import { foresee, type MoreReading } from "./more-reading";
 import type { ScanOffsetPlan } from "./plan-type";
 
 /** Half of the stagger goes into each direction. */
@@ -15,6 +17,7 @@ const PER_DIRECTION = 1 / 2;
 /** A help is named when it takes at least this share off the doubt. */
 const WORTH_NAMING = 0.1;
 
+type Foreseen = NonNullable<ReturnType<typeof foresee>>;
 type Help = { text: string; foreseen: Foreseen };
 type Wanted = {
   id: string;
@@ -27,7 +30,12 @@ type Wanted = {
 
 export const offsetId = (speedMmPerS: number) => `offset ${plain(speedMmPerS)}`;
 
-export function estimatesOf(history: History<ScanOffsetPlan>, analysis: Analysis, left: boolean): Estimate[] {
+export function estimatesOf(
+  history: History<ScanOffsetPlan>,
+  round: RoundRecord<ScanOffsetPlan>,
+  analysis: Analysis,
+  left: boolean,
+): Estimate[] {
   const suffix = left ? " left" : "";
   const wanted: Wanted[] = analysis.speeds.map((speed) => ({
     id: offsetId(speed.speedMmPerS),
@@ -35,22 +43,25 @@ export function estimatesOf(history: History<ScanOffsetPlan>, analysis: Analysis
     unit: "mm",
     headline: false,
     now: staggerUsed(analysis, speed),
-    ifRead: (f) => f.at(speed.speedMmPerS),
+    ifRead: (f) => {
+      const then = f.speeds.find((s) => s.speedMmPerS === speed.speedMmPerS);
+      return then ? staggerUsed(analysis, then) : null;
+    },
   }));
   const { lag, constant } = analysis;
   if (lag && constant)
     wanted.unshift(
-      { id: "lag", label: "Lag", unit: "us", headline: true, now: lag, ifRead: (f) => f.coefficient(1) },
+      { id: "lag", label: "Lag", unit: "us", headline: true, now: lag, ifRead: (f) => f.lag },
       {
         id: "constant",
         label: "Constant part",
         unit: "mm",
         headline: true,
         now: constant,
-        ifRead: (f) => f.coefficient(0),
+        ifRead: (f) => f.constant,
       },
     );
-  const helps = helpsFor(history, analysis);
+  const helps = helpsFor(history, round, analysis);
   return wanted.map((w) => {
     const now = times(w.now, PER_DIRECTION);
     return {
@@ -79,15 +90,19 @@ function helpText(wanted: Wanted, now: Budgeted, helps: readonly Help[], unit: U
 }
 
 /** As many readings again, of the rows or of the reference step, or one look with the finest other gauge. */
-function helpsFor(history: History<ScanOffsetPlan>, analysis: Analysis): Help[] {
+function helpsFor(history: History<ScanOffsetPlan>, round: RoundRecord<ScanOffsetPlan>, analysis: Analysis): Help[] {
   const speeds = analysis.speeds.map((s) => s.speedMmPerS);
-  const again = Math.max(1, ...analysis.read.ends.map((e) => e.count));
+  const counts = speeds.flatMap((v) =>
+    (["left", "right"] as const).map((end) => quantitiesAt(round.answers, siteId(v, end)).length),
+  );
+  const again = Math.max(1, ...counts);
+  const hasStep = Object.values(REFERENCE_SITES).some((site) => quantitiesAt(round.answers, site).length > 0);
   const base: MoreReading = { ends: 0, speeds, references: 0, gauge: null };
   const options: { text: string; more: MoreReading }[] = [
     { text: `Read each row end ${timesText(again)} more`, more: { ...base, ends: again } },
   ];
   options.push({
-    text: `Read the reference step ${timesText(2 * again)}${analysis.read.references.length > 0 ? " more" : ""} at each end`,
+    text: `Read the reference step ${timesText(2 * again)}${hasStep ? " more" : ""} at each end`,
     more: { ...base, references: 2 * again },
   });
   const finer = finestOther(history);
@@ -96,7 +111,10 @@ function helpsFor(history: History<ScanOffsetPlan>, analysis: Analysis): Help[] 
       text: `Read each row end once with the ${finer.name.toLowerCase()}`,
       more: { ...base, ends: 1, references: 1, gauge: finer },
     });
-  return options.map((o) => ({ text: o.text, foreseen: foresee(analysis, history.gauges, o.more) }));
+  return options.flatMap(({ text, more }) => {
+    const then = foresee(history, round, more);
+    return then ? [{ text, foreseen: then }] : [];
+  });
 }
 
 /** The gauge not read with yet whose step and limit are smallest together. */

@@ -17,7 +17,7 @@ export function figuresOf(
 ): XyFigure[] {
   const unit = lengthUnitOf(history);
   const shown = (staggerMm: number) => fromInternal(staggerMm / 2, unit);
-  const { line } = analysis;
+  const { lineAt } = analysis;
   return [
     {
       kind: "xy",
@@ -31,11 +31,11 @@ export function figuresOf(
         x: s.speedMmPerS,
         y: shown(s.byReadings.quantity.value),
         expanded: shown(expandedUncertainty(s.byReadings.quantity)),
-        state: s.inDoubt ? "in doubt" : "good",
+        state: "good" as const,
       })),
-      line: line
+      line: lineAt
         ? places(history, round, analysis).map((x) => {
-            const m = line.at(x).quantity;
+            const m = lineAt(x).quantity;
             const half = expandedUncertainty(m);
             return { x, y: shown(m.value), low: shown(m.value - half), high: shown(m.value + half) };
           })
@@ -49,5 +49,5 @@ function places(history: History<ScanOffsetPlan>, round: RoundRecord<ScanOffsetP
   const fastest = Math.max(...round.plan.speedsMmPerS);
   const everywhere = Array.from({ length: CURVE_POINTS }, (_, i) => (fastest * 1.05 * i) / (CURVE_POINTS - 1));
   const jumps = holdOf(history).tableKind !== "interpolated" && everywhere.some((v) => analysis.compensated(v) !== 0);
-  return jumps ? analysis.trusted : everywhere;
+  return jumps ? analysis.speeds.filter((s) => s.byLine).map((s) => s.speedMmPerS) : everywhere;
 }

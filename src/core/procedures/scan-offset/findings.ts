@@ -5,14 +5,8 @@ import type { History, RoundRecord } from "../contract";
 import type { Finding } from "../outcome";
 import { lengthUnitOf } from "../shown-unit";
 import { type Analysis, isSignificant } from "./analysis";
-import { siteId } from "./coupon";
-import { gaugesDisagree } from "./gauges-disagree";
 import { holdOf, learnedSense } from "./in-force";
 import { SCAN_OFFSET, type ScanOffsetPlan } from "./plan-type";
-import { meanUncertaintyMm } from "./stagger";
-
-/** Both ends must be this many standard uncertainties from zero before opposite signs are called a slip. */
-const SURE_OF_SIGN = 3;
 
 export function findingsOf(
   history: History<ScanOffsetPlan>,
@@ -20,53 +14,15 @@ export function findingsOf(
   analysis: Analysis,
 ): Finding[] {
   const unit = lengthUnitOf(history);
-  const opposite = oppositeEnds(analysis);
   return [
-    ...doubted(analysis, unit),
-    ...opposite,
-    ...gaugesDisagree(history, analysis, unit),
-    // Contradicting ends do not show the length of their rows.
-    ...(opposite.length > 0 ? [] : endsDisagree(analysis, unit)),
-    ...constantPart(analysis, unit),
+    // A reading that is wrong would show in these too.
+    ...(analysis.isSuspect ? [] : [...endsDisagree(analysis, unit), ...constantPart(analysis, unit)]),
     ...lackOfFit(analysis),
     ...speedsWithoutEntry(history, analysis),
     ...entriesKept(round, analysis),
     ...tableDidNotAct(history, round),
     ...senseNotKnown(history),
   ];
-}
-
-function doubted(analysis: Analysis, unit: LengthUnit): Finding[] {
-  return analysis.speeds
-    .filter((s) => s.inDoubt)
-    .map((s) => {
-      const off = s.byLine ? Math.abs(s.byReadings.quantity.value - s.byLine.quantity.value) / 2 : 0;
-      return {
-        id: `doubt ${plain(s.speedMmPerS)}`,
-        tone: "needs you",
-        headline: `${plain(s.speedMmPerS)} mm/s stands ${shownLength(off, unit, 3)} off the line of the others.`,
-        text: "Read both of its ends again, or burn that block alone. It is left out of the line until then; if it is right, accept it.",
-        site: siteId(s.speedMmPerS, "right"),
-      };
-    });
-}
-
-function oppositeEnds(analysis: Analysis): Finding[] {
-  return analysis.speeds.flatMap((s): Finding[] => {
-    const ends = analysis.read.ends.filter((e) => e.speedMmPerS === s.speedMmPerS);
-    const u = Math.max(...ends.map((e) => meanUncertaintyMm(analysis.read, e)));
-    if (s.left === null || s.right === null || s.left * s.right >= 0) return [];
-    if (Math.min(Math.abs(s.left), Math.abs(s.right)) < SURE_OF_SIGN * u) return [];
-    return [
-      {
-        id: `signs ${plain(s.speedMmPerS)}`,
-        tone: "needs you",
-        headline: `The two ends of the ${plain(s.speedMmPerS)} mm/s block contradict each other.`,
-        text: "Rows that stand out on the right must stand back on the left. Look again which rows line up with the witness strip.",
-        site: siteId(s.speedMmPerS, "left"),
-      },
-    ];
-  });
 }
 
 function endsDisagree(analysis: Analysis, unit: LengthUnit): Finding[] {
@@ -119,8 +75,7 @@ function constantPart(analysis: Analysis, unit: LengthUnit): Finding[] {
 }
 
 function lackOfFit(analysis: Analysis): Finding[] {
-  const trusted = analysis.speeds.filter((s) => !s.inDoubt);
-  if (!analysis.line || analysis.lineFits || trusted.length < 3) return [];
+  if (!analysis.lineAt || analysis.lineFits) return [];
   return [
     {
       id: "no line",
@@ -137,7 +92,7 @@ function speedsWithoutEntry(history: History<ScanOffsetPlan>, analysis: Analysis
   if (machine.held[SCAN_OFFSET]?.tableKind !== "exact speed only") return [];
   const bare = machine.workingSpeedsMmPerS.filter((v) => !analysis.speeds.some((s) => s.speedMmPerS === v));
   if (bare.length === 0) return [];
-  const byLine = analysis.line
+  const byLine = analysis.lineAt
     ? ` By the line: ${bare.map((v) => `${plain(v)} mm/s ${shownLength(entryByLine(history, analysis, v), "mm", 3)}`).join(", ")}.`
     : "";
   return [
@@ -153,7 +108,7 @@ function speedsWithoutEntry(history: History<ScanOffsetPlan>, analysis: Analysis
 
 /** What the line says the table should hold at a speed, mm. */
 function entryByLine(history: History<ScanOffsetPlan>, analysis: Analysis, v: number): number {
-  const left = analysis.line?.at(v).quantity.value ?? 0;
+  const left = analysis.lineAt?.(v).quantity.value ?? 0;
   return (holdOf(history).sense * (left + analysis.compensated(v))) / 2;
 }
 

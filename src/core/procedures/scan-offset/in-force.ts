@@ -3,9 +3,8 @@ import type { History, RoundRecord } from "../contract";
 import { slopeOfNewest, type ValueAndResult } from "../learned-sense";
 import type { HeldSetting } from "../machine-spec";
 import { type SettingTable, tableValueAt } from "../setting";
+import { staggersOneByOne } from "./observe";
 import { SCAN_OFFSET, type ScanOffsetPlan } from "./plan-type";
-import { readRound } from "./read-round";
-import { fitReadings, speedsOf } from "./stagger";
 
 /** Taken where a machine says nothing of how it takes the table. */
 const UNKNOWN_HOLD: HeldSetting = { unit: "mm", step: 0.001, range: null, tableKind: "not known", sense: 1 };
@@ -30,15 +29,12 @@ export function learnedSense(history: History<ScanOffsetPlan>): 1 | -1 | null {
   const bySpeed = new Map<number, ValueAndResult[]>();
   for (const round of history.rounds) {
     if (round.plan.way !== "closed blocks" || round.inForce[SCAN_OFFSET]?.shape !== "table") continue;
-    const read = readRound(round, history.gauges);
-    const fit = fitReadings(read, [], history.gauges);
-    for (const speed of fit ? speedsOf(read) : []) {
-      const value = tableValueAt(actingTable(round), speed, tableKind);
-      const stagger = fit?.at(speed).quantity;
-      if (value === null || !stagger) continue;
-      const burns = bySpeed.get(speed) ?? [];
+    for (const { speedMmPerS, stagger } of staggersOneByOne(history, round)) {
+      const value = tableValueAt(actingTable(round), speedMmPerS, tableKind);
+      if (value === null) continue;
+      const burns = bySpeed.get(speedMmPerS) ?? [];
       burns.push({ value, result: stagger.value, u: stagger.standardUncertainty });
-      bySpeed.set(speed, burns);
+      bySpeed.set(speedMmPerS, burns);
     }
   }
   const change = (burns: readonly ValueAndResult[]) =>

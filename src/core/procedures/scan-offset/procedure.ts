@@ -3,12 +3,13 @@ import type { Primitive } from "../../drawing/scene";
 import { siteIsDone, sitesLeft } from "../answer";
 import { AXIS_SCALE } from "../axis-scale/setting";
 import type { History, Next, Procedure } from "../contract";
+import { examinedJudge, examinedSolve, predictedReading } from "../examined";
 import type { Outcome } from "../outcome";
 import type { Verdict } from "../verdict";
 import { checkPlan } from "./check-plan";
 import { scanOffsetRound } from "./coupon";
 import { detailOf } from "./detail";
-import { expectedStagger } from "./expected";
+import { observeStagger } from "./observe-line";
 import { asSent } from "./own-compensation";
 import { planForm, planWarnings } from "./plan";
 import { SCAN_OFFSET, type ScanOffsetPlan } from "./plan-type";
@@ -17,6 +18,8 @@ import { solveScanOffset } from "./solve";
 
 /** Stagger of neighbouring rows that is not seen in engraved work, mm. (common practice, no source) */
 const DEFAULT_TOLERANCE_MM = 0.05;
+
+const judge = examinedJudge(observeStagger, judgeScanOffset);
 
 export const scanOffset: Procedure<ScanOffsetPlan> = {
   id: "scan-offset",
@@ -55,10 +58,11 @@ export const scanOffset: Procedure<ScanOffsetPlan> = {
   round: scanOffsetRound,
   asSent,
   checkPlan,
-  expected: expectedStagger,
-  solve: solveScanOffset,
+  observe: observeStagger,
+  expected: (history, site) => predictedReading(observeStagger, history, site),
+  solve: examinedSolve(observeStagger, solveScanOffset),
   next: nextRound,
-  judge: judgeScanOffset,
+  judge,
   overlay: readTicks,
   detail: detailOf,
 };
@@ -87,7 +91,7 @@ function nextRound(history: History<ScanOffsetPlan>, outcome: Outcome): Next<Sca
 
 /** A check that holds is the end; one that does not goes on to a correction from what it found. */
 function afterCheck(history: History<ScanOffsetPlan>, plan: ScanOffsetPlan, unread: string[]): Next<ScanOffsetPlan> {
-  const verdict = judgeScanOffset(history);
+  const verdict = judge(history);
   if (unread.length > 0) return { do: "read", sites: unread, why: "The check is not read to its end." };
   if (verdict?.result === "proved") return { do: "stop", why: "Still holding: nothing to change." };
   if (verdict?.result === "cannot tell")
@@ -106,7 +110,7 @@ function waySites(verdict: Verdict): string[] {
 }
 
 function afterProof(history: History<ScanOffsetPlan>, plan: ScanOffsetPlan, unread: string[]): Next<ScanOffsetPlan> {
-  const verdict = judgeScanOffset(history);
+  const verdict = judge(history);
   if (unread.length > 0) return { do: "read", sites: unread, why: "The proof is not read to its end." };
   if (verdict?.result === "proved") return { do: "stop", why: "Proved: the rows end in line." };
   if (verdict?.result === "cannot tell")

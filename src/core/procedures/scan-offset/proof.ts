@@ -123,7 +123,7 @@ export function judgeScanOffset(history: History<ScanOffsetPlan>): Verdict | nul
   const result = worstRuling(lines.map((l) => l.result));
   const worst = lines.reduce((a, b) => (Math.abs(b.after.value) > Math.abs(a.after.value) ? b : a));
   const worstText = `${shownNumber(Math.abs(worst.after.value), unit, 3)} ± ${shownLength(expandedUncertainty(worst.after), unit, 3)} at ${worst.label}`;
-  const ways = result === "cannot tell" ? waysOut(history, analysis) : [];
+  const ways = result === "cannot tell" ? waysOut(history, proof, analysis) : [];
   const fastest = lines.at(-1) ?? worst;
   const verdict: Verdict = {
     result,

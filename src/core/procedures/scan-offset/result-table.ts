@@ -1,12 +1,11 @@
 /** The live table beside the reading field: what was read at both ends and the offset it gives. */
 import { expandedUncertainty } from "../../fitting/student-t";
-import { times } from "../../metrology/budget";
 import type { Measured } from "../../metrology/measured";
 import { plain, shownNumber } from "../../metrology/quantity-text";
 import type { LengthUnit } from "../../metrology/units";
 import type { RoundRecord } from "../contract";
 import type { ResultTable } from "../outcome";
-import { type Analysis, staggerUsed } from "./analysis";
+import { type Analysis, offsetUsed } from "./analysis";
 import { siteId } from "./coupon";
 import type { ScanOffsetPlan } from "./plan-type";
 
@@ -29,11 +28,11 @@ export function resultTable(round: RoundRecord<ScanOffsetPlan>, analysis: Analys
           label,
           sites,
           cells: [cell(found.left, unit), cell(found.right, unit)],
-          result: offsetText(times(staggerUsed(analysis, found), 1 / 2).quantity, unit),
+          result: offsetText(offsetUsed(analysis, found).quantity, unit),
           state: both ? "read" : "part",
         };
       }
-      const predicted = analysis.line ? analysis.line.at(speedMmPerS).quantity : null;
+      const predicted = analysis.lineAt?.(speedMmPerS).quantity ?? null;
       return {
         label,
         sites,

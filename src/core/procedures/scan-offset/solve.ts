@@ -20,8 +20,7 @@ import type { Correction, CorrectionRow, Outcome } from "../outcome";
 import { withRows } from "../setting";
 import { lengthUnitOf } from "../shown-unit";
 import { worthOf } from "../worth";
-import { type Analysis, acceptKey, analyse, type SpeedResult, staggerUsed, USE } from "./analysis";
-import { siteId } from "./coupon";
+import { type Analysis, analyse, type SpeedResult, staggerUsed, USE } from "./analysis";
 import { estimatesOf, offsetId } from "./estimates";
 import { figuresOf } from "./figures";
 import { findingsOf } from "./findings";
@@ -43,7 +42,7 @@ export function solveScanOffset(history: History<ScanOffsetPlan>): Outcome {
   const analysis = round ? analyse(history, round) : null;
   if (!round || !analysis) return nothingYet(history);
   const table = resultTable(round, analysis, lengthUnitOf(history));
-  const estimates = estimatesOf(history, analysis, round.purpose === "proof" || round.purpose === "check");
+  const estimates = estimatesOf(history, round, analysis, round.purpose === "proof" || round.purpose === "check");
   const findings = [...beyondMachines(estimates, LIMITS), ...findingsOf(history, round, analysis)];
   const inForce = round.inForce[SCAN_OFFSET];
   if (inForce === null && round.plan.way === "closed blocks")
@@ -109,7 +108,7 @@ function correctionOf(
     ...entryShape(held, "mm"),
     rows,
     newValue: withRows(base, taken),
-    choice: analysis.line
+    choice: analysis.lineAt
       ? {
           decision: USE,
           chosen: analysis.use,
@@ -156,11 +155,11 @@ function correctionRow(
       `rounded to ${plain(shown(held.step), decimals)} ${UNITS[held.unit].symbol}: ${fixed(shown(enter), decimals)} (${signed(shown(enter - exact), decimals + 1)})`,
     ],
     worth: worthOf(change, held.step),
-    doubt: doubtOf(speed, inForce, rangeFault({ shape: "scalar", value: enter }, held)),
+    doubt: doubtOf(inForce, rangeFault({ shape: "scalar", value: enter }, held)),
   };
 }
 
-function doubtOf(speed: SpeedResult, inForce: number | null, outside: string | null): CorrectionRow["doubt"] {
+function doubtOf(inForce: number | null, outside: string | null): CorrectionRow["doubt"] {
   if (inForce === null)
     return {
       why: "The entry in force at this speed is not known: whether this controller goes by the line between entries was never found out.",
@@ -168,12 +167,7 @@ function doubtOf(speed: SpeedResult, inForce: number | null, outside: string | n
       accept: null,
     };
   if (outside) return { why: outside, site: null, accept: null };
-  if (!speed.inDoubt) return null;
-  return {
-    why: "Stands off the line of the other speeds: read it again, or accept it.",
-    site: siteId(speed.speedMmPerS, "right"),
-    accept: acceptKey(speed.speedMmPerS),
-  };
+  return null;
 }
 
 function worstExpected(correction: Correction): number {

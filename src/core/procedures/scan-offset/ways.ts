@@ -3,7 +3,7 @@ import { expandedUncertainty } from "../../fitting/student-t";
 import type { Gauge } from "../../metrology/gauge";
 import { shownLength } from "../../metrology/quantity-text";
 import { type Ruling, ruling } from "../../metrology/tolerance";
-import type { History } from "../contract";
+import type { History, RoundRecord } from "../contract";
 import { lengthUnitOf } from "../shown-unit";
 import type { WayOut } from "../verdict";
 import { type Analysis, type SpeedResult, staggerUsed } from "./analysis";
@@ -24,13 +24,17 @@ type Way = { way: WayOut; readings: number };
  * Ways by which every undecided speed is expected to be proved, or not proved, if the readings to come agree with those so
  * far. Empty where no amount of reading settles it.
  */
-export function waysOut(history: History<ScanOffsetPlan>, analysis: Analysis): WayOut[] {
+export function waysOut(
+  history: History<ScanOffsetPlan>,
+  round: RoundRecord<ScanOffsetPlan>,
+  analysis: Analysis,
+): WayOut[] {
   const undecided = analysis.speeds.filter(
     (s) => ruling(staggerUsed(analysis, s).quantity, history.tolerance) === "cannot tell",
   );
   if (undecided.length === 0) return [];
   const others = history.available.filter((g) => history.gauges.every((used) => used.id !== g.id));
-  const found = [null, ...others].flatMap((gauge) => cheapest(history, analysis, undecided, gauge) ?? []);
+  const found = [null, ...others].flatMap((gauge) => cheapest(history, round, analysis, undecided, gauge) ?? []);
   const sorted = found.sort((a, b) => a.readings - b.readings);
   const least = sorted[0]?.readings ?? 0;
   return sorted
@@ -41,6 +45,7 @@ export function waysOut(history: History<ScanOffsetPlan>, analysis: Analysis): W
 
 function cheapest(
   history: History<ScanOffsetPlan>,
+  round: RoundRecord<ScanOffsetPlan>,
   analysis: Analysis,
   undecided: readonly SpeedResult[],
   gauge: Gauge | null,
@@ -53,12 +58,12 @@ function cheapest(
     ),
   ).sort((a, b) => readingsIn(a) - readingsIn(b));
   for (const more of choices) {
-    const foreseen = foresee(analysis, history.gauges, more);
+    const then = foresee(history, round, more);
     const settled = undecided.map((s) => {
-      const then = foreseen.at(s.speedMmPerS);
-      if (!then) return null;
+      const at = then?.speeds.find((f) => f.speedMmPerS === s.speedMmPerS);
+      if (!at) return null;
       const value = staggerUsed(analysis, s).quantity.value;
-      const quantity = { ...then.quantity, value };
+      const quantity = { ...staggerUsed(analysis, at).quantity, value };
       return { quantity, ruling: ruling(quantity, history.tolerance) };
     });
     if (settled.every((s) => s !== null && s.ruling !== "cannot tell")) {

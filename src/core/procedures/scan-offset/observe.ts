@@ -1,0 +1,226 @@
+/**
+ * The readings of the stagger as a model.
+ *
+ *   row end, signed by words:   y = S(v) +- (D + D_v)/2 + k c + k z + scatter       + at the right end, - at the left
+ *   reference step:             y = L (1 + e) + c + z + scatter
+ *   by the line:                S(v) + compensated = s0 + v tau + delta_v            tau = tau_on + tau_off
+ *   one by one:                 S(v) free
+ *
+ * c and z are what a gauge always reads too much: k is the sign of the step, as the gauge reads its size. D is by how much
+ * right-going rows are longer than left-going ones, D_v what a speed adds to it, delta_v how far the drive stands off the line. All are known
+ * beforehand to be small, so that a row end that was misread contradicts its other end and the line.
+ */
+import { adjust, combine } from "../../estimate/adjustment";
+import { departure, known, type Model, type Observation, ofReadings, type Row, usual } from "../../estimate/model";
+import { normalCdf } from "../../fitting/normal";
+import { mean } from "../../fitting/repeats";
+import { commonUncertaintyMm, readingUncertaintyMm } from "../../metrology/gauge";
+import type { Measured } from "../../metrology/measured";
+import { plain } from "../../metrology/quantity-text";
+import type { History, RoundRecord } from "../contract";
+import { gaugeTerms, type LengthReading, lengthReadings, modelOf } from "../length-readings";
+import { REFERENCE_SITES, siteId } from "./coupon";
+import type { ScanOffsetPlan } from "./plan-type";
+
+/** Doubt about the drawn size of the reference step, as a share: the scale of the axis. (0.2 %, common practice, no source) */
+const AXIS_SCALE_DOUBT = 0.002;
+/** By how much the step itself may be wrong where it is, sd, mm. (common practice, no source) */
+const STEP_WRONG_BY_MM = 0.1;
+/** How far a drive stands off the line at one speed, as stagger, sd, mm: a sound one, and one that bends gently. (common practice, no source) */
+const [DEPARTURE_MM, GENTLE_MM] = [0.002, 0.015];
+/** By how much rows of one direction may be longer, sd, mm, and what one speed adds to it. (common practice, no source) */
+const [LONGER_MM, LONGER_AT_SPEED_MM] = [0.05, 0.005];
+/** Lag and stagger before they are seen, sd. (common practice, no source) */
+const [USUAL_LAG_S, USUAL_START_MM, USUAL_STAGGER_MM] = [0.001, 0.1, 0.5];
+export const LAG = "lag";
+export const START = "start";
+export const LONGER = "longer";
+
+export type End = { speedMmPerS: number; end: "left" | "right" };
+type Round = RoundRecord<ScanOffsetPlan>;
+type Reading = LengthReading & { at: End | null; round: Round };
+
+/** Each speed by itself. */
+export function observeOneByOne(history: History<ScanOffsetPlan>, round: RoundRecord<ScanOffsetPlan>): Model | null {
+  return modelFor(history, round, { speeds: [], compensatedMm: () => 0 });
+}
+
+/** Staggers by the readings at each speed alone, as they are, without looking for slips. */
+export function staggersOneByOne(
+  history: History<ScanOffsetPlan>,
+  round: RoundRecord<ScanOffsetPlan>,
+): { speedMmPerS: number; stagger: Measured }[] {
+  const model = observeOneByOne({ ...history, rounds: [round] }, round);
+  const adjustment = model && adjust(ofReadings(model));
+  if (!adjustment) return [];
+  return speedsRead(history, round).map((speedMmPerS) => ({
+    speedMmPerS,
+    stagger: combine(adjustment, staggerRow(speedMmPerS, [])).quantity,
+  }));
+}
+
+/** Speeds that are read, rising. */
+export function speedsRead(history: History<ScanOffsetPlan>, round: RoundRecord<ScanOffsetPlan>): number[] {
+  const read = readingsOf(history, [round]).flatMap((r) => (r.at ? [r.at.speedMmPerS] : []));
+  return [...new Set(read)].sort((a, b) => a - b);
+}
+
+/** Parameters that make up the stagger at a speed, where a line is fitted: what is left of it beside what is compensated. */
+export function lineRow(speedMmPerS: number): Row {
+  return { [START]: 1, [LAG]: speedMmPerS };
+}
+
+/** What one speed has for itself. */
+export const ownOf = (speedMmPerS: number) => `at ${speedMmPerS}`;
+
+/** Speeds that lie on a line once what was compensated is added. */
+export type OnLine = { speeds: readonly number[]; compensatedMm: (speedMmPerS: number) => number };
+
+export function modelFor(
+  history: History<ScanOffsetPlan>,
+  round: RoundRecord<ScanOffsetPlan>,
+  { speeds: lineSpeeds, compensatedMm }: OnLine,
+): Model | null {
+  const rounds = [round, ...history.rounds.filter((r) => r !== round)];
+  const readings = readingsOf(history, rounds).filter((r) => r.at === null || r.round === round);
+  const ends = readings.filter((r) => r.at !== null);
+  // A step that was read with a gauge says nothing of another.
+  const gaugesUsed = new Set((ends.length > 0 ? ends : readings).map((r) => r.gauge.id));
+  const used = readings.filter((r) => gaugesUsed.has(r.gauge.id));
+  if (used.length === 0) return null;
+  const speeds = [...new Set(ends.flatMap((r) => (r.at ? [r.at.speedMmPerS] : [])))].sort((a, b) => a - b);
+  const bothEnds = new Set(ends.map((r) => r.at?.end)).size === 2;
+  const sizes = sizesOf(used);
+  const signOf = (r: Reading) => signShare(r, sizes);
+  const model = modelOf(used, {
+    row: (r) => (r.at ? endRow(r.at, lineSpeeds) : { scale: r.round.plan.referenceStepMm }),
+    y: (r) =>
+      r.at
+        ? r.value + (lineSpeeds.includes(r.at.speedMmPerS) ? compensatedMm(r.at.speedMmPerS) : 0)
+        : r.value - r.round.plan.referenceStepMm,
+    terms: gaugeTerms(used, {
+      jawsOf: () => "outside",
+      lengthOf: (r) => (r.at ? (sizes.get(r.at.speedMmPerS) ?? 0) : r.round.plan.referenceStepMm),
+    }).map((term) => ({
+      ...term,
+      of: (r) => signOf(r) * term.of(r),
+    })),
+    facts: (r) => ({
+      pointLabel: labelOf(r),
+      signedByWords: r.at !== null,
+      sizeSign: signOf(r),
+      ...(r.at ? { place: `${r.at.speedMmPerS}`, placeLabel: `${plain(r.at.speedMmPerS)} mm/s` } : {}),
+    }),
+    known: [
+      ...speeds.map((v) => ownKnown(v, lineSpeeds)),
+      ...(lineSpeeds.length > 0
+        ? [usual(LAG, "usual lag", USUAL_LAG_S), usual(START, "usual stagger at low speed", USUAL_START_MM)]
+        : []),
+      ...(ends.length > 0
+        ? [
+            known(LONGER, "equal length of rows in both directions", {
+              u: bothEnds ? LONGER_MM : LONGER_AT_SPEED_MM,
+              canBeWrong: false,
+            }),
+          ]
+        : []),
+      ...speeds.map((v) => ({
+        ...known(`${LONGER} ${v}`, "equal length of rows", { u: LONGER_AT_SPEED_MM, canBeWrong: false }),
+        source: { id: LONGER, label: "Length of rows in both directions", kind: "B" as const },
+      })),
+      ...(used.some((r) => r.at === null)
+        ? [known("scale", "drawn size of the reference step", stepDoubt(round))]
+        : []),
+    ],
+    wanted: [
+      ...speeds.map((v) => ({
+        id: `offset ${plain(v)}`,
+        label: `the offset at ${plain(v)} mm/s`,
+        row: halved(staggerRow(v, lineSpeeds)),
+      })),
+      ...(lineSpeeds.length > 0
+        ? [
+            { id: "lag", label: "the lag", row: { [LAG]: 0.5 } },
+            { id: "constant", label: "the constant part", row: { [START]: 0.5 } },
+          ]
+        : []),
+    ],
+  });
+  const nothing = new Map(used.flatMap((r) => (r.value === 0 ? [[r.id, r]] : [])));
+  return { ...model, observations: model.observations.map((o) => withUnsigned(o, nothing.get(o.id))) };
+}
+
+/** The stagger at a speed that is read. */
+export function staggerRow(speedMmPerS: number, lineSpeeds: readonly number[]): Row {
+  const own = { [ownOf(speedMmPerS)]: 1 };
+  return lineSpeeds.includes(speedMmPerS) ? { ...lineRow(speedMmPerS), ...own } : own;
+}
+
+function halved(row: Row): Row {
+  return Object.fromEntries(Object.entries(row).map(([id, c]) => [id, c / 2]));
+}
+
+function endRow({ speedMmPerS, end }: End, lineSpeeds: readonly number[]): Row {
+  const side = end === "right" ? 0.5 : -0.5;
+  return { ...staggerRow(speedMmPerS, lineSpeeds), [LONGER]: side, [`${LONGER} ${speedMmPerS}`]: side };
+}
+
+function ownKnown(speedMmPerS: number, lineSpeeds: readonly number[]): Observation {
+  const id = ownOf(speedMmPerS);
+  if (!lineSpeeds.includes(speedMmPerS)) return usual(id, "usual stagger", USUAL_STAGGER_MM);
+  return {
+    ...departure(id, "straightness of the line", DEPARTURE_MM, GENTLE_MM),
+    source: { id: "departure", label: "Departure from the line", kind: "B" },
+  };
+}
+
+function stepDoubt({ plan }: RoundRecord<ScanOffsetPlan>) {
+  return { u: AXIS_SCALE_DOUBT, wrongBy: STEP_WRONG_BY_MM / plan.referenceStepMm };
+}
+
+/** Mean of the readings at each speed, mm. */
+function sizesOf(readings: readonly Reading[]): Map<number, number> {
+  const bySpeed = new Map<number, number[]>();
+  for (const { at, value } of readings)
+    if (at) bySpeed.set(at.speedMmPerS, [...(bySpeed.get(at.speedMmPerS) ?? []), value]);
+  return new Map([...bySpeed].map(([v, values]) => [v, mean(values)]));
+}
+
+/**
+ * Which way the common error of a gauge points in a reading, -1 to 1: what it always reads too much is added to the size, and a
+ * step within the scatter is read with either sign. Taken from the step at that speed, not from the sign of each reading, as that hangs together
+ * with the reading's own error.
+ */
+function signShare({ at, gauge }: Reading, sizes: ReadonlyMap<number, number>): number {
+  return at ? 2 * normalCdf((sizes.get(at.speedMmPerS) ?? 0) / readingUncertaintyMm(gauge)) - 1 : 1;
+}
+
+/** A reading of nothing only says that the step is smaller than what the gauge may hide: its common error has no sign there. */
+function withUnsigned(o: Observation, reading: Reading | undefined): Observation {
+  if (!reading) return o;
+  return { ...o, u: Math.hypot(o.u, commonUncertaintyMm(reading.gauge)) };
+}
+
+function readingsOf(
+  { gauges, decisions }: Pick<History<ScanOffsetPlan>, "gauges" | "decisions">,
+  rounds: readonly RoundRecord<ScanOffsetPlan>[],
+): Reading[] {
+  return rounds.flatMap((round) => {
+    const ends = round.plan.speedsMmPerS.flatMap((speedMmPerS) =>
+      (["left", "right"] as const).map((end) => ({ site: siteId(speedMmPerS, end), at: { speedMmPerS, end } })),
+    );
+    const references = Object.values(REFERENCE_SITES).map((site) => ({ site, at: null }));
+    const places = [...ends, ...references];
+    return lengthReadings(
+      round.answers,
+      places.map((p) => p.site),
+      gauges,
+      decisions,
+    ).map((r) => ({ ...r, round, at: places.find((p) => p.site === r.site)?.at ?? null }));
+  });
+}
+
+function labelOf({ at, site }: Reading): string {
+  if (at) return `${plain(at.speedMmPerS)} mm/s, ${at.end} end`;
+  return site === REFERENCE_SITES.left ? "the reference step, left end" : "the reference step, right end";
+}
