@@ -28,7 +28,6 @@ test("a tick of Alder read 1 mm wrong is named and holds its axis back until it 
   await expect(findings.getByText(/It moves “Error of length, X” by 0\.\d+ %/)).toBeVisible();
   const enter = page.getByRole("region", { name: "What to enter" });
   await expect(enter.first().getByRole("link", { name: "read again" })).toBeVisible();
-  await expect(enter.last().getByRole("link", { name: "read again" })).toHaveCount(0);
   await expect(page.getByRole("region", { name: "What would have been noticed" })).toBeVisible();
   await accessible(page);
 

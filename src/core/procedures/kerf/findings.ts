@@ -1,7 +1,6 @@
 /** What was noticed while a kerf was read. */
 import { expandedUncertainty } from "../../fitting/student-t";
 import { plain, shownLength } from "../../metrology/quantity-text";
-import { MM_PER_INCH } from "../../metrology/units";
 import { AXES } from "../axes";
 import { USUAL_KERF_MM } from "../beyond-machines";
 import type { History, RoundRecord } from "../contract";
@@ -12,8 +11,6 @@ import { isMateWay, type KerfPlan } from "./plan-type";
 import { oddMates, readMates } from "./read-mates";
 
 const { low: LEAST_MM, high: WIDE_MM } = USUAL_KERF_MM;
-/** A size is off by 25.4 if it comes out so near to it, as a share. */
-const SLIP = 0.02;
 
 export function findingsOf(
   history: History<KerfPlan>,
@@ -46,8 +43,6 @@ export function findingsOf(
         odd[0]?.site ?? null,
       ),
     );
-  const slip = slipOf(round, found);
-  if (slip) findings.push(note("25.4", "A size is off by 25.4.", slip));
   if (!found) return findings;
   const { quantity } = found.kerf;
   if (quantity.value + expandedUncertainty(quantity) <= 0)
@@ -58,7 +53,7 @@ export function findingsOf(
         "Part and hole were mixed up, an offset is still switched on in a program, or the scale is wrong.",
       ),
     );
-  else if (quantity.value > WIDE_MM && !slip)
+  else if (quantity.value > WIDE_MM)
     findings.push(
       note(
         "wide",
@@ -118,17 +113,4 @@ export function findingsOf(
 /** Whether the cut removed material along each axis. */
 export function isCut({ kerf, cuts }: KerfFound): boolean {
   return kerf.quantity.value >= LEAST_MM && AXES.every((axis) => (cuts?.along[axis]?.quantity.value ?? LEAST_MM) >= 0);
-}
-
-/** Inches taken for mm, or mm for inches. */
-function slipOf({ plan }: RoundRecord<KerfPlan>, found: KerfFound | null): string | null {
-  const sizes = found?.cuts?.read.filter((r) => r.square) ?? [];
-  for (const { mean } of sizes) {
-    const ratio = plan.sideMm / mean;
-    if (Math.abs(ratio / MM_PER_INCH - 1) < SLIP)
-      return `${plain(mean, 3)} mm reads like ${plain(mean, 3)} inch: type the unit behind it.`;
-    if (Math.abs(ratio * MM_PER_INCH - 1) < SLIP)
-      return `${plain(mean, 1)} mm is 25.4 times the side: the drawing was taken for inches on its way, or the reading for mm.`;
-  }
-  return null;
 }

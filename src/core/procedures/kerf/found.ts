@@ -16,9 +16,9 @@ export type KerfFound = {
 };
 
 /** @returns `null` while it is not told */
-export function kerfIn(history: Pick<History<KerfPlan>, "gauges">, round: RoundRecord<KerfPlan>): KerfFound | null {
+export function kerfIn(history: History<KerfPlan>, round: RoundRecord<KerfPlan>): KerfFound | null {
   if (!isMateWay(round.plan.way)) {
-    const cuts = readCuts(round, history.gauges);
+    const cuts = readCuts(history, round);
     return cuts && { kerf: cuts.kerf, cuts, mates: null, snug: null };
   }
   const mates = readMates(round);
@@ -32,7 +32,7 @@ export function kerfIn(history: Pick<History<KerfPlan>, "gauges">, round: RoundR
  * Of mates the snug offset is held against the one around which they were laid: no gap is supposed. Of a part or a hole alone the size
  * itself is held against what it should be: whatever of it is scale was taken for kerf before, and is still right at this size.
  */
-export function leftIn(history: Pick<History<KerfPlan>, "gauges">, round: RoundRecord<KerfPlan>): Measured | null {
+export function leftIn(history: History<KerfPlan>, round: RoundRecord<KerfPlan>): Measured | null {
   const { plan } = round;
   const found = kerfIn(history, { ...round, plan: { ...plan, scaleWithin: 0 } });
   if (!found) return null;
@@ -41,10 +41,7 @@ export function leftIn(history: Pick<History<KerfPlan>, "gauges">, round: RoundR
 }
 
 /** The same for each axis with measured sizes. */
-export function leftAlong(
-  history: Pick<History<KerfPlan>, "gauges">,
-  round: RoundRecord<KerfPlan>,
-): Partial<Record<Axis, Measured>> {
+export function leftAlong(history: History<KerfPlan>, round: RoundRecord<KerfPlan>): Partial<Record<Axis, Measured>> {
   const { plan } = round;
   const cuts = isMateWay(plan.way) ? null : kerfIn(history, { ...round, plan: { ...plan, scaleWithin: 0 } })?.cuts;
   const left: Partial<Record<Axis, Measured>> = {};

@@ -5,6 +5,7 @@ import { shownLength } from "../../metrology/quantity-text";
 import { ruling, worstRuling } from "../../metrology/tolerance";
 import { AXES, type Axis } from "../axes";
 import type { History } from "../contract";
+import { examinedJudge } from "../examined";
 import type { Finding } from "../outcome";
 import { headlineOf, readMore } from "../plain-course";
 import { lengthUnitOf } from "../shown-unit";
@@ -13,8 +14,11 @@ import { whatBecame } from "../what-became";
 import { wholeProof } from "../whole-proof";
 import { leftAlong, leftIn } from "./found";
 import { isMateWay, type KerfPlan } from "./plan-type";
+import { observeCuts } from "./read-cuts";
 
-export function judgeKerf(history: History<KerfPlan>): Verdict | null {
+export const judgeKerf = examinedJudge(observeCuts, judgeSizes);
+
+function judgeSizes(history: History<KerfPlan>): Verdict | null {
   const last = history.rounds.at(-1);
   if (!last || (last.purpose !== "proof" && last.purpose !== "check")) return null;
   const after = leftIn(history, last);

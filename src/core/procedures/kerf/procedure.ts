@@ -1,7 +1,8 @@
 /** Kerf: how much a cut takes away, by stock, and the offset per side that makes up for it. */
-import { measured } from "../../metrology/measured";
+import { type Measured, measured } from "../../metrology/measured";
 import { AXIS_SCALE } from "../axis-scale/setting";
-import type { PlanContext, Procedure } from "../contract";
+import type { History, PlanContext, Procedure } from "../contract";
+import { examinedSolve, predictedReading } from "../examined";
 import { FOCUS_HEIGHT } from "../focus/plan-type";
 import { cardOf } from "../stock-at-hand";
 import { kerfRound } from "./coupon";
@@ -11,7 +12,8 @@ import { cutSideMm } from "./layout";
 import { nextKerf } from "./next-round";
 import { DEFAULT_TOLERANCE_MM, planForm } from "./plan";
 import { planWarnings } from "./plan-faults";
-import { isSquareWay, type KerfPlan } from "./plan-type";
+import { isMateWay, type KerfPlan } from "./plan-type";
+import { observeCuts } from "./read-cuts";
 import { solveKerf } from "./solve";
 
 /** Before anything is known a cut takes about this, give or take as much, mm. (common practice, no source) */
@@ -44,20 +46,25 @@ export const kerf: Procedure<KerfPlan> = {
   round: kerfRound,
   asSent: (spec) => spec,
   checkPlan: (last, context) => ({ ...last, stock: newestBatch(last.stock, context) }),
-  expected: (history, site) => {
-    const plan = history.rounds.at(-1)?.plan;
-    if (!plan) return null;
-    if (plan.way === "comb") return measured(USUAL_KERF_MM * plan.cuts, USUAL_KERF_MM * plan.cuts, Infinity);
-    if (!isSquareWay(plan.way)) return null;
-    const side = cutSideMm(plan) + (site.startsWith("part") ? -USUAL_KERF_MM : USUAL_KERF_MM);
-    return measured(side, 2 * USUAL_KERF_MM, Infinity);
-  },
-  solve: solveKerf,
+  expected: expectedSize,
+  observe: observeCuts,
+  solve: examinedSolve(observeCuts, solveKerf),
   next: nextKerf,
   judge: judgeKerf,
   overlay: () => [],
   detail: detailOf,
 };
+
+/** By the other sizes; before they tell, as drawn with a usual cut. */
+function expectedSize(history: History<KerfPlan>, site: string): Measured | null {
+  const plan = history.rounds.at(-1)?.plan;
+  if (!plan || isMateWay(plan.way)) return null;
+  const predicted = predictedReading(observeCuts, history, site);
+  if (predicted) return predicted;
+  if (plan.way === "comb") return measured(USUAL_KERF_MM * plan.cuts, USUAL_KERF_MM * plan.cuts, Infinity);
+  const side = cutSideMm(plan) + (site.startsWith("part") ? -USUAL_KERF_MM : USUAL_KERF_MM);
+  return measured(side, 2 * USUAL_KERF_MM, Infinity);
+}
 
 /** Of the same stock, the batch at hand; as it was where there is none. */
 function newestBatch(key: string, { stocks = [] }: PlanContext): string {

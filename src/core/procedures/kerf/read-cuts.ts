@@ -8,24 +8,26 @@
  * variance a constant, half growing with the length), z the zero of the jaws, w how the two cuts of a side stray: the same for part and hole,
  * since they share the cuts. From part and hole e and k are told apart; from one of them alone e is what the person says of it.
  */
+import { type Adjustment, adjust, combine } from "../../estimate/adjustment";
+import { known, type Model, type Observation, ofReadings, usual } from "../../estimate/model";
 import type { Budgeted } from "../../metrology/budget";
-import { commonUncertaintyMm, type Gauge, zeroUncertaintyMm } from "../../metrology/gauge";
-import { type SourcedFit, type SourcedObservation, sourcedFit } from "../../metrology/sourced-fit";
+import type { Gauge } from "../../metrology/gauge";
 import { AXES, type Axis } from "../axes";
-import type { RoundRecord } from "../contract";
-import { gaugeName, placingOf, readLengths, type SiteRead } from "../read-lengths";
+import { USUAL_KERF_MM } from "../beyond-machines";
+import type { History, RoundRecord } from "../contract";
+import { examinationOf } from "../examined";
+import { gaugeTerms, type LengthReading, lengthReadings, modelOf, type Term } from "../length-readings";
+import { readLengths, type SiteRead } from "../read-lengths";
 import { cutSideMm } from "./layout";
-import { isSquareWay, type KerfPlan } from "./plan-type";
+import { isMateWay, isSquareWay, type KerfPlan } from "./plan-type";
 import { combSite, type SquareSite, squareSites } from "./sites";
 
 /** How far each cut of a drive strays from a straight line, sd, mm. (common practice, no source) */
 const STRAY_MM = 0.01;
 /** How a cut differs in width from place to place, sd, mm. (common practice, no source) */
 const WANDER_MM = 0.003;
-/** Before anything is read, mm. */
-const ANY_CUT_MM = 10;
-/** Where part and hole tell the scale themselves, as a share. */
-const ANY_SCALE = 0.1;
+/** Before part and hole tell the scale themselves, sd, as a share. (common practice, no source) */
+const USUAL_SCALE = 0.005;
 /** Where it is no matter. */
 const NO_SCALE = 1e-12;
 
@@ -48,70 +50,117 @@ export type KerfRead = {
   taper: Budgeted | null;
 };
 
-type Term = { id: string; label: string; u: number; of: (r: CutRead) => number };
+type Cut = LengthReading & { axis: Axis; square: SquareSite | null };
+type Known = Pick<History<KerfPlan>, "gauges" | "decisions">;
 
 /** @returns `null` while too little is read */
-export function readCuts(round: RoundRecord<KerfPlan>, gauges: readonly Gauge[]): KerfRead | null {
-  const { plan } = round;
-  const all = placesRead(round, gauges);
-  const read = all.filter((r) => r.square?.face !== "bottom");
-  const axes = AXES.filter((axis) => isTold(plan, read, axis));
-  const used = read.filter((r) => axes.includes(r.axis));
-  if (axes.length === 0) return null;
-  const terms = termsOf(plan, used);
-  const zeros = () => terms.map(() => 0);
-  const base = (r: CutRead) => axes.flatMap((axis) => (r.axis === axis ? [sideOf(plan, r), cutsIn(plan, r)] : [0, 0]));
-  const unknown = axes.flatMap((_, i) => [
-    {
-      at: 2 * i,
-      u: plan.way === "part and hole" ? ANY_SCALE : Math.max(plan.scaleWithin, NO_SCALE) / Math.sqrt(3),
-      id: "scale",
-      label: "Scale of the axis",
-    },
-    { at: 2 * i + 1, u: ANY_CUT_MM, id: "before", label: "Before it was read" },
-  ]);
-  const observations: SourcedObservation[] = [
-    ...used.map((r) => ({
-      row: [...base(r), ...terms.map((t) => t.of(r))],
-      ...{ y: r.mean - sideOf(plan, r), u: r.u, source: placingOf(r) },
-    })),
-    ...unknown.map(({ at, u, id, label }) => ({
-      row: [...axes.flatMap((_, i) => [at === 2 * i ? 1 : 0, at === 2 * i + 1 ? 1 : 0]), ...zeros()],
-      ...{ y: 0, u, source: { id, label, kind: "B" as const, degreesOfFreedom: "infinite" as const } },
-    })),
-    ...terms.map(({ id, label, u }, k) => ({
-      row: [...axes.flatMap(() => [0, 0]), ...terms.map((_, j) => (j === k ? 1 : 0))],
-      ...{ y: 0, u, source: { id, label, kind: "B" as const, degreesOfFreedom: "infinite" as const } },
-    })),
-  ];
-  const fit = sourcedFit(observations);
-  if (!fit) return null;
-  return { read: all, axes, ...resultsOf(fit, axes, plan), taper: taperOf(all) };
+export function readCuts(history: History<KerfPlan>, round: RoundRecord<KerfPlan>): KerfRead | null {
+  const examined = examinationOf(history, round, observeCuts);
+  if (!examined) return null;
+  const all = placesRead(round, history.gauges);
+  const axes = axesTold(round.plan, all);
+  return {
+    read: all,
+    axes,
+    ...resultsOf(examined.adjustment, axes, round.plan),
+    taper: taperOf(cutsOf(round, history)),
+  };
 }
 
-function resultsOf(fit: SourcedFit, axes: readonly Axis[], plan: KerfPlan) {
-  const at = (values: readonly [error: number, kerf: number][]) => fit.combine(values.flat());
-  const only = (i: number, pair: [number, number]) => at(axes.map((_, k) => (k === i ? pair : [0, 0])));
+/** The sizes at the top face, or the gaps of combs, as a model. */
+export function observeCuts(history: Known, round: RoundRecord<KerfPlan>): Model | null {
+  const { plan } = round;
+  if (isMateWay(plan.way)) return null;
+  const axes = axesTold(plan, placesRead(round, history.gauges));
+  const cuts = cutsOf(round, history).filter((r) => r.square?.face !== "bottom" && axes.includes(r.axis));
+  if (cuts.length === 0) return null;
+  const kerfRow = (share: Partial<Record<Axis, number>>) =>
+    Object.fromEntries(axes.flatMap((axis) => (share[axis] === undefined ? [] : [[kerfOf(axis), share[axis]]])));
+  const mean = kerfRow(Object.fromEntries(axes.map((axis) => [axis, 1 / axes.length])));
+  return modelOf(cuts, {
+    row: (r) => ({ [kerfOf(r.axis)]: cutsIn(plan, r), ...(r.square ? { [scaleOf(r.axis)]: cutSideMm(plan) } : {}) }),
+    y: (r) => r.value - sideOf(plan, r),
+    terms: termsOf(plan, cuts),
+    facts: (r) => ({
+      pointLabel: labelOf(r),
+      signedByWords: false,
+      axis: r.axis,
+      ...(r.square ? { object: `the ${r.square.of}` } : {}),
+    }),
+    known: axes.flatMap((axis) => knownOf(plan, axis)),
+    wanted: [
+      { id: "kerf", label: "the kerf", row: mean },
+      { id: "offset", label: "the offset per side", row: halved(mean) },
+      ...axes.map((axis) => ({
+        id: kerfOf(axis),
+        label: `the kerf along ${axis.toUpperCase()}`,
+        row: { [kerfOf(axis)]: 1 },
+      })),
+    ],
+  });
+}
+
+const kerfOf = (axis: Axis) => `kerf ${axis}`;
+const scaleOf = (axis: Axis) => `scale ${axis}`;
+
+function halved(row: Record<string, number>) {
+  return Object.fromEntries(Object.entries(row).map(([id, share]) => [id, share / 2]));
+}
+
+function knownOf(plan: KerfPlan, axis: Axis): Observation[] {
+  const { low, high } = USUAL_KERF_MM;
+  const name = axis.toUpperCase();
+  const cut = usual(kerfOf(axis), "usual width of a cut", (high - low) / 4, (low + high) / 2);
+  if (!isSquareWay(plan.way)) return [cut];
+  if (plan.way === "part and hole") return [cut, usual(scaleOf(axis), `usual scale of ${name}`, USUAL_SCALE)];
+  const u = Math.max(plan.scaleWithin, NO_SCALE) / Math.sqrt(3);
+  const scale = known(scaleOf(axis), `scale of ${name}`, { u, canBeWrong: plan.scaleWithin > 0 });
+  return [cut, { ...scale, source: { id: "scale", label: "Scale of the axis", kind: "B" } }];
+}
+
+function labelOf({ axis, square }: Cut): string {
+  const name = axis.toUpperCase();
+  if (!square) return `the gap of the comb along ${name}`;
+  return `the ${square.of} along ${name}, ${square.near === "low" ? "one side" : "other side"}`;
+}
+
+function resultsOf(fit: Adjustment, axes: readonly Axis[], plan: KerfPlan) {
   const share = 1 / axes.length;
   const variance = (b: Budgeted) => b.quantity.standardUncertainty ** 2;
-  const scaleOf = (i: number) => {
-    const [error, kerf, both] = [only(i, [1, 0]), only(i, [0, 1]), only(i, [1, 1])];
+  const only = (axis: Axis, error: number, kerf: number) =>
+    combine(fit, { [scaleOf(axis)]: error, [kerfOf(axis)]: kerf });
+  const scaleAlong = (axis: Axis) => {
+    const [error, kerf, both] = [only(axis, 1, 0), only(axis, 0, 1), only(axis, 1, 1)];
     const covariance = (variance(both) - variance(error) - variance(kerf)) / 2;
     return { error, correlation: covariance / Math.sqrt(variance(error) * variance(kerf)) };
   };
+  const [first, second] = axes;
   return {
-    kerf: at(axes.map(() => [0, share])),
-    along: Object.fromEntries(axes.map((axis, i) => [axis, only(i, [0, 1])])),
-    apart:
-      axes.length === 2
-        ? at([
-            [0, 1],
-            [0, -1],
-          ])
-        : null,
-    scale: plan.way === "part and hole" ? Object.fromEntries(axes.map((axis, i) => [axis, scaleOf(i)])) : {},
+    kerf: combine(fit, Object.fromEntries(axes.map((axis) => [kerfOf(axis), share]))),
+    along: Object.fromEntries(axes.map((axis) => [axis, only(axis, 0, 1)])),
+    apart: first && second ? combine(fit, { [kerfOf(first)]: 1, [kerfOf(second)]: -1 }) : null,
+    scale: plan.way === "part and hole" ? Object.fromEntries(axes.map((axis) => [axis, scaleAlong(axis)])) : {},
     scaleShareMm: isSquareWay(plan.way) && plan.way !== "part and hole" ? cutSideMm(plan) * plan.scaleWithin : 0,
   };
+}
+
+function axesTold(plan: KerfPlan, read: readonly CutRead[]): Axis[] {
+  const top = read.filter((r) => r.square?.face !== "bottom");
+  return AXES.filter((axis) => isTold(plan, top, axis));
+}
+
+/** Readings one by one, with the side that each is of. */
+function cutsOf({ plan, answers }: RoundRecord<KerfPlan>, { gauges, decisions }: Known): Cut[] {
+  if (plan.way === "comb")
+    return AXES.flatMap((axis) =>
+      lengthReadings(answers, [combSite(axis)], gauges, decisions).map((r) => ({ ...r, axis, square: null })),
+    );
+  const squares = squareSites(plan);
+  const sites = squares.map((s) => s.id);
+  return lengthReadings(answers, sites, gauges, decisions).flatMap((r): Cut[] => {
+    const square = squares.find((s) => s.id === r.site);
+    return square ? [{ ...r, square, axis: square.axis }] : [];
+  });
 }
 
 function placesRead(round: RoundRecord<KerfPlan>, gauges: readonly Gauge[]): CutRead[] {
@@ -138,75 +187,66 @@ function isTold({ way }: KerfPlan, read: readonly CutRead[], axis: Axis): boolea
   return way === "part and hole" ? objects.size === 2 : here.length > 0;
 }
 
-function sideOf(plan: KerfPlan, { square }: CutRead): number {
+function sideOf(plan: KerfPlan, { square }: Pick<Cut, "square">): number {
   return square ? cutSideMm(plan) : 0;
 }
 
 /** How many kerfs a reading holds. */
-function cutsIn({ cuts }: KerfPlan, { square }: CutRead): number {
+function cutsIn({ cuts }: KerfPlan, { square }: Pick<Cut, "square">): number {
   if (!square) return cuts;
   return square.of === "part" ? -1 : 1;
 }
 
-function termsOf(plan: KerfPlan, read: readonly CutRead[]): Term[] {
-  const longest = Math.max(...read.map((r) => r.mean));
-  const gauges = [...new Map(read.map((r) => [r.gauge.id, r.gauge])).values()];
-  const own = (gauge: Gauge, of: (r: CutRead) => number) => (r: CutRead) => (r.gauge.id === gauge.id ? of(r) : 0);
-  const isOutside = (r: CutRead) => r.square?.of === "part";
-  const terms = gauges.flatMap((gauge): Term[] => {
-    const limit = {
-      ...{ id: `limit ${gauge.id}`, label: `Limit of error, ${gaugeName(gauge)}` },
-      u: commonUncertaintyMm(gauge) / Math.SQRT2,
-    };
-    const zero = (jaws: string) => ({
-      ...{ id: `zero ${gauge.id} ${jaws}`, label: `Zero of the ${jaws} jaws, ${gaugeName(gauge)}` },
-      u: zeroUncertaintyMm(gauge),
-    });
-    return [
-      { ...limit, of: own(gauge, () => 1) },
-      { ...limit, of: own(gauge, (r) => (longest > 0 ? r.mean / longest : 0)) },
-      { ...zero("outside"), of: own(gauge, (r) => (isOutside(r) ? 1 : 0)) },
-      { ...zero("inside"), of: own(gauge, (r) => (isOutside(r) ? 0 : 1)) },
-    ];
-  });
+function termsOf(plan: KerfPlan, read: readonly Cut[]): Term<Cut>[] {
   const sizes = AXES.filter((axis) => read.some((r) => r.axis === axis && r.square));
   // A part that is held against its own drawing has its strays in it.
-  for (const axis of plan.way === "part and hole" || plan.scaleWithin > 0 ? sizes : [])
-    terms.push({
-      ...{ id: "stray", label: "How the axis strays", u: STRAY_MM * Math.SQRT2 },
+  const strays = (plan.way === "part and hole" || plan.scaleWithin > 0 ? sizes : []).map(
+    (axis): Term<Cut> => ({
+      id: `stray ${axis}`,
+      label: `straightness of ${axis.toUpperCase()}`,
+      u: STRAY_MM * Math.SQRT2,
       of: (r) => (r.axis === axis && r.square ? 1 : 0),
-    });
-  for (const axis of AXES)
-    terms.push({
-      ...{ id: "wander", label: "How the cut differs from place to place" },
+      canBeWrong: false,
+    }),
+  );
+  const wander = AXES.map(
+    (axis): Term<Cut> => ({
+      id: `wander ${axis}`,
+      source: "wander",
+      label: "width of the cut from place to place",
       u: plan.way === "comb" ? WANDER_MM * Math.sqrt(plan.cuts) : WANDER_MM / Math.SQRT2,
       of: (r) => (r.axis === axis ? (r.square?.of === "part" ? -1 : 1) : 0),
-    });
-  return terms.filter((t) => t.u > 0 && read.some((r) => t.of(r) !== 0));
+      canBeWrong: false,
+    }),
+  );
+  const jawsOf = (r: Cut) => (r.square?.of === "part" ? ("outside" as const) : ("inside" as const));
+  return [...gaugeTerms(read, { jawsOf, lengthOf: (r) => r.value }), ...strays, ...wander];
 }
 
-/** By how much the cut is narrower at the bottom, over the sizes that were read at both faces. */
-function taperOf(all: readonly CutRead[]): Budgeted | null {
+/** By how much the cut is narrower at the bottom, over the sizes that were read at both faces. Of one gauge what it always reads wrong falls out. */
+function taperOf(cuts: readonly Cut[]): Budgeted | null {
   const pairs = (["part", "hole"] as const).flatMap((of) =>
     AXES.flatMap((axis) => {
       const at = (face: "top" | "bottom") =>
-        all.filter((r) => r.square?.of === of && r.axis === axis && r.square.face === face);
-      const [top, bottom] = [at("top"), at("bottom")];
-      return top.length > 0 && bottom.length > 0 ? [{ sign: of === "part" ? 1 : -1, top, bottom }] : [];
+        cuts.some((r) => r.square?.of === of && r.axis === axis && r.square.face === face);
+      return at("top") && at("bottom") ? [{ of, axis, sign: of === "part" ? 1 : -1 }] : [];
     }),
   );
   if (pairs.length === 0) return null;
-  // Of one gauge what it always reads wrong is in both and falls out.
-  const share = 1 / pairs.length;
-  const observations: SourcedObservation[] = pairs
-    .flatMap(({ top, bottom }) => [...top, ...bottom])
-    .map((r, i, every) => ({
-      row: every.map((_, k) => (k === i ? 1 : 0)),
-      ...{ y: r.mean, u: r.u, source: placingOf(r) },
-    }));
-  const weights = pairs.flatMap(({ sign, top, bottom }) => [
-    ...top.map(() => (-sign * share) / top.length),
-    ...bottom.map(() => (sign * share) / bottom.length),
-  ]);
-  return sourcedFit(observations)?.combine(weights) ?? null;
+  const nameOf = (of: "part" | "hole", axis: Axis, face: string) => `${of} ${axis} ${face}`;
+  const used = cuts.filter((r) => pairs.some((p) => p.of === r.square?.of && p.axis === r.axis));
+  const row: Record<string, number> = {};
+  for (const { of, axis, sign } of pairs) {
+    row[nameOf(of, axis, "top")] = -sign / pairs.length;
+    row[nameOf(of, axis, "bottom")] = sign / pairs.length;
+  }
+  const model = modelOf(used, {
+    row: (r) => (r.square ? { [nameOf(r.square.of, r.axis, r.square.face)]: 1 } : {}),
+    y: (r) => r.value,
+    terms: [],
+    facts: (r) => ({ pointLabel: labelOf(r), signedByWords: false }),
+    wanted: [],
+  });
+  const fit = adjust(ofReadings(model));
+  return fit && combine(fit, row);
 }
