@@ -10,6 +10,19 @@ test("a tick of Alder read 1 mm wrong is named and holds its axis back until it 
   await page.getByLabel("Length along X").fill("100");
   await page.getByLabel("Length along Y").fill("90");
   await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
+  // What the layout can tell is said before the burn, and one press makes it enough.
+  const forecast = page.getByRole("region", { name: "What this layout can tell" });
+  await expect(
+    forecast.getByText(/Expected: ± 0\.0\d+ % for the scale of [XY]|Expected: ± 0\.0\d+ %/).first(),
+  ).toBeVisible();
+  const readings = page.getByLabel("Readings a site");
+  await readings.fill("1");
+  await expect(forecast.getByText(/A proof succeeds if at most/)).toBeVisible();
+  await forecast.getByRole("button", { name: /^Read each point \d times$/ }).click();
+  await expect(readings).not.toHaveValue("1");
+  await expect(forecast.getByRole("button")).toHaveCount(0);
+  await accessible(page);
+  await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
   await page.getByRole("link", { name: "To the burn" }).click();
   await page.getByRole("button", { name: "Burn on the practice machine" }).click();
   await beginReading(page);

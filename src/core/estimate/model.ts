@@ -87,6 +87,8 @@ export type Wanted = {
   /** For a person, within a sentence. */
   label: string;
   row: Row;
+  /** So many times this result is held against the tolerance by a proof; left out where none is. */
+  proves?: number;
 };
 
 /** A slip that only one procedure knows: what it added to each observation, by id. */

@@ -8,6 +8,7 @@ import { LoneDetail } from "../drawing/detail-view";
 import { Button, buttonClass } from "../primitives/button";
 import { Link } from "../primitives/link";
 import { DraftConflict } from "./draft-conflict";
+import { ForecastCard } from "./forecast-card";
 import { planContext, procedureOf, unreadHistory } from "./known-procedure";
 import { PlanField } from "./plan-field";
 import type { StageProps } from "./stages";
@@ -82,6 +83,9 @@ export function LayOutStage({ view, n }: StageProps) {
             <p className="mb-4 rounded-md bg-steel-tint px-3 py-2 text-steel">
               This round is burned: its layout stays as it was.
             </p>
+          )}
+          {!frozen && read.ok && (
+            <ForecastCard view={view} procedure={procedure} plan={read.plan} context={context} onChange={change} />
           )}
           {groups.map((group) => (
             <fieldset key={group} disabled={frozen} className="mb-4 border-b border-hair pb-4 last:border-0">

@@ -89,6 +89,7 @@ export function observeAxes(history: History<AxisScalePlan>, round: RoundRecord<
       id: estimateId(axis),
       label: `the scale of ${axis.toUpperCase()}`,
       row: { [estimateId(axis)]: 1 },
+      proves: 1,
     })),
   });
 }

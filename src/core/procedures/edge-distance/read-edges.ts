@@ -99,6 +99,7 @@ export function edgesModel({
       id: idOf(axis),
       label: `the error of ${axis.toUpperCase()}`,
       row: { [errorIn(axis)]: 1 },
+      proves: 1,
     })),
   });
 }

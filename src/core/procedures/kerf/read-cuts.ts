@@ -93,8 +93,10 @@ export function observeCuts(history: Known, round: RoundRecord<KerfPlan>): Model
       { id: "offset", label: "the offset per side", row: halved(mean) },
       ...axes.map((axis) => ({
         id: kerfOf(axis),
-        label: `the kerf along ${axis.toUpperCase()}`,
+        label: `half the kerf along ${axis.toUpperCase()}`,
         row: { [kerfOf(axis)]: 1 },
+        // Held against the tolerance as an offset per side.
+        proves: 0.5,
       })),
     ],
   });

@@ -135,8 +135,10 @@ export function modelFor(
     wanted: [
       ...speeds.map((v) => ({
         id: `offset ${plain(v)}`,
-        label: `the offset at ${plain(v)} mm/s`,
+        label: `the stagger at ${plain(v)} mm/s`,
         row: halved(staggerRow(v, lineSpeeds)),
+        // The tolerance is one of the stagger.
+        proves: 2,
       })),
       ...(lineSpeeds.length > 0
         ? [

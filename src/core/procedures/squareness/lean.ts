@@ -119,7 +119,10 @@ function modelAt(plan: SquarenessPlan, readings: readonly LengthReading[], at: A
         source: { id: "stray", label: "Straightness of the axes", kind: "B" as const },
       })),
     ],
-    wanted: [LEAN, "angle"].map((id) => ({ id, label: "the lean of Y", row: { [LEAN]: 1 } })),
+    wanted: [
+      { id: LEAN, label: "the lean of Y", row: { [LEAN]: 1 }, proves: 1 },
+      { id: "angle", label: "the angle off square", row: { [LEAN]: 1 } },
+    ],
   });
 }
 

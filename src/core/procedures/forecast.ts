@@ -1,0 +1,111 @@
+/**
+ * What a layout will be able to tell, before anything is burned: the covariance needs no readings, only where they will be taken, with
+ * which gauge and how often.
+ */
+import { adjust, combine } from "../estimate/adjustment";
+import { ofReadings } from "../estimate/model";
+import { expandedUncertainty } from "../fitting/student-t";
+import type { Gauge } from "../metrology/gauge";
+import { type Answer, PLAIN_SHARES } from "./answer";
+import type { AnyProcedure, History, PlanContext, RoundRecord } from "./contract";
+import { lengthGauges } from "./length-gauges";
+
+export type Forecast = {
+  gauge: Gauge;
+  /** Expected half width of the 95 % interval of the least well known result, as it is held against the tolerance. */
+  expanded: number;
+  /** Name of that result. */
+  label: string;
+  /** The largest error that a proof can still accept; `null` where it can accept none. */
+  decidesUpTo: number | null;
+  /** The cheapest change after which a proof can decide; `null` where there is none, or none is needed. */
+  help: { field: string; value: string; repeats: number | null; gauge: Gauge | null; expanded: number } | null;
+};
+
+/** A proof that accepts less than this share of the tolerance needs luck. */
+const LUCK_BELOW = 0.5;
+/** Nobody reads a point more often than this. */
+const MOST_REPEATS = 12;
+/** A step that is read with a sign, before anything is known of it, mm. (common practice, no source) */
+const USUAL_STEP_MM = 0.3;
+
+type Laid = { procedure: AnyProcedure; plan: Record<string, unknown>; context: PlanContext; tolerance: number };
+
+/** `null` where nothing is measured, or too little to tell a result. */
+export function forecastOf(laid: Laid): Forecast | null {
+  const gauge = gaugeOf(laid.plan, laid.context);
+  const told = gauge && toldBy(laid, gauge);
+  if (!gauge || !told) return null;
+  const { tolerance } = laid;
+  const left = tolerance - told.expanded;
+  return {
+    gauge,
+    ...told,
+    decidesUpTo: left > 0 ? left : null,
+    help: left < LUCK_BELOW * tolerance ? helpFor(laid, gauge, told.expanded) : null,
+  };
+}
+
+function gaugeOf(plan: Laid["plan"], context: PlanContext): Gauge | undefined {
+  const all = lengthGauges(context);
+  return all.find((g) => g.id === plan.gauge) ?? all[0];
+}
+
+/** More readings of each point, or another gauge where the layout names one: the first that leaves a proof room. */
+function helpFor(laid: Laid, gauge: Gauge, now: number): Forecast["help"] {
+  const { plan, context, tolerance } = laid;
+  const enough = (LUCK_BELOW * tolerance + tolerance) / 2;
+  const repeats = typeof plan.repeats === "number" ? plan.repeats : null;
+  if (repeats !== null)
+    for (let more = repeats + 1; more <= MOST_REPEATS; more++) {
+      const then = toldBy({ ...laid, plan: { ...plan, repeats: more } }, gauge)?.expanded ?? now;
+      if (then <= LUCK_BELOW * tolerance)
+        return { field: "repeats", value: String(more), repeats: more, gauge: null, expanded: then };
+    }
+  if (typeof plan.gauge !== "string") return null;
+  for (const other of lengthGauges(context)) {
+    const then = toldBy({ ...laid, plan: { ...plan, gauge: other.id } }, other)?.expanded ?? now;
+    if (other.id !== gauge.id && then < now && then <= enough)
+      return { field: "gauge", value: other.id, repeats: null, gauge: other, expanded: then };
+  }
+  return null;
+}
+
+function toldBy(
+  { procedure, plan, context, tolerance }: Laid,
+  gauge: Gauge,
+): { expanded: number; label: string } | null {
+  if (!procedure.observe) return null;
+  const spec = procedure.round(plan, context, "measure");
+  const unread: RoundRecord = { n: 1, purpose: "measure", plan, spec, inForce: context.inForce, answers: [] };
+  const history: History = {
+    rounds: [unread],
+    gauges: [gauge],
+    available: [gauge],
+    machine: context.machine,
+    tolerance,
+    decisions: {},
+  };
+  const answers = spec.sites.flatMap((site): Answer[] => {
+    if (site.ask.kind !== "quantity") return [];
+    const expected = procedure.expected(history, site.id)?.value ?? 0;
+    const value = Math.abs(expected) > 1e-6 ? expected : USUAL_STEP_MM;
+    return Array.from({ length: site.repeats }, () => ({
+      site: site.id,
+      content: { status: "read", value: { kind: "quantity", value } },
+      u: null,
+      gauge: gauge.id,
+      session: "forecast",
+      shares: PLAIN_SHARES,
+      from: "typed",
+    }));
+  });
+  const round = { ...unread, answers };
+  const model = procedure.observe({ ...history, rounds: [round] }, round);
+  const adjustment = model && adjust(ofReadings(model), new Map());
+  if (!model || !adjustment) return null;
+  const told = model.wanted.flatMap(({ row, label, proves }) =>
+    proves === undefined ? [] : [{ label, expanded: proves * expandedUncertainty(combine(adjustment, row).quantity) }],
+  );
+  return told.toSorted((a, b) => b.expanded - a.expanded)[0] ?? null;
+}

@@ -1,0 +1,55 @@
+/** What a layout is said to be able to tell, held against what practice gantries then give. Seeds 21000 to 21039. */
+import { describe, expect, it } from "vitest";
+import { axisScale } from "../core/procedures/axis-scale/procedure";
+import { forecastOf } from "../core/procedures/forecast";
+import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
+import { scanOffset } from "../core/procedures/scan-offset/procedure";
+import { LENGTH_GAUGES, rms, scaleCases } from "./axis-scale-accuracy";
+
+const context = { machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {}, gauges: [LENGTH_GAUGES.calipers] };
+const laid = (repeats: number, tolerance = axisScale.tolerance.default) => ({
+  procedure: axisScale,
+  plan: { ...axisScale.plan(context).defaults, repeats },
+  context,
+  tolerance,
+});
+
+describe("the forecast of a layout", () => {
+  it("comes true: intervals are as wide as was said, within a quarter", () => {
+    const forecast = forecastOf(laid(2));
+    const widths = scaleCases(21_000, 40, { gauge: LENGTH_GAUGES.calipers, plan: {}, common: true }).map(
+      (c) => c.expanded,
+    );
+    expect(rms(widths) / (forecast?.expanded ?? Number.NaN)).toBeGreaterThan(0.75);
+    expect(rms(widths) / (forecast?.expanded ?? Number.NaN)).toBeLessThan(1.25);
+  });
+
+  it("leaves to a proof what the tolerance has left, and needs no help there", () => {
+    const forecast = forecastOf(laid(2));
+    expect(forecast?.decidesUpTo).toBeCloseTo(0.001 - (forecast?.expanded ?? 0), 12);
+    expect(forecast?.help).toBeNull();
+  });
+
+  it("names the fewest readings that leave a proof room, and keeps its word", () => {
+    const tight = (forecastOf(laid(2))?.expanded ?? 0) * 1.8;
+    const { help } = forecastOf(laid(2, tight)) ?? { help: null };
+    expect(help).toMatchObject({ field: "repeats", gauge: null });
+    const then = forecastOf(laid(Number(help?.value), tight));
+    expect(then?.expanded).toBeCloseTo(help?.expanded ?? Number.NaN, 12);
+    expect(then?.expanded).toBeLessThanOrEqual(tight / 2);
+    expect(forecastOf(laid(Number(help?.value) - 1, tight))?.expanded).toBeGreaterThan(tight / 2);
+  });
+
+  it("says that no proof can succeed where the interval alone is wider than the tolerance", () => {
+    const forecast = forecastOf(laid(1, 0.0001));
+    expect(forecast?.decidesUpTo).toBeNull();
+  });
+
+  it("of a scan offset is of the stagger, which the tolerance is for", () => {
+    const plan = { ...scanOffset.plan(context).defaults };
+    const forecast = forecastOf({ procedure: scanOffset, plan, context, tolerance: 0.05 });
+    expect(forecast?.label).toMatch(/^the stagger at \d+ mm\/s$/);
+    expect(forecast?.expanded).toBeGreaterThan(0.01);
+    expect(forecast?.expanded).toBeLessThan(0.03);
+  });
+});

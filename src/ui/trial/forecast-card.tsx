@@ -1,0 +1,54 @@
+import { useMemo } from "react";
+import { decimalsFor, fixed } from "../../core/metrology/quantity-text";
+import { fromInternal, UNITS } from "../../core/metrology/units";
+import type { AnyProcedure, PlanContext } from "../../core/procedures/contract";
+import { forecastOf } from "../../core/procedures/forecast";
+import { gaugeName } from "../../core/procedures/read-lengths";
+import { lengthUnitOf, shownUnit } from "../../core/procedures/shown-unit";
+import type { TrialView } from "../../server/trial/trial-view";
+import { Button } from "../primitives/button";
+
+type Props = {
+  view: TrialView;
+  procedure: AnyProcedure;
+  plan: unknown;
+  context: PlanContext;
+  onChange: (key: string, text: string) => void;
+};
+
+/** What this layout, gauge and number of readings will be able to tell. */
+export function ForecastCard({ view, procedure, plan, context, onChange }: Props) {
+  const { tolerance } = view;
+  const forecast = useMemo(
+    () => (isRecord(plan) ? forecastOf({ procedure, plan, context, tolerance }) : null),
+    [procedure, plan, context, tolerance],
+  );
+  if (!forecast) return null;
+  const unit = shownUnit(procedure.tolerance.unit, lengthUnitOf(view));
+  const decimals = decimalsFor(fromInternal(forecast.expanded, unit));
+  const shown = (internal: number) => `${fixed(fromInternal(internal, unit), decimals)} ${UNITS[unit].symbol}`;
+  const { help, decidesUpTo } = forecast;
+  return (
+    <section className="mb-4 rounded-md bg-steel-tint px-3 py-2" aria-label="What this layout can tell">
+      <p>
+        <b className="font-semibold">Expected: ± {shown(forecast.expanded)}</b> for {forecast.label}, with the{" "}
+        {gaugeName(forecast.gauge)}. Tolerance: {shown(tolerance)}.{" "}
+        {decidesUpTo === null
+          ? "A proof cannot succeed with this layout."
+          : `A proof succeeds if at most ${shown(decidesUpTo)} is left.`}
+      </p>
+      {help && (
+        <p className="mt-1 flex flex-wrap items-center gap-2">
+          <Button weight="small" onClick={() => onChange(help.field, help.value)}>
+            {help.gauge ? `Read with the ${gaugeName(help.gauge)}` : `Read each point ${help.repeats} times`}
+          </Button>
+          <span>± {shown(help.expanded)} is then expected.</span>
+        </p>
+      )}
+    </section>
+  );
+}
+
+function isRecord(plan: unknown): plan is Record<string, unknown> {
+  return typeof plan === "object" && plan !== null;
+}
