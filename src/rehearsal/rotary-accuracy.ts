@@ -112,7 +112,7 @@ function rotaryCase(seed: number, set: RotarySet): RotaryCase {
   const own = rotaryTruthOf(truth, NAME, set.drive);
   const round = rehearsedRotary(truth, set, seed);
   const history = historyOf(set, round);
-  const read = readTravel(round, history.gauges);
+  const read = readTravel(history, round);
   const trueRatio = goesBy(truth, own, round.plan, {});
   const outcome = rotary.solve(history);
   const corrections = outcome.status === "solved" ? outcome.corrections : [];

@@ -29,6 +29,8 @@ export type LengthReading = {
   repeat: number;
   value: number;
   gauge: Gauge;
+  /** Readings whose scatter is estimated together: those of one gauge, unless a procedure tells them apart. */
+  scatter: { id: string; label: string };
   session: string;
   shares: Answer["shares"];
   /** Standard uncertainty of this reading alone, as expected of its gauge, or as its picture says. */
@@ -87,6 +89,7 @@ export function lengthReadings(
       repeat,
       value,
       gauge,
+      scatter: { id: gauge.id, label: "Placing" },
       session: a.session,
       shares: a.shares,
       u: a.u ?? readingUncertaintyMm(gauge) * a.shares.scatter,
@@ -156,10 +159,15 @@ export function gaugeTerms<R extends LengthReading>(
   });
 }
 
-/** The scatter of each gauge, with what is expected of it before there are repeats. */
+/** One reading of each kind of scatter. */
+function scattersOf(readings: readonly LengthReading[]): LengthReading[] {
+  return [...new Map(readings.map((r) => [r.scatter.id, r])).values()];
+}
+
+/** Each kind of scatter, with what is expected of it before there are repeats. */
 function scatterGroups(readings: readonly LengthReading[]): ScatterGroup[] {
-  return gaugesOf(readings).map((gauge) => ({
-    id: gauge.id,
+  return scattersOf(readings).map(({ gauge, scatter }) => ({
+    id: scatter.id,
     priorFreedom: gauge.placing ? freedomOfDoubt(gauge.placing.relativeDoubt) : 0,
     leastFactor: resolutionUncertaintyMm(gauge) / readingUncertaintyMm(gauge),
   }));
@@ -185,7 +193,7 @@ export function modelOf<R extends LengthReading>(readings: readonly R[], spec: R
   const terms = spec.terms.filter((t) => t.u > 0 && readings.some((r) => t.of(r) !== 0));
   const counts = new Map<string, number>();
   for (const r of readings) counts.set(r.site, (counts.get(r.site) ?? 0) + 1);
-  const sources = new Map(gaugesOf(readings).map((gauge) => [gauge.id, placingSource(gauge, readings)]));
+  const sources = new Map(scattersOf(readings).map((r) => [r.scatter.id, placingSource(r, readings)]));
   return {
     observations: [
       ...readings.map((r): Observation => {
@@ -202,8 +210,8 @@ export function modelOf<R extends LengthReading>(readings: readonly R[], spec: R
           row,
           y: spec.y(r),
           u: r.u,
-          source: sources.get(r.gauge.id) ?? placingSource(r.gauge, readings),
-          group: r.gauge.id,
+          source: sources.get(r.scatter.id) ?? placingSource(r, readings),
+          group: r.scatter.id,
           reading: {
             point: r.site,
             repeat: r.repeat,
@@ -231,9 +239,13 @@ function knownTerm<R extends LengthReading>({ id, label, source = id, ...facts }
   return { ...observation, source: { ...observation.source, id: source } };
 }
 
-function placingSource(gauge: Gauge, readings: readonly LengthReading[]): Observation["source"] {
-  const own = readings.filter((r) => r.gauge.id === gauge.id);
+function placingSource({ gauge, scatter }: LengthReading, readings: readonly LengthReading[]): Observation["source"] {
+  const own = readings.filter((r) => r.scatter.id === scatter.id);
   const hasRepeats = new Set(own.map((r) => r.site)).size < own.length;
   const alone = !gauge.placing && !hasRepeats ? " (its step alone)" : "";
-  return { id: `placing ${gauge.id}`, label: `Placing, ${gaugeName(gauge)}${alone}`, kind: hasRepeats ? "A" : "B" };
+  return {
+    id: `placing ${scatter.id}`,
+    label: `${scatter.label}, ${gaugeName(gauge)}${alone}`,
+    kind: hasRepeats ? "A" : "B",
+  };
 }

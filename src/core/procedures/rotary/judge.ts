@@ -4,6 +4,7 @@ import type { Measured } from "../../metrology/measured";
 import { fixed } from "../../metrology/quantity-text";
 import { ruling } from "../../metrology/tolerance";
 import type { History, RoundRecord } from "../contract";
+import { examinedJudge } from "../examined";
 import type { Finding } from "../outcome";
 import { headlineOf, readMore } from "../plain-course";
 import type { Verdict } from "../verdict";
@@ -11,7 +12,7 @@ import { whatBecame } from "../what-became";
 import { wholeProof } from "../whole-proof";
 import { slipOf, wrongWay } from "./findings";
 import type { RotaryPlan } from "./plan-type";
-import { readTravel } from "./read-travel";
+import { observeTravel, readTravel } from "./read-travel";
 import { errorOf } from "./solve";
 
 const ADVICE = {
@@ -20,10 +21,12 @@ const ADVICE = {
   "cannot tell": "Tolerance and doubt overlap: read more often, or take the line once around.",
 } as const;
 
-export function judgeRotary(history: History<RotaryPlan>): Verdict | null {
+export const judgeRotary = examinedJudge(observeTravel, judgeTravel);
+
+function judgeTravel(history: History<RotaryPlan>): Verdict | null {
   const last = history.rounds.at(-1);
   if (!last || (last.purpose !== "proof" && last.purpose !== "check")) return null;
-  const read = readTravel(last, history.gauges);
+  const read = readTravel(history, last);
   if (!read) return null;
   const after = errorOf(read);
   const before =
@@ -59,7 +62,7 @@ export function judgeRotary(history: History<RotaryPlan>): Verdict | null {
 }
 
 function errorIn(history: History<RotaryPlan>, round: RoundRecord<RotaryPlan>): Measured | null {
-  const read = readTravel(round, history.gauges);
+  const read = readTravel(history, round);
   return read ? errorOf(read) : null;
 }
 

@@ -1,5 +1,6 @@
 /** Rotary: whether the surface of a round part goes as far as it is sent, and the number that makes it so. */
 import type { History, Procedure } from "../contract";
+import { examinedSolve, predictedReading } from "../examined";
 import { plainNext } from "../plain-course";
 import { settingsOf, travelCorrection } from "./correction";
 import { rotaryRound } from "./coupon";
@@ -10,9 +11,10 @@ import { overlayOf } from "./overlay";
 import { planForm } from "./plan";
 import { planWarnings } from "./plan-faults";
 import type { RotaryPlan } from "./plan-type";
-import { readTravel, type TravelRead } from "./read-travel";
+import { observeTravel, readTravel, type TravelRead } from "./read-travel";
 import { ROTARY_SETTINGS } from "./setting";
 import { solveRotary } from "./solve";
+import { SITES } from "./travel";
 
 /** Half a mm of seam on a bottle is seen. (common practice, no source) */
 const DEFAULT_TOLERANCE = 0.003;
@@ -41,8 +43,10 @@ export const rotary: Procedure<RotaryPlan> = {
   round: rotaryRound,
   asSent: (spec) => spec,
   checkPlan: (last) => last,
-  expected: expectedAt,
-  solve: solveRotary,
+  observe: observeTravel,
+  expected: (history, site) =>
+    (site === SITES.back ? null : predictedReading(observeTravel, history, site)) ?? expectedAt(history, site),
+  solve: examinedSolve(observeTravel, solveRotary),
   next: (history, outcome) => plainNext(history, outcome, judgeRotary(history), WORDS, proofOf(history)),
   judge: judgeRotary,
   overlay: overlayOf,
@@ -58,7 +62,7 @@ const WORDS = {
 
 function proofOf(history: History<RotaryPlan>) {
   const last = history.rounds.at(-1);
-  const read = last && readTravel(last, history.gauges);
+  const read = last && readTravel(history, last);
   const correction = last && read ? travelCorrection(history, last, read) : null;
   return last && read && correction
     ? { plan: asMeasured(last.plan, read), set: [correction.setting] }

@@ -7,12 +7,16 @@
  * at the longest reading. A chuck that runs out carries the surface sideways under the beam, e sin(phi) with e half of what is seen up
  * and down: over a part of a turn phi that leaves sqrt(2) e sin(phi/2) (rms over where it begins); over a whole turn nothing.
  */
+import { type Adjustment, combine } from "../../estimate/adjustment";
+import { known, type Model, type Observation, type Row, usual } from "../../estimate/model";
 import { expandedUncertainty } from "../../fitting/student-t";
-import { type Budgeted, type BudgetPart, joined, times } from "../../metrology/budget";
-import { commonUncertaintyMm, type Gauge, zeroUncertaintyMm } from "../../metrology/gauge";
+import { type Budgeted, joined, times } from "../../metrology/budget";
+import { type Gauge, readingUncertaintyMm } from "../../metrology/gauge";
 import { type Answer, quantitiesAt } from "../answer";
-import type { RoundRecord } from "../contract";
-import { gaugeName, placingOf, readLengths, type SiteRead } from "../read-lengths";
+import type { History, RoundRecord } from "../contract";
+import { examinationOf } from "../examined";
+import { gaugeTerms, type LengthReading, lengthReadings, modelOf, type Term } from "../length-readings";
+import { readLengths, type SiteRead } from "../read-lengths";
 import { type RotaryPlan, sentMm } from "./plan-type";
 import { aroundMm, type Readings, SITES, type SiteId, type Travel, travelOf } from "./travel";
 
@@ -22,6 +26,10 @@ const GRIP_SHARE = 0.0002;
 const LAID_OUT_SHARE = 0.01;
 /** Uncertainty of the thickness of a tape and of its neutral layer, as a share of the thickness. (common practice, no source) */
 const TAPE_KNOWN = 0.5;
+/** A part is laid out to within this before it is measured well, sd, mm. (common practice, no source) */
+const LAID_OUT_WITHIN_MM = 1;
+/** Where nothing is said of a readout, mm. */
+const NO_DOUBT_MM = 1e-9;
 /** Share of a value by which derivatives are taken. */
 const STEP_SHARE = 1e-5;
 
@@ -47,28 +55,199 @@ export type TravelRead = Travel & {
 };
 
 /** @returns `null` while something is missing */
-export function readTravel(round: RoundRecord<RotaryPlan>, gauges: readonly Gauge[]): TravelRead | null {
+export function readTravel(history: History<RotaryPlan>, round: RoundRecord<RotaryPlan>): TravelRead | null {
+  const here = hereOf(round, history.gauges);
+  const examined = here && examinationOf(history, round, observeTravel);
+  if (!here || !examined) return null;
+  const { adjustment } = examined;
+  const { plan, answers } = round;
+  const { travel, read, sites } = here;
+  const error = combine(adjustment, ratioRow(plan, here));
+  const size = (id: SiteId) =>
+    read[id] === undefined ? null : times(at(adjustment, read, id), aroundMm(plan, 1) / Math.PI);
+  return {
+    ...travel,
+    ratio: raised(error, here.ratio),
+    read,
+    sites,
+    back: backOf(plan, read, adjustment),
+    marked: size(SITES.marked),
+    resting: size(SITES.resting),
+    mirrored: mirroredIn(answers),
+  };
+}
+
+/** What was read, and what it comes to as it is. */
+type Here = { travel: Travel; read: Readings; sites: readonly SiteRead[]; ratio: number; onEachOther: boolean };
+
+function hereOf(round: RoundRecord<RotaryPlan>, gauges: readonly Gauge[]): Here | null {
   const { plan, answers } = round;
   const sites = [...readLengths(answers, SIZES, gauges.map(onForm)), ...readLengths(answers, LINES, gauges)];
   const read = readingsOf(round, sites);
   const onEachOther = liesOnEachOther(answers);
   const travel = travelOf(plan, read, onEachOther);
   if (!travel || travel.due <= 0) return null;
-  const ratio = travel.travelled / travel.due;
+  return { travel, read, sites, ratio: travel.travelled / travel.due, onEachOther };
+}
+
+/**
+ * The readings as a model of small changes about what was read: each place has a value of its own, and the ratio changes with it by its
+ * derivative. Sizes of the part and how far a drive goes are known beforehand to within what parts and drives are.
+ */
+export function observeTravel(history: History<RotaryPlan>, round: RoundRecord<RotaryPlan>): Model | null {
+  const here = hereOf(round, history.gauges);
+  if (!here) return null;
+  const { plan, answers } = round;
+  const { read } = here;
+  const own = (sites: readonly SiteId[], gauges: readonly Gauge[]) =>
+    lengthReadings(answers, sites, gauges, history.decisions);
+  const sizes = own(SIZES, history.gauges.map(onForm)).map((r) => ({
+    ...r,
+    scatter: { id: `size ${r.gauge.id}`, label: "Form and placing, across or around" },
+  }));
+  const lines = own(LINES, history.gauges).map((r) => ({
+    ...r,
+    scatter: { id: `line ${r.gauge.id}`, label: "Placing" },
+  }));
+  const readings = [...sizes, ...lines];
+  const row = ratioRow(plan, here);
+  return modelOf(readings, {
+    row: (r) => ({ [r.site]: 1 }),
+    y: (r) => r.value - (read[r.site as SiteId] ?? 0),
+    terms: commonTerms(readings, read),
+    facts: ({ site }) => ({ pointLabel: LABELS[site as SiteId] ?? site, signedByWords: site === SITES.gap }),
+    known: [...readings.map((r) => r.site), ...Object.keys(row)]
+      .filter((id, i, all) => all.indexOf(id) === i)
+      .flatMap((id) => knownOf(plan, here, id, readings)),
+    wanted: [
+      { id: "travel", label: "the error of travel", row, proves: 1 },
+      ...[SITES.marked, SITES.resting, SITES.back].flatMap((site) =>
+        readings.some((r) => r.site === site)
+          ? [{ id: site.replace("size ", ""), label: LABELS[site] ?? site, row: { [site]: 1 } }]
+          : [],
+      ),
+    ],
+  });
+}
+
+const LABELS: Partial<Record<SiteId, string>> = {
+  [SITES.marked]: "the size where it is marked",
+  [SITES.resting]: "the size where it lies",
+  [SITES.span]: "the distance from line to line",
+  [SITES.gap]: "the gap",
+  [SITES.width]: "the width of a line",
+  [SITES.back]: "the place after the way back",
+  [SITES.line]: "the length of the line",
+};
+
+/** How the ratio changes with each place, and with what is known beside them, all of size 1 there. */
+function ratioRow(plan: RotaryPlan, { read, travel, ratio, onEachOther }: Here): Row {
   const of = (changed: Readings) => {
     const t = travelOf(plan, changed, onEachOther);
     return t ? t.travelled / t.due : ratio;
   };
-  const parts = [
-    ...readingParts(plan, read, sites, of),
-    ...otherParts(plan, read, travel, onEachOther).filter((p) => p.standardUncertainty > 0),
-  ];
-  const size = (id: SiteId) => (read[id] === undefined ? null : sizeOf(plan, id, read, sites));
-  return {
-    ...{ ...travel, ratio: joined(ratio, parts), read, sites },
-    back: backOf(plan, read, sites),
-    ...{ marked: size(SITES.marked), resting: size(SITES.resting), mirrored: mirroredIn(answers) },
+  const slope = (id: SiteId) => {
+    const value = read[id] ?? 0;
+    const step = Math.max(Math.abs(value), 1) * STEP_SHARE;
+    return (of({ ...read, [id]: value + step }) - of({ ...read, [id]: value - step })) / (2 * step);
   };
+  const measured = [...SIZES, ...LINES].filter((id) => read[id] !== undefined && id !== SITES.back);
+  const readouts = plan.way === "traced" ? [SITES.first, SITES.second] : [];
+  const row: Record<string, number> = {};
+  for (const id of [...measured, ...readouts]) {
+    const s = slope(id);
+    if (s !== 0) row[id] = s;
+  }
+  for (const { id, mm } of besides(plan, read, travel, onEachOther)) if (mm > 0) row[id] = mm / travel.due;
+  return row;
+}
+
+function knownOf(plan: RotaryPlan, here: Here, id: string, readings: readonly LengthReading[]): Observation[] {
+  const { read, travel, onEachOther } = here;
+  const beside = besides(plan, read, travel, onEachOther).find((b) => b.id === id);
+  if (beside) return [known(id, beside.label, { u: 1, canBeWrong: false })];
+  if (id === SITES.first || id === SITES.second) {
+    const u = Math.hypot((plan.readoutStepMm ?? 0) / Math.sqrt(12), (plan.dotMm ?? 0) / Math.sqrt(3));
+    const source = { id: "readout", label: "Readout, and the dot on the line", kind: "B" as const };
+    return [{ ...known(id, "readout", { u: Math.max(u, NO_DOUBT_MM) }), source }];
+  }
+  const first = readings.find((r) => r.site === id);
+  if (!first) return [];
+  const { value, u } = usualAt(plan, here, id as SiteId);
+  return [
+    usual(
+      id,
+      `usual size of ${LABELS[id as SiteId] ?? id}`,
+      Math.max(u, readingUncertaintyMm(first.gauge)),
+      value - (read[id as SiteId] ?? 0),
+    ),
+  ];
+}
+
+/** What a place reads as a rule, before it is read, mm. (common practice, no source) */
+function usualAt(plan: RotaryPlan, { travel, read }: Here, id: SiteId): { value: number; u: number } {
+  const turn = aroundMm(plan, 1) === 1 ? Math.PI : 1;
+  switch (id) {
+    case SITES.marked:
+      return { value: plan.diameterMm * turn, u: LAID_OUT_WITHIN_MM };
+    case SITES.resting:
+      return { value: (plan.restsOnMm ?? plan.diameterMm) * turn, u: LAID_OUT_WITHIN_MM };
+    case SITES.width:
+      return { value: 0.2, u: 0.15 };
+    case SITES.back:
+      return { value: 0, u: 1 };
+    default:
+      // A drive that was never adjusted may be off by any factor: the readings are taken as they are.
+      return { value: read[id] ?? 0, u: Math.max(1, Math.abs(travel.due)) };
+  }
+}
+
+/** What the drive and the part are known for beside the readings, in mm of travel. */
+function besides(
+  plan: RotaryPlan,
+  read: Readings,
+  { travelled, around }: Travel,
+  onEachOther: boolean,
+): { id: string; label: string; mm: number }[] {
+  const phi = (2 * travelled) / (around === null ? plan.diameterMm : around / Math.PI);
+  const turnsUnmeasured = plan.way === "span" && around === null ? (read[SITES.turns] ?? 0) : 0;
+  const eccentric = plan.drive === "chuck" ? (plan.runoutMm ?? 0) / 2 : 0;
+  return [
+    {
+      id: "laid out",
+      label: "the part as laid out, not measured",
+      mm: LAID_OUT_SHARE * turnsUnmeasured * Math.PI * plan.diameterMm,
+    },
+    { id: "runout", label: "the chuck runs out", mm: Math.SQRT2 * eccentric * Math.abs(Math.sin(phi / 2)) },
+    {
+      id: "tape",
+      label: "thickness of the tape",
+      mm: plan.way === "wrap" ? 0 : (TAPE_KNOWN * (plan.tapeMm ?? 0) * travelled) / plan.diameterMm / Math.sqrt(3),
+    },
+    { id: "grip", label: "grip of the rollers", mm: gripMm(plan, travelled) },
+    {
+      id: "on each other",
+      label: "lines lie on each other",
+      mm: onEachOther ? (read[SITES.width] ?? 0) / Math.sqrt(3) : 0,
+    },
+  ];
+}
+
+/** A gap that is overlapped is read as its size: too much makes it more negative. */
+function commonTerms(readings: readonly LengthReading[], read: Readings): Term[] {
+  const way = (r: LengthReading) => ((read[r.site as SiteId] ?? 0) < 0 ? -1 : 1);
+  const jawsOf = (r: LengthReading) => (INSIDE.includes(r.site as SiteId) ? ("inside" as const) : ("outside" as const));
+  const lengthOf = (r: LengthReading) => read[r.site as SiteId] ?? 0;
+  return gaugeTerms(readings, { jawsOf, lengthOf }).map((term) => ({ ...term, of: (r) => way(r) * term.of(r) }));
+}
+
+/** The value at a place, as adjusted. */
+function at(adjustment: Adjustment, read: Readings, id: SiteId): Budgeted {
+  return raised(combine(adjustment, { [id]: 1 }), read[id] ?? 0);
+}
+
+function raised({ quantity, parts }: Budgeted, by: number): Budgeted {
+  return { quantity: { ...quantity, value: quantity.value + by }, parts };
 }
 
 /** A gauge across a part that is not quite round: what is expected of its scatter has the form in it. */
@@ -110,164 +289,29 @@ function mirroredIn(answers: readonly Answer[]): boolean | null {
   return said.value.option === "mirrored";
 }
 
-type Of = (read: Readings) => number;
-
-/** Placing of each site and gauge, and what each gauge has in common. */
-function readingParts(plan: RotaryPlan, read: Readings, sites: readonly SiteRead[], of: Of): BudgetPart[] {
-  const used = sites.filter((s) => s.site !== SITES.back);
-  const slope = (id: SiteId) => {
-    const value = read[id] ?? 0;
-    const step = Math.max(Math.abs(value), 1) * STEP_SHARE;
-    return (of({ ...read, [id]: value + step }) - of({ ...read, [id]: value - step })) / (2 * step);
-  };
-  const share = (s: SiteRead) => {
-    const here = used.filter((o) => o.site === s.site);
-    return slope(s.site as SiteId) / s.u ** 2 / total(here.map((o) => 1 / o.u ** 2));
-  };
-  const gauges = [...new Map(used.map((s) => [s.gauge.id, s.gauge])).values()];
-  return [
-    ...placings(used, share),
-    ...gauges.flatMap((gauge) => {
-      const own = used.filter((s) => s.gauge.id === gauge.id);
-      return commonParts(gauge, own, share);
-    }),
-    ...(plan.way === "traced" ? readoutParts(plan, slope) : []),
-  ].filter((p) => p.standardUncertainty > 0);
-}
-
-/** Of one gauge all placings are one part, however many places were read. */
-function placings(sites: readonly SiteRead[], share: (s: SiteRead) => number): BudgetPart[] {
-  const kinds = [...new Map(sites.map((s) => [keyOf(s), s])).entries()];
-  return kinds.map(([key, first]) => {
-    const own = sites.filter((s) => keyOf(s) === key);
-    const [word, about] = isSize(first) ? ["size", "Form and placing, across or around"] : ["line", "Placing"];
-    const { degreesOfFreedom, kind } = placingOf(first);
-    return {
-      ...{
-        id: `placing ${word} ${first.gauge.id}`,
-        label: `${about}, ${gaugeName(first.gauge)}`,
-        kind,
-        degreesOfFreedom,
-      },
-      standardUncertainty: Math.hypot(...own.map((s) => share(s) * s.u)),
-    };
-  });
-}
-
-function keyOf(s: SiteRead): string {
-  return `${isSize(s)} ${s.gauge.id}`;
-}
-
-function isSize({ site }: SiteRead): boolean {
-  return SIZES.includes(site as SiteId);
-}
-
-function commonParts(gauge: Gauge, own: readonly SiteRead[], share: (s: SiteRead) => number): BudgetPart[] {
-  const longest = Math.max(...own.map((s) => Math.abs(s.mean)), Number.MIN_VALUE);
-  const sum = (of: (s: SiteRead) => number) => Math.abs(total(own.map((s) => share(s) * of(s))));
-  // A gap that is overlapped is read as its size: too much makes it more negative.
-  const way = (s: SiteRead) => (s.mean < 0 ? -1 : 1);
-  const limit = commonUncertaintyMm(gauge) / Math.SQRT2;
-  const jaws = (inside: boolean) =>
-    sum((s) => (INSIDE.includes(s.site as SiteId) === inside ? way(s) : 0)) * zeroUncertaintyMm(gauge);
-  const part = (id: string, label: string, standardUncertainty: number): BudgetPart => ({
-    ...known(`${id} ${gauge.id}`, `${label}, ${gaugeName(gauge)}`),
-    standardUncertainty,
-  });
-  return [
-    part(
-      "limit",
-      "Limit of error",
-      Math.hypot(
-        sum(way),
-        sum((s) => (longest > 0 ? s.mean / longest : 0)),
-      ) * limit,
-    ),
-    part("zero", "Zero of the jaws", Math.hypot(jaws(true), jaws(false))),
-  ];
-}
-
-function readoutParts({ readoutStepMm = 0, dotMm = 0 }: RotaryPlan, slope: (id: SiteId) => number): BudgetPart[] {
-  const both = Math.hypot(slope(SITES.first), slope(SITES.second));
-  return [
-    {
-      ...known("readout", "Step of the readout, twice"),
-      standardUncertainty: (both * readoutStepMm) / Math.sqrt(12),
-    },
-    { ...known("dot", "The dot on the line, twice"), standardUncertainty: (both * dotMm) / Math.sqrt(3) },
-  ];
-}
-
-function otherParts(
-  plan: RotaryPlan,
-  read: Readings,
-  { travelled, due, around }: Travel,
-  onEachOther: boolean,
-): BudgetPart[] {
-  const part = (id: string, label: string, mm: number): BudgetPart => ({
-    ...known(id, label),
-    standardUncertainty: mm / due,
-  });
-  const phi = (2 * travelled) / (around === null ? plan.diameterMm : around / Math.PI);
-  const turnsUnmeasured = plan.way === "span" && around === null ? (read[SITES.turns] ?? 0) : 0;
-  const eccentric = plan.drive === "chuck" ? (plan.runoutMm ?? 0) / 2 : 0;
-  return [
-    part(
-      "laid out",
-      "The part as laid out, not measured",
-      LAID_OUT_SHARE * turnsUnmeasured * Math.PI * plan.diameterMm,
-    ),
-    part("runout", "The chuck runs out", Math.SQRT2 * eccentric * Math.abs(Math.sin(phi / 2))),
-    part(
-      "tape",
-      "Thickness of the tape",
-      plan.way === "wrap" ? 0 : (TAPE_KNOWN * (plan.tapeMm ?? 0) * travelled) / plan.diameterMm / Math.sqrt(3),
-    ),
-    part("grip", "Grip of the rollers", gripMm(plan, travelled)),
-    part("on each other", "Lines lie on each other", onEachOther ? (read[SITES.width] ?? 0) / Math.sqrt(3) : 0),
-  ];
-}
-
-/** What a size or a way back is uncertain by itself. */
-function plainParts(own: readonly SiteRead[]): BudgetPart[] {
-  return own.flatMap((s): BudgetPart[] => [
-    { ...placingOf(s), standardUncertainty: s.u / own.length },
-    {
-      ...known(`limit ${s.gauge.id}`, `Limit of error, ${gaugeName(s.gauge)}`),
-      standardUncertainty: Math.hypot(commonUncertaintyMm(s.gauge), zeroUncertaintyMm(s.gauge)) / own.length,
-    },
-  ]);
-}
-
-function sizeOf(plan: RotaryPlan, id: SiteId, read: Readings, sites: readonly SiteRead[]): Budgeted {
-  const parts = plainParts(sites.filter((s) => s.site === id));
-  return times(joined(read[id] ?? 0, parts), aroundMm(plan, 1) / Math.PI);
-}
-
 /** Rollers that grip well still come back within a little, there and back. */
-function backOf(plan: RotaryPlan, read: Readings, sites: readonly SiteRead[]): Budgeted | null {
+function backOf(plan: RotaryPlan, read: Readings, adjustment: Adjustment): Budgeted | null {
   const grip = {
-    ...known("grip", "Grip of the rollers, twice"),
+    id: "grip",
+    label: "Grip of the rollers, twice",
+    kind: "B",
+    degreesOfFreedom: "infinite",
     standardUncertainty: Math.SQRT2 * gripMm(plan, sentMm(plan)),
-  };
-  const parts = (more: BudgetPart[]) => [...more, ...(grip.standardUncertainty > 0 ? [grip] : [])];
+  } as const;
+  const withGrip = ({ quantity, parts }: Budgeted) =>
+    joined(quantity.value, grip.standardUncertainty > 0 ? [...parts, grip] : parts);
   if (plan.way === "traced") {
     const [first, again] = [read[SITES.first], read[SITES.again]];
     if (first === undefined || again === undefined) return null;
-    return joined(again - first, parts(readoutParts(plan, () => 1)));
+    const once = Math.hypot((plan.readoutStepMm ?? 0) / Math.sqrt(12), (plan.dotMm ?? 0) / Math.sqrt(3));
+    const readout = { ...grip, id: "readout", label: "Readout and dot, twice", standardUncertainty: Math.SQRT2 * once };
+    return withGrip(joined(again - first, once > 0 ? [readout] : []));
   }
-  const value = read[SITES.back];
-  const own = sites.filter((s) => s.site === SITES.back);
-  return value === undefined || own.length === 0 ? null : joined(value, parts(plainParts(own)));
+  return read[SITES.back] === undefined ? null : withGrip(at(adjustment, read, SITES.back));
 }
 
 function gripMm({ drive }: RotaryPlan, mm: number): number {
   return drive === "roller" ? GRIP_SHARE * mm : 0;
-}
-
-/** Of a part that is stated, not seen. */
-function known(id: string, label: string) {
-  return { id, label, kind: "B", degreesOfFreedom: "infinite" } as const;
 }
 
 /** Whether it slips: it did not come back to its place beyond what the reading may be off. */

@@ -21,7 +21,7 @@ export function solveRotary(history: History<RotaryPlan>): Outcome {
   const round = history.rounds.findLast((r) => r.answers.length > 0);
   const table = round ? tableOf(history, round) : null;
   if (!round) return { status: "open", missing: "Nothing is read yet.", table, findings: [] };
-  const read = readTravel(round, history.gauges);
+  const read = readTravel(history, round);
   if (stoodStill(round)) return { status: "unsolvable", reason: STOOD_STILL, table, findings: [] };
   if (!read) return { status: "open", missing: missingIn(round.plan), table, findings: [] };
   const reason = contradictionIn(round.plan, read);
@@ -150,7 +150,7 @@ function stepsAfter(round: RoundRecord<RotaryPlan>, correction: Correction | nul
 
 function tableOf(history: History<RotaryPlan>, round: RoundRecord<RotaryPlan>): ResultTable {
   const unit = lengthUnitOf(history);
-  const found = readTravel(round, history.gauges);
+  const found = readTravel(history, round);
   const shown = [SITES.line, SITES.span, SITES.gap, SITES.width, SITES.back, SITES.marked, SITES.resting] as const;
   return {
     title: "Travel and part",
