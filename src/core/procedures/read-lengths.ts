@@ -1,6 +1,5 @@
 /** Lengths that were read, sorted by site and gauge, with the scatter of each gauge pooled over the sites of a round. */
 import { mean } from "../fitting/repeats";
-import type { BudgetPart } from "../metrology/budget";
 import { type Gauge, resolutionUncertaintyMm } from "../metrology/gauge";
 import { pooledScatter, type Scatter } from "../metrology/scatter";
 import type { Answer } from "./answer";
@@ -36,19 +35,6 @@ export function readLengths(
       return [{ ...{ site, values, mean: mean(values), u, gauge, scatter } }];
     });
   });
-}
-
-/** The part of a budget that the scatter of a gauge has, without its size. */
-export function placingOf({
-  gauge,
-  scatter,
-}: Pick<SiteRead, "gauge" | "scatter">): Omit<BudgetPart, "standardUncertainty"> {
-  const freedom = scatter.degreesOfFreedom;
-  return {
-    ...{ id: `placing ${gauge.id}`, label: `Placing, ${gaugeName(gauge)}` },
-    kind: scatter.basis === "repeats" || scatter.basis === "both" ? "A" : "B",
-    degreesOfFreedom: Number.isFinite(freedom) ? freedom : "infinite",
-  };
 }
 
 /** Its name within a line of words. */

@@ -26,7 +26,7 @@ export function edgeDetail<P extends EdgeTerms>(history: History<P>, focus: Focu
     ...{ kind: "stroke", closed: false, weight: widthMm > 0 ? "mark" : "heavy", widthMm, dashed: false, tone },
     points: [turned({ u: from[0], v: from[1] }), turned({ u: to[0], v: to[1] })],
   });
-  const along = which === 1 ? OFF + 0.4 : LONG - 0.2;
+  const along = { 1: OFF + 0.4, 3: (OFF + LONG) / 2, 2: LONG - 0.2 }[which];
   const mark = plan.measuredTo === "near" ? OFF - LINE / 2 : OFF;
   const [from, to] =
     axis === "x"

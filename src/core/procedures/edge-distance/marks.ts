@@ -11,7 +11,9 @@ import {
   edgeSite,
   type FromCorner,
   type LinesLaid,
-  placesAlong,
+  PLACE_WORDS,
+  PLACES,
+  placeAlong,
   sideOf,
 } from "./terms";
 
@@ -56,12 +58,13 @@ export function edgeSites(
     const side = sideOf(terms, axis);
     const nominal = distanceOf(terms, axis);
     const middle = onLine(terms, stock, axis, (lines[axis].from + lines[axis].to) / 2);
-    return placesAlong(lines[axis]).map((along, i): Site => {
+    return PLACES.map((which): Site => {
+      const along = placeAlong(lines[axis], which);
       const at = onLine(terms, stock, axis, along);
       return {
-        id: edgeSite(axis, i === 0 ? 1 : 2),
-        label: `From the ${side} ${edgeWord}, ${i === 0 ? "near" : "far from"} the corner`,
-        question: `How far is the line from the ${side} ${edgeWord}, ${i === 0 ? "near" : "far from"} the corner${terms.measuredTo === "centre" ? ", to its middle" : ", to its near edge"}?`,
+        id: edgeSite(axis, which),
+        label: `From the ${side} ${edgeWord}, ${PLACE_WORDS[which]}`,
+        question: `How far is the line from the ${side} ${edgeWord}, ${PLACE_WORDS[which]}${terms.measuredTo === "centre" ? ", to its middle" : ", to its near edge"}?`,
         ask: {
           ...{ kind: "quantity", dimension: "length", signedBy: null, jaws: "outside" },
           plausibleUpTo: nominal + PLAUSIBLE_MORE_MM,

@@ -16,7 +16,18 @@ import type { Answer } from "../answer";
 import type { Axis } from "../axes";
 import { gaugeTerms, type LengthReading, lengthReadings, modelOf, type Term } from "../length-readings";
 import { readLengths, type SiteRead } from "../read-lengths";
-import { distanceOf, type EdgeTerms, edgeAxes, edgeSite, type LinesLaid, ofEdge, placesAlong, sideOf } from "./terms";
+import {
+  distanceOf,
+  type EdgeTerms,
+  edgeAxes,
+  edgeSite,
+  type LinesLaid,
+  ofEdge,
+  PLACE_WORDS,
+  PLACES,
+  placeAlong,
+  sideOf,
+} from "./terms";
 
 const TURN_RAD = 0.006;
 const LEAN = 0.001;
@@ -87,9 +98,8 @@ export function edgesModel({
     ],
     facts: (r) => {
       const { axis, which } = ofEdge(r.site);
-      const place = which === 1 ? "near" : "far from";
       return {
-        pointLabel: `the distance from the ${sideOf(terms, axis)} ${edge}, ${place} the corner`,
+        pointLabel: `the distance from the ${sideOf(terms, axis)} ${edge}, ${PLACE_WORDS[which]}`,
         signedByWords: false,
         axis,
       };
@@ -107,7 +117,7 @@ export function edgesModel({
 const errorIn = (axis: Axis) => `error ${axis}`;
 
 function sitesOf(terms: EdgeTerms): string[] {
-  return edgeAxes(terms).flatMap((axis) => ([1, 2] as const).map((which) => edgeSite(axis, which)));
+  return edgeAxes(terms).flatMap((axis) => PLACES.map((which) => edgeSite(axis, which)));
 }
 
 /** How the stock lies is no slip, and is taken out. */
@@ -145,7 +155,7 @@ function lineTerms({ measuredTo }: EdgeTerms, axis: Axis): Term[] {
 
 function alongOf({ site }: LengthReading, lines: LinesLaid): number {
   const { axis, which } = ofEdge(site);
-  return placesAlong(lines[axis])[which - 1] as number;
+  return placeAlong(lines[axis], which);
 }
 
 /** Whether a turn counter-clockwise takes the left or right edge away from its line (+1) or toward it, going away from the corner. */

@@ -44,10 +44,23 @@ export type LinesLaid = {
   y: { from: number; to: number };
 };
 
-/** Where along an edge its line is measured: near both ends of the line, from the corner, mm. */
-export function placesAlong({ from, to }: LinesLaid["x"]): [number, number] {
-  const inset = (to - from) * 0.1;
-  return [from + inset, to - inset];
+/** Near the corner, far from it, and in the middle: with two places alone a reading that is wrong twice at one place would not show. */
+export type Which = 1 | 2 | 3;
+
+/** In the order in which they are read. */
+export const PLACES: readonly Which[] = [1, 3, 2];
+
+export const PLACE_WORDS: Record<Which, string> = {
+  1: "near the corner",
+  3: "in the middle",
+  2: "far from the corner",
+};
+
+const SHARE_ALONG: Record<Which, number> = { 1: 0.1, 3: 0.5, 2: 0.9 };
+
+/** Where along an edge its line is measured, from the corner, mm. */
+export function placeAlong({ from, to }: LinesLaid["x"], which: Which): number {
+  return from + SHARE_ALONG[which] * (to - from);
 }
 
 /** `0.448 mm too near to the left edge`. */
@@ -55,9 +68,10 @@ export function offText(mm: number, shown: string, side: Side, edge: string): st
   return `${shown} too ${mm < 0 ? "near to" : "far from"} the ${side} ${edge}`;
 }
 
-/** Which edge a site belongs to, and which of the two places along it: what {@link edgeSite} has put in its id. */
-export function ofEdge(site: string): { axis: Axis; which: 1 | 2 } {
-  return { axis: site.startsWith("x") ? "x" : "y", which: site.endsWith("1") ? 1 : 2 };
+/** Which edge a site belongs to, and which of the places along it: what {@link edgeSite} has put in its id. */
+export function ofEdge(site: string): { axis: Axis; which: Which } {
+  const which = site.endsWith("1") ? 1 : site.endsWith("3") ? 3 : 2;
+  return { axis: site.startsWith("x") ? "x" : "y", which };
 }
 
-export const edgeSite = (axis: Axis, which: 1 | 2) => `${axis} ${which}`;
+export const edgeSite = (axis: Axis, which: Which) => `${axis} ${which}`;

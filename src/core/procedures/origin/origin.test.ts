@@ -117,7 +117,7 @@ describe("the new home offset", () => {
 
   it("is tried one way where the sense is not known, and right after the second burn", () => {
     const machine = machineWith(LENGTH);
-    const lines = (mm: number) => ({ "x 1": [mm, mm], "x 2": [mm, mm] });
+    const lines = (mm: number) => ({ "x 1": [mm, mm], "x 2": [mm, mm], "x 3": [mm, mm] });
     const first = roundWith({ machine, plan: { axes: "X" }, read: lines(21), held: 5 });
     const tried = solved(machine, first);
     expect(row(tried).enter).toBeCloseTo(4, 9);
