@@ -45,7 +45,7 @@ test("a tick of Alder read 1 mm wrong is named and holds its axis back until it 
   await accessible(page);
 
   await findings.getByRole("button", { name: "Leave it out" }).click();
-  await expect(findings.getByText(/^Left out: x 1, 21$/)).toBeVisible();
+  await expect(findings.getByText(/^Left out: X, tick 1 at 20 mm, 21 mm$/)).toBeVisible();
   await expect(findings.getByText(/contradicts the others/)).toHaveCount(0);
   await findings.getByRole("button", { name: /^Undo/ }).click();
   await expect(findings.getByText(/contradicts the others/)).toBeVisible();

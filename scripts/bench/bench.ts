@@ -18,6 +18,7 @@ import { pageWeights } from "./pages";
 import { parsing } from "./parsing";
 import { pictures } from "./pictures";
 import { rotary } from "./rotary";
+import { slips } from "./slips";
 import { solving } from "./solving";
 import { markdown, type Part, printed } from "./table";
 import { workshop } from "./workshop";
@@ -38,6 +39,7 @@ async function main(): Promise<void> {
     ["trial", "Solving, readings, files of a trial", async () => [...(await solving()), ...parsing()]],
     ["files", "Files that are read", () => files(spec)],
     ["results", "Results", () => [...accuracy(), ...focusAccuracy(), ...axes()]],
+    ["slips", "Slips", slips],
     ["kerf", "Kerf and drawings", kerf],
     ["rotary", "Rotaries", rotary],
     ["pictures", "Pictures", pictures],

@@ -24,14 +24,17 @@ export function acceptedIds(decisions: Decisions): Set<string> {
   );
 }
 
-/** Readings that are left out, in words, with the decision that brings each back. */
-export function leftOutReadings(decisions: Decisions): { key: string; text: string }[] {
+/** Readings that are left out, with the decision that brings each back: point, and what was read, internal unit. */
+export function leftOutReadings(decisions: Decisions): { key: string; site: string; value: number }[] {
   return Object.entries(decisions).flatMap(([key, value]) => {
     if (!key.startsWith(LEAVE_OUT) || value !== "yes") return [];
     const [read = "", session = "", ...point] = key.slice(LEAVE_OUT.length).split(" ").reverse();
-    return session === ""
-      ? []
-      : [{ key, text: `Left out: ${point.reverse().join(" ")}, ${Number(Number(read).toFixed(4))}` }];
+    // The second and later of equal readings are numbered.
+    const site = point
+      .reverse()
+      .join(" ")
+      .replace(/ \(\d+\)$/, "");
+    return session === "" ? [] : [{ key, site, value: Number(read) }];
   });
 }
 

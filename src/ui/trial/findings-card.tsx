@@ -1,7 +1,9 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { type FormEvent, useState } from "react";
+import { decimalsIn, inUnit } from "../../core/metrology/quantity-text";
 import type { Finding } from "../../core/procedures/outcome";
+import { lengthUnitOf } from "../../core/procedures/shown-unit";
 import { acceptedSuspects, leftOutReadings } from "../../core/procedures/suspect-decisions";
 import { decide } from "../../server/actions/trial-actions";
 import type { TrialView } from "../../server/trial/trial-view";
@@ -21,7 +23,7 @@ type CardProps = Props & {
 
 /** What was noticed, and what a person decides about readings that contradict the others. */
 export function FindingsCard({ view, n, findings, label, showsSettled }: CardProps) {
-  const settled = showsSettled ? [...leftOutReadings(view.decisions), ...acceptedSuspects(view.decisions)] : [];
+  const settled = showsSettled ? settledIn(view) : [];
   if (findings.length === 0 && settled.length === 0) return null;
   return (
     <section className="card grid gap-3 p-5" aria-label={label}>
@@ -55,6 +57,22 @@ export function FindingList({ view, n, findings }: Props) {
       ))}
     </>
   );
+}
+
+type SettledItem = { key: string; text: string; struck?: string };
+
+/** What was left out, by the name of its point, and what was accepted. */
+function settledIn(view: TrialView): SettledItem[] {
+  const sites = view.rounds.flatMap((r) => r.spec?.sites ?? []);
+  const unit = lengthUnitOf(view);
+  return [
+    ...leftOutReadings(view.decisions).map(({ key, site, value }) => ({
+      key,
+      text: "Left out:",
+      struck: `${sites.find((s) => s.id === site)?.label ?? site}, ${inUnit(value, unit, decimalsIn(unit, 3))}`,
+    })),
+    ...acceptedSuspects(view.decisions),
+  ];
 }
 
 function readAt(view: TrialView, n: number, site: string): string {
@@ -127,7 +145,7 @@ function SuspectChoices({ view, n, finding, suspect }: SuspectProps) {
   );
 }
 
-type SettledProps = { view: TrialView; settled: readonly { key: string; text: string }[]; isOnly: boolean };
+type SettledProps = { view: TrialView; settled: readonly SettledItem[]; isOnly: boolean };
 
 /** What was left out or accepted, each with the way back. */
 function Settled({ view, settled, isOnly }: SettledProps) {
@@ -135,11 +153,13 @@ function Settled({ view, settled, isOnly }: SettledProps) {
   return (
     <div className={isOnly ? "" : "border-t border-hair pt-2"}>
       <ul className="grid gap-1">
-        {settled.map(({ key, text }) => (
+        {settled.map(({ key, text, struck }) => (
           <li key={key} className="flex flex-wrap items-center justify-between gap-2 text-[14px]">
-            <span>{text}</span>
+            <span>
+              {text} {struck && <s>{struck}</s>}
+            </span>
             <Button weight="small" disabled={busy} onClick={() => keep([{ key, value: "" }])}>
-              Undo<span className="sr-only"> {text}</span>
+              Undo<span className="sr-only"> {struck ?? text}</span>
             </Button>
           </li>
         ))}

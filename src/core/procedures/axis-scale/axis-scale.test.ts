@@ -234,7 +234,7 @@ describe("a layout that cannot be measured", () => {
     const warned = (plan: Partial<AxisScalePlan>) =>
       planWarnings({ ...defaults, ...plan }, contextOn(SAMPLE_MACHINE)).map((w) => w.message);
     expect(warned({ spanXMm: 140 })[0]).toMatch(/mixed up/);
-    expect(warned({ spanXMm: 50 })[0]).toMatch(/needs luck/);
+    expect(warned({ way: "by hand", spanXMm: 50 })[0]).toMatch(/needs luck/);
     expect(warned({ way: "part" })[0]).toMatch(/hole too/);
   });
 });

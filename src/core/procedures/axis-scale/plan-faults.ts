@@ -52,7 +52,8 @@ export function planWarnings(plan: AxisScalePlan, context: PlanContext): PlanWar
   const warnings: PlanWarning[] = [];
   const { gauge } = gaugeIn(plan, context);
   const tolerance = context.tolerance ?? DEFAULT_TOLERANCE;
-  for (const axis of axesOf(plan)) {
+  // The forecast says this of every other way.
+  for (const axis of plan.way === "by hand" ? axesOf(plan) : []) {
     const share = expandedMm(gauge, plan.repeats) / spanOf(plan, axis);
     if (share > tolerance / 2)
       warnings.push({

@@ -9,10 +9,10 @@ import type { History, PlanContext, Purpose, RoundRecord } from "../contract";
 import { draftOf, readDraft } from "../draft";
 import type { MachineSpec } from "../machine-spec";
 import { SAMPLE_GALVO, SAMPLE_MACHINE } from "../sample-machine";
-import { supportsOf } from "./places";
+import { placesOf, supportsOf } from "./places";
 import { type BedTiltPlan, planForm } from "./plan";
-import { bedPlane } from "./plane";
 import { bedTilt } from "./procedure";
+import { readBed } from "./read-bed";
 
 const GAUGE: Gauge = { ...{ id: "rule", name: "Readout", kind: "rule", unit: "mm" }, ...usualGauge("rule", "mm") };
 const contextOn = (machine: MachineSpec): PlanContext => ({ machine, couponCode: "T-1", inForce: {} });
@@ -44,28 +44,50 @@ function solved(machine: MachineSpec, ...rounds: RoundRecord<BedTiltPlan>[]) {
 }
 
 describe("the plane of a bed", () => {
-  const at = (x: number, y: number, z: number) => ({ x, y, z, u: 0.1 });
+  const galvoOrGantry = { 3: SAMPLE_MACHINE, 5: SAMPLE_GALVO };
+  /** Every place read once, as this function of its place from the middle says. */
+  const readAs = (places: "3" | "5", z: (x: number, y: number) => number) => {
+    const machine = galvoOrGantry[places];
+    const round = readOn(machine, practiceFromSeed(1, machine), { places, repeats: 1 });
+    const answers = placesOf(round.plan, machine).flatMap(({ id, x, y }) =>
+      round.answers
+        .filter((a) => a.site === id)
+        .map((a) => ({
+          ...a,
+          content: {
+            status: "read" as const,
+            value: { kind: "quantity" as const, value: z(x - machine.widthMm / 2, y - machine.depthMm / 2) },
+          },
+        })),
+    );
+    return { machine, ...readBed(historyOf(machine, { ...round, answers }), { ...round, answers }) };
+  };
 
-  it("goes through three places: 1 mm higher at the right, 2 mm at the back", () => {
-    // z = 10 + x/100 + 2y/100, solved by hand
-    const plane = bedPlane([at(0, 0, 10), at(100, 0, 11), at(0, 100, 12)], false, Infinity);
+  it("goes through three places: 0.01 mm a mm to the right, 0.02 mm a mm away", () => {
+    const { plane } = readAs("3", (x, y) => 10 + 0.01 * x + 0.02 * y);
     if (plane.status !== "solved") throw new Error(plane.status);
-    expect(plane.difference({ x: 0, y: 0 }, { x: 100, y: 100 }).value).toBeCloseTo(3, 12);
-    // The far corner is 11 + 12 - 10: three readings
-    expect(plane.difference({ x: 0, y: 0 }, { x: 100, y: 100 }).standardUncertainty).toBeCloseTo(0.1 * Math.sqrt(6), 9);
+    expect(plane.difference({ x: 0, y: 0 }, { x: 100, y: 100 }).quantity.value).toBeCloseTo(3, 9);
+    expect(plane.difference({ x: 50, y: 0 }, { x: 0, y: 0 }).quantity.value).toBeCloseTo(-0.5, 9);
   });
 
-  it("is not told by places in line, nor by two", () => {
-    expect(bedPlane([at(0, 0, 1), at(50, 50, 2), at(100, 100, 3)], false, Infinity).status).toBe("in line");
-    expect(bedPlane([at(0, 0, 1), at(50, 50, 2)], false, Infinity).status).toBe("few");
+  it("along the front is as well known as the difference of two readings", () => {
+    const { machine, plane, places } = readAs("3", () => 10);
+    if (plane.status !== "solved") throw new Error(plane.status);
+    const [left, right] = places;
+    if (!left || !right) throw new Error("no places");
+    const { quantity, parts } = plane.difference(left, right);
+    const reading = parts.find((p) => p.id === "reading")?.standardUncertainty ?? Number.NaN;
+    // Eye 0.1 mm, and the step of 0.1 mm to which a height is set.
+    expect(reading).toBeCloseTo(Math.SQRT2 * Math.hypot(0.1, 0.1 / Math.sqrt(12)), 9);
+    expect(quantity.value).toBeCloseTo(0, 12);
+    expect(machine.kind).not.toBe("galvo");
   });
 
   it("is told from the curvature of a field by corners and middle", () => {
-    const bowl = (x: number, y: number) => at(x, y, 5 + 0.01 * x - 0.02 * y + 1e-4 * (x * x + y * y));
-    const plane = bedPlane([bowl(-50, -50), bowl(50, -50), bowl(50, 50), bowl(-50, 50), bowl(0, 0)], true, Infinity);
+    const { plane } = readAs("5", (x, y) => 5 + 0.01 * x - 0.02 * y + 1e-4 * (x * x + y * y));
     if (plane.status !== "solved") throw new Error(plane.status);
-    expect(plane.curvature?.value).toBeCloseTo(1e-4, 12);
-    expect(plane.difference({ x: -50, y: 0 }, { x: 50, y: 0 }).value).toBeCloseTo(1, 9);
+    expect(plane.curvature?.value).toBeCloseTo(1e-4, 9);
+    expect(plane.difference({ x: -50, y: 0 }, { x: 50, y: 0 }).quantity.value).toBeCloseTo(1, 6);
   });
 });
 

@@ -40,7 +40,7 @@ export function detailOf(history: History<BedTiltPlan>, { site }: Focus): Detail
     }),
   );
   const labels = supportsOf(round.plan, machine).flatMap((s): Primitive[] => {
-    const lift = lifts.find((l) => l.support.id === s.id)?.lift.value;
+    const lift = lifts.find((l) => l.support.id === s.id)?.lift.quantity.value;
     if (lift === undefined) return [];
     const { x, y } = at(s);
     const text = lift < 0.005 ? "highest" : `+${fixed(lift, 2)}`;

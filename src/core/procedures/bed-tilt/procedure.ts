@@ -1,8 +1,10 @@
 /** Bed tilt: the readout at which each place is in focus tells how the bed leans, and what to turn at each corner. */
 import { expandedUncertainty } from "../../fitting/student-t";
+import type { Measured } from "../../metrology/measured";
 import { fixed } from "../../metrology/quantity-text";
 import { ruling } from "../../metrology/tolerance";
 import type { History, Next, Procedure } from "../contract";
+import { examinedJudge, examinedSolve, predictedReading } from "../examined";
 import type { Outcome } from "../outcome";
 import { headlineOf, plainNext, readMore } from "../plain-course";
 import type { Verdict } from "../verdict";
@@ -10,8 +12,10 @@ import { wholeProof } from "../whole-proof";
 import { bedTiltRound } from "./coupon";
 import { detailOf } from "./detail";
 import { type BedTiltPlan, planForm } from "./plan";
-import { readBed } from "./read-bed";
+import { observeBed, readBed } from "./read-bed";
 import { largestLift, solveBedTilt } from "./solve";
+
+const judge = examinedJudge(observeBed, judgeBed);
 
 export const bedTilt: Procedure<BedTiltPlan> = {
   id: "bed-tilt",
@@ -35,8 +39,9 @@ export const bedTilt: Procedure<BedTiltPlan> = {
   round: bedTiltRound,
   asSent: (spec) => spec,
   checkPlan: (last) => last,
-  expected: () => null,
-  solve: solveBedTilt,
+  observe: observeBed,
+  expected: expectedReadout,
+  solve: examinedSolve(observeBed, solveBedTilt),
   next,
   judge,
   overlay: () => [],
@@ -60,10 +65,15 @@ const ADVICE = {
   "cannot tell": "Tolerance and doubt overlap: read more often at each place.",
 } as const;
 
-function judge(history: History<BedTiltPlan>): Verdict | null {
+/** By the plane of the other places; `null` before they tell it. */
+function expectedReadout(history: History<BedTiltPlan>, site: string): Measured | null {
+  return predictedReading(observeBed, history, site);
+}
+
+function judgeBed(history: History<BedTiltPlan>): Verdict | null {
   const last = history.rounds.at(-1);
   if (!last || (last.purpose !== "proof" && last.purpose !== "check")) return null;
-  const left = (round: typeof last) => largestLift(readBed(history, round));
+  const left = (round: typeof last) => largestLift(readBed(history, round))?.quantity ?? null;
   const after = left(last);
   if (!after) return null;
   const earlier = history.rounds.findLast((r) => r.n < last.n && left(r) !== null);

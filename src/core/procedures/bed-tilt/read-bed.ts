@@ -1,24 +1,54 @@
-/** What was read of a bed. */
-import { mean, pooled } from "../../fitting/repeats";
+/**
+ * What was read of a bed: its plane by the readouts at which its places are in focus; the gap is the same everywhere by that.
+ *
+ *   z = a + b (x - xm) + c (y - ym) [+ d ((x - xm)^2 + (y - ym)^2)] + bow + scatter
+ *
+ * A number that grows when the head goes away is larger where the bed is higher. d is the curvature of a galvo's field, which centre and corners
+ * tell from a tilt. Bow is how far a place of a sound bed stands off its plane.
+ */
+import { type Adjustment, adjust, combine } from "../../estimate/adjustment";
+import { departure, type Model, type Observation, ofReadings, type Row, usual } from "../../estimate/model";
+import { mean } from "../../fitting/repeats";
+import type { Budgeted } from "../../metrology/budget";
 import type { Measured } from "../../metrology/measured";
 import { quantitiesAt } from "../answer";
 import type { History, RoundRecord } from "../contract";
+import { examinationOf } from "../examined";
 import type { MachineSpec } from "../machine-spec";
+import { isLeftOut } from "../suspect-decisions";
 import { type Place, placesOf, supportsOf } from "./places";
 import type { BedTiltPlan } from "./plan";
-import { type BedPlane, bedPlane, type ReadPlace } from "./plane";
 
 /** How a place is found again, mm, before anybody came to one twice, and what that is worth. (common practice, no source) */
-const EYE = { sd: 0.1, freedom: 2 };
+const EYE = { sdMm: 0.1, freedom: 2 };
+/** How far a place of a bed stands off its plane, sd, mm: of a sound bed, and of one that is bowed a little. (common practice, no source) */
+const [FLAT_MM, BOWED_MM] = [0.02, 0.1];
+/** How much a bed leans from side to side before it is seen, sd, mm. (common practice, no source) */
+const USUAL_LEAN_MM = 3;
+
+export const LIFT = "lift";
+
+type Point = { x: number; y: number };
+
+export type BedPlane =
+  | {
+      status: "solved";
+      /** Height at a place minus height at another, without curvature. */
+      difference: (from: Point, to: Point) => Budgeted;
+      /** d, 1/mm; `null` where it is not fitted. */
+      curvature: Measured | null;
+      /** The bed keeps no plane. */
+      isBowed: boolean;
+    }
+  | { status: "in line" }
+  | { status: "few" };
 
 export type BedRead = {
-  places: (Place & { read: number[] })[];
+  /** `offMm`: how far the readings of a place stand off the plane; `null` where there is none. */
+  places: (Place & { read: number[]; offMm: number | null })[];
   plane: BedPlane;
   /** How much each support is to be raised, so that all are as high as the highest. */
-  lifts: { support: Place; lift: Measured }[];
-  /** Standard uncertainty of one reading. */
-  sdMm: number;
-  freedom: number;
+  lifts: { support: Place; lift: Budgeted }[];
 };
 
 /** A number that grows when the head goes away is larger where the bed is higher. */
@@ -30,24 +60,138 @@ export function isCurved({ places }: BedTiltPlan, { kind }: Pick<MachineSpec, "k
   return kind === "galvo" && places !== "3";
 }
 
-export function readBed({ machine }: History<BedTiltPlan>, { plan, answers }: RoundRecord<BedTiltPlan>): BedRead {
-  const places = placesOf(plan, machine).map((p) => ({ ...p, read: quantitiesAt(answers, p.id) }));
-  const { sd, freedom } = pooled(
-    places.map((p) => p.read),
-    EYE,
-  );
-  const sdMm = Math.hypot(sd, plan.settableMm / Math.sqrt(12));
-  const known = places.flatMap(({ x, y, read }): ReadPlace[] =>
-    read.length > 0 ? [{ x, y, z: heightSense(plan) * mean(read), u: sdMm / Math.sqrt(read.length) }] : [],
-  );
-  const plane = bedPlane(known, isCurved(plan, machine), freedom);
-  return {
-    places,
-    plane,
-    lifts: plane.status === "solved" ? liftsOf(plane, supportsOf(plan, machine)) : [],
-    sdMm,
-    freedom,
+export function readBed(history: History<BedTiltPlan>, round: RoundRecord<BedTiltPlan>): BedRead {
+  const { plan, answers } = round;
+  const { machine } = history;
+  const places = placesOf(plan, machine).map((p) => ({ ...p, read: quantitiesAt(answers, p.id), offMm: null }));
+  const read = places.filter((p) => p.read.length > 0);
+  if (read.length < neededFor(plan, machine)) return { places, plane: { status: "few" }, lifts: [] };
+  const examined = examinationOf(history, round, observeBed);
+  if (!examined) return { places, plane: { status: "in line" }, lifts: [] };
+  const { adjustment, isLoose } = examined;
+  const plane: BedPlane = {
+    status: "solved",
+    difference: (from, to) => combine(adjustment, differenceRow(from, to)),
+    curvature: isCurved(plan, machine) ? combine(adjustment, { curve: 1 }).quantity : null,
+    isBowed: isLoose,
   };
+  return {
+    places: places.map((p) => ({ ...p, offMm: p.read.length > 0 ? offPlane(adjustment, p.id) : null })),
+    plane,
+    lifts: liftsOf(plane, supportsOf(plan, machine)),
+  };
+}
+
+export function neededFor(plan: BedTiltPlan, machine: Pick<MachineSpec, "kind">): number {
+  return isCurved(plan, machine) ? 4 : 3;
+}
+
+/** @returns `null` while too few places are read, or those that are lie in one line */
+export function observeBed(history: History<BedTiltPlan>, round: RoundRecord<BedTiltPlan>): Model | null {
+  const { plan } = round;
+  const { machine } = history;
+  const readings = readingsOf(history, round);
+  const places = placesOf(plan, machine).filter((p) => readings.some((r) => r.reading?.point === p.id));
+  if (places.length < neededFor(plan, machine)) return null;
+  const model: Model = {
+    observations: [
+      ...readings,
+      usual("across", "usual lean across", USUAL_LEAN_MM / machine.widthMm),
+      usual("away", "usual lean away", USUAL_LEAN_MM / machine.depthMm),
+      ...places.map((p) => ({
+        ...departure(bowOf(p.id), "flatness of the bed", FLAT_MM, BOWED_MM),
+        source: { id: "flatness", label: "Flatness of the bed", kind: "B" as const },
+      })),
+    ],
+    groups: [{ id: "eye", priorFreedom: EYE.freedom, leastFactor: settableMm(plan) / oneReadingMm(plan) }],
+    wanted: [],
+  };
+  const asRead = adjust(ofReadings(model));
+  if (!asRead) return null;
+  const supports = supportsOf(plan, machine);
+  const height = (p: Place) => combine(asRead, differenceRow({ x: 0, y: 0 }, p)).quantity.value;
+  const sorted = supports.toSorted((a, b) => height(a) - height(b));
+  const [lowest, highest] = [sorted[0], sorted.at(-1)];
+  return {
+    ...model,
+    wanted: [
+      ...(lowest && highest
+        ? [{ id: LIFT, label: "the largest difference", row: differenceRow(lowest, highest), proves: 1 }]
+        : []),
+      { id: "across", label: "the lean across", row: { across: machine.widthMm } },
+      { id: "away", label: "the lean away", row: { away: machine.depthMm } },
+    ],
+  };
+}
+
+const bowOf = (place: string) => `bow ${place}`;
+
+function differenceRow(from: Point, to: Point): Row {
+  return { across: to.x - from.x, away: to.y - from.y };
+}
+
+function settableMm({ settableMm: step }: BedTiltPlan): number {
+  return step / Math.sqrt(12);
+}
+
+function oneReadingMm(plan: BedTiltPlan): number {
+  return Math.hypot(EYE.sdMm, settableMm(plan));
+}
+
+function readingsOf(
+  { machine, decisions }: History<BedTiltPlan>,
+  { plan, answers }: RoundRecord<BedTiltPlan>,
+): Observation[] {
+  const places = placesOf(plan, machine);
+  const read = places.filter((p) => quantitiesAt(answers, p.id).length > 0);
+  const middle = { x: mean(read.map((p) => p.x)), y: mean(read.map((p) => p.y)) };
+  const sense = heightSense(plan);
+  const counts = new Map<string, number>();
+  return answers.flatMap((a): Observation[] => {
+    const place = places.find((p) => p.id === a.site);
+    if (!place || a.content.status !== "read" || a.content.value.kind !== "quantity") return [];
+    const repeat = counts.get(place.id) ?? 0;
+    counts.set(place.id, repeat + 1);
+    const typed = a.content.value.value;
+    const id = `${place.id} (${repeat + 1}) ${a.session} ${typed}`;
+    if (isLeftOut(decisions, id)) return [];
+    const [x, y] = [place.x - middle.x, place.y - middle.y];
+    const row: Record<string, number> = { height: 1, across: x, away: y, [bowOf(place.id)]: 1 };
+    if (isCurved(plan, machine)) row.curve = x * x + y * y;
+    return [
+      {
+        id,
+        label: `reading ${repeat + 1} of the place ${place.label}`,
+        row,
+        y: sense * typed,
+        u: oneReadingMm(plan),
+        source: { id: "reading", label: "Finding and reading each place", kind: "A" },
+        group: "eye",
+        reading: {
+          point: place.id,
+          pointLabel: `the place ${place.label}`,
+          repeat,
+          gauge: "eye",
+          gaugeLabel: "readout",
+          session: a.session,
+          typed,
+          per: sense,
+          sizeSign: 1,
+          signedByWords: false,
+        },
+        canBeWrong: true,
+      },
+    ];
+  });
+}
+
+/** How far a place stands off the plane: its bow, and what its readings leave. */
+function offPlane(adjustment: Adjustment, place: string): number {
+  const { model, residuals, u } = adjustment;
+  const left = model.observations.flatMap((o, i) =>
+    o.reading?.point === place ? [(residuals[i] as number) * (u[i] as number)] : [],
+  );
+  return combine(adjustment, { [bowOf(place)]: 1 }).quantity.value + (left.length > 0 ? mean(left) : 0);
 }
 
 function liftsOf(
@@ -56,6 +200,6 @@ function liftsOf(
 ): BedRead["lifts"] {
   const [first] = supports;
   if (!first) return [];
-  const highest = supports.reduce((best, s) => (difference(best, s).value > 0 ? s : best), first);
+  const highest = supports.reduce((best, s) => (difference(best, s).quantity.value > 0 ? s : best), first);
   return supports.map((support) => ({ support, lift: difference(support, highest) }));
 }

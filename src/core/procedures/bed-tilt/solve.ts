@@ -1,28 +1,25 @@
 /** How the bed leans, and by how much each support is to be raised. */
 
-import { chiSquaredUpperTail } from "../../fitting/chi-squared";
 import { expandedUncertainty } from "../../fitting/student-t";
-import { type BudgetPart, joined } from "../../metrology/budget";
-import type { Measured } from "../../metrology/measured";
+import { type Budgeted, joined } from "../../metrology/budget";
 import { plain, shownNumber } from "../../metrology/quantity-text";
 import { sitesLeft } from "../answer";
 import { beyondMachines, type MachineLimit } from "../beyond-machines";
 import type { History, RoundRecord } from "../contract";
+import { newestRead } from "../examined";
 import type { MachineSpec } from "../machine-spec";
 import { type Adjustment, type Estimate, type Finding, LEAVE_IT, type Outcome, type ResultTable } from "../outcome";
 import { worthOf } from "../worth";
 import type { BedTiltPlan } from "./plan";
-import { type BedRead, isCurved, readBed } from "./read-bed";
+import { type BedRead, isCurved, LIFT, readBed } from "./read-bed";
 
-/** Below this a bed that is not flat would be named too often. */
-const LACK_OF_FIT = 0.01;
 /** A turn is set to this share of it by hand. (common practice, no source) */
 const TURN_STEP = 1 / 8;
 /** Thinnest shim that is laid, mm. (common practice, no source) */
 const SHIM_STEP_MM = 0.05;
 
 export function solveBedTilt(history: History<BedTiltPlan>): Outcome {
-  const round = history.rounds.findLast((r) => r.answers.length > 0);
+  const round = newestRead(history);
   if (!round) {
     const missing = history.rounds.length > 0 ? "No place of the bed is read yet." : "Nothing laid out yet.";
     return { status: "open", missing, table: null, findings: [] };
@@ -57,47 +54,53 @@ function whyNot(status: "in line" | "few", { plan }: RoundRecord<BedTiltPlan>, m
 }
 
 /** The largest lift: what is left of the tilt where it matters. */
-export function largestLift({ lifts }: BedRead): Measured | null {
-  return lifts.reduce<Measured | null>((most, { lift }) => (most && most.value >= lift.value ? most : lift), null);
+export function largestLift({ lifts }: BedRead): Budgeted | null {
+  return lifts.reduce<Budgeted | null>(
+    (most, { lift }) => (most && most.quantity.value >= lift.quantity.value ? most : lift),
+    null,
+  );
 }
 
 function estimatesOf(read: BedRead, { widthMm, depthMm }: MachineSpec): Estimate[] {
   const { plane } = read;
   if (plane.status !== "solved") return [];
   const origin = { x: 0, y: 0 };
-  const of = (id: string, label: string, quantity: Measured, headline: boolean): Estimate => ({
-    ...{ id, label, quantity, unit: "mm", headline, budget: partsOf(quantity) },
+  const of = (id: string, label: string, { quantity, parts }: Budgeted, headline: boolean): Estimate => ({
+    id,
+    label,
+    quantity,
+    unit: "mm",
+    headline,
+    budget: parts,
     helps: "More readings at each place.",
   });
   const largest = largestLift(read);
   return [
-    ...(largest ? [of("lift", "Largest difference between supports", largest, true)] : []),
+    ...(largest ? [of(LIFT, "Largest difference between supports", largest, true)] : []),
     of("across", "Right side higher than the left by", plane.difference(origin, { x: widthMm, y: 0 }), false),
     of("away", "Back higher than the front by", plane.difference(origin, { x: 0, y: depthMm }), false),
   ];
 }
 
-function partsOf({ standardUncertainty, degreesOfFreedom }: Measured): BudgetPart[] {
-  return [{ id: "reading", label: "Finding and reading each place", kind: "A", standardUncertainty, degreesOfFreedom }];
-}
-
 function adjustmentsOf({ lifts }: BedRead, plan: BedTiltPlan): Adjustment[] {
   return lifts.map(({ support, lift }): Adjustment => {
-    const { quantity } = joined(lift.value, partsOf(lift));
-    const turns = plan.pitchMm > 0 ? lift.value / plan.pitchMm : 0;
+    // A support against itself is 0, and known as such.
+    const { quantity } = joined(lift.quantity.value + 0, lift.parts);
+    const liftMm = quantity.value;
+    const turns = plan.pitchMm > 0 ? liftMm / plan.pitchMm : 0;
     const step = plan.pitchMm > 0 ? plan.pitchMm * TURN_STEP : SHIM_STEP_MM;
     return {
       ...{ id: support.id, label: support.label, quantity, unit: "mm" },
       text:
-        lift.value < step / 2
+        liftMm < step / 2
           ? LEAVE_IT
           : plan.pitchMm > 0
             ? turnText(turns, plan)
-            : `shim of ${plain(roundedTo(lift.value, SHIM_STEP_MM), 2)} mm`,
+            : `shim of ${plain(roundedTo(liftMm, SHIM_STEP_MM), 2)} mm`,
       arithmetic:
         plan.pitchMm > 0
-          ? [`${shownNumber(lift.value, "mm", 2)} ÷ ${plain(plan.pitchMm)} mm a turn = ${plain(turns, 2)} turns`]
-          : [`${shownNumber(lift.value, "mm", 2)}, in steps of ${plain(SHIM_STEP_MM)} mm`],
+          ? [`${shownNumber(liftMm, "mm", 2)} ÷ ${plain(plan.pitchMm)} mm a turn = ${plain(turns, 2)} turns`]
+          : [`${shownNumber(liftMm, "mm", 2)}, in steps of ${plain(SHIM_STEP_MM)} mm`],
       worth: worthOf(quantity, step),
       at: { x: support.x, y: support.y },
     };
@@ -116,7 +119,7 @@ function roundedTo(value: number, step: number): number {
 function findingsOf({ plane, places }: BedRead, plan: BedTiltPlan, machine: MachineSpec): Finding[] {
   if (plane.status !== "solved") return [];
   const findings: Finding[] = [];
-  const { curvature, residuals, chiSquared, degreesOfFreedom } = plane;
+  const { curvature, isBowed } = plane;
   if (curvature && Math.abs(curvature.value) > expandedUncertainty(curvature)) {
     const reach = Math.hypot(machine.widthMm / 2 - plan.insetMm, machine.depthMm / 2 - plan.insetMm);
     const edge = curvature.value * reach ** 2;
@@ -126,27 +129,31 @@ function findingsOf({ plane, places }: BedRead, plan: BedTiltPlan, machine: Mach
       text: "That is the lens, not the bed: its field is curved. It is taken out of the tilt; work near the corners needs its own height.",
     });
   }
-  if (degreesOfFreedom > 0 && chiSquaredUpperTail(chiSquared, degreesOfFreedom) < LACK_OF_FIT) {
-    const worst = residuals.reduce((most, r, i) => (Math.abs(r) > Math.abs(residuals[most] ?? 0) ? i : most), 0);
-    const place = places.filter((p) => p.read.length > 0)[worst];
+  if (isBowed) {
+    const read = places.filter((p) => p.offMm !== null);
+    const worst = read.reduce(
+      (most, p) => (Math.abs(p.offMm ?? 0) > Math.abs(most.offMm ?? 0) ? p : most),
+      read[0] ?? { label: "", id: "", offMm: 0 },
+    );
     findings.push({
-      ...{ id: "not flat", tone: "needs you", site: place?.id ?? null },
-      headline: `${place ? `The place ${place.label}` : "A place"} lies ${plain(Math.abs(residuals[worst] ?? 0), 2)} mm off the plane of the others.`,
-      text: "A bed that is bowed does this, or a reading that slipped. Read it again; no screw at the corners takes out a bow.",
+      id: "not flat",
+      tone: "needs you",
+      site: worst.id,
+      headline: `The place ${worst.label} lies ${plain(Math.abs(worst.offMm ?? 0), 2)} mm off the plane of the others.`,
+      text: "The bed is bowed, or a reading is wrong. Read this place again. No screw at the corners takes out a bow.",
     });
   }
   return findings;
 }
 
 function tableOf({ places, plane }: BedRead): ResultTable {
-  const read = places.filter((p) => p.read.length > 0);
   return {
     ...{ title: "Readouts in focus", columns: ["Place", "readouts"], resultLabel: "off the plane, mm" },
     rows: places.map((p) => {
-      const off = plane.status === "solved" && p.read.length > 0 ? plane.residuals[read.indexOf(p)] : undefined;
+      const off = plane.status === "solved" ? p.offMm : null;
       return {
         ...{ label: p.label, sites: [p.id], cells: [p.read.map((v) => plain(v, 2)).join("; ") || "…"] },
-        result: off === undefined ? "–" : shownNumber(off, "mm", 2),
+        result: off === null ? "–" : shownNumber(off, "mm", 2),
         state: p.read.length > 0 ? ("read" as const) : ("none" as const),
       };
     }),

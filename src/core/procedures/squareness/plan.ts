@@ -2,7 +2,7 @@
 import { z } from "zod";
 import { plain } from "../../metrology/quantity-text";
 import { expandedMm } from "../baseline";
-import type { FieldSpec, PlanContext, PlanForm, PlanWarning } from "../contract";
+import type { FieldSpec, PlanContext, PlanForm } from "../contract";
 import { choice, oneOf, positive } from "../field-shapes";
 import {
   endingOf,
@@ -160,17 +160,4 @@ function leanDoubt({ way, widthMm, heightMm }: SquarenessPlan, lengthMm: number)
 
 function bedFault(end: number, size: number): string | undefined {
   return end > size ? `The stock would reach ${plain(end)} mm; the working area ends at ${plain(size)} mm.` : undefined;
-}
-
-export function planWarnings(plan: SquarenessPlan, context: PlanContext): PlanWarning[] {
-  const { gauge } = gaugeIn(plan, context);
-  const told = leanDoubt(plan, expandedMm({ ...gauge, limitMm: 0 }, plan.repeats));
-  const tolerance = context.tolerance ?? DEFAULT_TOLERANCE;
-  if (told <= tolerance / 2) return [];
-  return [
-    {
-      field: "widthMm",
-      message: `Told to ± ${plain(1000 * told, 2)} mm a metre: a proof within ${plain(1000 * tolerance, 2)} needs luck. Larger, or read more often.`,
-    },
-  ];
 }

@@ -9,7 +9,7 @@ import { detailOf } from "./detail";
 import { judgeSquareness } from "./judge";
 import { type LengthId, nominalMm } from "./layout";
 import { observeLean } from "./lean";
-import { DEFAULT_TOLERANCE, planForm, planWarnings, type SquarenessPlan } from "./plan";
+import { DEFAULT_TOLERANCE, planForm, type SquarenessPlan } from "./plan";
 import { solveSquareness } from "./solve";
 
 const judge = examinedJudge(observeLean, judgeSquareness);
@@ -37,7 +37,7 @@ export const squareness: Procedure<SquarenessPlan> = {
   plan: planForm,
   actsFrom: () => "controller",
   sets: () => [],
-  warnings: planWarnings,
+  warnings: () => [],
   round: squarenessRound,
   asSent: (spec) => spec,
   checkPlan: (last) => last,
