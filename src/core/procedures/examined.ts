@@ -135,7 +135,10 @@ export function predictedReading<P>(observe: Observe<P>, history: History<P>, si
   };
   const model = observe(history, { ...round, answers: [...round.answers, next] });
   const index = model?.observations.findLastIndex((o) => o.reading?.point === site) ?? -1;
-  const adjustment = model && index >= 0 ? adjust(model) : null;
+  // The reading itself is not taken yet, and says nothing of the scatter.
+  const before = observe(history, round);
+  const scatter = (before && adjust(before)?.scatter) ?? new Map();
+  const adjustment = model && index >= 0 ? adjust(model, scatter) : null;
   const guess = adjustment ? bestGuess(adjustment, index) : null;
   if (!guess) return null;
   const { observation, error, freedom, deletedU } = guess;
