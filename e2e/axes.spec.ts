@@ -65,10 +65,13 @@ test("the origin of Alder by keyboard, in counts: the sense is not known, two co
 }) => {
   const faults = watch(page);
   await beginByKeys(page, "origin on alder", "Origin");
+  await tabTo(page, page.getByLabel("Readings a site"));
+  await page.keyboard.press("Control+a");
+  await page.keyboard.type("4");
   await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
   await page.keyboard.press("Alt+Enter");
   await burnByKeys(page);
-  await readByKeys(page, 2);
+  await readByKeys(page, 4);
   await page.keyboard.press("Alt+Enter");
   const settings = ["Home offset X", "Home offset Y"];
   await expect(page.getByText("120 counts")).toBeVisible();
@@ -78,7 +81,7 @@ test("the origin of Alder by keyboard, in counts: the sense is not known, two co
   await recordAll(page, settings);
   await press(page, page.getByRole("button", { name: "Burn the proof" }));
   await burnByKeys(page);
-  await readByKeys(page, 2);
+  await readByKeys(page, 4);
   await page.keyboard.press("Alt+Enter");
   // One of the two went the wrong way, or both: the second correction knows.
   await expect(page.getByRole("heading", { name: "Not proved" })).toBeVisible();
@@ -88,7 +91,7 @@ test("the origin of Alder by keyboard, in counts: the sense is not known, two co
   await recordAll(page, settings);
   await press(page, page.getByRole("button", { name: "Burn another proof" }));
   await burnByKeys(page);
-  await readByKeys(page, 2);
+  await readByKeys(page, 4);
   await page.keyboard.press("Alt+Enter");
   await expect(page.getByRole("heading", { name: "Proved" })).toBeVisible();
   await press(page, page.getByRole("button", { name: "Accept: proved" }));
@@ -126,6 +129,7 @@ test("the stops of Alder's pallet: a cross, where they stand, another cross plac
   await page.getByLabel("Arm of the cross").fill("50");
   await expect(page.getByText(/reach over the stop/).first()).toBeVisible();
   await page.getByLabel("Arm of the cross").fill("20");
+  await page.getByLabel("Readings a site").fill("4");
   await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
   await page.getByRole("link", { name: "To the burn" }).click();
   await burnAndReadAll(page);
