@@ -11,7 +11,7 @@ test("a tick of Alder read 1 mm wrong is named and holds its axis back until it 
   await page.getByLabel("Length along Y").fill("90");
   await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
   // What the layout can tell is said before the burn, and one press makes it enough.
-  const forecast = page.getByRole("region", { name: "What this layout can tell" });
+  const forecast = page.getByRole("region", { name: "Forecast" });
   await expect(
     forecast.getByText(/Expected: ± 0\.0\d+ % for the scale of [XY]|Expected: ± 0\.0\d+ %/).first(),
   ).toBeVisible();
@@ -38,10 +38,10 @@ test("a tick of Alder read 1 mm wrong is named and holds its axis back until it 
 
   const findings = page.getByRole("region", { name: "Readings that contradict the others" });
   await expect(findings.getByText("Reading 1 of X, tick 1 contradicts the others.")).toBeVisible();
-  await expect(findings.getByText(/It moves “Error of length, X” by 0\.\d+ %/)).toBeVisible();
+  await expect(findings.getByText(/Effect on “Error of length, X”: 0\.\d+ %/)).toBeVisible();
   const enter = page.getByRole("region", { name: "What to enter" });
   await expect(enter.first().getByRole("link", { name: "read again" })).toBeVisible();
-  await expect(page.getByRole("region", { name: "What would have been noticed" })).toBeVisible();
+  await expect(page.getByRole("region", { name: "Errors that would be noticed" })).toBeVisible();
   await accessible(page);
 
   await findings.getByRole("button", { name: "Leave it out" }).click();
@@ -50,7 +50,7 @@ test("a tick of Alder read 1 mm wrong is named and holds its axis back until it 
   await findings.getByRole("button", { name: /^Undo/ }).click();
   await expect(findings.getByText(/contradicts the others/)).toBeVisible();
 
-  await findings.getByRole("button", { name: "It is right" }).click();
+  await findings.getByRole("button", { name: "Accept", exact: true }).click();
   await findings.getByRole("button", { name: "Accept it" }).click();
   await expect(findings.getByText("Enter why these readings are right.")).toBeVisible();
   await findings.getByLabel("Reason").fill("the tick really lies there");

@@ -113,7 +113,6 @@ function withoutSlip(model: Model, { id, added, direction }: Slip): Model {
       if (per !== undefined) return { ...o, row: { ...o.row, [parameter]: per } };
       return direction ? o : { ...o, y: o.y - (added.get(o.id) ?? 0) };
     }),
-    slips: [],
   };
 }
 

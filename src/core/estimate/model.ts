@@ -91,20 +91,10 @@ export type Wanted = {
   proves?: number;
 };
 
-/** A slip that only one procedure knows: what it added to each observation, by id. */
-export type OwnSlip = {
-  id: string;
-  headline: string;
-  text: string;
-  /** What was added to `y`, by id of the observation. */
-  added: Readonly<Record<string, number>>;
-};
-
 export type Model = {
   observations: readonly Observation[];
   groups: readonly ScatterGroup[];
   wanted: readonly Wanted[];
-  slips?: readonly OwnSlip[];
 };
 
 /** Ids of all parameters, in the order in which observations name them. */

@@ -33,8 +33,7 @@ export type SlipKind =
   | "swapped axes"
   | "swapped objects"
   | "axis"
-  | "session"
-  | "own";
+  | "session";
 
 /** How often a kind happens beside the others; tuned on seeds that no report uses. */
 const WEIGHTS: Record<SlipKind, number> = {
@@ -50,7 +49,6 @@ const WEIGHTS: Record<SlipKind, number> = {
   "swapped objects": 1,
   axis: 1,
   session: 1,
-  own: 1,
 };
 
 const WEIGHT_OF_ALL = Object.values(WEIGHTS).reduce((sum, weight) => sum + weight, 0);
@@ -209,7 +207,6 @@ export function catalogueFor(model: Model): Hypothesis[] {
     ...sets,
     ...shiftedSets(read, "axis", ({ r }) => r.axis),
     ...shiftedSets(read, "session", ({ r }) => r.session),
-    ...(model.slips ?? []).map((own): Hypothesis => ownSlip(model, own)),
   ];
 }
 
@@ -452,17 +449,6 @@ function shiftedSets(
       usual: USUAL_MM[kind],
     };
   });
-}
-
-function ownSlip(
-  { observations }: Model,
-  { id, headline, text, added }: NonNullable<Model["slips"]>[number],
-): Hypothesis {
-  const change = observations.flatMap((o, index) => {
-    const by = added[o.id];
-    return by === undefined || by === 0 ? [] : [{ index, by }];
-  });
-  return { id: `own ${id}`, kind: "own", of: change.map((c) => c.index), headline, text, change, spread: 1 };
 }
 
 /** What a set of readings gained when it was read in place of one with this mean. */

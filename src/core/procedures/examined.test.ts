@@ -34,7 +34,7 @@ describe("a suspect", () => {
       headline: "Reading 1 of X, tick 3 contradicts the others.",
       site: "x 3",
     });
-    expect(suspect?.text).toMatch(/It moves “Error of length, X” by 0\.\d+ %/);
+    expect(suspect?.text).toMatch(/Effect on “Error of length, X”: 0\.\d+ %/);
   });
 
   it("holds its correction back: the value in force stays", () => {

@@ -148,7 +148,7 @@ export function predictedReading<P>(observe: Observe<P>, history: History<P>, si
 
 function suspectFinding<P>(history: History<P>, suspect: Suspect, estimates: readonly Estimate[]): Finding {
   const readings = suspect.observations.flatMap((o) => (o.reading ? [o] : []));
-  const other = suspect.orElse.length > 0 ? ` It could also be this: ${suspect.orElse.join(" ")}` : "";
+  const other = suspect.orElse.length > 0 ? ` Other explanations: ${suspect.orElse.join(" ")}` : "";
   return {
     id: `suspect ${suspect.id}`,
     tone: "needs you",
@@ -171,7 +171,7 @@ function movesText<P>(history: History<P>, { moves }: Suspect, estimates: readon
     .sort((a, b) => b.share - a.share)[0];
   if (!touched) return "";
   const unit = shownUnit(touched.e.unit, lengthUnitOf(history));
-  return ` It moves “${touched.e.label}” by ${inUnit(Math.abs(touched.by), unit, 3)}.`;
+  return ` Effect on “${touched.e.label}”: ${inUnit(Math.abs(touched.by), unit, 3)}.`;
 }
 
 /** What a suspect touches is not entered until it is settled. */

@@ -127,7 +127,7 @@ function SuspectChoices({ view, n, finding, suspect }: SuspectProps) {
           </Button>
         )}
         <Button weight="small" aria-expanded={accepting} disabled={busy} onClick={() => setAccepting(!accepting)}>
-          It is right
+          Accept
         </Button>
       </div>
       {accepting && (

@@ -29,7 +29,7 @@ export function ForecastCard({ view, procedure, plan, context, onChange }: Props
   const shown = (internal: number) => `${fixed(fromInternal(internal, unit), decimals)} ${UNITS[unit].symbol}`;
   const { help, decidesUpTo } = forecast;
   return (
-    <section className="mb-4 rounded-md bg-steel-tint px-3 py-2" aria-label="What this layout can tell">
+    <section className="mb-4 rounded-md bg-steel-tint px-3 py-2" aria-label="Forecast">
       <p>
         <b className="font-semibold">Expected: ± {shown(forecast.expanded)}</b> for {forecast.label}, with the{" "}
         {gaugeName(forecast.gauge)}. Tolerance: {shown(tolerance)}.{" "}

@@ -8,8 +8,8 @@ type Props = { view: TrialView; n: number; visible: readonly Visible[] };
 export function VisibleCard({ view, n, visible }: Props) {
   if (visible.length === 0) return null;
   return (
-    <section className="card px-5 py-4" aria-label="What would have been noticed">
-      <h2 className="font-semibold">What would have been noticed</h2>
+    <section className="card px-5 py-4" aria-label="Errors that would be noticed">
+      <h2 className="font-semibold">Errors that would be noticed</h2>
       <ul className="mt-1 grid">
         {visible.map((result) => (
           <li key={result.estimate} className="border-t border-hair py-2 first:border-0">
@@ -22,7 +22,7 @@ export function VisibleCard({ view, n, visible }: Props) {
             )}
             {result.unchecked.length > 0 && (
               <p>
-                Nothing checks {listed(result.unchecked)}.{" "}
+                No other reading checks {listed(result.unchecked)}.{" "}
                 {result.site && (
                   <Link
                     className="underline"

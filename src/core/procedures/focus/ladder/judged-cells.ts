@@ -1,8 +1,9 @@
 /**
  * Focus from what is seen of the cells: the first and the last that marked, or the sharpest.
  *
- * First and last: each edge of the marked range lies somewhere within a step, so the middle is known to step/sqrt(24). Only where a
- * cell beyond each did not mark: a ladder that ends inside the range says nothing of its middle.
+ * First and last: each edge of the marked range lies somewhere within a step, and an eye misjudges one edge in seven by a cell: the
+ * middle is known to step sqrt((1/12 + 0.15)/2). Only where a cell beyond each did not mark: a ladder that ends inside the range says
+ * nothing of its middle.
  * Sharpest: somewhere within half a step of the cell that was chosen, of all that were called equally sharp; and the eye scatters,
  * by 0.3 to 0.6 of a step where the focus is deep (common practice, no source), so judging again makes it better.
  */
@@ -12,6 +13,9 @@ import { type Measured, measured } from "../../../metrology/measured";
 
 /** Scatter of choosing, in steps, before anybody chose twice, and how many judgements that is worth. */
 const EYE = { steps: 0.45, freedom: 2 };
+
+/** Share of edges that an eye misjudges by a cell. (common practice, no source) */
+const MISJUDGED = 0.15;
 
 export type MarkedRange =
   | { status: "solved"; z0: Measured }
@@ -30,7 +34,8 @@ export function middleOfMarked(heights: readonly number[], first: number, last: 
   if (isOpenLow && isOpenHigh) return { status: "too short", side: "both sides" };
   if (isOpenLow) return { status: "too short", side: "before the first" };
   if (isOpenHigh) return { status: "too short", side: "beyond the last" };
-  return { status: "solved", z0: measured((low + high) / 2, stepOf(heights) / Math.sqrt(24), Infinity) };
+  const u = stepOf(heights) * Math.sqrt((1 / 12 + MISJUDGED) / 2);
+  return { status: "solved", z0: measured((low + high) / 2, u, Infinity) };
 }
 
 /**
