@@ -17,6 +17,7 @@ import { PROCEDURES, procedureById, proceduresFor } from "../core/procedures/reg
 import { sampleBar } from "../core/procedures/sample-bar/procedure";
 import { SAMPLE_GALVO, SAMPLE_MACHINE, SAMPLE_STOCK } from "../core/procedures/sample-machine";
 import type { SettingsInForce } from "../core/procedures/setting";
+import { leaveOutKey } from "../core/procedures/suspect-decisions";
 import { verdictSchema } from "../core/procedures/verdict";
 import { parseDxf } from "../formats/dxf-parser";
 import { dxfOf, layerName } from "../formats/dxf-writer";
@@ -276,6 +277,22 @@ describe.each(EACH)("%s on a %s", (_id, _kind, procedure, machine) => {
       const partly = withAnswers(given);
       if ((partly?.lines.length ?? 0) < (judged?.lines.length ?? 0))
         expect(partly?.result ?? "none", id).not.toBe("proved");
+    }
+  });
+
+  it("gives no certainty to what was left out: readings of a point, or all of them", () => {
+    const history = historyFor(procedure, machine, ["measure"]);
+    const [round] = history.rounds;
+    const model = round && procedure.observe?.(history, round);
+    const readings = model?.observations.flatMap((o) => (o.reading ? [o] : [])) ?? [];
+    const points = [...new Set(readings.map((o) => o.reading?.point))];
+    for (const left of [...points.map((p) => readings.filter((o) => o.reading?.point === p)), readings]) {
+      const decisions = Object.fromEntries(left.map((o) => [leaveOutKey(o.id), "yes"]));
+      const outcome = procedure.solve({ ...history, decisions });
+      for (const estimate of outcome.status === "solved" ? outcome.estimates : [])
+        expect(estimate.quantity.standardUncertainty, estimate.label).toBeGreaterThan(0);
+      procedure.next({ ...history, decisions }, outcome);
+      procedure.judge({ ...history, decisions });
     }
   });
 

@@ -94,3 +94,8 @@ test("parameters that cannot be told apart are not solved", () => {
   };
   expect(adjust(twice)).toBeNull();
 });
+
+test("a parameter that no observation speaks of has no value", () => {
+  expect(() => combine(solved(LENGTHS), { a: 1, other: 2 })).toThrow(/no observation speaks of “other”/);
+  expect(combine(solved(LENGTHS), { a: 1, other: 0 }).quantity.value).toBeCloseTo(10.2, 12);
+});

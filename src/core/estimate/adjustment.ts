@@ -167,8 +167,14 @@ export function combinedValue({ theta, parameters }: Adjustment, row: Row): numb
   return parameters.reduce((sum, id, j) => sum + (row[id] ?? 0) * (theta[j] as number), 0);
 }
 
-/** A combination of parameters with its budget. */
+/**
+ * A combination of parameters with its budget.
+ *
+ * @throws RangeError when it holds a parameter that no observation speaks of: its value would be 0 without any uncertainty
+ */
 export function combine(adjustment: Adjustment, row: Row): Budgeted {
+  const unknown = Object.keys(row).find((id) => row[id] !== 0 && !adjustment.parameters.includes(id));
+  if (unknown !== undefined) throw new RangeError(`row: no observation speaks of “${unknown}”`);
   const { model, scatter } = adjustment;
   const gain = gainOf(adjustment, row);
   const variances = new Map<string, number>();

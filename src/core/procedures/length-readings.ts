@@ -55,6 +55,30 @@ export type Term<R extends LengthReading = LengthReading> = {
   source?: string;
 };
 
+/** Names readings one after the other: each keeps its name while others come and go. */
+export function readingNamer(): (answer: Answer, value: number) => string {
+  const equals = new Map<string, number>();
+  return ({ site, session }, value) => {
+    const key = `${site} ${session} ${value}`;
+    const before = equals.get(key) ?? 0;
+    equals.set(key, before + 1);
+    return `${site}${before === 0 ? "" : ` (${before + 1})`} ${session} ${value}`;
+  };
+}
+
+/** Answers without the readings that a person left out. */
+export function withoutLeftOut(
+  answers: readonly Answer[],
+  decisions: Readonly<Record<string, string>>,
+): readonly Answer[] {
+  const nameOf = readingNamer();
+  return answers.filter((a) => {
+    const { content } = a;
+    if (content.status !== "read" || content.value.kind !== "quantity") return true;
+    return !isLeftOut(decisions, nameOf(a, content.value.value));
+  });
+}
+
 /** All readings of lengths at these points, in their order, without those that are left out. */
 export function lengthReadings(
   answers: readonly Answer[],
@@ -66,20 +90,15 @@ export function lengthReadings(
   const wanted = new Set(sites);
   const bySite = new Map<string, LengthReading[]>();
   const repeats = new Map<string, number>();
-  const equals = new Map<string, number>();
-  const next = (counts: Map<string, number>, key: string) => {
-    const before = counts.get(key) ?? 0;
-    counts.set(key, before + 1);
-    return before;
-  };
+  const nameOf = readingNamer();
   for (const a of answers) {
     if (!wanted.has(a.site)) continue;
-    const repeat = next(repeats, a.site);
+    const repeat = repeats.get(a.site) ?? 0;
+    repeats.set(a.site, repeat + 1);
     const gauge = known.get(a.gauge);
     if (!gauge || a.content.status !== "read" || a.content.value.kind !== "quantity") continue;
     const { value } = a.content.value;
-    const equal = next(equals, `${a.site} ${a.session} ${value}`);
-    const id = `${a.site}${equal === 0 ? "" : ` (${equal + 1})`} ${a.session} ${value}`;
+    const id = nameOf(a, value);
     if (isLeftOut(decisions, id)) continue;
     const here = bySite.get(a.site) ?? [];
     bySite.set(a.site, here);

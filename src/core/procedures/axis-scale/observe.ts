@@ -18,7 +18,7 @@ import { AXES, type Axis } from "../axes";
 import { USUAL_KERF_MM } from "../beyond-machines";
 import type { History, RoundRecord } from "../contract";
 import { examinationOf } from "../examined";
-import { gaugeTerms, type LengthReading, lengthReadings, modelOf, type Term } from "../length-readings";
+import { gaugeTerms, type LengthReading, lengthReadings, modelOf, type Term, withoutLeftOut } from "../length-readings";
 import { type MeasuredPlace, placesOf } from "./places";
 import { type AxisScalePlan, axesOf, isCut } from "./plan-type";
 import { type PlaceRead, readoutLength, readPlaces } from "./read-places";
@@ -60,12 +60,14 @@ type Reading = LengthReading & { place: MeasuredPlace; nominalMm: number };
 export function axesRead(history: History<AxisScalePlan>, round: RoundRecord<AxisScalePlan>): AxisRead[] {
   const examined = examinationOf(history, round, observeAxes);
   if (!examined) return [];
-  return axesTold(round, history.gauges).map((axis) => axisOf(examined, round, axis, history.gauges));
+  const kept = keptIn(history, round);
+  return axesTold(kept, history.gauges).map((axis) => axisOf(examined, kept, axis, history.gauges));
 }
 
 /** The readings of both axes as a model. */
 export function observeAxes(history: History<AxisScalePlan>, round: RoundRecord<AxisScalePlan>): Model | null {
-  const axes = axesTold(round, history.gauges);
+  const kept = keptIn(history, round);
+  const axes = axesTold(kept, history.gauges);
   const readings = readingsOf(round, history).filter((r) => axes.includes(r.place.axis));
   if (readings.length === 0) return null;
   return modelOf(readings, {
@@ -76,7 +78,7 @@ export function observeAxes(history: History<AxisScalePlan>, round: RoundRecord<
         jawsOf: ({ place }) => (place.kind === "side" && place.of === "hole" ? "inside" : "outside"),
         lengthOf: (r) => r.nominalMm,
       }),
-      ...axes.flatMap((axis) => axisTerms(round, axis, history.gauges)),
+      ...axes.flatMap((axis) => axisTerms(kept, axis, history.gauges)),
     ],
     facts: ({ place }) => ({
       pointLabel: pointLabel(place),
@@ -92,6 +94,11 @@ export function observeAxes(history: History<AxisScalePlan>, round: RoundRecord<
       proves: 1,
     })),
   });
+}
+
+/** A burn without the readings that are left out. */
+function keptIn({ decisions }: History<AxisScalePlan>, round: RoundRecord<AxisScalePlan>): RoundRecord<AxisScalePlan> {
+  return { ...round, answers: withoutLeftOut(round.answers, decisions) };
 }
 
 function axesTold(round: RoundRecord<AxisScalePlan>, gauges: readonly Gauge[]): Axis[] {

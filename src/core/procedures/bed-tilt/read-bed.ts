@@ -14,6 +14,7 @@ import type { Measured } from "../../metrology/measured";
 import { quantitiesAt } from "../answer";
 import type { History, RoundRecord } from "../contract";
 import { examinationOf } from "../examined";
+import { readingNamer, withoutLeftOut } from "../length-readings";
 import type { MachineSpec } from "../machine-spec";
 import { isLeftOut } from "../suspect-decisions";
 import { type Place, placesOf, supportsOf } from "./places";
@@ -61,8 +62,9 @@ export function isCurved({ places }: BedTiltPlan, { kind }: Pick<MachineSpec, "k
 }
 
 export function readBed(history: History<BedTiltPlan>, round: RoundRecord<BedTiltPlan>): BedRead {
-  const { plan, answers } = round;
+  const { plan } = round;
   const { machine } = history;
+  const answers = withoutLeftOut(round.answers, history.decisions);
   const places = placesOf(plan, machine).map((p) => ({ ...p, read: quantitiesAt(answers, p.id), offMm: null }));
   const read = places.filter((p) => p.read.length > 0);
   if (read.length < neededFor(plan, machine)) return { places, plane: { status: "few" }, lifts: [] };
@@ -147,13 +149,14 @@ function readingsOf(
   const middle = { x: mean(read.map((p) => p.x)), y: mean(read.map((p) => p.y)) };
   const sense = heightSense(plan);
   const counts = new Map<string, number>();
+  const nameOf = readingNamer();
   return answers.flatMap((a): Observation[] => {
     const place = places.find((p) => p.id === a.site);
     if (!place || a.content.status !== "read" || a.content.value.kind !== "quantity") return [];
     const repeat = counts.get(place.id) ?? 0;
     counts.set(place.id, repeat + 1);
     const typed = a.content.value.value;
-    const id = `${place.id} (${repeat + 1}) ${a.session} ${typed}`;
+    const id = nameOf(a, typed);
     if (isLeftOut(decisions, id)) return [];
     const [x, y] = [place.x - middle.x, place.y - middle.y];
     const row: Record<string, number> = { height: 1, across: x, away: y, [bowOf(place.id)]: 1 };

@@ -11,12 +11,11 @@
 import { type Adjustment, adjust, combine } from "../../estimate/adjustment";
 import { known, type Model, type Observation, ofReadings, usual } from "../../estimate/model";
 import type { Budgeted } from "../../metrology/budget";
-import type { Gauge } from "../../metrology/gauge";
 import { AXES, type Axis } from "../axes";
 import { USUAL_KERF_MM } from "../beyond-machines";
 import type { History, RoundRecord } from "../contract";
 import { examinationOf } from "../examined";
-import { gaugeTerms, type LengthReading, lengthReadings, modelOf, type Term } from "../length-readings";
+import { gaugeTerms, type LengthReading, lengthReadings, modelOf, type Term, withoutLeftOut } from "../length-readings";
 import { readLengths, type SiteRead } from "../read-lengths";
 import { cutSideMm } from "./layout";
 import { isMateWay, isSquareWay, type KerfPlan } from "./plan-type";
@@ -57,7 +56,7 @@ type Known = Pick<History<KerfPlan>, "gauges" | "decisions">;
 export function readCuts(history: History<KerfPlan>, round: RoundRecord<KerfPlan>): KerfRead | null {
   const examined = examinationOf(history, round, observeCuts);
   if (!examined) return null;
-  const all = placesRead(round, history.gauges);
+  const all = placesRead(round, history);
   const axes = axesTold(round.plan, all);
   return {
     read: all,
@@ -71,7 +70,7 @@ export function readCuts(history: History<KerfPlan>, round: RoundRecord<KerfPlan
 export function observeCuts(history: Known, round: RoundRecord<KerfPlan>): Model | null {
   const { plan } = round;
   if (isMateWay(plan.way)) return null;
-  const axes = axesTold(plan, placesRead(round, history.gauges));
+  const axes = axesTold(plan, placesRead(round, history));
   const cuts = cutsOf(round, history).filter((r) => r.square?.face !== "bottom" && axes.includes(r.axis));
   if (cuts.length === 0) return null;
   const kerfRow = (share: Partial<Record<Axis, number>>) =>
@@ -165,15 +164,15 @@ function cutsOf({ plan, answers }: RoundRecord<KerfPlan>, { gauges, decisions }:
   });
 }
 
-function placesRead(round: RoundRecord<KerfPlan>, gauges: readonly Gauge[]): CutRead[] {
-  const { plan } = round;
+function placesRead({ plan, answers: all }: RoundRecord<KerfPlan>, { gauges, decisions }: Known): CutRead[] {
+  const answers = withoutLeftOut(all, decisions);
   if (plan.way === "comb")
     return AXES.flatMap((axis) =>
-      readLengths(round.answers, [combSite(axis)], gauges).map((r) => ({ ...r, axis, square: null })),
+      readLengths(answers, [combSite(axis)], gauges).map((r) => ({ ...r, axis, square: null })),
     );
   const sites = squareSites(plan);
   return readLengths(
-    round.answers,
+    answers,
     sites.map((s) => s.id),
     gauges,
   ).flatMap((r) => {

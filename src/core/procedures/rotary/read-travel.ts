@@ -15,7 +15,7 @@ import { type Gauge, readingUncertaintyMm } from "../../metrology/gauge";
 import { type Answer, quantitiesAt } from "../answer";
 import type { History, RoundRecord } from "../contract";
 import { examinationOf } from "../examined";
-import { gaugeTerms, type LengthReading, lengthReadings, modelOf, type Term } from "../length-readings";
+import { gaugeTerms, type LengthReading, lengthReadings, modelOf, type Term, withoutLeftOut } from "../length-readings";
 import { readLengths, type SiteRead } from "../read-lengths";
 import { type RotaryPlan, sentMm } from "./plan-type";
 import { aroundMm, type Readings, SITES, type SiteId, type Travel, travelOf } from "./travel";
@@ -56,7 +56,7 @@ export type TravelRead = Travel & {
 
 /** @returns `null` while something is missing */
 export function readTravel(history: History<RotaryPlan>, round: RoundRecord<RotaryPlan>): TravelRead | null {
-  const here = hereOf(round, history.gauges);
+  const here = hereOf(history, round);
   const examined = here && examinationOf(history, round, observeTravel);
   if (!here || !examined) return null;
   const { adjustment } = examined;
@@ -80,10 +80,11 @@ export function readTravel(history: History<RotaryPlan>, round: RoundRecord<Rota
 /** What was read, and what it comes to as it is. */
 type Here = { travel: Travel; read: Readings; sites: readonly SiteRead[]; ratio: number; onEachOther: boolean };
 
-function hereOf(round: RoundRecord<RotaryPlan>, gauges: readonly Gauge[]): Here | null {
-  const { plan, answers } = round;
+function hereOf({ gauges, decisions }: History<RotaryPlan>, round: RoundRecord<RotaryPlan>): Here | null {
+  const { plan } = round;
+  const answers = withoutLeftOut(round.answers, decisions);
   const sites = [...readLengths(answers, SIZES, gauges.map(onForm)), ...readLengths(answers, LINES, gauges)];
-  const read = readingsOf(round, sites);
+  const read = readingsOf({ ...round, answers }, sites);
   const onEachOther = liesOnEachOther(answers);
   const travel = travelOf(plan, read, onEachOther);
   if (!travel || travel.due <= 0) return null;
@@ -95,7 +96,7 @@ function hereOf(round: RoundRecord<RotaryPlan>, gauges: readonly Gauge[]): Here 
  * derivative. Sizes of the part and how far a drive goes are known beforehand to within what parts and drives are.
  */
 export function observeTravel(history: History<RotaryPlan>, round: RoundRecord<RotaryPlan>): Model | null {
-  const here = hereOf(round, history.gauges);
+  const here = hereOf(history, round);
   if (!here) return null;
   const { plan, answers } = round;
   const { read } = here;
