@@ -53,12 +53,10 @@ function whyNot(status: "in line" | "few", { plan }: RoundRecord<BedTiltPlan>, m
   return `A plane is told by ${isCurved(plan, machine) ? "four places and its curvature" : "three places"} or more: read on.`;
 }
 
-/** The largest lift: what is left of the tilt where it matters. */
+/** The lift that may be largest: what is left of the tilt where it matters. The highest support against itself is none. */
 export function largestLift({ lifts }: BedRead): Budgeted | null {
-  return lifts.reduce<Budgeted | null>(
-    (most, { lift }) => (most && most.quantity.value >= lift.quantity.value ? most : lift),
-    null,
-  );
+  const size = ({ quantity }: Budgeted) => quantity.value + quantity.standardUncertainty;
+  return lifts.reduce<Budgeted | null>((most, { lift }) => (most && size(most) >= size(lift) ? most : lift), null);
 }
 
 function estimatesOf(read: BedRead, { widthMm, depthMm }: MachineSpec): Estimate[] {
