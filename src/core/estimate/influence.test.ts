@@ -51,6 +51,14 @@ describe("against a general statistics package", () => {
   });
 });
 
+test("the limit leaves one clean trial in a hundred to chance, however many readings are checked", () => {
+  // Normal quantiles of 0.995 and 0.9995. [Abramowitz & Stegun 1972, table 26.5]
+  expect(criticalT(Infinity, 1)).toBeCloseTo(2.57583, 4);
+  expect(criticalT(Infinity, 10)).toBeCloseTo(3.29053, 4);
+  // Student's t of 0.995 with 5 degrees of freedom. [Abramowitz & Stegun 1972, table 26.10]
+  expect(criticalT(5, 1)).toBeCloseTo(4.032, 3);
+});
+
 describe("what is known beforehand", () => {
   /** Three readings of a length that is known to be 10 mm within 0.1. */
   const model = (y: number[], priorFreedom = 8): Model => ({

@@ -56,6 +56,13 @@ describe("a slip is named", () => {
     expect(off?.added.get("tick 3, reading 1")).toBeCloseTo(0.15, 1);
   });
 
+  test("its gain is its fit, less what it costs beforehand: share by kind and instance, and the factor", () => {
+    const slip = firstOf(ladder(at(7, (y) => 10 * y)));
+    // Kinds that these readings can have: 4 + 2 + 2 + 1 + 0.5 + 0.3 + 2; two tenfold slips a reading.
+    const share = (0.05 * 1) / 11.8 / 20 / 0.95;
+    expect(slip?.gain).toBeCloseTo((slip?.fit ?? Number.NaN) + 2 * Math.log(0.1) + 2 * Math.log(share), 9);
+  });
+
   test("two points that were swapped", () => {
     const swapped = (i: number, y: number) => (i === 2 || i === 3 ? y + 0.16 : i === 6 || i === 7 ? y - 0.16 : y);
     const slip = firstOf(ladder(swapped));
@@ -110,6 +117,22 @@ describe("the likelihood", () => {
       { index: 5, by: -2 },
     ];
     expect(allowed(likelihood, direction, R).score).toBeCloseTo(whole, 8);
+  });
+
+  test("of one reading of a known length is summed over the factors of its scatter, by hand", () => {
+    const [y, u, knownU, freedom] = [0.03, 0.01, 0.02, 8];
+    const one: Model = {
+      observations: [reading("only", { row: { a: 1 }, y, u }), known("a", "length", { u: knownU })],
+      groups: [{ id: "gauge", priorFreedom: freedom, leastFactor: 0 }],
+      wanted: [],
+    };
+    const terms = Array.from({ length: 13 }, (_, k) => {
+      const phi = 0.15 * 80 ** (k / 12);
+      const variance = phi * u ** 2 + knownU ** 2;
+      return Math.exp(-0.5 * (Math.log(variance) + y ** 2 / variance + freedom * Math.log(phi) + freedom / phi));
+    });
+    const mean = terms.reduce((sum, t) => sum + t, 0) / terms.length;
+    expect(likelihoodOf(one)?.asRead).toBeCloseTo(-2 * Math.log(mean), 9);
   });
 
   test("of readings with a change undone is that of the readings without it", () => {

@@ -40,6 +40,11 @@ test("columns that do not stand apart are refused, also where they nearly do not
   expect(thinQr(Float64Array.from([1, 1, 1, 1 + 1e-14, 1, 1]), 3, 2)).toBeNull();
 });
 
+test("columns of any size are taken, where they stand apart", () => {
+  for (const size of [1e-9, 1e9])
+    expect(thinQr(Float64Array.from([1, 2, 0, 1, 1, 0].map((v) => v * size)), 3, 2)).not.toBeNull();
+});
+
 test("stays orthogonal where columns nearly coincide", () => {
   const near = thinQr(Float64Array.from([1, 1, 1, 1 + 1e-7, 1, 1 - 1e-7]), 3, 2);
   const product = sum(3, (i) => (near?.q[2 * i] ?? 0) * (near?.q[2 * i + 1] ?? 0));

@@ -159,6 +159,14 @@ describe("a cut rectangle", () => {
   });
 });
 
+it("a part whose two ends are equal has no form of its own", () => {
+  const round = roundWith({
+    plan: { way: "part", axes: "X", spanXMm: 100 },
+    read: (p) => (p.kind === "side" && p.near === "low" ? [99.8, 99.81] : [99.81, 99.8]),
+  });
+  expect(solvedWith([round]).findings.some((f) => f.id.startsWith("form"))).toBe(false);
+});
+
 describe("a proof", () => {
   const read = (ratio: number) => (p: { nominalMm: number }) => [p.nominalMm * ratio, p.nominalMm * ratio];
   const judged = (after: number) =>

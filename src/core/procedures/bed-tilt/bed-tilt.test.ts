@@ -83,6 +83,22 @@ describe("the plane of a bed", () => {
     expect(machine.kind).not.toBe("galvo");
   });
 
+  it("says how far a place stands off it, the places against each other", () => {
+    const round = readOn(SAMPLE_MACHINE, practiceFromSeed(1, SAMPLE_MACHINE), { places: "9", repeats: 1 });
+    const answers = round.answers.map((a) => ({
+      ...a,
+      content: {
+        status: "read" as const,
+        value: { kind: "quantity" as const, value: a.site === "mm" ? 10.09 : 10 },
+      },
+    }));
+    const { places } = readBed(historyOf(SAMPLE_MACHINE, { ...round, answers }), { ...round, answers });
+    const off = (id: string) => places.find((p) => p.id === id)?.offMm ?? Number.NaN;
+    // The middle of nine equal places carries a ninth of its own bump.
+    expect(off("mm")).toBeCloseTo((0.09 * 8) / 9, 6);
+    expect(off("fl")).toBeCloseTo(-0.09 / 9, 6);
+  });
+
   it("is told from the curvature of a field by corners and middle", () => {
     const { plane } = readAs("5", (x, y) => 5 + 0.01 * x - 0.02 * y + 1e-4 * (x * x + y * y));
     if (plane.status !== "solved") throw new Error(plane.status);

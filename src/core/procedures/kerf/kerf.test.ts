@@ -16,6 +16,7 @@ import { planForm } from "./plan";
 import { planWarnings } from "./plan-faults";
 import { clearanceOf, isMateWay, type KerfPlan, offsetsOf } from "./plan-type";
 import { kerf } from "./procedure";
+import { observeCuts, readCuts } from "./read-cuts";
 import { FITS, mateSite, squareSites } from "./sites";
 
 const CALIPERS: Gauge = {
@@ -406,3 +407,19 @@ function measuredSheet(): NonNullable<typeof SAMPLE_STOCK.thickness> {
 function never(): never {
   throw new Error("there should be one");
 }
+
+describe("part and hole together", () => {
+  const round = roundOf(planOf({}), (s) => (s.startsWith("part") ? 39.84 : 40.16));
+  const read = readCuts(historyOf(round), round);
+
+  it("tell scale and kerf apart: readings of equal weight leave them uncorrelated", () => {
+    expect(read?.along.x?.quantity.value).toBeCloseTo(0.16, 5);
+    const correlation = read?.scale.x?.correlation ?? Number.NaN;
+    expect(Math.abs(correlation)).toBeLessThan(0.35);
+  });
+
+  it("give the mean of both axes as the kerf", () => {
+    const wanted = observeCuts(historyOf(round), round)?.wanted.find((w) => w.id === "kerf");
+    expect(wanted?.row).toEqual({ "kerf x": 0.5, "kerf y": 0.5 });
+  });
+});

@@ -13,6 +13,7 @@ import { planForm } from "./plan";
 import { planWarnings } from "./plan-faults";
 import type { RotaryPlan } from "./plan-type";
 import { rotary } from "./procedure";
+import { slipShare } from "./read-travel";
 import { ROLLER_DIAMETER, ROTARY_STEPS } from "./setting";
 import { SITES, type SiteId, travelOf } from "./travel";
 
@@ -268,4 +269,10 @@ describe("what is laid out", () => {
     const bent = y?.paths.findIndex((p) => p.points.length > 2 && turn(p.points) !== 0) ?? -1;
     expect(Math.sign(turn(x?.paths[bent]?.points))).toBe(Math.sign(turn(y?.paths[bent]?.points)));
   });
+});
+
+it("slip is a share of the way there and back", () => {
+  const back = { quantity: { value: -0.2, standardUncertainty: 0.01, degreesOfFreedom: 5 }, parts: [] };
+  expect(slipShare({ back, travelled: 100 })).toBeCloseTo(0.001, 12);
+  expect(slipShare({ back: null, travelled: 100 })).toBe(0);
 });
