@@ -51,6 +51,24 @@ describe("against a general statistics package", () => {
   });
 });
 
+test("the scatter that judges a reading is that of the others, pooled with what is expected", () => {
+  const [u, expected] = [0.02, 4];
+  const adjustment = adjust({
+    observations: [0, 0.01, 0.05].map((y, i) => reading(`reading ${i}`, { row: { a: 1 }, y, u })),
+    groups: [{ id: "gauge", priorFreedom: expected, leastFactor: 0 }],
+    wanted: [],
+  });
+  if (!adjustment) throw new Error("not solved");
+  const last = influences(adjustment).each[2];
+  // The others lie 0.005 either side of their mean, and one freedom comes from them.
+  const variance = (expected + 2 * (0.005 / u) ** 2) / (expected + 1);
+  const deleted = u * Math.sqrt(variance * (1 + 1 / 2));
+  expect(last?.deletedU).toBeCloseTo(deleted, 9);
+  expect(last?.error).toBeCloseTo(0.045, 9);
+  expect(last?.t).toBeCloseTo(0.045 / deleted, 6);
+  expect(last?.freedom).toBeCloseTo(5, 6);
+});
+
 test("the limit leaves one clean trial in a hundred to chance, however many readings are checked", () => {
   // Normal quantiles of 0.995 and 0.9995. [Abramowitz & Stegun 1972, table 26.5]
   expect(criticalT(Infinity, 1)).toBeCloseTo(2.57583, 4);

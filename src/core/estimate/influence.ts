@@ -93,7 +93,7 @@ function hatMatrix({ qr }: Adjustment): Float64Array {
   return hat;
 }
 
-type Without = { squares: number; freedom: number; share: number; prior: number };
+type Without = { squares: number; freedom: number; share: number };
 
 function influenceOf(
   adjustment: Adjustment,
@@ -121,10 +121,7 @@ function influenceOf(
   const groups = new Map<string, Without>(
     model.groups.map((g) => {
       const factor = scatter.get(g.id)?.factor ?? 1;
-      return [
-        g.id,
-        { squares: g.priorFreedom / factor ** 2, freedom: g.priorFreedom, share: 0, prior: g.priorFreedom },
-      ];
+      return [g.id, { squares: g.priorFreedom / factor ** 2, freedom: g.priorFreedom, share: 0 }];
     }),
   );
   let fromKnown = 0;

@@ -418,6 +418,18 @@ describe("part and hole together", () => {
     expect(Math.abs(correlation)).toBeLessThan(0.35);
   });
 
+  it("have strays in the scale alone, and what a cut differs from place to place in the kerf alone", () => {
+    const u = (parts: readonly { id: string; standardUncertainty: number }[] | undefined, id: string) =>
+      parts?.find((p) => p.id === id)?.standardUncertainty ?? 0;
+    const scale = read?.scale.x?.error.parts;
+    const along = read?.along.x?.parts;
+    // Two cuts that stray by 0.01 mm, over a side of 40 mm; a cut of 0.003 mm, over the two of a side.
+    expect(u(scale, "stray x")).toBeCloseTo((0.01 * Math.SQRT2) / 40, 6);
+    expect(u(along, "stray x")).toBeCloseTo(0, 9);
+    expect(u(along, "wander")).toBeCloseTo(0.003 / Math.SQRT2, 9);
+    expect(u(scale, "wander")).toBeCloseTo(0, 9);
+  });
+
   it("give the mean of both axes as the kerf", () => {
     const wanted = observeCuts(historyOf(round), round)?.wanted.find((w) => w.id === "kerf");
     expect(wanted?.row).toEqual({ "kerf x": 0.5, "kerf y": 0.5 });
