@@ -13,7 +13,7 @@ import { planForm } from "./plan";
 import { planWarnings } from "./plan-faults";
 import type { RotaryPlan } from "./plan-type";
 import { rotary } from "./procedure";
-import { slipShare } from "./read-travel";
+import { slipShare, slips } from "./read-travel";
 import { ROLLER_DIAMETER, ROTARY_STEPS } from "./setting";
 import { SITES, type SiteId, travelOf } from "./travel";
 
@@ -269,6 +269,24 @@ describe("what is laid out", () => {
     const bent = y?.paths.findIndex((p) => p.points.length > 2 && turn(p.points) !== 0) ?? -1;
     expect(Math.sign(turn(x?.paths[bent]?.points))).toBe(Math.sign(turn(y?.paths[bent]?.points)));
   });
+});
+
+it("the doubt of the grip is of rollers alone: 0.2 mm a metre of travel", () => {
+  const gripIn = (plan: RotaryPlan) =>
+    solved(plan, { ...RIGHT, [SITES.span]: 98, [SITES.marked]: 60 }).outcome.estimates[0]?.budget.find(
+      (p) => p.id === "grip",
+    )?.standardUncertainty ?? 0;
+  expect(gripIn(SPAN)).toBeCloseTo(0.0002 * 0.98, 9);
+  expect(gripIn(planned({ drive: "chuck", way: "span", spanMm: 100, tapeMm: 0, runoutMm: 0 }))).toBe(0);
+});
+
+it("it slips where it came back off its place on either side, beyond its interval", () => {
+  // t at 95 % and 5 degrees of freedom is 2.571 (Student's table).
+  const off = (value: number) => ({
+    back: { quantity: { value, standardUncertainty: 0.01, degreesOfFreedom: 5 }, parts: [] },
+  });
+  expect([-0.026, -0.025, 0.025, 0.026].map((mm) => slips(off(mm)))).toEqual([true, false, false, true]);
+  expect(slips({ back: null })).toBe(false);
 });
 
 it("slip is a share of the way there and back", () => {
