@@ -45,12 +45,12 @@ export function resultsCsv(outcome: Extract<Outcome, { status: "solved" }>, leng
     c.rows.map((row): Cell[] => [
       "enter",
       `${c.label}, ${row.label}`,
-      row.doubt ? null : tidy(fromInternal(row.enter, c.unit)),
+      row.heldBack ? null : tidy(fromInternal(row.enter, c.unit)),
       UNITS[c.unit].symbol,
       tidy(fromInternal(expandedUncertainty(row.change), c.unit)),
       tidy(fromInternal(row.change.standardUncertainty, c.unit)),
       "",
-      row.doubt ? `held back: ${row.doubt.why}` : (row.arithmetic[0] ?? ""),
+      row.heldBack ? `held back: ${row.heldBack.why}` : (row.arithmetic[0] ?? ""),
     ]),
   );
   return csvOf(

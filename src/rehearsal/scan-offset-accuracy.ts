@@ -161,7 +161,7 @@ function accuracyCase(seed: number, errors: Errors): AccuracyCase {
 function readOnceMore({ round, readAgain }: Rehearsed, solve: (round: RoundRecord) => Solved) {
   const outcome = solve(round);
   const rows = outcome.corrections.flatMap((c) => c.rows);
-  const sites = rows.flatMap((row) => (row.doubt ? [`v${row.key}-left`, `v${row.key}-right`] : []));
+  const sites = rows.flatMap((row) => (row.heldBack ? [`v${row.key}-left`, `v${row.key}-right`] : []));
   if (sites.length === 0) return { round, outcome };
   const more = { ...round, answers: [...round.answers, ...readAgain(sites)] };
   return { round: more, outcome: solve(more) };

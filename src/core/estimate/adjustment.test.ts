@@ -36,7 +36,7 @@ describe("what readings have in common", () => {
 
   test("has degrees of freedom of its own", () => {
     expect(freedomOf(combine(adjustment, { a: 1, b: -1 }).quantity)).toBeCloseTo(10, 6);
-    // u^4 / (0.03^4 / 10): the limit is known without doubt.
+    // Welch-Satterthwaite with u^4 / (0.03^4 / 10). The limit has infinite degrees of freedom.
     const whole = 0.03 ** 2 + 0.01 ** 2;
     expect(freedomOf(combine(adjustment, { a: 1 }).quantity)).toBeCloseTo((whole ** 2 * 10) / 0.03 ** 4, 6);
   });

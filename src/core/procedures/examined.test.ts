@@ -39,7 +39,7 @@ describe("a suspect", () => {
 
   it("holds its correction back: the value in force stays", () => {
     const [correction] = outcome.corrections;
-    expect(correction?.rows[0]?.doubt).toMatchObject({ why: suspect?.headline, site: "x 3" });
+    expect(correction?.rows[0]?.heldBack).toMatchObject({ why: suspect?.headline, site: "x 3" });
     expect(correction?.newValue).toEqual({ shape: "scalar", value: 0.00625 });
     expect(correction?.rows[0]?.enter).not.toBe(0.00625);
   });
@@ -56,7 +56,7 @@ describe("a suspect", () => {
     const decisions = { [key]: "yes" };
     const without = solved(historyWith([wrong()], { decisions }));
     expect(without.findings.some((f) => f.suspect)).toBe(false);
-    expect(without.corrections[0]?.rows[0]?.doubt).toBeNull();
+    expect(without.corrections[0]?.rows[0]?.heldBack).toBeNull();
     expect(without.estimates[0]?.quantity.value).toBeCloseTo(0.0002, 4);
     expect(leftOutReadings(decisions)).toEqual([{ key, site: "x 3", value: expect.closeTo(91.018, 2) }]);
     expect(leftOutReadings({ [key]: "" })).toEqual([]);
@@ -67,7 +67,7 @@ describe("a suspect", () => {
     const decisions = { [key]: "a bad tooth there" };
     const accepted = solved(historyWith([wrong()], { decisions }));
     expect(accepted.findings.some((f) => f.suspect)).toBe(false);
-    expect(accepted.corrections[0]?.rows[0]?.doubt).toBeNull();
+    expect(accepted.corrections[0]?.rows[0]?.heldBack).toBeNull();
     expect(acceptedSuspects(decisions)).toEqual([{ key, text: "Accepted: a bad tooth there" }]);
   });
 });

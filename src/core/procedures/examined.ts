@@ -176,13 +176,13 @@ function movesText<P>(history: History<P>, { moves }: Suspect, estimates: readon
 
 /** What a suspect touches is not entered until it is settled. */
 function heldBack<P>(correction: Correction, round: RoundRecord<P>, suspects: readonly Suspect[]): Correction {
-  const by = (row: CorrectionRow) => (row.doubt ? undefined : suspects.find((s) => s.moves.has(row.estimate)));
+  const by = (row: CorrectionRow) => (row.heldBack ? undefined : suspects.find((s) => s.moves.has(row.estimate)));
   if (!correction.rows.some(by)) return correction;
   const rows = correction.rows.map((row): CorrectionRow => {
     const suspect = by(row);
     if (!suspect) return row;
     const site = suspect.observations.find((o) => o.reading)?.reading?.point ?? null;
-    return { ...row, doubt: { why: suspect.headline, site, accept: null } };
+    return { ...row, heldBack: { why: suspect.headline, site, accept: null } };
   });
   return { ...correction, rows, newValue: withoutHeld(correction, rows, round) };
 }
@@ -195,7 +195,7 @@ function withoutHeld<P>(
   const before = round.inForce[setting];
   if (newValue.shape === "scalar") return before?.shape === "scalar" ? before : newValue;
   if (newValue.shape !== "table") return newValue;
-  const held = rows.filter((r) => r.doubt !== null).map((r) => r.at);
+  const held = rows.filter((r) => r.heldBack !== null).map((r) => r.at);
   const old = before?.shape === "table" ? before.rows.filter((r) => held.includes(r.at)) : [];
   return {
     shape: "table",

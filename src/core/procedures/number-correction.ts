@@ -21,7 +21,7 @@ export type NumberChange = {
   /** What the rounded number leaves, in words. @param roundedBy enter minus exact */
   leaves: (roundedBy: number) => string;
   /** Why it is asked about before it is entered, and the decision that accepts it. */
-  doubt: CorrectionRow["doubt"];
+  heldBack: CorrectionRow["heldBack"];
 };
 
 /** How its controller takes a setting, usual where nothing is said of it. */
@@ -60,7 +60,7 @@ export function numberRow(held: HeldSetting, { exact, moreDecimals, ...numbers }
     changeText: signed(fromInternal(numbers.change.value, held.unit), shape.decimals + moreDecimals),
     arithmetic: [`rounded to ${steps}: ${entryText(enter, shape)}`],
     worth: worthOf(numbers.change, held.step),
-    doubt: outside ? { why: outside, site: null, accept: null } : null,
+    heldBack: outside ? { why: outside, site: null, accept: null } : null,
   };
 }
 
@@ -69,10 +69,10 @@ export function numberCorrection(machine: MachineSpec, c: NumberChange): Correct
   const held = holdOf(machine, spec);
   const numbers = { key: spec.key, label: spec.label, estimate: c.estimate, old, change };
   const row = numberRow(held, { ...numbers, exact: old + change.value, moreDecimals: 1 });
-  const doubt = row.doubt ?? c.doubt;
+  const heldBack = row.heldBack ?? c.heldBack;
   return {
     ...{ setting: spec.key, label: spec.label, ...entryShape(held, spec.unit), choice: null },
-    newValue: { shape: "scalar", value: doubt ? old : row.enter },
-    rows: [{ ...row, doubt, arithmetic: [...c.arithmetic, ...row.arithmetic, c.leaves(row.rounding)] }],
+    newValue: { shape: "scalar", value: heldBack ? old : row.enter },
+    rows: [{ ...row, heldBack, arithmetic: [...c.arithmetic, ...row.arithmetic, c.leaves(row.rounding)] }],
   };
 }

@@ -71,7 +71,7 @@ export const correctionRowSchema = z.object({
   arithmetic: z.array(z.string()),
   worth: z.enum(["yes", "no", "cannot tell"]),
   /** Why it is held back, where to read again, and the decision that accepts it; `null` when it may be entered. */
-  doubt: z.object({ why: z.string(), site: z.string().nullable(), accept: z.string().nullable() }).nullable(),
+  heldBack: z.object({ why: z.string(), site: z.string().nullable(), accept: z.string().nullable() }).nullable(),
 });
 export type CorrectionRow = z.infer<typeof correctionRowSchema>;
 

@@ -11,6 +11,11 @@ export const leaveOutKey = (readingId: string) => `${LEAVE_OUT}${readingId}`;
 /** The decision by which a person accepts a suspect. Its value is the reason. */
 export const acceptKey = (suspectId: string) => `${ACCEPT}${suspectId}`;
 
+/** Whether a decision is about readings, and so changes results. */
+export function isAboutReadings(key: string): boolean {
+  return key.startsWith(LEAVE_OUT) || key.startsWith(ACCEPT);
+}
+
 export function isLeftOut(decisions: Decisions, readingId: string): boolean {
   return decisions[leaveOutKey(readingId)] === "yes";
 }

@@ -158,9 +158,11 @@ export async function confirmHeld(input: unknown) {
   });
 }
 
+const decision = z.object({ key: z.string().max(200), value: z.string().max(200, "Enter at most 200 characters.") });
+
 export async function decide(input: unknown) {
-  return run(z.object({ trialId, key: z.string().max(200), value: z.string().max(200) }), input, (i) => {
-    correction.decide(database(), i.trialId, i.key, i.value);
+  return run(z.object({ trialId, decisions: z.array(decision).min(1) }), input, (i) => {
+    correction.decide(database(), i.trialId, i.decisions);
     revalidatePath(`/trial/${i.trialId}`, "layout");
   });
 }

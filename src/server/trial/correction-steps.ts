@@ -4,6 +4,7 @@ import { rangeFault } from "../../core/procedures/entry-text";
 import type { Correction, Outcome } from "../../core/procedures/outcome";
 import { isReadBack, READ_BACK, readBackKey } from "../../core/procedures/read-back";
 import type { SettingSpec, SettingsInForce, SettingValue } from "../../core/procedures/setting";
+import { isAboutReadings } from "../../core/procedures/suspect-decisions";
 import type { Verdict } from "../../core/procedures/verdict";
 import type { Db } from "../../data/database";
 import { toColumn } from "../../data/json-column";
@@ -62,10 +63,20 @@ export function confirmHeld(
   });
 }
 
-/** Keeps a choice made while correcting. */
-export function decide(db: Db, trialId: number, key: string, value: string): void {
-  fullTrial(db, trialId);
-  setDecision(db, trialId, key, value);
+type Decision = { key: string; value: string };
+
+/**
+ * Keeps choices, all or none.
+ *
+ * @throws Refusal if a reading is to be left out or accepted after the end of the trial
+ */
+export function decide(db: Db, trialId: number, decisions: readonly Decision[]): void {
+  const { trial } = fullTrial(db, trialId);
+  if (trial.endedAt !== null && decisions.some(({ key }) => isAboutReadings(key)))
+    throw new Refusal("trial", "This trial has ended. Begin a new trial to change its readings.");
+  db.transaction((tx) => {
+    for (const { key, value } of decisions) setDecision(tx, trialId, key, value);
+  });
 }
 
 /** Records what was entered at one holder, as it was entered. @returns id of the ledger entry */

@@ -2,6 +2,7 @@ import { beforeEach, describe, expect, it } from "vitest";
 import { fixed } from "../../core/metrology/quantity-text";
 import { isFromEditedFile } from "../../core/procedures/edited-file";
 import { SCAN_OFFSET } from "../../core/procedures/scan-offset/plan-type";
+import { leaveOutKey } from "../../core/procedures/suspect-decisions";
 import type { Database } from "../../data/database";
 import { currentEntry, entriesOf, ownerOfMachine } from "../../data/ledger";
 import { holdersOf, type Machine, machineById, machineBySlug } from "../../data/machines";
@@ -406,9 +407,30 @@ describe("recording", () => {
 
   it("keeps choices", () => {
     const trialId = measured();
-    decide(db, trialId, "table", "readings");
-    decide(db, trialId, "accept:300", "yes");
+    decide(db, trialId, [
+      { key: "table", value: "readings" },
+      { key: "accept:300", value: "yes" },
+    ]);
     expect(trialView(db, trialId, NOW).decisions).toMatchObject({ table: "readings", "accept:300": "yes" });
+  });
+});
+
+describe("after the end of a trial", () => {
+  it("no reading is left out or brought back, and none of the choices is kept", () => {
+    const trialId = measured();
+    const leaveOut = { key: leaveOutKey("v100-left 1 0.1"), value: "yes" };
+    decide(db, trialId, [leaveOut]);
+    giveUp(db, trialId, NOW + 1);
+    const refused = refusal(() =>
+      decide(db, trialId, [
+        { key: "table", value: "readings" },
+        { ...leaveOut, value: "" },
+      ]),
+    );
+    expect(refused.message).toMatch(/^This trial has ended\. Begin a new trial/);
+    const { decisions } = trialView(db, trialId, NOW + 2);
+    expect(decisions).toMatchObject({ [leaveOut.key]: "yes" });
+    expect(decisions).not.toHaveProperty("table");
   });
 });
 

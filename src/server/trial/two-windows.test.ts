@@ -75,7 +75,7 @@ describe("the stamp of a trial", () => {
       reading = take("v100-left", "0.1").id;
     });
     changes(() => undoReading(db, trialId, 1, reading, NOW + 5));
-    changes(() => decide(db, trialId, "table", "line"));
+    changes(() => decide(db, trialId, [{ key: "table", value: "line" }]));
     changes(() => confirmHeld(db, trialId, 1, "scan offset", [], NOW + 6));
     changes(() => trialView(db, trialId, NOW + 7), false);
     expect(refusal(() => trialStamp(db, 4711)).field).toBe("trial");
@@ -89,7 +89,7 @@ describe("the stamp of a trial", () => {
     expect(isKnown(trialStamp(db, trialId), view)).toBe(false);
     expect(isKnown(trialStamp(db, trialId), view, 1, [])).toBe(false);
     expect(isKnown(trialStamp(db, trialId), view, 1, [reading])).toBe(true);
-    decide(db, trialId, "table", "line");
+    decide(db, trialId, [{ key: "table", value: "line" }]);
     expect(isKnown(trialStamp(db, trialId), view, 1, [reading])).toBe(false);
   });
 });

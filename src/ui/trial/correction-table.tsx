@@ -1,17 +1,16 @@
 "use client";
 import clsx from "clsx";
-import { useRouter } from "next/navigation";
-import { useTransition } from "react";
 import { expandedUncertainty } from "../../core/fitting/student-t";
 import { UNITS } from "../../core/metrology/units";
 import { type EntryShape, entryText } from "../../core/procedures/entry-text";
 import type { Correction, CorrectionRow } from "../../core/procedures/outcome";
-import { decide } from "../../server/actions/trial-actions";
 import type { TrialView } from "../../server/trial/trial-view";
 import { Button, buttonClass } from "../primitives/button";
 import { copyText } from "../primitives/copy-text";
 import { HeadRow } from "../primitives/head-row";
 import { Link } from "../primitives/link";
+import { Fault } from "../primitives/notice";
+import { useDecisions } from "./use-decisions";
 
 /** In force, change, enter: every number with the sum that made it. */
 export function CorrectionTable({
@@ -26,7 +25,7 @@ export function CorrectionTable({
   confirmed: boolean;
 }) {
   const { rows } = correction;
-  const taken = rows.filter((r) => r.doubt === null);
+  const taken = rows.filter((r) => r.heldBack === null);
   return (
     <section className={clsx("card px-5 py-4", !confirmed && "border-dashed border-line")} aria-label="What to enter">
       <div className="flex flex-wrap items-baseline justify-between gap-x-4">
@@ -83,13 +82,8 @@ export function CorrectionTable({
 }
 
 function Row({ view, n, row, shape }: { view: TrialView; n: number; row: CorrectionRow; shape: EntryShape }) {
-  const router = useRouter();
-  const [busy, start] = useTransition();
-  const accept = () =>
-    start(async () => {
-      await decide({ trialId: view.id, key: row.doubt?.accept ?? "", value: "yes" });
-      router.refresh();
-    });
+  const { busy, fault, keep } = useDecisions(view.id);
+  const accept = row.heldBack?.accept;
   return (
     <tr className="num border-b border-hair align-middle">
       <th scope="row" className="py-1.5 text-left font-normal">
@@ -99,27 +93,28 @@ function Row({ view, n, row, shape }: { view: TrialView; n: number; row: Correct
       <td className="py-1.5 text-right max-sm:hidden" title={row.arithmetic[0]}>
         {row.changeText}
       </td>
-      <td className={clsx("py-1.5 text-right text-[17px]", row.doubt ? "text-ink2" : "font-bold")}>
+      <td className={clsx("py-1.5 text-right text-[17px]", row.heldBack ? "text-ink2" : "font-bold")}>
         {entryText(row.enter, shape)}
-        {row.doubt ? " ?" : ""}
+        {row.heldBack ? " ?" : ""}
       </td>
       <td className="py-1.5 text-right text-ink2">{entryText(expandedUncertainty(row.change), shape)}</td>
       <td className="py-1.5 pl-3 text-right font-sans whitespace-nowrap">
-        {row.doubt ? (
-          <span className="inline-flex gap-2" title={row.doubt.why}>
-            {row.doubt.site && (
+        {row.heldBack ? (
+          <span className="inline-flex gap-2" title={row.heldBack.why}>
+            {row.heldBack.site && (
               <Link
                 className={buttonClass("small", "!border-ember !text-ember")}
-                href={`/trial/${view.id}/read?${n > 1 ? `round=${n}&` : ""}site=${row.doubt.site}`}
+                href={`/trial/${view.id}/read?${n > 1 ? `round=${n}&` : ""}site=${encodeURIComponent(row.heldBack.site)}`}
               >
                 read again
               </Link>
             )}
-            {row.doubt.accept && (
-              <Button weight="small" disabled={busy} onClick={accept}>
+            {accept && (
+              <Button weight="small" disabled={busy} onClick={() => keep([{ key: accept, value: "yes" }])}>
                 accept
               </Button>
             )}
+            {fault.message && <Fault>{fault.message}</Fault>}
           </span>
         ) : (
           <span className="inline-flex items-center gap-3 max-sm:flex-col max-sm:items-end max-sm:gap-1">
@@ -137,8 +132,7 @@ function Row({ view, n, row, shape }: { view: TrialView; n: number; row: Correct
 }
 
 function Choice({ view, choice }: { view: TrialView; choice: NonNullable<Correction["choice"]> }) {
-  const router = useRouter();
-  const [busy, start] = useTransition();
+  const { busy, fault, keep } = useDecisions(view.id);
   return (
     <fieldset disabled={busy} className="flex flex-wrap items-center gap-x-4 gap-y-1">
       <legend className="sr-only">What the entries go by</legend>
@@ -150,16 +144,12 @@ function Choice({ view, choice }: { view: TrialView; choice: NonNullable<Correct
             name="choice"
             className="size-4"
             checked={choice.chosen === o.value}
-            onChange={() =>
-              start(async () => {
-                await decide({ trialId: view.id, key: choice.decision, value: o.value });
-                router.refresh();
-              })
-            }
+            onChange={() => keep([{ key: choice.decision, value: o.value }])}
           />
           {o.label}
         </label>
       ))}
+      {fault.message && <Fault>{fault.message}</Fault>}
     </fieldset>
   );
 }

@@ -1,17 +1,15 @@
 "use client";
-import { useRouter } from "next/navigation";
 import { type FormEvent, useState } from "react";
 import { decimalsIn, inUnit } from "../../core/metrology/quantity-text";
 import type { Finding } from "../../core/procedures/outcome";
 import { lengthUnitOf } from "../../core/procedures/shown-unit";
 import { acceptedSuspects, leftOutReadings } from "../../core/procedures/suspect-decisions";
-import { decide } from "../../server/actions/trial-actions";
 import type { TrialView } from "../../server/trial/trial-view";
 import { Button, buttonClass } from "../primitives/button";
 import { TextField } from "../primitives/fields";
 import { Link } from "../primitives/link";
 import { Fault, Notice } from "../primitives/notice";
-import { useAction } from "../primitives/use-action";
+import { useDecisions } from "./use-decisions";
 
 type Props = { view: TrialView; n: number; findings: readonly Finding[] };
 
@@ -79,23 +77,6 @@ function readAt(view: TrialView, n: number, site: string): string {
   return `/trial/${view.id}/read?${n > 1 ? `round=${n}&` : ""}site=${encodeURIComponent(site)}`;
 }
 
-function useDecisions(trialId: number) {
-  const router = useRouter();
-  const { busy, fault, run } = useAction();
-  const keep = (decided: readonly { key: string; value: string }[]) =>
-    run(
-      async () => {
-        for (const { key, value } of decided) {
-          const result = await decide({ trialId, key, value });
-          if (!result.ok) return result;
-        }
-        return { ok: true as const, value: undefined };
-      },
-      () => router.refresh(),
-    );
-  return { busy, fault, keep };
-}
-
 type SuspectProps = { view: TrialView; n: number; finding: Finding; suspect: NonNullable<Finding["suspect"]> };
 
 /** Read again, leave out, or accept with a reason. */
@@ -158,9 +139,11 @@ function Settled({ view, settled, isOnly }: SettledProps) {
             <span>
               {text} {struck && <s>{struck}</s>}
             </span>
-            <Button weight="small" disabled={busy} onClick={() => keep([{ key, value: "" }])}>
-              Undo<span className="sr-only"> {struck ?? text}</span>
-            </Button>
+            {view.endedAt === null && (
+              <Button weight="small" disabled={busy} onClick={() => keep([{ key, value: "" }])}>
+                Undo<span className="sr-only"> {struck ?? text}</span>
+              </Button>
+            )}
           </li>
         ))}
       </ul>

@@ -145,7 +145,7 @@ function RecordForm({
   const router = useRouter();
   const [rows, setRows] = useState(() =>
     correction.rows
-      .filter((r) => r.doubt === null)
+      .filter((r) => r.heldBack === null)
       .map((r) => ({
         key: r.key,
         at: r.at,

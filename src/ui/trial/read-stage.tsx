@@ -85,7 +85,7 @@ export function ReadStage({
     const next = nextLengthUnit(unit);
     chooseUnit(next);
     // Only how lengths are shown: if it is not kept, nothing is lost.
-    decide({ trialId: view.id, key: UNIT_DECISION, value: next }).catch(() => undefined);
+    decide({ trialId: view.id, decisions: [{ key: UNIT_DECISION, value: next }] }).catch(() => undefined);
   }
 
   useReadKeys({

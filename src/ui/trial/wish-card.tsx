@@ -1,33 +1,19 @@
 "use client";
 import { Download } from "lucide-react";
-import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { Wish } from "../../core/procedures/outcome";
-import { decide } from "../../server/actions/trial-actions";
 import { Button, buttonClass } from "../primitives/button";
 import { CheckField, TextField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";
-import { useAction } from "../primitives/use-action";
+import { useDecisions } from "./use-decisions";
 
 type Props = { trialId: number; n: number; wish: Wish };
 
 /** Numbers that are typed, and what follows from them. */
 export function WishCard({ trialId, n, wish }: Props) {
-  const router = useRouter();
   const [texts, setTexts] = useState(wish.fields.map((f) => f.text));
-  const { busy, fault, run } = useAction();
+  const { busy, fault, keep } = useDecisions(trialId);
   const isAsIs = wish.fields.every((f, i) => f.text === texts[i]);
-  const keep = (decided: { key: string; value: string }[]) =>
-    run(
-      async () => {
-        for (const { key, value } of decided) {
-          const result = await decide({ trialId, key, value });
-          if (!result.ok) return result;
-        }
-        return { ok: true as const, value: undefined };
-      },
-      () => router.refresh(),
-    );
   return (
     <form
       className="card grid gap-2 p-5"

@@ -65,16 +65,16 @@ describe("the new number of an axis", () => {
       why: /Confirm/,
     });
     const machine = machineWith({ range: { low: 0.00625, high: 0.01 } });
-    expect(first(solvedWith([BY_READOUT], { machine })).doubt?.why).toMatch(/outside what this controller takes/);
+    expect(first(solvedWith([BY_READOUT], { machine })).heldBack?.why).toMatch(/outside what this controller takes/);
   });
 
   it("of more than a tenth is asked about, inches and a turned piece are named", () => {
     const round = roundWith({ read: ({ nominalMm }) => [nominalMm * 25.4, nominalMm * 25.4] });
     const outcome = solvedWith([round]);
     expect(outcome.findings[0]?.headline).toMatch(/25\.4 times too large/);
-    expect(first(outcome).doubt).toMatchObject({ why: expect.stringMatching(/2440 %/), accept: "accept:x" });
+    expect(first(outcome).heldBack).toMatchObject({ why: expect.stringMatching(/2440 %/), accept: "accept:x" });
     const meant = { "accept:x": "yes", "accept all 0.03937007874015748": "steps were changed" };
-    expect(first(solvedWith([round], { decisions: meant })).doubt).toBeNull();
+    expect(first(solvedWith([round], { decisions: meant })).heldBack).toBeNull();
     const turned = roundWith({
       plan: { way: "pair", spanXMm: 150, spanYMm: 120, repeats: 1 },
       read: ({ axis }) => [axis === "x" ? 120.05 : 149.93],

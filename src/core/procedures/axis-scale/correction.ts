@@ -87,14 +87,17 @@ export function scaleCorrection(
   const shown = (value: number) => fixed(fromInternal(value, held.unit), decimals + 1);
   const symbol = UNITS[held.unit].symbol;
   return numberCorrection(history.machine, {
-    ...{ spec, estimate: estimateId(read.axis), old, change },
+    spec,
+    estimate: estimateId(read.axis),
+    old,
+    change,
     arithmetic: [
       ratioLine(read),
       SENSE_LINES[from][sense > 0 ? "longer" : "shorter"],
       `${shown(old)} ${sense > 0 ? "÷" : "×"} ${fixed(ratio.value, RATIO_DECIMALS)} = ${shown(exact)} ${symbol}`,
     ],
     leaves: (rounding) => leftByRounding(rounding / exact, spanOf(round.plan, read.axis)),
-    doubt: doubtOf(history, read),
+    heldBack: whyHeldBack(history, read),
   });
 }
 
@@ -113,12 +116,13 @@ function leftByRounding(share: number, spanMm: number): string {
   return `rounding leaves ${percent} %, ${signed(share * spanMm, 3)} mm over ${plain(spanMm)} mm`;
 }
 
-function doubtOf({ decisions }: History<AxisScalePlan>, { axis, ratio }: AxisRead): CorrectionRow["doubt"] {
+function whyHeldBack({ decisions }: History<AxisScalePlan>, { axis, ratio }: AxisRead): CorrectionRow["heldBack"] {
   const off = ratio.quantity.value - 1;
   if (Math.abs(off) - expandedUncertainty(ratio.quantity) <= ASKED_BEYOND || decisions[acceptKey(axis)] === "yes")
     return null;
   return {
     why: `The scale would change by ${plain(100 * off, 1)} %: is the right axis measured, in the right unit, and the right number read back? If so, accept it.`,
-    ...{ site: null, accept: acceptKey(axis) },
+    site: null,
+    accept: acceptKey(axis),
   };
 }

@@ -1,14 +1,13 @@
 /**
  * The scale of each axis from what was read along it.
  *
- *   tick:      y - n = e n + o_0 + o_n + b [come to from the last] + c + d n + z + scatter
+ *   tick:      y - n = e n + o_0 + o_n + b [descending approach] + c + d n + z + scatter
  *   distance:  y - n = e n + o_0 + o_n + c + d n + z + scatter       n from mark to mark, or by the readout
  *   part:      y - N = e N - k + o + c + d N + z,   hole: y - N = e N + k + o + c + d N + z       k the cut, on the same face
  *
- * e is what a nominal mm comes out too long. o_0 and o_n are what the first mark and each other mark stand off a straight line: a
- * sound drive departs from it a little. b is the play. What the gauge always reads too much (c, d, z) is shared by both axes.
+ * e is the scale error. o_0 and o_n are the positional deviations of the first mark and of the other mark: a sound drive has small
+ * ones. b is the backlash. The systematic errors of the gauge (c, d, z) are common to both axes.
  */
-
 import { combine } from "../../estimate/adjustment";
 import type { Examination } from "../../estimate/examination";
 import { departure, known, type Model, type Observation, usual } from "../../estimate/model";
@@ -48,7 +47,7 @@ export type AxisRead = {
   residuals: { mm: number; u: number }[];
   /** The axis departs from a straight line by more than a sound one. */
   strays: boolean;
-  /** Play seen by ticks come to from the two sides, below 0 for lost motion, mm; `null` where they were not. */
+  /** Backlash, mm, negative for lost motion; `null` unless ticks were approached from both sides. */
   reversal: Budgeted | null;
   /** Width of the cut, mm, where part and hole tell it. */
   kerf: Budgeted | null;

@@ -11,9 +11,8 @@
 import { adjust, combine } from "../../estimate/adjustment";
 import { type Model, ofReadings, usual } from "../../estimate/model";
 import type { Budgeted } from "../../metrology/budget";
-import type { Gauge } from "../../metrology/gauge";
-import type { Answer } from "../answer";
 import type { Axis } from "../axes";
+import type { History, RoundRecord } from "../contract";
 import { gaugeTerms, type LengthReading, lengthReadings, modelOf, type Term } from "../length-readings";
 import { readLengths, type SiteRead } from "../read-lengths";
 import {
@@ -45,27 +44,39 @@ export type EdgesRead = {
   read: SiteRead[];
 };
 
-export type EdgesSource = {
-  terms: EdgeTerms;
-  lines: LinesLaid;
-  answers: readonly Answer[];
-  gauges: readonly Gauge[];
-  decisions: Readonly<Record<string, string>>;
+/** How one procedure measures from edges. */
+type EdgeProcedure<P extends EdgeTerms> = {
+  linesOf: (plan: P) => LinesLaid;
   /** Id of the estimate that the error of an axis becomes. */
-  idOf: (axis: Axis) => string;
-  /** What is measured from: `edge`, `stop`. */
-  edge: string;
-  /** How far a line may lie off before anything is read, sd, mm. */
-  withinMm: number;
+  estimateId: (axis: Axis) => string;
+  /** What is measured from. */
+  edge: "edge" | "stop";
+  /** Usual error of a line before the first reading, sd, mm. */
+  usualMm: number;
 };
 
-/** @returns `null` before anything is read */
-export function readEdges(source: EdgesSource): EdgesRead | null {
-  const model = edgesModel(source);
-  const fit = model && adjust(ofReadings(model));
+/** What a procedure reads off its lines, and the same readings as a model; `null` before the first reading. */
+export function edgesOf<P extends EdgeTerms>(procedure: EdgeProcedure<P>) {
+  const observe = (history: Known<P>, round: Burned<P>) => edgesModel(procedure, history, round);
+  const read = (history: Known<P>, round: Burned<P>) => {
+    const model = observe(history, round);
+    return model && readEdges(procedure, model, history, round);
+  };
+  return { observe, read };
+}
+
+type Known<P> = Pick<History<P>, "gauges" | "decisions">;
+type Burned<P> = Pick<RoundRecord<P>, "plan" | "answers">;
+
+function readEdges<P extends EdgeTerms>(
+  { estimateId }: EdgeProcedure<P>,
+  model: Model,
+  { gauges }: Known<P>,
+  { plan: terms, answers }: Burned<P>,
+): EdgesRead | null {
+  const fit = adjust(ofReadings(model));
   if (!fit) return null;
-  const { terms, answers, gauges, idOf } = source;
-  const seen = edgeAxes(terms).filter((axis) => model.wanted.some((w) => w.id === idOf(axis)));
+  const seen = edgeAxes(terms).filter((axis) => model.wanted.some((w) => w.id === estimateId(axis)));
   return {
     errors: Object.fromEntries(seen.map((axis) => [axis, combine(fit, { [errorIn(axis)]: 1 })])),
     turn: combine(fit, { turn: 1 }),
@@ -74,16 +85,12 @@ export function readEdges(source: EdgesSource): EdgesRead | null {
 }
 
 /** The readings as a model: an error at the corner for each axis, and the turn of the stock that both share. */
-export function edgesModel({
-  terms,
-  lines,
-  answers,
-  gauges,
-  decisions,
-  idOf,
-  edge,
-  withinMm,
-}: EdgesSource): Model | null {
+function edgesModel<P extends EdgeTerms>(
+  { linesOf, estimateId, edge, usualMm }: EdgeProcedure<P>,
+  { gauges, decisions }: Known<P>,
+  { plan: terms, answers }: Burned<P>,
+): Model | null {
+  const lines = linesOf(terms);
   const readings = lengthReadings(answers, sitesOf(terms), gauges, decisions);
   const seen = edgeAxes(terms).filter((axis) => readings.some((r) => ofEdge(r.site).axis === axis));
   if (seen.length === 0) return null;
@@ -104,9 +111,9 @@ export function edgesModel({
         axis,
       };
     },
-    known: seen.map((axis) => usual(errorIn(axis), `usual error of ${axis.toUpperCase()}`, withinMm)),
+    known: seen.map((axis) => usual(errorIn(axis), `usual error of ${axis.toUpperCase()}`, usualMm)),
     wanted: seen.map((axis) => ({
-      id: idOf(axis),
+      id: estimateId(axis),
       label: `the error of ${axis.toUpperCase()}`,
       row: { [errorIn(axis)]: 1 },
       proves: 1,

@@ -3,14 +3,13 @@
  *
  *   stop = where it was taken to stand - e      e measured minus nominal, away from the stop
  */
-import type { Model } from "../../estimate/model";
 import { type Budgeted, times } from "../../metrology/budget";
 import { fixed, plain, shownLength, signed } from "../../metrology/quantity-text";
 import { sitesLeft } from "../answer";
 import { AXES, type Axis } from "../axes";
 import type { History, RoundRecord } from "../contract";
 import { edgeFindings } from "../edge-distance/findings";
-import { type EdgesRead, type EdgesSource, edgesModel, readEdges } from "../edge-distance/read-edges";
+import { edgesOf } from "../edge-distance/read-edges";
 import { edgeTable } from "../edge-distance/result-table";
 import { offText, sideOf } from "../edge-distance/terms";
 import { newestRead } from "../examined";
@@ -38,45 +37,28 @@ export function solveFixture(history: History<FixturePlan>): Outcome {
   };
 }
 
-export function stopsIn(history: History<FixturePlan>, round: RoundRecord<FixturePlan>): EdgesRead | null {
-  return readEdges(sourceOf(history, round));
-}
-
-export function observeStops(history: History<FixturePlan>, round: RoundRecord<FixturePlan>): Model | null {
-  return edgesModel(sourceOf(history, round));
-}
-
-function sourceOf(
-  { gauges, decisions }: History<FixturePlan>,
-  { plan, answers }: RoundRecord<FixturePlan>,
-): EdgesSource {
-  return {
-    terms: plan,
-    lines: linesOf(plan),
-    answers,
-    gauges,
-    decisions,
-    idOf: estimateId,
-    edge: "stop",
-    withinMm: WITHIN_MM,
-  };
-}
-
-/** A fixture may stand off from where it is taken to by so much before anything is read, sd, mm. (common practice, no source) */
-const WITHIN_MM = 3;
+/** Usual error of the position of a stop, sd, mm. (common practice, no source) */
+const USUAL_MM = 3;
 
 const estimateId = (axis: Axis) => `stop ${axis}`;
+
+export const { read: stopsIn, observe: observeStops } = edgesOf<FixturePlan>({
+  linesOf,
+  estimateId,
+  edge: "stop",
+  usualMm: USUAL_MM,
+});
 
 function estimateOf({ plan }: RoundRecord<FixturePlan>, axis: Axis, error: Budgeted): Estimate {
   const { quantity, parts } = times(error, -1);
   return {
-    ...{
-      id: estimateId(axis),
-      label: `Stop of ${axis.toUpperCase()}, from the ${sideOf(plan, axis)} side`,
-      unit: "mm",
-    },
+    id: estimateId(axis),
+    label: `Stop of ${axis.toUpperCase()}, from the ${sideOf(plan, axis)} side`,
+    unit: "mm",
     quantity: { ...quantity, value: aboutOf(plan, axis) + quantity.value },
-    ...{ headline: true, budget: parts, helps: "More readings, or longer arms." },
+    headline: true,
+    budget: parts,
+    helps: "More readings, or longer arms.",
   };
 }
 
@@ -91,7 +73,11 @@ function correctionOf(
   const old = aboutOf(plan, axis);
   const change = times(error, -1).quantity;
   return numberCorrection(history.machine, {
-    ...{ spec, estimate: estimateId(axis), old, change, doubt: null },
+    spec,
+    estimate: estimateId(axis),
+    old,
+    change,
+    heldBack: null,
     arithmetic: [
       `measured − nominal, at the corner of the stops: ${offText(error.quantity.value, shownLength(Math.abs(error.quantity.value), unit, 3), sideOf(plan, axis), "stop")}`,
       `taken to stand at ${plain(old)} mm ${change.value < 0 ? "−" : "+"} ${fixed(Math.abs(change.value), 3)} mm = ${fixed(old + change.value, 3)} mm from the ${sideOf(plan, axis)} side of the working area`,

@@ -39,7 +39,7 @@ export function correctionsOf(
   return [
     {
       ...{ setting, label: LABELS[round.plan.setIn], ...entryShape(held, "mm"), rows: [row] },
-      newValue: { shape: "scalar", value: row.doubt && row.old !== null ? row.old : row.enter },
+      newValue: { shape: "scalar", value: row.heldBack && row.old !== null ? row.old : row.enter },
       choice: choiceOf(history, found, way),
     },
   ];

@@ -254,7 +254,7 @@ function solve(history: History<MadeUpPlan>): Outcome {
             rounding: enter - old - change.value,
             arithmetic: [`${old} + ${round.plan.sizeMm} − ${width} = ${enter}`],
             worth: Math.abs(change.value) > 0.02 ? "yes" : "no",
-            doubt: null,
+            heldBack: null,
           },
         ],
         newValue: { shape: "scalar", value: enter },

@@ -89,7 +89,11 @@ function correctionOf(
   const symbol = UNITS[held.unit].symbol;
   const per = count === 1 ? "" : ` ÷ ${plain(count, 4)} mm a count`;
   return numberCorrection(history.machine, {
-    ...{ spec, estimate: estimateId(axis), old, change, doubt: null },
+    spec,
+    estimate: estimateId(axis),
+    old,
+    change,
+    heldBack: null,
     arithmetic: [
       `measured − nominal, at the corner: ${offText(error.quantity.value, shownLength(Math.abs(error.quantity.value), unit, 3), sideOf(round.plan, axis), "edge")}`,
       senseLine(sense),
@@ -152,7 +156,7 @@ function axisOf({ setting }: Correction): Axis {
 /** What the controller cannot take is left for the switch or the stops. */
 function rangeEnd(correction: Correction, offMm: number): Finding[] {
   const [row] = correction.rows;
-  if (!row?.doubt || row.old === null) return [];
+  if (!row?.heldBack || row.old === null) return [];
   return [
     {
       ...{ id: `range end ${correction.setting}`, tone: "needs you", site: null },

@@ -88,7 +88,7 @@ export function travelCorrection(
       const share = ((isSteps ? 1 : -1) * rounding) / exact;
       return `rounding leaves ${signed(100 * share, 4)} %, ${share < 0 ? "−" : ""}${inShown(Math.abs(share) * over)} over ${inShown(over)}`;
     },
-    doubt: doubtOf(history, ratio),
+    heldBack: whyHeldBack(history, ratio),
   });
 }
 
@@ -121,7 +121,10 @@ function travelLines(
   return [...lines, `travelled ÷ due = ${fixed(ratio.quantity.value, RATIO_DECIMALS)}`];
 }
 
-function doubtOf({ decisions }: History<RotaryPlan>, ratio: TravelRead["ratio"]["quantity"]): CorrectionRow["doubt"] {
+function whyHeldBack(
+  { decisions }: History<RotaryPlan>,
+  ratio: TravelRead["ratio"]["quantity"],
+): CorrectionRow["heldBack"] {
   const times = Math.max(ratio.value, 1 / ratio.value);
   if (times - (expandedUncertainty(ratio) * times) / ratio.value <= ASKED_BEYOND || decisions[ACCEPT] === "yes")
     return null;

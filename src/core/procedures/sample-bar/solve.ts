@@ -66,7 +66,14 @@ function correctionOf({ plan, inForce }: RoundRecord<SampleBarPlan>, { quantity 
     newValue: { shape: "scalar", value: enter },
     rows: [
       {
-        ...{ key: "value", label: "Sample bar offset", estimate: "length", at: null, old, change, enter, doubt: null },
+        key: "value",
+        label: "Sample bar offset",
+        estimate: "length",
+        at: null,
+        old,
+        change,
+        enter,
+        heldBack: null,
         changeText: signed(change.value, DECIMALS),
         rounding: enter - old - change.value,
         arithmetic: [`${old} + ${plan.lengthMm} − ${quantity.value.toFixed(DECIMALS)} = ${enter.toFixed(DECIMALS)}`],

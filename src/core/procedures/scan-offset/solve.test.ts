@@ -139,12 +139,12 @@ describe("scan offset", () => {
   it("holds back the entry of a point off the line until it is accepted", () => {
     const history = historyOf([readAs({ staggers: { ...LATE, 400: late(400) + 0.12 } })]);
     const row = solved(history).corrections[0]?.rows[3];
-    expect(row?.doubt?.why).toBe("400 mm/s contradicts the others.");
+    expect(row?.heldBack?.why).toBe("400 mm/s contradicts the others.");
     expect(findings(history)).toContain("suspect place 400");
     const value = solved(history).corrections[0]?.newValue;
     expect(value?.shape === "table" && value.rows.some((r) => r.at === 400)).toBe(false);
     const accepted = solved({ ...history, decisions: { "accept place 400": "a slack belt" } }).corrections[0]?.rows[3];
-    expect(accepted?.doubt).toBeNull();
+    expect(accepted?.heldBack).toBeNull();
     const left = historyOf([...history.rounds], { decisions: leftOut(history, 400) });
     expect(findings(left).some((id) => id.startsWith("suspect"))).toBe(false);
     expect(entries(left)).toEqual([0.04, 0.09, 0.14, 0.24]);
@@ -218,8 +218,8 @@ describe("scan offset", () => {
     };
     const round = readAs({ staggers: LATE, inForce: table([[100, 0.05]]) });
     const rows = solved(historyOf([round], { machine })).corrections[0]?.rows;
-    expect(rows?.[0]?.doubt).toBeNull();
-    expect(rows?.[1]?.doubt?.why).toMatch(/never found out/);
+    expect(rows?.[0]?.heldBack).toBeNull();
+    expect(rows?.[1]?.heldBack?.why).toMatch(/never found out/);
   });
 
   it("warns of working speeds without entry where only exact speeds count, with what the line says", () => {

@@ -100,7 +100,7 @@ function correctionOf(
   const stored = round.inForce[SCAN_OFFSET];
   const base = stored?.shape === "table" ? stored : EMPTY_TABLE;
   const taken = rows.flatMap((row) =>
-    row.doubt === null && row.at !== null ? [{ at: row.at, value: row.enter }] : [],
+    row.heldBack === null && row.at !== null ? [{ at: row.at, value: row.enter }] : [],
   );
   return {
     setting: SCAN_OFFSET,
@@ -155,11 +155,11 @@ function correctionRow(
       `rounded to ${plain(shown(held.step), decimals)} ${UNITS[held.unit].symbol}: ${fixed(shown(enter), decimals)} (${signed(shown(enter - exact), decimals + 1)})`,
     ],
     worth: worthOf(change, held.step),
-    doubt: doubtOf(inForce, rangeFault({ shape: "scalar", value: enter }, held)),
+    heldBack: whyHeldBack(inForce, rangeFault({ shape: "scalar", value: enter }, held)),
   };
 }
 
-function doubtOf(inForce: number | null, outside: string | null): CorrectionRow["doubt"] {
+function whyHeldBack(inForce: number | null, outside: string | null): CorrectionRow["heldBack"] {
   if (inForce === null)
     return {
       why: "The entry in force at this speed is not known: whether this controller goes by the line between entries was never found out.",
