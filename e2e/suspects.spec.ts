@@ -17,7 +17,7 @@ test("a tick of Alder read 1 mm wrong is named and holds its axis back until it 
   ).toBeVisible();
   const readings = page.getByLabel("Readings a site");
   await readings.fill("1");
-  await expect(forecast.getByText(/A proof succeeds if at most/)).toBeVisible();
+  await expect(forecast.getByText(/A proof succeeds if the residual error is at most/)).toBeVisible();
   await forecast.getByRole("button", { name: /^Read each point \d times$/ }).click();
   await expect(readings).not.toHaveValue("1");
   await expect(forecast.getByRole("button")).toHaveCount(0);

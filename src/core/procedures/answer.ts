@@ -45,6 +45,24 @@ export type Answer = z.infer<typeof answerSchema>;
 
 export const PLAIN_SHARES: Answer["shares"] = { common: 1, scatter: 1 };
 
+/** A reading that is not taken yet: forecasts and predictions need its point, gauge and session. */
+export function imaginedReading({
+  site,
+  value,
+  gauge,
+  session,
+}: Pick<Answer, "site" | "gauge" | "session"> & { value: number }): Answer {
+  return {
+    site,
+    content: { status: "read", value: { kind: "quantity", value } },
+    u: null,
+    gauge,
+    session,
+    shares: PLAIN_SHARES,
+    from: "typed",
+  };
+}
+
 /** Values of the plain quantities read at a site, in order. */
 export function quantitiesAt(answers: readonly Answer[], site: string): number[] {
   return answers.flatMap((a) =>

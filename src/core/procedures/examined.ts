@@ -8,7 +8,7 @@ import { bestGuess } from "../estimate/influence";
 import type { Model } from "../estimate/model";
 import { type Measured, measured } from "../metrology/measured";
 import { inUnit } from "../metrology/quantity-text";
-import { type Answer, PLAIN_SHARES } from "./answer";
+import { imaginedReading } from "./answer";
 import type { History, RoundRecord } from "./contract";
 import type { Correction, CorrectionRow, Estimate, Finding, Outcome, Visible } from "./outcome";
 import { lengthUnitOf, shownUnit } from "./shown-unit";
@@ -124,15 +124,7 @@ export function predictedReading<P>(observe: Observe<P>, history: History<P>, si
   const by = gauge ?? history.gauges[0]?.id;
   if (by === undefined) return null;
   const session = round.answers.findLast((a) => a.gauge === by)?.session ?? "next";
-  const next: Answer = {
-    site,
-    content: { status: "read", value: { kind: "quantity", value: 0 } },
-    u: null,
-    gauge: by,
-    session,
-    shares: PLAIN_SHARES,
-    from: "typed",
-  };
+  const next = imaginedReading({ site, value: 0, gauge: by, session });
   const model = observe(history, { ...round, answers: [...round.answers, next] });
   const index = model?.observations.findLastIndex((o) => o.reading?.point === site) ?? -1;
   // The reading itself is not taken yet, and says nothing of the scatter.

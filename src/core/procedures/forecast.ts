@@ -6,7 +6,7 @@ import { adjust, combine } from "../estimate/adjustment";
 import { ofReadings } from "../estimate/model";
 import { expandedUncertainty } from "../fitting/student-t";
 import type { Gauge } from "../metrology/gauge";
-import { type Answer, PLAIN_SHARES } from "./answer";
+import { type Answer, imaginedReading } from "./answer";
 import type { AnyProcedure, History, PlanContext, RoundRecord } from "./contract";
 import { lengthGauges } from "./length-gauges";
 
@@ -90,15 +90,8 @@ function toldBy(
     if (site.ask.kind !== "quantity") return [];
     const expected = procedure.expected(history, site.id)?.value ?? 0;
     const value = Math.abs(expected) > 1e-6 ? expected : USUAL_STEP_MM;
-    return Array.from({ length: site.repeats }, () => ({
-      site: site.id,
-      content: { status: "read", value: { kind: "quantity", value } },
-      u: null,
-      gauge: gauge.id,
-      session: "forecast",
-      shares: PLAIN_SHARES,
-      from: "typed",
-    }));
+    const reading = imaginedReading({ site: site.id, value, gauge: gauge.id, session: "forecast" });
+    return Array.from({ length: site.repeats }, () => reading);
   });
   const round = { ...unread, answers };
   const model = procedure.observe({ ...history, rounds: [round] }, round);

@@ -2,7 +2,7 @@
 import { type Adjustment, adjust } from "../estimate/adjustment";
 import { ofReadings } from "../estimate/model";
 import type { Gauge } from "../metrology/gauge";
-import { type Answer, PLAIN_SHARES, quantitiesAt } from "./answer";
+import { type Answer, imaginedReading, quantitiesAt } from "./answer";
 import type { History, RoundRecord } from "./contract";
 import type { Observe } from "./examined";
 
@@ -30,15 +30,13 @@ export function foreseen<P>(
   const answers = more.flatMap(({ site, count, gauge }): Answer[] => {
     const read = quantitiesAt(round.answers, site);
     const value = read.length > 0 ? read.reduce((sum, v) => sum + v, 0) / read.length : usualAt(site);
-    return Array.from({ length: count }, () => ({
+    const reading = imaginedReading({
       site,
-      content: { status: "read", value: { kind: "quantity", value } },
-      u: null,
+      value,
       gauge: gauge?.id ?? last?.gauge ?? "",
       session: gauge ? NEW_SESSION : (last?.session ?? NEW_SESSION),
-      shares: PLAIN_SHARES,
-      from: "typed",
-    }));
+    });
+    return Array.from({ length: count }, () => reading);
   });
   const taken = more.flatMap((m) => (m.gauge ? [m.gauge] : []));
   const gauges = [...history.gauges, ...taken.filter((g) => !history.gauges.some((known) => known.id === g.id))];

@@ -35,7 +35,7 @@ export function ForecastCard({ view, procedure, plan, context, onChange }: Props
         {gaugeName(forecast.gauge)}. Tolerance: {shown(tolerance)}.{" "}
         {decidesUpTo === null
           ? "A proof cannot succeed with this layout."
-          : `A proof succeeds if at most ${shown(decidesUpTo)} is left.`}
+          : `A proof succeeds if the residual error is at most ${shown(decidesUpTo)}.`}
       </p>
       {help && (
         <p className="mt-1 flex flex-wrap items-center gap-2">

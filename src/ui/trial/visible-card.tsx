@@ -28,7 +28,7 @@ export function VisibleCard({ view, n, visible }: Props) {
                     className="underline"
                     href={`/trial/${view.id}/read?${n > 1 ? `round=${n}&` : ""}site=${encodeURIComponent(result.site)}`}
                   >
-                    Read it once more
+                    Read this point again
                   </Link>
                 )}
               </p>

@@ -54,7 +54,7 @@ function straying({ axis, read, residuals, strays }: AxisRead, unit: LengthUnit)
   const points = read.map((r, i) => ({ nominalMm: r.nominalMm, ...(residuals[i] as { mm: number; u: number }) }));
   return [
     finding(`strays ${axis}`, {
-      headline: `${name(axis)} strays from a straight line.`,
+      headline: `${name(axis)} is not straight.`,
       text: strayText(strayOf(points), unit),
     }),
   ];

@@ -22,15 +22,15 @@ import { type MeasuredPlace, placesOf } from "./places";
 import { type AxisScalePlan, axesOf, isCut } from "./plan-type";
 import { type PlaceRead, readoutLength, readPlaces } from "./read-places";
 
-/** How far a mark of a sound drive stands off a straight line, sd, mm. (common practice, no source) */
+/** Positional deviation of a mark of a sound drive, sd, mm. (common practice, no source) */
 const STRAY_MM = 0.01;
-/** Play of a sound drive, before it is seen, sd, mm. (common practice, no source) */
+/** Usual backlash of a drive, sd, mm. (common practice, no source) */
 const USUAL_PLAY_MM = 0.2;
-/** Error of a scale, before it is seen, sd, as a share. (common practice, no source) */
+/** Usual scale error, sd, as a share. (common practice, no source) */
 const USUAL_SCALE = 0.005;
-/** A cut that is typed as 0 may still be as wide as this, mm. (common practice, no source) */
+/** Uncertainty of a kerf that is entered as 0, mm. (common practice, no source) */
 const LEAST_CUT_DOUBT_MM = 0.05;
-/** Ends that differ by this many of their scatter differ. */
+/** Two ends differ if their difference is more than this many standard uncertainties. */
 const BEYOND_SCATTER = 2.5;
 
 export const estimateId = (axis: Axis) => `scale ${axis}`;
@@ -41,21 +41,21 @@ export type AxisRead = {
   axis: Axis;
   /** Ticks, sides or the one distance that is read, in their order. */
   read: PlaceRead[];
-  /** A nominal mm comes out as so many mm. */
+  /** Measured length of a nominal mm, mm. */
   ratio: Budgeted;
-  /** What each place differs from the line, mm, and how uncertain it is, in their order. */
+  /** Deviation of each point from the line, and its standard uncertainty, mm, in their order. */
   residuals: { mm: number; u: number }[];
   /** The axis departs from a straight line by more than a sound one. */
   strays: boolean;
   /** Backlash, mm, negative for lost motion; `null` unless ticks were approached from both sides. */
   reversal: Budgeted | null;
-  /** Width of the cut, mm, where part and hole tell it. */
+  /** Kerf, mm; `null` unless part and hole are measured. */
   kerf: Budgeted | null;
 };
 
 type Reading = LengthReading & { place: MeasuredPlace; nominalMm: number };
 
-/** Axes along which enough is read to tell. */
+/** The axes with enough readings. */
 export function axesRead(history: History<AxisScalePlan>, round: RoundRecord<AxisScalePlan>): AxisRead[] {
   const examined = examinationOf(history, round, observeAxes);
   if (!examined) return [];
@@ -132,7 +132,7 @@ function pointLabel(place: MeasuredPlace): string {
   }
 }
 
-/** What a place has beside its length: the marks at both of its ends, and the cut. */
+/** Deviations of the marks at both ends of a length, backlash, and kerf. */
 function ownRow(plan: AxisScalePlan, { place, nominalMm }: Reading): Record<string, number> {
   const { axis } = place;
   if (isCut(plan)) return { [kerfOf(axis)]: cutIn(place) };
@@ -152,7 +152,7 @@ function knownOf({ plan }: RoundRecord<AxisScalePlan>, axis: Axis, readings: rea
     ? []
     : [0, ...places].map((n) => ({ ...departure(`${strayOf(axis)} ${n}`, straight, STRAY_MM), source }));
   const play = own.some((r) => r.place.kind === "tick" && r.place.side === "down")
-    ? [usual(playOf(axis), `usual play of ${name}`, USUAL_PLAY_MM)]
+    ? [usual(playOf(axis), `usual backlash of ${name}`, USUAL_PLAY_MM)]
     : [];
   return [
     usual(estimateId(axis), `usual error of the scale of ${name}`, USUAL_SCALE),
@@ -162,18 +162,18 @@ function knownOf({ plan }: RoundRecord<AxisScalePlan>, axis: Axis, readings: rea
   ];
 }
 
-/** From a part alone the cut is what the person says, give or take half of it. */
+/** With a part alone, the entered kerf is known to half of its width. */
 function cutKnown({ way, kerfMm = 0 }: AxisScalePlan, axis: Axis): Observation {
   if (way === "part")
-    return known(kerfOf(axis), "width of the cut", {
+    return known(kerfOf(axis), "kerf", {
       value: kerfMm,
       u: Math.max(kerfMm / 2, LEAST_CUT_DOUBT_MM) / Math.sqrt(3),
     });
   const { low, high } = USUAL_KERF_MM;
-  return usual(kerfOf(axis), "usual width of a cut", (high - low) / 4, (low + high) / 2);
+  return usual(kerfOf(axis), "usual kerf", (high - low) / 4, (low + high) / 2);
 }
 
-/** What all places of an axis have in common beside the gauge. */
+/** Errors that all points of an axis share, except those of the gauge. */
 function axisTerms(round: RoundRecord<AxisScalePlan>, axis: Axis, gauges: readonly Gauge[]): Term<Reading>[] {
   const { plan } = round;
   const name = axis.toUpperCase();
@@ -200,7 +200,7 @@ function axisTerms(round: RoundRecord<AxisScalePlan>, axis: Axis, gauges: readon
   return [
     {
       id: `readout ${axis}`,
-      label: "step of the readout, twice",
+      label: "resolution of the readout, twice",
       u: (plan.readoutStepMm ?? 0) / Math.sqrt(6),
       of,
       canBeWrong: true,
@@ -246,7 +246,7 @@ function lineResidual({ model, residuals, u }: Examination["adjustment"], { site
   return own.length === 0 ? 0 : own.reduce((sum, mm) => sum + mm, 0) / own.length;
 }
 
-/** What its two ends differ by beyond their scatter is its form: the scale lies somewhere between. */
+/** Two ends that differ beyond their scatter show an error of form: the scale is between them. */
 function formDoubt(read: readonly PlaceRead[]): number {
   return Math.max(0, ...formsOf(read).map(({ differMm }) => differMm / Math.sqrt(12)));
 }

@@ -98,8 +98,8 @@ export function observeBed(history: History<BedTiltPlan>, round: RoundRecord<Bed
   const model: Model = {
     observations: [
       ...readings,
-      usual("across", "usual lean across", USUAL_LEAN_MM / machine.widthMm),
-      usual("away", "usual lean away", USUAL_LEAN_MM / machine.depthMm),
+      usual("across", "usual tilt across", USUAL_LEAN_MM / machine.widthMm),
+      usual("away", "usual tilt away", USUAL_LEAN_MM / machine.depthMm),
       ...places.map((p) => ({
         ...departure(bowOf(p.id), "flatness of the bed", FLAT_MM, BOWED_MM),
         source: { id: "flatness", label: "Flatness of the bed", kind: "B" as const },
@@ -120,8 +120,8 @@ export function observeBed(history: History<BedTiltPlan>, round: RoundRecord<Bed
       ...(lowest && highest
         ? [{ id: LIFT, label: "the largest difference", row: differenceRow(lowest, highest), proves: 1 }]
         : []),
-      { id: "across", label: "the lean across", row: { across: machine.widthMm } },
-      { id: "away", label: "the lean away", row: { away: machine.depthMm } },
+      { id: "across", label: "the tilt across", row: { across: machine.widthMm } },
+      { id: "away", label: "the tilt away", row: { away: machine.depthMm } },
     ],
   };
 }
@@ -164,15 +164,15 @@ function readingsOf(
     return [
       {
         id,
-        label: `reading ${repeat + 1} of the place ${place.label}`,
+        label: `reading ${repeat + 1} of point ${place.label}`,
         row,
         y: sense * typed,
         u: oneReadingMm(plan),
-        source: { id: "reading", label: "Finding and reading each place", kind: "A" },
+        source: { id: "reading", label: "Finding and reading each point", kind: "A" },
         group: "eye",
         reading: {
           point: place.id,
-          pointLabel: `the place ${place.label}`,
+          pointLabel: `point ${place.label}`,
           repeat,
           gauge: "eye",
           gaugeLabel: "readout",

@@ -137,8 +137,8 @@ function findingsOf({ plane, places }: BedRead, plan: BedTiltPlan, machine: Mach
       id: "not flat",
       tone: "needs you",
       site: worst.id,
-      headline: `The place ${worst.label} lies ${plain(Math.abs(worst.offMm ?? 0), 2)} mm off the plane of the others.`,
-      text: "The bed is bowed, or a reading is wrong. Read this place again. No screw at the corners takes out a bow.",
+      headline: `The point ${worst.label} is ${plain(Math.abs(worst.offMm ?? 0), 2)} mm off the plane through the other points.`,
+      text: "The bed is bowed, or a reading is wrong. Read this point again. The corner screws cannot correct a bow.",
     });
   }
   return findings;

@@ -33,7 +33,7 @@ const LEAN = 0.001;
 /** How well the middle of a line is found by eye, or its width known, mm. (common practice, no source) */
 const LINE_MM = 0.03;
 const STRAY_MM = 0.01;
-/** Half of the play of a drive: a line lies to one side or the other. (common practice, no source) */
+/** Half of the backlash of a drive, which moves a line to either side. (common practice, no source) */
 const HALF_PLAY_MM = 0.02;
 
 export type EdgesRead = {
@@ -127,7 +127,7 @@ function sitesOf(terms: EdgeTerms): string[] {
   return edgeAxes(terms).flatMap((axis) => PLACES.map((which) => edgeSite(axis, which)));
 }
 
-/** How the stock lies is no slip, and is taken out. */
+/** The turn of the stock is no slip. It is fitted and removed. */
 function layingTerms(terms: EdgeTerms, lines: LinesLaid): Term[] {
   const turned = turnSign(terms);
   return [
@@ -140,7 +140,7 @@ function layingTerms(terms: EdgeTerms, lines: LinesLaid): Term[] {
     },
     {
       id: "lean",
-      label: "lean of Y",
+      label: "squareness of Y",
       u: LEAN,
       of: (r) => (ofEdge(r.site).axis === "x" ? alongOf(r, lines) : 0),
       canBeWrong: false,
@@ -148,7 +148,7 @@ function layingTerms(terms: EdgeTerms, lines: LinesLaid): Term[] {
   ];
 }
 
-/** All readings of a line share where it lies and where its middle is taken to be. */
+/** Errors that all readings of a line share. */
 function lineTerms({ measuredTo }: EdgeTerms, axis: Axis): Term[] {
   const of = (r: LengthReading) => Number(ofEdge(r.site).axis === axis);
   const name = axis.toUpperCase();
@@ -156,7 +156,7 @@ function lineTerms({ measuredTo }: EdgeTerms, axis: Axis): Term[] {
   return [
     { id: `line ${axis}`, label: middle, u: LINE_MM, of, canBeWrong: false },
     { id: `stray ${axis}`, label: `straightness of ${name}`, u: STRAY_MM, of, canBeWrong: false },
-    { id: `play ${axis}`, label: `play of ${name}`, u: HALF_PLAY_MM, of, canBeWrong: false },
+    { id: `play ${axis}`, label: `backlash of ${name}`, u: HALF_PLAY_MM, of, canBeWrong: false },
   ];
 }
 

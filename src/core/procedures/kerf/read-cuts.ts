@@ -111,7 +111,7 @@ function halved(row: Record<string, number>) {
 function knownOf(plan: KerfPlan, axis: Axis): Observation[] {
   const { low, high } = USUAL_KERF_MM;
   const name = axis.toUpperCase();
-  const cut = usual(kerfOf(axis), "usual width of a cut", (high - low) / 4, (low + high) / 2);
+  const cut = usual(kerfOf(axis), "usual kerf", (high - low) / 4, (low + high) / 2);
   if (!isSquareWay(plan.way)) return [cut];
   if (plan.way === "part and hole") return [cut, usual(scaleOf(axis), `usual scale of ${name}`, USUAL_SCALE)];
   const u = Math.max(plan.scaleWithin, NO_SCALE) / Math.sqrt(3);
@@ -214,7 +214,7 @@ function termsOf(plan: KerfPlan, read: readonly Cut[]): Term<Cut>[] {
     (axis): Term<Cut> => ({
       id: `wander ${axis}`,
       source: "wander",
-      label: "width of the cut from place to place",
+      label: "variation of the kerf along the cut",
       u: plan.way === "comb" ? WANDER_MM * Math.sqrt(plan.cuts) : WANDER_MM / Math.SQRT2,
       of: (r) => (r.axis === axis ? (r.square?.of === "part" ? -1 : 1) : 0),
       canBeWrong: false,
