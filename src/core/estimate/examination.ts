@@ -5,7 +5,9 @@
  * most. What is left is held against the others one by one. Few readings name no culprit: no more is taken out than a third of
  * the redundancy.
  */
+
 import { expandedUncertainty } from "../fitting/student-t";
+import { atBeginning } from "../metrology/sentence-case";
 import { type Adjustment, adjust, combine } from "./adjustment";
 import { effectOn, type Influence, influences, isSuspect, sameAs } from "./influence";
 import { type Model, type Observation, ofReadings, type Wanted } from "./model";
@@ -170,12 +172,12 @@ function snooped(rest: Adjustment, accepted: ReadonlySet<string>): Named[] {
       id: `snooped ${observation.id}`,
       kind: observation.reading ? "reading" : "known",
       headline: observation.reading
-        ? `${capital(observation.label)} contradicts the others.`
+        ? `${atBeginning(observation.label)} contradicts the others.`
         : `The readings contradict the ${observation.label}.`,
       text: observation.reading ? "Read this point again." : "Check this value.",
       orElse: same
         .slice(0, NAMED)
-        .map((o) => (o.reading ? `${capital(o.label)} contradicts the others.` : `The ${o.label} is wrong.`)),
+        .map((o) => (o.reading ? `${atBeginning(o.label)} contradicts the others.` : `The ${o.label} is wrong.`)),
       observations: [observation],
       candidates: [new Map([[observation.id, worst.error]])],
     },
@@ -207,8 +209,4 @@ export function seenIn(adjustment: Adjustment): Seen[] {
         .map((i) => ({ observation: i.observation, effect: Math.abs(of(i)) })),
     };
   });
-}
-
-function capital(text: string): string {
-  return text.charAt(0).toUpperCase() + text.slice(1);
 }

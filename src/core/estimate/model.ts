@@ -8,7 +8,9 @@
  * to all readings that it touches, and it can be found wrong like any reading. The factor f of a group of readings is estimated;
  * what is known beforehand keeps f = 1.
  */
+
 import type { BudgetPart } from "../metrology/budget";
+import { atBeginning } from "../metrology/sentence-case";
 
 /** Where uncertainty comes from, as the budget lists it. */
 export type Source = Pick<BudgetPart, "id" | "label" | "kind">;
@@ -155,7 +157,7 @@ export function known(
     row: { [parameter]: 1 },
     y: value,
     u,
-    source: { id: parameter, label: label.charAt(0).toUpperCase() + label.slice(1), kind: "B" },
+    source: { id: parameter, label: atBeginning(label), kind: "B" },
     group: null,
     reading: null,
     canBeWrong,

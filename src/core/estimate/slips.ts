@@ -6,6 +6,7 @@
  * Shares: a slip happens in one of twenty trials; kinds share that by their weights, and each kind is shared by its instances.
  * A multiplied reading also pays -2 ln |factor|, since a change of unit spreads the density.
  */
+import { atBeginning } from "../metrology/sentence-case";
 import type { Change, Likelihood } from "./likelihood";
 import { allowed, likelihoodOf, openAtLeast, undone, undoneAtLeast } from "./likelihood";
 import { gentlyBent, loosened, type Model, type Observation } from "./model";
@@ -215,7 +216,7 @@ function wrongReading({ index, o }: Read): Hypothesis {
     id: `reading ${o.id}`,
     kind: "reading",
     of: [index],
-    headline: `${capital(o.label)} contradicts the others.`,
+    headline: `${atBeginning(o.label)} contradicts the others.`,
     text: "Read this point again.",
     direction: [{ index, by: 1 }],
     usual: USUAL_MM.reading,
@@ -228,7 +229,7 @@ function wrongPoint(point: readonly Read[]): Hypothesis {
     id: `point ${first.r.point}`,
     kind: "point",
     of: point.map((p) => p.index),
-    headline: `${capital(first.r.pointLabel)} contradicts the other points.`,
+    headline: `${atBeginning(first.r.pointLabel)} contradicts the other points.`,
     text: "Check that the right marks were measured. Read this point again.",
     direction: point.map(({ index, r }) => ({ index, by: Math.sign(r.per) || 1 })),
     usual: USUAL_MM.point,
@@ -247,7 +248,7 @@ function wrongPlace(place: readonly Read[]): Hypothesis {
     id: `place ${first.r.place}`,
     kind: "point",
     of: place.map((p) => p.index),
-    headline: `${capital(first.r.placeLabel ?? "")} contradicts the others.`,
+    headline: `${atBeginning(first.r.placeLabel ?? "")} contradicts the others.`,
     text: "Check that the right marks were measured. Read its points again, or burn it again.",
     direction: place.map(({ index, r }) => ({ index, by: Math.sign(r.per) || 1 })),
     usual: USUAL_MM.point,
@@ -263,7 +264,7 @@ function reversedPlace(place: readonly Read[]): Hypothesis[] {
       id: `sign place ${first.r.place}`,
       kind: "sign",
       of: signed.map((s) => s.index),
-      headline: `${capital(first.r.placeLabel ?? "")} has the opposite sign of the others.`,
+      headline: `${atBeginning(first.r.placeLabel ?? "")} has the opposite sign of the others.`,
       text: REVERSED_TEXT,
       change: turned(signed),
       spread: 1,
@@ -300,7 +301,7 @@ function reversed(point: readonly Read[]): Hypothesis[] {
   if (!first) return [];
   const text = REVERSED_TEXT;
   const one = signed.map((read): Hypothesis => {
-    const what = capital(read.o.label);
+    const what = atBeginning(read.o.label);
     return {
       id: `sign ${read.o.id}`,
       kind: "sign",
@@ -318,7 +319,7 @@ function reversed(point: readonly Read[]): Hypothesis[] {
       id: `sign ${first.r.point}`,
       kind: "sign",
       of: signed.map((s) => s.index),
-      headline: `${capital(first.r.pointLabel)} has the opposite sign of the other points.`,
+      headline: `${atBeginning(first.r.pointLabel)} has the opposite sign of the other points.`,
       text,
       change: turned(signed),
       spread: 1,
@@ -329,7 +330,7 @@ function reversed(point: readonly Read[]): Hypothesis[] {
 /** Ten times too large or small; inches for mm. What was added is the typed value less the true one. */
 function multiplied({ index, o, r }: Read): Hypothesis[] {
   if (r.typed === 0) return [];
-  const what = capital(o.label);
+  const what = atBeginning(o.label);
   const by = (factor: number, kind: SlipKind, headline: string): Hypothesis => ({
     id: `${factor} ${o.id}`,
     kind,
@@ -376,7 +377,7 @@ function swappedPoints(points: readonly (readonly Read[])[]): Hypothesis[] {
           id: `swapped ${x.r.point} ${y.r.point}`,
           kind: "swapped points",
           of: [...a, ...b].map((r) => r.index),
-          headline: `${capital(x.r.pointLabel)} and ${y.r.pointLabel} look swapped.`,
+          headline: `${atBeginning(x.r.pointLabel)} and ${y.r.pointLabel} look swapped.`,
           text: "Read both points again.",
           change: [...movedTo(a, mb), ...movedTo(b, ma)],
           spread: 1,
@@ -408,7 +409,7 @@ function swappedSets(
       id: kind,
       kind,
       of: [...a, ...b].map((r) => r.index),
-      headline: isAxis ? "X and Y look swapped." : `${capital(nameA)} and ${nameB} look swapped.`,
+      headline: isAxis ? "X and Y look swapped." : `${atBeginning(nameA)} and ${nameB} look swapped.`,
       text: isAxis
         ? "Check how the piece lay when it was read. Then read it again."
         : "Check which of the two was measured. Then read both again.",
@@ -465,8 +466,4 @@ function grouped<T>(items: readonly T[], key: (item: T) => string): T[][] {
   const groups = new Map<string, T[]>();
   for (const item of items) groups.set(key(item), [...(groups.get(key(item)) ?? []), item]);
   return [...groups.values()];
-}
-
-function capital(text: string): string {
-  return text.charAt(0).toUpperCase() + text.slice(1);
 }

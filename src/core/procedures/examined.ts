@@ -88,7 +88,8 @@ export function examinedSolve<P>(observe: Observe<P>, solve: (history: History<P
       ...outcome,
       findings,
       corrections: outcome.corrections.map((c) => heldBack(c, round, suspects)),
-      visible: visibleIn(history, adjustment, estimates),
+      // A suspect makes the scatter look larger: the smallest noticed error is known once it is settled.
+      visible: suspects.length > 0 ? [] : visibleIn(history, adjustment, estimates),
     };
   };
 }

@@ -1,7 +1,9 @@
 /** Lengths that were read, sorted by site and gauge, with the scatter of each gauge pooled over the sites of a round. */
+
 import { mean } from "../fitting/repeats";
 import { type Gauge, resolutionUncertaintyMm } from "../metrology/gauge";
 import { pooledScatter, type Scatter } from "../metrology/scatter";
+import { withinSentence } from "../metrology/sentence-case";
 import type { Answer } from "./answer";
 
 /** All readings at one site with one gauge. */
@@ -39,7 +41,7 @@ export function readLengths(
 
 /** Its name within a line of words. */
 export function gaugeName({ name }: Pick<Gauge, "name">): string {
-  return name.charAt(0).toLowerCase() + name.slice(1);
+  return withinSentence(name);
 }
 
 function takenAt({ site: at, content, gauge: by, shares }: Answer, site: string, gauge: string) {

@@ -169,6 +169,8 @@ function whiskers(figure: XyFigure, ink: Inks) {
     type: "custom",
     silent: true,
     data: figure.points.map((p) => [p.x, p.y - p.expanded, p.y + p.expanded]),
+    // Both ends count for the range of the axis.
+    encode: { x: 0, y: [1, 2] },
     renderItem: (_: unknown, api: { value: (i: number) => number; coord: (p: number[]) => number[] }) => {
       const [x = 0, y0 = 0] = api.coord([api.value(0), api.value(1)]);
       const [, y1 = 0] = api.coord([api.value(0), api.value(2)]);

@@ -77,7 +77,7 @@ export function PictureReading({ view, n, picture, unit, choice, onDropped, earl
             )}
           </PictureView>
         </section>
-        <div className="grid min-w-0 grid-cols-1 content-start gap-4 overflow-y-auto lg:max-h-[calc(100dvh-150px)]">
+        <div className="grid min-w-0 grid-cols-1 relative content-start gap-4 overflow-y-auto lg:max-h-[calc(100dvh-150px)]">
           <ReaderCard reading={reading} />
           {rows.length > 0 && (
             <PictureResults

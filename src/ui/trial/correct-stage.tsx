@@ -58,7 +58,7 @@ export function CorrectStage({ view, n, now }: StageProps) {
   return (
     <>
       <main className="mx-auto grid w-full max-w-[1680px] flex-1 content-start gap-4 px-6 py-4 max-sm:px-4 lg:grid-cols-[1fr_452px]">
-        <div className="grid min-w-0 grid-cols-1 content-start gap-4 overflow-y-auto lg:max-h-[calc(100dvh-190px)]">
+        <div className="grid min-w-0 grid-cols-1 relative content-start gap-4 overflow-y-auto lg:max-h-[calc(100dvh-190px)]">
           <FindingsCard
             view={view}
             n={n}
@@ -102,7 +102,7 @@ export function CorrectStage({ view, n, now }: StageProps) {
           {solved && !solved.complete && <Incomplete view={view} n={n} />}
           <FindingsCard view={view} n={n} findings={outcome.findings.filter((f) => !f.suspect)} label="Findings" />
         </div>
-        <div className="grid min-w-0 grid-cols-1 content-start gap-4 overflow-y-auto lg:max-h-[calc(100dvh-190px)]">
+        <div className="grid min-w-0 grid-cols-1 relative content-start gap-4 overflow-y-auto lg:max-h-[calc(100dvh-190px)]">
           {solved?.figures.map((figure) => (
             <section key={figure.id} className="card p-4">
               <FigureView figure={figure} height={250} />

@@ -1,6 +1,7 @@
 "use client";
 import clsx from "clsx";
 import { expandedUncertainty } from "../../core/fitting/student-t";
+import { withinSentence } from "../../core/metrology/sentence-case";
 import { UNITS } from "../../core/metrology/units";
 import { type EntryShape, entryText } from "../../core/procedures/entry-text";
 import type { Correction, CorrectionRow } from "../../core/procedures/outcome";
@@ -31,7 +32,7 @@ export function CorrectionTable({
       <div className="flex flex-wrap items-baseline justify-between gap-x-4">
         <h2 className="text-[17px] font-bold">What to enter</h2>
         <p className="text-[14px] text-ink2">
-          {correction.label.toLowerCase()}, {UNITS[correction.unit].symbol}
+          {withinSentence(correction.label)}, {UNITS[correction.unit].symbol}
           {confirmed ? "" : " · confirm above what was held first"}
         </p>
       </div>

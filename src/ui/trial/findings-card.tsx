@@ -112,11 +112,11 @@ function SuspectChoices({ view, n, finding, suspect }: SuspectProps) {
         </Button>
       </div>
       {accepting && (
-        <form className="flex flex-wrap items-end gap-2" aria-label="Accept" onSubmit={accept}>
+        <form className="flex flex-wrap items-start gap-2" aria-label="Accept" onSubmit={accept}>
           <div className="min-w-56 flex-1">
             <TextField label="Reason" value={reason} onChange={setReason} fault={missing} />
           </div>
-          <Button weight="small" type="submit" disabled={busy}>
+          <Button weight="small" type="submit" className="mt-6" disabled={busy}>
             Accept it
           </Button>
         </form>

@@ -72,7 +72,7 @@ export function LayOutStage({ view, n }: StageProps) {
           )}
         </section>
         <form
-          className="card overflow-y-auto p-5 lg:max-h-[calc(100dvh-190px)]"
+          className="card relative overflow-y-auto p-5 lg:max-h-[calc(100dvh-190px)]"
           aria-label="Layout"
           // It scrolls, and once it is burned nothing in it takes the focus.
           tabIndex={frozen ? 0 : undefined}

@@ -65,7 +65,7 @@ export function ProveStage({ view, now }: StageProps) {
   return (
     <>
       <main className="mx-auto grid w-full max-w-[1680px] flex-1 content-start gap-4 px-6 py-4 max-sm:px-4 lg:grid-cols-[1fr_452px]">
-        <div className="grid min-w-0 grid-cols-1 content-start gap-4 overflow-y-auto lg:max-h-[calc(100dvh-190px)]">
+        <div className="grid min-w-0 grid-cols-1 relative content-start gap-4 overflow-y-auto lg:max-h-[calc(100dvh-190px)]">
           {verdict ? (
             <>
               <VerdictCard view={view} n={proof?.n ?? 1} verdict={verdict}>
@@ -124,7 +124,7 @@ export function ProveStage({ view, now }: StageProps) {
             </section>
           )}
         </div>
-        <div className="grid min-w-0 grid-cols-1 content-start gap-4 overflow-y-auto lg:max-h-[calc(100dvh-190px)]">
+        <div className="grid min-w-0 grid-cols-1 relative content-start gap-4 overflow-y-auto lg:max-h-[calc(100dvh-190px)]">
           {verdict && proof && outcome.status === "solved" && outcome.forStock && (
             <StockResultCard view={view} n={proof.n} result={outcome.forStock} />
           )}

@@ -126,7 +126,7 @@ export function ReadStage({
             />
           )}
         </section>
-        <div className="grid min-w-0 grid-cols-1 content-start gap-3 overflow-y-auto lg:max-h-[calc(100dvh-190px)]">
+        <div className="grid min-w-0 grid-cols-1 relative content-start gap-3 overflow-y-auto lg:max-h-[calc(100dvh-190px)]">
           {sitting ? (
             <ReadingCard
               {...{ view: decided, round, session: sitting, site, sites, detail, unit, flow, store }}

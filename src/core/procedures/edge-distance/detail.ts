@@ -1,6 +1,8 @@
 /** The close-up: the corner of the stock, the line, and from where to where it is measured. */
+
 import type { Detail, Primitive } from "../../drawing/scene";
 import { shownNumber } from "../../metrology/quantity-text";
+import { withinSentence } from "../../metrology/sentence-case";
 import { quantitiesAt } from "../answer";
 import type { Focus, History } from "../contract";
 import { lengthUnitOf } from "../shown-unit";
@@ -33,7 +35,7 @@ export function edgeDetail<P extends EdgeTerms>(history: History<P>, focus: Focu
       ? [turned({ u: 0, v: along }), turned({ u: mark, v: along })]
       : [turned({ u: along, v: 0 }), turned({ u: along, v: mark })];
   return {
-    title: `Detail, ${site.label.charAt(0).toLowerCase()}${site.label.slice(1)}`,
+    title: `Detail, ${withinSentence(site.label)}`,
     note: `${plan.measuredTo === "near" ? "to the near edge of the line" : "to the middle of the line"}, from the ${sideOf(plan, axis)}; not to scale`,
     ...{ radius: RADIUS, strip: { low: -2.6, high: 2.6 } },
     primitives: [

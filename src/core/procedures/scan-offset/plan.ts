@@ -1,6 +1,8 @@
 /** What may be chosen before a scan-offset coupon is burned, and what is refused by name. */
+
 import { z } from "zod";
 import { plain } from "../../metrology/quantity-text";
+import { atBeginning } from "../../metrology/sentence-case";
 import type { FieldSpec, PlanContext, PlanForm, PlanWarning } from "../contract";
 import type { MachineSpec } from "../machine-spec";
 import { topSpeedText } from "../not-known";
@@ -53,7 +55,7 @@ function defaultsFor({ machine }: PlanContext): ScanOffsetPlan {
 
 function schemaFor({ machine }: PlanContext): z.ZodType<ScanOffsetPlan> {
   const positive = (what: string) =>
-    z.number({ error: `Give ${what}.` }).positive(`${capital(what)} must be larger than 0.`);
+    z.number({ error: `Give ${what}.` }).positive(`${atBeginning(what)} must be larger than 0.`);
   return z
     .object({
       way: z.enum(Object.keys(WAYS) as [Way, ...Way[]]),
@@ -296,7 +298,3 @@ const FIELDS: FieldSpec[] = [
     unit: "mm",
   },
 ];
-
-function capital(text: string): string {
-  return text.charAt(0).toUpperCase() + text.slice(1);
-}

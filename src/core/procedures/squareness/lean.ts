@@ -6,11 +6,13 @@
  * Exact for any parallelogram. g > 0: +Y leans toward +X, and diagonal 2 runs from front left to back right. Solved by Gauss-Newton
  * steps on w, h and s. A side that is not measured is as drawn, within what a scale may be off. [law of cosines]
  */
+
 import { adjust, combine } from "../../estimate/adjustment";
 import { departure, known, type Model, ofReadings, type Row, usual } from "../../estimate/model";
 import { mean } from "../../fitting/repeats";
 import type { Budgeted } from "../../metrology/budget";
 import type { Gauge } from "../../metrology/gauge";
+import { withinSentence } from "../../metrology/sentence-case";
 import type { History, RoundRecord } from "../contract";
 import { gaugeTerms, type LengthReading, lengthReadings, modelOf } from "../length-readings";
 import { readLengths, type SiteRead } from "../read-lengths";
@@ -107,7 +109,7 @@ function modelAt(plan: SquarenessPlan, readings: readonly LengthReading[], at: A
     y: (r) => r.value - lengthAt(r.site as LengthId, at).mm,
     terms: gaugeTerms(readings, { jawsOf: () => "outside", lengthOf: (r) => nominalMm(r.site as LengthId, plan) }),
     facts: ({ site }) => ({
-      pointLabel: LENGTHS[site as LengthId].label.charAt(0).toLowerCase() + LENGTHS[site as LengthId].label.slice(1),
+      pointLabel: withinSentence(LENGTHS[site as LengthId].label),
       signedByWords: false,
     }),
     known: [

@@ -1,0 +1,11 @@
+/** The case of the first letter, by where a text stands. */
+
+/** For the beginning of a sentence: `Zero of the jaws`. */
+export function atBeginning(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}
+
+/** For use within a sentence: `axis scale X`. */
+export function withinSentence(text: string): string {
+  return text.charAt(0).toLowerCase() + text.slice(1);
+}
