@@ -42,7 +42,7 @@ export function FoundWrong({ gauge, onDone }: { gauge: Gauge; onDone: () => void
         label="Last known to be right"
         value={since}
         onChange={setSince}
-        why="Empty: not known, so all its readings."
+        why="If unknown, leave empty. All readings are then marked."
         className="max-w-48"
         fault={faultAt(fault, "at")}
       />

@@ -107,12 +107,8 @@ export function GaugeForm({ gauge, onDone }: { gauge: Gauge | null; onDone: (id:
         </div>
       </div>
       {field("resolution", "Smallest step it shows", "A digit, or the distance between two lines.")}
-      {field("limit", "Limit of error", "From its data sheet or certificate. Empty: not known, a step is taken.")}
-      {field(
-        "placing",
-        "Placing scatter",
-        "Standard deviation, from experience. Empty: not known, repeats have to tell.",
-      )}
+      {field("limit", "Limit of error", "From its data sheet or certificate. If unknown, leave empty.")}
+      {field("placing", "Placing scatter", "Standard deviation, from experience. If unknown, leave empty.")}
       <Faults of={elsewhere} />
       <div className="flex gap-2">
         <Button weight="primary" type="submit" disabled={busy}>

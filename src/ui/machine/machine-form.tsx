@@ -106,7 +106,9 @@ export function MachineForm({ machine, settings }: Props) {
           {...field("topSpeed")}
           why={`If unknown, leave empty. Burns then use at most ${plain(USUAL_OF_KIND[kind].topSpeedMmPerS)} mm/s.`}
         />
-        {!isGalvo && <TextField label="Acceleration, mm/s²" {...field("acceleration")} why="Empty: not known." />}
+        {!isGalvo && (
+          <TextField label="Acceleration, mm/s²" {...field("acceleration")} why="If unknown, leave empty." />
+        )}
         <TextField
           label="Wavelength, nm"
           {...field("wavelength")}

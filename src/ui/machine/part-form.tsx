@@ -42,7 +42,7 @@ export function PartForm({ kind, part, onDone }: { kind: PartKind; part: PartVie
         <TextField label="Name" words {...field("label")} />
         {kind === "optic" ? (
           <>
-            <TextField label="Focal length" {...field("focalLength")} why="Empty: not known." />
+            <TextField label="Focal length" {...field("focalLength")} why="If unknown, leave empty." />
             <TextField
               label="Working distance"
               {...field("workingDistance")}

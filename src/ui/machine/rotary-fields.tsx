@@ -46,7 +46,7 @@ export function RotaryFields({
         ]}
       />
       {texts.drive === "roller" && (
-        <TextField label="Roller diameter" {...field("rollerDiameter")} why="Empty: not known, here and below." />
+        <TextField label="Roller diameter" {...field("rollerDiameter")} why="Leave unknown values empty." />
       )}
       <TextField label="Full steps of its motor" {...field("motorSteps")} why="In a turn; 200 is usual." />
       <TextField label="Microsteps" {...field("microsteps")} why="Of its driver, for one full step." />
