@@ -3,7 +3,7 @@ import { z } from "zod";
 import { axesTruthSchema, heldNumberSchema } from "./axes-truth";
 import { bedTruthSchema } from "./bed";
 import { type FocusTruth, focusFromSeed, focusTruthSchema, grained, still } from "./head-height";
-import { seeded } from "./random";
+import { seeded, seedOf } from "./random";
 import { rotariesSchema } from "./rotary-truth";
 
 export const gantryTruthSchema = z.object({
@@ -20,6 +20,10 @@ export const gantryTruthSchema = z.object({
   scaleX: z.number().positive(),
   scaleY: z.number().positive(),
   spotMm: z.number().positive(),
+  /** How far scanned rows lie to the right of drawn lines, mm, what a speed adds, s, and which way a larger stored value moves them. Left out: they do not. */
+  rowShift: z
+    .object({ mm: z.number(), perSpeedS: z.number(), sense: z.union([z.literal(1), z.literal(-1)]) })
+    .optional(),
   /** Scatter of single row ends, sd in mm. */
   endJitterMm: z.number().nonnegative(),
   /** Left out in machines of before there were heights: theirs comes from the seed. */
@@ -43,6 +47,8 @@ export const practiceControllerSchema = z.object({
   /** By speed in mm/s: offset in mm. */
   table: z.array(z.object({ at: z.number(), value: z.number() })),
   switchedOn: z.boolean(),
+  /** Shift of scanned rows by speed in mm/s, mm; left out where none was entered. */
+  rowShifts: z.array(z.object({ at: z.number(), value: z.number() })).optional(),
   /** Numbers by the key of their setting; left out before there were any. */
   numbers: z.record(z.string(), heldNumberSchema).optional(),
 });
@@ -52,6 +58,28 @@ export type PracticeController = z.infer<typeof practiceControllerSchema>;
 export function bendAt({ bendMm = 0 }: Pick<GantryTruth, "bendMm">, speedMmPerS: number): number {
   const share = Math.min(1, Math.max(0, (speedMmPerS - 100) / 500));
   return bendMm * Math.sin(Math.PI * share);
+}
+
+/** Key of the one value by which a controller moves all scanned rows. */
+export const ROW_SHIFT = "row shift";
+
+/** How far to the right of drawn lines a controller puts scanned rows with what it stores now, mm. */
+export function rowShiftAt(
+  { rowShift }: Pick<GantryTruth, "rowShift">,
+  { numbers, rowShifts = [] }: PracticeController,
+  speedMmPerS: number,
+): number {
+  if (!rowShift) return 0;
+  const one = numbers?.[ROW_SHIFT];
+  const stored =
+    (one ? one.now - one.found : 0) + (rowShifts.find((r) => Math.abs(r.at - speedMmPerS) < 0.5)?.value ?? 0);
+  return rowShift.mm + rowShift.perSpeedS * speedMmPerS + rowShift.sense * stored;
+}
+
+/** Scanned rows up to 0.25 mm off drawn lines, by up to 0.1 mm more at 500 mm/s. (invented) */
+export function rowShiftFromSeed(seed: number, sense: 1 | -1): NonNullable<GantryTruth["rowShift"]> {
+  const random = seeded(seedOf(seed, "row shift"));
+  return { mm: random.between(-0.25, 0.25), perSpeedS: random.between(-0.0002, 0.0002), sense };
 }
 
 /** A gantry drawn by chance: lags of 0.15 to 0.65 ms, up to 0.06 mm of play, scale within 0.1 %. */

@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { parseGcode } from "../formats/gcode-parser";
 import { burnOnGantry, type Mark } from "./gantry";
 import { type GantryTruth, gantryFromSeed, gantryTruthSchema, type PracticeController } from "./gantry-truth";
+import { seenOf } from "./measure";
 import { straightMove } from "./motion";
 import { seeded } from "./random";
 
@@ -57,6 +58,58 @@ describe("a closed block", () => {
   it("leaves nothing where its outline has no power", () => {
     expect(burn(area(1)).length).toBeGreaterThan(2);
     expect(burn(area(1).replace("S140", "S0"))).toEqual([]);
+  });
+});
+
+describe("the shift of scanned rows", () => {
+  const shifted: GantryTruth = { ...TRUTH, rowShift: { mm: 0.1, perSpeedS: 0.0002, sense: -1 } };
+  const byHowMuch = (controller: PracticeController) =>
+    (burn(area(1), shifted, controller)[0]?.x0 ?? 0) - (burn(area(1))[0]?.x0 ?? 0);
+
+  it("moves the rows that the controller scans, by more at a higher speed, and no drawn rows", () => {
+    expect(byHowMuch(NO_TABLE)).toBeCloseTo(0.1 + 300 * 0.0002, 9);
+    expect(burn(rows(300), shifted)).toEqual(burn(rows(300)));
+  });
+
+  it("obeys the one stored value by its change, and the stored values by speed", () => {
+    expect(byHowMuch({ ...NO_TABLE, numbers: { "row shift": { found: 0.05, now: 0.25 } } })).toBeCloseTo(-0.04, 9);
+    const rowShifts = [
+      { at: 100, value: 1 },
+      { at: 300, value: 0.16 },
+    ];
+    expect(byHowMuch({ ...NO_TABLE, rowShifts })).toBeCloseTo(0, 9);
+  });
+
+  it("shows in the gaps to an outline, from edge to edge", () => {
+    const outline = `G21 G90
+M3 S0 F1800
+G0 X198 Y99
+G1 X252 S140
+G1 Y103
+G1 X198
+G1 Y99
+M5
+M2`;
+    const corner = { xMm: 0, yMm: 0 };
+    const still = { ...shifted, lagOnS: 0, lagOffS: 0 };
+    const marks = [...burn(area(2), still), ...burn(outline, still)];
+    const gap = (end: "left" | "right") => {
+      const x = end === "left" ? 198 : 252;
+      const seen = seenOf(
+        {
+          kind: "row gap",
+          rows: { kind: "row ends", within: { x0: 200, y0: 100, x1: 250, y1: 102 }, end, going: "left" },
+          line: { kind: "line", within: { x0: x - 1, y0: 99, x1: x + 1, y1: 103 } },
+        },
+        marks,
+        corner,
+      );
+      if (!seen.ok) throw new Error(seen.why);
+      return seen.mean;
+    };
+    // 2 mm between the middles, half of 0.2 mm burned on either side, and the shift of 0.16 mm to the right.
+    expect(gap("left")).toBeCloseTo(2 - 0.2 + 0.16, 6);
+    expect(gap("right")).toBeCloseTo(2 - 0.2 - 0.16, 6);
   });
 });
 

@@ -8,7 +8,7 @@ import type { MachinePoint, Placement } from "../core/geometry/frames";
 import type { GcodeProgram, GcodeStep } from "../formats/gcode-parser";
 import { strayAt } from "./axes-truth";
 import type { Cutter } from "./cut-width";
-import { bendAt, focusOf, type GantryTruth, type PracticeController } from "./gantry-truth";
+import { bendAt, focusOf, type GantryTruth, type PracticeController, rowShiftAt } from "./gantry-truth";
 import { HeadHeight } from "./head-height";
 import { straightMove } from "./motion";
 import { onSlant, type Prop, riseAt, shortPieces } from "./prop";
@@ -203,6 +203,7 @@ class Gantry {
     const ys = outline.map((m) => m.to.y);
     const top = Math.max(...ys);
     const wanted = (1.2 * speed ** 2) / (2 * this.truth.accelerationMmPerS2) + 1;
+    const aside = rowShiftAt(this.truth, this.controller, speed);
     const earlier = this.truth.controller.sense * this.tableAt(speed);
     let leftGoing = false;
     for (let y = Math.min(...ys) + area.rowPitchMm / 2; y < top - 1e-9; y += area.rowPitchMm) {
@@ -214,7 +215,7 @@ class Gantry {
       const [lead, start, way] = leftGoing ? [after, x1 + after, -1] : [before, x0 - before, 1];
       const length = x1 - x0 + before + after;
       this.drag(-way, 0);
-      this.expose({ x: start, y }, way, 0, length, speed, [
+      this.expose({ x: start + aside, y }, way, 0, length, speed, [
         ...(power > 0 ? [{ on: lead - earlier, off: lead + (x1 - x0) - earlier, line: first.line, power }] : []),
       ]);
       if (area.direction === "both") leftGoing = !leftGoing;

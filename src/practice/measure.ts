@@ -3,7 +3,7 @@ import type { Feature, Measurand } from "../core/coupon/site";
 import { onCoupon, type Placement } from "../core/geometry/frames";
 import type { Rect } from "../core/geometry/rect";
 import type { Mark } from "./gantry";
-import { distanceSeen } from "./measure-places";
+import { distanceSeen, marksOf } from "./measure-places";
 import type { Random } from "./random";
 import type { Seen } from "./seen";
 
@@ -41,7 +41,28 @@ export function seenOf(measurand: Measurand, marks: readonly Mark[], corner: Pla
   if (measurand.kind === "width" && measurand.of.kind === "line") return linesIn(measurand.of.within, marks, corner);
   if (measurand.kind === "distance" && measurand.from.kind === "row ends")
     return rowsSeen(measurand.from, measurand.to, marks, corner);
+  if (measurand.kind === "row gap") return gapSeen(measurand, marks, corner, placement);
   return distanceSeen(measurand, marks, placement);
+}
+
+/** From one of the tips to the line beside it, between the edges that face each other: each is half a mark nearer than its middle. */
+function gapSeen(
+  { rows, line }: Extract<Measurand, { kind: "row gap" }>,
+  marks: readonly Mark[],
+  corner: Placement,
+  placement: Placement,
+): Seen {
+  const tips = rowEnds(rows, marks, corner);
+  const [side] = marksOf(line, marks, placement);
+  const [row] = rows.kind === "row ends" ? marksWithin(rows.within, marks, corner) : [];
+  if (tips.length === 0 || !side || !row) return { ok: false, why: "There are no such marks on the practice piece." };
+  const lineAt = onCoupon({ x: (side.x0 + side.x1) / 2, y: (side.y0 + side.y1) / 2 }, corner).x;
+  const gapAt = (x: number) => Math.abs(lineAt - x) - (side.widthMm + row.widthMm) / 2;
+  return {
+    ok: true,
+    look: (random) => gapAt((tips[Math.floor(random.even() * tips.length)] as End).x),
+    mean: mean(tips.map((tip) => gapAt(tip.x))),
+  };
 }
 
 /** The true value of a measurand on the burned piece, over all its marks; a reason where it cannot be seen. */

@@ -3,7 +3,15 @@ import { z } from "zod";
 import { axesFromSeed, movedBy, stretchOf } from "./axes-truth";
 import { type BedTruth, bedFromSeed } from "./bed";
 import { type GalvoTruth, galvoFromSeed, galvoTruthSchema } from "./galvo-truth";
-import { focusOf, type GantryTruth, gantryFromSeed, gantryTruthSchema, type PracticeController } from "./gantry-truth";
+import {
+  focusOf,
+  type GantryTruth,
+  gantryFromSeed,
+  gantryTruthSchema,
+  type PracticeController,
+  ROW_SHIFT,
+  rowShiftFromSeed,
+} from "./gantry-truth";
 import { type FocusTruth, focusFromSeed, grained } from "./head-height";
 import { type LaserKind, laserSource } from "./laser-source";
 import { seeded, seedOf } from "./random";
@@ -26,6 +34,7 @@ type Described = {
 };
 
 const TABLE = "scan offset";
+const ROW_SHIFT_BY_SPEED = "row shift by speed";
 
 /** The scan-offset table of the described controller. A sense that is not known is random. */
 function controllerAs({ held }: Described, seed: number): GantryTruth["controller"] {
@@ -34,6 +43,12 @@ function controllerAs({ held }: Described, seed: number): GantryTruth["controlle
     tableKind: told?.tableKind === "exact speed only" ? "exact speed only" : "interpolated",
     sense: told?.senseAssumed ? randomSense(seed) : (told?.sense ?? 1),
   };
+}
+
+/** Which way a larger stored shift moves scanned rows. */
+function shiftSense({ held }: Described, seed: number): 1 | -1 {
+  const told = held?.[ROW_SHIFT_BY_SPEED] ?? held?.[ROW_SHIFT];
+  return told?.senseAssumed ? randomSense(seedOf("row shift", seed)) : (told?.sense ?? 1);
 }
 
 function randomSense(seed: number): 1 | -1 {
@@ -49,6 +64,7 @@ export function practiceFromSeed(seed: number, machine: Described): PracticeTrut
     focus: grained(focusFromSeed(seed, source), seed),
     axes: axesFromSeed(seed),
     controller: controllerAs(machine, seed),
+    rowShift: rowShiftFromSeed(seed, shiftSense(machine, seed)),
   };
 }
 

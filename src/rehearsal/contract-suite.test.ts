@@ -242,7 +242,7 @@ describe.each(EACH)("%s on a %s", (_id, _kind, procedure, machine) => {
     }
     for (const correction of outcome.corrections) {
       expect(procedure.settings.map((s) => s.key)).toContain(correction.setting);
-      expect(procedure.sets(form.defaults)).toContain(correction.setting);
+      expect(procedure.sets(form.defaults, machine)).toContain(correction.setting);
       for (const row of correction.rows) {
         expect(row.arithmetic.length).toBeGreaterThan(0);
         expect(row.enter - row.rounding - (row.old ?? 0)).toBeCloseTo(row.change.value, 9);

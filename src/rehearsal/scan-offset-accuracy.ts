@@ -6,15 +6,26 @@
  * error of the gauge a trial, and where it has jaws what its step hides of their zero.
  */
 
+import { mean } from "../core/fitting/repeats";
 import { expandedUncertainty } from "../core/fitting/student-t";
 import type { Gauge } from "../core/metrology/gauge";
 import type { History, PlanContext, Purpose, RoundRecord } from "../core/procedures/contract";
+import type { HeldSetting, MachineSpec } from "../core/procedures/machine-spec";
 import type { Estimate, Outcome } from "../core/procedures/outcome";
 import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
-import { SCAN_OFFSET } from "../core/procedures/scan-offset/plan-type";
+import { SCAN_OFFSET, type ScanOffsetPlan } from "../core/procedures/scan-offset/plan-type";
 import { scanOffset } from "../core/procedures/scan-offset/procedure";
+import { ROW_SHIFT, ROW_SHIFT_BY_SPEED } from "../core/procedures/scan-offset/setting";
+import type { SettingsInForce, SettingValue } from "../core/procedures/setting";
 import { gcodeOf } from "../formats/gcode-writer";
-import { type GantryTruth, gantryFromSeed, type PracticeController, withoutNoise } from "../practice/gantry-truth";
+import {
+  type GantryTruth,
+  gantryFromSeed,
+  type PracticeController,
+  rowShiftAt,
+  rowShiftFromSeed,
+  withoutNoise,
+} from "../practice/gantry-truth";
 import { trueValue } from "../practice/measure";
 import { seeded, seedOf } from "../practice/random";
 import { burnGcode } from "./practice-burn";
@@ -31,6 +42,8 @@ export type Errors = {
   noise: boolean;
   /** How far the drive departs from a line halfway between 100 and 600 mm/s, mm; left out: not at all. */
   bendMm?: number;
+  /** Blocks are outlined, and the controller stores the shift of scanned rows as one value or one for each speed; left out: no outlines. */
+  shift?: "one" | "by speed";
 };
 
 /** One reported number beside the truth, internal unit. */
@@ -42,6 +55,8 @@ export type AccuracyCase = {
   residualsMm: number[];
   /** Every number that the procedure reports, in the first round and in the proof: lag, constant part, offset at each speed. */
   estimates: JudgedEstimate[];
+  /** True shift of scanned rows left at each speed, mm. */
+  shiftsLeftMm: number[];
   /** Largest rounding of an entry, mm. */
   roundingMm: number;
 };
@@ -87,9 +102,32 @@ export function scanOffsetHistory(seed: number, repeats: number): History {
 
 const CALIPERS = { id: "calipers", name: "Calipers", kind: "calipers", unit: "mm" } as const;
 
+const SHIFT_SETTING = { one: ROW_SHIFT, "by speed": ROW_SHIFT_BY_SPEED } as const;
+
+function machineFor({ shift }: Errors): MachineSpec {
+  if (!shift) return SAMPLE_MACHINE;
+  const held: HeldSetting = { unit: "mm", step: 0.001, range: null, tableKind: "exact speed only", sense: 1 };
+  return { ...SAMPLE_MACHINE, held: { ...SAMPLE_MACHINE.held, [SHIFT_SETTING[shift]]: held } };
+}
+
+/** What the controller stores of the shift of scanned rows, as the ledger has it. */
+function shiftInForce({ numbers, rowShifts = [] }: PracticeController): SettingsInForce {
+  return {
+    [ROW_SHIFT]: { shape: "scalar", value: numbers?.[ROW_SHIFT]?.now ?? 0 },
+    [ROW_SHIFT_BY_SPEED]: { shape: "table", rows: rowShifts },
+  };
+}
+
+/** The controller with a new shift entered. */
+function withShift(held: PracticeController, value: SettingValue | undefined): PracticeController {
+  if (value?.shape === "table") return { ...held, rowShifts: value.rows };
+  return value?.shape === "scalar" ? { ...held, numbers: { [ROW_SHIFT]: { found: 0, now: value.value } } } : held;
+}
+
 /** One gantry: measured once, corrected, burned again, its true residuals compared with what was promised. */
 function accuracyCase(seed: number, errors: Errors): AccuracyCase {
-  const drawn = { ...gantryFromSeed(seed), bendMm: errors.bendMm };
+  const machine = machineFor(errors);
+  const drawn = { ...gantryFromSeed(seed), bendMm: errors.bendMm, rowShift: rowShiftFromSeed(seed, 1) };
   const truth = errors.noise ? drawn : withoutNoise(drawn);
   const random = seeded(seedOf(seed, "hand"));
   const gauge: Gauge = {
@@ -105,16 +143,20 @@ function accuracyCase(seed: number, errors: Errors): AccuracyCase {
   const commonMm = random.between(-errors.limitMm, errors.limitMm) + zeroMm;
   const controller: PracticeController = { table: [], switchedOn: true };
   const context: PlanContext = {
-    machine: SAMPLE_MACHINE,
+    machine,
     couponCode: `P-${seed}`,
     inForce: { [SCAN_OFFSET]: { shape: "table", rows: [] } },
   };
-  const plan = scanOffset.plan(context).defaults;
+  const plan: ScanOffsetPlan = {
+    ...scanOffset.plan(context).defaults,
+    outline: errors.shift ? "each block" : "none",
+    ...(errors.shift ? { stockHeightMm: 125 } : {}),
+  };
   const read = (purpose: Purpose, n: number, held: PracticeController) =>
     rehearseRound({
       procedure: scanOffset,
       plan,
-      context: { ...context, inForce: { [SCAN_OFFSET]: { shape: "table", rows: held.table } } },
+      context: { ...context, inForce: { [SCAN_OFFSET]: { shape: "table", rows: held.table }, ...shiftInForce(held) } },
       purpose,
       n,
       truth,
@@ -129,7 +171,7 @@ function accuracyCase(seed: number, errors: Errors): AccuracyCase {
       rounds,
       gauges: [gauge],
       available: [gauge],
-      machine: SAMPLE_MACHINE,
+      machine,
       tolerance: 0.05,
       decisions: {},
     };
@@ -141,17 +183,20 @@ function accuracyCase(seed: number, errors: Errors): AccuracyCase {
   const correction = outcome.corrections[0];
   if (correction?.newValue.shape !== "table") throw new Error(`seed ${seed}: no table`);
   const table = correction.rows.map((row) => ({ at: row.at ?? 0, value: row.enter }));
-  const corrected = { table, switchedOn: true };
+  const corrected = withShift({ table, switchedOn: true }, outcome.corrections[1]?.newValue);
   const residualsMm = trueStaggers(context, plan, truth, corrected);
   const { outcome: proof } = readOnceMore(read("proof", 2, corrected), (round) => solve([measured, round]));
   const before = trueStaggers(context, plan, truth, controller);
+  const shiftsMm = (held: PracticeController) => plan.speedsMmPerS.map((v) => rowShiftAt(truth, held, v));
+  const lagDifference = truth.lagOffS - truth.lagOnS;
   const speeds = [...plan.speedsMmPerS].sort((x, y) => x - y);
   return {
     seed,
     residualsMm,
+    shiftsLeftMm: shiftsMm(corrected),
     estimates: [
-      ...judged("", outcome.estimates, speeds, before, before),
-      ...judged("proof ", proof.estimates, speeds, before, residualsMm),
+      ...judged("", outcome.estimates, speeds, before, before, shiftsMm(controller), lagDifference),
+      ...judged("proof ", proof.estimates, speeds, before, residualsMm, shiftsMm(corrected), lagDifference),
     ],
     roundingMm: Math.max(...correction.rows.map((row) => Math.abs(row.rounding))),
   };
@@ -177,6 +222,8 @@ function judged(
   speeds: readonly number[],
   bare: readonly number[],
   staggers: readonly number[],
+  shifts: readonly number[],
+  lagDifference: number,
 ): JudgedEstimate[] {
   const last = speeds.length - 1;
   const [v0 = 0, v1 = 1, s0 = 0, s1 = 0] = [speeds[0], speeds[last], bare[0], bare[last]];
@@ -184,6 +231,9 @@ function judged(
   const truths = new Map([
     ["lag", lag],
     ["constant", s0 / 2 - lag * v0],
+    ["lag difference", lagDifference],
+    ["shift", mean(shifts)],
+    ...speeds.map((v, i) => [`shift at ${v}`, shifts[i] ?? Number.NaN] as const),
     ...speeds.map((v, i) => [`offset ${v}`, (staggers[i] ?? Number.NaN) / 2] as const),
   ]);
   return estimates.map((e) => ({

@@ -123,6 +123,8 @@ export const measurandSchema = z.discriminatedUnion("kind", [
   }),
   /** What the machine showed where a single pulse was given by hand. */
   z.object({ kind: z.literal("readout"), of: featureSchema, along: z.enum(["x", "y"]) }),
+  /** Between the tips of rows and a line beside them, from edge to edge along X, at least 0. */
+  z.object({ kind: z.literal("row gap"), rows: featureSchema, line: featureSchema }),
   z.object({ kind: z.literal("width"), of: featureSchema }),
   /** Four standard deviations of its energy across, by an instrument that looks at the beam itself. [ISO 11146-1] */
   z.object({ kind: z.literal("beam width"), heightMm: z.number() }),

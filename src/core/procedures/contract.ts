@@ -132,8 +132,8 @@ export interface Procedure<P = unknown> {
   plan(context: PlanContext): PlanForm<P>;
   /** Who applies the settings to a burn with this plan: the controller, or Ustrina when it writes the file. */
   actsFrom(plan: P): "controller" | "ustrina";
-  /** Keys of the settings that a burn with this plan is to correct: what each held is read back. */
-  sets(plan: P): readonly string[];
+  /** Keys of the settings of a machine that a burn with this plan is to correct: what each held is read back. */
+  sets(plan: P, machine: MachineSpec): readonly string[];
   /** What is worth saying about a valid plan. */
   warnings(plan: P, context: PlanContext): PlanWarning[];
   round(plan: P, context: PlanContext, purpose: Purpose): RoundSpec;

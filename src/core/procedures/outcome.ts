@@ -131,6 +131,7 @@ export const resultTableSchema = z.object({
   resultLabel: z.string(),
   rows: z.array(resultRowSchema),
 });
+export type ResultRow = z.infer<typeof resultRowSchema>;
 export type ResultTable = z.infer<typeof resultTableSchema>;
 
 /** What else can be worked out once some numbers are typed, and what follows from them. */

@@ -14,6 +14,7 @@ import { HOME_OFFSET } from "../../core/procedures/origin/setting";
 import { type OpticSpec, opticOf, rotaryOf } from "../../core/procedures/part-spec";
 import { ROLLER_DIAMETER, ROTARY_STEPS } from "../../core/procedures/rotary/setting";
 import { SCAN_OFFSET } from "../../core/procedures/scan-offset/plan-type";
+import { ROW_SHIFT } from "../../core/procedures/scan-offset/setting";
 import type { Db } from "../../data/database";
 import { addGauge, gaugeKeys } from "../../data/gauges";
 import { toColumn } from "../../data/json-column";
@@ -111,6 +112,7 @@ const ALDER: MachineSpec = machineSpecSchema.parse({
   held: {
     [FOCUS_HEIGHT]: { unit: "mm", step: 0.1, range: null, tableKind: "not known", sense: 1 },
     [SCAN_OFFSET]: { unit: "mm", step: 0.001, range: null, tableKind: "interpolated", sense: 1 },
+    [ROW_SHIFT]: { unit: "mm", step: 0.01, range: { low: -2, high: 2 }, tableKind: "not known", sense: 1 },
     ...{ ...SCALES, ...HOMES },
   },
   tolerances: {},

@@ -165,7 +165,7 @@ describe("what is written down by hand", () => {
       null,
     ]);
     expect(offsets().map((h) => h.entry?.readBack)).toEqual([true, false]);
-    expect(view(slug).practiceTable).toEqual([]);
+    expect(view(slug).practiceTables?.["scan offset"]).toEqual([]);
   });
 
   it("needs a reason, makes what it touches stale, reaches the practice machine, and is taken back", () => {
@@ -175,11 +175,11 @@ describe("what is written down by hand", () => {
     });
     const id = writeDown(db, byHand("bracken", [["100", "0.1"]]), NOW + 1);
     expect(stateOf("bracken", NOW + 2)).toMatchObject({ state: "stale", reasons: ["its own entry was changed"] });
-    expect(view("bracken").practiceTable).toEqual([{ at: 100, value: 0.1 }]);
+    expect(view("bracken").practiceTables?.["scan offset"]).toEqual([{ at: 100, value: 0.1 }]);
     const newer = writeDown(db, byHand("bracken", [["100", "0.2"]]), NOW + 3);
     expect(refusal(() => takeBackEntry(db, "bracken", id, NOW + 4)).message).toMatch(/newer/);
     takeBackEntry(db, "bracken", newer, NOW + 4);
-    expect(view("bracken").practiceTable).toEqual([{ at: 100, value: 0.1 }]);
+    expect(view("bracken").practiceTables?.["scan offset"]).toEqual([{ at: 100, value: 0.1 }]);
     takeBackEntry(db, "bracken", id, NOW + 5);
     expect(stateOf("bracken", NOW + 6)?.state).toBe("holding");
     expect(refusal(() => takeBackEntry(db, "bracken", id, NOW + 7)).message).toMatch(/already/);

@@ -8,7 +8,7 @@ import { demoCopy, NOW } from "../demo/test-bench";
 import { takeBackEntry, writeDown } from "../ledger/ledger-steps";
 import { burnOnPractice, readOnPractice } from "../trial/burn-on-practice";
 import { beginTrial, openSession } from "../trial/trial-steps";
-import { controllerOf } from "./practice-machine";
+import { controllerOf, tablesOf } from "./practice-machine";
 
 const X = "axis scale x";
 let db: Database;
@@ -51,6 +51,27 @@ describe("numbers of the practice controller", () => {
     expect(numbers()?.["home offset x"]).toEqual({ found: 120, now: 200 });
     takeBackEntry(db, "alder", id, NOW + 2);
     expect(numbers()?.["home offset x"]).toEqual({ found: 120, now: 120 });
+  });
+});
+
+describe("shifts of scanned rows by speed", () => {
+  it("reach the practice controller beside the table of the scan offset, and leave it with their entry", () => {
+    const tables = () => {
+      const row = practiceOf(db, machineId);
+      return row && tablesOf(controllerOf(row));
+    };
+    const before = tables()?.["scan offset"];
+    const id = writeDown(
+      db,
+      {
+        ...{ machine: "alder", setting: "row shift by speed", holderId: holdersOf(db, machineId)[0]?.id ?? 0 },
+        ...{ origin: "hand", rows: [{ at: 300, text: "0.12" }], note: "from its manual", readBack: true },
+      },
+      NOW + 1,
+    );
+    expect(tables()).toEqual({ "scan offset": before, "row shift by speed": [{ at: 300, value: 0.12 }] });
+    takeBackEntry(db, "alder", id, NOW + 2);
+    expect(tables()?.["row shift by speed"]).toEqual([]);
   });
 });
 

@@ -2,6 +2,7 @@ import type { Adjustment } from "../../core/procedures/outcome";
 import { NO_NAME } from "../../core/procedures/rotary/plan-type";
 import { ROTARY_SETTINGS } from "../../core/procedures/rotary/setting";
 import { SCAN_OFFSET } from "../../core/procedures/scan-offset/plan-type";
+import { ROW_SHIFT_BY_SPEED } from "../../core/procedures/scan-offset/setting";
 import type { SettingValue } from "../../core/procedures/setting";
 import type { Db } from "../../data/database";
 import { fromColumn, toColumn } from "../../data/json-column";
@@ -35,6 +36,11 @@ export function controllerOf(row: PracticeRow): PracticeController {
   return fromColumn(practiceControllerSchema, row.controller, "practice_machine.controller");
 }
 
+/** The tables that a practice controller stores now, by the key of their setting. */
+export function tablesOf({ table, rowShifts = [] }: PracticeController): Record<string, PracticeController["table"]> {
+  return { [SCAN_OFFSET]: table, [ROW_SHIFT_BY_SPEED]: rowShifts };
+}
+
 /** What was read back at the controller of a machine: the first number tells what its stand-in holds, later ones change nothing there. */
 export function foundInPractice(db: Db, machineId: number, setting: string, value: SettingValue | null): void {
   const key = keyOf(db, machineId, setting);
@@ -64,6 +70,7 @@ export function enterInPractice(
   foundInPractice(db, machineId, setting, before ?? value);
   const key = keyOf(db, machineId, setting);
   changeController(db, machineId, (held) => {
+    if (setting === ROW_SHIFT_BY_SPEED) return { ...held, rowShifts: value?.shape === "table" ? value.rows : [] };
     if (setting === SCAN_OFFSET) return { ...held, table: value?.shape === "table" ? value.rows : [] };
     const known = held.numbers?.[key];
     if (!known) return held;

@@ -14,7 +14,7 @@ import { practiceOf } from "../../data/practice";
 import { toPutBackOf } from "../../data/put-back";
 import { historyWords } from "../machine/archive-steps";
 import { type PutBackView, putBackViews } from "../machine/to-put-back-view";
-import { controllerOf } from "../practice/practice-machine";
+import { controllerOf, tablesOf } from "../practice/practice-machine";
 import { type MachineRecord, machineRecord } from "../procedures/machine-record";
 import { offeredProcedures } from "../procedures/procedures";
 import { settingsOf, settingUnit } from "../procedures/settings";
@@ -77,7 +77,7 @@ export type MachineView = BenchMachine & {
   putBack: PutBackView[];
   /** What hangs on it; `null` where it may be deleted. */
   history: string | null;
-  practiceTable: { at: number; value: number }[] | null;
+  practiceTables: Record<string, { at: number; value: number }[]> | null;
 };
 
 /** `undefined` where there is none of this address. */
@@ -116,7 +116,7 @@ export function machineView(db: Db, slug: string, now: number, length: LengthUni
     events: record.events,
     putBack: putBackViews(machine, toPutBackOf(db, machine.id), record.entries),
     history: historyWords(db, machine),
-    practiceTable: practice ? controllerOf(practice).table : null,
+    practiceTables: practice ? tablesOf(controllerOf(practice)) : null,
   };
 }
 

@@ -197,7 +197,7 @@ describe("a trial's page", () => {
     expect(view.dialect).toEqual(view.machine.gcode);
     expect(view.rounds).toHaveLength(1);
     expect(view.rounds[0]).toMatchObject({ n: 1, purpose: "measure", spec: null, readings: [] });
-    expect(view.practice).toMatchObject({ table: [], switchedOn: true });
+    expect(view.practice).toEqual({ tables: { "scan offset": [], "row shift by speed": [] }, switchedOn: true });
     expect(() => trialView(db, 4711, NOW)).toThrow(/no such trial/);
   });
 });

@@ -41,7 +41,7 @@ export function confirmHeld(
   const acting = actingHolder(db, full, round.plan);
   db.transaction((tx) => {
     const inForce: SettingsInForce = { ...round.inForce, [setting]: value };
-    const others = full.procedure.sets(round.plan).filter((key) => key !== setting);
+    const others = full.procedure.sets(round.plan, full.machine).filter((key) => key !== setting);
     const isLast = others.every((key) => isReadBack(round, full.trial.decisions, key));
     confirmInForce(tx, round.id, inForce, isLast ? now : round.readBackAt);
     setDecision(tx, trialId, readBackKey(n, setting), READ_BACK);

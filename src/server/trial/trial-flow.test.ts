@@ -2,6 +2,7 @@ import { beforeEach, describe, expect, it } from "vitest";
 import { fixed } from "../../core/metrology/quantity-text";
 import { isFromEditedFile } from "../../core/procedures/edited-file";
 import { SCAN_OFFSET } from "../../core/procedures/scan-offset/plan-type";
+import { ROW_SHIFT } from "../../core/procedures/scan-offset/setting";
 import { leaveOutKey } from "../../core/procedures/suspect-decisions";
 import type { Database } from "../../data/database";
 import { currentEntry, entriesOf, ownerOfMachine } from "../../data/ledger";
@@ -176,7 +177,7 @@ describe("burning", () => {
     markBurned(db, trialId, 1, NOW);
     const round = trialView(db, trialId, NOW).rounds[0];
     expect(round?.spec?.sites).toHaveLength(14);
-    expect(round?.inForce).toEqual({ [SCAN_OFFSET]: { shape: "table", rows: [] } });
+    expect(round?.inForce).toEqual({ [SCAN_OFFSET]: { shape: "table", rows: [] }, [ROW_SHIFT]: null });
     expect(refusal(() => markBurned(db, trialId, 1, NOW)).message).toMatch(/burned already/);
     expect(refusal(() => keepDraft(db, trialId, 1, {})).message).toMatch(/stays as it was/);
     expect(refusal(() => burnOnPractice(db, trialId, 1, null, NOW)).message).toMatch(/burned already/);

@@ -18,7 +18,7 @@ import type { Session, TakenReading } from "../../data/readings";
 import { roundsOfEntries, verdictOf } from "../../data/solutions";
 import { stocksAtHand } from "../../data/stocks";
 import type { TrialEnd } from "../../data/trials";
-import { controllerOf } from "../practice/practice-machine";
+import { controllerOf, tablesOf } from "../practice/practice-machine";
 import { machineRecord } from "../procedures/machine-record";
 import { procedureState } from "../procedures/procedure-state";
 import { holdersToEnter } from "./correction-steps";
@@ -77,7 +77,7 @@ export type TrialView = {
   records: (LedgerEntry & { n: number | null })[];
   /** In force now at the holder that acts, for the layout's warnings. */
   heldNow: SettingsInForce;
-  practice: { switchedOn: boolean; table: { at: number; value: number }[] } | null;
+  practice: { switchedOn: boolean; tables: Record<string, { at: number; value: number }[]> } | null;
   verdict: { result: Verdict; acceptedAt: number } | null;
   /** By which a page sees whether it is behind. */
   stamp: TrialStamp;
@@ -94,6 +94,7 @@ export function trialView(db: Db, trialId: number, now: number): TrialView {
   const full = fullTrial(db, trialId);
   const { trial } = full;
   const practice = practiceOf(db, trial.machineId);
+  const held = practice ? controllerOf(practice) : null;
   const lastPlan = full.rounds.findLast((r) => r.plan !== null)?.plan;
   const plan = lastPlan ?? full.procedure.plan(contextOf(db, full, 1)).defaults;
   return {
@@ -129,7 +130,7 @@ export function trialView(db: Db, trialId: number, now: number): TrialView {
     holders: holdersToEnter(db, full, plan),
     records: recordsOf(db, full),
     heldNow: settingsInForce(db, full, full.procedure.actsFrom(plan)),
-    practice: practice ? controllerOf(practice) : null,
+    practice: held ? { switchedOn: held.switchedOn, tables: tablesOf(held) } : null,
     verdict: trial.endedAt === null ? null : (verdictOf(db, trial.id) ?? null),
     stamp: trialStamp(db, trialId),
     stocks: full.procedure.stock ? stocksAtHand(db, stockOfTrial(full)) : [],

@@ -31,7 +31,7 @@ export function WriteDownForm({ view, held, origin, onDone, canClose }: Props) {
   );
   const { busy, fault, run } = useAction();
   const elsewhere = faultsElsewhere(fault, (field) => field === "note");
-  const { practiceTable } = view;
+  const practiceTable = view.practiceTables?.[setting.key];
   const save = (rows: ValueRow[] | null) =>
     run(
       () =>
@@ -88,7 +88,7 @@ export function WriteDownForm({ view, held, origin, onDone, canClose }: Props) {
             Not known
           </Button>
         )}
-        {origin === "found" && practiceTable && holder.role === "controller" && setting.shape === "table" && (
+        {origin === "found" && practiceTable && holder.role === "controller" && (
           <Button disabled={busy} onClick={() => save(editableRows({ shape: "table", rows: practiceTable }, unit))}>
             Read it back from the practice machine
           </Button>

@@ -148,6 +148,7 @@ function truthRows(truth: NonNullable<PracticeMachineView["truth"]>): [string, s
     ["play of the X drive", `${fixed(truth.playMm, 4)} mm`],
     ["acceleration", `${fixed(truth.accelerationMmPerS2, 0)} mm/s²`],
     ["scale X, Y", `${fixed(truth.scaleX, 5)}, ${fixed(truth.scaleY, 5)}`],
+    ...rowShiftRows(truth.rowShift),
     ["spot", `${fixed(truth.spotMm, 3)} mm`],
     ["scatter of row ends", `${fixed(truth.endJitterMm, 4)} mm`],
     ["between table entries", truth.controller.tableKind],
@@ -156,6 +157,17 @@ function truthRows(truth: NonNullable<PracticeMachineView["truth"]>): [string, s
 }
 
 type GantryTruth = Exclude<NonNullable<PracticeMachineView["truth"]>, { kind: "galvo" }>;
+
+function rowShiftRows(shift: GantryTruth["rowShift"]): [string, string][] {
+  if (!shift) return [];
+  return [
+    [
+      "scanned rows lie right of lines by",
+      `${fixed(shift.mm, 3)} mm, ${fixed(shift.perSpeedS * 1000, 3)} mm more per m/s`,
+    ],
+    ["larger stored shift moves them", shift.sense > 0 ? "to the right" : "to the left"],
+  ];
+}
 
 /** Machines of before there were errors of axes run straight. */
 function axesRows(axes: GantryTruth["axes"]): [string, string][] {

@@ -31,6 +31,7 @@ export function ConfirmHeld({ view, n, setting, isOneOfMany }: Props) {
   const [busy, start] = useTransition();
   if (!round) return null;
   const unit = view.machine.held[setting.key]?.unit ?? setting.unit;
+  const practiceTable = view.practice?.tables[setting.key];
   const acting = view.holders[0]?.name ?? "the controller";
 
   /** @param value `null` = nobody knows */
@@ -88,12 +89,10 @@ export function ConfirmHeld({ view, n, setting, isOneOfMany }: Props) {
             <Button weight={held === null ? "primary" : "plain"} disabled={busy} onClick={() => edit(held)}>
               {held === null ? "Say what it held" : "It held something else"}
             </Button>
-            {view.practice && setting.shape === "table" && view.holders[0]?.role === "controller" && (
+            {practiceTable && view.holders[0]?.role === "controller" && (
               <Button
                 disabled={busy}
-                onClick={() =>
-                  send(view.practice?.table.map((r) => ({ at: r.at, text: editableText(r.value, unit) })) ?? [])
-                }
+                onClick={() => send(practiceTable.map((r) => ({ at: r.at, text: editableText(r.value, unit) })))}
               >
                 Read it back from the practice machine
               </Button>

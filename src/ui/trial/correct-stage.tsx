@@ -14,6 +14,7 @@ import { AdjustmentCard } from "./adjustment-card";
 import { BudgetCard } from "./budget-card";
 import { ConfirmHeld } from "./confirm-held";
 import { CorrectionTable } from "./correction-table";
+import { holdersOf } from "./entered-where";
 import { FindingsCard } from "./findings-card";
 import { Holders } from "./holders";
 import { firstStageOf, historyOf, procedureOf } from "./known-procedure";
@@ -42,8 +43,9 @@ export function CorrectStage({ view, n, now }: StageProps) {
   const adjusted = isAdjusted(view.decisions, n);
   const forStock = solved?.forStock;
   const kept = view.keptForStock.some((k) => k.n === n);
-  const sets = procedure.sets(round.plan);
+  const sets = procedure.sets(round.plan, view.machine);
   const refines = next.do === "round" && next.purpose === "refine";
+  const places = (solved?.corrections ?? []).reduce((sum, c) => sum + holdersOf(view, c.setting).length, 0);
   const laidNext = view.rounds.some((r) => r.n === n + 1);
   const recorded = view.records.filter((r) => r.n === n);
 
@@ -135,11 +137,7 @@ export function CorrectStage({ view, n, now }: StageProps) {
         outcome={outcome}
         unit={lengthUnitOf(view)}
         text={
-          forStock
-            ? keptText(kept)
-            : adjusts
-              ? doneText(adjusted)
-              : lineText(recorded.length, view.holders.length, solved !== null)
+          forStock ? keptText(kept) : adjusts ? doneText(adjusted) : lineText(recorded.length, places, solved !== null)
         }
       >
         {refines && !laidNext && (

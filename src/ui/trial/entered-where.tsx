@@ -19,14 +19,22 @@ export function correctedIn(view: TrialView, n: number): readonly SettingSpec[] 
   if (!round?.plan) return [];
   const outcome = procedure.solve(historyOf(view, n));
   const keys =
-    outcome.status === "solved" ? outcome.corrections.map((c) => c.setting) : [...procedure.sets(round.plan)];
+    outcome.status === "solved"
+      ? outcome.corrections.map((c) => c.setting)
+      : [...procedure.sets(round.plan, view.machine)];
   return procedure.settings.filter((s) => keys.includes(s.key));
+}
+
+/** Where a setting is entered: other programs keep a copy of some settings only. */
+export function holdersOf(view: TrialView, setting: string): TrialView["holders"] {
+  const isCopied = procedureOf(view).settings.some((s) => s.key === setting && s.copied);
+  return view.holders.filter((h) => isCopied || h.role !== "copy");
 }
 
 /** Each location of each setting that the round before a proof corrects, with its record. */
 export function entriesBefore(view: TrialView, n: number, settings: readonly SettingSpec[]): Entry[] {
   return settings.flatMap(({ key, label }) =>
-    view.holders.map((holder) => ({
+    holdersOf(view, key).map((holder) => ({
       holder,
       label,
       record: view.records.find((r) => r.holderId === holder.id && r.setting === key && r.n === n - 1),

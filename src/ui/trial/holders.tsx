@@ -13,6 +13,7 @@ import { Button } from "../primitives/button";
 import { CheckField } from "../primitives/fields";
 import { Fault, Faults } from "../primitives/notice";
 import { type ActionFault, faultAt, faultsElsewhere } from "../primitives/use-action";
+import { holdersOf } from "./entered-where";
 
 type Props = {
   view: TrialView;
@@ -31,7 +32,7 @@ export function Holders({ view, n, now, corrections, isConfirmed }: Props) {
         <fieldset key={correction.setting} className="mt-2">
           <legend className={corrections.length > 1 ? "text-[14px] text-ink2" : "sr-only"}>{correction.label}</legend>
           <ul>
-            {view.holders.map((holder) => (
+            {holdersOf(view, correction.setting).map((holder) => (
               <HolderRow
                 key={holder.id}
                 view={view}

@@ -53,7 +53,7 @@ describe("the new number of an axis", () => {
     const field = machineWith({ unit: "mm", step: 0.01, sense: 1 });
     const size = { ...roundWith({ plan: X_ALONE, machine: field, held: 300, read: () => null }), answers: read };
     expect(first(solvedWith([size], { machine: field })).enter).toBeCloseTo(300.1, 9);
-    expect(axisScale.sets(size.plan)).toEqual([AXIS_SCALE.x]);
+    expect(axisScale.sets(size.plan, SAMPLE_MACHINE)).toEqual([AXIS_SCALE.x]);
   });
 
   it("is worked out with the number that was in force alone, and refused beyond what the controller takes", () => {

@@ -8,11 +8,13 @@ import { freedomOf, type Measured } from "../../metrology/measured";
 import { quantitiesAt } from "../answer";
 import type { History, RoundRecord } from "../contract";
 import { examinationOf } from "../examined";
-import { siteId } from "./coupon";
+import { ENDS, type RowEnd, siteId } from "./coupon";
 import { compensatedMm } from "./in-force";
 import { LAG, LONGER, lineRow, observeOneByOne, ownOf, START, speedsRead, staggerRow } from "./observe";
+import { LAG_DIFFERENCE, type ShiftPlace, shiftPlaces, shiftRow } from "./observe-gaps";
 import { observeStagger } from "./observe-line";
 import type { ScanOffsetPlan } from "./plan-type";
+import { heldShift } from "./setting";
 
 export type SpeedResult = {
   speedMmPerS: number;
@@ -38,6 +40,14 @@ export type Analysis = {
   lineFits: boolean;
   /** S_right - S_left over all speeds: right-going rows longer than left-going ones; `null` where one end alone is read. */
   endDifference: Measured | null;
+  /** Shift of scanned rows against drawn lines, +X, mm: of all speeds (`null`), or speed by speed; empty without gaps. */
+  shifts: { place: ShiftPlace; shift: Budgeted }[];
+  /** Shift at a speed, mm; `null` where its gaps are not read. */
+  shiftAt: (speedMmPerS: number) => Budgeted | null;
+  /** Largest difference of the shift between two speeds, mm; `null` below two. */
+  shiftSpread: Measured | null;
+  /** tau_off - tau_on, s; `null` without gaps. */
+  lagDifference: Budgeted | null;
   use: "line" | "readings";
   /** Some reading contradicts the others. */
   isSuspect: boolean;
@@ -69,7 +79,8 @@ export function resultsOf(
   const speeds = speedsRead(history, round);
   const has = (id: string) => line.parameters.includes(id);
   const onLine = has(LAG) ? speeds.filter((v) => isOnLine(line, v)) : [];
-  const ends = (["left", "right"] as const).map((end) => speeds.some((v) => endMean(round, v, end) !== null));
+  const gapSpeeds = speeds.filter((v) => Object.keys(shiftRow({ speeds: [v] })).every(has));
+  const ends = ENDS.map((end) => speeds.some((v) => endMean(round, v, end) !== null));
   return {
     compensated,
     speeds: speeds.map((speedMmPerS) => ({
@@ -84,8 +95,24 @@ export function resultsOf(
     lineAt: has(LAG) ? (v) => lowered(combine(line, lineRow(v)), compensated(v)) : null,
     constant: has(LAG) ? combine(line, { [START]: 1 }) : null,
     lag: has(LAG) ? combine(line, { [LAG]: 1 }) : null,
+    shifts: shiftPlaces(gapSpeeds, heldShift(round.plan, history.machine)).map((place) => ({
+      place,
+      shift: combine(line, shiftRow(place)),
+    })),
+    shiftAt: (v) => (gapSpeeds.includes(v) ? combine(line, shiftRow({ speeds: [v] })) : null),
+    shiftSpread: spreadOf(line, gapSpeeds),
+    lagDifference: has(LAG_DIFFERENCE) ? combine(line, { [LAG_DIFFERENCE]: 1 }) : null,
     endDifference: ends.every(Boolean) ? combine(line, { [LONGER]: 1 }).quantity : null,
   };
+}
+
+function spreadOf(line: Adjustment, speeds: readonly number[]): Measured | null {
+  const shiftOf = (v: number) => combine(line, shiftRow({ speeds: [v] })).quantity.value;
+  const sorted = [...speeds].sort((a, b) => shiftOf(a) - shiftOf(b));
+  const [least, most] = [sorted[0], sorted.at(-1)];
+  if (least === undefined || most === undefined || least === most) return null;
+  const low = Object.entries(shiftRow({ speeds: [least] })).map(([id, c]) => [id, -c]);
+  return combine(line, { ...shiftRow({ speeds: [most] }), ...Object.fromEntries(low) }).quantity;
 }
 
 /** Whether the readings at a speed have part in the line. */
@@ -114,7 +141,12 @@ export function isSignificant(m: Measured): boolean {
   return Math.abs(m.value) > coverageFactor(freedomOf(m)) * m.standardUncertainty;
 }
 
-function endMean({ answers }: RoundRecord<ScanOffsetPlan>, speed: number, end: "left" | "right"): number | null {
-  const values = quantitiesAt(answers, siteId(speed, end));
+function endMean(round: RoundRecord<ScanOffsetPlan>, speed: number, end: RowEnd): number | null {
+  return meanAt(round, siteId(speed, end));
+}
+
+/** Mean of the readings at a point, mm; `null` without any. */
+export function meanAt({ answers }: RoundRecord<ScanOffsetPlan>, site: string): number | null {
+  const values = quantitiesAt(answers, site);
   return values.length > 0 ? mean(values) : null;
 }

@@ -17,6 +17,7 @@ import { historyOf, readAs, table } from "./test-history";
 
 const context: PlanContext = { machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {} };
 const usual = planForm(context).defaults;
+const outlined: ScanOffsetPlan = { ...usual, outline: "each block", stockHeightMm: 130, rowsPerBlock: 4 };
 
 /** Plans that their own form accepts. */
 const plans = fc
@@ -37,6 +38,50 @@ const plans = fc
     }),
   )
   .filter((plan) => planForm(context).schema.safeParse(plan).success);
+
+describe("an outline around each block", () => {
+  const { pieces, sites, checklist } = scanOffsetRound(outlined, context, "measure");
+  const [piece] = pieces;
+  const outlines = piece?.paths.filter((p) => p.settings === "outlines") ?? [];
+
+  it("is a closed slow line, 1.5 mm from the ends of the rows, that touches neither rows nor other outlines", () => {
+    expect(outlines).toHaveLength(6);
+    expect(piece?.settings.find((s) => s.id === "outlines")).toMatchObject({ use: "line", speedMmPerS: 60 });
+    const { blocks } = placesOf(outlined);
+    blocks.forEach(({ block, witness, outline }, i) => {
+      expect([block.x0 - outline.x0, outline.x1 - block.x1]).toEqual([1.5, 1.5]);
+      expect(outline.y0).toBeLessThan(block.y0);
+      expect(outline.y1).toBeGreaterThan(witness.y1);
+      expect(outline.y0).toBeGreaterThan(blocks[i + 1]?.outline.y1 ?? placesOf(outlined).reference.short.y1);
+    });
+    // The first side is drawn to the right and the third to the left: with backlash, both upright sides move inward alike.
+    expect(outlines.every((p) => p.closed && (p.points[1]?.x ?? 0) > (p.points[0]?.x ?? 0))).toBe(true);
+    expect(checklist.some((line) => line.includes("outlines"))).toBe(true);
+  });
+
+  it("asks for four gaps at each speed, once each, between rows of one direction and the side next to them", () => {
+    const gaps = sites.filter((s) => s.measurand.kind === "row gap");
+    expect(gaps).toHaveLength(24);
+    expect(gaps.every((s) => s.repeats === 1)).toBe(true);
+    const site = gaps.find((s) => s.id === "gap300-left-right");
+    const { block, outline } = placesOf(outlined).blocks[2] ?? {};
+    expect(site?.measurand).toMatchObject({ rows: { within: block, end: "left", going: "right" } });
+    if (site?.measurand.kind !== "row gap" || site.measurand.line.kind !== "line") throw new Error("no line");
+    const { within } = site.measurand.line;
+    expect(within.x0 < (outline?.x0 ?? 0) && (outline?.x0 ?? 0) < within.x1).toBe(true);
+    expect(within.x1).toBeLessThan(block?.x0 ?? 0);
+  });
+
+  it("is left out where it is not chosen, also in plans from before there were outlines", () => {
+    const { outline: _, ...old } = usual;
+    for (const plan of [usual, old]) {
+      const round = scanOffsetRound(plan, context, "measure");
+      expect(round.sites).toHaveLength(14);
+      expect(round.pieces[0]?.settings.some((s) => s.id === "outlines")).toBe(false);
+    }
+    expect(planForm(context).schema.parse(old)).toEqual({ ...old, outline: "none" });
+  });
+});
 
 describe("the layout", () => {
   it("puts nothing on anything else, and uses the height that it says", () => {

@@ -1,6 +1,6 @@
 /** The scan-offset coupon: blocks burned both ways, each with a one-way witness strip, and a step of known size. */
 import { letterStrokes, textWidthMm } from "../../coupon/lettering";
-import type { CouponPath, MarkingSettings, Piece } from "../../coupon/piece";
+import { type CouponPath, lineSettings, type MarkingSettings, type Piece } from "../../coupon/piece";
 import type { Op } from "../../coupon/program";
 import type { RoundSpec } from "../../coupon/round-spec";
 import type { Site } from "../../coupon/site";
@@ -12,17 +12,38 @@ import type { MachineSpec } from "../machine-spec";
 import { eyewearLine } from "../not-known";
 import { type BlockPlace, type CouponPlaces, placesOf, SPACING_MM } from "./layout";
 import { runUpMm } from "./plan";
-import { type ScanOffsetPlan, WAYS } from "./plan-type";
+import { hasOutline, type ScanOffsetPlan, WAYS } from "./plan-type";
 
 export const PIECE = "coupon";
 export const REFERENCE_SITES = { left: "reference-left", right: "reference-right" } as const;
 /** Larger staggers are asked about once before they are taken, mm. */
 const PLAUSIBLE_STAGGER_MM = 2;
 const SITE_RADIUS_MM = 4;
-const LABEL_SPEED_SHARE = 0.1;
+/** Speed of labels and outlines, as a share of the top speed. */
+const SLOW_SHARE = 0.1;
+const OUTLINES = "outlines";
 
-export function siteId(speedMmPerS: number, end: "left" | "right"): string {
+export const ENDS = ["left", "right"] as const;
+export type RowEnd = (typeof ENDS)[number];
+
+/** `going`: direction of the rows whose gap to the outline is read; `null` where the tips of both directions are compared. */
+export type End = { speedMmPerS: number; end: RowEnd; going: RowEnd | null };
+
+/** +1 at the right end and for right-going rows, -1 at the left end and for left-going ones. */
+export const signAt = (side: RowEnd) => (side === "right" ? 1 : -1);
+
+export function siteId(speedMmPerS: number, end: RowEnd): string {
   return `v${plain(speedMmPerS)}-${end}`;
+}
+
+/** Where the gap between the outline and the tips of the rows of one direction is measured. */
+export function gapSiteId(speedMmPerS: number, end: RowEnd, going: RowEnd): string {
+  return `gap${plain(speedMmPerS)}-${end}-${going}`;
+}
+
+/** Whether a point of the coupon is at its blocks, and not at the reference step. */
+export function isAtRows(site: string): boolean {
+  return site.startsWith("v") || site.startsWith("gap");
 }
 
 /** Everything burned and asked in a round with this plan. */
@@ -36,7 +57,10 @@ export function scanOffsetRound(plan: ScanOffsetPlan, context: PlanContext, purp
     sites: [
       referenceSite(plan, places, "left"),
       referenceSite(plan, places, "right"),
-      ...places.blocks.flatMap((block) => [staggerSite(plan, block, "left"), staggerSite(plan, block, "right")]),
+      ...places.blocks.flatMap((block) => [
+        ...ENDS.map((end) => staggerSite(plan, block, end)),
+        ...(hasOutline(plan) ? ENDS.flatMap((end) => ENDS.map((going) => gapSite(block, end, going))) : []),
+      ]),
     ],
     delivery: WAYS[plan.way],
     checklist: checklistOf(plan, context.machine, purpose),
@@ -48,13 +72,16 @@ function pieceOf(plan: ScanOffsetPlan, places: CouponPlaces, { machine, couponCo
     id: "labels",
     label: "Labels",
     use: "line",
-    speedMmPerS: machine.topSpeedMmPerS * LABEL_SPEED_SHARE,
+    speedMmPerS: machine.topSpeedMmPerS * SLOW_SHARE,
     powerPct: plan.powerPct,
     runUpMm: 0,
     scan: null,
   };
   const slowest = places.blocks[0]?.speedMmPerS ?? letters.speedMmPerS;
   const oneWay = rowSettings(plan, machine, "reference", "Reference step, one way", slowest, "right-going");
+  const outlines = hasOutline(plan)
+    ? [lineSettings(OUTLINES, "Outlines, slow", machine.topSpeedMmPerS * SLOW_SHARE, plan.powerPct)]
+    : [];
   const blocks = places.blocks.map((place) => ({
     place,
     both: rowSettings(
@@ -80,7 +107,7 @@ function pieceOf(plan: ScanOffsetPlan, places: CouponPlaces, { machine, couponCo
     stock: `offcut ${plain(plan.stockWidthMm)} × ${plain(plan.stockHeightMm)}`,
     widthMm: plan.stockWidthMm,
     heightMm: plan.stockHeightMm,
-    settings: [letters, ...blocks.flatMap((b) => [b.both, b.witness]), oneWay],
+    settings: [letters, ...blocks.flatMap((b) => [b.both, b.witness]), oneWay, ...outlines],
     paths: [
       ...labelPaths(plan, places, couponCode),
       ...blocks.flatMap((b) => [
@@ -89,6 +116,9 @@ function pieceOf(plan: ScanOffsetPlan, places: CouponPlaces, { machine, couponCo
       ]),
       ...areaPaths(places.reference.short, oneWay, plan),
       ...areaPaths(places.reference.long, oneWay, plan),
+      ...outlines.flatMap(({ id }) =>
+        places.blocks.map((b): CouponPath => ({ points: corners(b.outline), closed: true, settings: id })),
+      ),
     ],
   };
 }
@@ -169,7 +199,7 @@ function programOf(plan: ScanOffsetPlan, piece: Piece, machine: MachineSpec): Op
   ];
 }
 
-function staggerSite(plan: ScanOffsetPlan, place: BlockPlace, end: "left" | "right"): Site {
+function staggerSite(plan: ScanOffsetPlan, place: BlockPlace, end: RowEnd): Site {
   const x = end === "left" ? place.block.x0 : place.block.x1;
   const rightGoing = "right-going stand out";
   const leftGoing = "left-going stand out";
@@ -205,7 +235,45 @@ function staggerSite(plan: ScanOffsetPlan, place: BlockPlace, end: "left" | "rig
   };
 }
 
-function referenceSite(plan: ScanOffsetPlan, { reference }: CouponPlaces, end: "left" | "right"): Site {
+function gapSite({ speedMmPerS, block, outline }: BlockPlace, end: RowEnd, going: RowEnd): Site {
+  const middle = (block.y0 + block.y1) / 2;
+  const quarter = (block.y1 - block.y0) / 4;
+  const side = outline[end === "left" ? "x0" : "x1"];
+  return {
+    id: gapSiteId(speedMmPerS, end, going),
+    label: `${plain(speedMmPerS)} mm/s, ${end} gap of ${going}-going rows`,
+    question: `How wide is the gap between the outline and the tips of the ${going}-going rows at the ${end} end?`,
+    ask: {
+      kind: "quantity",
+      dimension: "length",
+      signedBy: null,
+      jaws: "outside",
+      plausibleUpTo: SPACING_MM.outline + PLAUSIBLE_STAGGER_MM,
+    },
+    measurand: {
+      kind: "row gap",
+      rows: { kind: "row ends", within: block, end, going },
+      line: {
+        kind: "line",
+        within: {
+          x0: side - SPACING_MM.outline / 2,
+          y0: outline.y0,
+          x1: side + SPACING_MM.outline / 2,
+          y1: outline.y1,
+        },
+      },
+    },
+    place: {
+      piece: PIECE,
+      at: { x: block[end === "left" ? "x0" : "x1"], y: middle + (going === "right" ? quarter : -quarter) },
+      radiusMm: SITE_RADIUS_MM,
+    },
+    repeats: 1,
+    openEnded: false,
+  };
+}
+
+function referenceSite(plan: ScanOffsetPlan, { reference }: CouponPlaces, end: RowEnd): Site {
   const feature = (within: Rect) => ({ kind: "row ends" as const, within, end, going: "right" as const });
   const [inner, outer] = [feature(reference.short), feature(reference.long)];
   return {
@@ -247,6 +315,7 @@ function checklistOf(plan: ScanOffsetPlan, machine: MachineSpec, purpose: Purpos
         : "Leave the controller's correction as in daily work: switched on, with the old entries.",
     );
   }
+  if (hasOutline(plan)) lines.push("Draw the outlines as lines, slowly. Do not fill them.");
   if (plan.way === "own strokes")
     lines.push(
       "Use the G-code file: rows are shifted in it by the entries in force. Switch off any other compensation.",

@@ -10,9 +10,9 @@ import { lengthUnitOf, shownUnit } from "../shown-unit";
 import { type Analysis, staggerUsed } from "./analysis";
 import { REFERENCE_SITES, siteId } from "./coupon";
 import { foresee, type MoreReading } from "./more-reading";
+import { LAG_DIFFERENCE } from "./observe-gaps";
 import type { ScanOffsetPlan } from "./plan-type";
 
-/** Half of the stagger goes into each direction. */
 const PER_DIRECTION = 1 / 2;
 /** A help is named when it takes at least this share off the doubt. */
 const WORTH_NAMING = 0.1;
@@ -25,6 +25,8 @@ type Wanted = {
   unit: UnitId;
   headline: boolean;
   now: Budgeted;
+  /** Share of it that is reported: half of a stagger goes into each direction. */
+  per?: number;
   ifRead: (foreseen: Foreseen) => Budgeted | null;
 };
 
@@ -61,9 +63,23 @@ export function estimatesOf(
         ifRead: (f) => f.constant,
       },
     );
+  for (const { place } of analysis.shifts) {
+    const among = (a: Pick<Analysis, "shifts">) => a.shifts.find((s) => s.place.id === place.id)?.shift ?? null;
+    const now = among(analysis);
+    if (now)
+      wanted.push({
+        ...{ id: place.id, label: `${place.label}${suffix}`, unit: "mm", headline: place.at === null },
+        ...{ now, ifRead: among, per: 1 },
+      });
+  }
+  if (analysis.lagDifference)
+    wanted.push({
+      ...{ id: LAG_DIFFERENCE, label: "Lag off minus lag on", unit: "us", headline: false },
+      ...{ now: analysis.lagDifference, ifRead: (f) => f.lagDifference, per: 1 },
+    });
   const helps = helpsFor(history, round, analysis);
   return wanted.map((w) => {
-    const now = times(w.now, PER_DIRECTION);
+    const now = times(w.now, w.per ?? PER_DIRECTION);
     return {
       id: w.id,
       label: w.label,
@@ -81,7 +97,7 @@ function helpText(wanted: Wanted, now: Budgeted, helps: readonly Help[], unit: U
   const found = helps
     .flatMap((help) => {
       const then = wanted.ifRead(help.foreseen);
-      return then ? [{ text: help.text, quantity: times(then, PER_DIRECTION).quantity }] : [];
+      return then ? [{ text: help.text, quantity: times(then, wanted.per ?? PER_DIRECTION).quantity }] : [];
     })
     .sort((a, b) => expandedUncertainty(a.quantity) - expandedUncertainty(b.quantity))[0];
   if (!found || expandedUncertainty(found.quantity) > (1 - WORTH_NAMING) * before) return null;

@@ -7,6 +7,7 @@ import { lengthUnitOf } from "../shown-unit";
 import { type Analysis, isSignificant } from "./analysis";
 import { holdOf, learnedSense } from "./in-force";
 import { SCAN_OFFSET, type ScanOffsetPlan } from "./plan-type";
+import { lengthFindings, shiftFindings } from "./row-shift";
 
 export function findingsOf(
   history: History<ScanOffsetPlan>,
@@ -17,6 +18,7 @@ export function findingsOf(
   return [
     // A reading that is wrong would show in these too.
     ...(analysis.isSuspect ? [] : [...endsDisagree(analysis, unit), ...constantPart(analysis, unit)]),
+    ...(analysis.isSuspect ? [] : [...shiftFindings(history, round, analysis), ...lengthFindings(history, analysis)]),
     ...lackOfFit(analysis),
     ...speedsWithoutEntry(history, analysis),
     ...entriesKept(round, analysis),

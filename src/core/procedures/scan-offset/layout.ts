@@ -13,13 +13,16 @@ export const SPACING_MM = {
   /** Between a block and its one-way witness strip. */
   witness: 0.8,
   letters: 3,
+  /** From the drawn ends of the rows to the outline: wide enough for two tips and the line itself. */
+  outline: 1.5,
   /** Length of the rows of the reference step. */
   referenceRow: 20,
 } as const;
 
 export const WITNESS_ROWS = 3;
 
-export type BlockPlace = { speedMmPerS: number; block: Rect; witness: Rect };
+/** `outline` runs around the block and its witness strip. */
+export type BlockPlace = { speedMmPerS: number; block: Rect; witness: Rect; outline: Rect };
 
 export type CouponPlaces = {
   title: { x: number; y: number };
@@ -65,6 +68,12 @@ export function placesOf(plan: ScanOffsetPlan): CouponPlaces {
       speedMmPerS,
       block: { x0, y0, x1, y1: blockTop },
       witness: { x0, y0: blockTop + SPACING_MM.witness, x1, y1 },
+      outline: {
+        x0: x0 - SPACING_MM.outline,
+        y0: y0 - SPACING_MM.witness,
+        x1: x1 + SPACING_MM.outline,
+        y1: y1 + SPACING_MM.witness,
+      },
     };
   });
   const middle = top - WITNESS_ROWS * plan.rowPitchMm;

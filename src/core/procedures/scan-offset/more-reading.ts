@@ -24,7 +24,7 @@ export function foresee(
   history: History<ScanOffsetPlan>,
   round: RoundRecord<ScanOffsetPlan>,
   more: MoreReading,
-): Pick<Analysis, "speeds" | "lag" | "constant"> | null {
+): Omit<Analysis, "lineFits" | "use" | "isSuspect"> | null {
   const at = placesOf(more);
   const usualAt = () => round.plan.referenceStepMm;
   const now = examinationOf(history, round, observeStagger)?.adjustment;

@@ -5,6 +5,11 @@
  *   reference step:             y = L (1 + e) + c + z + scatter
  *   by the line:                S(v) + compensated = s0 + v tau + delta_v            tau = tau_on + tau_off
  *   one by one:                 S(v) free
+ *   gap to the outline:         y = m - e C(v) - e d S(v)/2 - v delta/2 - d (D + D_v)/4 - h + c + z + scatter
+ *
+ * e is +1 at the right end and d is +1 for right-going rows. m is the drawn gap, C the shift of scanned rows against drawn lines,
+ * h what the widths of tip and line, and a rectangle drawn around with backlash, take off every gap, delta = tau_off - tau_on. So
+ * the gaps at both ends tell C from the lags that change the length of rows, and S once more.
  *
  * c and z are what a gauge always reads too much: k is the sign of the step, as the gauge reads its size. D is by how much
  * right-going rows are longer than left-going ones, D_v what a speed adds to it, delta_v how far the drive stands off the line. All are known
@@ -19,8 +24,11 @@ import type { Measured } from "../../metrology/measured";
 import { plain } from "../../metrology/quantity-text";
 import type { History, RoundRecord } from "../contract";
 import { gaugeTerms, type LengthReading, lengthReadings, modelOf } from "../length-readings";
-import { REFERENCE_SITES, siteId } from "./coupon";
-import type { ScanOffsetPlan } from "./plan-type";
+import { ENDS, type End, gapSiteId, REFERENCE_SITES, type RowEnd, signAt, siteId } from "./coupon";
+import { SPACING_MM } from "./layout";
+import { gapRow, knownOfGaps, wantedOfGaps } from "./observe-gaps";
+import { hasOutline, type ScanOffsetPlan } from "./plan-type";
+import { heldShift } from "./setting";
 
 /** Doubt about the drawn size of the reference step, as a share: the scale of the axis. (0.2 %, common practice, no source) */
 const AXIS_SCALE_DOUBT = 0.002;
@@ -36,7 +44,6 @@ export const LAG = "lag";
 export const START = "start";
 export const LONGER = "longer";
 
-export type End = { speedMmPerS: number; end: "left" | "right" };
 type Round = RoundRecord<ScanOffsetPlan>;
 type Reading = LengthReading & { at: End | null; round: Round };
 
@@ -90,24 +97,25 @@ export function modelFor(
   if (used.length === 0) return null;
   const speeds = [...new Set(ends.flatMap((r) => (r.at ? [r.at.speedMmPerS] : [])))].sort((a, b) => a - b);
   const bothEnds = new Set(ends.map((r) => r.at?.end)).size === 2;
+  const gapSpeeds = speeds.filter((v) => ends.some((r) => r.at?.going && r.at.speedMmPerS === v));
+  const gapGauges = [...new Set(ends.flatMap((r) => (r.at?.going ? [r.gauge.id] : [])))];
+  const lineShare = ({ at }: Reading) =>
+    at && lineSpeeds.includes(at.speedMmPerS) ? staggerShare(at) * compensatedMm(at.speedMmPerS) : 0;
   const sizes = sizesOf(used);
   const signOf = (r: Reading) => signShare(r, sizes);
   const model = modelOf(used, {
-    row: (r) => (r.at ? endRow(r.at, lineSpeeds) : { scale: r.round.plan.referenceStepMm }),
-    y: (r) =>
-      r.at
-        ? r.value + (lineSpeeds.includes(r.at.speedMmPerS) ? compensatedMm(r.at.speedMmPerS) : 0)
-        : r.value - r.round.plan.referenceStepMm,
+    row: (r) => (r.at ? rowOf(r.at, lineSpeeds, gapRow(r.at, r.gauge.id)) : { scale: r.round.plan.referenceStepMm }),
+    y: (r) => r.value - drawnMm(r) + lineShare(r),
     terms: gaugeTerms(used, {
       jawsOf: () => "outside",
-      lengthOf: (r) => (r.at ? (sizes.get(r.at.speedMmPerS) ?? 0) : r.round.plan.referenceStepMm),
+      lengthOf: (r) => (isStagger(r) ? (sizes.get(r.at.speedMmPerS) ?? 0) : drawnMm(r)),
     }).map((term) => ({
       ...term,
       of: (r) => signOf(r) * term.of(r),
     })),
     facts: (r) => ({
       pointLabel: labelOf(r),
-      signedByWords: r.at !== null,
+      signedByWords: isStagger(r),
       sizeSign: signOf(r),
       ...(r.at ? { place: `${r.at.speedMmPerS}`, placeLabel: `${plain(r.at.speedMmPerS)} mm/s` } : {}),
     }),
@@ -128,6 +136,7 @@ export function modelFor(
         ...known(`${LONGER} ${v}`, "equal length of rows", { u: LONGER_AT_SPEED_MM, canBeWrong: false }),
         source: { id: LONGER, label: "Length of rows in both directions", kind: "B" as const },
       })),
+      ...(gapSpeeds.length > 0 ? knownOfGaps(gapSpeeds, gapGauges) : []),
       ...(used.some((r) => r.at === null)
         ? [known("scale", "drawn size of the reference step", stepDoubt(round))]
         : []),
@@ -146,9 +155,10 @@ export function modelFor(
             { id: "constant", label: "the constant part", row: { [START]: 0.5 } },
           ]
         : []),
+      ...wantedOfGaps(gapSpeeds, heldShift(round.plan, history.machine)),
     ],
   });
-  const nothing = new Map(used.flatMap((r) => (r.value === 0 ? [[r.id, r]] : [])));
+  const nothing = new Map(used.flatMap((r) => (r.value === 0 && !r.at?.going ? [[r.id, r]] : [])));
   return { ...model, observations: model.observations.map((o) => withUnsigned(o, nothing.get(o.id))) };
 }
 
@@ -162,9 +172,27 @@ function halved(row: Row): Row {
   return Object.fromEntries(Object.entries(row).map(([id, c]) => [id, c / 2]));
 }
 
-function endRow({ speedMmPerS, end }: End, lineSpeeds: readonly number[]): Row {
-  const side = end === "right" ? 0.5 : -0.5;
-  return { ...staggerRow(speedMmPerS, lineSpeeds), [LONGER]: side, [`${LONGER} ${speedMmPerS}`]: side };
+/** How much of the stagger a reading shows. */
+function staggerShare({ end, going }: End): number {
+  return going === null ? 1 : (-signAt(end) * signAt(going)) / 2;
+}
+
+/** The stagger and the length of rows in each direction, with what a gap shows besides. */
+function rowOf(at: End, lineSpeeds: readonly number[], more: Row): Row {
+  const { speedMmPerS, going } = at;
+  const longer = going === null ? signAt(at.end) / 2 : -signAt(going) / 4;
+  const stagger = Object.entries(staggerRow(speedMmPerS, lineSpeeds)).map(([id, c]) => [id, staggerShare(at) * c]);
+  return { ...Object.fromEntries(stagger), [LONGER]: longer, [`${LONGER} ${speedMmPerS}`]: longer, ...more };
+}
+
+function isStagger(r: Reading): r is Reading & { at: End } {
+  return r.at !== null && r.at.going === null;
+}
+
+/** What the reading would be if nothing were off. */
+function drawnMm({ at, round }: Reading): number {
+  if (at === null) return round.plan.referenceStepMm;
+  return at.going === null ? 0 : SPACING_MM.outline;
 }
 
 function ownKnown(speedMmPerS: number, lineSpeeds: readonly number[]): Observation {
@@ -184,7 +212,7 @@ function stepDoubt({ plan }: RoundRecord<ScanOffsetPlan>) {
 function sizesOf(readings: readonly Reading[]): Map<number, number> {
   const bySpeed = new Map<number, number[]>();
   for (const { at, value } of readings)
-    if (at) bySpeed.set(at.speedMmPerS, [...(bySpeed.get(at.speedMmPerS) ?? []), value]);
+    if (at?.going === null) bySpeed.set(at.speedMmPerS, [...(bySpeed.get(at.speedMmPerS) ?? []), value]);
   return new Map([...bySpeed].map(([v, values]) => [v, mean(values)]));
 }
 
@@ -194,7 +222,7 @@ function sizesOf(readings: readonly Reading[]): Map<number, number> {
  * with the reading's own error.
  */
 function signShare({ at, gauge }: Reading, sizes: ReadonlyMap<number, number>): number {
-  return at ? 2 * normalCdf((sizes.get(at.speedMmPerS) ?? 0) / readingUncertaintyMm(gauge)) - 1 : 1;
+  return at?.going === null ? 2 * normalCdf((sizes.get(at.speedMmPerS) ?? 0) / readingUncertaintyMm(gauge)) - 1 : 1;
 }
 
 /** A reading of nothing only says that the step is smaller than what the gauge may hide: its common error has no sign there. */
@@ -208,8 +236,11 @@ function readingsOf(
   rounds: readonly RoundRecord<ScanOffsetPlan>[],
 ): Reading[] {
   return rounds.flatMap((round) => {
+    const going: readonly (RowEnd | null)[] = hasOutline(round.plan) ? [null, ...ENDS] : [null];
     const ends = round.plan.speedsMmPerS.flatMap((speedMmPerS) =>
-      (["left", "right"] as const).map((end) => ({ site: siteId(speedMmPerS, end), at: { speedMmPerS, end } })),
+      ENDS.flatMap((end) =>
+        going.map((g) => ({ site: endSite(speedMmPerS, end, g), at: { speedMmPerS, end, going: g } })),
+      ),
     );
     const references = Object.values(REFERENCE_SITES).map((site) => ({ site, at: null }));
     const places = [...ends, ...references];
@@ -222,7 +253,12 @@ function readingsOf(
   });
 }
 
+function endSite(speedMmPerS: number, end: RowEnd, going: RowEnd | null): string {
+  return going === null ? siteId(speedMmPerS, end) : gapSiteId(speedMmPerS, end, going);
+}
+
 function labelOf({ at, site }: Reading): string {
+  if (at?.going) return `${plain(at.speedMmPerS)} mm/s, ${at.end} gap of ${at.going}-going rows`;
   if (at) return `${plain(at.speedMmPerS)} mm/s, ${at.end} end`;
   return site === REFERENCE_SITES.left ? "the reference step, left end" : "the reference step, right end";
 }

@@ -10,6 +10,9 @@ export const WAYS = {
 } as const;
 export type Way = keyof typeof WAYS;
 
+/** A slow line around each block: the gaps to it show where the rows of each direction are, not only how far they are apart. */
+export const OUTLINES = { none: "No outline", "each block": "A slow line around each block" } as const;
+
 export type ScanOffsetPlan = {
   way: Way;
   speedsMmPerS: number[];
@@ -19,8 +22,14 @@ export type ScanOffsetPlan = {
   powerPct: number;
   referenceStepMm: number;
   repeats: number;
+  /** Left out in plans from before there were outlines. */
+  outline?: keyof typeof OUTLINES;
   stockWidthMm: number;
   stockHeightMm: number;
   stockAtXMm: number;
   stockAtYMm: number;
 };
+
+export function hasOutline({ outline }: Pick<ScanOffsetPlan, "outline">): boolean {
+  return outline === "each block";
+}

@@ -4,11 +4,13 @@ import { z } from "zod";
 import { plain } from "../../metrology/quantity-text";
 import { atBeginning } from "../../metrology/sentence-case";
 import type { FieldSpec, PlanContext, PlanForm, PlanWarning } from "../contract";
+import { choice, oneOf } from "../field-shapes";
 import type { MachineSpec } from "../machine-spec";
 import { topSpeedText } from "../not-known";
 import { tableValueAt } from "../setting";
 import { blockHeightMm, rowSpan, SPACING_MM, usedHeightMm } from "./layout";
-import { SCAN_OFFSET, type ScanOffsetPlan, WAYS, type Way } from "./plan-type";
+import { hasOutline, OUTLINES, SCAN_OFFSET, type ScanOffsetPlan, WAYS, type Way } from "./plan-type";
+import { heldShift } from "./setting";
 
 /** Run-ups are this much longer than v^2 / (2 a) says. */
 const RUN_UP_MARGIN = 1.3;
@@ -46,6 +48,7 @@ function defaultsFor({ machine }: PlanContext): ScanOffsetPlan {
     powerPct: 14,
     referenceStepMm: 0.3,
     repeats: 3,
+    outline: "none",
     stockWidthMm: 90,
     stockHeightMm: 120,
     stockAtXMm: Math.round(Math.max(60, (machine.widthMm - 90) / 2)),
@@ -81,6 +84,7 @@ function schemaFor({ machine }: PlanContext): z.ZodType<ScanOffsetPlan> {
         .int("A whole number.")
         .min(1, "At least 1.")
         .max(20, "20 readings a site are more than help."),
+      outline: oneOf(OUTLINES).default("none"),
       stockWidthMm: positive("the width of the stock"),
       stockHeightMm: positive("the height of the stock"),
       stockAtXMm: z
@@ -182,6 +186,11 @@ export function planWarnings(plan: ScanOffsetPlan, context: PlanContext): PlanWa
       field: "way",
       message: `${machine.name} runs G-code and scans no blocks by itself, as far as is known.`,
     });
+  if (hasOutline(plan) && plan.way === "closed blocks" && heldShift(plan, machine) === null)
+    warnings.push({
+      field: "outline",
+      message: `The page of ${machine.name} names no setting for the shift of scanned rows. The gaps show the shift. To correct it, enter on that page how the controller stores it.`,
+    });
   const held = machine.held[SCAN_OFFSET];
   const table = context.inForce[SCAN_OFFSET];
   if (held?.tableKind === "exact speed only") {
@@ -224,6 +233,10 @@ const FIELDS: FieldSpec[] = [
       { value: "own strokes", label: WAYS["own strokes"], why: "The table is applied when the file is written." },
       { value: "bare strokes", label: WAYS["bare strokes"], why: "Measures the machine; a table changes nothing." },
     ],
+  },
+  {
+    ...{ key: "outline", label: "Outline", group: "Blocks", ...choice(OUTLINES) },
+    why: "Shows whether scanned rows are shifted against drawn lines. Four more readings per speed.",
   },
   {
     key: "rowLengthMm",

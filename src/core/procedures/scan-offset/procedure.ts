@@ -1,4 +1,5 @@
 /** Scan offset: how late the beam is when rows are burned in both directions, speed by speed. */
+import type { Site } from "../../coupon/site";
 import type { Primitive } from "../../drawing/scene";
 import { siteIsDone, sitesLeft } from "../answer";
 import { AXIS_SCALE } from "../axis-scale/setting";
@@ -12,12 +13,17 @@ import { detailOf } from "./detail";
 import { observeStagger } from "./observe-line";
 import { asSent } from "./own-compensation";
 import { planForm, planWarnings } from "./plan";
-import { SCAN_OFFSET, type ScanOffsetPlan } from "./plan-type";
+import { hasOutline, type ScanOffsetPlan } from "./plan-type";
+
 import { judgeScanOffset, proofRound } from "./proof";
+import { SCAN_SETTINGS, settingsOf } from "./setting";
 import { solveScanOffset } from "./solve";
 
 /** Stagger of neighbouring rows that is not seen in engraved work, mm. (common practice, no source) */
 const DEFAULT_TOLERANCE_MM = 0.05;
+
+/** From the end of the rows to its tick. */
+const TICK_OUTWARD_MM = 2.6;
 
 const judge = examinedJudge(observeStagger, judgeScanOffset);
 
@@ -27,18 +33,7 @@ export const scanOffset: Procedure<ScanOffsetPlan> = {
   title: "Scan offset",
   summary: "Rows burned both ways end in line",
   machineKinds: ["CO2 gantry", "diode gantry"],
-  settings: [
-    {
-      key: SCAN_OFFSET,
-      label: "Scan offset per direction",
-      owner: "machine",
-      shape: "table",
-      unit: "mm",
-      atUnit: "mmPerS",
-      copied: true,
-      larger: { positive: "marks earlier", negative: "marks later" },
-    },
-  ],
+  settings: SCAN_SETTINGS,
   needs: [
     { on: "setting", what: AXIS_SCALE.x, effect: "stale", why: "the axis scale was changed" },
     { on: "change", what: "belt", effect: "stale" },
@@ -52,7 +47,7 @@ export const scanOffset: Procedure<ScanOffsetPlan> = {
   tolerance: { default: DEFAULT_TOLERANCE_MM, unit: "mm", label: "Largest stagger left" },
   recheck: { defaultDays: 180, why: "Belts stretch and bearings wear: twice a year is usual." },
   plan: planForm,
-  sets: () => [SCAN_OFFSET],
+  sets: settingsOf,
   actsFrom: (plan) => (plan.way === "own strokes" ? "ustrina" : "controller"),
   warnings: planWarnings,
   round: scanOffsetRound,
@@ -100,7 +95,7 @@ function afterCheck(history: History<ScanOffsetPlan>, plan: ScanOffsetPlan, unre
     do: "round",
     purpose: "proof",
     plan,
-    set: [SCAN_OFFSET],
+    set: settingsOf(plan, history.machine),
     why: "Correct from what the check found, then prove it.",
   };
 }
@@ -123,26 +118,26 @@ function afterProof(history: History<ScanOffsetPlan>, plan: ScanOffsetPlan, unre
     do: "round",
     purpose: "proof",
     plan,
-    set: [SCAN_OFFSET],
+    set: settingsOf(plan, history.machine),
     why: "Correct once more from this burn, then prove it again.",
   };
 }
 
-/** A tick beside every end that is read. */
+/** A tick beside every end that is read, smaller where several stand together. */
 function readTicks(history: History<ScanOffsetPlan>): Primitive[] {
   const round = history.rounds.at(-1);
   if (!round) return [];
+  const radiusMm = hasOutline(round.plan) ? 0.8 : 1.2;
   return round.spec.sites.flatMap((site): Primitive[] => {
     if (!site.place || !siteIsDone(site, round.answers)) return [];
-    const outward = site.id.endsWith("left") ? -2.6 : 2.6;
-    return [
-      {
-        kind: "highlight",
-        at: { x: site.place.at.x + outward, y: site.place.at.y },
-        radiusMm: 1.2,
-        sign: "tick",
-        tone: "proved",
-      },
-    ];
+    const outward = isLeft(site) ? -TICK_OUTWARD_MM : TICK_OUTWARD_MM;
+    const at = { x: site.place.at.x + outward, y: site.place.at.y };
+    return [{ kind: "highlight", at, radiusMm, sign: "tick", tone: "proved" }];
   });
+}
+
+function isLeft({ id, measurand }: Site): boolean {
+  return measurand.kind === "row gap" && measurand.rows.kind === "row ends"
+    ? measurand.rows.end === "left"
+    : id.endsWith("left");
 }

@@ -9,6 +9,7 @@ import { chiSquaredUpperTail } from "../../fitting/chi-squared";
 import { expandedUncertainty } from "../../fitting/student-t";
 import type { Measured } from "../../metrology/measured";
 import { plain, shownLength, shownNumber } from "../../metrology/quantity-text";
+import { withinSentence } from "../../metrology/sentence-case";
 import { ruling, worstRuling } from "../../metrology/tolerance";
 import { MM_PER_INCH } from "../../metrology/units";
 import type { History, RoundRecord } from "../contract";
@@ -19,9 +20,10 @@ import { lengthUnitOf } from "../shown-unit";
 import type { Verdict } from "../verdict";
 import { wholeProof } from "../whole-proof";
 import { analyse, staggerUsed } from "./analysis";
-import { siteId } from "./coupon";
+import { isAtRows, siteId } from "./coupon";
 import { entryInForce } from "./in-force";
 import { SCAN_OFFSET, type ScanOffsetPlan } from "./plan-type";
+import { shiftCauses, shiftLines } from "./row-shift";
 import { waysOut } from "./ways";
 
 const SURE_OF_BEFORE = 8;
@@ -100,7 +102,7 @@ const CAUSES: Cause[] = [
 export function proofRound(history: History<ScanOffsetPlan>): RoundRecord<ScanOffsetPlan> | undefined {
   const last = history.rounds.at(-1);
   const judged = last?.purpose === "proof" || last?.purpose === "check";
-  return judged && last.answers.some((a) => a.site.startsWith("v") && a.content.status === "read") ? last : undefined;
+  return judged && last.answers.some((a) => isAtRows(a.site) && a.content.status === "read") ? last : undefined;
 }
 
 export function judgeScanOffset(history: History<ScanOffsetPlan>): Verdict | null {
@@ -110,7 +112,7 @@ export function judgeScanOffset(history: History<ScanOffsetPlan>): Verdict | nul
   if (!proof || !analysis) return null;
   const unit = lengthUnitOf(history);
   const pairs = pairsOf(history, proof);
-  const lines = analysis.speeds.map((s) => {
+  const staggers = analysis.speeds.map((s) => {
     const after = staggerUsed(analysis, s).quantity;
     const pair = pairs.find((p) => p.speedMmPerS === s.speedMmPerS);
     return {
@@ -120,11 +122,16 @@ export function judgeScanOffset(history: History<ScanOffsetPlan>): Verdict | nul
       result: ruling(after, tolerance),
     };
   });
+  const shifts = shiftLines(history, proof, earlierAnalysis(history, proof), analysis).map((line) => ({
+    ...line,
+    result: ruling(line.after, tolerance),
+  }));
+  const lines = [...staggers, ...shifts];
   const result = worstRuling(lines.map((l) => l.result));
   const worst = lines.reduce((a, b) => (Math.abs(b.after.value) > Math.abs(a.after.value) ? b : a));
-  const worstText = `${shownNumber(Math.abs(worst.after.value), unit, 3)} ± ${shownLength(expandedUncertainty(worst.after), unit, 3)} at ${worst.label}`;
+  const worstText = `${shownNumber(Math.abs(worst.after.value), unit, 3)} ± ${shownLength(expandedUncertainty(worst.after), unit, 3)} at ${withinSentence(worst.label)}`;
   const ways = result === "cannot tell" ? waysOut(history, proof, analysis) : [];
-  const fastest = lines.at(-1) ?? worst;
+  const fastest = staggers.at(-1) ?? worst;
   const verdict: Verdict = {
     result,
     headline: headlineOf(proof.purpose, result, "This gauge"),
@@ -134,9 +141,12 @@ export function judgeScanOffset(history: History<ScanOffsetPlan>): Verdict | nul
     unit: "mm",
     ways,
     asFound: { label: `stagger at ${fastest.label}`, quantity: fastest.after },
-    findings: proof.purpose === "check" ? [] : causesOf(pairs, history.machine),
+    findings: proof.purpose === "check" ? [] : [...causesOf(pairs, history.machine), ...shiftCauses(shifts)],
   };
-  return wholeProof(history, verdict, proof.plan.speedsMmPerS.filter(wasRead(history, proof)).map(lineOf));
+  return wholeProof(history, verdict, [
+    ...proof.plan.speedsMmPerS.filter(wasRead(history, proof)).map(lineOf),
+    ...shifts.map((s) => s.label),
+  ]);
 }
 
 function lineOf(speedMmPerS: number): string {
@@ -160,9 +170,18 @@ function adviceFor(result: Verdict["result"], worst: string, within: string, has
     : `Largest stagger left: ${worst}, too close to the tolerance of ${within} for any number of readings with the gauges there are. Correct once more from this burn, or set a tolerance that the work needs.`;
 }
 
+function earlierRound(history: History<ScanOffsetPlan>, proof: RoundRecord<ScanOffsetPlan>) {
+  return history.rounds.findLast((r) => r.n < proof.n && r.answers.length > 0);
+}
+
+function earlierAnalysis(history: History<ScanOffsetPlan>, proof: RoundRecord<ScanOffsetPlan>) {
+  const before = earlierRound(history, proof);
+  return before ? analyse(history, before) : null;
+}
+
 function pairsOf(history: History<ScanOffsetPlan>, proof: RoundRecord<ScanOffsetPlan>): Pair[] {
-  const before = history.rounds.findLast((r) => r.n < proof.n && r.answers.length > 0);
-  const first = before ? analyse(history, before) : null;
+  const before = earlierRound(history, proof);
+  const first = earlierAnalysis(history, proof);
   const second = analyse(history, proof);
   if (!before || !first || !second) return [];
   return second.speeds.flatMap((s) => {

@@ -5,7 +5,8 @@
  *   new entry = entry in force + sense * S / 2
  *   the new entries lie on a line, entry in force + S/2 = s0 + v tau, so B = -2 s0; a clearly positive s0 is not play.
  *
- * A difference between tau_on and tau_off changes the length of rows, not the stagger: no entry cures it.
+ * A difference between tau_on and tau_off changes the length of rows, not the stagger: no entry cures it. An outline around each
+ * block shows that length, and the shift of scanned rows against drawn lines, which some controllers store as a setting of its own.
  */
 import { expandedUncertainty } from "../../fitting/student-t";
 import type { Measured } from "../../metrology/measured";
@@ -21,12 +22,14 @@ import { withRows } from "../setting";
 import { lengthUnitOf } from "../shown-unit";
 import { worthOf } from "../worth";
 import { type Analysis, analyse, type SpeedResult, staggerUsed, USE } from "./analysis";
+import { isAtRows } from "./coupon";
 import { estimatesOf, offsetId } from "./estimates";
 import { figuresOf } from "./figures";
 import { findingsOf } from "./findings";
 import { EMPTY_TABLE, entryInForce, holdOf } from "./in-force";
 import { SCAN_OFFSET, type ScanOffsetPlan } from "./plan-type";
 import { resultTable } from "./result-table";
+import { shiftCorrection } from "./row-shift";
 
 const LIMITS: readonly MachineLimit[] = [
   {
@@ -54,11 +57,12 @@ export function solveScanOffset(history: History<ScanOffsetPlan>): Outcome {
       findings,
     };
   const correction = correctionOf(history, round, analysis);
+  const shift = shiftCorrection(history, round, analysis);
   return {
     status: "solved",
     complete: sitesLeft(round.spec.sites, round.answers).length === 0,
     estimates,
-    corrections: [correction],
+    corrections: [correction, ...(shift ? [shift] : [])],
     findings,
     table,
     figures: figuresOf(history, round, analysis),
@@ -72,7 +76,7 @@ export function solveScanOffset(history: History<ScanOffsetPlan>): Outcome {
 
 /** The newest round with a reading of a stagger: its burn had the newest settings in force. */
 export function lastReadRound(history: History<ScanOffsetPlan>): RoundRecord<ScanOffsetPlan> | undefined {
-  return history.rounds.findLast((r) => r.answers.some((a) => a.content.status === "read" && a.site.startsWith("v")));
+  return history.rounds.findLast((r) => r.answers.some((a) => a.content.status === "read" && isAtRows(a.site)));
 }
 
 function nothingYet(history: History<ScanOffsetPlan>): Outcome {

@@ -4,8 +4,8 @@ import { type Answer, PLAIN_SHARES } from "../answer";
 import type { History, PlanContext, RoundRecord } from "../contract";
 import type { MachineSpec } from "../machine-spec";
 import { SAMPLE_MACHINE } from "../sample-machine";
-import type { SettingTable } from "../setting";
-import { REFERENCE_SITES, siteId } from "./coupon";
+import type { SettingsInForce, SettingTable } from "../setting";
+import { ENDS, gapSiteId, REFERENCE_SITES, type RowEnd, siteId } from "./coupon";
 import { SCAN_OFFSET, type ScanOffsetPlan } from "./plan-type";
 import { scanOffset } from "./procedure";
 
@@ -32,7 +32,14 @@ export type Read = {
   inForce?: SettingTable | null;
   way?: ScanOffsetPlan["way"];
   repeats?: number;
+  /** Gaps to the outlines, mm, by speed. */
+  gaps?: Record<number, Gaps>;
+  /** What the controller stores of the shift of scanned rows, by key. */
+  shiftInForce?: SettingsInForce;
 };
+
+/** By end and direction of the rows: `gaps.left.right` is the left gap of right-going rows. */
+export type Gaps = Record<RowEnd, Record<RowEnd, number>>;
 
 /** One round in which every site was read three times, a little apart so that there is scatter. */
 export function readAs(read: Read, n = 1, machine: MachineSpec = SAMPLE_MACHINE): RoundRecord<ScanOffsetPlan> {
@@ -43,6 +50,7 @@ export function readAs(read: Read, n = 1, machine: MachineSpec = SAMPLE_MACHINE)
     speedsMmPerS: speeds,
     repeats: read.repeats ?? 3,
     way: read.way ?? "closed blocks",
+    outline: read.gaps ? "each block" : "none",
   };
   const answers: Answer[] = speeds.flatMap((v) => {
     const s = read.staggers[v] ?? 0;
@@ -52,6 +60,9 @@ export function readAs(read: Read, n = 1, machine: MachineSpec = SAMPLE_MACHINE)
       ...three(siteId(v, "right"), ends.right, plan.repeats, n),
     ];
   });
+  for (const [v, gaps] of Object.entries(read.gaps ?? {}))
+    for (const end of ENDS)
+      for (const going of ENDS) answers.push(...three(gapSiteId(Number(v), end, going), gaps[end][going], 1, n));
   const { reference } = read;
   if (reference !== undefined)
     answers.push(...Object.values(REFERENCE_SITES).flatMap((site) => three(site, reference, plan.repeats, n)));
@@ -60,7 +71,7 @@ export function readAs(read: Read, n = 1, machine: MachineSpec = SAMPLE_MACHINE)
     purpose: read.purpose ?? "measure",
     plan,
     spec: scanOffset.round(plan, context, read.purpose ?? "measure"),
-    inForce: { [SCAN_OFFSET]: read.inForce === undefined ? table() : read.inForce },
+    inForce: { [SCAN_OFFSET]: read.inForce === undefined ? table() : read.inForce, ...read.shiftInForce },
     answers,
   };
 }
