@@ -1,4 +1,4 @@
-/** `solve TRIAL`: what the readings amount to, as JSON; `results TRIAL`: the numbers as CSV. */
+/** `solve TRIAL`: what the readings amount to, as JSON, beside the verdicts that were accepted; `results TRIAL`: the numbers as CSV. */
 import { lengthUnitOf } from "../core/procedures/shown-unit";
 import { resultsCsv } from "../formats/results-csv";
 import type { TrialDocument } from "../formats/trial-document";
@@ -10,7 +10,7 @@ export function solve(file: string, document: TrialDocument): string {
   const outcome = procedure.solve(history);
   const verdict = procedure.judge(history);
   const next = procedure.next(history, outcome);
-  return `${JSON.stringify({ ...outcome, verdict, next }, null, 2)}\n`;
+  return `${JSON.stringify({ ...outcome, verdict, recorded: document.verdicts, next }, null, 2)}\n`;
 }
 
 export function results(file: string, document: TrialDocument): string {

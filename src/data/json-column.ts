@@ -22,6 +22,16 @@ export function fromColumn<T>(schema: z.ZodType<T>, text: string, column: string
   return read.data;
 }
 
+/** The same where a row that does not fit is left out: `null`. */
+export function readColumn<T>(schema: z.ZodType<T>, text: string): T | null {
+  try {
+    return fromColumn(schema, text, "");
+  } catch (error) {
+    if (error instanceof DamagedRow) return null;
+    throw error;
+  }
+}
+
 function jsonOf(text: string, column: string): unknown {
   try {
     return JSON.parse(text);

@@ -2,9 +2,10 @@
 import { and, asc, eq } from "drizzle-orm";
 import type { Purpose } from "../core/procedures/contract";
 import { type Outcome, outcomeSchema } from "../core/procedures/outcome";
+import { type RecordedEstimate, recordedEstimatesSchema } from "../core/procedures/recorded-result";
 import { type Verdict, verdictSchema } from "../core/procedures/verdict";
 import type { Db } from "./database";
-import { fromColumn, toColumn } from "./json-column";
+import { fromColumn, readColumn, toColumn } from "./json-column";
 import { learned, ledgerEntry, round, solution, trial, verdict } from "./schema";
 
 export function addSolution(
@@ -23,6 +24,24 @@ export function addSolution(
     .values({ ...values, result: toColumn(outcomeSchema.parse(values.result)), at: now })
     .returning()
     .get().id;
+}
+
+export type RecordedResult = { n: number; at: number; estimates: RecordedEstimate[] };
+
+/** The newest solution that was recorded of each round. One of a shape that nothing can be compared with is left out. */
+export function recordedResults(db: Db, trialId: number): RecordedResult[] {
+  const rows = db
+    .select({ n: round.n, at: solution.at, result: solution.result })
+    .from(solution)
+    .innerJoin(round, eq(round.id, solution.roundId))
+    .where(eq(round.trialId, trialId))
+    .orderBy(asc(solution.id))
+    .all();
+  const newest = new Map(rows.map((row) => [row.n, row]));
+  return [...newest.values()].flatMap(({ n, at, result }) => {
+    const read = readColumn(recordedEstimatesSchema, result);
+    return read ? [{ n, at, estimates: read.estimates }] : [];
+  });
 }
 
 /** From which round each ledger entry of a trial was worked out, by the id of the entry; those that were only read back are left out. */

@@ -1,12 +1,14 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import { fixed } from "../../core/metrology/quantity-text";
 import { isFromEditedFile } from "../../core/procedures/edited-file";
+import { comparedResults } from "../../core/procedures/recorded-result";
 import { SCAN_OFFSET } from "../../core/procedures/scan-offset/plan-type";
 import { ROW_SHIFT } from "../../core/procedures/scan-offset/setting";
 import { leaveOutKey } from "../../core/procedures/suspect-decisions";
 import type { Database } from "../../data/database";
 import { currentEntry, entriesOf, ownerOfMachine } from "../../data/ledger";
 import { holdersOf, type Machine, machineById, machineBySlug } from "../../data/machines";
+import { solution } from "../../data/schema";
 import { addDemoBench } from "../demo/demo-bench";
 import { demoCopy, NOW, refusal } from "../demo/test-bench";
 import { ledgerView } from "../ledger/ledger-view";
@@ -61,12 +63,16 @@ function measured(): number {
   return trialId;
 }
 
-/** What the correction says, each entry times `factor`. */
-function rowsFor(trialId: number, n: number, factor = 1): TypedRow[] {
+function solvedNow(trialId: number, n: number) {
   const full = fullTrial(db, trialId);
   const outcome = full.procedure.solve(historyOf(full, n));
   if (outcome.status !== "solved") throw new Error(outcome.status);
-  return outcome.corrections.flatMap((c) =>
+  return outcome;
+}
+
+/** What the correction says, each entry times `factor`. */
+function rowsFor(trialId: number, n: number, factor = 1): TypedRow[] {
+  return solvedNow(trialId, n).corrections.flatMap((c) =>
     c.rows.map((r) => ({ at: r.at, text: fixed(r.enter * factor, 4).replace("−", "-") })),
   );
 }
@@ -97,6 +103,26 @@ function proved(trialId: number) {
   const full = fullTrial(db, trialId);
   return full.procedure.judge(historyOf(full, n));
 }
+
+describe("a recorded result", () => {
+  it("is shown with its trial whatever the shape of its outcome was then, and left out where nothing can be read of it", () => {
+    const trialId = measured();
+    record(trialId, 1);
+    const [recorded] = trialView(db, trialId, NOW).recorded;
+    expect(recorded).toMatchObject({ n: 1, at: NOW });
+    const outcome = solvedNow(trialId, 1);
+    expect(comparedResults(recorded?.estimates ?? [], outcome).map((c) => c.differs)).toEqual(
+      outcome.estimates.map(() => "same"),
+    );
+    const old = { estimates: recorded?.estimates, corrections: [{ doubt: "as it was called" }] };
+    db.update(solution)
+      .set({ result: JSON.stringify(old) })
+      .run();
+    expect(trialView(db, trialId, NOW).recorded).toEqual([recorded]);
+    db.update(solution).set({ result: "{}" }).run();
+    expect(trialView(db, trialId, NOW).recorded).toEqual([]);
+  });
+});
 
 describe("a trial from layout to proof", () => {
   it("is proved when the computed entries are recorded as entered", () => {

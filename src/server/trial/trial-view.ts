@@ -15,7 +15,7 @@ import { type Holder, machineById } from "../../data/machines";
 import { fittedPart } from "../../data/parts";
 import { burnOf, practiceOf } from "../../data/practice";
 import type { Session, TakenReading } from "../../data/readings";
-import { roundsOfEntries, verdictOf } from "../../data/solutions";
+import { type RecordedResult, recordedResults, roundsOfEntries, verdictOf } from "../../data/solutions";
 import { stocksAtHand } from "../../data/stocks";
 import type { TrialEnd } from "../../data/trials";
 import { controllerOf, tablesOf } from "../practice/practice-machine";
@@ -75,6 +75,8 @@ export type TrialView = {
   holders: Holder[];
   /** What this trial recorded, newest first, with the round that it was worked out from; `null` for what was only read back. */
   records: (LedgerEntry & { n: number | null })[];
+  /** What was recorded of each round when its values were entered. */
+  recorded: RecordedResult[];
   /** In force now at the holder that acts, for the layout's warnings. */
   heldNow: SettingsInForce;
   practice: { switchedOn: boolean; tables: Record<string, { at: number; value: number }[]> } | null;
@@ -129,6 +131,7 @@ export function trialView(db: Db, trialId: number, now: number): TrialView {
     gauges: full.available,
     holders: holdersToEnter(db, full, plan),
     records: recordsOf(db, full),
+    recorded: recordedResults(db, trialId),
     heldNow: settingsInForce(db, full, full.procedure.actsFrom(plan)),
     practice: held ? { switchedOn: held.switchedOn, tables: tablesOf(held) } : null,
     verdict: trial.endedAt === null ? null : (verdictOf(db, trial.id) ?? null),

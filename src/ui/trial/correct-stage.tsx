@@ -18,6 +18,7 @@ import { holdersOf } from "./entered-where";
 import { FindingsCard } from "./findings-card";
 import { Holders } from "./holders";
 import { firstStageOf, historyOf, procedureOf } from "./known-procedure";
+import { RecordedCard } from "./recorded-card";
 import type { StageProps } from "./stages";
 import { sitesDone, stageHref } from "./stages";
 import { StockResultCard } from "./stock-result-card";
@@ -129,6 +130,7 @@ export function CorrectStage({ view, n, now }: StageProps) {
               {...(forStock ? { start: forStock.kind } : {})}
             />
           )}
+          <RecordedCard view={view} n={n} outcome={outcome} />
           {solved?.visible && <VisibleCard view={view} n={n} visible={solved.visible} />}
           {fault && <Fault>{fault}</Fault>}
         </div>
