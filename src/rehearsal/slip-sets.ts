@@ -2,14 +2,16 @@
  * Trials on practice machines in which slips are made on purpose.
  *
  * Simulated beside the slip: all that `axis-scale-accuracy`, `scan-offset-accuracy` and `origin-accuracy` draw, with a common error of the
- * gauge in axes and scan offset.
+ * gauge in axes and scan offset; `focus-ladder` for the focus.
  */
 import { axisScale } from "../core/procedures/axis-scale/procedure";
 import type { AnyProcedure, History } from "../core/procedures/contract";
+import { focus } from "../core/procedures/focus/procedure";
 import { origin } from "../core/procedures/origin/procedure";
 import { scanOffset } from "../core/procedures/scan-offset/procedure";
 import { seeded, seedOf } from "../practice/random";
 import { historyOf, LENGTH_GAUGES, rehearsedScale, soundGantry } from "./axis-scale-accuracy";
+import { ladderHead, widthLadder } from "./focus-ladder";
 import { AS_FOUND, originGantry, originHistory, rehearsedOrigin } from "./origin-accuracy";
 import { scanOffsetHistory } from "./scan-offset-accuracy";
 import { type SlipCase, type SlipMaker, signSlips, slipMakers } from "./slip-rehearsal";
@@ -43,6 +45,8 @@ export type SlipSet = {
   unseen: readonly string[];
   /** Share of slips that are named, at least: some change hardly anything. */
   named: number;
+  /** Share of slips that may move a result without a word; left out: 3 %. */
+  silent?: number;
 };
 
 const of = (set: Omit<SlipSet, "makers"> & { more?: readonly SlipMaker[] }): SlipSet => ({
@@ -92,6 +96,18 @@ export const SLIP_SETS: readonly SlipSet[] = [
     sizeMm: 0.3,
     unseen: ["two points swapped"],
     named: 0.9,
+  }),
+  of({
+    name: "focus by the widths of a ladder",
+    procedure: focus,
+    historyOf: (seed) => widthLadder(ladderHead(seed)),
+    sizeMm: 0.1,
+    // Widths at heights as far above focus as below are alike.
+    unseen: ["two points swapped"],
+    // Near the ends of what marks, a slip hardly differs from the scatter there, and moves no focus.
+    named: 0.6,
+    // Of eight cells the last to mark is checked by nothing, and the page says so.
+    silent: 0.05,
   }),
 ];
 

@@ -76,8 +76,8 @@ export const featureSchema = z.discriminatedUnion("kind", [
     going: z.enum(["right", "left"]),
   }),
   z.object({ kind: z.literal("spot"), near: couponPointSchema }),
-  /** Any one of the single lines in a rectangle. */
-  z.object({ kind: z.literal("line"), within: rectSchema }),
+  /** Any one of the single lines in a rectangle; `along` where it runs along Y and its width is asked for. */
+  z.object({ kind: z.literal("line"), within: rectSchema, along: z.literal("y").optional() }),
   /** Where two single lines cross or meet. */
   z.object({ kind: z.literal("cross"), near: couponPointSchema }),
 ]);

@@ -61,7 +61,7 @@ export function readPart(
 
 /** The marks that answer a site, of long rows the part at the end that is measured; none where they do not tell their place. */
 function linesRead(lines: readonly NominalLine[], { measurand }: Site): NominalLine[] {
-  if (measurand.kind === "width" && measurand.of.kind === "line") {
+  if (measurand.kind === "width" && measurand.of.kind === "line" && !measurand.of.along) {
     const { x0, x1, y0, y1 } = measurand.of.within;
     // A line that goes on beyond shows nowhere how far along it the place is, one alone not which it is.
     const whole = linesWithin(lines, { x0: -Infinity, x1: Infinity, y0, y1 }).filter((l) => l.x1 > x0 && l.x0 < x1);

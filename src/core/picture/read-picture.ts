@@ -65,7 +65,9 @@ export function readSites(
   const known = knownLook(...([picture, pose, back] as const), [...widths.values()].flat());
   return sites.flatMap((site): SiteRead[] => {
     const { measurand } = site;
-    if (measurand.kind === "width") {
+    if (measurand.kind === "width" && measurand.of.kind === "line") {
+      // Lines are looked for along X alone.
+      if (measurand.of.along === "y") return [];
       const looked = widths.get(site.id) ?? [];
       return [readWidth(site.id, looked, lying, known, scale)];
     }

@@ -31,6 +31,8 @@ export const answerSchema = z.object({
   /** How often what the gauge always reads wrong, and its scatter, are in the value: 1 and 1 for a plain reading. */
   shares: z.object({ common: z.number(), scatter: z.number().positive() }),
   from: z.enum(["typed", "wedge", "practice", "picture"]),
+  /** Not taken: it stands in a forecast or a prediction, and is never kept. */
+  imagined: z.literal(true).optional(),
   /** The picture, the version of the reader, whether the marks were moved by hand, and the degrees of freedom of `u`. */
   picture: z
     .object({
@@ -60,6 +62,7 @@ export function imaginedReading({
     session,
     shares: PLAIN_SHARES,
     from: "typed",
+    imagined: true,
   };
 }
 

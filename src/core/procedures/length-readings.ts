@@ -36,6 +36,8 @@ export type LengthReading = {
   /** Standard uncertainty of this reading alone, as expected of its gauge, or as its picture says. */
   u: number;
   fromPicture: boolean;
+  /** Not taken: for a forecast or a prediction. */
+  imagined: boolean;
 };
 
 /** Something that several readings have in common. */
@@ -113,6 +115,7 @@ export function lengthReadings(
       shares: a.shares,
       u: a.u ?? readingUncertaintyMm(gauge) * a.shares.scatter,
       fromPicture: a.picture !== undefined,
+      imagined: a.imagined === true,
     });
   }
   return sites.flatMap((site) => bySite.get(site) ?? []);

@@ -32,6 +32,6 @@ export function PictureCard({ trialId, n, sites, onPractice }: Props) {
 }
 
 function isReadInPictures({ measurand }: Site): boolean {
-  if (measurand.kind === "width") return measurand.of.kind === "line";
+  if (measurand.kind === "width") return measurand.of.kind === "line" && !measurand.of.along;
   return measurand.kind === "distance" && measurand.along === "x" && measurand.from.kind === "row ends";
 }

@@ -1,7 +1,7 @@
 /** What every way of burning for the focus is: what is burned, what it tells, and what is burned to prove it. */
 import type { RoundSpec } from "../../coupon/round-spec";
 import type { Detail, Primitive } from "../../drawing/scene";
-import type { Measured } from "../../metrology/measured";
+import type { Model } from "../../estimate/model";
 import type { Focus, History, PlanContext, PlanWarning, Purpose, RoundRecord } from "../contract";
 import type { WayOut } from "../verdict";
 import type { Found } from "./found";
@@ -15,7 +15,8 @@ export interface BurnWay<P extends FocusPlan> {
   found(history: History<P>, round: RoundRecord<P>): Found;
   /** The burn around an answer, as short as it can be. */
   proofPlan(history: History<P>, round: RoundRecord<P>, middleMm: number): P;
-  expected(history: History<P>, site: string): Measured | null;
+  /** The readings of a burn as a model; left out where they are judged by eye, or noted at the machine. */
+  observe?(history: History<P>, round: RoundRecord<P>): Model | null;
   overlay(history: History<P>): Primitive[];
   detail(history: History<P>, focus: Focus): Detail | null;
   /** Where a verdict cannot be told yet. */

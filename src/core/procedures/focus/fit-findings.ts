@@ -1,5 +1,6 @@
 /** What fitted widths show besides the focus, and answers that contradict each other. */
 import { expandedUncertainty } from "../../fitting/student-t";
+import type { Measured } from "../../metrology/measured";
 import { plain } from "../../metrology/quantity-text";
 import type { MachineSpec } from "../machine-spec";
 import { knownWavelengthNm } from "../not-known";
@@ -14,7 +15,7 @@ type WithDoses = { doses: Doses };
 const IDEAL_M2 = 1;
 
 export function fitFindings(fit: WidthFit | null, plan: WithDoses, machine: MachineSpec): Finding[] {
-  return [...widestAtFocus(fit, plan), ...noSpot(fit), ...tooSmallSpot(fit, plan, machine)];
+  return [...widestAtFocus(fit, plan), ...noSpot(fit), ...twoWaists(fit), ...tooSmallSpot(fit, plan, machine)];
 }
 
 /** Two ways that contradict each other beyond their doubt. @param sites where to look again, by way */
@@ -52,6 +53,21 @@ function noSpot(fit: WidthFit | null): Finding[] {
       ...{ id: "no spot", tone: "note", site: null },
       headline: "Focus is known, the spot is not.",
       text: "The lines do not turn from thinner to wider within this ladder, so its size cannot be told from how strong the marks are. The height is good all the same.",
+    },
+  ];
+}
+
+/** Lines along X and along Y are narrowest at different heights, by more than the uncertainty. */
+function twoWaists(fit: WidthFit | null): Finding[] {
+  if (fit?.status !== "solved" || !fit.waists) return [];
+  const { x, y, apart: distance } = fit.waists;
+  if (Math.abs(distance.value) <= expandedUncertainty(distance)) return [];
+  const text = (m: Measured) => `${plain(m.value, 2)} ± ${plain(expandedUncertainty(m), 2)} mm`;
+  return [
+    {
+      ...{ id: "two waists", tone: "note", site: null },
+      headline: `The beam has two waists, ${plain(Math.abs(distance.value), 2)} ± ${plain(expandedUncertainty(distance), 2)} mm apart.`,
+      text: `Lines along X have their focus at ${text(x)}, lines along Y at ${text(y)}. The middle suits both directions. Check that lens and mirrors are clean and not tilted.`,
     },
   ];
 }

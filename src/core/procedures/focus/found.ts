@@ -20,6 +20,8 @@ export type Way = {
   sum: string;
   /** What would make it surer; `null` where nothing simple would. */
   helps: string | null;
+  /** It suits lines of one direction alone: gone by only where a person chooses it. */
+  onRequest?: true;
 };
 
 export type Found = {
@@ -48,7 +50,7 @@ export function ranked(ways: readonly Way[], wanted: string | undefined): Pick<F
   const sorted = [...ways].sort(
     (a, b) => expandedUncertainty(a.found.quantity) - expandedUncertainty(b.found.quantity),
   );
-  return { ways: sorted, chosen: sorted.find((w) => w.id === wanted) ?? sorted[0] ?? null };
+  return { ways: sorted, chosen: sorted.find((w) => w.id === wanted) ?? sorted.find((w) => !w.onRequest) ?? null };
 }
 
 /** With the doubt of setting a height beside its own. */

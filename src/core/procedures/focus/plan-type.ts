@@ -47,6 +47,7 @@ export const CELL_MARKS = {
   both: "Hatched square and single lines",
   squares: "Hatched square",
   lines: "Single lines",
+  "lines both ways": "Single lines along X and along Y",
 } as const;
 export type CellMarks = keyof typeof CELL_MARKS;
 
@@ -164,6 +165,11 @@ export function cellsOf({ firstMm, stepMm, count }: Pick<LadderPlan, "firstMm" |
     // No tail of binary digits on what a person sets at a rule.
     heightMm: Number((firstMm + i * stepMm).toFixed(6)),
   }));
+}
+
+/** Whether single lines run both ways, and the widths of both are read. */
+export function runsBothWays({ judged, doses, marks }: Pick<LadderPlan, "judged" | "doses" | "marks">): boolean {
+  return marks === "lines both ways" && judged === "by widths" && doses !== "beam";
 }
 
 /** The setting that is corrected in the end. */

@@ -1,6 +1,8 @@
 /** Focus height: what is burned at several heights shows at which of them the beam is narrowest. */
+import type { Model } from "../../estimate/model";
 import { sitesLeft } from "../answer";
-import type { History, Next, Procedure } from "../contract";
+import type { History, Next, Procedure, RoundRecord } from "../contract";
+import { examinedJudge, examinedSolve, predictedReading } from "../examined";
 import type { Outcome } from "../outcome";
 import type { BurnWay } from "./burn-way";
 import { burnWayOf, foundIn, historyOfWay } from "./burn-ways";
@@ -10,6 +12,8 @@ import { planForm } from "./plan";
 import { type FocusPlan, STORED_HEIGHT, settingOf } from "./plan-type";
 import { FOCUS_SETTING, STORED_SETTING } from "./setting";
 import { solveFocus } from "./solve";
+
+const judge = examinedJudge(observeFocus, judgeFocus);
 
 export const focus: Procedure<FocusPlan> = {
   id: "focus",
@@ -35,13 +39,19 @@ export const focus: Procedure<FocusPlan> = {
   round: (plan, context, purpose) => burnWayOf(plan).round(plan, context, purpose),
   asSent: (spec) => spec,
   checkPlan: ({ homedMm: _, ...last }) => last,
-  expected: (history, site) => ofLast(history, (way, own) => way.expected(own, site)) ?? null,
-  solve: solveFocus,
+  observe: observeFocus,
+  expected: (history, site) => predictedReading(observeFocus, history, site),
+  solve: examinedSolve(observeFocus, solveFocus),
   next: nextRound,
-  judge: judgeFocus,
+  judge,
   overlay: (history) => ofLast(history, (way, own) => way.overlay(own)) ?? [],
   detail: (history, focus) => ofLast(history, (way, own) => way.detail(own, focus)) ?? null,
 };
+
+/** The readings of a burn as a model, together with those of other burns of its way that are one with it. */
+function observeFocus(history: History<FocusPlan>, round: RoundRecord<FocusPlan>): Model | null {
+  return burnWayOf(round.plan).observe?.(historyOfWay(history, round.plan), round) ?? null;
+}
 
 /** Asks the way of the newest round, which knows rounds of its own only. */
 function ofLast<T>(
@@ -65,7 +75,7 @@ function nextRound(history: History<FocusPlan>, outcome: Outcome): Next<FocusPla
       sites: unread,
       why: outcome.status === "unsolvable" ? outcome.reason : burnWayOf(last.plan).nothingRead,
     };
-  const verdict = judgeFocus(history);
+  const verdict = judge(history);
   if (verdict && unread.length > 0)
     return { do: "read", sites: unread, why: `The ${last.purpose} is not read to its end.` };
   if (verdict?.result === "proved")

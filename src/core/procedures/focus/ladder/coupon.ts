@@ -5,13 +5,15 @@ import type { Op } from "../../../coupon/program";
 import type { RoundSpec } from "../../../coupon/round-spec";
 import type { Site } from "../../../coupon/site";
 import type { CouponPoint } from "../../../geometry/frames";
+import type { Rect } from "../../../geometry/rect";
 import { plain } from "../../../metrology/quantity-text";
 import type { PlanContext, Purpose } from "../../contract";
 import type { MachineSpec } from "../../machine-spec";
 import { eyewearLine } from "../../not-known";
 import { layStock, lensLine } from "../../stock-words";
-import { across, levels } from "../level-lines";
+import { across, columns, levels, up } from "../level-lines";
 import { type LadderPlan, MOVES } from "../plan-type";
+import type { LineRun } from "../width-model";
 import { type CellPlace, HATCH_PITCH_MM, LINE_PITCH_MM, placesOf, SPACING_MM } from "./layout";
 
 export const PIECE = "ladder";
@@ -23,7 +25,9 @@ const SITE_RADIUS_MM = 6;
 const PLAUSIBLE_WIDTH_MM = 3;
 
 export const cellId = (number: number) => `c${number}`;
-export const widthSite = (number: number) => `width-${number}`;
+/** @param run direction of the lines whose width is read */
+export const widthSite = (number: number, run: LineRun = "x") =>
+  run === "x" ? `width-${number}` : `width-y-${number}`;
 
 export function focusRound(plan: LadderPlan, context: PlanContext, purpose: Purpose): RoundSpec {
   const places = placesOf(plan);
@@ -78,11 +82,12 @@ function numberStrokes({ number, area }: CellPlace): CouponPoint[][] {
   return letterStrokes(text, { x, y: area.y0 - height - (SPACING_MM.number - height) / 2 }, height);
 }
 
-function cellPaths({ number, square, lines }: CellPlace): CouponPath[] {
+function cellPaths({ number, square, lines, upright }: CellPlace): CouponPath[] {
   const path = (points: CouponPoint[]): CouponPath => ({ points, closed: false, settings: cellId(number) });
   return [
     ...(square ? levels(square, HATCH_PITCH_MM).map((y) => path(across(square, y))) : []),
     ...(lines ? levels(lines, LINE_PITCH_MM).map((y) => path(across(lines, y))) : []),
+    ...(upright ? columns(upright, LINE_PITCH_MM).map((x) => path(up(upright, x))) : []),
   ];
 }
 
@@ -152,30 +157,37 @@ function beamSite({ number, heightMm }: CellPlace): Site {
   };
 }
 
-function widthSites({ number, heightMm, lines }: CellPlace): Site[] {
+function widthSites({ number, heightMm, lines, upright }: CellPlace): Site[] {
+  const label = `Cell ${number}, height ${plain(heightMm)} mm`;
   if (!lines) return [];
+  if (!upright) return [lineSite(number, label, "How wide is a single line?", lines, "x")];
   return [
-    {
-      id: widthSite(number),
-      label: `Cell ${number}, height ${plain(heightMm)} mm`,
-      question: "How wide is a single line?",
-      ask: {
-        kind: "quantity",
-        dimension: "length",
-        signedBy: null,
-        jaws: "outside",
-        plausibleUpTo: PLAUSIBLE_WIDTH_MM,
-      },
-      measurand: { kind: "width", of: { kind: "line", within: lines } },
-      place: {
-        piece: PIECE,
-        at: { x: (lines.x0 + lines.x1) / 2, y: (lines.y0 + lines.y1) / 2 },
-        radiusMm: SITE_RADIUS_MM,
-      },
-      ...{ repeats: 1, openEnded: false },
-      onlyWithin: { site: MARKED_SITE, cell: cellId(number) },
-    },
+    lineSite(number, `${label}, along X`, "How wide is a single line that runs along X?", lines, "x"),
+    lineSite(number, `${label}, along Y`, "How wide is a single line that runs along Y?", upright, "y"),
   ];
+}
+
+function lineSite(number: number, label: string, question: string, lines: Rect, run: LineRun): Site {
+  return {
+    id: widthSite(number, run),
+    label,
+    question,
+    ask: {
+      kind: "quantity",
+      dimension: "length",
+      signedBy: null,
+      jaws: "outside",
+      plausibleUpTo: PLAUSIBLE_WIDTH_MM,
+    },
+    measurand: { kind: "width", of: { kind: "line", within: lines, ...(run === "y" ? { along: "y" as const } : {}) } },
+    place: {
+      piece: PIECE,
+      at: { x: (lines.x0 + lines.x1) / 2, y: (lines.y0 + lines.y1) / 2 },
+      radiusMm: SITE_RADIUS_MM,
+    },
+    ...{ repeats: 1, openEnded: false },
+    onlyWithin: { site: MARKED_SITE, cell: cellId(number) },
+  };
 }
 
 function checklistOf(plan: LadderPlan, { machine, optic }: PlanContext, purpose: Purpose): string[] {

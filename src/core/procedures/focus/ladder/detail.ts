@@ -33,14 +33,30 @@ export function detailOf(history: History<LadderPlan>, focus: Focus): Detail | n
     };
   const read = quantitiesAt(round.answers, site.id);
   const value = focus.typed ?? read.at(-1) ?? null;
+  const level = [
+    ...[-1, 0, 1].map((k) => line(-RADIUS, RADIUS, k * LINE_GAP, LINE_WIDTH, "ink")),
+    ...jaws(value === null ? "?" : shownNumber(value, lengthUnitOf(history), 2)),
+  ];
+  const { measurand } = site;
+  const isUpright = measurand.kind === "width" && measurand.of.kind === "line" && measurand.of.along === "y";
   return {
     title: `Detail, ${site.label}`,
     note: value === null ? "not read yet: width drawn as an example" : "width drawn as an example",
     radius: RADIUS,
-    primitives: [
-      ...[-1, 0, 1].map((k) => line(-RADIUS, RADIUS, k * LINE_GAP, LINE_WIDTH, "ink")),
-      ...jaws(value === null ? "?" : shownNumber(value, lengthUnitOf(history), 2)),
-    ],
+    primitives: isUpright ? level.map(turned) : level,
+  };
+}
+
+/** With X and Y exchanged. */
+function turned(primitive: Primitive): Primitive {
+  const swap = ({ x, y }: { x: number; y: number }) => ({ x: y, y: x });
+  if (primitive.kind === "stroke") return { ...primitive, points: primitive.points.map(swap) };
+  if (primitive.kind !== "dimension") return primitive;
+  return {
+    ...primitive,
+    from: swap(primitive.from),
+    to: swap(primitive.to),
+    along: primitive.along === "y" ? "x" : "y",
   };
 }
 

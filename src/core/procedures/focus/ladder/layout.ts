@@ -6,8 +6,11 @@ export const SPACING_MM = { edge: 5, title: 8, letters: 2.4, cell: 9, number: 3.
 /** Left of the cell the hatched square, right of it the single lines, where it holds both. */
 export const HATCH_PITCH_MM = 0.5;
 export const LINE_PITCH_MM = 1.2;
+/** Between the parts of a cell. */
+const BESIDE_MM = 0.8;
 
-export type CellPlace = Cell & { area: Rect; square: Rect | null; lines: Rect | null };
+/** `lines` run along X, `upright` along Y. */
+export type CellPlace = Cell & { area: Rect; square: Rect | null; lines: Rect | null; upright: Rect | null };
 
 /** How many cells fit beside one another. */
 export function columnsOf({ stockWidthMm }: Pick<LadderPlan, "stockWidthMm">): number {
@@ -36,9 +39,16 @@ export function placesOf(plan: LadderPlan): CellPlace[] {
   });
 }
 
-function partsOf(area: Rect, { marks }: LadderPlan): Pick<CellPlace, "square" | "lines"> {
-  if (marks === "squares") return { square: area, lines: null };
-  if (marks === "lines") return { square: null, lines: area };
-  const middle = area.x0 + SPACING_MM.cell * 0.45;
-  return { square: { ...area, x1: middle }, lines: { ...area, x0: middle + 0.8 } };
+function partsOf(area: Rect, { marks }: LadderPlan): Pick<CellPlace, "square" | "lines" | "upright"> {
+  if (marks === "squares") return { square: area, lines: null, upright: null };
+  if (marks === "lines") return { square: null, lines: area, upright: null };
+  if (marks === "both") {
+    const middle = area.x0 + SPACING_MM.cell * 0.45;
+    return { square: { ...area, x1: middle }, lines: { ...area, x0: middle + BESIDE_MM }, upright: null };
+  }
+  const middle = (area.y0 + area.y1) / 2;
+  return {
+    ...{ square: null, lines: { ...area, y0: middle + BESIDE_MM / 2 } },
+    upright: { ...area, y1: middle - BESIDE_MM / 2 },
+  };
 }

@@ -1,8 +1,10 @@
 /** What was read of a ladder, with the cells in the order of their heights; one that was burned on at its ends is one ladder. */
 import type { History, RoundRecord } from "../../contract";
+import { withoutLeftOut } from "../../length-readings";
 import { lineWidth } from "../line-width";
-import { type Cell, cellsOf, type LadderPlan } from "../plan-type";
+import { type Cell, cellsOf, type LadderPlan, runsBothWays } from "../plan-type";
 import type { LadderCell } from "../width-fit";
+import type { LineRun } from "../width-model";
 import { cellId, MARKED_SITE, SHARPEST_SITE, widthSite } from "./coupon";
 
 /** Cells of two burns this near are at one height, mm. */
@@ -70,15 +72,23 @@ function judgedIn({ plan, answers }: RoundRecord<LadderPlan>) {
   };
 }
 
+/** In which directions lines run whose widths are read. */
+export function runsOf(plan: LadderPlan): readonly LineRun[] {
+  return runsBothWays(plan) ? ["x", "y"] : ["x"];
+}
+
 function widthsOf(
-  { gauges }: History<LadderPlan>,
-  { answers }: RoundRecord<LadderPlan>,
+  { gauges, decisions }: History<LadderPlan>,
+  { answers, plan }: RoundRecord<LadderPlan>,
   cells: readonly Cell[],
   marks: readonly (boolean | null)[],
 ): LadderCell[] {
-  return cells.flatMap(({ number, heightMm }, i): LadderCell[] => {
-    const read = lineWidth(heightMm, widthSite(number), answers, gauges);
-    if (read) return [read];
-    return marks[i] === false ? [{ zMm: heightMm, status: "unmarked" }] : [];
-  });
+  const kept = withoutLeftOut(answers, decisions);
+  return cells.flatMap(({ number, heightMm }, i) =>
+    runsOf(plan).flatMap((run): LadderCell[] => {
+      const read = lineWidth(heightMm, widthSite(number, run), kept, gauges, run);
+      if (read) return [read];
+      return marks[i] === false ? [{ zMm: heightMm, run, status: "unmarked" }] : [];
+    }),
+  );
 }

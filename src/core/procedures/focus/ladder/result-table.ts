@@ -6,6 +6,7 @@ import type { RoundRecord } from "../../contract";
 import type { ResultTable } from "../../outcome";
 import { cellsOf, type LadderPlan } from "../plan-type";
 import { MARKED_SITE, SHARPEST_SITE, widthSite } from "./coupon";
+import { runsOf } from "./read-ladder";
 import type { Ladder } from "./ways";
 
 export function resultTable({ ways, readings }: Ladder, { spec, plan }: RoundRecord<LadderPlan>): ResultTable {
@@ -22,7 +23,7 @@ export function resultTable({ ways, readings }: Ladder, { spec, plan }: RoundRec
     state: found(id) ? ("read" as const) : cell === "…" ? ("none" as const) : ("part" as const),
   });
   const widthSites = cellsOf(plan)
-    .map((c) => widthSite(c.number))
+    .flatMap((c) => runsOf(plan).map((run) => widthSite(c.number, run)))
     .filter((id) => spec.sites.some((s) => s.id === id));
   const read = widths.filter((w) => w.status === "marked").length;
   const byEye = spec.sites.some((s) => s.id === MARKED_SITE);

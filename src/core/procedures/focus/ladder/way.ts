@@ -1,6 +1,5 @@
 /** The height ladder as a way to the focus: everything of it in one place. */
 import type { Primitive } from "../../../drawing/scene";
-import { type Measured, measured } from "../../../metrology/measured";
 import { inUnit, plain } from "../../../metrology/quantity-text";
 import { sitesLeft } from "../../answer";
 import type { History, RoundRecord } from "../../contract";
@@ -9,22 +8,20 @@ import type { WayOut } from "../../verdict";
 import type { BurnWay } from "../burn-way";
 import { defocusWish } from "../defocus";
 import type { Found } from "../found";
-import { dosePower, markWidth } from "../mark-width-law";
-import { cellsOf, type LadderPlan } from "../plan-type";
+import type { LadderPlan } from "../plan-type";
 import { DEPTH_SHARE, spotEstimates } from "../spot-estimates";
 import { widthFigure } from "../width-figure";
 import { focusRound, MARKED_SITE, SHARPEST_SITE, widthSite } from "./coupon";
 import { detailOf } from "./detail";
 import { endText, findingsOf } from "./findings";
 import { placesOf } from "./layout";
+import { observeLadder } from "./observe";
 import { burnOnPlan, proofPlan } from "./proof-plan";
-import { readLadder } from "./read-ladder";
+import { readLadder, runsOf } from "./read-ladder";
 import { resultTable } from "./result-table";
 import { ladderWarnings } from "./warnings";
 import { type Ladder, ladderOf } from "./ways";
 
-/** A width may lie so far from the law before it is asked about. */
-const WIDTH_DOUBT = 0.15;
 const MORE_LOOKS = 3;
 
 export const heightLadder: BurnWay<LadderPlan> = {
@@ -33,7 +30,7 @@ export const heightLadder: BurnWay<LadderPlan> = {
   round: focusRound,
   found,
   proofPlan: (history, round, middleMm) => proofPlan(round.plan, middleMm, ladderOf(history, round).readings.marked),
-  expected: expectedWidth,
+  observe: observeLadder,
   overlay: readCells,
   detail: detailOf,
   waysOut,
@@ -111,16 +108,6 @@ function isJudged({ plan }: RoundRecord<LadderPlan>, unread: readonly string[]):
   return plan.judged === "by eye" ? !unread.includes(MARKED_SITE) : unread.length === 0;
 }
 
-/** By the law as it was fitted last, at the height of this cell: a proof has cells of its own. */
-function expectedWidth(history: History<LadderPlan>, site: string): Measured | null {
-  const [read, last] = [history.rounds.findLast((r) => r.answers.length > 0), history.rounds.at(-1)];
-  const fit = read && ladderOf(history, read).fit;
-  const cell = last && cellsOf(last.plan).find((c) => widthSite(c.number) === site);
-  if (!read || !cell || fit?.status !== "solved") return null;
-  const width = markWidth(cell.heightMm, fit.spot, dosePower(read.plan));
-  return width > 0 ? measured(width, WIDTH_DOUBT * width, Infinity) : null;
-}
-
 /** Cells that were judged are framed, the sharpest with a ring. */
 function readCells(history: History<LadderPlan>): Primitive[] {
   const round = history.rounds.at(-1);
@@ -131,7 +118,8 @@ function readCells(history: History<LadderPlan>): Primitive[] {
   const framed = readings.marked ? [readings.marked.first, readings.marked.last] : [];
   const sharp = readings.looks.at(-1) ?? [0, -1];
   return places.flatMap(({ area, number }, i): Primitive[] => {
-    const widths = round.answers.some((a) => a.site === widthSite(number));
+    const sites = runsOf(round.plan).map((run) => widthSite(number, run));
+    const widths = sites.every((site) => round.answers.some((a) => a.site === site));
     const isSharp = i >= sharp[0] && i <= sharp[1];
     const frame: Primitive = {
       ...{ kind: "cell", x0: area.x0 - 0.6, y0: area.y0 - 0.6, x1: area.x1 + 0.6, y1: area.y1 + 0.6, label: "" },

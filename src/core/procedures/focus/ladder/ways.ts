@@ -5,7 +5,7 @@ import type { History, RoundRecord } from "../../contract";
 import { type BeamFit, fitBeam } from "../beam-widths";
 import { GO_BY, ranked, type Way, withSetting } from "../found";
 import { dosePower } from "../mark-width-law";
-import type { Cell, LadderPlan } from "../plan-type";
+import { type Cell, type LadderPlan, settingUncertainty } from "../plan-type";
 import { fitWidths, type WidthFit } from "../width-fit";
 import { endOfSharpest, type MarkedRange, middleOfMarked, middleOfSharpest } from "./judged-cells";
 import { type LadderReadings, ladderRounds, readLadder } from "./read-ladder";
@@ -31,13 +31,28 @@ export function ladderOf(history: History<LadderPlan>, round: RoundRecord<Ladder
   const { fit, beam } = fitsOf(widths, round.plan, history.machine.wavelengthNm);
   const ways: Way[] = [];
   const fitted = fit?.status === "solved" ? fit : beam?.status === "solved" ? beam : null;
+  const waists = fit?.status === "solved" ? fit.waists : null;
   if (fitted)
     ways.push({
-      ...{ id: "widths", label: "By the widths" },
+      ...{ id: "widths", label: waists ? "By the widths, middle of both directions" : "By the widths" },
       found: withSetting(fitted.z0, "A", "Widths and how they scatter", round.plan),
       helps: null,
       sum: `fitted to ${widths.filter((w) => w.status === "marked").length} widths: ${plain(fitted.z0.value, 2)}`,
     });
+  for (const run of waists ? (["x", "y"] as const) : []) {
+    const waist = waists?.[run];
+    if (waist)
+      ways.push({
+        ...{
+          id: `widths ${run}`,
+          label: `By the widths of lines along ${run.toUpperCase()}`,
+          helps: null,
+          onRequest: true,
+        },
+        found: withSetting(waist, "A", "Widths and how they scatter", round.plan),
+        sum: `fitted to lines along ${run.toUpperCase()}: ${plain(waist.value, 2)}`,
+      });
+  }
   if (marked && range?.status === "solved")
     ways.push({
       ...{ id: "marked", label: "By first and last" },
@@ -78,7 +93,7 @@ function fitsOf(
   const read = widths.flatMap((w) => (w.status === "marked" ? [w] : []));
   if (read.length === 0) return { fit: null, beam: null };
   if (plan.doses === "beam") return { fit: null, beam: fitBeam(read, wavelengthNm * 1e-6) };
-  return { fit: fitWidths(widths, dosePower(plan)), beam: null };
+  return { fit: fitWidths(widths, dosePower(plan), settingUncertainty(plan)), beam: null };
 }
 
 /** On which side the ladder ended too early; `null` where it did not, or that cannot be told. */

@@ -12,14 +12,15 @@ import type { BurnWay } from "../burn-way";
 import { defocusWish } from "../defocus";
 import { apart, fitFindings } from "../fit-findings";
 import { type Found, GO_BY, ranked, settingParts, type Way } from "../found";
-import { dosePower, markWidth } from "../mark-width-law";
+import { dosePower } from "../mark-width-law";
 import { opticWarnings } from "../optic-warnings";
 import { apartSense, type RampPlan, settingUncertainty } from "../plan-type";
 import { DEPTH_SHARE, spotEstimates } from "../spot-estimates";
 import { widthFigure } from "../width-figure";
 import { FEWEST_CELLS, fitWidths, type WidthFit } from "../width-fit";
-import { FIRST_SITE, LAST_SITE, rampRound, stationSite, THINNEST_SITE } from "./coupon";
+import { FIRST_SITE, LAST_SITE, rampRound, THINNEST_SITE } from "./coupon";
 import { detailOf } from "./detail";
+import { observeRamp } from "./observe";
 import { type RampReadings, readRamp } from "./read-ramp";
 import { clearanceOver, lineLength, numbersAlong, slopeOf, ticksOf } from "./slope";
 import { rampTable } from "./table";
@@ -28,7 +29,6 @@ import { rampTable } from "./table";
 const EYE = { share: 0.12, unknownMm: 0.8, freedom: 2 };
 /** Nearer to the end of the line than this it is no end of the mark, mm of height. */
 const END_MM = 0.3;
-const WIDTH_DOUBT = 0.15;
 const MORE_LOOKS = 3;
 /** Fewer ticks tell little. */
 const FEW_TICKS = 9;
@@ -39,7 +39,7 @@ export const ramp: BurnWay<RampPlan> = {
   round: rampRound,
   found,
   proofPlan: (_, { plan }, middleMm) => around(plan, middleMm),
-  expected,
+  observe: (history, round) => observeRamp(history, round, () => answersIn(history, round).chosen?.id ?? null),
   overlay: () => [],
   detail: detailOf,
   waysOut: () => [
@@ -50,14 +50,20 @@ export const ramp: BurnWay<RampPlan> = {
   ],
 };
 
-function found(history: History<RampPlan>, round: RoundRecord<RampPlan>): Found {
+function answersIn(history: History<RampPlan>, round: RoundRecord<RampPlan>) {
   const { plan } = round;
   const read = readRamp(history, round);
   const fit = read?.widths.some((w) => w.status === "marked") ? fitWidths(read.widths, dosePower(plan)) : null;
   const ways = read ? waysOf(read, fit, plan) : [];
+  return { read, fit, ...ranked(ways, history.decisions[GO_BY]) };
+}
+
+function found(history: History<RampPlan>, round: RoundRecord<RampPlan>): Found {
+  const { plan } = round;
+  const { read, fit, ways, chosen } = answersIn(history, round);
   const short = read ? (shortEnd(read, plan) ?? sharpestAtEnd(read, plan)) : null;
   return {
-    ...ranked(ways, history.decisions[GO_BY]),
+    ...{ ways, chosen },
     whyNot:
       short ??
       "What was read does not tell where the focus is: say where the line begins and ends, or where it is sharpest.",
@@ -214,17 +220,6 @@ function around(plan: RampPlan, middleMm: number): RampPlan {
     if (low >= plan.lowestMm && high <= plan.highestMm && clearanceOver(next) >= 0) return next;
   }
   return { ...kept, lowMm: plan.lowMm };
-}
-
-function expected(history: History<RampPlan>, site: string): Measured | null {
-  const round = history.rounds.at(-1);
-  const read = round && readRamp(history, round);
-  if (!round || !read) return null;
-  const tick = ticksOf(round.plan).ticks.find((t) => stationSite(t.heightMm) === site);
-  const fit = tick && fitWidths(read.widths, dosePower(round.plan));
-  if (!tick || fit?.status !== "solved") return null;
-  const width = markWidth(tick.heightMm, fit.spot, dosePower(round.plan));
-  return width > 0 ? measured(width, WIDTH_DOUBT * width, Infinity) : null;
 }
 
 function warnings(plan: RampPlan, { machine, optic }: PlanContext): PlanWarning[] {

@@ -28,7 +28,6 @@ export const liveSweep: BurnWay<SweepPlan> = {
   round: sweepRound,
   found,
   proofPlan: (_, { plan }) => plan,
-  expected: () => null,
   overlay: () => [],
   detail: detailOf,
   waysOut: () => [

@@ -1,0 +1,53 @@
+/** The widths of a ladder as a model, of all burns that are one ladder. */
+import type { Model } from "../../../estimate/model";
+import type { History, RoundRecord } from "../../contract";
+import { lengthReadings } from "../../length-readings";
+import { FOCUS_ESTIMATE } from "../correction";
+import { dosePower } from "../mark-width-law";
+import { type WidthReading, widthsModel } from "../observe-widths";
+import { cellsOf, type LadderPlan, runsBothWays, settingUncertainty } from "../plan-type";
+import { widthSite } from "./coupon";
+import { ladderRounds, readLadder, runsOf } from "./read-ladder";
+import { ladderOf } from "./ways";
+
+/** Widths of the beam itself are no widths of marks. */
+export function observeLadder(history: History<LadderPlan>, round: RoundRecord<LadderPlan>): Model | null {
+  const { plan } = round;
+  if (plan.judged !== "by widths" || plan.doses === "beam") return null;
+  const rounds = ladderRounds({ ...history, rounds: [...history.rounds.filter((r) => r.n < round.n), round] }, round);
+  const readings = rounds.flatMap((r) => readingsOf(history, r));
+  if (readings.length === 0) return null;
+  return widthsModel({
+    readings,
+    cells: readLadder(history, rounds).widths,
+    heights: rounds.flatMap((r) => cellsOf(r.plan).map((c) => c.heightMm)),
+    p: dosePower(plan),
+    bothWays: runsBothWays(plan),
+    settingMm: settingUncertainty(plan),
+    focusIds: focusIds(history, round, readings),
+  });
+}
+
+function readingsOf({ gauges, decisions }: History<LadderPlan>, { plan, answers }: RoundRecord<LadderPlan>) {
+  const places = cellsOf(plan).flatMap(({ number, heightMm }) =>
+    runsOf(plan).map((run) => ({ site: widthSite(number, run), run, zMm: heightMm })),
+  );
+  const bySite = new Map(places.map((p) => [p.site, p]));
+  const sites = places.map((p) => p.site);
+  return lengthReadings(answers, sites, gauges, decisions).flatMap((r): WidthReading[] => {
+    const place = bySite.get(r.site);
+    // Nothing between the jaws is no width.
+    return place && (r.value > 0 || r.imagined) ? [{ ...r, run: place.run, zMm: place.zMm }] : [];
+  });
+}
+
+/** The focus that is gone by, where that is by the widths. */
+function focusIds(
+  history: History<LadderPlan>,
+  round: RoundRecord<LadderPlan>,
+  readings: readonly WidthReading[],
+): string[] {
+  if (readings.every((r) => r.imagined)) return [FOCUS_ESTIMATE];
+  const { chosen } = ladderOf(history, round);
+  return chosen?.id === "widths" || chosen === null ? [FOCUS_ESTIMATE] : ["widths"];
+}
