@@ -41,6 +41,7 @@ export function seenOf(measurand: Measurand, marks: readonly Mark[], corner: Pla
   if (measurand.kind === "width" && measurand.of.kind === "line") return linesIn(measurand.of.within, marks, corner);
   if (measurand.kind === "distance" && measurand.from.kind === "row ends")
     return rowsSeen(measurand.from, measurand.to, marks, corner);
+  if (measurand.kind === "known length") return { ok: true, look: () => measurand.mm, mean: measurand.mm };
   if (measurand.kind === "row gap") return gapSeen(measurand, marks, corner, placement);
   return distanceSeen(measurand, marks, placement);
 }

@@ -45,9 +45,10 @@ const ALL: AnyProcedure[] = [...PROCEDURES, madeUp, sampleBar];
 
 /** Some answer that fits what is asked: near to what the procedure expects, where it expects something. */
 function someValue(site: Site, expected: number | undefined): AnswerValue {
-  const { ask } = site;
+  const { ask, measurand } = site;
   switch (ask.kind) {
     case "quantity":
+      if (measurand.kind === "known length") return { kind: "quantity", value: measurand.mm };
       return { kind: "quantity", value: expected ? 1.001 * expected : 0.21 };
     case "count":
       return { kind: "count", value: 1 };

@@ -121,6 +121,8 @@ export const measurandSchema = z.discriminatedUnion("kind", [
     /** The edge across, that it meets in the corner. */
     corner: z.enum(["left", "right", "front", "back"]),
   }),
+  /** Of something that lies beside the piece, such as a gauge block. */
+  z.object({ kind: z.literal("known length"), mm: z.number().positive() }),
   /** What the machine showed where a single pulse was given by hand. */
   z.object({ kind: z.literal("readout"), of: featureSchema, along: z.enum(["x", "y"]) }),
   /** Between the tips of rows and a line beside them, from edge to edge along X, at least 0. */

@@ -17,7 +17,8 @@ import { AXES, type Axis } from "../axes";
 import { USUAL_KERF_MM } from "../beyond-machines";
 import type { History, RoundRecord } from "../contract";
 import { examinationOf } from "../examined";
-import { gaugeTerms, type LengthReading, lengthReadings, modelOf, type Term, withoutLeftOut } from "../length-readings";
+import { modelWithKnown } from "../known-length";
+import { type LengthReading, lengthReadings, type Term, withoutLeftOut } from "../length-readings";
 import { type MeasuredPlace, placesOf } from "./places";
 import { type AxisScalePlan, axesOf, isCut } from "./plan-type";
 import { type PlaceRead, readoutLength, readPlaces } from "./read-places";
@@ -69,30 +70,31 @@ export function observeAxes(history: History<AxisScalePlan>, round: RoundRecord<
   const axes = axesTold(kept, history.gauges);
   const readings = readingsOf(round, history).filter((r) => axes.includes(r.place.axis));
   if (readings.length === 0) return null;
-  return modelOf(readings, {
-    row: (r) => ({ [estimateId(r.place.axis)]: r.nominalMm, ...ownRow(round.plan, r) }),
-    y: (r) => r.value - r.nominalMm,
-    terms: [
-      ...gaugeTerms(readings, {
-        jawsOf: ({ place }) => (place.kind === "side" && place.of === "hole" ? "inside" : "outside"),
-        lengthOf: (r) => r.nominalMm,
+  return modelWithKnown(
+    readings,
+    round.plan,
+    { ...history, answers: round.answers },
+    {
+      jawsOf: ({ place }) => (place.kind === "side" && place.of === "hole" ? "inside" : "outside"),
+      lengthOf: (r) => r.nominalMm,
+      row: (r) => ({ [estimateId(r.place.axis)]: r.nominalMm, ...ownRow(round.plan, r) }),
+      y: (r) => r.value - r.nominalMm,
+      terms: axes.flatMap((axis) => axisTerms(kept, axis, history.gauges)),
+      facts: ({ place }) => ({
+        pointLabel: pointLabel(place),
+        signedByWords: false,
+        axis: place.axis,
+        ...(place.kind === "side" ? { object: `the ${place.of}` } : {}),
       }),
-      ...axes.flatMap((axis) => axisTerms(kept, axis, history.gauges)),
-    ],
-    facts: ({ place }) => ({
-      pointLabel: pointLabel(place),
-      signedByWords: false,
-      axis: place.axis,
-      ...(place.kind === "side" ? { object: `the ${place.of}` } : {}),
-    }),
-    known: axes.flatMap((axis) => knownOf(round, axis, readings)),
-    wanted: axes.map((axis) => ({
-      id: estimateId(axis),
-      label: `the scale of ${axis.toUpperCase()}`,
-      row: { [estimateId(axis)]: 1 },
-      proves: 1,
-    })),
-  });
+      known: axes.flatMap((axis) => knownOf(round, axis, readings)),
+      wanted: axes.map((axis) => ({
+        id: estimateId(axis),
+        label: `the scale of ${axis.toUpperCase()}`,
+        row: { [estimateId(axis)]: 1 },
+        proves: 1,
+      })),
+    },
+  );
 }
 
 /** A burn without the readings that are left out. */

@@ -1,6 +1,7 @@
 /** What is chosen before an axis is measured. */
 
 import type { Axis } from "../axes";
+import type { KnownLength } from "../known-length";
 import type { Reaches } from "../length-gauges";
 
 export const WAYS = {
@@ -17,32 +18,33 @@ export const APPROACHES = {
   "both sides": "From both sides: shows play",
 } as const;
 
-export type AxisScalePlan = Reaches & {
-  way: Way;
-  axes: keyof typeof AXES_CHOSEN;
-  /** Id of the gauge that is read with. */
-  gauge: string;
-  /** From the first to the last mark, or the side of the part, mm. */
-  spanXMm: number;
-  spanYMm: number;
-  /** Ways between ticks of a ladder. */
-  intervals: number;
-  approach: keyof typeof APPROACHES;
-  /** Rows of ticks from each side; each is an approach of its own. */
-  rows: number;
-  repeats: number;
-  /** Step of the readout of the head, mm; `by hand` only. */
-  readoutStepMm?: number;
-  /** Width of the cut as far as it is known, mm; `part` only. */
-  kerfMm?: number;
-  speedMmPerS: number;
-  powerPct: number;
-  /** `part` ways only. */
-  cutSpeedMmPerS?: number;
-  cutPowerPct?: number;
-  stockAtXMm: number;
-  stockAtYMm: number;
-};
+export type AxisScalePlan = Reaches &
+  KnownLength & {
+    way: Way;
+    axes: keyof typeof AXES_CHOSEN;
+    /** Id of the gauge that is read with. */
+    gauge: string;
+    /** From the first to the last mark, or the side of the part, mm. */
+    spanXMm: number;
+    spanYMm: number;
+    /** Ways between ticks of a ladder. */
+    intervals: number;
+    approach: keyof typeof APPROACHES;
+    /** Rows of ticks from each side; each is an approach of its own. */
+    rows: number;
+    repeats: number;
+    /** Step of the readout of the head, mm; `by hand` only. */
+    readoutStepMm?: number;
+    /** Width of the cut as far as it is known, mm; `part` only. */
+    kerfMm?: number;
+    speedMmPerS: number;
+    powerPct: number;
+    /** `part` ways only. */
+    cutSpeedMmPerS?: number;
+    cutPowerPct?: number;
+    stockAtXMm: number;
+    stockAtYMm: number;
+  };
 
 export function axesOf({ axes }: Pick<AxisScalePlan, "axes">): Axis[] {
   return axes === "X and Y" ? ["x", "y"] : axes === "X" ? ["x"] : ["y"];

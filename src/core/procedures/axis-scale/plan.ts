@@ -3,6 +3,7 @@ import { z } from "zod";
 import { AXES, type Axis } from "../axes";
 import type { FieldSpec, PlanContext, PlanForm } from "../contract";
 import { choice, oneOf, positive } from "../field-shapes";
+import { knownLengthField, knownLengthShape, usualKnownMm } from "../known-length";
 import { GAUGE_SHAPE, gaugeFields, gaugeIn, lengthGauges, type Reaches, USUAL_REACHES } from "../length-gauges";
 import type { MachineSpec } from "../machine-spec";
 import { topSpeedText } from "../not-known";
@@ -34,7 +35,7 @@ function defaultsFor(context: PlanContext): AxisScalePlan {
       intervals: 5,
       approach: "one side",
     } as const),
-    ...{ rows: 1, repeats: 2, readoutStepMm: 0.1, ...CUT_DEFAULTS, ...USUAL_REACHES },
+    ...{ rows: 1, repeats: 2, knownMm: usualKnownMm(context), readoutStepMm: 0.1, ...CUT_DEFAULTS, ...USUAL_REACHES },
     ...{ speedMmPerS: Math.min(100, machine.topSpeedMmPerS / 4), powerPct: 14, stockAtXMm: 0, stockAtYMm: 0 },
   };
   const [spanXMm, spanYMm] = [longest(context, rest, "x"), longest(context, rest, "y")];
@@ -95,6 +96,7 @@ function fieldsFor(context: PlanContext): FieldSpec[] {
     },
     ...gaugeFields(context, "The longest that can be measured."),
     { ...{ key: "repeats", label: "Readings a site", group: "Reading", kind: "count" }, why: "Set anew each time." },
+    knownLengthField({ field: "way", is: ["pair", "by hand", ...CUT] }),
     {
       ...{ key: "readoutStepMm", label: "Step of the readout", group: "Reading", ...length },
       why: "Smallest change of the number that the controller shows.",
@@ -141,6 +143,7 @@ function schemaFor(context: PlanContext): z.ZodType<AxisScalePlan> {
       approach: oneOf(APPROACHES).default("one side"),
       rows: count("the number of rows", 5).default(1),
       repeats: count("how often each site is read", 20),
+      knownMm: knownLengthShape(context),
       readoutStepMm: positive("the step of the readout, for example 0.1 mm").optional(),
       kerfMm: z
         .number({ error: "Give the width of the cut, for example 0.2 mm." })

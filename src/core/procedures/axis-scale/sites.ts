@@ -3,9 +3,10 @@ import type { Feature, Site } from "../../coupon/site";
 import type { CouponPoint } from "../../geometry/frames";
 import { plain } from "../../metrology/quantity-text";
 import { AXES, type Axis } from "../axes";
+import { knownLengthSites } from "../known-length";
 import { pointOn, rowReach, SPACING_MM, sideOfCut } from "./layout";
 import { type MeasuredPlace, placesOf, sideWord } from "./places";
-import type { AxisScalePlan } from "./plan-type";
+import { type AxisScalePlan, isLadder } from "./plan-type";
 
 const PIECE_ID = "scale";
 const RADIUS_MM = 8;
@@ -15,7 +16,9 @@ const PLAUSIBLE_SHARE = 1.1;
 const AROUND_MM = 1.5;
 
 export function sitesOf(plan: AxisScalePlan): Site[] {
-  return placesOf(plan).map((place) => siteOf(plan, place));
+  const sites = placesOf(plan).map((place) => siteOf(plan, place));
+  // Along a ladder a zero that was not taken shows by itself.
+  return isLadder(plan) ? sites : [...sites, ...knownLengthSites(plan, sites)];
 }
 
 function siteOf(plan: AxisScalePlan, place: MeasuredPlace): Site {

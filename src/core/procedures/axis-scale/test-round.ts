@@ -44,7 +44,7 @@ export function roundWith({
   n = 1,
 }: Wanted) {
   const context = contextOn(machine);
-  const plan = { ...planForm(context).defaults, ...changes };
+  const plan = { ...planForm(context).defaults, knownMm: 0, ...changes };
   const answers = placesOf(plan).flatMap((place) =>
     (read(place) ?? []).map(
       (value): Answer => ({

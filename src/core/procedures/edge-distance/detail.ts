@@ -5,6 +5,7 @@ import { shownNumber } from "../../metrology/quantity-text";
 import { withinSentence } from "../../metrology/sentence-case";
 import { quantitiesAt } from "../answer";
 import type { Focus, History } from "../contract";
+import { knownLengthDetail } from "../known-length";
 import { lengthUnitOf } from "../shown-unit";
 import { type EdgeTerms, ofEdge, sideOf } from "./terms";
 
@@ -17,9 +18,11 @@ export function edgeDetail<P extends EdgeTerms>(history: History<P>, focus: Focu
   const site = round?.spec.sites.find((s) => s.id === focus.site);
   if (!round || !site) return null;
   const { plan } = round;
-  const { axis, which } = ofEdge(site.id);
   const value = focus.typed ?? quantitiesAt(round.answers, site.id).at(-1) ?? null;
   const text = value === null ? "?" : shownNumber(value, lengthUnitOf(history), 2);
+  const ofKnown = knownLengthDetail(site, value === null ? null : text);
+  if (ofKnown) return ofKnown;
+  const { axis, which } = ofEdge(site.id);
   const turned = ({ u, v }: { u: number; v: number }) => ({
     x: (CORNER + u) * (plan.sideX === "left" ? 1 : -1),
     y: (CORNER + v) * (plan.sideY === "front" ? 1 : -1),

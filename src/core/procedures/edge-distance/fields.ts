@@ -1,8 +1,8 @@
 /** What is asked and refused of two lines at distances from two edges, for every procedure that burns them. */
 import { z } from "zod";
-import type { FieldSpec } from "../contract";
+import type { FieldSpec, PlanContext } from "../contract";
 import { choice, LENGTH, oneOf, POWER_SHAPE, positive, REPEATS_SHAPE, SPEED, speedShape } from "../field-shapes";
-import type { MachineSpec } from "../machine-spec";
+import { knownLengthField, knownLengthShape } from "../known-length";
 import { MEASURED_TO, SIDES_X, SIDES_Y } from "./terms";
 
 export const AXES_CHOSEN = { "X and Y": "X and Y", X: "X alone", Y: "Y alone" } as const;
@@ -33,6 +33,7 @@ export function edgeFields(edge: string): FieldSpec[] {
       when: { field: "measuredTo", is: ["near"] },
     },
     { ...{ key: "repeats", label: "Readings a site", group: "Reading", kind: "count" }, why: "Set anew each time." },
+    knownLengthField(),
     {
       ...{ key: "speedMmPerS", label: "Speed", group: "Burn", ...SPEED },
       why: "Slow and thin.",
@@ -42,7 +43,8 @@ export function edgeFields(edge: string): FieldSpec[] {
 }
 
 /** The shape of {@link edgeFields}. */
-export function edgeShape(machine: MachineSpec) {
+export function edgeShape(context: PlanContext) {
+  const { machine } = context;
   return {
     axes: oneOf(AXES_CHOSEN),
     sideX: oneOf(SIDES_X),
@@ -56,6 +58,7 @@ export function edgeShape(machine: MachineSpec) {
       .max(2, "No line is so wide: 0.1 to 0.3 mm is usual.")
       .optional(),
     repeats: REPEATS_SHAPE,
+    knownMm: knownLengthShape(context),
     speedMmPerS: speedShape(machine, "the speed"),
     powerPct: POWER_SHAPE,
   };

@@ -4,6 +4,7 @@ import type { Site } from "../../coupon/site";
 import type { CouponPoint } from "../../geometry/frames";
 import { plain } from "../../metrology/quantity-text";
 import { AXES, type Axis } from "../axes";
+import { knownLengthSites } from "../known-length";
 import {
   distanceOf,
   type EdgeTerms,
@@ -54,7 +55,7 @@ export function edgeSites(
   stock: Stock,
   { piece, against, edgeWord }: { piece: string | null; against: "bed" | "fixture"; edgeWord: string },
 ): Site[] {
-  return edgeAxes(terms).flatMap((axis) => {
+  const sites = edgeAxes(terms).flatMap((axis) => {
     const side = sideOf(terms, axis);
     const nominal = distanceOf(terms, axis);
     const middle = onLine(terms, stock, axis, (lines[axis].from + lines[axis].to) / 2);
@@ -78,6 +79,7 @@ export function edgeSites(
       };
     });
   });
+  return [...sites, ...knownLengthSites(terms, sites)];
 }
 
 function around({ x, y }: CouponPoint) {

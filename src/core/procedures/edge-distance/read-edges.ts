@@ -13,7 +13,8 @@ import { type Model, ofReadings, usual } from "../../estimate/model";
 import type { Budgeted } from "../../metrology/budget";
 import type { Axis } from "../axes";
 import type { History, RoundRecord } from "../contract";
-import { gaugeTerms, type LengthReading, lengthReadings, modelOf, type Term } from "../length-readings";
+import { modelWithKnown } from "../known-length";
+import { type LengthReading, lengthReadings, type Term } from "../length-readings";
 import { readLengths, type SiteRead } from "../read-lengths";
 import {
   distanceOf,
@@ -95,30 +96,33 @@ function edgesModel<P extends EdgeTerms>(
   const seen = edgeAxes(terms).filter((axis) => readings.some((r) => ofEdge(r.site).axis === axis));
   if (seen.length === 0) return null;
   const half = terms.measuredTo === "near" ? (terms.lineWidthMm ?? 0) / 2 : 0;
-  return modelOf(readings, {
-    row: (r) => ({ [errorIn(ofEdge(r.site).axis)]: 1 }),
-    y: (r) => r.value + half - distanceOf(terms, ofEdge(r.site).axis),
-    terms: [
-      ...layingTerms(terms, lines),
-      ...gaugeTerms(readings, { jawsOf: () => "outside", lengthOf: (r) => distanceOf(terms, ofEdge(r.site).axis) }),
-      ...seen.flatMap((axis) => lineTerms(terms, axis)),
-    ],
-    facts: (r) => {
-      const { axis, which } = ofEdge(r.site);
-      return {
-        pointLabel: `the distance from the ${sideOf(terms, axis)} ${edge}, ${PLACE_WORDS[which]}`,
-        signedByWords: false,
-        axis,
-      };
+  return modelWithKnown(
+    readings,
+    terms,
+    { answers, gauges, decisions },
+    {
+      jawsOf: () => "outside",
+      lengthOf: (r) => distanceOf(terms, ofEdge(r.site).axis),
+      row: (r) => ({ [errorIn(ofEdge(r.site).axis)]: 1 }),
+      y: (r) => r.value + half - distanceOf(terms, ofEdge(r.site).axis),
+      terms: [...layingTerms(terms, lines), ...seen.flatMap((axis) => lineTerms(terms, axis))],
+      facts: (r) => {
+        const { axis, which } = ofEdge(r.site);
+        return {
+          pointLabel: `the distance from the ${sideOf(terms, axis)} ${edge}, ${PLACE_WORDS[which]}`,
+          signedByWords: false,
+          axis,
+        };
+      },
+      known: seen.map((axis) => usual(errorIn(axis), `usual error of ${axis.toUpperCase()}`, usualMm)),
+      wanted: seen.map((axis) => ({
+        id: estimateId(axis),
+        label: `the error of ${axis.toUpperCase()}`,
+        row: { [errorIn(axis)]: 1 },
+        proves: 1,
+      })),
     },
-    known: seen.map((axis) => usual(errorIn(axis), `usual error of ${axis.toUpperCase()}`, usualMm)),
-    wanted: seen.map((axis) => ({
-      id: estimateId(axis),
-      label: `the error of ${axis.toUpperCase()}`,
-      row: { [errorIn(axis)]: 1 },
-      proves: 1,
-    })),
-  });
+  );
 }
 
 const errorIn = (axis: Axis) => `error ${axis}`;

@@ -1,5 +1,6 @@
 /** Two lines at nominal distances from two edges that meet in a corner: what origin and fixture stops have in common. */
 import type { Axis } from "../axes";
+import type { KnownLength } from "../known-length";
 
 export const SIDES_X = { left: "On the left", right: "On the right" } as const;
 export const SIDES_Y = { back: "At the back (top)", front: "At the front" } as const;
@@ -7,7 +8,7 @@ export const MEASURED_TO = { centre: "The middle of the line", near: "The near e
 
 export type Side = keyof typeof SIDES_X | keyof typeof SIDES_Y;
 
-export type EdgeTerms = {
+export type EdgeTerms = KnownLength & {
   axes: "X and Y" | "X" | "Y";
   sideX: keyof typeof SIDES_X;
   sideY: keyof typeof SIDES_Y;

@@ -6,7 +6,7 @@ import type { FieldSpec, PlanContext, PlanForm, PlanWarning } from "../contract"
 import { edgeFields, edgeShape } from "../edge-distance/fields";
 import type { EdgeTerms, LinesLaid } from "../edge-distance/terms";
 import { choice, oneOf, positive } from "../field-shapes";
-import type { MachineSpec } from "../machine-spec";
+import { usualKnownMm } from "../known-length";
 import { FIXTURE_STOP } from "./setting";
 
 export const WAYS = {
@@ -47,7 +47,8 @@ export function stockOf({ distanceXMm, distanceYMm, armMm }: FixturePlan) {
   return { widthMm: distanceXMm + armMm + BEYOND_MM, heightMm: distanceYMm + armMm + BEYOND_MM };
 }
 
-export function planForm({ machine, inForce }: PlanContext): PlanForm<FixturePlan> {
+export function planForm(context: PlanContext): PlanForm<FixturePlan> {
+  const { machine, inForce } = context;
   const held = (axis: Axis) => {
     const value = inForce[FIXTURE_STOP[axis]];
     return value?.shape === "scalar" ? value.value : ABOUT_MM;
@@ -55,9 +56,10 @@ export function planForm({ machine, inForce }: PlanContext): PlanForm<FixturePla
   const defaults: FixturePlan = {
     ...{ way: "burned", axes: "X and Y", sideX: "left", sideY: "front", distanceXMm: 40, distanceYMm: 35, armMm: 20 },
     ...{ measuredTo: "centre", lineWidthMm: 0.2, repeats: 2, aboutXMm: held("x"), aboutYMm: held("y") },
+    knownMm: usualKnownMm(context),
     ...{ speedMmPerS: Math.min(100, machine.topSpeedMmPerS / 4), powerPct: 14 },
   };
-  return { schema: schemaFor(machine), defaults, fields: FIELDS };
+  return { schema: schemaFor(context), defaults, fields: FIELDS };
 }
 
 const length = { kind: "quantity", dimension: "length", unit: "mm" } as const;
@@ -79,13 +81,14 @@ const FIELDS: FieldSpec[] = [
   },
 ];
 
-function schemaFor(machine: MachineSpec): z.ZodType<FixturePlan> {
+function schemaFor(context: PlanContext): z.ZodType<FixturePlan> {
+  const { machine } = context;
   const about = z
     .number({ error: "Give about where the stop stands, for example 30 mm." })
     .min(0, "The stops must lie inside the working area.");
   return z
     .object({
-      ...edgeShape(machine),
+      ...edgeShape(context),
       way: oneOf(WAYS),
       armMm: positive("the arm of the cross, for example 20 mm").min(5, "Less than 5 mm does not show a turn."),
       ...{ aboutXMm: about, aboutYMm: about },

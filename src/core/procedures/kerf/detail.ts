@@ -3,6 +3,7 @@ import type { Detail, Primitive } from "../../drawing/scene";
 import { shownNumber } from "../../metrology/quantity-text";
 import { quantitiesAt } from "../answer";
 import type { Focus, History } from "../contract";
+import { knownLengthDetail } from "../known-length";
 import { lengthUnitOf } from "../shown-unit";
 import { mateText } from "./mate-text";
 import { isMateWay, type KerfPlan, offsetsOf } from "./plan-type";
@@ -41,6 +42,8 @@ export function detailOf(history: History<KerfPlan>, focus: Focus): Detail | nul
   if (!round || !site) return null;
   const value = focus.typed ?? quantitiesAt(round.answers, site.id).at(-1) ?? null;
   const words = value === null ? "?" : shownNumber(value, lengthUnitOf(history), 2);
+  const ofKnown = knownLengthDetail(site, value === null ? null : words);
+  if (ofKnown) return ofKnown;
   const { plan } = round;
   const common = { title: `Detail, ${site.label}`, radius: RADIUS, strip: { low: -2.6, high: 2.6 } };
   if (isMateWay(plan.way)) {

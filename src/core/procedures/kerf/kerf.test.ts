@@ -29,14 +29,14 @@ const CONTEXT: PlanContext = {
 
 function planOf(changes: Partial<KerfPlan>, context = CONTEXT): KerfPlan {
   const form = planForm(context);
-  const read = readDraft(form, draftOf(form, { ...form.defaults, ...changes }));
+  const read = readDraft(form, draftOf(form, { ...form.defaults, knownMm: 0, ...changes }));
   if (!read.ok) throw new Error(JSON.stringify(read.issues));
   return read.plan;
 }
 
 function faultsOf(changes: Partial<KerfPlan>, context = CONTEXT): Record<string, string> {
   const form = planForm(context);
-  const read = readDraft(form, draftOf(form, { ...form.defaults, ...changes }));
+  const read = readDraft(form, draftOf(form, { ...form.defaults, knownMm: 0, ...changes }));
   return read.ok ? {} : Object.fromEntries(read.issues.map((i) => [i.field, i.message]));
 }
 

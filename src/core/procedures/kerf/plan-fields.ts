@@ -1,6 +1,7 @@
 /** What is asked before a kerf is measured, field by field. */
 import type { FieldSpec, PlanContext } from "../contract";
 import { choice, LENGTH, SPEED } from "../field-shapes";
+import { knownLengthField } from "../known-length";
 import { gaugeFields } from "../length-gauges";
 import { stockText } from "../stock-at-hand";
 import { FACES, GASES, MATE_WAYS, OFFSETS, WAYS, type Way } from "./plan-type";
@@ -106,6 +107,7 @@ export function fieldsFor(context: PlanContext): FieldSpec[] {
     { ...{ key: "markPowerPct", label: "Power of the letters, %", group: "Settings", kind: "count" }, why: "" },
     ...gaugeFields(context, "The side must be within it.").map((f) => (f.when ? f : { ...f, when: cutWays })),
     { ...{ key: "repeats", label: "Readings a site", group: "Reading", kind: "count" }, why: "Set anew each time." },
+    knownLengthField(cutWays),
     { ...{ key: "stockAtXMm", label: "Lies at X", group: "Place", ...LENGTH }, why: "Lower left corner of the stock." },
     { ...{ key: "stockAtYMm", label: "Lies at Y", group: "Place", ...LENGTH }, why: "" },
   ];

@@ -1,4 +1,5 @@
 /** What is chosen before a kerf is measured. */
+import type { KnownLength } from "../known-length";
 import type { Reaches } from "../length-gauges";
 import type { Thickness } from "../stock-at-hand";
 
@@ -23,53 +24,54 @@ export const OFFSETS = { both: "Both mates", inner: "Tongue or plug alone" } as 
 /** What it is cut from, as its card had it. */
 export type CutFrom = { name: string; batch: string; nominalMm: number; thickness: Thickness | null };
 
-export type KerfPlan = Reaches & {
-  way: Way;
-  /** Key of the batch it is cut from. */
-  stock: string;
-  /** From the card; left out where it is not known. */
-  from?: CutFrom;
-  /** What was fitted when it was laid out; left out where it is not known. */
-  optic?: string;
-  /** Side of the square, mm; part and hole. */
-  sideMm: number;
-  /** By how much the square is grown on each side, mm: 0 as it is measured, the offset per side as it is proved. */
-  grownMm: number;
-  /** Lengths of the machine are right to within this share; one of part and hole alone. */
-  scaleWithin: number;
-  faces: keyof typeof FACES;
-  /** Cuts that a comb is crossed by, its frame counted in. */
-  cuts: number;
-  stripMm: number;
-  /** Width of tongue and slot, diameter of plug and ring, mm. */
-  jointMm: number;
-  /** Which of the mates have the offset. */
-  offsetOn: keyof typeof OFFSETS;
-  /** Offset per side of the first mate, from one to the next, and how many, mm. */
-  firstMm: number;
-  stepMm: number;
-  mates: number;
-  /** Gap across both sides at which a fit feels snug, and to within what, mm. */
-  snugGapMm: number;
-  snugWithinMm: number;
-  /** Piece of stock that mates are laid out on, mm. */
-  sheetWidthMm: number;
-  sheetHeightMm: number;
-  /** Id of the gauge that is read with. */
-  gauge: string;
-  repeats: number;
-  speedMmPerS: number;
-  powerPct: number;
-  passes: number;
-  gas: keyof typeof GASES;
-  /** Focus below the top face, mm. */
-  focusBelowMm: number;
-  /** Of letters. */
-  markSpeedMmPerS: number;
-  markPowerPct: number;
-  stockAtXMm: number;
-  stockAtYMm: number;
-};
+export type KerfPlan = Reaches &
+  KnownLength & {
+    way: Way;
+    /** Key of the batch it is cut from. */
+    stock: string;
+    /** From the card; left out where it is not known. */
+    from?: CutFrom;
+    /** What was fitted when it was laid out; left out where it is not known. */
+    optic?: string;
+    /** Side of the square, mm; part and hole. */
+    sideMm: number;
+    /** By how much the square is grown on each side, mm: 0 as it is measured, the offset per side as it is proved. */
+    grownMm: number;
+    /** Lengths of the machine are right to within this share; one of part and hole alone. */
+    scaleWithin: number;
+    faces: keyof typeof FACES;
+    /** Cuts that a comb is crossed by, its frame counted in. */
+    cuts: number;
+    stripMm: number;
+    /** Width of tongue and slot, diameter of plug and ring, mm. */
+    jointMm: number;
+    /** Which of the mates have the offset. */
+    offsetOn: keyof typeof OFFSETS;
+    /** Offset per side of the first mate, from one to the next, and how many, mm. */
+    firstMm: number;
+    stepMm: number;
+    mates: number;
+    /** Gap across both sides at which a fit feels snug, and to within what, mm. */
+    snugGapMm: number;
+    snugWithinMm: number;
+    /** Piece of stock that mates are laid out on, mm. */
+    sheetWidthMm: number;
+    sheetHeightMm: number;
+    /** Id of the gauge that is read with. */
+    gauge: string;
+    repeats: number;
+    speedMmPerS: number;
+    powerPct: number;
+    passes: number;
+    gas: keyof typeof GASES;
+    /** Focus below the top face, mm. */
+    focusBelowMm: number;
+    /** Of letters. */
+    markSpeedMmPerS: number;
+    markPowerPct: number;
+    stockAtXMm: number;
+    stockAtYMm: number;
+  };
 
 export function isMateWay(way: Way): way is MateWay {
   return (MATE_WAYS as readonly Way[]).includes(way);

@@ -2,6 +2,7 @@
 import { z } from "zod";
 import type { PlanContext, PlanForm } from "../contract";
 import { oneOf, POWER_SHAPE, positive, REPEATS_SHAPE, speedShape, wholeNumber } from "../field-shapes";
+import { knownLengthShape, usualKnownMm } from "../known-length";
 import { GAUGE_SHAPE, lengthGauges, USUAL_REACHES } from "../length-gauges";
 import type { StockAtHand } from "../stock-at-hand";
 import { sheetOf } from "./layout";
@@ -27,7 +28,7 @@ function defaultsFor(context: PlanContext): KerfPlan {
     ...{ cuts: 10, stripMm: 4 },
     ...{ jointMm: 10, offsetOn: "both", firstMm: 0, stepMm: 0.02, mates: 10, snugGapMm: 0.02, snugWithinMm: 0.02 },
     ...{ sheetWidthMm: Math.min(300, machine.widthMm), sheetHeightMm: Math.min(200, machine.depthMm) },
-    ...{ gauge: gauge?.id ?? "", repeats: 2, ...USUAL_REACHES },
+    ...{ gauge: gauge?.id ?? "", repeats: 2, knownMm: usualKnownMm(context), ...USUAL_REACHES },
     ...{ speedMmPerS: 10, powerPct: 60, passes: 1, gas: "air", focusBelowMm: 0 },
     ...{ markSpeedMmPerS: Math.min(100, machine.topSpeedMmPerS / 2), markPowerPct: 15 },
     ...{ stockAtXMm: 10, stockAtYMm: 10 },
@@ -88,6 +89,7 @@ function schemaFor(context: PlanContext): z.ZodType<KerfPlan> {
       sheetHeightMm: size("how deep the piece is", usual.sheetHeightMm),
       ...GAUGE_SHAPE,
       gauge: z.string().default(usual.gauge),
+      knownMm: knownLengthShape(context),
       repeats: REPEATS_SHAPE,
       speedMmPerS: speedShape(machine, "the cutting speed"),
       powerPct: POWER_SHAPE,

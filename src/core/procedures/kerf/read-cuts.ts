@@ -11,11 +11,13 @@
 import { type Adjustment, adjust, combine } from "../../estimate/adjustment";
 import { known, type Model, type Observation, ofReadings, usual } from "../../estimate/model";
 import type { Budgeted } from "../../metrology/budget";
+import type { Jaws } from "../../metrology/gauge";
 import { AXES, type Axis } from "../axes";
 import { USUAL_KERF_MM } from "../beyond-machines";
 import type { History, RoundRecord } from "../contract";
 import { examinationOf } from "../examined";
-import { gaugeTerms, type LengthReading, lengthReadings, modelOf, type Term, withoutLeftOut } from "../length-readings";
+import { modelWithKnown } from "../known-length";
+import { type LengthReading, lengthReadings, modelOf, type Term, withoutLeftOut } from "../length-readings";
 import { readLengths, type SiteRead } from "../read-lengths";
 import { cutSideMm } from "./layout";
 import { isMateWay, isSquareWay, type KerfPlan } from "./plan-type";
@@ -76,29 +78,35 @@ export function observeCuts(history: Known, round: RoundRecord<KerfPlan>): Model
   const kerfRow = (share: Partial<Record<Axis, number>>) =>
     Object.fromEntries(axes.flatMap((axis) => (share[axis] === undefined ? [] : [[kerfOf(axis), share[axis]]])));
   const mean = kerfRow(Object.fromEntries(axes.map((axis) => [axis, 1 / axes.length])));
-  return modelOf(cuts, {
-    row: (r) => ({ [kerfOf(r.axis)]: cutsIn(plan, r), ...(r.square ? { [scaleOf(r.axis)]: cutSideMm(plan) } : {}) }),
-    y: (r) => r.value - sideOf(plan, r),
-    terms: termsOf(plan, cuts),
-    facts: (r) => ({
-      pointLabel: labelOf(r),
-      signedByWords: false,
-      axis: r.axis,
-      ...(r.square ? { object: `the ${r.square.of}` } : {}),
-    }),
-    known: axes.flatMap((axis) => knownOf(plan, axis)),
-    wanted: [
-      { id: "kerf", label: "the kerf", row: mean },
-      { id: "offset", label: "the offset per side", row: halved(mean) },
-      ...axes.map((axis) => ({
-        id: kerfOf(axis),
-        label: `half the kerf along ${axis.toUpperCase()}`,
-        row: { [kerfOf(axis)]: 1 },
-        // Held against the tolerance as an offset per side.
-        proves: 0.5,
-      })),
-    ],
-  });
+  return modelWithKnown(
+    cuts,
+    plan,
+    { ...history, answers: round.answers },
+    {
+      ...{ jawsOf, lengthOf: (r) => r.value },
+      row: (r) => ({ [kerfOf(r.axis)]: cutsIn(plan, r), ...(r.square ? { [scaleOf(r.axis)]: cutSideMm(plan) } : {}) }),
+      y: (r) => r.value - sideOf(plan, r),
+      terms: termsOf(plan, cuts),
+      facts: (r) => ({
+        pointLabel: labelOf(r),
+        signedByWords: false,
+        axis: r.axis,
+        ...(r.square ? { object: `the ${r.square.of}` } : {}),
+      }),
+      known: axes.flatMap((axis) => knownOf(plan, axis)),
+      wanted: [
+        { id: "kerf", label: "the kerf", row: mean },
+        { id: "offset", label: "the offset per side", row: halved(mean) },
+        ...axes.map((axis) => ({
+          id: kerfOf(axis),
+          label: `half the kerf along ${axis.toUpperCase()}`,
+          row: { [kerfOf(axis)]: 1 },
+          // Held against the tolerance as an offset per side.
+          proves: 0.5,
+        })),
+      ],
+    },
+  );
 }
 
 const kerfOf = (axis: Axis) => `kerf ${axis}`;
@@ -220,8 +228,11 @@ function termsOf(plan: KerfPlan, read: readonly Cut[]): Term<Cut>[] {
       canBeWrong: false,
     }),
   );
-  const jawsOf = (r: Cut) => (r.square?.of === "part" ? ("outside" as const) : ("inside" as const));
-  return [...gaugeTerms(read, { jawsOf, lengthOf: (r) => r.value }), ...strays, ...wander];
+  return [...strays, ...wander];
+}
+
+function jawsOf({ square }: Pick<Cut, "square">): Jaws {
+  return square?.of === "part" ? "outside" : "inside";
 }
 
 /** By how much the cut is narrower at the bottom, over the sizes that were read at both faces. Of one gauge what it always reads wrong falls out. */

@@ -2,6 +2,7 @@
 import type { Feature, Site } from "../../coupon/site";
 import type { CouponPoint } from "../../geometry/frames";
 import { AXES, type Axis } from "../axes";
+import { knownLengthSites } from "../known-length";
 import { cellsOf, combCorner, combWidthMm, cutSideMm, SQUARE_AT, STRIP_HEIGHT_MM } from "./layout";
 import { mateShape } from "./mate-shapes";
 import { mateText } from "./mate-text";
@@ -41,8 +42,11 @@ export const mateSite = (index: number) => `mate ${index + 1}`;
 
 export function sitesOf(plan: KerfPlan): Site[] {
   if (isMateWay(plan.way)) return cellsOf(plan).map((cell) => mateSiteOf(plan, cell));
-  if (plan.way === "comb") return AXES.map((axis) => gapSite(plan, axis));
-  return squareSites(plan).map((site) => sideSite(plan, site));
+  const sites =
+    plan.way === "comb"
+      ? AXES.map((axis) => gapSite(plan, axis))
+      : squareSites(plan).map((site) => sideSite(plan, site));
+  return [...sites, ...knownLengthSites(plan, sites)];
 }
 
 const SIDES = { x: { low: "front", high: "back" }, y: { low: "left", high: "right" } } as const;

@@ -33,7 +33,7 @@ type Wanted = {
 function roundWith({ machine, plan: changes, read, held = 100, n = 1 }: Wanted) {
   const context: PlanContext = { machine, couponCode: "T-1", inForce: {} };
   const form = planForm(context);
-  const plan = form.schema.parse({ ...form.defaults, ...changes });
+  const plan = form.schema.parse({ ...form.defaults, knownMm: 0, ...changes });
   const answers = Object.entries(read).flatMap(([site, values]) =>
     values.map(
       (value): Answer => ({

@@ -7,6 +7,7 @@ import type { FieldSpec, PlanContext, PlanForm, PlanWarning } from "../contract"
 import { edgeFields, edgeShape } from "../edge-distance/fields";
 import type { EdgeTerms, LinesLaid } from "../edge-distance/terms";
 import { choice, oneOf, positive } from "../field-shapes";
+import { usualKnownMm } from "../known-length";
 import type { MachineSpec } from "../machine-spec";
 import { HOME_OFFSET } from "./setting";
 
@@ -60,10 +61,11 @@ export function planForm(context: PlanContext): PlanForm<OriginPlan> {
       sideY: home.startsWith("front") ? "front" : "back",
     },
     ...{ distanceXMm: 20, distanceYMm: 15, boxMm: 40, measuredTo: "centre", lineWidthMm: 0.2, repeats: 2 },
+    knownMm: usualKnownMm(context),
     ...{ senseX: "not known", senseY: "not known", countMm: USUAL_COUNT_MM, stockWidthMm, stockHeightMm },
     ...{ speedMmPerS: Math.min(100, machine.topSpeedMmPerS / 4), powerPct: 14 },
   };
-  return { schema: schemaFor(machine), defaults, fields: fieldsFor(machine) };
+  return { schema: schemaFor(context), defaults, fields: fieldsFor(machine) };
 }
 
 const length = { kind: "quantity", dimension: "length", unit: "mm" } as const;
@@ -102,10 +104,11 @@ function fieldsFor(machine: MachineSpec): FieldSpec[] {
   ];
 }
 
-function schemaFor(machine: MachineSpec): z.ZodType<OriginPlan> {
+function schemaFor(context: PlanContext): z.ZodType<OriginPlan> {
+  const { machine } = context;
   return z
     .object({
-      ...edgeShape(machine),
+      ...edgeShape(context),
       boxMm: positive("the side of the box, for example 40 mm").min(10, "Less than 10 mm does not show a turn."),
       senseX: oneOf(SENSES).default("not known"),
       senseY: oneOf(SENSES).default("not known"),
