@@ -85,15 +85,25 @@ function reachOf(shares: Float64Array, distance: (k: number) => number): number 
 
 /** How likely each judgement was by all the others, in their order: small where one does not fit. */
 export function likelihoods(judged: readonly Judged[], model: OrderedModel): number[] {
+  const all = evidenceOf(judged, model);
+  return judged.map(
+    (_, i) =>
+      all /
+      evidenceOf(
+        judged.filter((_, k) => k !== i),
+        model,
+      ),
+  );
+}
+
+/** How likely all judgements are together, over thresholds and sigma: only ratios of it mean something. */
+export function evidenceOf(judged: readonly Judged[], model: OrderedModel): number {
   const theta = gridOf(model);
-  const total = (some: readonly Judged[]) =>
-    SIGMAS.reduce(
-      (sum, { factor, weight }) =>
-        sum + weight * new Chain(some, factor * model.usualSigma, theta, model.classes).total(),
-      0,
-    );
-  const all = total(judged);
-  return judged.map((_, i) => all / total(judged.filter((_, k) => k !== i)));
+  return SIGMAS.reduce(
+    (sum, { factor, weight }) =>
+      sum + weight * new Chain(judged, factor * model.usualSigma, theta, model.classes).total(),
+    0,
+  );
 }
 
 function gridOf({ low, high }: OrderedModel): number[] {

@@ -10,6 +10,7 @@ import { type Measured, measured } from "../metrology/measured";
 import { inUnit } from "../metrology/quantity-text";
 import { imaginedReading } from "./answer";
 import type { History, RoundRecord } from "./contract";
+import { notAccepted, type OrderedSuspect, orderedFinding } from "./ordered-suspects";
 import type { Correction, CorrectionRow, Estimate, Finding, Outcome, Visible } from "./outcome";
 import { lengthUnitOf, shownUnit } from "./shown-unit";
 import { acceptedIds, acceptKey, leaveOutKey } from "./suspect-decisions";
@@ -61,11 +62,21 @@ function examinedModel(model: Model, decisions: History["decisions"]): Examinati
   return examine(model, new Set([...accepted, ...known]));
 }
 
+/** Judgements of a burn that contradict each other; none where nothing is judged in order. */
+export type Contradicting<P> = (history: History<P>, round: RoundRecord<P>) => readonly OrderedSuspect[];
+
 /** The outcome with its suspects, and with what would have been seen. */
-export function examinedSolve<P>(observe: Observe<P>, solve: (history: History<P>) => Outcome) {
+export function examinedSolve<P>(
+  observe: Observe<P>,
+  solve: (history: History<P>) => Outcome,
+  contradicting: Contradicting<P> = () => [],
+) {
   return (history: History<P>): Outcome => {
-    const outcome = solve(history);
+    const measured = solve(history);
     const round = newestRead(history);
+    const judged =
+      round && measured.status !== "open" ? notAccepted(contradicting(history, round), history.decisions) : [];
+    const outcome = round ? withJudged(measured, judged, round) : measured;
     const examined = round && outcome.status !== "open" ? examinationOf(history, round, observe) : null;
     if (!round || !examined) return outcome;
     const { suspects, adjustment } = examined;
@@ -84,8 +95,11 @@ export function examinedSolve<P>(observe: Observe<P>, solve: (history: History<P
         table: outcome.table,
         findings,
       };
+    const { forStock, ...rest } = outcome;
     return {
-      ...outcome,
+      ...rest,
+      // Nothing of a suspect goes onto a card.
+      ...(forStock && !touching ? { forStock } : {}),
       findings,
       corrections: outcome.corrections.map((c) => heldBack(c, round, suspects)),
       // A suspect makes the scatter look larger: the smallest noticed error is known once it is settled.
@@ -94,11 +108,40 @@ export function examinedSolve<P>(observe: Observe<P>, solve: (history: History<P
   };
 }
 
+/** Judgements that contradict each other hold back everything that is worked out from them. */
+function withJudged<P>(outcome: Outcome, judged: readonly OrderedSuspect[], round: RoundRecord<P>): Outcome {
+  const [first] = judged;
+  if (!first) return outcome;
+  const findings = [...judged.map(orderedFinding), ...outcome.findings.filter((f) => f.tone !== "good")];
+  if (outcome.status !== "solved") return { ...outcome, findings };
+  const { forStock: _, ...rest } = outcome;
+  const corrections = outcome.corrections.map((c): Correction => {
+    const rows = c.rows.map((row) => ({
+      ...row,
+      heldBack: row.heldBack ?? { why: first.headline, site: first.site, accept: null },
+    }));
+    return { ...c, rows, newValue: withoutHeld(c, rows, round) };
+  });
+  return { ...rest, findings, corrections };
+}
+
 /** The verdict on the newest burn, undecided where a reading contradicts the others. */
-export function examinedJudge<P>(observe: Observe<P>, judge: (history: History<P>) => Verdict | null) {
+export function examinedJudge<P>(
+  observe: Observe<P>,
+  judge: (history: History<P>) => Verdict | null,
+  contradicting: Contradicting<P> = () => [],
+) {
   return (history: History<P>): Verdict | null => {
     const verdict = judge(history);
     const last = history.rounds.at(-1);
+    const judged = verdict && last ? notAccepted(contradicting(history, last), history.decisions) : [];
+    const [contradicted] = judged;
+    if (verdict && contradicted)
+      return {
+        ...{ ...verdict, result: "cannot tell", headline: "Judgements contradict each other", ways: [] },
+        advice: `${contradicted.headline} ${contradicted.text}`,
+        findings: [...judged.map(orderedFinding), ...verdict.findings],
+      };
     const suspects = (verdict && last && examinationOf(history, last, observe)?.suspects) || [];
     const [worst] = suspects;
     if (!verdict || !worst) return verdict;

@@ -58,7 +58,7 @@ export type Term<R extends LengthReading = LengthReading> = {
 };
 
 /** Names readings one after the other: each keeps its name while others come and go. */
-export function readingNamer(): (answer: Answer, value: number) => string {
+export function readingNamer(): (answer: Answer, value: number | string) => string {
   const equals = new Map<string, number>();
   return ({ site, session }, value) => {
     const key = `${site} ${session} ${value}`;
@@ -75,9 +75,31 @@ export function withoutLeftOut(
 ): readonly Answer[] {
   const nameOf = readingNamer();
   return answers.filter((a) => {
-    const { content } = a;
-    if (content.status !== "read" || content.value.kind !== "quantity") return true;
-    return !isLeftOut(decisions, nameOf(a, content.value.value));
+    const read = readOf(a);
+    return read === null || !isLeftOut(decisions, nameOf(a, read));
+  });
+}
+
+/** What names a reading: its value, its word or its cells; `null` where it cannot be left out by itself. */
+function readOf({ content }: Answer): number | string | null {
+  if (content.status !== "read") return null;
+  const { value } = content;
+  if (value.kind === "quantity") return value.value;
+  if (value.kind === "ordinal") return value.category.replaceAll(" ", "_");
+  return value.kind === "cells" ? value.cells.join(",") : null;
+}
+
+/** Judgements that are kept, each with the name by which it is left out. */
+export function namedAnswers(
+  answers: readonly Answer[],
+  decisions: Readonly<Record<string, string>>,
+): { answer: Answer; id: string }[] {
+  const nameOf = readingNamer();
+  return answers.flatMap((answer) => {
+    const read = readOf(answer);
+    if (read === null) return [];
+    const id = nameOf(answer, read);
+    return isLeftOut(decisions, id) ? [] : [{ answer, id }];
   });
 }
 

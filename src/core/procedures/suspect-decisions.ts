@@ -29,17 +29,18 @@ export function acceptedIds(decisions: Decisions): Set<string> {
   );
 }
 
-/** Readings that are left out, with the decision that brings each back: point, and what was read, internal unit. */
-export function leftOutReadings(decisions: Decisions): { key: string; site: string; value: number }[] {
-  return Object.entries(decisions).flatMap(([key, value]) => {
-    if (!key.startsWith(LEAVE_OUT) || value !== "yes") return [];
+/** Readings that are left out, with the decision that brings each back: point, and what was read, a number in the internal unit or words. */
+export function leftOutReadings(decisions: Decisions): { key: string; site: string; value: number | string }[] {
+  return Object.entries(decisions).flatMap(([key, decided]) => {
+    if (!key.startsWith(LEAVE_OUT) || decided !== "yes") return [];
     const [read = "", session = "", ...point] = key.slice(LEAVE_OUT.length).split(" ").reverse();
     // The second and later of equal readings are numbered.
     const site = point
       .reverse()
       .join(" ")
       .replace(/ \(\d+\)$/, "");
-    return session === "" ? [] : [{ key, site, value: Number(read) }];
+    const value = Number.isNaN(Number(read)) ? read.replaceAll("_", " ") : Number(read);
+    return session === "" ? [] : [{ key, site, value }];
   });
 }
 

@@ -67,7 +67,7 @@ function settledIn(view: TrialView): SettledItem[] {
     ...leftOutReadings(view.decisions).map(({ key, site, value }) => ({
       key,
       text: "Left out:",
-      struck: `${sites.find((s) => s.id === site)?.label ?? site}, ${inUnit(value, unit, decimalsIn(unit, 3))}`,
+      struck: `${sites.find((s) => s.id === site)?.label ?? site}, ${typeof value === "number" ? inUnit(value, unit, decimalsIn(unit, 3)) : value}`,
     })),
     ...acceptedSuspects(view.decisions),
   ];

@@ -3,6 +3,7 @@ import type { RoundSpec } from "../../coupon/round-spec";
 import type { Detail, Primitive } from "../../drawing/scene";
 import type { Model } from "../../estimate/model";
 import type { Focus, History, PlanContext, PlanWarning, Purpose, RoundRecord } from "../contract";
+import type { OrderedSuspect } from "../ordered-suspects";
 import type { WayOut } from "../verdict";
 import type { Found } from "./found";
 import type { FocusPlan } from "./plan-type";
@@ -17,6 +18,8 @@ export interface BurnWay<P extends FocusPlan> {
   proofPlan(history: History<P>, round: RoundRecord<P>, middleMm: number): P;
   /** The readings of a burn as a model; left out where they are judged by eye, or noted at the machine. */
   observe?(history: History<P>, round: RoundRecord<P>): Model | null;
+  /** Answers by eye that contradict each other; left out where there is one way alone. */
+  contradicting?(history: History<P>, round: RoundRecord<P>): OrderedSuspect[];
   overlay(history: History<P>): Primitive[];
   detail(history: History<P>, focus: Focus): Detail | null;
   /** Where a verdict cannot be told yet. */

@@ -2,8 +2,11 @@
 import { expandedUncertainty } from "../../fitting/student-t";
 import type { Measured } from "../../metrology/measured";
 import { plain } from "../../metrology/quantity-text";
+import { withinSentence } from "../../metrology/sentence-case";
+import type { namedAnswers } from "../length-readings";
 import type { MachineSpec } from "../machine-spec";
 import { knownWavelengthNm } from "../not-known";
+import type { OrderedSuspect } from "../ordered-suspects";
 import type { Finding } from "../outcome";
 import type { Way } from "./found";
 import { dosePower, vanishesAside, widestAside } from "./mark-width-law";
@@ -18,18 +21,30 @@ export function fitFindings(fit: WidthFit | null, plan: WithDoses, machine: Mach
   return [...widestAtFocus(fit, plan), ...noSpot(fit), ...twoWaists(fit), ...tooSmallSpot(fit, plan, machine)];
 }
 
-/** Two ways that contradict each other beyond their doubt. @param sites where to look again, by way */
-export function apart(ways: readonly Way[], sites: Readonly<Record<string, string>>): Finding[] {
-  return ways.slice(1).flatMap((way): Finding[] => {
-    const best = ways[0] as (typeof ways)[number];
+/**
+ * Ways that contradict the surest one beyond the uncertainty of both.
+ *
+ * @param sites where each way is judged, by its id; @param named all that was read there, by which it is left out
+ */
+export function waysApart(
+  ways: readonly Way[],
+  sites: Readonly<Record<string, string>>,
+  named: ReturnType<typeof namedAnswers>,
+): OrderedSuspect[] {
+  // Lines of one direction may have another focus: two waists are no contradiction.
+  const [best, ...others] = ways.filter((w) => !w.onRequest);
+  if (!best) return [];
+  return others.flatMap((way): OrderedSuspect[] => {
     const gap = way.found.quantity.value - best.found.quantity.value;
-    const doubt = Math.hypot(expandedUncertainty(way.found.quantity), expandedUncertainty(best.found.quantity));
-    if (Math.abs(gap) <= doubt) return [];
+    const both = Math.hypot(expandedUncertainty(way.found.quantity), expandedUncertainty(best.found.quantity));
+    const site = sites[way.id];
+    if (Math.abs(gap) <= both) return [];
+    const judgements = named.filter(({ answer }) => answer.site === site).map(({ id }) => id);
     return [
       {
-        ...{ id: `apart ${way.id}`, tone: "needs you", site: sites[way.id] ?? null },
-        headline: `${way.label} the focus lies ${plain(Math.abs(gap), 1)} mm ${gap > 0 ? "higher" : "lower"}.`,
-        text: `That is more than the doubt of both (${plain(doubt, 1)} mm). Look again; a stock that is not flat, or a height that slipped, does this.`,
+        ...{ id: `apart ${way.id} ${judgements.join(" ")}`, site: site ?? null, judgements },
+        headline: `${way.label} the focus is ${plain(Math.abs(gap), 1)} mm ${gap > 0 ? "higher" : "lower"} than ${withinSentence(best.label)}.`,
+        text: `The uncertainty of both is ${plain(both, 1)} mm. Judge again. Check that the stock is flat and that no height slipped.`,
       },
     ];
   });

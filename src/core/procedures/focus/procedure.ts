@@ -3,6 +3,7 @@ import type { Model } from "../../estimate/model";
 import { sitesLeft } from "../answer";
 import type { History, Next, Procedure, RoundRecord } from "../contract";
 import { examinedJudge, examinedSolve, predictedReading } from "../examined";
+import type { OrderedSuspect } from "../ordered-suspects";
 import type { Outcome } from "../outcome";
 import type { BurnWay } from "./burn-way";
 import { burnWayOf, foundIn, historyOfWay } from "./burn-ways";
@@ -13,7 +14,7 @@ import { type FocusPlan, STORED_HEIGHT, settingOf } from "./plan-type";
 import { FOCUS_SETTING, STORED_SETTING } from "./setting";
 import { solveFocus } from "./solve";
 
-const judge = examinedJudge(observeFocus, judgeFocus);
+const judge = examinedJudge(observeFocus, judgeFocus, contradicting);
 
 export const focus: Procedure<FocusPlan> = {
   id: "focus",
@@ -41,12 +42,16 @@ export const focus: Procedure<FocusPlan> = {
   checkPlan: ({ homedMm: _, ...last }) => last,
   observe: observeFocus,
   expected: (history, site) => predictedReading(observeFocus, history, site),
-  solve: examinedSolve(observeFocus, solveFocus),
+  solve: examinedSolve(observeFocus, solveFocus, contradicting),
   next: nextRound,
   judge,
   overlay: (history) => ofLast(history, (way, own) => way.overlay(own)) ?? [],
   detail: (history, focus) => ofLast(history, (way, own) => way.detail(own, focus)) ?? null,
 };
+
+function contradicting(history: History<FocusPlan>, round: RoundRecord<FocusPlan>): OrderedSuspect[] {
+  return burnWayOf(round.plan).contradicting?.(historyOfWay(history, round.plan), round) ?? [];
+}
 
 /** The readings of a burn as a model, together with those of other burns of its way that are one with it. */
 function observeFocus(history: History<FocusPlan>, round: RoundRecord<FocusPlan>): Model | null {

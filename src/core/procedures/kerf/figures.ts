@@ -5,15 +5,15 @@ import { fromInternal, type LengthUnit } from "../../metrology/units";
 import type { KerfFound } from "./found";
 import { cutSideMm } from "./layout";
 import type { KerfPlan } from "./plan-type";
-import { type MatesRead, oddMates } from "./read-mates";
+import type { MatesRead } from "./read-mates";
 
-export function figuresOf(plan: KerfPlan, found: KerfFound, unit: LengthUnit): XyFigure[] {
-  return found.mates ? [matesFigure(plan, found, found.mates, unit)] : [sizesFigure(plan, found, unit)];
+/** @param odd points whose judgement contradicts the others */
+export function figuresOf(plan: KerfPlan, found: KerfFound, odd: ReadonlySet<string>, unit: LengthUnit): XyFigure[] {
+  return found.mates ? [matesFigure(found, found.mates, odd, unit)] : [sizesFigure(plan, found, unit)];
 }
 
-function matesFigure(plan: KerfPlan, { snug }: KerfFound, mates: MatesRead, unit: LengthUnit): XyFigure {
+function matesFigure({ snug }: KerfFound, mates: MatesRead, odd: ReadonlySet<string>, unit: LengthUnit): XyFigure {
   const shown = (mm: number) => fromInternal(mm, unit);
-  const odd = new Set(oddMates(plan, mates).map((m) => m.site));
   const reach = snug ? expandedUncertainty(snug) : 0;
   return {
     ...{ kind: "xy", id: "mates", title: "How they went in: 1 loose, 3 snug, 5 will not go", line: [], absent: null },

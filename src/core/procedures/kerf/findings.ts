@@ -7,8 +7,7 @@ import type { History, RoundRecord } from "../contract";
 import type { Finding } from "../outcome";
 import { lengthUnitOf } from "../shown-unit";
 import type { KerfFound } from "./found";
-import { isMateWay, type KerfPlan } from "./plan-type";
-import { oddMates, readMates } from "./read-mates";
+import type { KerfPlan } from "./plan-type";
 
 const { low: LEAST_MM, high: WIDE_MM } = USUAL_KERF_MM;
 
@@ -22,27 +21,6 @@ export function findingsOf(
     ...{ id, headline, text, site, tone: "needs you" },
   });
   const findings: Finding[] = [];
-  const mates = isMateWay(round.plan.way) ? readMates(round) : null;
-  const odd = mates ? oddMates(round.plan, mates) : [];
-  const numbers = odd.map((m) => m.index + 1);
-  if (odd.length === 1)
-    findings.push(
-      note(
-        `odd ${numbers[0]}`,
-        `Pair ${numbers[0]} does not match the other pairs.`,
-        "Check that tongue and slot have the same value. Remove burrs and judge the pair again.",
-        odd[0]?.site ?? null,
-      ),
-    );
-  if (odd.length > 1)
-    findings.push(
-      note(
-        "odd pairs",
-        `Pairs ${numbers.slice(0, -1).join(", ")} and ${numbers.at(-1)} do not match the other pairs.`,
-        "Check that tongue and slot have the same value. Remove burrs and judge these pairs again.",
-        odd[0]?.site ?? null,
-      ),
-    );
   if (!found) return findings;
   const { quantity } = found.kerf;
   if (quantity.value + expandedUncertainty(quantity) <= 0)

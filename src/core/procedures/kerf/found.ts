@@ -21,7 +21,7 @@ export function kerfIn(history: History<KerfPlan>, round: RoundRecord<KerfPlan>)
     const cuts = readCuts(history, round);
     return cuts && { kerf: cuts.kerf, cuts, mates: null, snug: null };
   }
-  const mates = readMates(round);
+  const mates = readMates(history.decisions, round);
   if (!mates?.snug) return null;
   return { kerf: kerfOfSnug(round.plan, mates.snug), cuts: null, mates, snug: mates.snug };
 }

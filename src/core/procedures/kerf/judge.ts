@@ -13,10 +13,11 @@ import type { Verdict } from "../verdict";
 import { whatBecame } from "../what-became";
 import { wholeProof } from "../whole-proof";
 import { leftAlong, leftIn } from "./found";
+import { mateSuspects } from "./mate-suspects";
 import { isMateWay, type KerfPlan } from "./plan-type";
 import { observeCuts } from "./read-cuts";
 
-export const judgeKerf = examinedJudge(observeCuts, judgeSizes);
+export const judgeKerf = examinedJudge(observeCuts, judgeSizes, mateSuspects);
 
 function judgeSizes(history: History<KerfPlan>): Verdict | null {
   const last = history.rounds.at(-1);

@@ -227,7 +227,42 @@ describe("kerf from mates", () => {
   it("takes one that differs by a word, and asks to look at it again where that is unlikely", () => {
     const outcome = kerf.solve(historyOf(roundOf(plan, fits(plan, "lllslsntww"))));
     expect(outcome.status).toBe("solved");
-    expect(outcome.findings.some((f) => f.id.startsWith("odd"))).toBe(true);
+    expect(outcome.findings[0]?.headline).toBe("Pair 4 does not match the other pairs.");
+  });
+
+  it("keeps nothing on the card while a pair contradicts the others, until it is left out or accepted", () => {
+    const history = historyOf(roundOf(plan, fits(plan, "lllslsntww")));
+    const [finding] = kerf.solve(history).findings;
+    const { accept = "", leaveOut = [] } = finding?.suspect ?? {};
+    expect(finding?.site).toBe(mateSite(3));
+    expect(solved(kerf.solve(history)).forStock).toBeUndefined();
+    expect(leaveOut).toHaveLength(1);
+    const without = kerf.solve({ ...history, decisions: { [leaveOut[0] ?? ""]: "yes" } });
+    expect(without.findings.some((f) => f.suspect)).toBe(false);
+    expect(solved(without).forStock).toBeDefined();
+    // As if the pair had never been judged.
+    expect(estimate(without, "snug offset")).toBe(
+      estimate(kerf.solve(historyOf(roundOf(plan, fits(plan, "lll-lsntww")))), "snug offset"),
+    );
+    const accepted = kerf.solve({ ...history, decisions: { [accept]: "burr on the slot" } });
+    expect(accepted.findings.some((f) => f.suspect)).toBe(false);
+    expect(solved(accepted).forStock).toBeDefined();
+  });
+
+  it("says that the words are reversed, and not of a ladder that is right", () => {
+    const reversed = kerf.solve(historyOf(roundOf(plan, fits(plan, "wwtnnsslll"))));
+    expect(reversed.findings[0]?.headline).toBe("The fits look reversed.");
+    const right = kerf.solve(historyOf(roundOf(plan, fits(plan, "lllssnntww"))));
+    expect(right.findings.filter((f) => f.suspect)).toEqual([]);
+  });
+
+  it("leaves a proof undecided while a pair contradicts the others", () => {
+    const first = roundOf(plan, fits(plan, "lllssntwww"));
+    const next = kerf.next(historyOf(first), kerf.solve(historyOf(first)));
+    if (next.do !== "round") throw new Error(next.do);
+    const wide = { ...next.plan, stepMm: plan.stepMm, firstMm: plan.firstMm, mates: plan.mates };
+    const odd = kerf.judge(historyOf(first, roundOf(wide, fits(wide, "lllslsntww"), 2)));
+    expect(odd).toMatchObject({ result: "cannot tell", headline: "Judgements contradict each other" });
   });
 
   it("goes on with a finer ladder where that is worth it, else with a proof around the snug offset", () => {

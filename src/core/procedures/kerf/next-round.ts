@@ -37,7 +37,7 @@ export function nextKerf(history: History<KerfPlan>, outcome: Outcome): Next<Ker
 /** Another ladder before there can be a proof; `null` where this one will do. */
 function moreMates(history: History<KerfPlan>, last: RoundRecord<KerfPlan>): Next<KerfPlan> | null {
   if (sitesLeft(last.spec.sites, last.answers).length > 0) return null;
-  const read = readMates(last);
+  const read = readMates(history.decisions, last);
   if (!read || read.contradiction) return null;
   const { plan } = last;
   if (read.open) {

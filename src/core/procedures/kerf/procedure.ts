@@ -9,6 +9,7 @@ import { kerfRound } from "./coupon";
 import { detailOf } from "./detail";
 import { judgeKerf } from "./judge";
 import { cutSideMm } from "./layout";
+import { mateSuspects } from "./mate-suspects";
 import { nextKerf } from "./next-round";
 import { DEFAULT_TOLERANCE_MM, planForm } from "./plan";
 import { planWarnings } from "./plan-faults";
@@ -48,7 +49,7 @@ export const kerf: Procedure<KerfPlan> = {
   checkPlan: (last, context) => ({ ...last, stock: newestBatch(last.stock, context) }),
   expected: expectedSize,
   observe: observeCuts,
-  solve: examinedSolve(observeCuts, solveKerf),
+  solve: examinedSolve(observeCuts, solveKerf, mateSuspects),
   next: nextKerf,
   judge: judgeKerf,
   overlay: () => [],

@@ -1,9 +1,10 @@
 /** The offset at which mates fit snugly, from how each of them went in. */
-import { type Judged, likelihoods, middleOfClass, type OrderedModel } from "../../fitting/ordered-thresholds";
+import { type Judged, middleOfClass, type OrderedModel } from "../../fitting/ordered-thresholds";
 import { coverageFactor } from "../../fitting/student-t";
 import { type Budgeted, type BudgetPart, joined } from "../../metrology/budget";
 import { type Measured, measured } from "../../metrology/measured";
-import type { RoundRecord } from "../contract";
+import type { History, RoundRecord } from "../contract";
+import { namedAnswers } from "../length-readings";
 import { clearanceOf, type KerfPlan, offsetsOf } from "./plan-type";
 import { FITS, mateSite, SNUG } from "./sites";
 
@@ -11,14 +12,11 @@ import { FITS, mateSite, SNUG } from "./sites";
 const HAND_MM = 0.012;
 /** Thresholds may lie so many steps beyond the mates. */
 const BEYOND_STEPS = 1;
-/** A judgement less likely than this by all the others is looked at again. */
-const UNLIKELY = 0.02;
-/** From so few none stands out. */
-const FEW = 3;
 /** So many fits lower than a mate before it: they contradict each other. */
 const CONTRADICTS = 2;
 
-export type JudgedMate = Judged & { site: string; index: number };
+/** `id`: by which it is left out. */
+export type JudgedMate = Judged & { site: string; index: number; id: string };
 
 export type MatesRead = {
   judged: JudgedMate[];
@@ -30,19 +28,25 @@ export type MatesRead = {
   snug: Measured | null;
 };
 
-/** @returns `null` before anything is judged */
-export function readMates(round: RoundRecord<KerfPlan>): MatesRead | null {
-  const { plan, answers } = round;
-  const judged = offsetsOf(plan).flatMap((x, index) =>
-    answers.flatMap(({ site, content }): JudgedMate[] => {
+/** Each judgement that is not left out, with the offset of its pair. */
+export function judgedMates(decisions: History["decisions"], { plan, answers }: RoundRecord<KerfPlan>): JudgedMate[] {
+  const named = namedAnswers(answers, decisions);
+  return offsetsOf(plan).flatMap((x, index) =>
+    named.flatMap(({ answer: { site, content }, id }): JudgedMate[] => {
       if (site !== mateSite(index) || content.status !== "read" || content.value.kind !== "ordinal") return [];
-      return [{ x, rank: (FITS as readonly string[]).indexOf(content.value.category), site, index }];
+      return [{ x, rank: (FITS as readonly string[]).indexOf(content.value.category), site, index, id }];
     }),
   );
+}
+
+/** @returns `null` before anything is judged */
+export function readMates(decisions: History["decisions"], round: RoundRecord<KerfPlan>): MatesRead | null {
+  const { plan } = round;
+  const judged = judgedMates(decisions, round);
   if (judged.length === 0) return null;
   const contradiction = contradictionIn(judged);
   const open = openEnd(judged);
-  const snug = open === null && contradiction === null ? snugOf(judged, modelOf(plan, judged)) : null;
+  const snug = open === null && contradiction === null ? snugOf(judged, fitModel(plan, judged)) : null;
   // Contradictory judgements have no likelihood.
   if (snug && !Number.isFinite(snug.value)) return { judged, open, snug: null, contradiction: farthestApart(judged) };
   return { judged, open, contradiction, snug };
@@ -59,19 +63,13 @@ function farthestApart(judged: readonly JudgedMate[]): MatesRead["contradiction"
   );
 }
 
-/** Mates that do not fit in with the others, each once, in their order. */
-export function oddMates(plan: KerfPlan, { judged }: Pick<MatesRead, "judged">): JudgedMate[] {
-  const likely = judged.length > FEW ? likelihoods(judged, modelOf(plan, judged)) : [];
-  const odd = judged.filter((_, i) => (likely[i] ?? 1) < UNLIKELY);
-  return odd.filter((m, i) => odd.findIndex((o) => o.index === m.index) === i);
-}
-
 function snugOf(judged: readonly JudgedMate[], model: OrderedModel): Measured {
   const { middle, within95 } = middleOfClass(judged, SNUG, model);
   return measured(middle, within95 / coverageFactor(Infinity), Infinity);
 }
 
-function modelOf(plan: KerfPlan, judged: readonly JudgedMate[]): OrderedModel {
+/** What is supposed of how a person feels a fit. */
+export function fitModel(plan: KerfPlan, judged: readonly JudgedMate[]): OrderedModel {
   const offsets = judged.map((m) => m.x);
   const beyond = BEYOND_STEPS * plan.stepMm;
   return {

@@ -12,6 +12,7 @@ import { figuresOf } from "./figures";
 import { findingsOf, isCut } from "./findings";
 import { type KerfFound, kerfIn } from "./found";
 import { cutSideMm } from "./layout";
+import { mateSuspects } from "./mate-suspects";
 import { clearanceOf, isMateWay, type KerfPlan } from "./plan-type";
 import { readMates } from "./read-mates";
 import { resultTable } from "./result-table";
@@ -24,14 +25,15 @@ export function solveKerf(history: History<KerfPlan>): Outcome {
   const findings = findingsOf(history, round, found);
   const complete = sitesLeft(round.spec.sites, round.answers).length === 0;
   if (!found) {
-    const reason = isMateWay(round.plan.way) ? whyNoFit(round, complete) : null;
+    const reason = isMateWay(round.plan.way) ? whyNoFit(history, round, complete) : null;
     if (reason) return { status: "unsolvable", reason, table, findings };
     return { status: "open", missing: missingIn(round.plan), table, findings };
   }
+  const odd = new Set(mateSuspects(history, round).flatMap((s) => s.site ?? []));
   return {
     ...{ status: "solved", complete, findings, table },
     estimates: estimatesOf(round.plan, found),
-    figures: figuresOf(round.plan, found, lengthUnitOf(history)),
+    figures: figuresOf(round.plan, found, odd, lengthUnitOf(history)),
     ...{ corrections: [], adjustments: [], learned: {}, wishes: [], artefacts: [] },
     // A value that is too small for a cut is not offered for the stock card.
     ...(isCut(found) ? { forStock: resultFor(history, round, found) } : {}),
@@ -45,8 +47,8 @@ function missingIn({ way }: KerfPlan): string {
   return isMateWay(way) ? "Judge more mates: until one is easier than snug and one harder." : "Measure one size.";
 }
 
-function whyNoFit(round: RoundRecord<KerfPlan>, complete: boolean): string | null {
-  const mates = readMates(round);
+function whyNoFit(history: History<KerfPlan>, round: RoundRecord<KerfPlan>, complete: boolean): string | null {
+  const mates = readMates(history.decisions, round);
   if (mates?.contradiction) {
     const { first, second } = mates.contradiction;
     return `Mate ${first.index + 1} went in harder than mate ${second.index + 1}, whose offset is larger: that cannot be. Look at both again: was one put into the partner of another, or does it not fall out cleanly?`;

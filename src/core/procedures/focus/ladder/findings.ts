@@ -3,9 +3,9 @@ import { plain } from "../../../metrology/quantity-text";
 import type { RoundRecord } from "../../contract";
 import type { MachineSpec } from "../../machine-spec";
 import type { Finding } from "../../outcome";
-import { apart, fitFindings } from "../fit-findings";
+import { fitFindings } from "../fit-findings";
 import type { LadderPlan } from "../plan-type";
-import { MARKED_SITE, SHARPEST_SITE } from "./coupon";
+import { MARKED_SITE } from "./coupon";
 import type { LadderReadings } from "./read-ladder";
 import { type Ladder, shortSide } from "./ways";
 
@@ -14,12 +14,7 @@ const FEW_MARKED = 4;
 
 export function findingsOf(ladder: Ladder, round: RoundRecord<LadderPlan>, machine: MachineSpec): Finding[] {
   const { plan } = round;
-  return [
-    ...shortLadder(ladder),
-    ...coarseSteps(ladder, plan),
-    ...fitFindings(ladder.fit, plan, machine),
-    ...apart(ladder.ways, { sharpest: SHARPEST_SITE, marked: MARKED_SITE }),
-  ];
+  return [...shortLadder(ladder), ...coarseSteps(ladder, plan), ...fitFindings(ladder.fit, plan, machine)];
 }
 
 /** The words for an end of the ladder. */

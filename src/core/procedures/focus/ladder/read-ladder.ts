@@ -30,7 +30,7 @@ export function ladderRounds(history: History<LadderPlan>, round: RoundRecord<La
 }
 
 export function readLadder(history: History<LadderPlan>, rounds: readonly RoundRecord<LadderPlan>[]): LadderReadings {
-  const parts = rounds.map((round) => ({ round, ...judgedIn(round) }));
+  const parts = rounds.map((round) => ({ round, ...judgedIn(history, round) }));
   const cells: Cell[] = [];
   const marks: (boolean | null)[] = [];
   const all = parts.flatMap((p) => p.cells.map((cell, i) => ({ cell, marks: p.marks[i] ?? null })));
@@ -51,7 +51,8 @@ export function readLadder(history: History<LadderPlan>, rounds: readonly RoundR
 }
 
 /** What one round says of its own cells; looks as heights. */
-function judgedIn({ plan, answers }: RoundRecord<LadderPlan>) {
+function judgedIn({ decisions }: History<LadderPlan>, { plan, answers: all }: RoundRecord<LadderPlan>) {
+  const answers = withoutLeftOut(all, decisions);
   const cells = cellsOf(plan);
   const runs = (site: string) =>
     answers.flatMap((a): [number, number][] => {

@@ -3,10 +3,12 @@ import type { Primitive } from "../../../drawing/scene";
 import { inUnit, plain } from "../../../metrology/quantity-text";
 import { sitesLeft } from "../../answer";
 import type { History, RoundRecord } from "../../contract";
+import { namedAnswers } from "../../length-readings";
 import { lengthUnitOf } from "../../shown-unit";
 import type { WayOut } from "../../verdict";
 import type { BurnWay } from "../burn-way";
 import { defocusWish } from "../defocus";
+import { waysApart } from "../fit-findings";
 import type { Found } from "../found";
 import type { LadderPlan } from "../plan-type";
 import { DEPTH_SHARE, spotEstimates } from "../spot-estimates";
@@ -31,6 +33,12 @@ export const heightLadder: BurnWay<LadderPlan> = {
   found,
   proofPlan: (history, round, middleMm) => proofPlan(round.plan, middleMm, ladderOf(history, round).readings.marked),
   observe: observeLadder,
+  contradicting: (history, round) =>
+    waysApart(
+      ladderOf(history, round).ways,
+      { sharpest: SHARPEST_SITE, marked: MARKED_SITE },
+      namedAnswers(round.answers, history.decisions),
+    ),
   overlay: readCells,
   detail: detailOf,
   waysOut,

@@ -2,6 +2,7 @@
 import { commonUncertaintyMm, type Gauge, readingUncertaintyMm } from "../../../metrology/gauge";
 import { quantitiesAt } from "../../answer";
 import type { History, RoundRecord } from "../../contract";
+import { withoutLeftOut } from "../../length-readings";
 import { lineWidth } from "../line-width";
 import type { RampPlan } from "../plan-type";
 import type { LadderCell } from "../width-fit";
@@ -28,7 +29,11 @@ export type RampReadings = {
 const PLACING_MM = 0.3;
 const PLACES: readonly string[] = [FIRST_SITE, LAST_SITE, THINNEST_SITE];
 
-export function readRamp({ gauges }: History<RampPlan>, { plan, answers }: RoundRecord<RampPlan>): RampReadings | null {
+export function readRamp(
+  { gauges, decisions }: History<RampPlan>,
+  { plan, answers: all }: RoundRecord<RampPlan>,
+): RampReadings | null {
+  const answers = withoutLeftOut(all, decisions);
   const slope = slopeOf(plan);
   if (!slope) return null;
   const { ticks, stepMm } = ticksOf(plan);

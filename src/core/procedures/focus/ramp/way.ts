@@ -6,11 +6,12 @@ import { type Measured, measured } from "../../../metrology/measured";
 import { plain } from "../../../metrology/quantity-text";
 import { sitesLeft } from "../../answer";
 import type { History, PlanContext, PlanWarning, RoundRecord } from "../../contract";
+import { namedAnswers } from "../../length-readings";
 import type { Finding } from "../../outcome";
 import { lengthUnitOf } from "../../shown-unit";
 import type { BurnWay } from "../burn-way";
 import { defocusWish } from "../defocus";
-import { apart, fitFindings } from "../fit-findings";
+import { fitFindings, waysApart } from "../fit-findings";
 import { type Found, GO_BY, ranked, settingParts, type Way } from "../found";
 import { dosePower } from "../mark-width-law";
 import { opticWarnings } from "../optic-warnings";
@@ -40,6 +41,12 @@ export const ramp: BurnWay<RampPlan> = {
   found,
   proofPlan: (_, { plan }, middleMm) => around(plan, middleMm),
   observe: (history, round) => observeRamp(history, round, () => answersIn(history, round).chosen?.id ?? null),
+  contradicting: (history, round) =>
+    waysApart(
+      answersIn(history, round).ways,
+      { sharpest: THINNEST_SITE, marked: FIRST_SITE },
+      namedAnswers(round.answers, history.decisions),
+    ),
   overlay: () => [],
   detail: detailOf,
   waysOut: () => [
@@ -69,7 +76,6 @@ function found(history: History<RampPlan>, round: RoundRecord<RampPlan>): Found 
       "What was read does not tell where the focus is: say where the line begins and ends, or where it is sharpest.",
     findings: [
       ...(short ? [tooShort(short)] : []),
-      ...(ways.length > 0 ? apart(ranked(ways, undefined).ways, { sharpest: THINNEST_SITE, marked: FIRST_SITE }) : []),
       ...fitFindings(fit, plan, history.machine),
       ...fewWidths(fit, read),
     ],
