@@ -70,7 +70,7 @@ export function focusBoth(
 
 function burned(spec: RoundSpec, seed: number): Burned {
   // Straight axes: rows that are lost would leave rows of another mean height, and a lean would stand in their ends.
-  const truth = { ...practiceFromSeed(seed, SAMPLE_MACHINE), axes: undefined };
+  const truth = { ...practiceFromSeed(seed, SAMPLE_MACHINE), axes: undefined, rowShift: undefined };
   const { name, gcode: dialect } = SAMPLE_MACHINE;
   const text = gcodeOf(spec, { couponCode: "T-1", machineName: name, dialect, bed: SAMPLE_MACHINE });
   const burn = burnFile(text, "T-1", SAMPLE_MACHINE, truth, { table: [], switchedOn: true }, spec);

@@ -224,7 +224,11 @@ describe("kerf from mates", () => {
     expect(outcome.findings.map((f) => f.site)).toContain(mateSite(2));
   });
 
-  it("takes one that differs by a word, and asks to look at it again where that is unlikely", () => {
+  it("takes one that differs by a word where pairs are close, and names it where they are far apart", () => {
+    const close = planOf({ way: "tongue and slot", repeats: 1, stepMm: 0.004 });
+    const fine = kerf.solve(historyOf(roundOf(close, fits(close, "lllslsntww"))));
+    expect(fine.status).toBe("solved");
+    expect(fine.findings.filter((f) => f.suspect)).toEqual([]);
     const outcome = kerf.solve(historyOf(roundOf(plan, fits(plan, "lllslsntww"))));
     expect(outcome.status).toBe("solved");
     expect(outcome.findings[0]?.headline).toBe("Pair 4 does not match the other pairs.");
@@ -260,9 +264,18 @@ describe("kerf from mates", () => {
     const first = roundOf(plan, fits(plan, "lllssntwww"));
     const next = kerf.next(historyOf(first), kerf.solve(historyOf(first)));
     if (next.do !== "round") throw new Error(next.do);
-    const wide = { ...next.plan, stepMm: plan.stepMm, firstMm: plan.firstMm, mates: plan.mates };
-    const odd = kerf.judge(historyOf(first, roundOf(wide, fits(wide, "lllslsntww"), 2)));
-    expect(odd).toMatchObject({ result: "cannot tell", headline: "Judgements contradict each other" });
+    // Judged often, one word off is unlikely too.
+    const proof = roundOf({ ...plan, repeats: 6 }, fits(plan, "lllssntwww"), 2);
+    const answers = proof.answers.map((a, i) =>
+      i === 0
+        ? { ...a, content: { status: "read" as const, value: { kind: "ordinal" as const, category: "slides" } } }
+        : a,
+    );
+    const history = historyOf(first, { ...proof, answers });
+    expect(kerf.judge(historyOf(first, proof))?.headline).not.toBe("Judgements contradict each other");
+    const [odd] = kerf.judge(history)?.findings ?? [];
+    expect(kerf.judge(history)).toMatchObject({ result: "cannot tell", headline: "Judgements contradict each other" });
+    expect(odd?.headline).toBe("Pair 1 does not match the other pairs.");
   });
 
   it("goes on with a finer ladder where that is worth it, else with a proof around the snug offset", () => {

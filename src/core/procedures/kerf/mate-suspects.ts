@@ -6,8 +6,8 @@ import { isMateWay, type KerfPlan } from "./plan-type";
 import { fitModel, type JudgedMate, judgedMates, readMates } from "./read-mates";
 import { FITS } from "./sites";
 
-/** A judgement less likely than this by all the others: none of 400 clean ladders of 20 judgements had one below 0.06. */
-const UNLIKELY = 0.02;
+/** All judgements of a ladder together are less likely than the limit in one of a hundred clean ones: a word off is part of the uncertainty. */
+const FALSE_ALARMS = 0.01;
 /** From so few none stands out. */
 const FEW = 3;
 /** Reversed words must be so much likelier than the words as they are. */
@@ -35,7 +35,7 @@ export function mateSuspects(history: History<KerfPlan>, round: RoundRecord<Kerf
 
 function unlikely(plan: KerfPlan, judged: readonly JudgedMate[]): JudgedMate[] {
   const likely = likelihoods(judged, fitModel(plan, judged));
-  return judged.filter((_, i) => (likely[i] ?? 1) < UNLIKELY);
+  return judged.filter((_, i) => (likely[i] ?? 1) < FALSE_ALARMS / judged.length);
 }
 
 /** One for each pair, with all its judgements that do not match. */
