@@ -101,22 +101,30 @@ function ladderFrom(cells: readonly LadderCell[], p: DosePower, settingMm: numbe
   };
 }
 
-/** The last fits: solving, judging and drawing ask for the same ones. */
-const recent: { key: string; fit: WidthFit }[] = [];
+/** The last ones: solving, judging, drawing and predicting ask for the same. */
+class Recent<T> {
+  private readonly kept: { key: string; value: T }[] = [];
+
+  of(key: string, make: () => T): T {
+    const before = this.kept.find((k) => k.key === key);
+    if (before) return before.value;
+    const value = make();
+    this.kept.unshift({ key, value });
+    this.kept.splice(MOST_RECENT);
+    return value;
+  }
+}
+
 const MOST_RECENT = 8;
+const recentFits = new Recent<WidthFit>();
+const recentSpots = new Recent<Around | null>();
 
 /**
  * @param cells of one ladder, in any order; lost ones left out
  * @param settingMm standard uncertainty of setting the height of a cell, mm
  */
 export function fitWidths(cells: readonly LadderCell[], p: DosePower, settingMm = USUAL_SETTING_MM): WidthFit {
-  const key = JSON.stringify([p, settingMm, cells]);
-  const before = recent.find((r) => r.key === key);
-  if (before) return before.fit;
-  const fit = fitted(cells, p, settingMm);
-  recent.unshift({ key, fit });
-  recent.splice(MOST_RECENT);
-  return fit;
+  return recentFits.of(JSON.stringify([p, settingMm, cells]), () => fitted(cells, p, settingMm));
 }
 
 function fitted(cells: readonly LadderCell[], p: DosePower, settingMm: number): WidthFit {
@@ -144,6 +152,10 @@ function fitted(cells: readonly LadderCell[], p: DosePower, settingMm: number): 
  * @returns `null` with too few marked cells
  */
 export function spotAround(cells: readonly LadderCell[], p: DosePower): Around | null {
+  return recentSpots.of(JSON.stringify([p, cells]), () => softSpot(cells, p));
+}
+
+function softSpot(cells: readonly LadderCell[], p: DosePower): Around | null {
   const ladder = ladderFrom(cells, p, USUAL_SETTING_MM);
   if (ladder.marked.length < FEWEST_CELLS) return null;
   const { x } = fitWithin(ladder, ladder.low, ladder.high, true);

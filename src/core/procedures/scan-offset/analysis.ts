@@ -21,8 +21,8 @@ export type SpeedResult = {
   /** Mean of the readings at an end, mm. */
   left: number | null;
   right: number | null;
-  /** Stagger by the readings at this speed alone. */
-  byReadings: Budgeted;
+  /** Stagger by the readings at this speed alone; worked out when it is asked for. */
+  readonly byReadings: Budgeted;
   /** Stagger by the line, with what this speed has for itself. */
   byLine: Budgeted | null;
 };
@@ -58,9 +58,11 @@ export const USE = "table";
 /** `null` while nothing is read. */
 export function analyse(history: History<ScanOffsetPlan>, round: RoundRecord<ScanOffsetPlan>): Analysis | null {
   const examined = examinationOf(history, round, observeStagger);
-  const free = observeOneByOne(history, round);
-  const oneByOne = free && adjust(ofReadings(free), examined?.adjustment.scatter);
-  if (!examined || !oneByOne) return null;
+  if (!examined) return null;
+  const oneByOne = onceOnly(() => {
+    const free = observeOneByOne(history, round);
+    return free && adjust(ofReadings(free), examined.adjustment.scatter);
+  });
   const chosen = history.decisions[USE];
   const hasLine = examined.adjustment.parameters.includes(LAG);
   const lineFits = hasLine && !examined.isLoose;
@@ -69,11 +71,24 @@ export function analyse(history: History<ScanOffsetPlan>, round: RoundRecord<Sca
   return { ...results, lineFits, use, isSuspect: examined.suspects.length > 0 };
 }
 
-/** The same from any two adjustments of the readings of a round. */
+/** Works something out the first time that it is asked for. */
+export function onceOnly<T>(make: () => T): () => T {
+  let made: { value: T } | null = null;
+  return () => {
+    made ??= { value: make() };
+    return made.value;
+  };
+}
+
+/**
+ * The same from any two adjustments of the readings of a round.
+ *
+ * @param oneByOne asked for only where a speed goes by its own readings; `null` where they do not tell the staggers
+ */
 export function resultsOf(
   history: History<ScanOffsetPlan>,
   round: RoundRecord<ScanOffsetPlan>,
-  { line, oneByOne }: { line: Adjustment; oneByOne: Adjustment },
+  { line, oneByOne }: { line: Adjustment; oneByOne: () => Adjustment | null },
 ): Omit<Analysis, "lineFits" | "use" | "isSuspect"> {
   const compensated = (v: number) => compensatedMm(history, round, v);
   const speeds = speedsRead(history, round);
@@ -87,7 +102,10 @@ export function resultsOf(
       speedMmPerS,
       left: endMean(round, speedMmPerS, "left"),
       right: endMean(round, speedMmPerS, "right"),
-      byReadings: combine(oneByOne, staggerRow(speedMmPerS, [])),
+      get byReadings() {
+        const alone = oneByOne();
+        return alone ? combine(alone, staggerRow(speedMmPerS, [])) : combine(line, staggerRow(speedMmPerS, onLine));
+      },
       byLine: onLine.includes(speedMmPerS)
         ? lowered(combine(line, staggerRow(speedMmPerS, onLine)), compensated(speedMmPerS))
         : null,

@@ -3,7 +3,7 @@ import type { Gauge } from "../../metrology/gauge";
 import type { History, RoundRecord } from "../contract";
 import { examinationOf } from "../examined";
 import { foreseen, type MoreReading as MoreAt } from "../foreseen";
-import { type Analysis, resultsOf } from "./analysis";
+import { type Analysis, onceOnly, resultsOf } from "./analysis";
 import { REFERENCE_SITES, siteId } from "./coupon";
 import { observeOneByOne } from "./observe";
 import { observeStagger } from "./observe-line";
@@ -30,8 +30,8 @@ export function foresee(
   const now = examinationOf(history, round, observeStagger)?.adjustment;
   if (!now) return null;
   const of = (observe: typeof observeStagger) => foreseen(history, round, observe, now, at, usualAt);
-  const [line, oneByOne] = [of(observeStagger), of(observeOneByOne)];
-  return line && oneByOne ? resultsOf(history, round, { line, oneByOne }) : null;
+  const line = of(observeStagger);
+  return line && resultsOf(history, round, { line, oneByOne: onceOnly(() => of(observeOneByOne)) });
 }
 
 function placesOf({ ends, speeds, references, gauge }: MoreReading): MoreAt[] {
