@@ -33,11 +33,35 @@ describe("the forecast of a layout", () => {
   it("names the fewest readings that leave a proof room, and keeps its word", () => {
     const tight = (forecastOf(laid(2))?.expanded ?? 0) * 1.8;
     const { help } = forecastOf(laid(2, tight)) ?? { help: null };
-    expect(help).toMatchObject({ field: "repeats", gauge: null });
-    const then = forecastOf(laid(Number(help?.value), tight));
+    const repeats = help && "repeats" in help.by ? help.by.repeats : Number.NaN;
+    expect(help?.plan).toEqual({ repeats });
+    const then = forecastOf(laid(repeats, tight));
     expect(then?.expanded).toBeCloseTo(help?.expanded ?? Number.NaN, 12);
     expect(then?.expanded).toBeLessThanOrEqual(tight / 2);
-    expect(forecastOf(laid(Number(help?.value) - 1, tight))?.expanded).toBeGreaterThan(tight / 2);
+    expect(forecastOf(laid(repeats - 1, tight))?.expanded).toBeGreaterThan(tight / 2);
+  });
+
+  it("proposes the longest lengths that fit where those alone leave a proof room", () => {
+    const { defaults } = axisScale.plan(context);
+    const short = { ...defaults, spanXMm: 60, spanYMm: 50 };
+    const forecast = forecastOf({ procedure: axisScale, plan: short, context, tolerance: 0.001 });
+    expect(forecast?.help).toMatchObject({ by: { longer: true }, plan: { spanXMm: 150, spanYMm: 140 } });
+    const then = forecastOf({
+      procedure: axisScale,
+      plan: { ...short, ...forecast?.help?.plan },
+      context,
+      tolerance: 0.001,
+    });
+    expect(then?.expanded).toBeCloseTo(forecast?.help?.expanded ?? Number.NaN, 12);
+    expect(then?.expanded).toBeLessThan((forecast?.expanded ?? 0) / 2);
+    expect(then?.help).toBeNull();
+  });
+
+  it("lets lengths follow the gauge that is chosen", () => {
+    const gauges = [LENGTH_GAUGES.calipers, LENGTH_GAUGES.rule];
+    const { defaults } = axisScale.plan({ ...context, gauges });
+    const byRule = { ...defaults, gauge: LENGTH_GAUGES.rule.id };
+    expect(axisScale.longest?.(byRule, { ...context, gauges })).toMatchObject({ spanXMm: 870, spanYMm: 550 });
   });
 
   it("says that no proof can succeed where the interval alone is wider than the tolerance", () => {

@@ -130,6 +130,8 @@ export interface Procedure<P = unknown> {
   /** After so many days a proved result is due for a check, unless the machine says otherwise. */
   readonly recheck: { defaultDays: number; why: string };
   plan(context: PlanContext): PlanForm<P>;
+  /** The longest lengths that bed and the chosen gauge allow, by field: they follow the gauge. Left out where no length is chosen. */
+  longest?(plan: P, context: PlanContext): Partial<P>;
   /** Who applies the settings to a burn with this plan: the controller, or Ustrina when it writes the file. */
   actsFrom(plan: P): "controller" | "ustrina";
   /** Keys of the settings of a machine that a burn with this plan is to correct: what each held is read back. */

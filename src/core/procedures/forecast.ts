@@ -19,7 +19,15 @@ export type Forecast = {
   /** The largest error that a proof can still accept; `null` where it can accept none. */
   decidesUpTo: number | null;
   /** The cheapest change after which a proof can decide; `null` where there is none, or none is needed. */
-  help: { field: string; value: string; repeats: number | null; gauge: Gauge | null; expanded: number } | null;
+  help: Help | null;
+};
+
+export type Help = {
+  /** Fields of the plan that change, and to what. */
+  plan: Record<string, unknown>;
+  by: { longer: true } | { repeats: number } | { gauge: Gauge };
+  /** Half width that is then expected. */
+  expanded: number;
 };
 
 /** A proof that accepts less than this share of the tolerance needs luck. */
@@ -51,22 +59,27 @@ function gaugeOf(plan: Laid["plan"], context: PlanContext): Gauge | undefined {
   return all.find((g) => g.id === plan.gauge) ?? all[0];
 }
 
-/** More readings of each point, or another gauge where the layout names one: the first that leaves a proof room. */
-function helpFor(laid: Laid, gauge: Gauge, now: number): Forecast["help"] {
-  const { plan, context, tolerance } = laid;
+/** Longer lengths, more readings of each point, or another gauge where the layout names one: the first that leaves a proof room. */
+function helpFor(laid: Laid, gauge: Gauge, now: number): Help | null {
+  const { procedure, plan, context, tolerance } = laid;
   const enough = (LUCK_BELOW * tolerance + tolerance) / 2;
+  const longest = procedure.longest?.(plan, context);
+  const longer = longest && toldBy({ ...laid, plan: { ...plan, ...longest } }, gauge)?.expanded;
+  if (longest && longer !== undefined && longer <= LUCK_BELOW * tolerance)
+    return { plan: longest, by: { longer: true }, expanded: longer };
   const repeats = typeof plan.repeats === "number" ? plan.repeats : null;
   if (repeats !== null)
     for (let more = repeats + 1; more <= MOST_REPEATS; more++) {
       const then = toldBy({ ...laid, plan: { ...plan, repeats: more } }, gauge)?.expanded ?? now;
-      if (then <= LUCK_BELOW * tolerance)
-        return { field: "repeats", value: String(more), repeats: more, gauge: null, expanded: then };
+      if (then <= LUCK_BELOW * tolerance) return { plan: { repeats: more }, by: { repeats: more }, expanded: then };
     }
   if (typeof plan.gauge !== "string") return null;
   for (const other of lengthGauges(context)) {
-    const then = toldBy({ ...laid, plan: { ...plan, gauge: other.id } }, other)?.expanded ?? now;
+    const read = { ...plan, gauge: other.id };
+    const change = { gauge: other.id, ...procedure.longest?.(read, context) };
+    const then = toldBy({ ...laid, plan: { ...plan, ...change } }, other)?.expanded ?? now;
     if (other.id !== gauge.id && then < now && then <= enough)
-      return { field: "gauge", value: other.id, repeats: null, gauge: other, expanded: then };
+      return { plan: change, by: { gauge: other }, expanded: then };
   }
   return null;
 }

@@ -2,7 +2,7 @@ import { useMemo } from "react";
 import { decimalsFor, fixed } from "../../core/metrology/quantity-text";
 import { fromInternal, UNITS } from "../../core/metrology/units";
 import type { AnyProcedure, PlanContext } from "../../core/procedures/contract";
-import { forecastOf } from "../../core/procedures/forecast";
+import { forecastOf, type Help } from "../../core/procedures/forecast";
 import { gaugeName } from "../../core/procedures/read-lengths";
 import { lengthUnitOf, shownUnit } from "../../core/procedures/shown-unit";
 import type { TrialView } from "../../server/trial/trial-view";
@@ -13,7 +13,8 @@ type Props = {
   procedure: AnyProcedure;
   plan: unknown;
   context: PlanContext;
-  onChange: (key: string, text: string) => void;
+  /** Fields of the plan that change. */
+  onChange: (plan: Record<string, unknown>) => void;
 };
 
 /** What this layout, gauge and number of readings will be able to tell. */
@@ -39,14 +40,19 @@ export function ForecastCard({ view, procedure, plan, context, onChange }: Props
       </p>
       {help && (
         <p className="mt-1 flex flex-wrap items-center gap-2">
-          <Button weight="small" onClick={() => onChange(help.field, help.value)}>
-            {help.gauge ? `Read with the ${gaugeName(help.gauge)}` : `Read each point ${help.repeats} times`}
+          <Button weight="small" onClick={() => onChange(help.plan)}>
+            {helpText(help)}
           </Button>
           <span>± {shown(help.expanded)} is then expected.</span>
         </p>
       )}
     </section>
   );
+}
+
+function helpText({ by }: Help): string {
+  if ("longer" in by) return "Use the longest lengths that fit";
+  return "gauge" in by ? `Read with the ${gaugeName(by.gauge)}` : `Read each point ${by.repeats} times`;
 }
 
 function isRecord(plan: unknown): plan is Record<string, unknown> {

@@ -1,6 +1,6 @@
 "use client";
 import { useMemo, useState } from "react";
-import type { PlanContext } from "../../core/procedures/contract";
+import type { AnyProcedure, PlanContext } from "../../core/procedures/contract";
 import type { Draft } from "../../core/procedures/draft";
 import { askedFields, draftOf, readDraft, wholeDraft } from "../../core/procedures/draft";
 import { CouponDrawing } from "../drawing/coupon-drawing";
@@ -16,6 +16,21 @@ import { stageHref } from "./stages";
 import { titleBlock } from "./title-block";
 import { useKeptDraft } from "./use-kept-draft";
 import { VerdictLine } from "./verdict-line";
+
+type Form = ReturnType<AnyProcedure["plan"]>;
+
+/** The texts of some fields of a plan. */
+function textsOf(form: Form, changes: Record<string, unknown>): Draft {
+  const texts = draftOf(form, { ...form.defaults, ...changes });
+  return Object.fromEntries(Object.keys(changes).flatMap((key) => (key in texts ? [[key, texts[key] ?? ""]] : [])));
+}
+
+/** Lengths follow the gauge that is chosen. */
+function longestTexts(procedure: AnyProcedure, form: Form, draft: Draft, context: PlanContext): Draft {
+  const read = readDraft(form, draft);
+  const plan = read.ok ? read.plan : read.unfit;
+  return plan && procedure.longest ? textsOf(form, procedure.longest(plan, context)) : {};
+}
 
 /** Few fields, a drawing that follows every change, and what does not fit said at its field. */
 export function LayOutStage({ view, n }: StageProps) {
@@ -51,7 +66,12 @@ export function LayOutStage({ view, n }: StageProps) {
   const detail = unread && example ? procedure.detail(unread, { site: example.id, typed: null }) : null;
   const fields = askedFields(form.fields, wholeDraft(form, draft));
   const groups = [...new Set(fields.map((f) => f.group))];
-  const change = (key: string, text: string) => setDraft((d) => ({ ...d, [key]: text }));
+  const change = (key: string, text: string) =>
+    setDraft((d) => {
+      const next = { ...d, [key]: text };
+      return key === "gauge" ? { ...next, ...longestTexts(procedure, form, next, context) } : next;
+    });
+  const changePlan = (changes: Record<string, unknown>) => setDraft((d) => ({ ...d, ...textsOf(form, changes) }));
 
   return (
     <>
@@ -85,7 +105,7 @@ export function LayOutStage({ view, n }: StageProps) {
             </p>
           )}
           {!frozen && read.ok && (
-            <ForecastCard view={view} procedure={procedure} plan={read.plan} context={context} onChange={change} />
+            <ForecastCard view={view} procedure={procedure} plan={read.plan} context={context} onChange={changePlan} />
           )}
           {groups.map((group) => (
             <fieldset key={group} disabled={frozen} className="mb-4 border-b border-hair pb-4 last:border-0">

@@ -4,7 +4,7 @@ import { AXES, type Axis } from "../axes";
 import type { FieldSpec, PlanContext, PlanForm } from "../contract";
 import { choice, oneOf, positive } from "../field-shapes";
 import { knownLengthField, knownLengthShape, usualKnownMm } from "../known-length";
-import { GAUGE_SHAPE, gaugeFields, gaugeIn, lengthGauges, type Reaches, USUAL_REACHES } from "../length-gauges";
+import { GAUGE_SHAPE, gaugeFields, gaugeIn, lengthGauges, USUAL_REACHES } from "../length-gauges";
 import type { MachineSpec } from "../machine-spec";
 import { topSpeedText } from "../not-known";
 import { besideSpan, sheetOf } from "./layout";
@@ -23,7 +23,6 @@ export function planForm(context: PlanContext): PlanForm<AxisScalePlan> {
   return { schema: schemaFor(context), defaults: defaultsFor(context), fields: fieldsFor(context) };
 }
 
-/** The longest that fits bed and gauge; the two axes differ, so that a mix-up of them shows. */
 function defaultsFor(context: PlanContext): AxisScalePlan {
   const { machine } = context;
   const [gauge] = lengthGauges(context);
@@ -37,19 +36,25 @@ function defaultsFor(context: PlanContext): AxisScalePlan {
     } as const),
     ...{ rows: 1, repeats: 2, knownMm: usualKnownMm(context), readoutStepMm: 0.1, ...CUT_DEFAULTS, ...USUAL_REACHES },
     ...{ speedMmPerS: Math.min(100, machine.topSpeedMmPerS / 4), powerPct: 14, stockAtXMm: 0, stockAtYMm: 0 },
+    ...{ spanXMm: 0, spanYMm: 0 },
   };
-  const [spanXMm, spanYMm] = [longest(context, rest, "x"), longest(context, rest, "y")];
+  return { ...rest, ...longestSpans(rest, context) };
+}
+
+/** The longest that fit bed and gauge, in the middle of the bed; the two axes differ, so that a mix-up of them shows. */
+export function longestSpans(plan: AxisScalePlan, context: PlanContext): Partial<AxisScalePlan> {
+  const of = (axis: Axis) => Math.max(ROUND_MM, Math.floor(roomFor(context, plan, axis) / ROUND_MM) * ROUND_MM);
+  const [spanXMm, spanYMm] = [of("x"), of("y")];
   const spans = { spanXMm, spanYMm: spanXMm === spanYMm ? spanYMm - ROUND_MM : spanYMm };
-  return { ...rest, ...spans, ...centred({ ...rest, ...spans }, machine) };
+  return { ...spans, ...centred({ ...plan, ...spans }, context.machine) };
 }
 
-function longest(context: PlanContext, plan: Reaches & { gauge: string }, axis: Axis): number {
+/** Of bed and gauge, mm. */
+function roomFor(context: PlanContext, plan: AxisScalePlan, axis: Axis): number {
   const { machine } = context;
-  const room = (axis === "x" ? machine.widthMm : machine.depthMm) - besideSpan({ ...plan, ...USUAL }, axis);
-  return Math.max(ROUND_MM, Math.floor(Math.min(gaugeIn(plan, context).reachMm, room) / ROUND_MM) * ROUND_MM);
+  const room = (axis === "x" ? machine.widthMm : machine.depthMm) - besideSpan(plan, axis);
+  return Math.min(gaugeIn(plan, context).reachMm, room);
 }
-
-const USUAL = { way: "ladder", axes: "X and Y", spanXMm: 0, spanYMm: 0, approach: "one side", rows: 1 } as const;
 
 function centred(plan: Omit<AxisScalePlan, "stockAtXMm" | "stockAtYMm">, { widthMm, depthMm }: MachineSpec) {
   return {

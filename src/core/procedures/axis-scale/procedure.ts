@@ -8,7 +8,7 @@ import { axisScaleRound } from "./coupon";
 import { detailOf } from "./detail";
 import { judgeAxisScale } from "./judge";
 import { observeAxes } from "./observe";
-import { planForm } from "./plan";
+import { longestSpans, planForm } from "./plan";
 import { DEFAULT_TOLERANCE, planWarnings } from "./plan-faults";
 import { type AxisScalePlan, axesOf } from "./plan-type";
 import { AXIS_SCALE, AXIS_SCALES } from "./setting";
@@ -32,6 +32,7 @@ export const axisScale: Procedure<AxisScalePlan> = {
   tolerance: { default: DEFAULT_TOLERANCE, unit: "percent", label: "Largest error of a length left" },
   recheck: { defaultDays: 365, why: "Belts stretch and are tightened: once a year is usual." },
   plan: planForm,
+  longest: longestSpans,
   actsFrom: () => "controller",
   sets: (plan) => axesOf(plan).map((axis) => AXIS_SCALE[axis]),
   warnings: planWarnings,

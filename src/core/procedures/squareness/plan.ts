@@ -55,12 +55,21 @@ function defaultsFor(context: PlanContext): SquarenessPlan {
   const { machine } = context;
   const [gauge] = lengthGauges(context);
   const read = { gauge: gauge?.id ?? "", ...USUAL_REACHES };
-  const { reachMm } = gaugeIn(read, context);
-  const [widthMm, heightMm] = largest(reachMm, machine.widthMm - 2 * EDGE_MM, machine.depthMm - 2 * EDGE_MM);
   return {
-    ...{ way: "diagonals", widthMm, heightMm, repeats: 2, ...read },
+    ...{ way: "diagonals", repeats: 2, ...read },
     ...{ railsMm: machine.widthMm, end: "right" },
     ...{ speedMmPerS: Math.min(100, machine.topSpeedMmPerS / 4), powerPct: 14 },
+    ...largestRectangle(read, context),
+  };
+}
+
+/** The largest rectangle that bed and gauge allow, in the middle of the bed. */
+export function largestRectangle(plan: Reaches & { gauge: string }, context: PlanContext) {
+  const { machine } = context;
+  const { reachMm } = gaugeIn(plan, context);
+  const [widthMm, heightMm] = largest(reachMm, machine.widthMm - 2 * EDGE_MM, machine.depthMm - 2 * EDGE_MM);
+  return {
+    ...{ widthMm, heightMm },
     stockAtXMm: Math.max(0, Math.floor((machine.widthMm - widthMm) / 2 - EDGE_MM)),
     stockAtYMm: Math.max(0, Math.floor((machine.depthMm - heightMm) / 2 - EDGE_MM)),
   };

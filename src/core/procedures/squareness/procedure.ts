@@ -9,7 +9,7 @@ import { detailOf } from "./detail";
 import { judgeSquareness } from "./judge";
 import { type LengthId, nominalMm } from "./layout";
 import { observeLean } from "./lean";
-import { DEFAULT_TOLERANCE, planForm, type SquarenessPlan } from "./plan";
+import { DEFAULT_TOLERANCE, largestRectangle, planForm, type SquarenessPlan } from "./plan";
 import { solveSquareness } from "./solve";
 
 const judge = examinedJudge(observeLean, judgeSquareness);
@@ -35,6 +35,7 @@ export const squareness: Procedure<SquarenessPlan> = {
   tolerance: { default: DEFAULT_TOLERANCE, unit: "mmPerM", label: "Largest lean of Y left" },
   recheck: { defaultDays: 365, why: "Beams are pushed, and clamps give." },
   plan: planForm,
+  longest: largestRectangle,
   actsFrom: () => "controller",
   sets: () => [],
   warnings: () => [],
