@@ -100,6 +100,21 @@ export function slipMakers(sizeMm: number): SlipMaker[] {
   ];
 }
 
+/** Two slips in the same burn, one after the other. */
+function together(first: SlipMaker, second: SlipMaker): SlipMaker {
+  return (round, random) => {
+    const one = first(round, random);
+    const two = one && second({ ...round, answers: one.answers }, random);
+    if (!one || !two) return null;
+    return { kind: `${one.kind} and ${two.kind}`, answers: two.answers, points: [...one.points, ...two.points] };
+  };
+}
+
+/** Each slip together with the next: as many pairs as slips. */
+export function pairsOfSlips(makers: readonly SlipMaker[]): SlipMaker[] {
+  return makers.map((maker, i) => together(maker, makers[(i + 1) % makers.length] as SlipMaker));
+}
+
 export const signSlips: SlipMaker[] = [
   oneReading("sign of one reading", (v) => -v),
   onePoint("sign of one point", (v) => -v),

@@ -45,6 +45,8 @@ export type SlipSet = {
   unseen: readonly string[];
   /** Share of slips that are named, at least: some change hardly anything. */
   named: number;
+  /** Share of slips whose point is named first, at least, over all kinds; left out: 90 %. */
+  namedFirst?: number;
   /** Share of slips that may move a result without a word; left out: 3 %. */
   silent?: number;
 };
@@ -108,6 +110,7 @@ export const SLIP_SETS: readonly SlipSet[] = [
     named: 0.6,
     // Of eight cells the last to mark is checked by nothing, and the page says so.
     silent: 0.05,
+    namedFirst: 0.75,
   }),
 ];
 
