@@ -9,7 +9,7 @@ import type { MachineSpec } from "../machine-spec";
 import type { Finding } from "../outcome";
 import { headlineOf, readMore } from "../plain-course";
 import type { Verdict } from "../verdict";
-import { whatBecame } from "../what-became";
+import { becameFindings } from "../what-became";
 import { wholeProof } from "../whole-proof";
 import { axesRead } from "./observe";
 import { type AxisScalePlan, axesOf } from "./plan-type";
@@ -72,8 +72,7 @@ function whatHappened(
   before: Measured | null,
   after: Measured,
 ): Finding[] {
-  const became = whatBecame(before, after);
-  if (!became || !before) return [];
+  if (!before) return [];
   const name = axis.toUpperCase();
   const says = {
     unchanged: {
@@ -85,5 +84,5 @@ function whatHappened(
       text: `The error grew from ${plain(100 * before.value, 3)} % to ${plain(100 * after.value, 3)} %. ${held[AXIS_SCALE[axis]]?.senseAssumed ? `A larger value has the other effect than assumed. Enter the value from Correct, and enter the effect on the page of ${machine}.` : `A larger value has the other effect than entered on the page of ${machine}. Change it there, then begin a new trial.`}`,
     },
   };
-  return [{ id: `${became} ${axis}`, tone: "needs you", site: null, ...says[became] }];
+  return becameFindings(before, after, says, (became) => `${became} ${axis}`);
 }

@@ -7,6 +7,7 @@ import { AXES, type Axis } from "../axes";
 import type { History, RoundRecord } from "../contract";
 import { headlineOf, readMore } from "../plain-course";
 import type { Verdict } from "../verdict";
+import { becameFindings } from "../what-became";
 import { wholeProof } from "../whole-proof";
 import type { EdgesRead } from "./read-edges";
 import { type EdgeTerms, edgeAxes, sideOf } from "./terms";
@@ -51,11 +52,31 @@ export function judgeEdges<P extends EdgeTerms>(
       `${axis.toUpperCase()} lies ${fixed(Math.abs(error.value), 2)} ± ${fixed(expandedUncertainty(error), 2)} mm too ${error.value < 0 ? "near" : "far"}`,
   );
   const verdict: Verdict = {
-    ...{ result, lines, tolerance: history.tolerance, unit: "mm", findings: [] },
+    ...{ result, lines, tolerance: history.tolerance, unit: "mm" },
+    findings:
+      last.purpose === "proof"
+        ? after.flatMap(({ axis, error }) =>
+            becameFindings(before(axis), error, wordsOf(axis), (became) => `${became} ${axis}`),
+          )
+        : [],
     headline: headlineOf(last.purpose, result),
     advice: `${said.join("; ")}. ${ADVICE[result]}`,
     ways: readMore(result, last, "every place"),
     asFound: { label: `distance from the ${edge}s`, quantity: worst.error },
   };
   return wholeProof(history, verdict, edgeAxes(last.plan).map(lineOf));
+}
+
+function wordsOf(axis: Axis) {
+  const name = axis.toUpperCase();
+  return {
+    unchanged: {
+      headline: `${name} is as far off as before.`,
+      text: "Check that the new value is stored for this axis, and that the machine was homed after the change.",
+    },
+    doubled: {
+      headline: `${name} is off twice as much as before.`,
+      text: "A larger value moves the marks the other way. Enter the value from Correct.",
+    },
+  };
 }

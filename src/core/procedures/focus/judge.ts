@@ -7,6 +7,7 @@ import type { History, RoundRecord } from "../contract";
 import { numberIn } from "../number-correction";
 import { headlineOf } from "../plain-course";
 import type { Verdict } from "../verdict";
+import { becameFindings } from "../what-became";
 import { wholeProof } from "../whole-proof";
 import { burnWayOf, foundIn } from "./burn-ways";
 import { FOCUS_HEIGHT, type FocusPlan } from "./plan-type";
@@ -20,6 +21,7 @@ export function judgeFocus(history: History<FocusPlan>): Verdict | null {
   const after = leftIn(history, last);
   if (!after) return null;
   const earlier = history.rounds.findLast((r) => r.n < last.n && leftIn(history, r) !== null);
+  const before = earlier ? leftIn(history, earlier) : null;
   const result = ruling(after, history.tolerance);
   const doubt = plain(expandedUncertainty(after), 2);
   const side = after.value < 0 ? "below" : "above";
@@ -33,10 +35,10 @@ export function judgeFocus(history: History<FocusPlan>): Verdict | null {
       result,
       tolerance: history.tolerance,
       unit: "mm",
-      findings: [],
+      findings: last.purpose === "proof" ? becameFindings(before, after, BECAME) : [],
       headline: headlineOf(last.purpose, result, "This burn"),
       advice: `The focus lies ${found}. ${ADVICE[result]}`,
-      lines: [{ label: "Focus from the height set", before: earlier ? leftIn(history, earlier) : null, after, result }],
+      lines: [{ label: "Focus from the height set", before, after, result }],
       ways: result === "cannot tell" ? burnWayOf(last.plan).waysOut(last) : [],
       asFound: { label: "focus from the height set", quantity: after },
     },
@@ -49,6 +51,17 @@ const ADVICE = {
   "not proved": "Set it to what this burn says, and prove it once more.",
   "cannot tell": "Tolerance and doubt overlap: look again, or burn more finely.",
 } as const;
+
+const BECAME = {
+  unchanged: {
+    headline: "The focus is as far off as before.",
+    text: "Check that the new height is set, and that the machine did not return to the old one.",
+  },
+  doubled: {
+    headline: "The focus is twice as far off as before.",
+    text: "The height was changed the wrong way. Check which way the numbers count.",
+  },
+};
 
 /** Focus of a round minus the height that was set while it was burned, or to which the machine came by itself. */
 function leftIn(history: History<FocusPlan>, round: RoundRecord<FocusPlan>): Measured | null {

@@ -10,7 +10,7 @@ import type { Finding } from "../outcome";
 import { headlineOf, readMore } from "../plain-course";
 import { lengthUnitOf } from "../shown-unit";
 import type { Verdict } from "../verdict";
-import { whatBecame } from "../what-became";
+import { becameFindings } from "../what-became";
 import { wholeProof } from "../whole-proof";
 import { leftAlong, leftIn } from "./found";
 import { mateSuspects } from "./mate-suspects";
@@ -91,9 +91,7 @@ const ADVICE = {
 } as const;
 
 function whatHappened(before: Measured, after: Measured): Finding[] {
-  const became = whatBecame(before, after);
-  if (!became) return [];
-  const says = {
+  return becameFindings(before, after, {
     unchanged: {
       headline: "The square came out as if it had no offset.",
       text: "The file of the first burn was cut again, or its size was set back on its way to the machine.",
@@ -102,6 +100,5 @@ function whatHappened(before: Measured, after: Measured): Finding[] {
       headline: "The offset acts the wrong way.",
       text: "A program on the way shrank what was grown: is an offset for the kerf still switched on there?",
     },
-  };
-  return [{ id: became, tone: "needs you", site: null, ...says[became] }];
+  });
 }

@@ -137,6 +137,22 @@ describe("the new home offset", () => {
     expect(solved(machine, first, half).findings.find((f) => f.id === "count x")?.headline).toMatch(/0.5 times as far/);
   });
 
+  it.each([
+    [21, "unchanged x"],
+    [22, "doubled x"],
+    [20.5, "halved x"],
+    [19, "overshot x"],
+  ])("that leaves the line at %f mm, where 20 was drawn and 21 found, is named: %s", (mm, id) => {
+    const machine = machineWith(LENGTH);
+    const lines = (at: number) => ({ "x 1": [at, at], "x 2": [at, at], "x 3": [at, at] });
+    const plan = { axes: "X", senseX: "away" } as const;
+    const first = roundWith({ machine, plan, read: lines(21), held: 5 });
+    const proof = roundWith({ machine, plan, read: lines(mm), held: 4, n: 2 });
+    const verdict = origin.judge(historyOf(machine, first, proof));
+    expect(verdict?.result).toBe("not proved");
+    expect(verdict?.findings.map((f) => f.id)).toEqual([id]);
+  });
+
   it("beyond the end of the range is not entered, and says what to move; not read back it is not worked out", () => {
     const machine = machineWith({ ...LENGTH, range: { low: 0, high: 5 } });
     const read = { "x 1": [18, 18], "x 2": [18, 18] };

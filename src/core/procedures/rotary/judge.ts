@@ -8,7 +8,7 @@ import { examinedJudge } from "../examined";
 import type { Finding } from "../outcome";
 import { headlineOf, readMore } from "../plain-course";
 import type { Verdict } from "../verdict";
-import { whatBecame } from "../what-became";
+import { becameFindings } from "../what-became";
 import { wholeProof } from "../whole-proof";
 import { slipOf, wrongWay } from "./findings";
 import type { RotaryPlan } from "./plan-type";
@@ -78,6 +78,5 @@ const BECAME = {
 } as const;
 
 function whatHappened(before: Measured | null, after: Measured): Finding[] {
-  const became = whatBecame(before, after);
-  return became ? [{ id: became, tone: "needs you", site: null, ...BECAME[became] }] : [];
+  return becameFindings(before, after, BECAME);
 }

@@ -22,7 +22,7 @@ import type { Correction, CorrectionRow, Finding } from "../outcome";
 import { type SettingTable, tableValueAt, withRows } from "../setting";
 import { lengthUnitOf } from "../shown-unit";
 import type { Verdict } from "../verdict";
-import { whatBecame } from "../what-became";
+import { becameFindings } from "../what-became";
 import type { Analysis } from "./analysis";
 import { observeOneByOne, speedsRead } from "./observe";
 import { shiftPlaces, shiftRow } from "./observe-gaps";
@@ -118,33 +118,24 @@ export function shiftLines(
   }));
 }
 
-/** What a shift that stayed or doubled points to. */
+/** What became of the shifts, once for all of them. */
 export function shiftCauses(lines: readonly Pick<Verdict["lines"][number], "before" | "after">[]): Finding[] {
-  const became = lines.map((l) => whatBecame(l.before, l.after));
-  if (became.includes("doubled"))
-    return [
-      {
-        ...note(
-          "shift doubled",
-          "The shift of scanned rows has doubled.",
-          "A larger value has the other effect than assumed. Enter the values from Correct, and enter the effect on the page of the machine.",
-        ),
-        tone: "needs you",
-      },
-    ];
-  if (became.includes("unchanged"))
-    return [
-      {
-        ...note(
-          "shift unchanged",
-          "The shift of scanned rows is the same as before.",
-          "Check that the new value is in the controller and that the controller uses it for scanned rows.",
-        ),
-        tone: "needs you",
-      },
-    ];
-  return [];
+  const all = lines.flatMap(({ before, after }) =>
+    becameFindings(before, after, SHIFT_WORDS, (became) => `shift ${became}`),
+  );
+  return all.filter((f, i) => all.findIndex((other) => other.id === f.id) === i);
 }
+
+const SHIFT_WORDS = {
+  unchanged: {
+    headline: "The shift of scanned rows is the same as before.",
+    text: "Check that the new value is in the controller and that the controller uses it for scanned rows.",
+  },
+  doubled: {
+    headline: "The shift of scanned rows has doubled.",
+    text: "A larger value has the other effect than assumed. Enter the values from Correct, and enter the effect on the page of the machine.",
+  },
+};
 
 /** One value is stored, and the speeds need different ones. */
 function unequal(history: History<ScanOffsetPlan>, { shiftSpread }: Analysis): Finding[] {

@@ -7,7 +7,7 @@ import type { History, RoundRecord } from "../contract";
 import type { Finding } from "../outcome";
 import { headlineOf, readMore } from "../plain-course";
 import type { Verdict } from "../verdict";
-import { whatBecame } from "../what-became";
+import { becameFindings } from "../what-became";
 import { wholeProof } from "../whole-proof";
 import { leanOf } from "./lean";
 import type { SquarenessPlan } from "./plan";
@@ -60,6 +60,5 @@ const BECAME = {
 } as const;
 
 function whatHappened(before: Measured | null, after: Measured): Finding[] {
-  const became = whatBecame(before, after);
-  return became ? [{ id: became, tone: "needs you", site: null, ...BECAME[became] }] : [];
+  return becameFindings(before, after, BECAME);
 }
