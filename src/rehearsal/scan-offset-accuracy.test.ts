@@ -18,6 +18,10 @@ describe("scan offset over seeded practice gantries", () => {
     const offsets = summary.estimates.filter((e) => e.id.includes("offset"));
     expect(offsets).toHaveLength(12);
     expect(mean(offsets.map((e) => e.coverage))).toBeGreaterThanOrEqual(0.9);
+    // A proof goes by the readings at each speed, whatever the drive does between them.
+    const proofs = offsets.filter((e) => e.id.startsWith("proof"));
+    expect(proofs).toHaveLength(6);
+    expect(mean(proofs.map((e) => e.coverage))).toBeGreaterThanOrEqual(0.92);
     expect(summary.shareUnder30um).toBeGreaterThanOrEqual(0.95);
   });
 

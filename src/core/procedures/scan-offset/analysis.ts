@@ -66,9 +66,15 @@ export function analyse(history: History<ScanOffsetPlan>, round: RoundRecord<Sca
   const chosen = history.decisions[USE];
   const hasLine = examined.adjustment.parameters.includes(LAG);
   const lineFits = hasLine && !examined.isLoose;
-  const use = hasLine && (chosen === "line" || (chosen !== "readings" && lineFits)) ? "line" : "readings";
+  const mayUse = hasLine && !isProof(round);
+  const use = mayUse && (chosen === "line" || (chosen !== "readings" && lineFits)) ? "line" : "readings";
   const results = resultsOf(history, round, { line: examined.adjustment, oneByOne });
   return { ...results, lineFits, use, isSuspect: examined.suspects.length > 0 };
+}
+
+/** What a burn proves is measured at each speed: a drive that bends a little would be proved by its line. */
+export function isProof({ purpose }: Pick<RoundRecord, "purpose">): boolean {
+  return purpose === "proof" || purpose === "check";
 }
 
 /** Works something out the first time that it is asked for. */

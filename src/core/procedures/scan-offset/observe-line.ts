@@ -13,8 +13,10 @@ export function observeStagger(history: History<ScanOffsetPlan>, round: RoundRec
   // Where the entry in force is not known, what is left of the stagger says nothing of the line.
   for (const v of speedsRead(history, round))
     if (entryInForce(history, round, v) !== null) compensated.set(v, compensatedMm(history, round, v));
+  const isForecast = round.answers.every((a) => a.imagined);
   return modelFor(history, round, {
-    speeds: compensated.size >= LINE_FROM_SPEEDS ? [...compensated.keys()] : [],
+    // A forecast is of the proof, which goes by the readings at each speed.
+    speeds: compensated.size >= LINE_FROM_SPEEDS && !isForecast ? [...compensated.keys()] : [],
     compensatedMm: (v) => compensated.get(v) ?? 0,
   });
 }

@@ -21,7 +21,7 @@ import type { Correction, CorrectionRow, Outcome } from "../outcome";
 import { withRows } from "../setting";
 import { lengthUnitOf } from "../shown-unit";
 import { worthOf } from "../worth";
-import { type Analysis, analyse, type SpeedResult, staggerUsed, USE } from "./analysis";
+import { type Analysis, analyse, isProof, type SpeedResult, staggerUsed, USE } from "./analysis";
 import { isAtRows } from "./coupon";
 import { estimatesOf, offsetId } from "./estimates";
 import { figuresOf } from "./figures";
@@ -45,7 +45,7 @@ export function solveScanOffset(history: History<ScanOffsetPlan>): Outcome {
   const analysis = round ? analyse(history, round) : null;
   if (!round || !analysis) return nothingYet(history);
   const table = resultTable(round, analysis, lengthUnitOf(history));
-  const estimates = estimatesOf(history, round, analysis, round.purpose === "proof" || round.purpose === "check");
+  const estimates = estimatesOf(history, round, analysis, isProof(round));
   const findings = [...beyondMachines(estimates, LIMITS), ...findingsOf(history, round, analysis)];
   const inForce = round.inForce[SCAN_OFFSET];
   if (inForce === null && round.plan.way === "closed blocks")
@@ -112,16 +112,17 @@ function correctionOf(
     ...entryShape(held, "mm"),
     rows,
     newValue: withRows(base, taken),
-    choice: analysis.lineAt
-      ? {
-          decision: USE,
-          chosen: analysis.use,
-          options: [
-            { value: "readings", label: "what was measured" },
-            { value: "line", label: "what the line says" },
-          ],
-        }
-      : null,
+    choice:
+      analysis.lineAt && !isProof(round)
+        ? {
+            decision: USE,
+            chosen: analysis.use,
+            options: [
+              { value: "readings", label: "what was measured" },
+              { value: "line", label: "what the line says" },
+            ],
+          }
+        : null,
   };
 }
 
