@@ -13,16 +13,20 @@ describe("scan offset over seeded practice gantries", () => {
     expect(summary.medianWorstMm).toBeLessThan(0.012);
   });
 
-  it("holds its intervals nearly as well where the drive bends by 0.02 mm, and leaves under 0.03 mm in 19 of 20", () => {
-    const summary = summaryOf(accuracyCases(1000, 100, { ...CALIPER_ERRORS, bendMm: 0.02 }));
-    const offsets = summary.estimates.filter((e) => e.id.includes("offset"));
+  it("holds its intervals where the drive bends by 0.02 mm, and leaves under 0.03 mm of offset in 99 of 100", () => {
+    const cases = accuracyCases(1000, 100, { ...CALIPER_ERRORS, bendMm: 0.02 });
+    const { estimates } = summaryOf(cases);
+    const offsets = estimates.filter((e) => e.id.includes("offset"));
     expect(offsets).toHaveLength(12);
-    expect(mean(offsets.map((e) => e.coverage))).toBeGreaterThanOrEqual(0.9);
-    // A proof goes by the readings at each speed, whatever the drive does between them.
     const proofs = offsets.filter((e) => e.id.startsWith("proof"));
     expect(proofs).toHaveLength(6);
-    expect(mean(proofs.map((e) => e.coverage))).toBeGreaterThanOrEqual(0.92);
-    expect(summary.shareUnder30um).toBeGreaterThanOrEqual(0.95);
+    // 600 numbers of 100 gantries: 94 % promised, less what 100 seeds may differ.
+    expect(mean(offsets.map((e) => e.coverage))).toBeGreaterThanOrEqual(0.93);
+    expect(mean(proofs.map((e) => e.coverage))).toBeGreaterThanOrEqual(0.93);
+    const offsetsLeft = cases.map((c) => Math.max(...c.residualsMm.map(Math.abs)) / 2);
+    expect(offsetsLeft.filter((left) => left < 0.03).length).toBeGreaterThanOrEqual(99);
+    // Of the stagger, which is twice the offset.
+    expect(summaryOf(cases).shareUnder30um).toBeGreaterThanOrEqual(0.95);
   });
 
   it("leaves no more than the controller's rounding when all noise is off", () => {

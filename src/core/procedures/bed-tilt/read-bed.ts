@@ -14,9 +14,9 @@ import type { Measured } from "../../metrology/measured";
 import { quantitiesAt } from "../answer";
 import type { History, RoundRecord } from "../contract";
 import { examinationOf } from "../examined";
-import { readingNamer, withoutLeftOut } from "../length-readings";
+import { withoutLeftOut } from "../length-readings";
 import type { MachineSpec } from "../machine-spec";
-import { isLeftOut } from "../suspect-decisions";
+import { type Eye, eyeGroup, type NotedPoint, notedHeights } from "../noted-heights";
 import { type Place, placesOf, supportsOf } from "./places";
 import type { BedTiltPlan } from "./plan";
 
@@ -105,7 +105,7 @@ export function observeBed(history: History<BedTiltPlan>, round: RoundRecord<Bed
         source: { id: "flatness", label: "Flatness of the bed", kind: "B" as const },
       })),
     ],
-    groups: [{ id: "eye", priorFreedom: EYE.freedom, leastFactor: settableMm(plan) / oneReadingMm(plan) }],
+    groups: [eyeGroup(eyeOf(plan))],
     wanted: [],
   };
   const asRead = adjust(ofReadings(model));
@@ -132,59 +132,28 @@ function differenceRow(from: Point, to: Point): Row {
   return { across: to.x - from.x, away: to.y - from.y };
 }
 
-function settableMm({ settableMm: step }: BedTiltPlan): number {
-  return step / Math.sqrt(12);
+function eyeOf({ settableMm }: BedTiltPlan): Eye {
+  return { ...EYE, stepMm: settableMm };
 }
 
-function oneReadingMm(plan: BedTiltPlan): number {
-  return Math.hypot(EYE.sdMm, settableMm(plan));
-}
-
-function readingsOf(
-  { machine, decisions }: History<BedTiltPlan>,
-  { plan, answers }: RoundRecord<BedTiltPlan>,
-): Observation[] {
-  const places = placesOf(plan, machine);
+function readingsOf(history: History<BedTiltPlan>, round: RoundRecord<BedTiltPlan>): Observation[] {
+  const { plan, answers } = round;
+  const places = placesOf(plan, history.machine);
   const read = places.filter((p) => quantitiesAt(answers, p.id).length > 0);
   const middle = { x: mean(read.map((p) => p.x)), y: mean(read.map((p) => p.y)) };
-  const sense = heightSense(plan);
-  const counts = new Map<string, number>();
-  const nameOf = readingNamer();
-  return answers.flatMap((a): Observation[] => {
-    const place = places.find((p) => p.id === a.site);
-    if (!place || a.content.status !== "read" || a.content.value.kind !== "quantity") return [];
-    const repeat = counts.get(place.id) ?? 0;
-    counts.set(place.id, repeat + 1);
-    const typed = a.content.value.value;
-    const id = nameOf(a, typed);
-    if (isLeftOut(decisions, id)) return [];
+  const points = places.map((place): NotedPoint => {
     const [x, y] = [place.x - middle.x, place.y - middle.y];
-    const row: Record<string, number> = { height: 1, across: x, away: y, [bowOf(place.id)]: 1 };
-    if (isCurved(plan, machine)) row.curve = x * x + y * y;
-    return [
-      {
-        id,
-        label: `reading ${repeat + 1} of point ${place.label}`,
-        row,
-        y: sense * typed,
-        u: oneReadingMm(plan),
-        source: { id: "reading", label: "Finding and reading each point", kind: "A" },
-        group: "eye",
-        reading: {
-          point: place.id,
-          pointLabel: `point ${place.label}`,
-          repeat,
-          gauge: "eye",
-          gaugeLabel: "readout",
-          session: a.session,
-          typed,
-          per: sense,
-          sizeSign: 1,
-          signedByWords: false,
-        },
-        canBeWrong: true,
-      },
-    ];
+    const row = { height: 1, across: x, away: y, [bowOf(place.id)]: 1 };
+    return {
+      site: place.id,
+      label: `point ${place.label}`,
+      row: isCurved(plan, history.machine) ? { ...row, curve: x * x + y * y } : row,
+    };
+  });
+  return notedHeights(history, round, points, {
+    eye: eyeOf(plan),
+    sense: heightSense(plan),
+    sourceLabel: "Finding and reading each point",
   });
 }
 

@@ -1,6 +1,7 @@
 /** What a burn tells of its focus, whichever way it was burned. */
 
 import type { XyFigure } from "../../drawing/figure";
+import { known, type Observation } from "../../estimate/model";
 import { expandedUncertainty } from "../../fitting/student-t";
 import { type Budgeted, type BudgetPart, joined } from "../../metrology/budget";
 import type { Measured } from "../../metrology/measured";
@@ -60,6 +61,14 @@ export function withSetting(found: Measured, kind: "A" | "B", label: string, ter
     { id: "burn", label, kind, standardUncertainty, degreesOfFreedom },
     ...settingParts(terms),
   ]);
+}
+
+/** The parameter by which setting and reading a height is part of what is set. */
+export const SETTING = "setting";
+
+/** How well a height is set and read, as something known beforehand. */
+export function knownSetting(u: number): Observation {
+  return known(SETTING, "setting the height", { u, canBeWrong: false });
 }
 
 export function settingParts(terms: HeightTerms): BudgetPart[] {

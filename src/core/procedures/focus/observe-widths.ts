@@ -5,6 +5,7 @@
 import { type Model, usual } from "../../estimate/model";
 import { plain } from "../../metrology/quantity-text";
 import { gaugeTerms, type LengthReading, modelOf } from "../length-readings";
+import { knownSetting, SETTING } from "./found";
 import type { DosePower } from "./mark-width-law";
 import { type LadderCell, spotAround, WIDTH_SCATTER } from "./width-fit";
 import {
@@ -36,8 +37,8 @@ type Widths = {
   bothWays: boolean;
   /** Standard uncertainty of setting and reading a height, mm. */
   settingMm: number;
-  /** Ids of the estimates of the focus by these widths. */
-  focusIds: readonly string[];
+  /** Id of the estimate of the focus by these widths. */
+  focusId: string;
 };
 
 /** Before any width is read: radius of the beam, focal depth and what can be seen, mm. (common practice, no source) */
@@ -80,14 +81,10 @@ export function widthsModel(widths: Widths): Model | null {
         settingMm,
         around,
       ),
-      {
-        ...{ id: "known setting", label: "setting of the height", row: { setting: 1 }, y: 0, u: settingMm },
-        ...{ source: { id: "setting", label: "Setting the height", kind: "B" }, group: null, reading: null },
-        canBeWrong: false,
-      },
+      knownSetting(settingMm),
     ],
     wanted: [
-      ...widths.focusIds.map((id) => ({ id, label: "the focus height", row: { ...focus, setting: 1 }, proves: 1 })),
+      { id: widths.focusId, label: "the focus height", row: { ...focus, [SETTING]: 1 }, proves: 1 },
       { id: "spot", label: "the radius of the spot", row: { "ln w0": around.spot.w0 } },
       { id: "depth", label: "the focal depth", row: { "ln zR": around.spot.zR } },
     ],

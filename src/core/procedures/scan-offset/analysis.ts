@@ -116,7 +116,7 @@ export function resultsOf(
         ? lowered(combine(line, staggerRow(speedMmPerS, onLine)), compensated(speedMmPerS))
         : null,
     })),
-    lineAt: has(LAG) ? (v) => lowered(combine(line, lineRow(v)), compensated(v)) : null,
+    lineAt: has(LAG) ? (v) => lowered(combine(line, lineRow(v, onLine)), compensated(v)) : null,
     constant: has(LAG) ? combine(line, { [START]: 1 }) : null,
     lag: has(LAG) ? combine(line, { [LAG]: 1 }) : null,
     shifts: shiftPlaces(gapSpeeds, heldShift(round.plan, history.machine)).map((place) => ({

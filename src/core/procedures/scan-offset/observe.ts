@@ -3,7 +3,7 @@
  *
  *   row end, signed by words:   y = S(v) +- (D + D_v)/2 + k c + k z + scatter       + at the right end, - at the left
  *   reference step:             y = L (1 + e) + c + z + scatter
- *   by the line:                S(v) + compensated = s0 + v tau + delta_v            tau = tau_on + tau_off
+ *   by the line:                S(v) + compensated = s0 + v tau + b q(v) + delta_v   tau = tau_on + tau_off
  *   one by one:                 S(v) free
  *   gap to the outline:         y = m - e C(v) - e d S(v)/2 - v delta/2 - d (D + D_v)/4 - h + c + z + scatter
  *
@@ -12,7 +12,9 @@
  * the gaps at both ends tell C from the lags that change the length of rows, and S once more.
  *
  * c and z are what a gauge always reads too much: k is the sign of the step, as the gauge reads its size. D is by how much
- * right-going rows are longer than left-going ones, D_v what a speed adds to it, delta_v how far the drive stands off the line. All are known
+ * right-going rows are longer than left-going ones, D_v what a speed adds to it, delta_v how far the drive stands off the line, and b how
+ * far its line bows: q is 0 at the slowest and the fastest speed and 1 halfway, so that s0 and tau are of the straight line through
+ * both. Neighbouring speeds of a drive that bends stand off on the same side, which departures of their own would take for scatter. All are known
  * beforehand to be small, so that a row end that was misread contradicts its other end and the line.
  */
 import { adjust, combine } from "../../estimate/adjustment";
@@ -35,7 +37,7 @@ const AXIS_SCALE_DOUBT = 0.002;
 /** By how much the step itself may be wrong where it is, sd, mm. (common practice, no source) */
 const STEP_WRONG_BY_MM = 0.1;
 /** How far a drive stands off the line at one speed, as stagger, sd, mm: a sound one, and one that bends gently. (common practice, no source) */
-const [DEPARTURE_MM, GENTLE_MM] = [0.002, 0.015];
+const [DEPARTURE_MM, GENTLE_MM] = [0.002, 0.008];
 /** By how much rows of one direction may be longer, sd, mm, and what one speed adds to it. (common practice, no source) */
 const [LONGER_MM, LONGER_AT_SPEED_MM] = [0.05, 0.005];
 /** Lag and stagger before they are seen, sd. (common practice, no source) */
@@ -43,6 +45,9 @@ const [USUAL_LAG_S, USUAL_START_MM, USUAL_STAGGER_MM] = [0.001, 0.1, 0.5];
 export const LAG = "lag";
 export const START = "start";
 export const LONGER = "longer";
+const BOW = "bow";
+/** Stagger halfway between the slowest and the fastest speed, off the line through both, sd, mm: of a sound drive, and of one that bends gently. (common practice, no source) */
+const [BOW_MM, GENTLE_BOW_MM] = [0.004, 0.03];
 
 type Round = RoundRecord<ScanOffsetPlan>;
 type Reading = LengthReading & { at: End | null; round: Round };
@@ -73,8 +78,14 @@ export function speedsRead(history: History<ScanOffsetPlan>, round: RoundRecord<
 }
 
 /** Parameters that make up the stagger at a speed, where a line is fitted: what is left of it beside what is compensated. */
-export function lineRow(speedMmPerS: number): Row {
-  return { [START]: 1, [LAG]: speedMmPerS };
+export function lineRow(speedMmPerS: number, lineSpeeds: readonly number[]): Row {
+  return { [START]: 1, [LAG]: speedMmPerS, [BOW]: bowAt(speedMmPerS, lineSpeeds) };
+}
+
+/** 0 at the slowest and at the fastest speed of a line, 1 halfway. */
+function bowAt(speedMmPerS: number, lineSpeeds: readonly number[]): number {
+  const [slow, fast] = [Math.min(...lineSpeeds), Math.max(...lineSpeeds)];
+  return (4 * (speedMmPerS - slow) * (fast - speedMmPerS)) / (fast - slow) ** 2;
 }
 
 /** What one speed has for itself. */
@@ -122,7 +133,11 @@ export function modelFor(
     known: [
       ...speeds.map((v) => ownKnown(v, lineSpeeds)),
       ...(lineSpeeds.length > 0
-        ? [usual(LAG, "usual lag", USUAL_LAG_S), usual(START, "usual stagger at low speed", USUAL_START_MM)]
+        ? [
+            usual(LAG, "usual lag", USUAL_LAG_S),
+            usual(START, "usual stagger at low speed", USUAL_START_MM),
+            bowKnown(),
+          ]
         : []),
       ...(ends.length > 0
         ? [
@@ -165,7 +180,7 @@ export function modelFor(
 /** The stagger at a speed that is read. */
 export function staggerRow(speedMmPerS: number, lineSpeeds: readonly number[]): Row {
   const own = { [ownOf(speedMmPerS)]: 1 };
-  return lineSpeeds.includes(speedMmPerS) ? { ...lineRow(speedMmPerS), ...own } : own;
+  return lineSpeeds.includes(speedMmPerS) ? { ...lineRow(speedMmPerS, lineSpeeds), ...own } : own;
 }
 
 function halved(row: Row): Row {
@@ -200,6 +215,13 @@ function ownKnown(speedMmPerS: number, lineSpeeds: readonly number[]): Observati
   if (!lineSpeeds.includes(speedMmPerS)) return usual(id, "usual stagger", USUAL_STAGGER_MM);
   return {
     ...departure(id, "straightness of the line", DEPARTURE_MM, GENTLE_MM),
+    source: { id: "departure", label: "Departure from the line", kind: "B" },
+  };
+}
+
+function bowKnown(): Observation {
+  return {
+    ...departure(BOW, "straightness of the line", BOW_MM, GENTLE_BOW_MM),
     source: { id: "departure", label: "Departure from the line", kind: "B" },
   };
 }

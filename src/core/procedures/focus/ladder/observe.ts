@@ -4,27 +4,32 @@ import type { History, RoundRecord } from "../../contract";
 import { lengthReadings } from "../../length-readings";
 import { FOCUS_ESTIMATE } from "../correction";
 import { dosePower } from "../mark-width-law";
+import { beamModel } from "../observe-beam";
 import { type WidthReading, widthsModel } from "../observe-widths";
 import { cellsOf, type LadderPlan, runsBothWays, settingUncertainty } from "../plan-type";
 import { widthSite } from "./coupon";
 import { ladderRounds, readLadder, runsOf } from "./read-ladder";
 import { ladderOf } from "./ways";
 
-/** Widths of the beam itself are no widths of marks. */
 export function observeLadder(history: History<LadderPlan>, round: RoundRecord<LadderPlan>): Model | null {
   const { plan } = round;
-  if (plan.judged !== "by widths" || plan.doses === "beam") return null;
+  if (plan.judged !== "by widths") return null;
   const rounds = ladderRounds({ ...history, rounds: [...history.rounds.filter((r) => r.n < round.n), round] }, round);
   const readings = rounds.flatMap((r) => readingsOf(history, r));
   if (readings.length === 0) return null;
+  const { widths } = readLadder(history, rounds);
+  const heights = rounds.flatMap((r) => cellsOf(r.plan).map((c) => c.heightMm));
+  const settingMm = settingUncertainty(plan);
+  const focusId = focusIdOf(history, round, readings);
+  if (plan.doses === "beam") {
+    const read = widths.flatMap((w) => (w.status === "marked" ? [w] : []));
+    return beamModel({ readings, widths: read, heights, settingMm, focusId });
+  }
   return widthsModel({
-    readings,
-    cells: readLadder(history, rounds).widths,
-    heights: rounds.flatMap((r) => cellsOf(r.plan).map((c) => c.heightMm)),
+    ...{ readings, heights, settingMm, focusId },
+    cells: widths,
     p: dosePower(plan),
     bothWays: runsBothWays(plan),
-    settingMm: settingUncertainty(plan),
-    focusIds: focusIds(history, round, readings),
   });
 }
 
@@ -42,12 +47,12 @@ function readingsOf({ gauges, decisions }: History<LadderPlan>, { plan, answers 
 }
 
 /** The focus that is gone by, where that is by the widths. */
-function focusIds(
+function focusIdOf(
   history: History<LadderPlan>,
   round: RoundRecord<LadderPlan>,
   readings: readonly WidthReading[],
-): string[] {
-  if (readings.every((r) => r.imagined)) return [FOCUS_ESTIMATE];
+): string {
+  if (readings.every((r) => r.imagined)) return FOCUS_ESTIMATE;
   const { chosen } = ladderOf(history, round);
-  return chosen?.id === "widths" || chosen === null ? [FOCUS_ESTIMATE] : ["widths"];
+  return chosen?.id === "widths" || chosen === null ? FOCUS_ESTIMATE : "widths";
 }

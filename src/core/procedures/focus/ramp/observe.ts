@@ -32,6 +32,6 @@ export function observeRamp(
   return widthsModel({
     ...{ readings, cells: read.widths, heights, p: dosePower(plan), bothWays: false },
     settingMm: settingUncertainty(plan),
-    focusIds: chosen === null || chosen === "widths" ? [FOCUS_ESTIMATE] : ["widths"],
+    focusId: chosen === null || chosen === "widths" ? FOCUS_ESTIMATE : "widths",
   });
 }

@@ -58,8 +58,14 @@ describe("a live sweep", () => {
     // Half of what they differ by is not known where it does not matter from which side it is set.
     expect(by("either")?.standardUncertainty).toBeGreaterThan(by("falling")?.standardUncertainty ?? 9);
     expect(by("play")?.value).toBeCloseTo(0.5, 9);
-    // s^2 = (2 * 0.3^2 + 4 * 0.1^2) / 6 [JCGM 100:2008 4.2.4, pooled], of a difference of two means of three: sqrt(2/3) s
-    expect(by("play")?.standardUncertainty).toBeCloseTo(Math.sqrt(((0.18 + 0.04) / 6) * (2 / 3)), 9);
+    // s^2 = (2 * (0.3^2 + 0.1^2/12) + 4 * 0.1^2) / 6 [JCGM 100:2008 4.2.4, pooled, with the step of 0.1 mm], of a difference of two means
+    // of three: sqrt(2/3) s. The factor is found in steps that end at 1 in 10 000.
+    const expected = Math.sqrt(((2 * (0.09 + 0.01 / 12) + 0.04) / 6) * (2 / 3));
+    expect((by("play")?.standardUncertainty ?? 0) / expected).toBeCloseTo(1, 3);
+    expect(by("play")?.degreesOfFreedom).toBeCloseTo(6, 6);
+    // Rising: a third of the scatter, as a variance, and the setting of the height.
+    const height = Math.hypot(expected / Math.sqrt(2), 0.1 / Math.sqrt(12));
+    expect(by("focus")?.standardUncertainty ?? 0).toBeCloseTo(height, 2);
   });
 
   it("says when the play shows, and whether another pass helps", () => {
@@ -70,6 +76,36 @@ describe("a live sweep", () => {
     const few = solved(noted([181, 182.4], [180.2, 181.3]));
     expect(ids(few)).not.toContain("play");
     expect(few.findings.find((f) => f.id === "another pass")?.headline).toMatch(/would help/);
+  });
+
+  it("names a pass that was noted 5 mm wrong, and holds the height back until it is settled", () => {
+    const round = noted([181, 186.1, 180.9, 181.1], [180.5, 180.6, 180.4, 180.5]);
+    const outcome = solved(round);
+    expect(outcome.findings[0]).toMatchObject({
+      tone: "needs you",
+      headline: "Reading 2 of the rising passes contradicts the others.",
+    });
+    expect(outcome.corrections.flatMap((c) => c.rows).some((row) => row.heldBack)).toBe(true);
+    const leaveOut = outcome.findings[0]?.suspect?.leaveOut ?? [];
+    const without = focus.solve({
+      ...historyOf(round),
+      decisions: Object.fromEntries(leaveOut.map((key) => [key, "yes"])),
+    });
+    if (without.status !== "solved") throw new Error(without.status);
+    expect(without.findings.some((f) => f.suspect)).toBe(false);
+    // Four falling passes are more than three rising ones.
+    expect(without.estimates.find((e) => e.id === "focus")?.quantity.value).toBeCloseTo(180.5, 6);
+    expect(without.estimates.find((e) => e.id === "rising")?.quantity.value).toBeCloseTo(181, 6);
+  });
+
+  it("expects the next pass where the others of its way were, and the first falling one within the play of a screw", () => {
+    const next = focus.expected(historyOf(noted([181, 181.1], [180.5])), RISING_SITE);
+    // A little toward the falling pass: screws play by little.
+    expect(next?.value).toBeLessThan(181.05);
+    expect(next?.value).toBeGreaterThan(180.9);
+    const first = focus.expected(historyOf(noted([181, 181.1], [])), FALLING_SITE);
+    expect(first?.value).toBeCloseTo(181.05, 1);
+    expect(first?.standardUncertainty ?? 0).toBeGreaterThan(0.4);
   });
 
   it("asks for what is missing and refuses what cannot be", () => {
