@@ -33,6 +33,16 @@ describe("likelihood of a reading", () => {
     expect(doubt("v300-left", 0.0003)).toMatch(/about 1000 times less/);
   });
 
+  it("asks nothing about a step that is small beside how well it is known", () => {
+    const near = readAs({ staggers: { 10: 0, 100: 0.0915, 200: 0.1915, 300: 0.2915 } });
+    const answers = near.answers.filter((a) => a.site !== "v10-left" && a.site !== "v10-right");
+    const site = near.spec.sites.find((s) => s.id === "v10-left") as Site;
+    const history = historyOf([{ ...near, answers }]) as unknown as History;
+    const expected = scanOffset.expected(history as never, "v10-left")?.value ?? 0;
+    expect(Math.abs(expected)).toBeLessThan(0.003);
+    expect(doubtAbout(scanOffset, history, site, { kind: "quantity", value: 25.4 * expected })).toBeNull();
+  });
+
   it("asks about a value far off the line of the others, from five readings on", () => {
     expect(doubt("v300-left", 0.45, (a) => a.site !== "v300-right")).toMatch(/about 0\.30 mm here/);
     expect(doubt("v300-left", 0.45, (a) => a.site === "v100-left")).toBeNull();
@@ -69,9 +79,13 @@ describe("likelihood of a reading", () => {
         value,
       });
     };
-    const twice = [...at("v300-left", [0.29, 0.31, 0.3]), ...at("v300-right", [0.29, 0.31])];
+    const series = [0.29, 0.31, 0.3, 0.28, 0.31, 0.3];
+    const twice = [...at("v300-left", series), ...at("v300-right", series.slice(0, -1))];
     expect(ask(twice, "v300-right", 0.3)).toMatch(/very numbers of “300 mm\/s, left end”/);
     expect(ask(twice, "v300-right", 0.31)).toBeNull();
+    // Three equal ones at both ends of a row are no wonder in steps of 0.01 mm.
+    const short = [...at("v300-left", series.slice(0, 3)), ...at("v300-right", series.slice(0, 2))];
+    expect(ask(short, "v300-right", 0.3)).toBeNull();
     const stuck = [...at("v300-left", [0.3, 0.3, 0.3]), ...at("v300-right", [0.3, 0.3])];
     expect(ask(stuck, "v300-right", 0.3)).toMatch(/sixth time/);
   });

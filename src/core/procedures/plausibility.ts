@@ -7,7 +7,8 @@
 import type { Measurand, Site } from "../coupon/site";
 import { criticalT } from "../estimate/influence";
 import { median } from "../fitting/robust-line";
-import { freedomOf } from "../metrology/measured";
+import { readingUncertaintyMm } from "../metrology/gauge";
+import { freedomOf, type Measured } from "../metrology/measured";
 import { shownLength } from "../metrology/quantity-text";
 import { MM_PER_INCH } from "../metrology/units";
 import { type Answer, type AnswerValue, quantitiesAt } from "./answer";
@@ -25,11 +26,17 @@ const SLIPS = [
 ] as const;
 /** How near a ratio must come to a slip, as a share. */
 const SLIP_WITHIN = 0.25;
+/** Sizes that differ by no more than this many times tell what a neighbour should be. */
+const NEIGHBOURS_WITHIN = 5;
 /** Without a model of the readings, from so many on. */
 const FAR_OFF_FROM_READINGS = 5;
 /** Without a model, standard deviations as for points off a line. */
 const FAR_OFF_BEYOND = 3.5;
 const SAME_SERIES_FROM = 3;
+/** What happens by chance on fewer coupons than this is asked about. */
+const RARE = 0.001;
+/** How often two readings are equal where their gauge is not known. (common practice, no source) */
+const USUALLY_SAME = 0.15;
 const STUCK_FROM = 6;
 /** Swapped places must fit this many times better than as typed. */
 const SWAP_FITS_BETTER = 4;
@@ -55,12 +62,28 @@ export function doubtAbout(procedure: AnyProcedure, history: History, site: Site
   }
 }
 
+/** With a model, only what is far from the others as typed, and near them in the other unit; without one, by the ratio alone. */
 function unitSlip(procedure: AnyProcedure, history: History, site: Site, value: number): string | null {
-  const expected = procedure.expected(history, site.id)?.value ?? neighbours(history, site);
-  if (expected === null || expected === 0 || value === 0) return null;
-  const ratio = Math.abs(value / expected);
+  const expected = procedure.expected(history, site.id);
+  const about = expected?.value ?? neighbours(history, site);
+  if (about === null || about === 0 || value === 0) return null;
+  const ratio = Math.abs(value / about);
   const slip = SLIPS.find((s) => Math.abs(Math.log(ratio / s.factor)) < Math.log(1 + SLIP_WITHIN));
-  return slip ? `This is ${slip.question}` : null;
+  if (!slip) return null;
+  if (procedure.observe && expected) {
+    const far = (v: number) => isFarOff(procedure, history, expected, v);
+    if (!far(value) || far(value / slip.factor)) return null;
+  }
+  // Where a model says nothing, a mark may be next to nothing.
+  if (procedure.observe && !expected && slip.factor < 1) return null;
+  return `This is ${slip.question}`;
+}
+
+/** Beyond the same limit as for suspects: what is asked here and what is found afterwards agree. */
+function isFarOff(procedure: AnyProcedure, history: History, expected: Measured, value: number): boolean {
+  const asked = history.rounds.at(-1)?.spec.sites.reduce((sum, s) => sum + s.repeats, 0) ?? 1;
+  const beyond = procedure.observe ? criticalT(freedomOf(expected), asked) : FAR_OFF_BEYOND;
+  return Math.abs(value - expected.value) > beyond * expected.standardUncertainty;
 }
 
 function tooMuch(history: History, site: Site, value: number): string | null {
@@ -73,11 +96,7 @@ function farOff(procedure: AnyProcedure, history: History, site: Site, value: nu
   const round = history.rounds.at(-1);
   if (!round || (!procedure.observe && round.answers.length < FAR_OFF_FROM_READINGS)) return null;
   const expected = procedure.expected(history, site.id);
-  if (!expected) return null;
-  // The same limit as for suspects: what is asked here and what is found afterwards agree.
-  const asked = round.spec.sites.reduce((sum, s) => sum + s.repeats, 0);
-  const beyond = procedure.observe ? criticalT(freedomOf(expected), asked) : FAR_OFF_BEYOND;
-  if (Math.abs(value - expected.value) <= beyond * expected.standardUncertainty) return null;
+  if (!expected || !isFarOff(procedure, history, expected, value)) return null;
   if (site.ask.kind !== "quantity" || site.ask.dimension !== "length") return "This is far from what the others say.";
   const unit = lengthUnitOf(history);
   const signs = site.ask.signedBy;
@@ -90,20 +109,35 @@ function farOff(procedure: AnyProcedure, history: History, site: Site, value: nu
   return `The other readings say about ${shownLength(Math.abs(expected.value), unit, 2)} here.`;
 }
 
-/** Series of at least three that are equal number for number at two sites, or one number again and again over sites. */
+/** Series that are equal number for number at two sites, where that is no chance, or one number again and again over sites. */
 function sameSeries(history: History, site: Site, value: number): string | null {
   const round = history.rounds.at(-1);
   if (!round) return null;
   const here = [...quantitiesAt(round.answers, site.id), value];
   if (here.length >= SAME_SERIES_FROM && new Set(here).size > 1) {
-    const twin = round.spec.sites.find((s) => s.id !== site.id && same(quantitiesAt(round.answers, s.id), here));
-    if (twin) return `These are the very numbers of “${twin.label}”. Were they sent twice?`;
+    const others = round.spec.sites.filter(
+      (s) => s.id !== site.id && quantitiesAt(round.answers, s.id).length === here.length,
+    );
+    const twin = others.find((s) => same(quantitiesAt(round.answers, s.id), here));
+    if (twin && others.length * sameByChance(history) ** here.length < RARE)
+      return `These are the very numbers of “${twin.label}”. Were they sent twice?`;
   }
   const last = round.answers.slice(1 - STUCK_FROM).flatMap(sizeOf);
   const stuck = last.length === STUCK_FROM - 1 && last.every((v) => v === Math.abs(value));
   return stuck && value !== 0
     ? "The same number now for the sixth time, at several places. Does the gauge still follow?"
     : null;
+}
+
+/**
+ * How likely two readings of one size are equal: step / (2 sqrt(pi) s), s their scatter. Both ends of a row show one stagger, so three
+ * readings with calipers are often the same at both.
+ */
+function sameByChance({ gauges, rounds }: History): number {
+  const last = rounds.at(-1)?.answers.at(-1)?.gauge;
+  const gauge = gauges.find((g) => g.id === last);
+  if (!gauge) return USUALLY_SAME;
+  return Math.min(1, gauge.resolutionMm / (2 * Math.sqrt(Math.PI) * readingUncertaintyMm(gauge)));
 }
 
 function sizeOf(answer: Answer): number[] {
@@ -115,12 +149,13 @@ function same(a: readonly number[], b: readonly number[]): boolean {
   return a.length === b.length && a.every((v, i) => v === b[i]);
 }
 
-/** Middle size read at the other places that ask for the same thing; `null` below two of them. */
+/** Middle size read at the other places that ask for the same thing; `null` below two of them, or where their sizes have little in common. */
 function neighbours(history: History, site: Site): number | null {
   const round = history.rounds.at(-1);
   const others = (round?.spec.sites ?? []).filter((s) => s.id !== site.id && isAlike(s.measurand, site.measurand));
   const values = others.flatMap((s) => quantitiesAt(round?.answers ?? [], s.id).map(Math.abs));
-  return values.length < 2 ? null : median(values);
+  const isAlikeInSize = Math.max(...values) < NEIGHBOURS_WITHIN * Math.min(...values);
+  return values.length < 2 || !isAlikeInSize ? null : median(values);
 }
 
 /** Whether two points measure the same quantity. Points around a round part differ in their meaning. */

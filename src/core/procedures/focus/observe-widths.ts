@@ -51,12 +51,13 @@ export function widthsModel(widths: Widths): Model | null {
   const around = taken ? spotAround(cells, widths.p) : usualAround(widths);
   if (!around) return null;
   const lawOf = (r: WidthReading) => lawWidth(r.zMm, r.run, around);
+  const beyondOf = beyondRead(widths, around);
   // An imagined line where none would be seen is no line.
   const used = readings
     .filter((r) => !r.imagined || lawOf(r) > around.visibleMm)
     .map((r) => {
       const scatter = WIDTH_SCATTER * Math.max(around.visibleMm, lawOf(r));
-      return { ...r, u: Math.hypot(r.u, scatter, textureMm(r.zMm, r.run, around)) };
+      return { ...r, u: Math.hypot(r.u, scatter, textureMm(r.zMm, r.run, around), beyondOf(r)) };
     });
   if (used.length === 0) return null;
   const focus = focusRow(around, "middle");
@@ -89,6 +90,21 @@ export function widthsModel(widths: Widths): Model | null {
       { id: "depth", label: "the focal depth", row: { "ln zR": around.spot.zR } },
     ],
   });
+}
+
+/**
+ * Beyond the cells that are read, lines thin down to nothing within a step or two, and where is hardly known: a width that is not taken
+ * yet may be as far off as the law changes within a step, mm.
+ */
+function beyondRead({ readings, heights }: Widths, around: Around): (r: WidthReading) => number {
+  const read = readings.flatMap((r) => (r.imagined ? [] : [r.zMm]));
+  const [low, high] = [Math.min(...read), Math.max(...read)];
+  const stepMm = around.rangeMm / Math.max(1, new Set(heights).size - 1);
+  return ({ zMm, run, imagined }) => {
+    if (!imagined || read.length === 0 || (zMm >= low && zMm <= high)) return 0;
+    const outward = zMm < low ? -stepMm : stepMm;
+    return Math.abs(lawWidth(zMm, run, around) - Math.max(0, lawWidth(zMm + outward, run, around)));
+  };
 }
 
 /** Focus in the middle of what is burned, marked as most people do. */
