@@ -2,6 +2,8 @@
 import { describe, expect, it } from "vitest";
 import { axisScale } from "../core/procedures/axis-scale/procedure";
 import { forecastOf } from "../core/procedures/forecast";
+import type { Way } from "../core/procedures/rotary/plan-type";
+import { rotary } from "../core/procedures/rotary/procedure";
 import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
 import { scanOffset } from "../core/procedures/scan-offset/procedure";
 import { LENGTH_GAUGES, rms, scaleCases } from "./axis-scale-accuracy";
@@ -75,5 +77,24 @@ describe("the forecast of a layout", () => {
     expect(forecast?.label).toMatch(/^the stagger at \d+ mm\/s$/);
     expect(forecast?.expanded).toBeGreaterThan(0.01);
     expect(forecast?.expanded).toBeLessThan(0.03);
+  });
+
+  it("tells what each way of measuring a rotary will be worth, and a longer travel is worth more", () => {
+    const { defaults } = rotary.plan(context);
+    const told = (way: Way, spanMm: number) =>
+      forecastOf({
+        procedure: rotary,
+        plan: { ...defaults, way, spanMm, readoutStepMm: 0.01, dotMm: 0.1 },
+        context,
+        tolerance: rotary.tolerance.default,
+      })?.expanded ?? Number.NaN;
+    expect(told("wrap", 100)).toBeGreaterThan(0);
+    for (const way of ["span", "traced"] as const) {
+      expect(told(way, 50)).toBeLessThan(0.01);
+      expect(told(way, 100) / told(way, 50)).toBeGreaterThan(0.45);
+      expect(told(way, 100) / told(way, 50)).toBeLessThan(0.75);
+    }
+    // Two lines are set by a dot of 0.1 mm, sqrt(2) 0.1/sqrt(3) mm together: by hand, of 100 mm, twice that.
+    expect(told("traced", 100)).toBeGreaterThan(0.0016);
   });
 });

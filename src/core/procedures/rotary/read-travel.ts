@@ -257,7 +257,7 @@ function onForm(gauge: Gauge): Gauge {
   return placing ? { ...gauge, placing: { ...placing, sdMm: Math.hypot(placing.sdMm, FORM_MM) } } : gauge;
 }
 
-function readingsOf({ spec, answers }: RoundRecord<RotaryPlan>, sites: readonly SiteRead[]): Readings {
+function readingsOf({ plan, spec, answers }: RoundRecord<RotaryPlan>, sites: readonly SiteRead[]): Readings {
   const read: Readings = {};
   for (const site of spec.sites) {
     const id = site.id as SiteId;
@@ -265,9 +265,16 @@ function readingsOf({ spec, answers }: RoundRecord<RotaryPlan>, sites: readonly 
     const last = answers.findLast((a) => a.site === id)?.content;
     if (here.length > 0) read[id] = weighted(here);
     else if (last?.status === "read" && last.value.kind === "count") read[id] = last.value.value;
-    else if (site.measurand.kind === "readout on line") read[id] = quantitiesAt(answers, id).at(-1);
+    else if (site.measurand.kind === "readout on line") read[id] = readoutAt(plan, answers, id);
   }
   return read;
+}
+
+/** The last readout on a line; one that is only imagined is as far from the other as the lines are apart. */
+function readoutAt(plan: RotaryPlan, answers: readonly Answer[], id: SiteId): number | undefined {
+  const last = answers.findLast((a) => a.site === id);
+  if (last?.imagined) return id === SITES.second ? sentMm(plan) : 0;
+  return quantitiesAt(answers, id).at(-1);
 }
 
 /** Of one place read with several gauges the finer counts more. */
