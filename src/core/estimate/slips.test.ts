@@ -94,6 +94,39 @@ describe("a slip is named", () => {
   });
 });
 
+describe("the law that is taken", () => {
+  /** The same ladder, of which some machines keep the law only nearly. */
+  const nearly = (change?: (i: number, y: number) => number): Model => {
+    const model = ladder(change);
+    return {
+      ...model,
+      observations: model.observations.map((o) => (o.isDeparture ? { ...o, u: 0.001, gently: 0.03 } : o)),
+    };
+  };
+  const BENT = [0.03, -0.03, -0.045, -0.03, 0.03];
+  const LOOSE = [0.3, -0.4, 0.5, -0.45, 0.2];
+  const departures = ({ model }: ReturnType<typeof slipsIn>) =>
+    model.observations.filter((o) => o.isDeparture).map((o) => o.u);
+
+  test("is that of a sound machine where the readings keep to it", () => {
+    const sound = slipsIn(nearly());
+    expect(departures(sound)).toEqual([0.001, 0.001, 0.001, 0.001, 0.001]);
+    expect(sound.isLoose).toBe(false);
+  });
+
+  test("is that of one that keeps it nearly where they stand off together, and nothing is accused", () => {
+    const bent = slipsIn(nearly((i, y) => y + (BENT[Math.floor(i / 2)] ?? 0)));
+    expect(departures(bent)).toEqual([0.03, 0.03, 0.03, 0.03, 0.03]);
+    expect(bent).toMatchObject({ slips: [], isLoose: false });
+  });
+
+  test("is none where they stand off ten times as far", () => {
+    const loose = slipsIn(nearly((i, y) => y + (LOOSE[Math.floor(i / 2)] ?? 0)));
+    expect(departures(loose)[0]).toBeCloseTo(0.3, 12);
+    expect(loose).toMatchObject({ slips: [], isLoose: true });
+  });
+});
+
 describe("the likelihood", () => {
   const model = ladder(at(4, (y) => y + 0.15));
   const likelihood = likelihoodOf(model);

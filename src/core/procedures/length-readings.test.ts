@@ -90,11 +90,32 @@ describe("readings as observations", () => {
   });
 });
 
+describe("what several readings have in common", () => {
+  it("adds to what a reading is made of where both are the same parameter", () => {
+    const readings = read([at("a", 10), at("b", 5)]);
+    const term = (share: number) => ({
+      ...{ id: "scale", label: "scale", u: 0.1, canBeWrong: false },
+      of: (r: { site: string }) => (r.site === "a" ? share : 0),
+    });
+    const { observations } = modelOf(readings, {
+      row: (r) => ({ [r.site]: 1, scale: 0.25 }),
+      y: (r) => r.value,
+      terms: [term(2), { ...term(0), id: "nothing" }],
+      facts: (r) => ({ pointLabel: r.site, signedByWords: false }),
+      wanted: [],
+    });
+    expect(observations[0]?.row).toEqual({ a: 1, scale: 2.25 });
+    expect(observations[1]?.row).toEqual({ b: 1, scale: 0.25 });
+    expect(observations.filter((o) => o.group === null).map((o) => o.row)).toEqual([{ scale: 1 }]);
+  });
+});
+
 describe("a reading that is left out", () => {
   const answers = [at("a", 10), at("a", 10), at("b", 5)];
 
   it("is the one that was named, also of two that are equal", () => {
     const second = read(answers)[1]?.id ?? "";
+    expect(second).toBe("a (2) 1 10");
     const left = read(answers, { [leaveOutKey(second)]: "yes" });
     expect(left.map((r) => r.id)).toEqual(["a 1 10", "b 1 5"]);
     expect(withoutLeftOut(answers, { [leaveOutKey(second)]: "yes" })).toEqual([answers[0], answers[2]]);

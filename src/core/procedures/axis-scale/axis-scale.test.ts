@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { neededMm } from "../baseline";
 import { draftOf, readDraft } from "../draft";
 import { SAMPLE_MACHINE } from "../sample-machine";
+import { observeAxes } from "./observe";
 import { planForm } from "./plan";
 import { planWarnings } from "./plan-faults";
 import type { AxisScalePlan } from "./plan-type";
@@ -244,5 +245,32 @@ describe("a layout that cannot be measured", () => {
     expect(warned({ spanXMm: 140 })[0]).toMatch(/mixed up/);
     expect(warned({ way: "by hand", spanXMm: 50 })[0]).toMatch(/needs luck/);
     expect(warned({ way: "part" })[0]).toMatch(/hole too/);
+  });
+});
+
+describe("the cut of part and hole before it is seen", () => {
+  const cut = (way: AxisScalePlan["way"], kerfMm?: number) => {
+    const round = roundWith({
+      plan: { way, axes: "X", spanXMm: 100, ...(kerfMm === undefined ? {} : { kerfMm }) },
+      read: ({ site }) => (site.startsWith("known") ? [10] : [100]),
+    });
+    const model = observeAxes(historyWith([round]), round);
+    return model?.observations.find(
+      (o) => o.reading === null && Object.keys(o.row).some((id) => id.startsWith("kerf")),
+    );
+  };
+
+  it("is usual between 0.01 and 0.6 mm, which has no part in the result", () => {
+    const kerf = cut("part and hole");
+    expect(kerf?.isUsual).toBe(true);
+    expect(kerf?.y).toBeCloseTo(0.305, 12);
+    expect(kerf?.u).toBeCloseTo(0.1475, 12);
+  });
+
+  it("of a part alone is what was entered, known to half of it: a rectangle", () => {
+    const kerf = cut("part", 0.2);
+    expect(kerf?.isUsual).toBeUndefined();
+    expect(kerf?.y).toBe(0.2);
+    expect(kerf?.u).toBeCloseTo(0.1 / Math.sqrt(3), 12);
   });
 });

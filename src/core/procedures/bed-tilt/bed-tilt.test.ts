@@ -12,7 +12,7 @@ import { SAMPLE_GALVO, SAMPLE_MACHINE } from "../sample-machine";
 import { placesOf, supportsOf } from "./places";
 import { type BedTiltPlan, planForm } from "./plan";
 import { bedTilt } from "./procedure";
-import { readBed } from "./read-bed";
+import { observeBed, readBed } from "./read-bed";
 
 const GAUGE: Gauge = { ...{ id: "rule", name: "Readout", kind: "rule", unit: "mm" }, ...usualGauge("rule", "mm") };
 const contextOn = (machine: MachineSpec): PlanContext => ({ machine, couponCode: "T-1", inForce: {} });
@@ -190,5 +190,20 @@ describe("a layout that cannot be read", () => {
     const form = planForm(contextOn(machine));
     const read = readDraft(form, { ...draftOf(form, form.defaults), ...(changes as Record<string, string>) });
     expect(read.ok ? [] : read.issues).toContainEqual({ field, message: expect.stringMatching(message) });
+  });
+});
+
+describe("what is usual of a bed before it is read", () => {
+  it("is level within 3 mm from side to side, flat within 0.02 mm, or 0.1 mm where it is bowed", () => {
+    const round = readOn(SAMPLE_MACHINE, practiceFromSeed(3, SAMPLE_MACHINE), { places: "5" });
+    const model = observeBed(historyOf(SAMPLE_MACHINE, round), round);
+    const known = new Map(model?.observations.flatMap((o) => (o.reading ? [] : [[Object.keys(o.row)[0], o]])));
+    expect((known.get("across")?.u ?? 0) * SAMPLE_MACHINE.widthMm).toBeCloseTo(3, 12);
+    expect((known.get("away")?.u ?? 0) * SAMPLE_MACHINE.depthMm).toBeCloseTo(3, 12);
+    const bows = [...known].filter(([id]) => id?.startsWith("bow"));
+    expect(bows).toHaveLength(5);
+    for (const [, bow] of bows) expect(bow).toMatchObject({ y: 0, u: 0.02, gently: 0.1, isDeparture: true });
+    // A tilt is what one side is higher by, not by mm.
+    expect(model?.wanted.find((w) => w.id === "across")?.row).toEqual({ across: SAMPLE_MACHINE.widthMm });
   });
 });

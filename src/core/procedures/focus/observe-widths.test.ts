@@ -2,7 +2,7 @@
 import { describe, expect, it } from "vitest";
 import { expandedUncertainty } from "../../fitting/student-t";
 import type { Gauge } from "../../metrology/gauge";
-import { type Answer, PLAIN_SHARES } from "../answer";
+import { type Answer, imaginedReading, PLAIN_SHARES } from "../answer";
 import type { History, PlanContext } from "../contract";
 import { forecastOf } from "../forecast";
 import { SAMPLE_MACHINE } from "../sample-machine";
@@ -151,5 +151,23 @@ describe("lines both ways", () => {
       const y = ((p.points[0]?.y ?? 0) + (p.points[1]?.y ?? 0)) / 2;
       expect(y > within.y0 && y < within.y1).toBe(isUpright(p));
     }
+  });
+});
+
+describe("a ladder of which no width is read", () => {
+  it("is looked at around a usual beam in its middle, which may be a third of its length away", () => {
+    const history = historyOf(PLAN);
+    const [round] = history.rounds;
+    if (!round) throw new Error("no round");
+    const imagined = cellsOf(PLAN).map(({ number }) =>
+      imaginedReading({ site: widthSite(number, "x"), value: 0.2, gauge: GAUGE.id, session: "1" }),
+    );
+    const model = focus.observe?.(history as never, { ...round, answers: imagined } as never);
+    const usual = model?.observations.find((o) => o.isUsual && o.row.z0);
+    expect(usual?.u).toBeCloseTo(10 / 3, 9);
+    // The beam is as wide above its middle as below: derivatives by the height are opposite there.
+    const slopes = model?.observations.flatMap((o) => (o.reading ? [o.row.z0 ?? 0] : [])) ?? [];
+    expect(slopes.length).toBeGreaterThan(6);
+    expect((slopes[0] ?? 0) / (slopes.at(-1) ?? 0)).toBeCloseTo(-1, 9);
   });
 });

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { markWidth, type Spot } from "./mark-width-law";
-import { type Around, focusRow, knownOfCells, lawWidth, unmarkedRow, widthRow } from "./width-model";
+import { type Around, focusRow, knownOfCells, knownOfLaw, lawWidth, unmarkedRow, widthRow } from "./width-model";
 
 const SPOT: Spot = { z0: 10, zR: 1.5, w0: 0.1, lnR: Math.log(5) };
 const AROUND: Around = { spot: SPOT, apartMm: 0.4, p: 1, rangeMm: 10, middleMm: 11, visibleMm: 0.02 };
@@ -60,5 +60,20 @@ describe("the law around a spot", () => {
     expect(unmarkedRow("u", 20, "x", AROUND)).toEqual([]);
     const [seen] = unmarkedRow("u", 10, "x", AROUND);
     expect(seen?.y).toBeCloseTo(0.02 - lawWidth(10, "x", AROUND), 12);
+  });
+
+  it("knows the usual strength and focal depth, as far as the spot is from them", () => {
+    const known = (around: Around) => new Map(knownOfLaw(around).map((o) => [Object.keys(o.row)[0], o]));
+    const both = known(AROUND);
+    // ln(1.2 / ln 5), and ln(0.25 * 10 / 1.5).
+    expect(both.get("ln ln R")?.y).toBeCloseTo(Math.log(1.2 / Math.log(5)), 12);
+    expect(both.get("ln zR")?.y).toBeCloseTo(Math.log(2.5 / 1.5), 12);
+    expect(both.get("ln zR")?.u).toBeCloseTo(1.1, 12);
+    expect(both.get("drift")?.y).toBe(0);
+    // The waists are usually not apart, give or take the ladder.
+    expect(both.get("apart")).toMatchObject({ y: -0.4, u: 10 });
+    const one = known({ ...AROUND, apartMm: null });
+    expect(one.get("apart")).toBeUndefined();
+    expect(one.get("axes")?.u).toBeCloseTo(0.015 * 1.5, 12);
   });
 });

@@ -250,6 +250,13 @@ describe("kerf from mates", () => {
     );
     const accepted = kerf.solve({ ...history, decisions: { [accept]: "burr on the slot" } });
     expect(accepted.findings.some((f) => f.suspect)).toBe(false);
+    // What is accepted may be all that another pair contradicts, but a second odd pair stays one.
+    const two = historyOf(roundOf(plan, fits(plan, "wllslsnlww")));
+    const odd = kerf.solve(two).findings.filter((f) => f.suspect);
+    expect(odd.length).toBeGreaterThanOrEqual(2);
+    const [first] = odd;
+    const one = kerf.solve({ ...two, decisions: { [first?.suspect?.accept ?? ""]: "a burr" } });
+    expect(one.findings.some((f) => f.suspect)).toBe(true);
     expect(solved(accepted).forStock).toBeDefined();
   });
 
@@ -258,6 +265,9 @@ describe("kerf from mates", () => {
     expect(reversed.findings[0]?.headline).toBe("The fits look reversed.");
     const right = kerf.solve(historyOf(roundOf(plan, fits(plan, "lllssnntww"))));
     expect(right.findings.filter((f) => f.suspect)).toEqual([]);
+    // Turned round, the middle word stays what it is: more of one end than of the other is no reversal.
+    const uneven = kerf.solve(historyOf(roundOf(plan, fits(plan, "llllllllsn"))));
+    expect(uneven.findings.map((f) => f.headline)).not.toContain("The fits look reversed.");
   });
 
   it("leaves a proof undecided while a pair contradicts the others", () => {

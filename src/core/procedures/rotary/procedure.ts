@@ -1,4 +1,6 @@
 /** Rotary: whether the surface of a round part goes as far as it is sent, and the number that makes it so. */
+import type { Measured } from "../../metrology/measured";
+import { quantitiesAt } from "../answer";
 import type { History, Procedure } from "../contract";
 import { examinedSolve, predictedReading } from "../examined";
 import { plainNext } from "../plain-course";
@@ -44,8 +46,7 @@ export const rotary: Procedure<RotaryPlan> = {
   asSent: (spec) => spec,
   checkPlan: (last) => last,
   observe: observeTravel,
-  expected: (history, site) =>
-    (site === SITES.back ? null : predictedReading(observeTravel, history, site)) ?? expectedAt(history, site),
+  expected,
   solve: examinedSolve(observeTravel, solveRotary),
   next: (history, outcome) => plainNext(history, outcome, judgeRotary(history), WORDS, proofOf(history)),
   judge: judgeRotary,
@@ -59,6 +60,13 @@ const WORDS = {
   proved: "Proved: the surface goes as far as it is sent.",
   holding: "Still holding: nothing to change.",
 };
+
+/** Each place has a value of its own: others tell its first reading nothing. */
+function expected(history: History<RotaryPlan>, site: string): Measured | null {
+  const isRead = quantitiesAt(history.rounds.at(-1)?.answers ?? [], site).length > 0;
+  const predicted = isRead && site !== SITES.back ? predictedReading(observeTravel, history, site) : null;
+  return predicted ?? expectedAt(history, site);
+}
 
 function proofOf(history: History<RotaryPlan>) {
   const last = history.rounds.at(-1);

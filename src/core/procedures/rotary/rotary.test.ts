@@ -13,7 +13,7 @@ import { planForm } from "./plan";
 import { planWarnings } from "./plan-faults";
 import type { RotaryPlan } from "./plan-type";
 import { rotary } from "./procedure";
-import { slipShare, slips } from "./read-travel";
+import { observeTravel, slipShare, slips } from "./read-travel";
 import { ROLLER_DIAMETER, ROTARY_STEPS } from "./setting";
 import { SITES, type SiteId, travelOf } from "./travel";
 
@@ -293,4 +293,26 @@ it("slip is a share of the way there and back", () => {
   const back = { quantity: { value: -0.2, standardUncertainty: 0.01, degreesOfFreedom: 5 }, parts: [] };
   expect(slipShare({ back, travelled: 100 })).toBeCloseTo(0.001, 12);
   expect(slipShare({ back: null, travelled: 100 })).toBe(0);
+});
+
+describe("what a rotary is expected to read", () => {
+  it("is the size as it was laid out, once around where a tape measures it, before anything is read", () => {
+    const at = (plan: RotaryPlan, site: SiteId, said: Said = {}) =>
+      rotary.expected(history(roundWith(plan, said)), site);
+    expect(at(WRAP, SITES.marked)?.value).toBe(60);
+    expect(at({ ...WRAP, sizedBy: "around" }, SITES.marked)?.value).toBeCloseTo(60 * Math.PI, 9);
+    expect(at(SPAN, SITES.span)?.value).toBe(100);
+    expect(at(SPAN, SITES.back)).toBeNull();
+  });
+
+  it("is the size that was read, once it was, and not a sum of both", () => {
+    const said = { [SITES.marked]: 59.4, [SITES.gap]: 1, [SITES.width]: 0.2, ...RIGHT };
+    const expected = rotary.expected(history(roundWith(WRAP, said)), SITES.marked);
+    expect(expected?.value).toBeCloseTo(59.4, 2);
+    const model = observeTravel(history(roundWith(WRAP, said)), roundWith(WRAP, said));
+    const usual = model?.observations.find((o) => o.isUsual && o.row[SITES.marked]);
+    // As a change from what was read: laid out 60, read 59.4, known to a mm.
+    expect(usual?.y).toBeCloseTo(0.6, 9);
+    expect(usual?.u).toBe(1);
+  });
 });

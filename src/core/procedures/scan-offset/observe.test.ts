@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { analyse } from "./analysis";
-import { staggerRow } from "./observe";
-import { historyOf, readAs } from "./test-history";
+import { observeOneByOne, staggerRow } from "./observe";
+import { historyOf, readAs, TEST_GAUGE } from "./test-history";
 
 const SPEEDS = [100, 200, 300, 400, 500];
 
@@ -29,5 +29,26 @@ describe("the line over the speeds", () => {
     expect(Math.abs((analysis?.constant?.quantity.value ?? 1) + 0.02)).toBeLessThan(0.008);
     expect(analysis?.lineAt?.(350).quantity.value).toBeCloseTo(bent(350), 1);
     expect(Math.abs((analysis?.lineAt?.(350).quantity.value ?? 1) - bent(350))).toBeLessThan(0.008);
+  });
+});
+
+describe("a reference step", () => {
+  it("that was read with another gauge than the row ends says nothing of them", () => {
+    const staggers = { 100: 0.1, 200: 0.2, 300: 0.3 };
+    const round = readAs({ staggers, reference: 0.51 });
+    const rule = { ...TEST_GAUGE, id: "microscope", name: "Microscope", kind: "microscope" as const };
+    const elsewhere = {
+      ...round,
+      answers: round.answers.map((a) => (a.site.startsWith("reference") ? { ...a, gauge: rule.id } : a)),
+    };
+    const gauges = [TEST_GAUGE, rule];
+    const points = (r: typeof round) =>
+      new Set(observeOneByOne(historyOf([r], { gauges }), r)?.observations.map((o) => o.reading?.point));
+    expect(round.answers.some((a) => a.site.startsWith("reference"))).toBe(true);
+    expect([...points(round)].some((p) => p?.startsWith("reference"))).toBe(true);
+    expect([...points(elsewhere)].some((p) => p?.startsWith("reference"))).toBe(false);
+    // Alone it is read with whatever gauge was used.
+    const alone = { ...elsewhere, answers: elsewhere.answers.filter((a) => a.site.startsWith("reference")) };
+    expect([...points(alone)].some((p) => p?.startsWith("reference"))).toBe(true);
   });
 });

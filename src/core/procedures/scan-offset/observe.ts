@@ -133,11 +133,7 @@ export function modelFor(
     known: [
       ...speeds.map((v) => ownKnown(v, lineSpeeds)),
       ...(lineSpeeds.length > 0
-        ? [
-            usual(LAG, "usual lag", USUAL_LAG_S),
-            usual(START, "usual stagger at low speed", USUAL_START_MM),
-            bowKnown(),
-          ]
+        ? [usual(LAG, "usual lag", USUAL_LAG_S), usual(START, "usual stagger at low speed", USUAL_START_MM), bowKnown()]
         : []),
       ...(ends.length > 0
         ? [
