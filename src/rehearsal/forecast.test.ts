@@ -89,11 +89,12 @@ describe("the forecast of a layout", () => {
         tolerance: rotary.tolerance.default,
       })?.expanded ?? Number.NaN;
     expect(told("wrap", 100)).toBeGreaterThan(0);
-    for (const way of ["span", "traced"] as const) {
-      expect(told(way, 50)).toBeLessThan(0.01);
-      expect(told(way, 100) / told(way, 50)).toBeGreaterThan(0.45);
-      expect(told(way, 100) / told(way, 50)).toBeLessThan(0.75);
-    }
+    // What is set by hand is shared by a longer way; of what the calipers always read wrong a part grows with it.
+    const gain = (way: Way) => told(way, 100) / told(way, 50);
+    expect(gain("traced")).toBeGreaterThan(0.45);
+    expect(gain("traced")).toBeLessThan(0.6);
+    expect(gain("span")).toBeGreaterThan(gain("traced"));
+    expect(gain("span")).toBeLessThan(0.95);
     // Two lines are set by a dot of 0.1 mm, sqrt(2) 0.1/sqrt(3) mm together: by hand, of 100 mm, twice that.
     expect(told("traced", 100)).toBeGreaterThan(0.0016);
   });
