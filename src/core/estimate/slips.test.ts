@@ -152,6 +152,20 @@ describe("the likelihood", () => {
     expect(allowed(likelihood, direction, R).score).toBeCloseTo(whole, 8);
   });
 
+  test("with a shift that is left open is that without what the shift takes up: one reading that nothing checks is free", () => {
+    const direction = [{ index: 4, by: 2 }];
+    const { open, size, score } = allowed(likelihood, direction, 0.7);
+    const without = likelihoodOf({ ...model, observations: model.observations.filter((_, i) => i !== 4) });
+    // Leaving a reading out and letting it be anything are one, but for the density of that reading: ln u, at each factor.
+    const u = model.observations[4]?.u ?? Number.NaN;
+    const { factors } = likelihood;
+    expect(factors.length).toBeGreaterThan(1);
+    expect(open - (without?.asRead ?? Number.NaN)).toBeGreaterThan(2 * Math.log(u) - 3);
+    expect(open - (without?.asRead ?? Number.NaN)).toBeLessThan(2 * Math.log(u) + 3);
+    expect(2 * size).toBeCloseTo(0.15, 1);
+    expect(score).toBeGreaterThan(open);
+  });
+
   test("of one reading of a known length is summed over the factors of its scatter, by hand", () => {
     const [y, u, knownU, freedom] = [0.03, 0.01, 0.02, 8];
     const one: Model = {

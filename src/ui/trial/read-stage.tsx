@@ -1,5 +1,5 @@
 "use client";
-import { useState } from "react";
+import { useDeferredValue, useMemo, useState } from "react";
 import { PICTURE_READER } from "../../core/metrology/gauge";
 import type { LengthUnit } from "../../core/metrology/units";
 import { sitesLeft } from "../../core/procedures/answer";
@@ -55,7 +55,7 @@ export function ReadStage({
   const [chosenUnit, chooseUnit] = useState<LengthUnit | null>(null);
   // Until one is chosen here, the unit of the sitting's gauge: a new sitting may bring another.
   const unit = chosenUnit ?? lengthUnitOf(view);
-  const decided = { ...view, decisions: { ...view.decisions, [UNIT_DECISION]: unit } };
+  const decided = useMemo(() => ({ ...view, decisions: { ...view.decisions, [UNIT_DECISION]: unit } }), [view, unit]);
   const [firstOpen] = sitesLeft(
     sites,
     store.readings.map((r) => r.answer),
@@ -78,8 +78,10 @@ export function ReadStage({
   const byHand = session && session.gauge.id !== PICTURE_READER ? session : undefined;
   const sitting = byHand && byHand.id !== askedAfter ? byHand : undefined;
 
-  const history = historyOf(decided, n, store.readings);
-  const outcome = procedure.solve(history);
+  // Typing changes neither: only a reading that is taken is worked out, and that after it is shown.
+  const history = useMemo(() => historyOf(decided, n, store.readings), [decided, n, store.readings]);
+  const settled = useDeferredValue(history);
+  const outcome = useMemo(() => procedure.solve(settled), [procedure, settled]);
 
   function changeUnit() {
     const next = nextLengthUnit(unit);

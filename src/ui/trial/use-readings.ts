@@ -1,5 +1,5 @@
 "use client";
-import { useCallback, useEffect, useRef, useState, useSyncExternalStore } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
 import type { Site } from "../../core/coupon/site";
 import type { Answer } from "../../core/procedures/answer";
 import type { AnswerInput } from "../../core/procedures/answer-input";
@@ -41,6 +41,11 @@ export function useReadings({ trialId, n, initial, sites, session }: Props) {
   } = useSyncExternalStore(subscribe, waitingState, nothingWaits);
   const here = (r: { trialId: number; n: number }) => r.trialId === trialId && r.n === n;
   const waiting = everyWaiting.filter(here);
+  // The same list until something is taken or sent: what is worked out of it is kept while somebody types.
+  const readings = useMemo(
+    () => [...onDisk, ...everyWaiting.filter((r) => r.trialId === trialId && r.n === n).map(asTaken)],
+    [onDisk, everyWaiting, trialId, n],
+  );
   const taken = useRef(0);
 
   const add = useCallback(
@@ -97,7 +102,7 @@ export function useReadings({ trialId, n, initial, sites, session }: Props) {
 
   const refused: readonly Refused[] = everyRefused.filter(here);
   return {
-    readings: [...onDisk, ...waiting.map(asTaken)],
+    readings,
     onDisk,
     waiting: waiting.length,
     why,

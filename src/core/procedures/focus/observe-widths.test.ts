@@ -169,5 +169,8 @@ describe("a ladder of which no width is read", () => {
     const slopes = model?.observations.flatMap((o) => (o.reading ? [o.row.z0 ?? 0] : [])) ?? [];
     expect(slopes.length).toBeGreaterThan(6);
     expect((slopes[0] ?? 0) / (slopes.at(-1) ?? 0)).toBeCloseTo(-1, 9);
+    // Drift along the ladder likewise: none in its middle.
+    const drifts = model?.observations.flatMap((o) => (o.reading ? [o.row.drift ?? 0] : [])) ?? [];
+    expect((drifts[0] ?? 0) / (drifts.at(-1) ?? 0)).toBeCloseTo(-1, 9);
   });
 });

@@ -13,7 +13,7 @@ import { planForm } from "./plan";
 import { planWarnings } from "./plan-faults";
 import type { RotaryPlan } from "./plan-type";
 import { rotary } from "./procedure";
-import { observeTravel, slipShare, slips } from "./read-travel";
+import { observeTravel, readTravel, slipShare, slips } from "./read-travel";
 import { ROLLER_DIAMETER, ROTARY_STEPS } from "./setting";
 import { SITES, type SiteId, travelOf } from "./travel";
 
@@ -314,5 +314,18 @@ describe("what a rotary is expected to read", () => {
     // As a change from what was read: laid out 60, read 59.4, known to a mm.
     expect(usual?.y).toBeCloseTo(0.6, 9);
     expect(usual?.u).toBe(1);
+  });
+});
+
+describe("a traced line that is gone back to", () => {
+  it("is off by what the readout says, known to a step of it and a dot, twice each", () => {
+    const plan = planned({ way: "traced", drive: "chuck", spanMm: 80, tapeMm: 0, readoutStepMm: 0.1, dotMm: 0.2 });
+    const said = { [SITES.marked]: 60, [SITES.line]: 80, [SITES.first]: 10, [SITES.second]: 90, [SITES.again]: 10.6 };
+    const round = roundWith(plan, { ...RIGHT, ...said });
+    const back = readTravel(history(round), round)?.back;
+    expect(back?.quantity.value).toBeCloseTo(0.6, 9);
+    expect(back?.parts.map((p) => p.id)).toEqual(["readout"]);
+    // u^2 = 2 (0.1^2/12 + 0.2^2/3)
+    expect((back?.quantity.standardUncertainty ?? 0) ** 2).toBeCloseTo(2 * (0.01 / 12 + 0.04 / 3), 12);
   });
 });

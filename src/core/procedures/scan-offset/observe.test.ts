@@ -32,6 +32,19 @@ describe("the line over the speeds", () => {
   });
 });
 
+describe("rows that are longer one way", () => {
+  it("move both ends of a block by half of it apart, and one gap by a quarter", () => {
+    const gaps = { left: { left: 1.5, right: 1.5 }, right: { left: 1.5, right: 1.5 } };
+    const round = readAs({ staggers: { 100: 0.1 }, gaps: { 100: gaps } });
+    const rows = observeOneByOne(historyOf([round]), round)?.observations.flatMap((o) => (o.reading ? [o] : []));
+    const longer = (point: string) => rows?.find((o) => o.reading?.point === point)?.row.longer;
+    expect(longer("v100-right")).toBe(0.5);
+    expect(longer("v100-left")).toBe(-0.5);
+    expect(longer("gap100-right-right")).toBe(-0.25);
+    expect(longer("gap100-left-left")).toBe(0.25);
+  });
+});
+
 describe("a reference step", () => {
   it("that was read with another gauge than the row ends says nothing of them", () => {
     const staggers = { 100: 0.1, 200: 0.2, 300: 0.3 };

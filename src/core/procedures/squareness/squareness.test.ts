@@ -4,6 +4,7 @@ import { type Answer, PLAIN_SHARES } from "../answer";
 import type { History, PlanContext, RoundRecord } from "../contract";
 import { draftOf, readDraft } from "../draft";
 import { SAMPLE_MACHINE } from "../sample-machine";
+import { observeLean } from "./lean";
 import { planForm, type SquarenessPlan } from "./plan";
 import { squareness } from "./procedure";
 
@@ -120,5 +121,19 @@ describe("a rectangle that cannot be measured", () => {
     const { defaults } = planForm(context);
     expect(Math.hypot(defaults.widthMm, defaults.heightMm)).toBeLessThan(1000);
     expect(defaults.widthMm).toBeGreaterThan(700);
+  });
+});
+
+describe("a side that is not measured", () => {
+  it("is as drawn, within what the scale of an axis may be off, and a measured one is not leaned toward it", () => {
+    const known = (read: Record<string, number[]>) => {
+      const round = roundWith(read);
+      return observeLean(historyWith(round), round)?.observations.find((o) => !o.reading && o.row.height);
+    };
+    const { height, ...without } = lengthsFor(0.002);
+    const unmeasured = known(without);
+    expect(unmeasured?.isUsual).toBeUndefined();
+    expect((unmeasured?.u ?? 0) / 450).toBeCloseTo(0.005, 12);
+    expect(known({ ...without, height })?.isUsual).toBe(true);
   });
 });
