@@ -9,8 +9,7 @@ import { procedureById } from "../core/procedures/registry";
 import type { SettingsInForce } from "../core/procedures/setting";
 import type { StockAtHand } from "../core/procedures/stock-at-hand";
 import { documentText } from "../formats/json-document";
-import { FORMAT, trialDocumentSchema } from "../formats/trial-document";
-import { VERSION } from "../formats/trial-migrations";
+import { FORMAT, trialDocumentSchema, VERSION } from "../formats/trial-document";
 import { CliFault } from "./cli-fault";
 import { jsonFile } from "./document-file";
 

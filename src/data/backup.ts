@@ -11,7 +11,7 @@ import Sqlite from "better-sqlite3";
 import type { BenchFacts } from "../core/procedures/bench-facts";
 import { newBackupFile } from "./backup-files";
 import { type Database, openDatabase } from "./database";
-import { refuseForeign, stepsOf } from "./schema-version";
+import { refuseForeign, schemaOf } from "./schema-version";
 import { settle } from "./settle-file";
 import { DatabaseTrouble, troubleOf } from "./trouble";
 import { refuseWhatIsNoBench } from "./whole-bench";
@@ -100,7 +100,7 @@ function looking<T>(file: string, look: (client: Sqlite.Database) => T): T {
   try {
     client = new Sqlite(file, { readonly: true, fileMustExist: true });
     refuseForeign(client);
-    if (stepsOf(client) === 0) throw new DatabaseTrouble("not a bench");
+    if (schemaOf(client) === 0) throw new DatabaseTrouble("not a bench");
     return look(client);
   } catch (error) {
     throw troubleOf(error) ?? error;

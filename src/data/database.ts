@@ -6,13 +6,17 @@ import { type BetterSQLite3Database, drizzle } from "drizzle-orm/better-sqlite3"
 import { migrate } from "drizzle-orm/better-sqlite3/migrator";
 import { newBackupFile } from "./backup-files";
 import * as schema from "./schema";
-import { KNOWN_STEPS, refuseForeign, stepsOf } from "./schema-version";
+import { PRESENT_SCHEMA, refuseForeign, schemaOf } from "./schema-version";
 import { settle } from "./settle-file";
 import { troubleOf } from "./trouble";
 
 export type Database = BetterSQLite3Database<typeof schema> & { $client: Sqlite.Database };
 /** A database or a transaction on it. */
 export type Db = Pick<Database, "select" | "insert" | "update" | "delete" | "transaction">;
+
+/** Steps in a folder, and the moment of the last. */
+export type SchemaSteps = { folder: string; newest: number };
+const PRESENT: SchemaSteps = { folder: path.resolve("src/data/migrations"), newest: PRESENT_SCHEMA };
 
 /** So long another program may write before an action gives up: nobody waits longer without being told. */
 const BUSY_MS = 2000;
@@ -23,17 +27,18 @@ const BUSY_MS = 2000;
  * synchronous FULL: what was accepted survives a power cut, not only a killed server.
  *
  * @param keepOld whether a file of an earlier schema is copied before it is brought up to date
+ * @param to the steps up to which it is brought
  * @throws DatabaseTrouble where the file cannot be used; nothing of it is changed then
  */
-export function openDatabase(file: string | Buffer, keepOld = true): Database {
+export function openDatabase(file: string | Buffer, keepOld = true, to = PRESENT): Database {
   try {
-    return opened(file, keepOld);
+    return opened(file, keepOld, to);
   } catch (error) {
     throw troubleOf(error) ?? error;
   }
 }
 
-function opened(file: string | Buffer, keepOld: boolean): Database {
+function opened(file: string | Buffer, keepOld: boolean, to: SchemaSteps): Database {
   if (isOnDisk(file)) mkdirSync(path.dirname(file), { recursive: true });
   const client = new Sqlite(file);
   try {
@@ -43,7 +48,7 @@ function opened(file: string | Buffer, keepOld: boolean): Database {
     client.pragma("synchronous = FULL");
     client.pragma("foreign_keys = ON");
     const db = drizzle(client, { schema });
-    bringUpToDate(db, keepOld && isOnDisk(file) ? file : null);
+    bringUpToDate(db, keepOld && isOnDisk(file) ? file : null, to);
     return db;
   } catch (error) {
     client.close();
@@ -56,10 +61,10 @@ function isOnDisk(file: string | Buffer): file is string {
 }
 
 /** What was there before is copied first, so that an older Ustrina can have it back. */
-function bringUpToDate(db: Database, file: string | null): void {
-  const steps = stepsOf(db.$client);
-  if (steps >= KNOWN_STEPS) return;
-  if (steps > 0 && file !== null) {
+function bringUpToDate(db: Database, file: string | null, to: SchemaSteps): void {
+  const schemaNow = schemaOf(db.$client);
+  if (schemaNow >= to.newest) return;
+  if (schemaNow > 0 && file !== null) {
     const copy = newBackupFile(file, "before an update", Date.now());
     mkdirSync(path.dirname(copy), { recursive: true });
     // A kill leaves a part, which is deleted at the next start.
@@ -68,5 +73,5 @@ function bringUpToDate(db: Database, file: string | null): void {
     db.$client.prepare("vacuum into ?").run(part);
     settle(part, copy);
   }
-  migrate(db, { migrationsFolder: path.resolve("src/data/migrations") });
+  migrate(db, { migrationsFolder: to.folder });
 }

@@ -115,9 +115,17 @@ describe("a gauge", () => {
 
 describe("the ledger", () => {
   const entry = (value: number, more: Partial<NewEntry> = {}): NewEntry => ({
-    ...{ owner: ownerOfMachine(id), setting: "scan offset", holderId: holdersOf(db, id)[0]?.id ?? null },
+    owner: ownerOfMachine(id),
+    setting: "scan offset",
+    holderId: holdersOf(db, id)[0]?.id ?? null,
     value: { shape: "table", rows: [{ at: 100, value }] },
-    ...{ unit: "mm", u: 0.01, origin: "hand", solutionId: null, trialId: null, readBack: true, note: "" },
+    unit: "mm",
+    u: 0.01,
+    origin: "hand",
+    solutionId: null,
+    trialId: null,
+    readBack: true,
+    note: "",
     ...more,
   });
   const current = () => {

@@ -18,8 +18,15 @@ export type PictureFacts = {
 };
 
 const FACTS = {
-  ...{ id: picture.id, name: picture.name, sha256: picture.sha256, width: picture.width, height: picture.height },
-  ...{ xDpi: picture.xDpi, yDpi: picture.yDpi, scale: picture.scale, addedAt: picture.addedAt },
+  id: picture.id,
+  name: picture.name,
+  sha256: picture.sha256,
+  width: picture.width,
+  height: picture.height,
+  xDpi: picture.xDpi,
+  yDpi: picture.yDpi,
+  scale: picture.scale,
+  addedAt: picture.addedAt,
 };
 
 /** @param values `grey` deflated @returns its id */

@@ -164,7 +164,10 @@ export function thicknessReadings(db: Db, batchId: number): ThicknessReading[] {
     .orderBy(asc(thicknessReading.id))
     .all()
     .map(({ thickness_reading: r, gauge_revision: revision }) => ({
-      ...{ id: r.id, raw: r.raw, valueMm: r.valueMm, takenAt: r.takenAt },
+      id: r.id,
+      raw: r.raw,
+      valueMm: r.valueMm,
+      takenAt: r.takenAt,
       gauge: revision && soundOrNull(() => fromColumn(gaugeSchema, revision.spec, "gauge_revision.spec")),
     }));
 }
@@ -261,7 +264,10 @@ export function stocksAtHand(db: Db, first: string | null = null): StockAtHand[]
 
 function atHand(db: Db, { slug, spec }: Stock, { id, label }: Batch): StockAtHand {
   return {
-    ...{ key: batchKey(slug, label), name: spec.name, batch: label, nominalMm: spec.nominalMm },
+    key: batchKey(slug, label),
+    name: spec.name,
+    batch: label,
+    nominalMm: spec.nominalMm,
     thickness: thicknessOfBatch(db, id),
   };
 }

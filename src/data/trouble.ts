@@ -8,6 +8,7 @@ export type TroubleKind =
   | "damaged"
   | "not a bench"
   | "newer"
+  | "older"
   | "moved"
   | "gone";
 
@@ -36,6 +37,10 @@ const WORDS: Record<TroubleKind, { what: string; cure: string }> = {
   newer: {
     what: "A newer Ustrina has kept this bench, and this one cannot read it.",
     cure: "Start the newer one, or restore a backup from before",
+  },
+  older: {
+    what: "This bench is of a trial version of Ustrina from before 26 November 2026, which this one cannot read.",
+    cure: "Open it once with a version from that week, or restore a newer backup",
   },
   moved: {
     what: "The data file of the bench was moved, deleted or replaced while Ustrina runs. Nothing can be saved.",

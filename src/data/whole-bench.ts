@@ -2,7 +2,7 @@
 import type Sqlite from "better-sqlite3";
 import { getTableConfig } from "drizzle-orm/sqlite-core";
 import * as schema from "./schema";
-import { KNOWN_STEPS, stepsOf } from "./schema-version";
+import { PRESENT_SCHEMA, schemaOf } from "./schema-version";
 import { DatabaseTrouble } from "./trouble";
 
 const TABLES = Object.values(schema).flatMap((table) => {
@@ -24,7 +24,7 @@ export function refuseWhatIsNoBench(client: Sqlite.Database): void {
   if (objects.some((o) => o.type === "trigger" || o.type === "view")) throw new DatabaseTrouble("not a bench");
   // An older bench has fewer tables; they come when it is brought up to date.
   const tables = new Set(objects.filter((o) => o.type === "table").map((o) => o.name));
-  if (stepsOf(client) === KNOWN_STEPS && TABLES.some((t) => !tables.has(t.name)))
+  if (schemaOf(client) === PRESENT_SCHEMA && TABLES.some((t) => !tables.has(t.name)))
     throw new DatabaseTrouble("not a bench");
   for (const table of TABLES) {
     if (!tables.has(table.name)) continue;

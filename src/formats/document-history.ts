@@ -62,7 +62,9 @@ export function contextOf(document: TrialDocument, n: number): PlanContext {
     couponCode: couponCodeOf(document, n),
     inForce: document.rounds[n - 1]?.inForce ?? {},
     // By the tolerance of the trial, as it was laid out: what is too short for another may do for this one.
-    ...{ gauges: document.gauges, stocks: document.stocks, tolerance: toleranceOf(document, procedureOf(document)) },
+    gauges: document.gauges,
+    stocks: document.stocks,
+    tolerance: toleranceOf(document, procedureOf(document)),
     ...(document.begun ? { day: dayOf(Date.parse(document.begun)) } : {}),
   };
 }
@@ -90,7 +92,8 @@ function recordOf(document: TrialDocument, procedure: AnyProcedure, round: Docum
   return {
     n: i + 1,
     purpose: round.purpose,
-    ...{ plan, spec },
+    plan,
+    spec,
     inForce: round.inForce,
     answers: answersOf(document, spec, round, i),
   };
@@ -108,7 +111,11 @@ function answersOf(document: TrialDocument, spec: RoundSpec, round: DocumentRoun
     if (!sitting) throw new Fault(`${path}.sitting`, "Name a sitting of this round: the gauge it was read with.");
     const { uMm = null, ...pictured } = reading.picture ?? {};
     const common = {
-      ...{ site: site.id, u: uMm, gauge: sitting.gauge.id, session: `${i + 1} ${id}`, from: reading.from },
+      site: site.id,
+      u: uMm,
+      gauge: sitting.gauge.id,
+      session: `${i + 1} ${id}`,
+      from: reading.from,
       ...(reading.picture ? { picture: pictured as NonNullable<Answer["picture"]> } : {}),
     };
     if (reading.cannotRead !== null)

@@ -28,7 +28,11 @@ export function ellipseShape({ tags, line }: Entity, chordErrorMm: number): Shap
   const sweepRad = ((turn % TURN) + TURN) % TURN || TURN;
   const arc: EllipseArc = {
     centre: { x: numberIn(tags, 10), y: numberIn(tags, 20) },
-    ...{ rx, ry: rx * ratio, turnRad: Math.atan2(major.y, major.x), startRad, sweepRad },
+    rx,
+    ry: rx * ratio,
+    turnRad: Math.atan2(major.y, major.x),
+    startRad,
+    sweepRad,
   };
   const points = flattenedEllipse(arc, chordErrorMm);
   if (sweepRad === TURN) return { points, closed: true };

@@ -125,8 +125,13 @@ describe("an arc", () => {
   });
 
   const quarter: Words = {
-    ...{ from: { x: 10, y: 0, z: 0 }, to: { x: 0, y: 10, z: 4 }, clockwise: false, chordErrorMm: 0.01 },
-    ...{ i: -10, j: 0, r: undefined },
+    from: { x: 10, y: 0, z: 0 },
+    to: { x: 0, y: 10, z: 4 },
+    clockwise: false,
+    chordErrorMm: 0.01,
+    i: -10,
+    j: 0,
+    r: undefined,
   };
 
   it("rises evenly where it ends higher", () => {

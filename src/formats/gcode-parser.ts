@@ -134,7 +134,11 @@ class Reader {
   private codes(line: number) {
     const said = {
       beam: null as boolean | null,
-      ...{ dwell: false, pause: false, end: false, scanBegins: false, scanEnds: false },
+      dwell: false,
+      pause: false,
+      end: false,
+      scanBegins: false,
+      scanEnds: false,
     };
     let groups = 0;
     const { letters, values, columns } = this.words;
@@ -268,7 +272,9 @@ class Reader {
       from: this.at,
       to,
       clockwise: this.motion === "clockwise",
-      ...{ i: scaled("I"), j: scaled("J"), r: scaled("R") },
+      i: scaled("I"),
+      j: scaled("J"),
+      r: scaled("R"),
       chordErrorMm: this.chordErrorMm,
     });
     if (typeof points === "string") throw new FormatFault(line, 1, points);

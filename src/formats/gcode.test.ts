@@ -123,7 +123,9 @@ describe("G-code", () => {
           pieces: [piece],
           placement,
           program: piece.settings.map((s) => ({ kind: "mark", piece: piece.id, settings: s.id })),
-          ...{ sites: [], delivery: "test", checklist: [] },
+          sites: [],
+          delivery: "test",
+          checklist: [],
         };
         const read = parseGcode(gcodeOf(spec, { couponCode: "T-1", machineName: "T", dialect }), { dialect });
         if (!read.ok) throw new Error(faultText(read));
@@ -154,7 +156,11 @@ describe("G-code", () => {
   it("switches the beam off before anything, and before the end, in every dialect", () => {
     for (const dialect of dialects) {
       const spec: RoundSpec = {
-        ...{ pieces: [], placement: { xMm: 0, yMm: 0 }, sites: [], delivery: "d", checklist: [] },
+        pieces: [],
+        placement: { xMm: 0, yMm: 0 },
+        sites: [],
+        delivery: "d",
+        checklist: [],
         program: [{ kind: "pulse", at: { x: 1, y: 1 }, durationS: 0.1, powerPct: 50 }],
       };
       const lines = gcodeOf(spec, { couponCode: "T-1", machineName: "T", dialect }).split("\n");
@@ -242,7 +248,10 @@ describe("G-code", () => {
           paths: [{ points, closed: false, settings: "a" }],
         },
       ],
-      ...{ placement: { xMm: 0, yMm: 0 }, sites: [], delivery: "d", checklist: [] },
+      placement: { xMm: 0, yMm: 0 },
+      sites: [],
+      delivery: "d",
+      checklist: [],
       program: [{ kind: "mark", piece: "p", settings: "a" }],
     };
     const chunks = [...gcodeChunks(spec, { couponCode: "T-1", machineName: "T", dialect: USUAL_DIALECT })];

@@ -16,7 +16,6 @@ export type DocumentKind<T> = {
   format: string;
   version: number;
   schema: z.ZodType<T>;
-  upgrade: (document: Record<string, unknown>, version: number) => Record<string, unknown>;
 };
 
 /** Reads a document; a fault names its field, such as `rounds[0].readings[3].site`. */
@@ -36,13 +35,18 @@ export function readDocument<T>(text: string, kind: DocumentKind<T>): ReadDocume
   const { format: found, version } = raw as { format?: unknown; version?: unknown };
   if (found !== format) return bad("format", `This is no ${name} document: its format must be “${format}”.`);
   if (typeof version !== "number" || !Number.isInteger(version) || version < 1)
-    return bad("version", `Give the version of the document: 1 to ${present}.`);
+    return bad("version", `Give the version of the document: ${present}.`);
   if (version > present)
     return bad(
       "version",
       `This document is of version ${version}; this Ustrina knows up to ${present}. Bring Ustrina up to date.`,
     );
-  const read = kind.schema.safeParse(kind.upgrade(raw as Record<string, unknown>, version));
+  if (version < present)
+    return bad(
+      "version",
+      `This document is of version ${version}, of a trial version of Ustrina; this one reads version ${present}. Save the trial anew with the Ustrina that has it.`,
+    );
+  const read = kind.schema.safeParse(raw);
   if (read.success) return { ok: true, document: read.data };
   const issue = read.error.issues[0];
   return bad(pathText(issue?.path ?? []), issue?.message ?? "This cannot be read.");

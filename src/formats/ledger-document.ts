@@ -50,8 +50,10 @@ export function ledgerDocument(values: Omit<LedgerDocument, "format" | "version"
 
 export function parseLedgerDocument(text: string): ReadDocument<LedgerDocument> {
   return readDocument(text, {
-    ...{ name: "ledger", format: FORMAT, version: VERSION, schema: ledgerDocumentSchema },
-    upgrade: (document) => document,
+    name: "ledger",
+    format: FORMAT,
+    version: VERSION,
+    schema: ledgerDocumentSchema,
   });
 }
 

@@ -38,7 +38,11 @@ export const randomPiece = fc
   })
   .map(({ widthMm, heightMm, label, groups, xMm, yMm }) => {
     const piece: Piece = {
-      ...{ id: "p", label, stock: "card", widthMm, heightMm },
+      id: "p",
+      label,
+      stock: "card",
+      widthMm,
+      heightMm,
       settings: groups.map(({ settings: s }, i) => ({
         ...s,
         id: `g${i}`,

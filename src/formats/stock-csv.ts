@@ -49,7 +49,10 @@ export function stockCsv({ cards }: StockDocument): string {
               label,
               "value mm": quantity.value,
               "u mm": quantity.standardUncertainty,
-              ...{ freedom: quantity.degreesOfFreedom, when: kept, machine, note },
+              freedom: quantity.degreesOfFreedom,
+              when: kept,
+              machine,
+              note,
               conditions: result.conditions.map((c) => `${c.label}${SAYS}${c.text}`).join(APART),
             }),
           ),
@@ -132,7 +135,8 @@ function takeValue(
     label: of("label") || words,
     unit: "mm",
     quantity: {
-      ...{ value: number("value mm"), standardUncertainty: number("u mm") },
+      value: number("value mm"),
+      standardUncertainty: number("u mm"),
       degreesOfFreedom: freedom === "" || freedom === "infinite" ? "infinite" : number("freedom"),
     },
   };
@@ -142,9 +146,13 @@ function takeValue(
   if (same) same.result.values.push(value);
   else
     batch.results.push({
-      ...{ kept: of("when"), machine: of("machine"), note: of("note") },
+      kept: of("when"),
+      machine: of("machine"),
+      note: of("note"),
       result: {
-        ...{ kind, stock: "imported", arithmetic: [] },
+        kind,
+        stock: "imported",
+        arithmetic: [],
         values: [value],
         conditions: conditionsOf(of("conditions")),
       },

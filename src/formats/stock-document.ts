@@ -47,8 +47,10 @@ export type StockDocument = z.infer<typeof stockDocumentSchema>;
 /** Reads a document; a fault names its field, such as `cards[0].batches[1].begun`. */
 export function parseStockDocument(text: string): ReadDocument<StockDocument> {
   return readDocument(text, {
-    ...{ name: "stock", format: STOCK_FORMAT, version: STOCK_VERSION, schema: stockDocumentSchema },
-    upgrade: (document) => document,
+    name: "stock",
+    format: STOCK_FORMAT,
+    version: STOCK_VERSION,
+    schema: stockDocumentSchema,
   });
 }
 

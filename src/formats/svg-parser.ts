@@ -40,7 +40,10 @@ export function parseSvg(text: string, chordErrorMm?: number): Parsed<SvgCoupon>
     for (const child of root.children)
       if (child.name === "g" && child.attributes["data-use"] !== undefined) groups.set(child, settingsOf(child));
     return {
-      ...{ title, widthMm, heightMm, settings: [...groups.values()] },
+      title,
+      widthMm,
+      heightMm,
+      settings: [...groups.values()],
       paths: paths.map((path) => couponPath(path, groups)),
     };
   });

@@ -72,7 +72,9 @@ function nodeOf(raw: RawNode, places: Places): SvgNode {
   const content = raw[name];
   const children = Array.isArray(content) ? (content as RawNode[]).map((c) => nodeOf(c, places)) : [];
   return {
-    ...{ name, children, ...places.of(at) },
+    name,
+    children,
+    ...places.of(at),
     attributes: (raw[":@"] as Record<string, string> | undefined) ?? {},
     text: name === "#text" ? String(content) : children.map((c) => c.text).join(""),
   };

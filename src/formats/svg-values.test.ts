@@ -7,7 +7,12 @@ import { type SvgNode, svgTree } from "./svg-tree";
 import { lengthMm, MM_PER_USER_UNIT, numbersIn, transformOf, userLength } from "./svg-values";
 
 const node = (attributes: Record<string, string>): SvgNode => ({
-  ...{ name: "path", attributes, children: [], text: "", line: 3, column: 5 },
+  name: "path",
+  attributes,
+  children: [],
+  text: "",
+  line: 3,
+  column: 5,
 });
 const fault = (act: () => unknown): FormatFault => {
   try {

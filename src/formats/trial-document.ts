@@ -12,9 +12,9 @@ import { givenSettingValueSchema } from "../core/procedures/setting";
 import { stockAtHandSchema } from "../core/procedures/stock-at-hand";
 import { verdictSchema } from "../core/procedures/verdict";
 import { type ReadDocument, readDocument } from "./json-document";
-import { broughtUpToDate, VERSION } from "./trial-migrations";
 
 export const FORMAT = "ustrina trial";
+export const VERSION = 3;
 
 /** ISO 8601. */
 const time = z.iso.datetime();
@@ -43,7 +43,8 @@ const readingSchema = z.strictObject({
   /** What was read in a picture: which, by which reader, whether it was moved by hand, and its standard uncertainty, mm. */
   picture: z
     .strictObject({
-      ...{ sha256: z.string().regex(/^[0-9a-f]{64}$/, "64 hexadecimal digits"), reader: z.number().int() },
+      sha256: z.string().regex(/^[0-9a-f]{64}$/, "64 hexadecimal digits"),
+      reader: z.number().int(),
       edited: z.boolean(),
       uMm: z.number().positive(),
       degreesOfFreedom: z.number().positive().optional(),
@@ -97,6 +98,9 @@ export type TrialDocument = z.infer<typeof trialDocumentSchema>;
 /** Reads a document; a fault names its field, such as `rounds[0].readings[3].site`. */
 export function parseTrialDocument(text: string): ReadDocument<TrialDocument> {
   return readDocument(text, {
-    ...{ name: "trial", format: FORMAT, version: VERSION, schema: trialDocumentSchema, upgrade: broughtUpToDate },
+    name: "trial",
+    format: FORMAT,
+    version: VERSION,
+    schema: trialDocumentSchema,
   });
 }

@@ -92,7 +92,11 @@ describe.each(cases)("the run sheet of %s on %s", (_, paper, procedure) => {
 
 describe("a drawing", () => {
   const piece: Piece = {
-    ...{ id: "p", label: "Large", stock: "board", widthMm: 700, heightMm: 420 },
+    id: "p",
+    label: "Large",
+    stock: "board",
+    widthMm: 700,
+    heightMm: 420,
     settings: [{ id: "a", label: "A", use: "line", speedMmPerS: 100, powerPct: 10, runUpMm: 0, scan: null }],
     paths: [
       {

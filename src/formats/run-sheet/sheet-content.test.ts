@@ -13,15 +13,13 @@ const context = { machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {} };
 const spec = scanOffset.round(scanOffset.plan(context).defaults, context, "measure");
 const sheet = (change: Partial<SheetFacts> = {}) =>
   runSheet({
-    ...{
-      procedure: scanOffset,
-      machine: SAMPLE_MACHINE,
-      couponCode: "T-1",
-      purpose: "measure",
-      spec,
-      inForce: {},
-      unit: "mm",
-    },
+    procedure: scanOffset,
+    machine: SAMPLE_MACHINE,
+    couponCode: "T-1",
+    purpose: "measure",
+    spec,
+    inForce: {},
+    unit: "mm",
     ...change,
   });
 const held = (value: SettingValue | null, unit: SheetFacts["unit"] = "mm") =>
@@ -54,7 +52,12 @@ describe("a run sheet", () => {
     expect(held({ shape: "table", rows: [] })).toEqual([{ label: "no entries", value: null }]);
     expect(held(null)).toEqual([{ label: "not known", value: null }]);
     const scalar = runSheet({
-      ...{ procedure: madeUp, machine: SAMPLE_MACHINE, couponCode: "T-1", purpose: "measure", spec, unit: "mm" },
+      procedure: madeUp,
+      machine: SAMPLE_MACHINE,
+      couponCode: "T-1",
+      purpose: "measure",
+      spec,
+      unit: "mm",
       inForce: { "made-up length": { shape: "scalar", value: 2.5 } },
     });
     expect(scalar.held[0]?.rows).toEqual([{ label: "Made-up length", value: "2.5 mm" }]);
@@ -84,10 +87,21 @@ describe("a run sheet", () => {
 
 describe("a round of another shape", () => {
   const settings: MarkingSettings = {
-    ...{ id: "a", label: "A", use: "line", speedMmPerS: 10, powerPct: 5, runUpMm: 0, scan: null },
+    id: "a",
+    label: "A",
+    use: "line",
+    speedMmPerS: 10,
+    powerPct: 5,
+    runUpMm: 0,
+    scan: null,
   };
   const piece = (id: string): Piece => ({
-    ...{ id, label: `Piece ${id}`, stock: `card ${id}`, widthMm: 30, heightMm: 30, settings: [settings] },
+    id,
+    label: `Piece ${id}`,
+    stock: `card ${id}`,
+    widthMm: 30,
+    heightMm: 30,
+    settings: [settings],
     paths: [
       {
         points: [

@@ -89,7 +89,11 @@ function stock(piece: Piece, x: Axis, y: Axis): SheetItem[] {
       { x: x1, y: y1 },
       { x: x0, y: y1 },
     ],
-    ...{ closed: true, widthMm: 0.25, dashMm: STOCK_DASH_MM, ink: "second" as const, fill: null },
+    closed: true,
+    widthMm: 0.25,
+    dashMm: STOCK_DASH_MM,
+    ink: "second" as const,
+    fill: null,
   };
   const [ax, ay] = [x0 - 3, y1 + 3];
   return [
@@ -114,7 +118,11 @@ function marks(piece: Piece, x: Axis, y: Axis): SheetItem[] {
     const outline: SheetItem = {
       kind: "path",
       points: points.map((p) => ({ x: x(p.x), y: y(p.y) })),
-      ...{ closed, widthMm, dashMm, ink: "ink", fill: null },
+      closed,
+      widthMm,
+      dashMm,
+      ink: "ink",
+      fill: null,
     };
     const rows = settings.scan ? scanRows(points, settings.scan.rowPitchMm) : [];
     return [...rows.map((row) => line(x(row.x0), y(row.y), x(row.x1), y(row.y), ROW_PEN_MM, "second")), outline];

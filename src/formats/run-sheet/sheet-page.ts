@@ -92,7 +92,15 @@ export const BODY_PT = 10;
 
 export function text(x: number, y: number, words: string, style: TextStyle = {}): SheetItem {
   return {
-    ...{ kind: "text", x, y, text: words, sizePt: BODY_PT, face: "words", anchor: "start", ink: "ink", turned: false },
+    kind: "text",
+    x,
+    y,
+    text: words,
+    sizePt: BODY_PT,
+    face: "words",
+    anchor: "start",
+    ink: "ink",
+    turned: false,
     ...style,
   };
 }

@@ -38,7 +38,8 @@ function tilesOf(drawing: SheetDrawing, paper: Paper): Tiles {
   const room = roomOf(paper);
   const count = (size: number, window: number) => Math.max(1, Math.ceil((size - OVERLAP_MM) / (window - OVERLAP_MM)));
   return {
-    ...{ paper, room },
+    paper,
+    room,
     columns: count(drawing.widthMm, room.widthMm),
     rows: count(drawing.heightMm, room.heightMm),
   };
@@ -74,7 +75,11 @@ function tile(drawing: SheetDrawing, tiles: Tiles, title: string, column: number
     items: [
       head(name),
       {
-        ...{ kind: "window", x: x0, y: y0, widthMm: room.widthMm, heightMm: room.heightMm },
+        kind: "window",
+        x: x0,
+        y: y0,
+        widthMm: room.widthMm,
+        heightMm: room.heightMm,
         items: moved(drawing.items, x0 - from.x, y0 - from.y, 1),
       },
       ...seams,

@@ -82,6 +82,11 @@ function whole(copy: string): BenchFacts {
         "backup",
         "A newer Ustrina has made this backup, and this one cannot read it. Start the newer one.",
       );
+    if (error.kind === "older")
+      throw new Refusal(
+        "backup",
+        "This backup is of a trial version of Ustrina, which this one cannot read. Open it with the version that made it.",
+      );
     if (error.kind === "damaged")
       throw new Refusal("backup", "This backup is damaged and cannot be used. Take another.");
     if (error.kind === "not a bench") throw new Refusal("backup", "This file is a database, but not of a bench.");

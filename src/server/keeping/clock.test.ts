@@ -45,14 +45,13 @@ describe("the time of the bench", () => {
       writeDown(
         db,
         {
-          ...{
-            machine: "alder",
-            setting: "scan offset",
-            holderId: holder.id,
-            note: "after a flat battery",
-            readBack: true,
-          },
-          ...{ origin: "hand", rows: [{ at: "300", text }] },
+          machine: "alder",
+          setting: "scan offset",
+          holderId: holder.id,
+          note: "after a flat battery",
+          readBack: true,
+          origin: "hand",
+          rows: [{ at: "300", text }],
         },
         momentNow(db, clock),
       );

@@ -7,8 +7,7 @@ import type { Db } from "../../data/database";
 import type { Session, TakenReading } from "../../data/readings";
 import { verdictsOf } from "../../data/solutions";
 import { stocksAtHand } from "../../data/stocks";
-import { FORMAT, type TrialDocument, trialDocumentSchema } from "../../formats/trial-document";
-import { VERSION } from "../../formats/trial-migrations";
+import { FORMAT, type TrialDocument, trialDocumentSchema, VERSION } from "../../formats/trial-document";
 import { type FullRound, type FullTrial, fullTrial } from "./trial-record";
 
 const LENGTH_DECIMALS = 9;

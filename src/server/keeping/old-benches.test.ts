@@ -10,7 +10,7 @@ import { trialDocument } from "../trial/trial-document";
 import { fullTrial, historyOf } from "../trial/trial-record";
 import { trialView } from "../trial/trial-view";
 
-const FOLDER = "src/data/old-databases";
+const FOLDER = "src/data/old-benches";
 
 describe.each(readdirSync(FOLDER))("a bench of %s", (name) => {
   it("is used on", () => {

@@ -1,1 +1,0 @@
-UPDATE `machine_revision` SET `spec` = json_remove(json_set(`spec`, '$.gcode', json_object('unit', 'mm', 'powerLetter', 'S', 'powerAtFull', json_extract(`spec`, '$.powerWordAtFull'), 'beamOn', 'M3', 'beamOff', 'M5', 'powerWith', 'moves', 'start', json('[]'), 'end', json('[]'))), '$.powerWordAtFull') WHERE json_extract(`spec`, '$.powerWordAtFull') IS NOT NULL;

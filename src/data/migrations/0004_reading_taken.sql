@@ -1,1 +1,0 @@
-CREATE INDEX `reading_taken` ON `reading` (`taken_at`);
