@@ -93,7 +93,9 @@ test("a height ladder on the galvo that ended too early, burned on, proved, and 
   expect(svg).toContain('data-pulses-khz="30"');
   const edited = svg.replace(/<g id="c7"[\s\S]*?<\/g>/, "");
   await page.getByLabel("with an edited SVG:").setInputFiles({
-    ...{ name: "edited.svg", mimeType: "image/svg+xml", buffer: Buffer.from(edited) },
+    name: "edited.svg",
+    mimeType: "image/svg+xml",
+    buffer: Buffer.from(edited),
   });
   await expect(page.getByText("This drawing has no group “c7”. Download it again.")).toBeVisible();
   await page.getByRole("button", { name: "Burn on the practice machine" }).click();

@@ -103,7 +103,9 @@ test("other parts come out of what was proved, and artwork is made for a taper",
   await expect(follows.getByText("2.0000 along Y")).toBeVisible();
 
   await page.getByLabel("A drawing (SVG or DXF):").setInputFiles({
-    ...{ name: "none.svg", mimeType: "image/svg+xml", buffer: Buffer.from("<svg>not to its end") },
+    name: "none.svg",
+    mimeType: "image/svg+xml",
+    buffer: Buffer.from("<svg>not to its end"),
   });
   await expect(page.getByRole("alert").first()).toBeVisible();
   await page.getByLabel(/Another drawing:/).setInputFiles("examples/rotary/label.svg");

@@ -83,7 +83,8 @@ test("mates on Bracken tell a kerf, which is kept on a card; a slot and a drawin
   await page.getByRole("link", { name: "Adapt a drawing" }).click();
   await expect(page.getByText("Drop an SVG or DXF here.")).toBeVisible();
   await page.getByLabel("A drawing (SVG or DXF):").setInputFiles({
-    ...{ name: "open.svg", mimeType: "image/svg+xml" },
+    name: "open.svg",
+    mimeType: "image/svg+xml",
     buffer: Buffer.from(
       '<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="40mm" viewBox="0 0 60 40"><path d="M5 5h20v20"/></svg>',
     ),

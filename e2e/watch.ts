@@ -39,7 +39,10 @@ export async function answersLate(page: Page, ms: number): Promise<void> {
   const line = await page.context().newCDPSession(page);
   await line.send("Network.enable");
   await line.send("Network.emulateNetworkConditions", {
-    ...{ offline: false, latency: ms, downloadThroughput: -1, uploadThroughput: -1 },
+    offline: false,
+    latency: ms,
+    downloadThroughput: -1,
+    uploadThroughput: -1,
   });
 }
 

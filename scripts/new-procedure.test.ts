@@ -14,7 +14,12 @@ import { newProcedure } from "./new-procedure";
 const ID = "scaffold-of-a-test";
 const FOLDER = `src/core/procedures/${ID}`;
 const GAUGE: Gauge = {
-  ...{ id: "calipers", name: "Calipers", kind: "calipers", unit: "mm", resolutionMm: 0.01, limitMm: 0.02 },
+  id: "calipers",
+  name: "Calipers",
+  kind: "calipers",
+  unit: "mm",
+  resolutionMm: 0.01,
+  limitMm: 0.02,
   placing: { sdMm: 0.02, relativeDoubt: 0.5 },
 };
 
@@ -42,12 +47,23 @@ describe("a new procedure", () => {
     expect(procedure).toMatchObject({ id: ID, title: "Scaffold of a test" });
     const context = { machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {} };
     const { round } = rehearseRound({
-      ...{ procedure, plan: procedure.plan(context).defaults, context, purpose: "measure", n: 1, gauge: GAUGE },
-      ...{ truth: gantryFromSeed(1), controller: { table: [], switchedOn: true }, random: seeded(1) },
+      procedure,
+      plan: procedure.plan(context).defaults,
+      context,
+      purpose: "measure",
+      n: 1,
+      gauge: GAUGE,
+      truth: gantryFromSeed(1),
+      controller: { table: [], switchedOn: true },
+      random: seeded(1),
       hand: { placingMm: 0.02, commonMm: 0.01, resolutionMm: 0.01 },
     });
     const history: History = {
-      ...{ rounds: [round], gauges: [GAUGE], available: [GAUGE], machine: SAMPLE_MACHINE, decisions: {} },
+      rounds: [round],
+      gauges: [GAUGE],
+      available: [GAUGE],
+      machine: SAMPLE_MACHINE,
+      decisions: {},
       tolerance: procedure.tolerance.default,
     };
     const outcome = outcomeSchema.parse(procedure.solve(history));

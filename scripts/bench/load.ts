@@ -80,7 +80,11 @@ async function take(
   count: number,
 ): Promise<{ ms: number; id: number }> {
   const input = {
-    ...{ trialId, n: 1, site: sites[count % sites.length], from: "typed", clientKey: `load-${trialId}-${count}` },
+    trialId,
+    n: 1,
+    site: sites[count % sites.length],
+    from: "typed",
+    clientKey: `load-${trialId}-${count}`,
     input: { kind: "quantity", text: `0.${100 + ((count * 7) % 400)}`, words: "positive", unit: "mm" },
   };
   const began = performance.now();

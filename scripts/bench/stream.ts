@@ -9,15 +9,23 @@ const MOVES = 1_000_000;
 const spec: RoundSpec = {
   pieces: [
     {
-      ...{ id: "p", label: "Long", stock: "board", widthMm: 400, heightMm: 400 },
+      id: "p",
+      label: "Long",
+      stock: "board",
+      widthMm: 400,
+      heightMm: 400,
       settings: [{ id: "a", label: "A", use: "line", speedMmPerS: 100, powerPct: 10, runUpMm: 0, scan: null }],
       paths: Array.from({ length: 1000 }, (_, k) => ({
         points: Array.from({ length: MOVES / 1000 }, (_, i) => ({ x: (i % 997) / 3, y: k / 3 + (i % 7) / 50 })),
-        ...{ closed: false, settings: "a" },
+        closed: false,
+        settings: "a",
       })),
     },
   ],
-  ...{ placement: { xMm: 0, yMm: 0 }, sites: [], delivery: "d", checklist: [] },
+  placement: { xMm: 0, yMm: 0 },
+  sites: [],
+  delivery: "d",
+  checklist: [],
   program: [{ kind: "mark", piece: "p", settings: "a" }],
 };
 const nowhere = openSync("/dev/null", "w");

@@ -75,11 +75,21 @@ export function sceneOf(db: Database, trials: KillTrials): Scene {
 /** What is sent for each deed, by whichever way. */
 export const sent = {
   reading: ({ trials, site }: Scene, clientKey: string, text: string) => ({
-    ...{ trialId: trials.read, n: 1, site, from: "typed" as const, clientKey },
+    trialId: trials.read,
+    n: 1,
+    site,
+    from: "typed" as const,
+    clientKey,
     input: { kind: "quantity" as const, text, words: "positive" as const, unit: "mm" as const },
   }),
   entry: ({ trials, rows, seen }: Scene, holderId: number) => ({
-    ...{ trialId: trials.recorded, n: 1, setting: SETTING, holderId, rows, readBack: true, seen },
+    trialId: trials.recorded,
+    n: 1,
+    setting: SETTING,
+    holderId,
+    rows,
+    readBack: true,
+    seen,
   }),
   fitting: (partId: number, at: number) => ({ machine: KILLED_MACHINE, kind: "optic" as const, partId, at }),
 };

@@ -9,7 +9,11 @@ export function stepsLife(): Life {
   const outfile = path.resolve(".tmp/kill-child.cjs");
   buildSync({
     entryPoints: ["scripts/kills/child.ts"],
-    ...{ bundle: true, platform: "node", format: "cjs", outfile, logLevel: "warning" },
+    bundle: true,
+    platform: "node",
+    format: "cjs",
+    outfile,
+    logLevel: "warning",
     external: ["better-sqlite3", "sharp", "pdfkit"],
   });
   return ({ file, trials, seed, afterMs }) => {

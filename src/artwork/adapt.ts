@@ -64,7 +64,13 @@ export function adapt(order: AdaptOrder): AdaptResult {
   const grown = grownBy(fitted.contours, order.offsetMm);
   const problems = [...grown.problems, ...grownTogether(grown.contours)];
   return {
-    ...{ ok: true, before, after: grown.contours, left, layers, problems, notes: [...drawing.notes, ...noSlots] },
+    ok: true,
+    before,
+    after: grown.contours,
+    left,
+    layers,
+    problems,
+    notes: [...drawing.notes, ...noSlots],
     slots: fitted.slots.map((s) => s.at),
     piece:
       problems.length === 0

@@ -28,7 +28,9 @@ export function closedContours(paths: readonly Path[]): { contours: Contour[]; o
 function openEnd({ points }: Path, first: Point, last: Point): Problem {
   const gap = Math.hypot(first.x - last.x, first.y - last.y);
   return {
-    ...{ kind: "open", at: first, points },
+    kind: "open",
+    at: first,
+    points,
     text: `This outline is open: it begins at ${placeText(first)} and ends at ${placeText(last)}, ${gap.toFixed(2)} mm away. Close it, or take it out.`,
   };
 }

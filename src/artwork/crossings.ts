@@ -31,17 +31,23 @@ function problemAt(at: Point, s: Segment, t: Segment, contours: readonly Contour
   const points = (contours[s.contour] as Contour).points;
   if (s.contour === t.contour)
     return {
-      ...{ kind: "self-crossing", at, points },
+      kind: "self-crossing",
+      at,
+      points,
       text: `This outline crosses itself at ${placeText(at)}: it has no clear inside. Unite it, or draw it anew there.`,
     };
   const isTwice = isSame(contours[s.contour] as Contour, contours[t.contour] as Contour);
   return isTwice
     ? {
-        ...{ kind: "drawn twice", at, points },
+        kind: "drawn twice",
+        at,
+        points,
         text: `This outline is drawn twice, at ${placeText(at)}: it would be cut twice. Take one out.`,
       }
     : {
-        ...{ kind: "overlapping", at, points },
+        kind: "overlapping",
+        at,
+        points,
         text: `Two outlines cross at ${placeText(at)}: which is inside the other cannot be told. Unite them, or move them apart.`,
       };
 }

@@ -50,18 +50,22 @@ function problemOf(contour: Nested, pieces: readonly Point[][], by: number): Pro
   const common = { at, points: contour.points };
   if (pieces.length === 0)
     return {
-      ...{ ...common, kind: "vanishes" },
+      ...common,
+      kind: "vanishes",
       text: `${what} at ${placeText(at)} is narrower than the cut: nothing is left of it at ${size} mm a side. Make it larger, or take it out.`,
     };
   if (pieces.length > 1)
     return {
-      ...{ ...common, kind: "falls apart" },
+      ...common,
+      kind: "falls apart",
       text: `${what} at ${placeText(at)} falls into ${pieces.length} pieces: a neck in it is narrower than the cut, ${size} mm a side. Widen the neck.`,
     };
   const lost = closedSlit(contour.points, pieces, by);
   if (lost)
     return {
-      ...{ kind: "closes", at: lost, points: contour.points },
+      kind: "closes",
+      at: lost,
+      points: contour.points,
       text: `A slit in this outline at ${placeText(lost)} is narrower than the cut: it closes at ${size} mm a side. Widen it, or take it out.`,
     };
   return null;

@@ -60,17 +60,23 @@ function readSvg(text: string, unit: SvgUnit | null, chordErrorMm: number): Read
   const isSaid = says(width) && says(height);
   if (!isSaid && unit === null)
     return {
-      ...{ ok: false, asksUnit: true },
+      ok: false,
+      asksUnit: true,
       message: "This drawing gives its size without a unit. Say what one of its units is.",
     };
   const scale = isSaid ? 1 : stretch;
   const layers = layersOf(paths);
   const scaled = paths.map((path, i) => ({
-    ...{ closed: path.closed, layer: layers[i] as string },
+    closed: path.closed,
+    layer: layers[i] as string,
     points: path.points.map(({ x, y }) => ({ x: x * scale, y: y * scale })),
   }));
   return {
-    ...{ ok: true, kind: "svg", title, paths: scaled, notes: viewBoxNotes(root.attributes, read.value, isSaid) },
+    ok: true,
+    kind: "svg",
+    title,
+    paths: scaled,
+    notes: viewBoxNotes(root.attributes, read.value, isSaid),
   };
 }
 
@@ -110,7 +116,10 @@ function readDxf(text: string, chordErrorMm: number): ReadDrawing {
   const { paths } = read.value;
   const isInches = /\$INSUNITS\s*\r?\n\s*70\s*\r?\n\s*1\s*\r?\n/.test(text);
   return {
-    ...{ ok: true, kind: "dxf", title: "", paths },
+    ok: true,
+    kind: "dxf",
+    title: "",
+    paths,
     notes: isInches ? ["The file is in inches; sizes here, and in what you download, are mm."] : [],
   };
 }

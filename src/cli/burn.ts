@@ -94,7 +94,12 @@ export function burn(file: string, document: TrialDocument, practiceFile: string
     const written = read.value && writtenAnswer(site, read.value, gauge.unit);
     const cannotRead = read.input.kind === "cannot read" ? read.input.why : null;
     answers.push({
-      ...{ site: site.id, u: null, gauge: gauge.id, session: sitting.id, shares: PLAIN_SHARES, from: "practice" },
+      site: site.id,
+      u: null,
+      gauge: gauge.id,
+      session: sitting.id,
+      shares: PLAIN_SHARES,
+      from: "practice",
       content: read.value ? { status: "read", value: read.value } : { status: "cannot read", why: cannotRead ?? "" },
     });
     readings.push({
@@ -115,7 +120,9 @@ export function burn(file: string, document: TrialDocument, practiceFile: string
   };
   return {
     document: { ...laid, rounds: laid.rounds.map((r, k) => (k === i ? done : r)) },
-    ...{ marks: burned.marks, placement: burned.corner, area: round.spec.pieces[0] },
+    marks: burned.marks,
+    placement: burned.corner,
+    area: round.spec.pieces[0],
   };
 }
 

@@ -30,8 +30,13 @@ export async function coupon(
   if (format !== "pdf") return couponText(file, document, format, n, piece);
   const { procedure, history, round } = roundIn(file, document, n);
   const sheet = runSheet({
-    ...{ procedure, machine: history.machine, couponCode: couponCodeOf(document, round.n), purpose: round.purpose },
-    ...{ spec: round.spec, inForce: round.inForce, unit: lengthUnitOf(history) },
+    procedure,
+    machine: history.machine,
+    couponCode: couponCodeOf(document, round.n),
+    purpose: round.purpose,
+    spec: round.spec,
+    inForce: round.inForce,
+    unit: lengthUnitOf(history),
   });
   return sheetPdf(sheetPages(sheet, paper), sheet.title, new Date());
 }

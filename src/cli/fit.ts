@@ -20,7 +20,10 @@ export type FitWords = {
 };
 
 const CALIPERS: Gauge = {
-  ...{ id: "calipers", name: "Calipers", kind: "calipers", unit: "mm" },
+  id: "calipers",
+  name: "Calipers",
+  kind: "calipers",
+  unit: "mm",
   ...usualGauge("calipers", "mm"),
 };
 
@@ -41,7 +44,11 @@ export function slotToDraw(file: string, document: TrialDocument, words: FitWord
   if (!thickness) throw new CliFault("", "--thickness", "Give what was squeezed, for example “2.96 3.01 2.98”.");
   const found = slotFor(
     {
-      ...{ fit: kind as FitKind, thickness, kerf, snugSlotOffset: value("snug slot"), compensated: words.compensated },
+      fit: kind as FitKind,
+      thickness,
+      kerf,
+      snugSlotOffset: value("snug slot"),
+      compensated: words.compensated,
       interferenceMm: words.interference === undefined ? 0 : length(words.interference, "--interference"),
       widthMm: words.width === undefined ? null : length(words.width, "--width"),
     },

@@ -153,7 +153,8 @@ export async function ustrina(args: readonly string[]): Promise<string | Buffer>
       const { fit: kind, width, interference, compensated = false } = values;
       const thickness = needed(values.thickness, "--thickness");
       return slotToDraw(trial, loadDocument(trial), {
-        ...{ thickness, compensated },
+        thickness,
+        compensated,
         ...(kind === undefined ? {} : { kind }),
         ...(width === undefined ? {} : { width }),
         ...(interference === undefined ? {} : { interference }),

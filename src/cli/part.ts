@@ -59,8 +59,11 @@ export function developed(file: string, words: PartWords): string {
   oneOf(around, { x: 1, y: 1 }, "--around");
   const chordErrorMm = length(words.chord ?? USUAL_CHORD, "--chord");
   const made = develop({
-    ...{ text: fileText(file), unit: (unit as SvgUnit | undefined) ?? null, chordErrorMm },
-    ...{ around: around as "x" | "y", shape: shapeIn(words) },
+    text: fileText(file),
+    unit: (unit as SvgUnit | undefined) ?? null,
+    chordErrorMm,
+    around: around as "x" | "y",
+    shape: shapeIn(words),
   });
   if (!made.ok) throw new CliFault(file, "", made.asksUnit ? `${made.message} Use --unit.` : made.message);
   if (made.faults.length > 0) throw new CliFault(file, "", made.faults.join(" "));
@@ -85,8 +88,14 @@ function shapeIn(words: PartWords): PartShape {
   oneOf(level, LEVELS, "--level");
   const beginsMm = words.begins === undefined ? 0 : length(words.begins, "--begins", 0);
   return {
-    ...{ kind: "taper", firstMm, lastMm, lengthMm, turnsByMm: turnsBy, beginsMm },
-    ...{ lay: lay as Lay, level: level as Level },
+    kind: "taper",
+    firstMm,
+    lastMm,
+    lengthMm,
+    turnsByMm: turnsBy,
+    beginsMm,
+    lay: lay as Lay,
+    level: level as Level,
   };
 }
 

@@ -51,7 +51,8 @@ export function axesFromSeed(seed: number): AxesTruth {
   return {
     leanRad: random.between(-0.0015, 0.0015),
     playYMm: random.between(0, 0.05),
-    ...{ x: axis(), y: axis() },
+    x: axis(),
+    y: axis(),
     stops: { xMm: random.between(18, 42), yMm: random.between(18, 42) },
   };
 }

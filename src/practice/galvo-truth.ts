@@ -24,7 +24,8 @@ export type GalvoTruth = z.infer<typeof galvoTruthSchema>;
 export function galvoFromSeed(seed: number, source: LaserSource): GalvoTruth {
   const random = seeded(seedOf(seed, "field"));
   return {
-    ...{ kind: "galvo", seed },
+    kind: "galvo",
+    seed,
     scaleX: 1 + random.between(-0.004, 0.004),
     scaleY: 1 + random.between(-0.004, 0.004),
     focus: grained(focusFromSeed(seed, source), seed),

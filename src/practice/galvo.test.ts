@@ -17,17 +17,29 @@ const PLACED = { xMm: 30, yMm: 40 };
 function piece(change: { speedMmPerS?: number; pulseKHz?: number; toX?: number } = {}): Piece {
   const { speedMmPerS = 400, pulseKHz = 30, toX = 20 } = change;
   const settings = (id: string) => ({
-    ...{ id, label: id, use: "line" as const, speedMmPerS, powerPct: 40, pulseKHz, runUpMm: 0, scan: null },
+    id,
+    label: id,
+    use: "line" as const,
+    speedMmPerS,
+    powerPct: 40,
+    pulseKHz,
+    runUpMm: 0,
+    scan: null,
   });
   const line = (y: number, settings: string) => ({
     points: [
       { x: 10, y },
       { x: toX, y },
     ],
-    ...{ closed: false, settings },
+    closed: false,
+    settings,
   });
   return {
-    ...{ id: "p", label: "coupon T-1", stock: "brass", widthMm: 60, heightMm: 40 },
+    id: "p",
+    label: "coupon T-1",
+    stock: "brass",
+    widthMm: 60,
+    heightMm: 40,
     settings: [settings("a"), settings("b")],
     paths: [line(10, "a"), line(20, "b")],
   };

@@ -61,7 +61,10 @@ export function burnOnGalvo(
           const at = (share: number) => ({ x: a.x + share * (b.x - a.x), y: a.y + share * (b.y - a.y) });
           const [p, q, middle] = [at(from), at(to), at((from + to) / 2)];
           const left = height.line({
-            ...{ powerShare: settings.powerPct / 100, speedMmPerS: settings.speedMmPerS, along, middle },
+            powerShare: settings.powerPct / 100,
+            speedMmPerS: settings.speedMmPerS,
+            along,
+            middle,
             ...(settings.pulseKHz === undefined ? {} : { pulseHz: settings.pulseKHz * 1000 }),
             ...(prop ? { riseMm: riseAt(prop, middle.x) } : {}),
           });
@@ -69,8 +72,13 @@ export function burnOnGalvo(
           const x = (there: number) => (prop ? onSlant(prop, there) : there) * truth.scaleX;
           marks.push({
             sent: middle,
-            ...{ x0: x(p.x), y0: p.y * truth.scaleY, x1: x(q.x), y1: q.y * truth.scaleY },
-            ...{ widthMm: left?.widthMm ?? 2 * truth.focus.beam.waistMm, speedMmPerS: settings.speedMmPerS, line: 0 },
+            x0: x(p.x),
+            y0: p.y * truth.scaleY,
+            x1: x(q.x),
+            y1: q.y * truth.scaleY,
+            widthMm: left?.widthMm ?? 2 * truth.focus.beam.waistMm,
+            speedMmPerS: settings.speedMmPerS,
+            line: 0,
             ...(left ? { narrowness: left.narrowness } : {}),
           });
         }

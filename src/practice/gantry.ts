@@ -255,7 +255,9 @@ class Gantry {
     const middle = { x: from.x + ux * sent, y: from.y + uy * sent };
     const along = Math.abs(ux) >= Math.abs(uy) ? "x" : "y";
     const left = this.height.line({
-      ...{ powerShare: span.power / this.bed.powerAtFull, speedMmPerS: speed, middle },
+      powerShare: span.power / this.bed.powerAtFull,
+      speedMmPerS: speed,
+      middle,
       along,
       ...(this.prop ? { riseMm: riseAt(this.prop, middle.x) } : {}),
     });
@@ -268,8 +270,14 @@ class Gantry {
     };
     const [begin, end] = [place(on), place(off)];
     this.marks.push({
-      ...{ x0: begin.x, y0: begin.y, x1: end.x, y1: end.y, sent: middle },
-      ...{ widthMm: left?.widthMm ?? (cut > 0 ? cut : this.truth.spotMm), speedMmPerS: speed, line: span.line },
+      x0: begin.x,
+      y0: begin.y,
+      x1: end.x,
+      y1: end.y,
+      sent: middle,
+      widthMm: left?.widthMm ?? (cut > 0 ? cut : this.truth.spotMm),
+      speedMmPerS: speed,
+      line: span.line,
       ...(cut > 0 ? { cutThrough: true as const } : {}),
       ...(left ? { narrowness: left.narrowness } : {}),
     });

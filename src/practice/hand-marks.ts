@@ -26,7 +26,7 @@ function traced(spec: Pick<RoundSpec, "program" | "placement">, truth: GantryTru
       const from = sent[i] ?? to;
       const [a, b] = [trulyAt(from, truth), trulyAt(to, truth)];
       const middle = { x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 };
-      return { ...{ x0: a.x, y0: a.y, x1: b.x, y1: b.y, sent: middle }, widthMm: PENCIL_MM, speedMmPerS: 0, line: 0 };
+      return { x0: a.x, y0: a.y, x1: b.x, y1: b.y, sent: middle, widthMm: PENCIL_MM, speedMmPerS: 0, line: 0 };
     });
   });
 }
@@ -46,6 +46,6 @@ function pulsesByHand(spec: Pick<RoundSpec, "program" | "placement">, truth: Gan
     };
     before = sent;
     const { x, y } = trulyAt({ x: sent.x + lost.x, y: sent.y + lost.y }, truth);
-    return [{ ...{ x0: x, y0: y, x1: x, y1: y, sent }, widthMm: truth.spotMm, speedMmPerS: 0, line: 0 }];
+    return [{ x0: x, y0: y, x1: x, y1: y, sent, widthMm: truth.spotMm, speedMmPerS: 0, line: 0 }];
   });
 }

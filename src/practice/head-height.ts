@@ -39,18 +39,26 @@ export function focusFromSeed(seed: number, source: LaserSource = EARLIER_SOURCE
   const gapAtZeroMm = random.between(...source.gapAtZeroMm);
   const wattsAtFull = random.between(...source.wattsAtFull);
   const beam: BeamTruth = {
-    ...{ wavelengthMm, m2, waistMm, pulseHz: usual.pulseHz },
+    wavelengthMm,
+    m2,
+    waistMm,
+    pulseHz: usual.pulseHz,
     focusMm: gapAtZeroMm + gapByShown * random.between(...source.shownFocusMm),
     astigmatismMm: depth * random.between(-0.05, 0.05),
   };
   const strength = random.between(...source.strength);
   const burn: LineBurn = {
-    ...{ heightMm: beam.focusMm, speedMmPerS: usual.speedMmPerS, powerW: usual.powerShare * wattsAtFull, along: "x" },
+    heightMm: beam.focusMm,
+    speedMmPerS: usual.speedMmPerS,
+    powerW: usual.powerShare * wattsAtFull,
+    along: "x",
   };
   return {
     beam,
     stock: { addsUp, thresholdJPerMm2: doseOfMiddle(beam, addsUp, burn) / strength },
-    ...{ wattsAtFull, gapByShown, gapAtZeroMm },
+    wattsAtFull,
+    gapByShown,
+    gapAtZeroMm,
     screwPlayMm: random.between(0, 0.1),
     settingSdMm: 0.05,
   };
@@ -125,7 +133,9 @@ export class HeadHeight {
     const radii = radiiAt(beam, gapMm);
     return {
       widthMm: lineWidth(beam, stock, {
-        ...{ heightMm: gapMm, speedMmPerS, along },
+        heightMm: gapMm,
+        speedMmPerS,
+        along,
         powerW: powerShare * wattsAtFull,
       }),
       narrowness: beam.waistMm ** 2 / (radii.x * radii.y),

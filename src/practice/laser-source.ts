@@ -20,21 +20,33 @@ export type LaserSource = {
 };
 
 const CO2_GANTRY: LaserSource = {
-  ...{ wavelengthMm: 0.0106, m2: [1.1, 1.5], shownFocusMm: [6, 14], gapAtZeroMm: [36, 42] },
-  ...{ wattsAtFull: [30, 60], addsUp: true, strength: [1.7, 3] },
+  wavelengthMm: 0.0106,
+  m2: [1.1, 1.5],
+  shownFocusMm: [6, 14],
+  gapAtZeroMm: [36, 42],
+  wattsAtFull: [30, 60],
+  addsUp: true,
+  strength: [1.7, 3],
   usual: { powerShare: 0.14, speedMmPerS: 60, pulseHz: null },
 };
 
 /** A bar of many modes, taken to a small spot by a short lens. */
 const DIODE_GANTRY: LaserSource = {
   ...CO2_GANTRY,
-  ...{ wavelengthMm: 0.000455, m2: [8, 20], wattsAtFull: [5, 20] },
+  wavelengthMm: 0.000455,
+  m2: [8, 20],
+  wattsAtFull: [5, 20],
 };
 
 /** A flat-field lens on a column whose scale shows the working distance. */
 const GALVO: LaserSource = {
-  ...{ wavelengthMm: 0.001064, m2: [1.2, 1.8], shownFocusMm: [177, 185], gapAtZeroMm: [0, 0] },
-  ...{ wattsAtFull: [20, 50], addsUp: false, strength: [3, 9] },
+  wavelengthMm: 0.001064,
+  m2: [1.2, 1.8],
+  shownFocusMm: [177, 185],
+  gapAtZeroMm: [0, 0],
+  wattsAtFull: [20, 50],
+  addsUp: false,
+  strength: [3, 9],
   usual: { powerShare: 0.4, speedMmPerS: 400, pulseHz: 30_000 },
 };
 /** Longer waves are taken up by card and wood, where energy adds up; shorter ones mark metal pulse by pulse. */
@@ -45,7 +57,9 @@ export function laserSource(kind: LaserKind, wavelengthNm: number, topSpeedMmPer
   const source = kind === "galvo" ? GALVO : kind === "diode gantry" ? DIODE_GANTRY : CO2_GANTRY;
   const wavelengthMm = wavelengthNm * 1e-6;
   return {
-    ...{ ...source, wavelengthMm, addsUp: kind !== "galvo" || wavelengthMm > LONG_WAVE_MM },
+    ...source,
+    wavelengthMm,
+    addsUp: kind !== "galvo" || wavelengthMm > LONG_WAVE_MM,
     usual: { ...source.usual, speedMmPerS: topSpeedMmPerS / 10 },
   };
 }

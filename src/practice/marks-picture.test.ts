@@ -7,8 +7,13 @@ const STOCK = 222;
 const DEPTH = 222 - 52;
 
 const mark = (x0: number, y0: number, x1: number, y1: number, widthMm = 0.4) => ({
-  ...{ x0: x0 + AT.xMm, y0: y0 + AT.yMm, x1: x1 + AT.xMm, y1: y1 + AT.yMm },
-  ...{ widthMm, speedMmPerS: 100, line: 1 },
+  x0: x0 + AT.xMm,
+  y0: y0 + AT.yMm,
+  x1: x1 + AT.xMm,
+  y1: y1 + AT.yMm,
+  widthMm,
+  speedMmPerS: 100,
+  line: 1,
 });
 
 /** Area in mm² and middle in mm of what is dark, by the share of each pixel. */

@@ -32,7 +32,8 @@ export function marksPicture(
     throw new RangeError(`dpi: a picture of ${width} × ${height} pixels cannot be drawn`);
   const picture = { width, height, grey: new Uint8Array(width * height).fill(STOCK_GREY), pixelsPerMm };
   const onPicture = ({ x, y }: { x: number; y: number }) => ({
-    ...{ x: x * pixelsPerMm, y: (area.heightMm - y) * pixelsPerMm },
+    x: x * pixelsPerMm,
+    y: (area.heightMm - y) * pixelsPerMm,
   });
   for (const mark of marks) {
     const [a, b] = [onCoupon({ x: mark.x0, y: mark.y0 }, placement), onCoupon({ x: mark.x1, y: mark.y1 }, placement)];
@@ -48,9 +49,11 @@ export type Box = { x: number; y: number; ux: number; uy: number; half: number; 
 export function boxBetween(a: { x: number; y: number }, b: { x: number; y: number }, width: number): Box {
   const length = Math.hypot(b.x - a.x, b.y - a.y);
   return {
-    ...{ x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 },
+    x: (a.x + b.x) / 2,
+    y: (a.y + b.y) / 2,
     ...(length > 0 ? { ux: (b.x - a.x) / length, uy: (b.y - a.y) / length } : { ux: 1, uy: 0 }),
-    ...{ half: length / 2, halfWidth: width / 2 },
+    half: length / 2,
+    halfWidth: width / 2,
   };
 }
 

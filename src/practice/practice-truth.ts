@@ -101,7 +101,8 @@ export function asEntered(
   };
   return {
     ...truth,
-    ...{ scaleX: truth.scaleX * stretch(keys.x), scaleY: truth.scaleY * stretch(keys.y) },
+    scaleX: truth.scaleX * stretch(keys.x),
+    scaleY: truth.scaleY * stretch(keys.y),
     ...(axes ? { axes: { ...axes, x: homed("x"), y: homed("y") } } : {}),
   };
 }

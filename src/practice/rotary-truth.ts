@@ -40,7 +40,8 @@ export function rotaryFromSeed(seed: number, drive: "roller" | "chuck"): RotaryT
     slipThere: slips ? random.between(0, 0.004) : 0,
     slipBack: slips ? random.between(0.004, 0.012) : 0,
     gripSd: isRoller ? 0.0002 : 0,
-    ...{ runoutMm: isRoller ? 0 : random.between(0, 0.15), runoutRad: random.between(0, 2 * Math.PI) },
+    runoutMm: isRoller ? 0 : random.between(0, 0.15),
+    runoutRad: random.between(0, 2 * Math.PI),
     playMm: random.between(0, 0.15),
     turns: oneOf(MIRRORED_OF) ? -1 : 1,
   };

@@ -31,7 +31,14 @@ export type ScanLook = {
 };
 
 export const SCAN_LOOK: ScanLook = {
-  ...{ dpi: 1200, turnDeg: 0.7, marginMm: 3, blurPx: 1.1, light: 0.12, grain: 3, noise: 1.5, specks: 25 },
+  dpi: 1200,
+  turnDeg: 0.7,
+  marginMm: 3,
+  blurPx: 1.1,
+  light: 0.12,
+  grain: 3,
+  noise: 1.5,
+  specks: 25,
   shades: { stock: 205, mark: 60 },
 };
 

@@ -21,7 +21,9 @@ export function axisTakenOff(truth: GantryTruth, axis: Axis): GantryTruth {
     ...(axes
       ? {
           axes: {
-            ...{ ...axes, leanRad: 0, [axis]: { ...axes[axis], ...straight } },
+            ...axes,
+            leanRad: 0,
+            [axis]: { ...axes[axis], ...straight },
             ...(axis === "y" ? { playYMm: 0 } : {}),
           },
         }

@@ -41,8 +41,8 @@ export type ScaleSet = {
 };
 
 export const LENGTH_GAUGES = {
-  calipers: { ...{ id: "calipers", name: "Calipers", kind: "calipers", unit: "mm" }, ...usualGauge("calipers", "mm") },
-  rule: { ...{ id: "rule", name: "Steel rule", kind: "rule", unit: "mm" }, ...usualGauge("rule", "mm") },
+  calipers: { id: "calipers", name: "Calipers", kind: "calipers", unit: "mm", ...usualGauge("calipers", "mm") },
+  rule: { id: "rule", name: "Steel rule", kind: "rule", unit: "mm", ...usualGauge("rule", "mm") },
 } as const satisfies Record<string, Gauge>;
 
 /** Two cases a seed: X and Y. */
@@ -65,7 +65,8 @@ function scaleCase(seed: number, { gauge, plan, common }: ScaleSet): ScaleCase[]
     const error = errorOf(read);
     return {
       truly,
-      ...{ found: error.value, expanded: expandedUncertainty(error) },
+      found: error.value,
+      expanded: expandedUncertainty(error),
       left: (1 + truly) * (FOUND_UM / 1000 / number) - 1,
     };
   });
@@ -81,7 +82,11 @@ export function soundGantry(seed: number) {
 
 export function historyOf(rounds: RoundRecord<AxisScalePlan>[], gauge: Gauge): History<AxisScalePlan> {
   return {
-    ...{ rounds, gauges: [gauge], available: [gauge], machine: SCALED_MACHINE, decisions: {} },
+    rounds,
+    gauges: [gauge],
+    available: [gauge],
+    machine: SCALED_MACHINE,
+    decisions: {},
     tolerance: axisScale.tolerance.default,
   };
 }
@@ -105,7 +110,14 @@ export function rehearsedScale(
   const form = planForm(context);
   const plan = form.schema.parse({ ...form.defaults, ...changes });
   return rehearseRound({
-    ...{ procedure: axisScale, plan, context, purpose: n === 1 ? "measure" : "proof", n, truth, gauge, random },
+    procedure: axisScale,
+    plan,
+    context,
+    purpose: n === 1 ? "measure" : "proof",
+    n,
+    truth,
+    gauge,
+    random,
     controller: { table: [], switchedOn: true, numbers },
     hand: { placingMm: gauge.placing?.sdMm ?? 0, commonMm, resolutionMm: gauge.resolutionMm },
   }).round as RoundRecord<AxisScalePlan>;

@@ -39,7 +39,10 @@ const GAUGE = {
 } as const;
 const SAMPLES = [SAMPLE_MACHINE, SAMPLE_GALVO];
 const contextOn = (machine: MachineSpec): PlanContext => ({
-  ...{ machine, couponCode: "T-1", inForce: {}, stocks: [SAMPLE_STOCK] },
+  machine,
+  couponCode: "T-1",
+  inForce: {},
+  stocks: [SAMPLE_STOCK],
 });
 const ALL: AnyProcedure[] = [...PROCEDURES, madeUp, sampleBar];
 

@@ -22,15 +22,25 @@ function gantry(seed: number) {
 function rehearsed(seed: number, n: number, changes: Partial<FixturePlan>) {
   const form = planForm(context);
   return rehearseRound({
-    ...{ procedure: fixtureStops, plan: form.schema.parse({ ...form.defaults, ...changes }), context, n },
-    ...{ purpose: n === 1 ? "measure" : "proof", truth: gantry(seed), gauge: GAUGE, random: seeded(seedOf(seed, n)) },
+    procedure: fixtureStops,
+    plan: form.schema.parse({ ...form.defaults, ...changes }),
+    context,
+    n,
+    purpose: n === 1 ? "measure" : "proof",
+    truth: gantry(seed),
+    gauge: GAUGE,
+    random: seeded(seedOf(seed, n)),
     controller: { table: [], switchedOn: true },
     hand: { placingMm: GAUGE.placing?.sdMm ?? 0, commonMm: 0, resolutionMm: GAUGE.resolutionMm },
   }).round as RoundRecord<FixturePlan>;
 }
 
 const historyOf = (...rounds: RoundRecord<FixturePlan>[]): History<FixturePlan> => ({
-  ...{ rounds, gauges: [GAUGE], available: [], machine: SAMPLE_MACHINE, decisions: {} },
+  rounds,
+  gauges: [GAUGE],
+  available: [],
+  machine: SAMPLE_MACHINE,
+  decisions: {},
   tolerance: fixtureStops.tolerance.default,
 });
 

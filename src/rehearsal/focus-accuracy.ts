@@ -41,7 +41,10 @@ export function headFromSeed(seed: number): { head: Head; random: Random } {
       : SPEED_MM_PER_S / (waistMm / 6)
     : SPEED_MM_PER_S / (waistMm / 3);
   const beam: BeamTruth = {
-    ...{ m2, waistMm, focusMm: z0, pulseHz },
+    m2,
+    waistMm,
+    focusMm: z0,
+    pulseHz,
     wavelengthMm: (Math.PI * waistMm ** 2) / (m2 * depth),
     astigmatismMm: depth * LADDER_ERRORS.astigmatism * random.between(-1, 1),
   };
@@ -79,7 +82,10 @@ export function focusSweep(seeds: readonly number[], errors = LADDER_ERRORS): He
     const error = fit.status === "solved" ? fit.z0.value - head.z0 : null;
     const half = fit.status === "solved" ? expandedUncertainty(fit.z0) : null;
     return {
-      ...{ head, fit, error, marked: cells.filter((c) => c.status === "marked").length },
+      head,
+      fit,
+      error,
+      marked: cells.filter((c) => c.status === "marked").length,
       byRange: rangeError(head, cells),
       covered: error === null || half === null ? null : Math.abs(error) <= half,
     };

@@ -15,7 +15,10 @@ import { seeded, seedOf } from "../practice/random";
 import { rehearseRound } from "./rehearse-round";
 
 const MICROSCOPE: Gauge = {
-  ...{ id: "microscope", name: "Microscope picture", kind: "microscope", unit: "mm" },
+  id: "microscope",
+  name: "Microscope picture",
+  kind: "microscope",
+  unit: "mm",
   ...usualGauge("microscope", "mm"),
 };
 const PLACING_MM = 0.004;
@@ -30,27 +33,43 @@ export function ladderHead(seed: number, apartMm?: number): GantryTruth {
 
 export function widthLadder(truth: GantryTruth, plan: Partial<LadderPlan> = {}): History<LadderPlan> {
   const context: PlanContext = {
-    ...{ machine: SAMPLE_MACHINE, couponCode: "F-1" },
+    machine: SAMPLE_MACHINE,
+    couponCode: "F-1",
     inForce: { [FOCUS_HEIGHT]: { shape: "scalar", value: 12 } },
   };
   const random = seeded(seedOf(truth.seed, "widths"));
   const { round } = rehearseRound({
-    ...{ procedure: focus, context, purpose: "measure", n: 1, gauge: MICROSCOPE, truth },
+    procedure: focus,
+    context,
+    purpose: "measure",
+    n: 1,
+    gauge: MICROSCOPE,
+    truth,
     plan: {
       ...usualPlan({ ...context, inForce: {} }),
-      ...{ moves: "by hand", judged: "by widths", stepMm: 0.5, count: 29, stockHeightMm: 120, marks: "lines" },
-      ...{ settableMm: 0.1 },
+      moves: "by hand",
+      judged: "by widths",
+      stepMm: 0.5,
+      count: 29,
+      stockHeightMm: 120,
+      marks: "lines",
+      settableMm: 0.1,
       ...plan,
     },
     controller: { table: [], switchedOn: true },
     hand: {
-      ...{ placingMm: PLACING_MM, resolutionMm: MICROSCOPE.resolutionMm },
+      placingMm: PLACING_MM,
+      resolutionMm: MICROSCOPE.resolutionMm,
       commonMm: random.between(-1, 1) * MICROSCOPE.limitMm,
     },
     random,
   });
   return {
-    ...{ rounds: [round as RoundRecord<LadderPlan>], gauges: [MICROSCOPE], available: [MICROSCOPE] },
-    ...{ machine: SAMPLE_MACHINE, tolerance: focus.tolerance.default, decisions: {} },
+    rounds: [round as RoundRecord<LadderPlan>],
+    gauges: [MICROSCOPE],
+    available: [MICROSCOPE],
+    machine: SAMPLE_MACHINE,
+    tolerance: focus.tolerance.default,
+    decisions: {},
   };
 }

@@ -23,7 +23,10 @@ import { seeded, seedOf } from "../practice/random";
 import { rehearseRound } from "./rehearse-round";
 
 export const CALIPERS: Gauge = {
-  ...{ id: "calipers", name: "Calipers", kind: "calipers", unit: "mm" },
+  id: "calipers",
+  name: "Calipers",
+  kind: "calipers",
+  unit: "mm",
   ...usualGauge("calipers", "mm"),
 };
 
@@ -31,7 +34,10 @@ export const CALIPERS: Gauge = {
 export function stockOf(seed: number): StockAtHand {
   const meanMm = seeded(seedOf(seed, "sheet")).between(2.6, 3.4);
   return {
-    ...{ key: `sheet-${seed}/1`, name: "Sheet", batch: "1", nominalMm: 3 },
+    key: `sheet-${seed}/1`,
+    name: "Sheet",
+    batch: "1",
+    nominalMm: 3,
     thickness: { meanMm, leastMm: meanMm - 0.03, mostMm: meanMm + 0.03, sdMm: 0.02, count: 5, uMm: 0.009 },
   };
 }
@@ -44,7 +50,11 @@ export function gantryOf(seed: number): GantryTruth {
 
 export function kerfContext(seed: number, tolerance = 0.02): PlanContext {
   return {
-    ...{ machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {}, gauges: [CALIPERS], tolerance },
+    machine: SAMPLE_MACHINE,
+    couponCode: "T-1",
+    inForce: {},
+    gauges: [CALIPERS],
+    tolerance,
     stocks: [stockOf(seed)],
   };
 }
@@ -62,8 +72,15 @@ export function rehearsedKerf(
   const jaws = seeded(seedOf(seed, n, "jaws"));
   const zero = () => jaws.between(-0.5, 0.5) * CALIPERS.resolutionMm;
   return rehearseRound({
-    ...{ procedure: kerf, plan, context: kerfContext(seed), purpose, n, truth, gauge: CALIPERS },
-    ...{ controller: { table: [], switchedOn: true }, random: seeded(seedOf(seed, n, "kerf")) },
+    procedure: kerf,
+    plan,
+    context: kerfContext(seed),
+    purpose,
+    n,
+    truth,
+    gauge: CALIPERS,
+    controller: { table: [], switchedOn: true },
+    random: seeded(seedOf(seed, n, "kerf")),
     hand: {
       placingMm: CALIPERS.placing?.sdMm ?? 0,
       commonMm,
@@ -75,14 +92,21 @@ export function rehearsedKerf(
 
 export function kerfHistory(rounds: RoundRecord<KerfPlan>[], gauge: Gauge = CALIPERS): History<KerfPlan> {
   return {
-    ...{ rounds, gauges: [gauge], available: [], machine: SAMPLE_MACHINE, decisions: {}, tolerance: 0.02 },
+    rounds,
+    gauges: [gauge],
+    available: [],
+    machine: SAMPLE_MACHINE,
+    decisions: {},
+    tolerance: 0.02,
   };
 }
 
 /** What a cut really takes, mean of both directions, mm. */
 export function trueKerf(seed: number, plan: KerfPlan, truth = gantryOf(seed)): { mean: number; x: number; y: number } {
   const cut = {
-    ...{ stock: plan.stock, passes: plan.passes, focusBelowMm: plan.focusBelowMm },
+    stock: plan.stock,
+    passes: plan.passes,
+    focusBelowMm: plan.focusBelowMm,
     thicknessMm: plan.from?.thickness?.meanMm ?? 3,
   };
   const cutter = new Cutter(focusOf(truth), cut, seed, true);

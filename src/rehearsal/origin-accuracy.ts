@@ -41,15 +41,26 @@ export function rehearsedOrigin(
   const form = planForm(context);
   const numbers = Object.fromEntries(Object.entries(now).map(([key, value]) => [key, { found: FOUND, now: value }]));
   return rehearseRound({
-    ...{ procedure: origin, plan: form.schema.parse({ ...form.defaults, ...changes }), context, n, truth },
-    ...{ purpose: n === 1 ? "measure" : "proof", controller: { table: [], switchedOn: true, numbers }, gauge: GAUGE },
+    procedure: origin,
+    plan: form.schema.parse({ ...form.defaults, ...changes }),
+    context,
+    n,
+    truth,
+    purpose: n === 1 ? "measure" : "proof",
+    controller: { table: [], switchedOn: true, numbers },
+    gauge: GAUGE,
     random: seeded(seedOf(seed, n)),
     hand: { placingMm: GAUGE.placing?.sdMm ?? 0, commonMm: 0, resolutionMm: GAUGE.resolutionMm },
   }).round as RoundRecord<OriginPlan>;
 }
 
 export const originHistory = (...rounds: RoundRecord<OriginPlan>[]): History<OriginPlan> => ({
-  ...{ rounds, gauges: [GAUGE], available: [], machine: MACHINE, decisions: {}, tolerance: origin.tolerance.default },
+  rounds,
+  gauges: [GAUGE],
+  available: [],
+  machine: MACHINE,
+  decisions: {},
+  tolerance: origin.tolerance.default,
 });
 
 export function entered(...rounds: RoundRecord<OriginPlan>[]): Numbers {

@@ -30,8 +30,13 @@ export type Burned = { spec: RoundSpec; marks: readonly Mark[]; at: { xMm: numbe
 export function burnedRows(seed: number, speedMmPerS: number): Burned {
   const { defaults } = scanOffset.plan(context);
   const plan = {
-    ...{ ...defaults, speedsMmPerS: [speedMmPerS], rowsPerBlock: 40, rowPitchMm: 0.5, rowLengthMm: 20 },
-    ...{ stockWidthMm: 60, stockHeightMm: 52 },
+    ...defaults,
+    speedsMmPerS: [speedMmPerS],
+    rowsPerBlock: 40,
+    rowPitchMm: 0.5,
+    rowLengthMm: 20,
+    stockWidthMm: 60,
+    stockHeightMm: 52,
   };
   return burned(scanOffset.round(plan, context, "measure"), seed);
 }

@@ -162,7 +162,9 @@ export function burnGcode(
   const asSet = asItRuns(truth, controller, machine);
   const runs = turned ? axisTakenOff(asSet, turned.axis) : asSet;
   const burn = burnOnGantry(asSeenFromAbove(parsed.value, machine), runs, controller, bed, {
-    ...{ heights: byHand, prop, cutter: cutterFor(spec, runs) },
+    heights: byHand,
+    prop,
+    cutter: cutterFor(spec, runs),
   });
   if (!burn.ok) return { ok: false, message: `Line ${burn.line}: ${burn.message}` };
   const marks = turned
@@ -330,7 +332,9 @@ function choiceReader({ options }: Extract<Site["ask"], { kind: "choice" }>, ind
 }
 
 const NOT_THROUGH: PracticeAnswer = {
-  ...{ ok: true, value: null, text: "" },
+  ok: true,
+  value: null,
+  text: "",
   input: { kind: "cannot read", why: "It is not cut through." },
 };
 
@@ -384,7 +388,9 @@ function asRead(mm: number, hand: Hand, random: Random, unit: LengthUnit): Pract
   const shown = step > 0 ? Number((Math.round(seen / step) * step).toFixed(6)) : seen;
   const text = asShown(shown, step, unit);
   return {
-    ...{ ok: true, text, value: { kind: "quantity", value: shown } },
+    ok: true,
+    text,
+    value: { kind: "quantity", value: shown },
     input: { kind: "quantity", text, words: null, unit },
   };
 }

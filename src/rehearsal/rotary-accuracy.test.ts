@@ -22,7 +22,10 @@ const { rule, calipers } = LENGTH_GAUGES;
 const BY_RULE = { way: "span", spanMm: 100, tapeMm: 0 } as const;
 
 const setOf = (changes: Partial<RotarySet>): RotarySet => ({
-  ...{ gauge: calipers, plan: {}, drive: "roller", common: false },
+  gauge: calipers,
+  plan: {},
+  drive: "roller",
+  common: false,
   ...changes,
 });
 

@@ -85,10 +85,18 @@ export function rehearsedRotary(
   const chance = seeded(seedOf(seed, "hand", n));
   const zero = () => chance.between(-gauge.resolutionMm / 2, gauge.resolutionMm / 2);
   return rehearseRound({
-    ...{ procedure: rotary, plan, context, purpose: n === 1 ? "measure" : "proof", n, truth, gauge },
-    ...{ controller: controllerWith(held), random: chance },
+    procedure: rotary,
+    plan,
+    context,
+    purpose: n === 1 ? "measure" : "proof",
+    n,
+    truth,
+    gauge,
+    controller: controllerWith(held),
+    random: chance,
     hand: {
-      ...{ placingMm: gauge.placing?.sdMm ?? 0, resolutionMm: gauge.resolutionMm },
+      placingMm: gauge.placing?.sdMm ?? 0,
+      resolutionMm: gauge.resolutionMm,
       commonMm: set.common ? seeded(seed).between(-1, 1) * gauge.limitMm : 0,
       ...(gauge.kind === "calipers" ? { zeroMm: { outside: zero(), inside: zero() } } : {}),
     },
@@ -98,7 +106,11 @@ export function rehearsedRotary(
 export function historyOf(set: RotarySet, ...rounds: RoundRecord<RotaryPlan>[]): History<RotaryPlan> {
   const gauge = set.common ? set.gauge : { ...set.gauge, limitMm: 0 };
   return {
-    ...{ rounds, gauges: [gauge], available: [gauge], machine: SAMPLE_MACHINE, decisions: {} },
+    rounds,
+    gauges: [gauge],
+    available: [gauge],
+    machine: SAMPLE_MACHINE,
+    decisions: {},
     tolerance: rotary.tolerance.default,
   };
 }
@@ -121,7 +133,10 @@ function rotaryCase(seed: number, set: RotarySet): RotaryCase {
   );
   const ratio = read?.ratio.quantity;
   return {
-    ...{ history, truth, rotary: own, trueRatio },
+    history,
+    truth,
+    rotary: own,
+    trueRatio,
     held: ratio !== undefined && Math.abs(ratio.value - trueRatio) <= expandedUncertainty(ratio),
     left: corrections.length > 0 ? goesBy(truth, own, round.plan, entered) - 1 : null,
   };

@@ -32,14 +32,12 @@ describe("squareness on practice gantries", () => {
     const leaning = { ...truth, axes: { ...truth.axes, leanRad: 0.004 } };
     const first = rehearsedSquare(leaning, LENGTH_GAUGES.rule, 1, 0);
     const history = (...rounds: RoundRecord<SquarenessPlan>[]): History<SquarenessPlan> => ({
-      ...{
-        rounds,
-        gauges: [LENGTH_GAUGES.rule],
-        available: [],
-        machine: SAMPLE_MACHINE,
-        decisions: {},
-        tolerance: 0.001,
-      },
+      rounds,
+      gauges: [LENGTH_GAUGES.rule],
+      available: [],
+      machine: SAMPLE_MACHINE,
+      decisions: {},
+      tolerance: 0.001,
     });
     const outcome = squareness.solve(history(first));
     if (outcome.status !== "solved") throw new Error(outcome.status);

@@ -26,8 +26,15 @@ export function rehearsedSquare(
   const context: PlanContext = { machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {}, gauges: [gauge] };
   const plan = { ...planForm(context).defaults, ...changes };
   return rehearseRound({
-    ...{ procedure: squareness, plan, context, purpose: n === 1 ? "measure" : "proof", n, truth, gauge },
-    ...{ controller: { table: [], switchedOn: true }, random: seeded(seedOf(seed, n)) },
+    procedure: squareness,
+    plan,
+    context,
+    purpose: n === 1 ? "measure" : "proof",
+    n,
+    truth,
+    gauge,
+    controller: { table: [], switchedOn: true },
+    random: seeded(seedOf(seed, n)),
     hand: { placingMm: gauge.placing?.sdMm ?? 0, commonMm, resolutionMm: gauge.resolutionMm },
   }).round as RoundRecord<SquarenessPlan>;
 }

@@ -10,8 +10,12 @@ import { type PointInSpace, struckAt } from "../practice/tapered-part";
 const HALF_ANGLE = (5 * Math.PI) / 180;
 const LENGTH_MM = 90;
 const TAPER: TaperSetup = {
-  ...{ firstMm: 60, lastMm: 60 + 2 * LENGTH_MM * Math.tan(HALF_ANGLE), lengthMm: LENGTH_MM },
-  ...{ lay: "label", level: "side", turnsByMm: 70 },
+  firstMm: 60,
+  lastMm: 60 + 2 * LENGTH_MM * Math.tan(HALF_ANGLE),
+  lengthMm: LENGTH_MM,
+  lay: "label",
+  level: "side",
+  turnsByMm: 70,
 };
 const CHORD_MM = 0.005;
 

@@ -9,7 +9,13 @@ import { scanRows } from "./scan-rows";
 import { burnSteps, pointsOf, strokeBounds, strokesOf } from "./strokes";
 
 const settings = (id: string, more: Partial<MarkingSettings> = {}): MarkingSettings => ({
-  ...{ id, label: id, use: "line", speedMmPerS: 100, powerPct: 10, runUpMm: 0, scan: null },
+  id,
+  label: id,
+  use: "line",
+  speedMmPerS: 100,
+  powerPct: 10,
+  runUpMm: 0,
+  scan: null,
   ...more,
 });
 const square = (size: number) => [
@@ -19,7 +25,11 @@ const square = (size: number) => [
   { x: 0, y: size },
 ];
 const piece: Piece = {
-  ...{ id: "p", label: "P", stock: "card", widthMm: 50, heightMm: 40 },
+  id: "p",
+  label: "P",
+  stock: "card",
+  widthMm: 50,
+  heightMm: 40,
   settings: [
     settings("b"),
     settings("a", { use: "rows", runUpMm: 5, speedMmPerS: 200 }),
@@ -48,7 +58,11 @@ const piece: Piece = {
 };
 const spec = (program: RoundSpec["program"]): RoundSpec => ({
   pieces: [piece],
-  ...{ placement: { xMm: 0, yMm: 0 }, program, sites: [], delivery: "d", checklist: ["Look first."] },
+  placement: { xMm: 0, yMm: 0 },
+  program,
+  sites: [],
+  delivery: "d",
+  checklist: ["Look first."],
 });
 
 describe("strokes", () => {

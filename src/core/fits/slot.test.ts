@@ -4,7 +4,11 @@ import { MM_PER_INCH } from "../metrology/units";
 import { type FitWish, slotFor } from "./slot";
 
 const WISH: FitWish = {
-  ...{ fit: "press", interferenceMm: 0, widthMm: null, snugSlotOffset: null, compensated: false },
+  fit: "press",
+  interferenceMm: 0,
+  widthMm: null,
+  snugSlotOffset: null,
+  compensated: false,
   thickness: { meanMm: 0.215 * MM_PER_INCH, sdMm: 0.02, uMm: 0.01 },
   kerf: measured(0.008 * MM_PER_INCH, 0.005, Infinity),
 };

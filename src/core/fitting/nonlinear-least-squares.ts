@@ -216,7 +216,12 @@ function result(
 ): NonlinearFit {
   const { x, r, sum } = point;
   return {
-    ...{ ended, x, residuals: r, chiSquared: sum, degreesOfFreedom: r.length - x.length, steps },
+    ended,
+    x,
+    residuals: r,
+    chiSquared: sum,
+    degreesOfFreedom: r.length - x.length,
+    steps,
     covariance: jacobian && covarianceOf(jacobian),
     onBound: x.map((v, j) => v <= at(low, j) || v >= at(high, j)),
   };

@@ -67,7 +67,8 @@ export function middleOfClass(judged: readonly Judged[], rank: number, model: Or
   const variance = sums.square / sums.weight - middle ** 2 + cell ** 2 / 24;
   const within = shares.map((p) => p / sums.weight);
   return {
-    ...{ middle, standardUncertainty: Math.sqrt(Math.max(variance, 0)) },
+    middle,
+    standardUncertainty: Math.sqrt(Math.max(variance, 0)),
     within95: cell / 4 + reachOf(within, (k) => Math.abs(model.low + (k * cell) / 2 - middle)),
   };
 }

@@ -132,7 +132,12 @@ export function fitLine(profile: Profile, start: LineStart, look: LineLook | nul
   const { d, s } = lookOf(fit.x);
   const variance = fit.chiSquared / fit.degreesOfFreedom;
   return {
-    ...{ centre, width, u: Math.sqrt(variance * (fit.covariance[1]?.[1] ?? 0)) },
-    ...{ ground: g, depth: d, blur: s, left: fit.chiSquared },
+    centre,
+    width,
+    u: Math.sqrt(variance * (fit.covariance[1]?.[1] ?? 0)),
+    ground: g,
+    depth: d,
+    blur: s,
+    left: fit.chiSquared,
   };
 }

@@ -187,7 +187,10 @@ export function widthOf(looked: readonly LineLooked[], pose: Affine, known: Know
     narrow: common > 0,
     blur: median(fits.map((f) => f.fit.blur)),
     lines: fits.map(({ l, fit }) => ({
-      ...{ y: l.line.y0 + fit.centre, x0: l.line.x0, x1: l.line.x1, width: fit.width },
+      y: l.line.y0 + fit.centre,
+      x0: l.line.x0,
+      x1: l.line.x1,
+      width: fit.width,
     })),
   };
 }

@@ -23,8 +23,10 @@ const POINTED_PX = 1;
 /** By the dots per inch that the file names. */
 export function scaleFromDpi(xDpi: number, yDpi: number, source: "file" | "typed" = "file"): PictureScale {
   return {
-    ...{ xPixelsPerMm: xDpi / MM_PER_INCH, yPixelsPerMm: yDpi / MM_PER_INCH },
-    ...{ relative: SCANNER_SHARE, source },
+    xPixelsPerMm: xDpi / MM_PER_INCH,
+    yPixelsPerMm: yDpi / MM_PER_INCH,
+    relative: SCANNER_SHARE,
+    source,
   };
 }
 
@@ -68,7 +70,8 @@ export function scaleFromPoints(
   if (!(pixels > 0) || !(distanceMm > 0)) return null;
   const perMm = pixels / distanceMm;
   return {
-    ...{ xPixelsPerMm: perMm, yPixelsPerMm: perMm },
+    xPixelsPerMm: perMm,
+    yPixelsPerMm: perMm,
     relative: Math.hypot((Math.SQRT2 * POINTED_PX) / pixels, uMm / distanceMm),
     source: "two points",
   };

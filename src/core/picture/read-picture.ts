@@ -79,11 +79,16 @@ export function readSites(
     const lost = seen.lost > 0 ? `, ${seen.lost} not seen` : "";
     return [
       {
-        ...{ site: site.id, ok: true, value: longer.x * seen.value },
+        site: site.id,
+        ok: true,
+        value: longer.x * seen.value,
         ...withScale(seen, scale),
         note: `${seen.ends.length} ends${lost}`,
         marks: seen.ends.map((end) => ({
-          ...{ kind: "point", at: mapped(pose, end), set: end.second ? "second" : "first", kept: end.kept },
+          kind: "point",
+          at: mapped(pose, end),
+          set: end.second ? "second" : "first",
+          kept: end.kept,
         })),
       },
     ];

@@ -44,7 +44,9 @@ export function refinedPose(picture: GreyPicture, start: Affine, lines: readonly
       const span = Math.min(SPAN_MM, (x1 - x0) / 3, Math.max(LEAST_SPAN_MM, MOST_SPAN_PX * pixelMm(pose)));
       return [x0 + 0.2 * (x1 - x0), x1 - 0.2 * (x1 - x0)].flatMap((x) => {
         const seen = rowAcross(picture, pose, back, line, {
-          ...{ fromX: x - span / 2, toX: x + span / 2, reachMm: reach },
+          fromX: x - span / 2,
+          toX: x + span / 2,
+          reachMm: reach,
         });
         return seen ? [{ x, y: line.y0, dy: seen.offset }] : [];
       });

@@ -110,15 +110,19 @@ export function endDistance(
   );
   if (!fit) return { ok: false, why: "The ends of these rows do not lie on a line." };
   return {
-    ...{ ok: true, value: fit.x[2] as number, u: Math.sqrt(fit.covariance[2]?.[2] ?? 0) },
+    ok: true,
+    value: fit.x[2] as number,
+    u: Math.sqrt(fit.covariance[2]?.[2] ?? 0),
     degreesOfFreedom: fit.degreesOfFreedom,
     ends: fitted.map((r, i) => ({
       x: xs[i] as number,
       y: r.line.y0 + r.seen.offset,
-      ...{ second: r.second, kept: fit.kept[i] as boolean },
+      second: r.second,
+      kept: fit.kept[i] as boolean,
     })),
     lost: sought.length - fitted.length,
-    ...{ scatter: fit.sd, blur },
+    scatter: fit.sd,
+    blur,
   };
 }
 

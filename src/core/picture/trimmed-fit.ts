@@ -39,7 +39,9 @@ export function trimmedFit(rows: readonly (readonly number[])[], values: readonl
       return {
         x: fit.x,
         covariance: fit.covariance.map((row) => row.map((v) => v * variance)),
-        ...{ sd: Math.sqrt(variance), kept, degreesOfFreedom: fit.degreesOfFreedom },
+        sd: Math.sqrt(variance),
+        kept,
+        degreesOfFreedom: fit.degreesOfFreedom,
       };
     }
     kept = good;

@@ -16,7 +16,11 @@ const FORM: PlanForm<Plan> = {
   defaults: { way: "rule", allowance: 6, lowest: 2 },
   fields: [
     {
-      ...{ key: "way", label: "", group: "", why: "", kind: "choice" },
+      key: "way",
+      label: "",
+      group: "",
+      why: "",
+      kind: "choice",
       options: ["rule", "readout"].map((value) => ({ value, label: value, why: "" })),
     },
     { ...length, key: "allowance", label: "", when: { field: "way", is: ["rule"] } },

@@ -138,7 +138,10 @@ export function examinedJudge<P>(
     const [contradicted] = judged;
     if (verdict && contradicted)
       return {
-        ...{ ...verdict, result: "cannot tell", headline: "Judgements contradict each other", ways: [] },
+        ...verdict,
+        result: "cannot tell",
+        headline: "Judgements contradict each other",
+        ways: [],
         advice: `${contradicted.headline} ${contradicted.text}`,
         findings: [...judged.map(orderedFinding), ...verdict.findings],
       };

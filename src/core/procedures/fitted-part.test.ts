@@ -24,7 +24,9 @@ describe("the part that was fitted", () => {
   it("asks for the kind of part that a setting belongs to, and for none where it is the machine's own", () => {
     const held = (owner: "machine" | "optic" | "rotary") => heldThrough({ owner }, FITTINGS, 110, Infinity);
     expect({ machine: held("machine"), optic: held("optic"), rotary: held("rotary") }).toEqual({
-      ...{ machine: true, optic: true, rotary: false },
+      machine: true,
+      optic: true,
+      rotary: false,
     });
   });
 });

@@ -13,7 +13,8 @@ const OVERCUT_MM = 2;
 /** @param corner lower left one of the rectangle */
 export function fourCuts(corner: CouponPoint, widthMm: number, heightMm: number, settings: string): CouponPath[] {
   const path = (x0: number, y0: number, x1: number, y1: number): CouponPath => ({
-    ...{ closed: false, settings },
+    closed: false,
+    settings,
     points: [
       { x: corner.x + x0, y: corner.y + y0 },
       { x: corner.x + x1, y: corner.y + y1 },

@@ -10,11 +10,18 @@ import { origin } from "./origin/procedure";
 import { SAMPLE_MACHINE, SAMPLE_STOCK } from "./sample-machine";
 
 const CALIPERS: Gauge = {
-  ...{ id: "calipers", name: "Calipers", kind: "calipers", unit: "mm" },
+  id: "calipers",
+  name: "Calipers",
+  kind: "calipers",
+  unit: "mm",
   ...usualGauge("calipers", "mm"),
 };
 const CONTEXT: PlanContext = {
-  ...{ machine: SAMPLE_MACHINE, couponCode: "K-1", inForce: {}, gauges: [CALIPERS], stocks: [SAMPLE_STOCK] },
+  machine: SAMPLE_MACHINE,
+  couponCode: "K-1",
+  inForce: {},
+  gauges: [CALIPERS],
+  stocks: [SAMPLE_STOCK],
 };
 const KERF_MM = 0.16;
 
@@ -44,14 +51,22 @@ function historyOf(procedure: AnyProcedure, changes: object, zero: { outside: nu
     Array.from({ length: site.repeats }, (): Answer => {
       const value = readAt(site.id, plan, zero) + (off[k++ % off.length] as number);
       return {
-        ...{ site: site.id, u: null, gauge: CALIPERS.id, session: "1", shares: PLAIN_SHARES, from: "typed" },
+        site: site.id,
+        u: null,
+        gauge: CALIPERS.id,
+        session: "1",
+        shares: PLAIN_SHARES,
+        from: "typed",
         content: { status: "read", value: { kind: "quantity", value } },
       };
     }),
   );
   return {
     rounds: [{ n: 1, purpose: "measure", plan, spec, inForce: {}, answers }],
-    ...{ gauges: [CALIPERS], available: [CALIPERS], machine: SAMPLE_MACHINE, decisions: {} },
+    gauges: [CALIPERS],
+    available: [CALIPERS],
+    machine: SAMPLE_MACHINE,
+    decisions: {},
     tolerance: procedure.tolerance.default,
   };
 }

@@ -49,7 +49,10 @@ export function usualKnownMm(context: Pick<PlanContext, "gauges">): number {
 
 export function knownLengthField(when?: FieldSpec["when"]): FieldSpec {
   return {
-    ...{ key: "knownMm", label: "Known length", group: "Reading", ...LENGTH },
+    key: "knownMm",
+    label: "Known length",
+    group: "Reading",
+    ...LENGTH,
     why: "A gauge block, pin or ring to check the jaws. 0 if there is none.",
     ...(when ? { when } : {}),
   };
@@ -65,11 +68,16 @@ export function knownLengthSites({ knownMm = 0 }: KnownLength, sites: readonly S
     label: `Known length, ${jaws} jaws`,
     question: QUESTIONS[jaws](`${plain(knownMm)} mm`),
     ask: {
-      ...{ kind: "quantity", dimension: "length", signedBy: null, jaws },
+      kind: "quantity",
+      dimension: "length",
+      signedBy: null,
+      jaws,
       plausibleUpTo: knownMm + PLAUSIBLE_MORE_MM,
     },
     measurand: { kind: "known length", mm: knownMm },
-    ...{ place: null, repeats: 1, openEnded: false },
+    place: null,
+    repeats: 1,
+    openEnded: false,
   }));
 }
 
@@ -89,7 +97,13 @@ export function knownLengthDetail({ label, measurand, ask }: Site, shown: string
   const [half, high] = [1.6, 0.9];
   const inside = ask.jaws === "inside";
   const stroke = (points: { x: number; y: number }[], closed: boolean): Primitive => ({
-    ...{ kind: "stroke", points, closed, weight: "heavy", widthMm: 0, dashed: false, tone: "ink" },
+    kind: "stroke",
+    points,
+    closed,
+    weight: "heavy",
+    widthMm: 0,
+    dashed: false,
+    tone: "ink",
   });
   const jaw = (side: 1 | -1): Primitive => {
     const [near, far] = [side * half, side * (half + (inside ? -0.5 : 0.5))];
@@ -99,7 +113,7 @@ export function knownLengthDetail({ label, measurand, ask }: Site, shown: string
       { x: far, y: -high / 2 },
       { x: far, y: high * 1.6 },
     ];
-    return { ...{ kind: "stroke", points, closed: false, weight: "thin", widthMm: 0, dashed: false, tone: "data" } };
+    return { kind: "stroke", points, closed: false, weight: "thin", widthMm: 0, dashed: false, tone: "data" };
   };
   const block = [
     { x: -half, y: -high },
@@ -117,15 +131,21 @@ export function knownLengthDetail({ label, measurand, ask }: Site, shown: string
     ),
   );
   return {
-    ...{ title: `Detail, ${label}`, note: inside ? "a ring or slot over the inside jaws" : "a block between the jaws" },
+    title: `Detail, ${label}`,
+    note: inside ? "a ring or slot over the inside jaws" : "a block between the jaws",
     radius: 3.4,
     primitives: [
       ...(inside ? walls : [stroke(block, true)]),
       jaw(-1),
       jaw(1),
       {
-        ...{ kind: "dimension", from: { x: -half, y: -1.5 }, to: { x: half, y: -1.5 }, along: "x", at: -1.5 },
-        ...{ text: shown ?? plain(measurand.mm), tone: "needs you" },
+        kind: "dimension",
+        from: { x: -half, y: -1.5 },
+        to: { x: half, y: -1.5 },
+        along: "x",
+        at: -1.5,
+        text: shown ?? plain(measurand.mm),
+        tone: "needs you",
       },
     ],
   };
@@ -156,8 +176,12 @@ export function modelWithKnown<R extends LengthReading>(
   const own: Term<Read<R>>[] = spec.terms.map((t) => ({ ...t, of: (r) => (isCheck(r) ? 0 : t.of(r)) }));
   const itself = pairs.map(
     (jaws): Term<Read<R>> => ({
-      ...{ id: siteOf(jaws), label: `size of the known length, ${jaws}`, u: ITSELF_MM, canBeWrong: true },
-      ...{ source: "known length", of: (r) => (isCheck(r) && r.checks === jaws ? 1 : 0) },
+      id: siteOf(jaws),
+      label: `size of the known length, ${jaws}`,
+      u: ITSELF_MM,
+      canBeWrong: true,
+      source: "known length",
+      of: (r) => (isCheck(r) && r.checks === jaws ? 1 : 0),
     }),
   );
   return modelOf(all, {

@@ -7,8 +7,8 @@ import type { FieldSpec, PlanContext } from "./contract";
 const REACH_MM: Partial<Record<GaugeKind, number>> = { calipers: 150, rule: 1000 };
 
 const USUAL: readonly Gauge[] = [
-  { ...{ id: "calipers", name: "Calipers", kind: "calipers", unit: "mm" }, ...usualGauge("calipers", "mm") },
-  { ...{ id: "rule", name: "Rule", kind: "rule", unit: "mm" }, ...usualGauge("rule", "mm") },
+  { id: "calipers", name: "Calipers", kind: "calipers", unit: "mm", ...usualGauge("calipers", "mm") },
+  { id: "rule", name: "Rule", kind: "rule", unit: "mm", ...usualGauge("rule", "mm") },
 ];
 
 /** Of the workshop, calipers first; the usual ones where it has none. */
@@ -49,7 +49,11 @@ export function gaugeFields(context: PlanContext, why: string): FieldSpec[] {
   const reach = { group: "Reading", kind: "quantity", dimension: "length", unit: "mm", why } as const;
   return [
     {
-      ...{ key: "gauge", label: "Read with", group: "Reading", kind: "choice", why: "" },
+      key: "gauge",
+      label: "Read with",
+      group: "Reading",
+      kind: "choice",
+      why: "",
       options: all.map((g) => ({ value: g.id, label: g.name, why: "" })),
     },
     { ...reach, key: "caliperReachMm", label: "The calipers reach", when: { field: "gauge", is: ofKind(false) } },

@@ -94,7 +94,10 @@ describe("what several readings have in common", () => {
   it("adds to what a reading is made of where both are the same parameter", () => {
     const readings = read([at("a", 10), at("b", 5)]);
     const term = (share: number) => ({
-      ...{ id: "scale", label: "scale", u: 0.1, canBeWrong: false },
+      id: "scale",
+      label: "scale",
+      u: 0.1,
+      canBeWrong: false,
       of: (r: { site: string }) => (r.site === "a" ? share : 0),
     });
     const { observations } = modelOf(readings, {

@@ -28,7 +28,10 @@ export type NumberChange = {
 export function holdOf({ held }: Pick<MachineSpec, "held">, spec: SettingSpec): HeldSetting {
   return (
     held[spec.key] ?? {
-      ...{ unit: spec.unit, step: usualStepIn(spec, spec.unit), range: null, tableKind: "not known" },
+      unit: spec.unit,
+      step: usualStepIn(spec, spec.unit),
+      range: null,
+      tableKind: "not known",
       sense: spec.usualSense?.otherwise ?? 1,
     }
   );
@@ -56,7 +59,10 @@ export function numberRow(held: HeldSetting, { exact, moreDecimals, ...numbers }
   const { symbol, dimension } = UNITS[held.unit];
   const steps = dimension === "count" && step === "1" ? `whole ${symbol}` : `${step} ${symbol}`;
   return {
-    ...{ ...numbers, at: null, enter, rounding: enter - exact },
+    ...numbers,
+    at: null,
+    enter,
+    rounding: enter - exact,
     changeText: signed(fromInternal(numbers.change.value, held.unit), shape.decimals + moreDecimals),
     arithmetic: [`rounded to ${steps}: ${entryText(enter, shape)}`],
     worth: worthOf(numbers.change, held.step),
@@ -71,7 +77,10 @@ export function numberCorrection(machine: MachineSpec, c: NumberChange): Correct
   const row = numberRow(held, { ...numbers, exact: old + change.value, moreDecimals: 1 });
   const heldBack = row.heldBack ?? c.heldBack;
   return {
-    ...{ setting: spec.key, label: spec.label, ...entryShape(held, spec.unit), choice: null },
+    setting: spec.key,
+    label: spec.label,
+    ...entryShape(held, spec.unit),
+    choice: null,
     newValue: { shape: "scalar", value: heldBack ? old : row.enter },
     rows: [{ ...row, heldBack, arithmetic: [...c.arithmetic, ...row.arithmetic, c.leaves(row.rounding)] }],
   };

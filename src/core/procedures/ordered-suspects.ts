@@ -26,7 +26,11 @@ export function notAccepted(
 
 export function orderedFinding({ id, headline, text, site, judgements }: OrderedSuspect): Finding {
   return {
-    ...{ id: `suspect ${id}`, tone: "needs you", headline, text, site },
+    id: `suspect ${id}`,
+    tone: "needs you",
+    headline,
+    text,
+    site,
     suspect: { accept: acceptKey(id), leaveOut: judgements.map(leaveOutKey) },
   };
 }

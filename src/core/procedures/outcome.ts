@@ -172,7 +172,9 @@ export const artefactSchema = z.discriminatedUnion("kind", [
     piece: pieceSchema,
     /** Where machine, optic and date may be engraved, by which settings, in letters of this height at most. */
     signed: z.object({
-      ...{ settings: z.string(), areas: z.array(rectSchema).min(1), heightMm: z.number().positive() },
+      settings: z.string(),
+      areas: z.array(rectSchema).min(1),
+      heightMm: z.number().positive(),
     }),
   }),
 ]);

@@ -64,7 +64,9 @@ export function readMore(
   return [
     {
       text: `Read ${what} ${MORE_READINGS} times more, ${afresh} anew.`,
-      ...{ sites: spec.sites.map((s) => s.id), more: MORE_READINGS, gauge: null },
+      sites: spec.sites.map((s) => s.id),
+      more: MORE_READINGS,
+      gauge: null,
     },
   ];
 }

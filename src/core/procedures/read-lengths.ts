@@ -34,7 +34,7 @@ export function readLengths(
       const values = here.map((t) => t.value);
       const scattered = (scatter.sdMm * Math.hypot(...here.map((t) => t.share))) / here.length;
       const u = Math.max(scattered, resolutionUncertaintyMm(gauge) / Math.sqrt(here.length));
-      return [{ ...{ site, values, mean: mean(values), u, gauge, scatter } }];
+      return [{ site, values, mean: mean(values), u, gauge, scatter }];
     });
   });
 }

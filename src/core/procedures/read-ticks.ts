@@ -12,8 +12,11 @@ export function readTicks<P>(history: History<P>): Primitive[] {
     const { x, y } = site.place.at;
     return [
       {
-        ...{ kind: "highlight", at: { x: x + BESIDE.x, y: y + BESIDE.y }, radiusMm: BESIDE.radiusMm },
-        ...{ sign: "tick", tone: "proved" },
+        kind: "highlight",
+        at: { x: x + BESIDE.x, y: y + BESIDE.y },
+        radiusMm: BESIDE.radiusMm,
+        sign: "tick",
+        tone: "proved",
       },
     ];
   });

@@ -5,11 +5,25 @@ import { comparedResults, recordedEstimatesSchema } from "./recorded-result";
 
 const recorded = [{ id: "lag", label: "Lag", unit: "us" as const, quantity: measured(0.0004, 0.00001, Infinity) }];
 const outcome = (value: number, u: number): Outcome => ({
-  ...{ status: "solved", complete: true, corrections: [], adjustments: [], findings: [], table: null, figures: [] },
-  ...{ predicted: "", learned: {}, wishes: [], artefacts: [] },
+  status: "solved",
+  complete: true,
+  corrections: [],
+  adjustments: [],
+  findings: [],
+  table: null,
+  figures: [],
+  predicted: "",
+  learned: {},
+  wishes: [],
+  artefacts: [],
   estimates: [
     {
-      ...{ id: "lag", label: "Lag", unit: "us", headline: true, budget: [], helps: null },
+      id: "lag",
+      label: "Lag",
+      unit: "us",
+      headline: true,
+      budget: [],
+      helps: null,
       quantity: measured(value, u, Infinity),
     },
   ],

@@ -33,7 +33,7 @@ export function comparedResults(recorded: readonly RecordedEstimate[], outcome: 
   const estimates = outcome.status === "solved" ? outcome.estimates : [];
   return recorded.map(({ id, label, unit, quantity }) => {
     const now = estimates.find((e) => e.id === id)?.quantity ?? null;
-    return { ...{ id, label, unit, now }, recorded: quantity, differs: now ? howFar(quantity, now) : "outside" };
+    return { id, label, unit, now, recorded: quantity, differs: now ? howFar(quantity, now) : "outside" };
   });
 }
 

@@ -5,9 +5,20 @@ import type { StockAtHand } from "./stock-at-hand";
 
 /** Its counterpart with mirrors that turn, on metal. */
 export const SAMPLE_GALVO: MachineSpec = {
-  ...{ name: "Testfield", kind: "galvo", widthMm: 110, depthMm: 110, topSpeedMmPerS: 4000, accelerationMmPerS2: null },
-  ...{ wavelengthNm: 1064, axes: UNKNOWN_AXES, workingSpeedsMmPerS: [800], gcode: USUAL_DIALECT, scansBlocks: false },
-  ...{ held: {}, tolerances: {}, recheckDays: {} },
+  name: "Testfield",
+  kind: "galvo",
+  widthMm: 110,
+  depthMm: 110,
+  topSpeedMmPerS: 4000,
+  accelerationMmPerS2: null,
+  wavelengthNm: 1064,
+  axes: UNKNOWN_AXES,
+  workingSpeedsMmPerS: [800],
+  gcode: USUAL_DIALECT,
+  scansBlocks: false,
+  held: {},
+  tolerances: {},
+  recheckDays: {},
 };
 
 export const SAMPLE_MACHINE: MachineSpec = {
@@ -29,6 +40,9 @@ export const SAMPLE_MACHINE: MachineSpec = {
 
 /** A stock that every procedure can be tried on. */
 export const SAMPLE_STOCK: StockAtHand = {
-  ...{ key: "test-sheet/1", name: "Test sheet", batch: "1", nominalMm: 3 },
+  key: "test-sheet/1",
+  name: "Test sheet",
+  batch: "1",
+  nominalMm: 3,
   thickness: { meanMm: 3, leastMm: 2.97, mostMm: 3.03, sdMm: 0.02, count: 5, uMm: 0.012 },
 };

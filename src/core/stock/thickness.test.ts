@@ -3,7 +3,10 @@ import { type Gauge, usualGauge } from "../metrology/gauge";
 import { thicknessOf } from "./thickness";
 
 const CALIPERS: Gauge = {
-  ...{ id: "c", name: "Calipers", kind: "calipers", unit: "mm" },
+  id: "c",
+  name: "Calipers",
+  kind: "calipers",
+  unit: "mm",
   ...usualGauge("calipers", "mm"),
 };
 

@@ -18,7 +18,10 @@ export function thicknessOf(valuesMm: readonly number[], gauge: Gauge | null): T
   const own = gauge ? Math.max(spread, readingUncertaintyMm(gauge)) : spread;
   const common = gauge ? Math.hypot(commonUncertaintyMm(gauge), zeroUncertaintyMm(gauge)) : 0;
   return {
-    ...{ meanMm: middle, leastMm: Math.min(...valuesMm), mostMm: Math.max(...valuesMm), count },
+    meanMm: middle,
+    leastMm: Math.min(...valuesMm),
+    mostMm: Math.max(...valuesMm),
+    count,
     sdMm: spread,
     uMm: Math.hypot(own / Math.sqrt(count), common),
   };

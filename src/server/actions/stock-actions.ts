@@ -32,8 +32,12 @@ export async function takeBackBatch(input: unknown) {
 
 export async function takeThickness(input: unknown) {
   const schema = z.object({
-    ...{ stock: slug, batchId: id, text: z.string().max(500), gauge: z.string().nullable() },
-    ...{ sure: z.boolean(), clientKey: z.string().min(8).max(80) },
+    stock: slug,
+    batchId: id,
+    text: z.string().max(500),
+    gauge: z.string().nullable(),
+    sure: z.boolean(),
+    clientKey: z.string().min(8).max(80),
   });
   return runAndRefresh(schema, input, (i) => steps.takeThickness(database(), i, momentNow()));
 }

@@ -105,8 +105,13 @@ export async function settlePutBack(input: unknown) {
 
 export async function writeDown(input: unknown) {
   const schema = z.object({
-    ...{ machine, setting: words, holderId: id, rows: typedRows.nullable() },
-    ...{ origin: z.enum(["found", "hand"]), note: words, readBack: z.boolean() },
+    machine,
+    setting: words,
+    holderId: id,
+    rows: typedRows.nullable(),
+    origin: z.enum(["found", "hand"]),
+    note: words,
+    readBack: z.boolean(),
   });
   return runAndRefresh(schema, input, (i) => ledger.writeDown(database(), i, momentNow()));
 }

@@ -86,14 +86,29 @@ const ROTARY = {
 } as const;
 const ROTARY_FOUND = { [ROTARY_STEPS]: 6400, [ROLLER_DIAMETER]: 20 };
 const BOTTLE_ROLLERS = rotaryOf({
-  ...{ label: "Bottle rollers", drive: "roller", rollerDiameterMm: 20, motorSteps: 200, microsteps: 16, ratio: 2 },
-  ...{ thinnestMm: 8, thickestMm: 90, mostStepsPerS: 12_000, setAside: ["limits", "homing", "scale"] },
+  label: "Bottle rollers",
+  drive: "roller",
+  rollerDiameterMm: 20,
+  motorSteps: 200,
+  microsteps: 16,
+  ratio: 2,
+  thinnestMm: 8,
+  thickestMm: 90,
+  mostStepsPerS: 12_000,
+  setAside: ["limits", "homing", "scale"],
 });
 /** Put away beside them: nobody knows its steps, and it slips. */
 const WORN_ROLLERS = rotaryOf({ label: "Worn rollers", drive: "roller", setAside: ["limits", "homing"] });
 const WORN: RotaryTruth = {
-  ...{ stepsByFound: 2.5, rollerByFound: 1.004, slipThere: 0.002, slipBack: 0.009, gripSd: 0.0002 },
-  ...{ runoutMm: 0, runoutRad: 0, playMm: 0.1, turns: 1 },
+  stepsByFound: 2.5,
+  rollerByFound: 1.004,
+  slipThere: 0.002,
+  slipBack: 0.009,
+  gripSd: 0.0002,
+  runoutMm: 0,
+  runoutRad: 0,
+  playMm: 0.1,
+  turns: 1,
 };
 const RING_CHUCK = rotaryOf({ label: "Ring chuck", drive: "chuck", stepsPerRevolution: 12_800, thickestMm: 80 });
 
@@ -113,7 +128,8 @@ const ALDER: MachineSpec = machineSpecSchema.parse({
     [FOCUS_HEIGHT]: { unit: "mm", step: 0.1, range: null, tableKind: "not known", sense: 1 },
     [SCAN_OFFSET]: { unit: "mm", step: 0.001, range: null, tableKind: "interpolated", sense: 1 },
     [ROW_SHIFT]: { unit: "mm", step: 0.01, range: { low: -2, high: 2 }, tableKind: "not known", sense: 1 },
-    ...{ ...SCALES, ...HOMES },
+    ...SCALES,
+    ...HOMES,
   },
   tolerances: {},
   recheckDays: {},
@@ -134,7 +150,8 @@ const BRACKEN: MachineSpec = machineSpecSchema.parse({
   held: {
     [FOCUS_HEIGHT]: { unit: "mm", step: 0.1, range: null, tableKind: "not known", sense: 1 },
     [SCAN_OFFSET]: { unit: "mm", step: 0.001, range: null, tableKind: "interpolated", sense: 1 },
-    ...{ ...SCALES, ...ROTARY },
+    ...SCALES,
+    ...ROTARY,
   },
   tolerances: {},
   recheckDays: { "axis-scale": 730 },
@@ -221,7 +238,8 @@ function setOut(db: Db, now: number): void {
       workingDistanceMm: 182,
       fieldMm: 110,
       wavelengthNm: 1064,
-      ...{ ringDiameterMm: 85, printed: "1064 F163 110×110" },
+      ringDiameterMm: 85,
+      printed: "1064 F163 110×110",
     }),
     [{ name: "Controller of Cinder", role: "controller" }],
     opened,
@@ -270,7 +288,10 @@ function cardsOfStock(db: Db, at: number): string {
   takeThickness(
     db,
     {
-      ...{ stock: birch, batchId, text: "2.94 3.02 2.97 2.99 3.01", gauge: "calipers" },
+      stock: birch,
+      batchId,
+      text: "2.94 3.02 2.97 2.99 3.01",
+      gauge: "calipers",
       sure: false,
       clientKey: "demo birch",
     },
@@ -354,8 +375,13 @@ function numbersFound(db: Db, { slug, id }: Machine, found: Record<string, numbe
     writeDown(
       db,
       {
-        ...{ machine: slug, setting, holderId, rows: [{ at: null, text: String(value) }], origin: "found" },
-        ...{ note: "first visit", readBack: true },
+        machine: slug,
+        setting,
+        holderId,
+        rows: [{ at: null, text: String(value) }],
+        origin: "found",
+        note: "first visit",
+        readBack: true,
       },
       at,
     );
@@ -374,26 +400,42 @@ type Told = {
 
 /** With the calipers, into Ustrina's own G-code. */
 const ROWS_IN_LINE: Told = {
-  ...{ procedure: "scan-offset", settings: [SCAN_OFFSET], role: "ustrina", gauge: "calipers", held: [] },
+  procedure: "scan-offset",
+  settings: [SCAN_OFFSET],
+  role: "ustrina",
+  gauge: "calipers",
+  held: [],
   draft: { speedsMmPerS: "40 80 120 160 200 240", repeats: "3" },
 };
 
 /** By hand and by eye, heights set to a fifth of a millimetre. */
 const FOCUSED: Told = {
-  ...{ procedure: "focus", settings: [FOCUS_HEIGHT], role: "controller", gauge: null, held: null },
+  procedure: "focus",
+  settings: [FOCUS_HEIGHT],
+  role: "controller",
+  gauge: null,
+  held: null,
   draft: { settableMm: "0.2" },
 };
 
 /** Part and hole with the calipers. */
 const KERF_TOLD: Told = {
-  ...{ procedure: "kerf", settings: [], role: "controller", gauge: "calipers", held: null },
+  procedure: "kerf",
+  settings: [],
+  role: "controller",
+  gauge: "calipers",
+  held: null,
   draft: { speedMmPerS: "8", repeats: "4" },
 };
 
 /** With the calipers over what they reach, the number of each drive as it was found. */
 const LENGTHS_RIGHT: Told = {
-  ...{ procedure: "axis-scale", settings: Object.values(AXIS_SCALE), role: "controller", gauge: "calipers" },
-  ...{ draft: { intervals: "5", repeats: "2" }, held: [{ at: null, text: "6.25" }] },
+  procedure: "axis-scale",
+  settings: Object.values(AXIS_SCALE),
+  role: "controller",
+  gauge: "calipers",
+  draft: { intervals: "5", repeats: "2" },
+  held: [{ at: null, text: "6.25" }],
 };
 
 /** A whole trial on the practice machine, from layout to the accepted proof. */

@@ -110,7 +110,10 @@ export function knownReader(db: Db, read: readonly ReaderUncertainty[], now: num
   const sdMm = Math.max(FINEST_MM, median(read.map((r) => r.uMm).concat(read.length > 0 ? [] : [0])));
   const freedom = median(read.map((r) => r.degreesOfFreedom).concat(read.length > 0 ? [] : [1]));
   const spec: Gauge = {
-    ...{ id: PICTURE_READER, name: "Picture reader", kind: "scan", unit: "mm" },
+    id: PICTURE_READER,
+    name: "Picture reader",
+    kind: "scan",
+    unit: "mm",
     resolutionMm: FINEST_MM,
     limitMm: EDGE_LIMIT_MM,
     placing: { sdMm, relativeDoubt: doubtOfFreedom(freedom) },

@@ -24,7 +24,9 @@ export const LARGEST_FORM = 4000;
 export type Door = "action" | "code form" | "picture";
 
 const MOST: Readonly<Record<Door, number>> = {
-  ...{ action: LARGEST_BODY, "code form": LARGEST_FORM, picture: LARGEST_PICTURE },
+  action: LARGEST_BODY,
+  "code form": LARGEST_FORM,
+  picture: LARGEST_PICTURE,
 };
 
 /** @param isCodeForm whether it goes to the page of the access code */

@@ -17,15 +17,25 @@ export function ledgerOf(db: Db, slug: string, now: number): LedgerDocument {
     if (!holder) return [];
     return [
       {
-        ...{ setting: e.setting, holder: holder.name, role: holder.role, value: e.value },
-        ...{ unit: e.unit, u: e.u, origin: e.origin, trial: e.trialCode },
-        ...{ readBack: e.readBack, note: e.note, at: iso(e.at) },
+        setting: e.setting,
+        holder: holder.name,
+        role: holder.role,
+        value: e.value,
+        unit: e.unit,
+        u: e.u,
+        origin: e.origin,
+        trial: e.trialCode,
+        readBack: e.readBack,
+        note: e.note,
+        at: iso(e.at),
         takenBack: e.undoneAt === null ? null : iso(e.undoneAt),
       },
     ];
   });
   return ledgerDocument({
-    ...{ machine: machine.spec.name, kind: machine.spec.kind, written: iso(now) },
+    machine: machine.spec.name,
+    kind: machine.spec.kind,
+    written: iso(now),
     entries: entries.reverse(),
   });
 }

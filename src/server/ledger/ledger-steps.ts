@@ -39,7 +39,9 @@ export function writeDown(db: Db, input: HandInput, now: number): number {
   form.refuse();
   refuseOutside(value, machine, setting.key);
   return write(db, machine, setting.key, holder, now, {
-    ...{ value, origin: input.origin, note },
+    value,
+    origin: input.origin,
+    note,
     readBack: value !== null && (input.origin === "found" || input.readBack),
   });
 }
@@ -66,7 +68,10 @@ export function putBackValue(
   refuseOutside(entry.value, machine, entry.setting);
   const note = [`as on ${new Date(entry.at).toISOString().slice(0, 10)}`, input.note.trim()].filter(Boolean).join(": ");
   return write(db, machine, entry.setting, holder, now, {
-    ...{ value: entry.value, origin: "restored", note, readBack: input.readBack },
+    value: entry.value,
+    origin: "restored",
+    note,
+    readBack: input.readBack,
     u: entry.u,
   });
 }
@@ -116,8 +121,13 @@ function write(
     return addEntry(
       tx,
       {
-        ...{ owner: ownerOfMachine(machine.id), setting, holderId: holder.id },
-        ...{ unit: settingUnit(machine.spec, setting), u: null, solutionId: null, trialId: null },
+        owner: ownerOfMachine(machine.id),
+        setting,
+        holderId: holder.id,
+        unit: settingUnit(machine.spec, setting),
+        u: null,
+        solutionId: null,
+        trialId: null,
         ...values,
       },
       now,

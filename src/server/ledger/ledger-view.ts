@@ -84,7 +84,9 @@ function rowsOf(db: Db, machine: Machine): LedgerRow[] {
     const current = inForce.has(entry.id);
     return {
       ...entry,
-      ...{ machine: machine.spec.name, machineSlug: machine.slug, current },
+      machine: machine.spec.name,
+      machineSlug: machine.slug,
+      current,
       label: settingLabel(machine.spec.kind, entry.setting),
       shownUnit: settingUnit(machine.spec, entry.setting),
       holders: current || entry.value === null || entry.value.shape === "map" ? [] : holders,
@@ -114,7 +116,9 @@ function historyFigures(machine: Machine, setting: string, rows: readonly Ledger
     if (entries.length < 2 || places.size === 0) return [];
     return [
       {
-        ...{ kind: "history" as const, id: `history ${holder}`, unit: UNITS[unit].symbol },
+        kind: "history" as const,
+        id: `history ${holder}`,
+        unit: UNITS[unit].symbol,
         title: `${settingLabel(machine.spec.kind, setting)} over time, ${holder}`,
         series: [...places]
           .sort((a, b) => (a ?? 0) - (b ?? 0))
@@ -179,10 +183,14 @@ export function compareView(db: Db, slug: string | null, before: number, after: 
         list.find((e) => e.setting === place.setting && e.holderId === place.holderId) ?? null;
       const [b, a] = [at(then), at(now)];
       return {
-        ...{ setting: place.setting, label: settingLabel(machine.spec.kind, place.setting) },
-        ...{ holder: place.holderName ?? "", unit: settingUnit(machine.spec, place.setting) },
+        setting: place.setting,
+        label: settingLabel(machine.spec.kind, place.setting),
+        holder: place.holderName ?? "",
+        unit: settingUnit(machine.spec, place.setting),
         atUnit: settingsOf(machine.spec.kind).find((s) => s.key === place.setting)?.atUnit ?? null,
-        ...{ before: b, after: a, same: b !== null && a !== null && isSame(b.value, a.value) },
+        before: b,
+        after: a,
+        same: b !== null && a !== null && isSame(b.value, a.value),
         rows: differences(b?.value ?? null, a?.value ?? null),
       };
     }),

@@ -71,9 +71,17 @@ function insert(
   const id = addEntry(
     db,
     {
-      ...{ owner: ownerOfMachine(machine.id), setting: entry.setting, holderId: holder.id, value: entry.value },
-      ...{ unit: entry.unit, u: entry.u, origin: entry.origin, solutionId: null, trialId: isOwn ? trial.id : null },
-      ...{ readBack: entry.readBack, note: noteOf(entry, origin) },
+      owner: ownerOfMachine(machine.id),
+      setting: entry.setting,
+      holderId: holder.id,
+      value: entry.value,
+      unit: entry.unit,
+      u: entry.u,
+      origin: entry.origin,
+      solutionId: null,
+      trialId: isOwn ? trial.id : null,
+      readBack: entry.readBack,
+      note: noteOf(entry, origin),
     },
     at,
   );

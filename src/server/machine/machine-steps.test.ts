@@ -12,8 +12,17 @@ import { trialView } from "../trial/trial-view";
 import { keepMachine, type MachineInput } from "./machine-steps";
 
 const DAMSON: MachineInput = {
-  ...{ slug: null, kind: "CO2 gantry", name: "Damson", width: "12 in", depth: "300", topSpeed: "30000 mm/min" },
-  ...{ acceleration: "", wavelength: "10600 nm", workingSpeeds: "300, 150 mm/s", scansBlocks: true, practice: true },
+  slug: null,
+  kind: "CO2 gantry",
+  name: "Damson",
+  width: "12 in",
+  depth: "300",
+  topSpeed: "30000 mm/min",
+  acceleration: "",
+  wavelength: "10600 nm",
+  workingSpeeds: "300, 150 mm/s",
+  scansBlocks: true,
+  practice: true,
   axes: { home: "back right", x: "to the left", y: "toward you" },
   held: {
     "scan offset": { unit: "in", step: "1 thou", low: "-0.04", high: "1 mm", tableKind: "not known", sense: -1 },
@@ -37,18 +46,21 @@ describe("a machine that is added", () => {
     expect(slug).toBe("damson");
     const machine = machineBySlug(db, slug);
     expect(machine?.spec).toMatchObject({
-      ...{
-        name: "Damson",
-        widthMm: expect.closeTo(304.8, 9),
-        depthMm: 300,
-        topSpeedMmPerS: expect.closeTo(500, 9),
-        accelerationMmPerS2: null,
-      },
-      ...{ wavelengthNm: 10600, workingSpeedsMmPerS: [150, 300], scansBlocks: true },
+      name: "Damson",
+      widthMm: expect.closeTo(304.8, 9),
+      depthMm: 300,
+      topSpeedMmPerS: expect.closeTo(500, 9),
+      accelerationMmPerS2: null,
+      wavelengthNm: 10600,
+      workingSpeedsMmPerS: [150, 300],
+      scansBlocks: true,
       axes: DAMSON.axes,
       held: {
         "scan offset": {
-          ...{ unit: "in", step: expect.closeTo(0.0254, 12), tableKind: "not known", sense: -1 },
+          unit: "in",
+          step: expect.closeTo(0.0254, 12),
+          tableKind: "not known",
+          sense: -1,
           range: { low: expect.closeTo(-1.016, 9), high: expect.closeTo(1, 9) },
         },
       },
@@ -178,7 +190,8 @@ describe("a machine that is changed", () => {
     };
     const change = { ...asItIs(), held: { ...DAMSON.held, "axis scale x": scale } };
     expect(refusal(() => keepMachine(db, change, NOW + 1))).toMatchObject({
-      ...{ field: "held.axis scale x.unit", message: expect.stringMatching(/written down in µm/) },
+      field: "held.axis scale x.unit",
+      message: expect.stringMatching(/written down in µm/),
     });
     keepMachine(
       db,

@@ -46,7 +46,9 @@ export const machineInputSchema = z.object({
     z.string(),
     z.object({
       unit: unitIdSchema,
-      ...{ step: typed, low: typed, high: typed },
+      step: typed,
+      low: typed,
+      high: typed,
       tableKind: tableKindSchema,
       sense: z.union([z.literal(1), z.literal(-1), z.literal("not known")]),
     }),
@@ -152,7 +154,10 @@ function specFrom(form: FormFaults, input: MachineInput, name: string, before: M
   const { assumed: _, ...kept } = before ?? { gcode: USUAL_DIALECT, tolerances: {}, recheckDays: {}, assumed: [] };
   return {
     ...kept,
-    ...{ name, kind: input.kind, axes: input.axes, scansBlocks: input.scansBlocks },
+    name,
+    kind: input.kind,
+    axes: input.axes,
+    scansBlocks: input.scansBlocks,
     widthMm,
     depthMm,
     topSpeedMmPerS: topSpeed ?? usual.topSpeedMmPerS,

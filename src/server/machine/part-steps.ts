@@ -29,11 +29,22 @@ export const partInputSchema = z.object({
   kind: z.enum(["optic", "rotary"]),
   label: typed,
   /** Optics; empty = not known. */
-  ...{ focalLength: typed, workingDistance: typed, field: typed, lensWavelength: typed, ring: typed, printed: typed },
+  focalLength: typed,
+  workingDistance: typed,
+  field: typed,
+  lensWavelength: typed,
+  ring: typed,
+  printed: typed,
   /** Rotaries. */
   drive: z.enum(["roller", "chuck"]),
-  ...{ rollerDiameter: typed, steps: typed, motorSteps: typed, microsteps: typed, ratio: typed },
-  ...{ thinnest: typed, thickest: typed, mostStepsPerS: typed },
+  rollerDiameter: typed,
+  steps: typed,
+  motorSteps: typed,
+  microsteps: typed,
+  ratio: typed,
+  thinnest: typed,
+  thickest: typed,
+  mostStepsPerS: typed,
   replaces: z.enum(["x", "y"]),
   setAside: z.array(setAsideSchema),
   setAsideToo: typed,
@@ -93,11 +104,19 @@ function rotaryFrom(form: FormFaults, input: PartInput, label: string): PartSpec
   const said = numberOf(input.steps, "steps", "Enter the steps per revolution.");
   const [thinnestMm, thickestMm] = [lengthOf(input.thinnest, "thinnest"), lengthOf(input.thickest, "thickest")];
   const rotary = {
-    ...{ label, drive: input.drive, replaces: input.replaces, motorSteps, microsteps, ratio },
+    label,
+    drive: input.drive,
+    replaces: input.replaces,
+    motorSteps,
+    microsteps,
+    ratio,
     rollerDiameterMm: input.drive === "roller" ? lengthOf(input.rollerDiameter, "rollerDiameter") : null,
-    ...{ thinnestMm, thickestMm, stepsPerRevolution: said },
+    thinnestMm,
+    thickestMm,
+    stepsPerRevolution: said,
     mostStepsPerS: numberOf(input.mostStepsPerS, "mostStepsPerS", "Enter steps per second, for example 20000."),
-    ...{ setAside: [...new Set(input.setAside)], setAsideToo: input.setAsideToo.trim() },
+    setAside: [...new Set(input.setAside)],
+    setAsideToo: input.setAsideToo.trim(),
   };
   const made = stepsOfDrive(rotary);
   form.read(() => {

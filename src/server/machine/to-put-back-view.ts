@@ -24,7 +24,10 @@ export function putBackViews(
     const kept = entries.find((e) => e.id === ledgerEntryId);
     const text = kept?.value ? valueText(kept.value, settingUnit(machine.spec, kept.setting)) : null;
     return {
-      ...{ id, what, openedAt, isUnknown: setting !== null && text === null },
+      id,
+      what,
+      openedAt,
+      isUnknown: setting !== null && text === null,
       value: setting && text ? `${settingLabel(machine.spec.kind, setting)}, ${text}` : null,
     };
   });

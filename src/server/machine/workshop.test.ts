@@ -24,10 +24,27 @@ import { keepPart, type PartInput, putPartAway, swapPart } from "./part-steps";
 
 const DAY = 86_400_000;
 const OPTIC: PartInput = {
-  ...{ id: null, kind: "optic", label: "38.1", focalLength: "1.5 in" },
-  ...{ workingDistance: "", field: "", lensWavelength: "", ring: "", printed: "" },
-  ...{ drive: "roller", rollerDiameter: "", steps: "", motorSteps: "", microsteps: "", ratio: "" },
-  ...{ thinnest: "", thickest: "", mostStepsPerS: "", replaces: "y", setAside: [], setAsideToo: "" },
+  id: null,
+  kind: "optic",
+  label: "38.1",
+  focalLength: "1.5 in",
+  workingDistance: "",
+  field: "",
+  lensWavelength: "",
+  ring: "",
+  printed: "",
+  drive: "roller",
+  rollerDiameter: "",
+  steps: "",
+  motorSteps: "",
+  microsteps: "",
+  ratio: "",
+  thinnest: "",
+  thickest: "",
+  mostStepsPerS: "",
+  replaces: "y",
+  setAside: [],
+  setAsideToo: "",
 };
 
 let db: Database;
@@ -48,8 +65,14 @@ const holder = (slug: string, role: string) => {
 const stateOf = (slug: string, now: number) => view(slug, now).procedures.find((p) => p.id === "scan-offset");
 const entries = (slug: string) => entriesOf(db, ownerOfMachine(machineBySlug(db, slug)?.id ?? 0));
 const byHand = (slug: string, rows: [string, string][] | null, more = {}) => ({
-  ...{ machine: slug, setting: "scan offset", holderId: holder(slug, "controller"), note: "belt felt loose" },
-  ...{ origin: "hand" as const, readBack: true, rows: rows?.map(([at, text]) => ({ at, text })) ?? null, ...more },
+  machine: slug,
+  setting: "scan offset",
+  holderId: holder(slug, "controller"),
+  note: "belt felt loose",
+  origin: "hand" as const,
+  readBack: true,
+  rows: rows?.map(([at, text]) => ({ at, text })) ?? null,
+  ...more,
 });
 
 describe("optics and rotaries", () => {
@@ -92,7 +115,8 @@ describe("optics and rotaries", () => {
     const rollers = { ...OPTIC, kind: "rotary" as const, label: "Rollers" };
     const id = keepPart(db, { ...rollers, steps: "5000" }, NOW);
     expect(view("alder").parts.find((p) => p.id === id)?.spec).toEqual({
-      ...{ kind: "rotary", ...rotaryOf({ label: "Rollers", drive: "roller", stepsPerRevolution: 5000 }) },
+      kind: "rotary",
+      ...rotaryOf({ label: "Rollers", drive: "roller", stepsPerRevolution: 5000 }),
     });
     swapPart(db, { machine: "alder", kind: "rotary", partId: id, at: null }, NOW);
     expect(view("alder").fitted).toMatchObject({ optic: { label: "50.8" }, rotary: { label: "Rollers" } });
@@ -132,8 +156,18 @@ describe("what is written down by hand", () => {
     const slug = keepMachine(
       db,
       {
-        ...{ slug: null, kind: "CO2 gantry", name: "Damson", width: "300", depth: "300", topSpeed: "300" },
-        ...{ acceleration: "", wavelength: "10600", workingSpeeds: "", scansBlocks: true, practice: true, held: {} },
+        slug: null,
+        kind: "CO2 gantry",
+        name: "Damson",
+        width: "300",
+        depth: "300",
+        topSpeed: "300",
+        acceleration: "",
+        wavelength: "10600",
+        workingSpeeds: "",
+        scansBlocks: true,
+        practice: true,
+        held: {},
         axes: { home: "not known", x: "not known", y: "not known" },
       },
       NOW,
@@ -274,8 +308,17 @@ describe("an earlier value", () => {
     keepMachine(
       db,
       {
-        ...{ slug: "alder", kind: "CO2 gantry", name: "Alder", width: "900", depth: "600", topSpeed: "600" },
-        ...{ acceleration: "", wavelength: "10600", workingSpeeds: "", scansBlocks: true, practice: false },
+        slug: "alder",
+        kind: "CO2 gantry",
+        name: "Alder",
+        width: "900",
+        depth: "600",
+        topSpeed: "600",
+        acceleration: "",
+        wavelength: "10600",
+        workingSpeeds: "",
+        scansBlocks: true,
+        practice: false,
         axes: machine?.spec.axes ?? { home: "not known", x: "not known", y: "not known" },
         held: { "scan offset": { ...held, tableKind: "interpolated", sense: 1 } },
       },
@@ -493,8 +536,18 @@ describe("taking a machine off the bench", () => {
 
   function bracken() {
     return {
-      ...{ slug: null, kind: "diode gantry" as const, name: "Bracken", width: "300", depth: "300", topSpeed: "300" },
-      ...{ acceleration: "", wavelength: "455", workingSpeeds: "", scansBlocks: true, practice: false, held: {} },
+      slug: null,
+      kind: "diode gantry" as const,
+      name: "Bracken",
+      width: "300",
+      depth: "300",
+      topSpeed: "300",
+      acceleration: "",
+      wavelength: "455",
+      workingSpeeds: "",
+      scansBlocks: true,
+      practice: false,
+      held: {},
       axes: { home: "front left" as const, x: "to the right" as const, y: "away" as const },
     };
   }

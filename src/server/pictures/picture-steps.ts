@@ -39,8 +39,13 @@ export async function takePicture(
   if (known) return known;
   const { width, height, grey, dpi } = await decoded(file);
   const facts = {
-    ...{ name: name.slice(0, LONGEST_NAME), sha256, width, height },
-    ...{ xDpi: dpi?.x ?? null, yDpi: dpi?.y ?? null, scale: dpi ? scaleFromDpi(dpi.x, dpi.y) : null },
+    name: name.slice(0, LONGEST_NAME),
+    sha256,
+    width,
+    height,
+    xDpi: dpi?.x ?? null,
+    yDpi: dpi?.y ?? null,
+    scale: dpi ? scaleFromDpi(dpi.x, dpi.y) : null,
   };
   const bytes = await packed(grey, { level: LEVEL });
   const id = db.transaction((tx) => addPicture(tx, { ...facts, roundId: round.id, grey: bytes }, now));
@@ -113,7 +118,8 @@ export function acceptPicture(
       takeReading(
         tx,
         {
-          ...{ ...common, input: { kind: "quantity", text, words, unit: "mm" } },
+          ...common,
+          input: { kind: "quantity", text, words, unit: "mm" },
           picture: {
             sha256: facts.sha256,
             reader: READER_VERSION,

@@ -124,9 +124,12 @@ describe("a scan of a practice piece", () => {
     expect(quantitiesAt(answers, first?.site ?? "")[0]).toBeCloseTo(first?.mm ?? 0, 5);
     expect(answers[0]).toMatchObject({ from: "picture", picture: { sha256: facts.sha256, edited: false } });
     const outcome = fullTrial(db, trialId).procedure.solve({
-      ...{ rounds: [{ n: 1, purpose: "measure", plan: round().plan, spec, inForce: {}, answers }] },
-      ...{ gauges: round().sessions.map((s) => s.gauge), available: [], decisions: {} },
-      ...{ machine: fullTrial(db, trialId).machine, tolerance: 0.05 },
+      rounds: [{ n: 1, purpose: "measure", plan: round().plan, spec, inForce: {}, answers }],
+      gauges: round().sessions.map((s) => s.gauge),
+      available: [],
+      decisions: {},
+      machine: fullTrial(db, trialId).machine,
+      tolerance: 0.05,
     });
     expect(outcome.status).toBe("solved");
     // It is handed on with where it came from

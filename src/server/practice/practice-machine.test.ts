@@ -26,8 +26,13 @@ const byHand = (setting: string, text: string, at: number, origin: "hand" | "fou
   writeDown(
     db,
     {
-      ...{ machine: "alder", setting, holderId: holdersOf(db, machineId)[0]?.id ?? 0, origin },
-      ...{ rows: [{ at: null, text }], note: "another pulley", readBack: true },
+      machine: "alder",
+      setting,
+      holderId: holdersOf(db, machineId)[0]?.id ?? 0,
+      origin,
+      rows: [{ at: null, text }],
+      note: "another pulley",
+      readBack: true,
     },
     at,
   );
@@ -64,8 +69,13 @@ describe("shifts of scanned rows by speed", () => {
     const id = writeDown(
       db,
       {
-        ...{ machine: "alder", setting: "row shift by speed", holderId: holdersOf(db, machineId)[0]?.id ?? 0 },
-        ...{ origin: "hand", rows: [{ at: 300, text: "0.12" }], note: "from its manual", readBack: true },
+        machine: "alder",
+        setting: "row shift by speed",
+        holderId: holdersOf(db, machineId)[0]?.id ?? 0,
+        origin: "hand",
+        rows: [{ at: 300, text: "0.12" }],
+        note: "from its manual",
+        readBack: true,
       },
       NOW + 1,
     );

@@ -44,7 +44,8 @@ export function practiceView(db: Db): PracticeMachineView[] {
         slug: m.slug,
         name: m.spec.name,
         kind: m.spec.kind,
-        ...{ controller: controllerOf(row), numbers: numbersOf(m, controllerOf(row)) },
+        controller: controllerOf(row),
+        numbers: numbersOf(m, controllerOf(row)),
         truth: row.revealedAt === null ? null : truthOf(row),
         beam: row.revealedAt === null ? null : beamOf(truthOf(row)),
         rotary: row.revealedAt === null ? null : rotaryOn(db, m.id, truthOf(row)),
@@ -76,7 +77,9 @@ function beamOf(truth: PracticeTruth): PracticeMachineView["beam"] {
   const focus = heightsOf(truth);
   const { waistMm, m2, wavelengthMm } = focus.beam;
   return {
-    ...{ shownFocusMm: shownFocus(focus), radiusMm: waistMm, playMm: focus.screwPlayMm },
+    shownFocusMm: shownFocus(focus),
+    radiusMm: waistMm,
+    playMm: focus.screwPlayMm,
     grain: focus.stock.grain?.sd ?? 0,
     depthMm: (Math.PI * waistMm ** 2) / (m2 * wavelengthMm),
   };

@@ -98,7 +98,10 @@ export function procedureState(
   const count = `${countText(stocks.length, "stock")}${due > 0 ? `, ${due} due` : ""}`;
   const isOpen = first.state === "open" || first.state === "to prove";
   return {
-    ...{ state: first.state, since: first.since, trialId: first.trialId, stocks },
+    state: first.state,
+    since: first.since,
+    trialId: first.trialId,
+    stocks,
     reasons: first.reasons.map((reason) => `${first.name}: ${reason}`),
     detail: isOpen ? first.detail : count,
   };
@@ -133,7 +136,9 @@ function stockStates(
     const own = { trials: trials.filter((t) => is(t.id)), checks: checks.filter((c) => is(c.trialId)), batch };
     return {
       ...stateAmong(record, procedure, progress, seen, own),
-      ...{ card, name: found?.name ?? "no stock chosen yet", newest: batch ? batchKey(card, batch.label) : "" },
+      card,
+      name: found?.name ?? "no stock chosen yet",
+      newest: batch ? batchKey(card, batch.label) : "",
     };
   });
   // What was begun and given up says nothing.

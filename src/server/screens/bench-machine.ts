@@ -70,8 +70,13 @@ export function benchMachine(db: Db, record: MachineRecord, seen: Seen): { machi
       next: nextStep(first?.view ?? null, progress),
     },
     open: open.map(({ trial, progress, title }) => ({
-      ...{ id: trial.id, code: trial.code, title, machine: machine.spec.name },
-      ...{ detail: progress.detail, begunAt: trial.begunAt, href: progress.href },
+      id: trial.id,
+      code: trial.code,
+      title,
+      machine: machine.spec.name,
+      detail: progress.detail,
+      begunAt: trial.begunAt,
+      href: progress.href,
     })),
   };
 }
@@ -91,8 +96,12 @@ function nextStep(
 ): NextStep {
   if (!first || first.state === "holding")
     return {
-      ...{ title: "Nothing to do", reason: "every procedure holds", action: "none" as const },
-      ...{ href: null, procedure: null, stock: null },
+      title: "Nothing to do",
+      reason: "every procedure holds",
+      action: "none" as const,
+      href: null,
+      procedure: null,
+      stock: null,
     };
   const { action, title } = WORK[first.state];
   const opened = action === "continue" && first.trialId !== null ? progress(first.trialId) : null;

@@ -77,7 +77,9 @@ export function benchView(db: Db, now: number, length: LengthUnit = "mm"): Bench
     openHolders: records.flatMap(openHoldersOf),
     putBack: records.flatMap(({ machine, entries }) =>
       putBackViews(machine, toPutBackOf(db, machine.id), entries).map((item) => ({
-        ...{ ...item, machine: machine.spec.name, slug: machine.slug },
+        ...item,
+        machine: machine.spec.name,
+        slug: machine.slug,
       })),
     ),
     lastEntered: records

@@ -96,11 +96,15 @@ export function machineView(db: Db, slug: string, now: number, length: LengthUni
     archived: machine.archivedAt !== null,
     held: heldBy(record),
     holders: everyHolderOf(db, machine.id).map(({ id, name, role, archivedAt }) => ({
-      ...{ id, name, role },
+      id,
+      name,
+      role,
       away: archivedAt !== null,
     })),
     parts: allParts(db).map(({ id, spec, archivedAt }) => ({
-      ...{ id, spec, archived: archivedAt !== null },
+      id,
+      spec,
+      archived: archivedAt !== null,
       on: nameOf(db, fittedAt(db, id)?.machineId),
     })),
     fitted: {
@@ -129,7 +133,9 @@ function heldBy({ machine, holders, entries, fittings }: MachineRecord): HeldVie
     inUse
       .filter((h) => setting.copied || h.role === "controller")
       .map(({ id, name, role }) => ({
-        ...{ setting, unit: settingUnit(machine.spec, setting.key), holder: { id, name, role } },
+        setting,
+        unit: settingUnit(machine.spec, setting.key),
+        holder: { id, name, role },
         entry:
           entries.find((e) => e.setting === setting.key && e.holderId === id && holdsNow(e, setting, fittings)) ?? null,
       })),

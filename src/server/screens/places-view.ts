@@ -53,7 +53,9 @@ export function placesView(db: Db): Place[] {
     ),
     ...everyStock(db).map(
       (s): Place => ({
-        ...{ group: "Stock", label: s.spec.name, href: `/stock/${s.slug}` },
+        group: "Stock",
+        label: s.spec.name,
+        href: `/stock/${s.slug}`,
         detail: s.archivedAt === null ? (batchesOf(db, s.id)[0]?.label ?? "") : "put away",
       }),
     ),

@@ -139,7 +139,9 @@ function chartsOf(checks: readonly KeptCheck[], stockOf: (trialId: number) => st
 function rowOf(check: KeptCheck, stock: string, length: LengthUnit): CheckRow {
   const { verdict } = check;
   return {
-    ...{ trialId: check.trialId, code: check.code, stock },
+    trialId: check.trialId,
+    code: check.code,
+    stock,
     at: check.at,
     result: verdict.result,
     asFound: verdict.asFound.quantity,
@@ -179,7 +181,10 @@ function figuresOf({ stock, checks, chart }: StockChart): Figure[] {
 function trialRow(record: MachineRecord, trial: Trial, stock: string, length: LengthUnit): TrialRow {
   const verdict = trial.end === null ? undefined : record.verdictsOf(trial.id).at(-1);
   return {
-    ...{ id: trial.id, code: trial.code, stock, begunAt: trial.begunAt },
+    id: trial.id,
+    code: trial.code,
+    stock,
+    begunAt: trial.begunAt,
     words: trial.end === null ? "open" : END_WORDS[trial.end],
     left: verdict ? leftOver(verdict.result, length) : "",
   };

@@ -40,7 +40,11 @@ export function roundPartsView(db: Db, slug: string, now: number, length: Length
     length,
   });
   return {
-    ...{ slug, name: machine.spec.name, rotary: fittedNow(db, machine.id).rotary ?? null, standing: { state, detail } },
-    ...{ stepsPerRevolution: held(ROTARY_STEPS), rollerDiameterMm: held(ROLLER_DIAMETER) },
+    slug,
+    name: machine.spec.name,
+    rotary: fittedNow(db, machine.id).rotary ?? null,
+    standing: { state, detail },
+    stepsPerRevolution: held(ROTARY_STEPS),
+    rollerDiameterMm: held(ROLLER_DIAMETER),
   };
 }

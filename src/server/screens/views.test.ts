@@ -109,7 +109,8 @@ describe("the page of a machine", () => {
       PROCEDURES.filter((p) => p.machineKinds.includes("CO2 gantry")).flatMap((p) => p.settings.map((s) => s.key)),
     );
     expect(gantry.find((s) => s.key === "scan offset")?.larger).toEqual({
-      ...{ positive: "marks earlier", negative: "marks later" },
+      positive: "marks earlier",
+      negative: "marks later",
     });
     expect(settings.galvo.map((s) => s.key)).toEqual([
       ...["focus height", "stored height", "rotary steps", "rotary roller diameter"],

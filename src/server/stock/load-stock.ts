@@ -161,8 +161,14 @@ function fillBatch(
     if (kept.some((k) => k.keptAt === keptAt && k.result.kind === result.kind)) continue;
     const machineId = machines.get(machine.toLowerCase()) ?? null;
     addStockResult(db, {
-      ...{ batchId, machineId, trialId: null, roundId: null, solutionId: null, keptAt },
-      ...{ result: { ...result, stock: batchKey(slug, batch.label) }, note: note || "from a file" },
+      batchId,
+      machineId,
+      trialId: null,
+      roundId: null,
+      solutionId: null,
+      keptAt,
+      result: { ...result, stock: batchKey(slug, batch.label) },
+      note: note || "from a file",
     });
     taken.results++;
   }

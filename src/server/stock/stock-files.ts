@@ -22,14 +22,19 @@ export function stockFile(db: Db, file: string): { name: string; mime: string; t
 export function stockDocument(db: Db): StockDocument {
   const names = new Map(everyMachine(db).map((m) => [m.id, m.spec.name]));
   return {
-    ...{ format: STOCK_FORMAT, version: STOCK_VERSION },
+    format: STOCK_FORMAT,
+    version: STOCK_VERSION,
     cards: everyStock(db).map(({ id, spec }) => ({
       ...spec,
       batches: batchesOf(db, id).map((batch) => ({
-        ...{ label: batch.label, begun: iso(batch.begunAt) },
+        label: batch.label,
+        begun: iso(batch.begunAt),
         thickness: thicknessReadings(db, batch.id).map((t) => ({ mm: t.valueMm, taken: iso(t.takenAt) })),
         results: resultsOfBatch(db, batch.id).map(({ machineId, result, note, keptAt }) => ({
-          ...{ kept: iso(keptAt), machine: names.get(machineId ?? -1) ?? "", note, result },
+          kept: iso(keptAt),
+          machine: names.get(machineId ?? -1) ?? "",
+          note,
+          result,
         })),
       })),
     })),

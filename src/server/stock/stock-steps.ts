@@ -172,8 +172,12 @@ export function takeThickness(db: Db, input: ThicknessInput, now: number): numbe
   return db.transaction((tx) =>
     read.value.reduce((count, valueMm, i) => {
       const values = {
-        ...{ batchId: batch.id, raw: input.text.trim(), valueMm, gaugeRevisionId: gauge?.revisionId ?? null },
-        ...{ clientKey: `${input.clientKey} ${i}`, takenAt: now },
+        batchId: batch.id,
+        raw: input.text.trim(),
+        valueMm,
+        gaugeRevisionId: gauge?.revisionId ?? null,
+        clientKey: `${input.clientKey} ${i}`,
+        takenAt: now,
       };
       return count + addThickness(tx, [values]);
     }, 0),

@@ -87,8 +87,11 @@ export function stockList(db: Db, now: number): StockRow[] {
     const batches = batchesOf(db, stock.id);
     const [newest] = batches;
     return {
-      ...{ slug: stock.slug, spec: stock.spec, archived: stock.archivedAt !== null },
-      ...{ batch: newest?.label ?? "", begunAt: newest?.begunAt ?? null },
+      slug: stock.slug,
+      spec: stock.spec,
+      archived: stock.archivedAt !== null,
+      batch: newest?.label ?? "",
+      begunAt: newest?.begunAt ?? null,
       thickness: newest ? thicknessOfBatch(db, newest.id) : null,
       results: resultsOf(db, stock, batches, standingOf),
     };
@@ -107,11 +110,14 @@ export function stockView(db: Db, slug: string, now: number): StockView | null {
   if (!stock) return null;
   const batches = batchesOf(db, stock.id);
   return {
-    ...{ slug, spec: stock.spec, archived: stock.archivedAt !== null },
+    slug,
+    spec: stock.spec,
+    archived: stock.archivedAt !== null,
     batches: batches.map((b) => ({
       ...b,
       key: batchKey(slug, b.label),
-      ...{ thickness: thicknessOfBatch(db, b.id), readings: thicknessReadings(db, b.id) },
+      thickness: thicknessOfBatch(db, b.id),
+      readings: thicknessReadings(db, b.id),
     })),
     results: resultsOf(db, stock, batches, standings(db, now)),
     trials: trialsOn(db, stock, batches),
@@ -126,8 +132,13 @@ function resultsOf(db: Db, { slug }: Stock, batches: readonly Batch[], standingO
     resultsOfBatch(db, batch.id).map((kept): ResultView => {
       const trial = kept.trialId === null ? undefined : trialById(db, kept.trialId);
       return {
-        ...{ id: kept.id, result: kept.result, keptAt: kept.keptAt, note: kept.note },
-        ...{ batch: batch.label, isOldBatch: i > 0, machine: machineOf(kept, names) },
+        id: kept.id,
+        result: kept.result,
+        keptAt: kept.keptAt,
+        note: kept.note,
+        batch: batch.label,
+        isOldBatch: i > 0,
+        machine: machineOf(kept, names),
         standing: kept.machineId === null ? null : standingOf(kept.machineId, kept.result.kind, slug),
         trial: trial ? { id: trial.id, code: trial.code, end: trial.end } : null,
       };
@@ -181,8 +192,14 @@ function trialsOn(db: Db, stock: Stock, batches: readonly Batch[]): StockTrial[]
           const pictures = roundsOf(db, t.id).reduce((sum, r) => sum + picturesOf(db, r.id).length, 0);
           return [
             {
-              ...{ id: t.id, code: t.code, title: procedure.title, machine: machine.spec.name, batch },
-              ...{ begunAt: t.begunAt, end: t.end, pictures },
+              id: t.id,
+              code: t.code,
+              title: procedure.title,
+              machine: machine.spec.name,
+              batch,
+              begunAt: t.begunAt,
+              end: t.end,
+              pictures,
             },
           ];
         });
@@ -197,7 +214,8 @@ function offeredOn(db: Db): StockView["offered"] {
   return procedures
     .filter((p, i) => procedures.findIndex((other) => other.id === p.id) === i)
     .map(({ id, title, machineKinds }) => ({
-      ...{ procedure: id, title },
+      procedure: id,
+      title,
       machines: machines
         .filter((m) => machineKinds.includes(m.spec.kind))
         .map((m) => ({ slug: m.slug, name: m.spec.name })),

@@ -38,12 +38,21 @@ beforeEach(() => {
 });
 
 const card = (changes: Partial<StockInput> = {}): StockInput => ({
-  ...{ slug: null, name: "Cork 2 mm", nominal: "2 mm", note: "", batch: "A" },
+  slug: null,
+  name: "Cork 2 mm",
+  nominal: "2 mm",
+  note: "",
+  batch: "A",
   ...changes,
 });
 const birchBatch = () => batchByKey(db, `${BIRCH}/spring`)?.batch.id ?? 0;
 const squeezed = (text: string, changes: Partial<ThicknessInput> = {}): ThicknessInput => ({
-  ...{ stock: BIRCH, batchId: birchBatch(), text, gauge: "calipers", sure: false, clientKey: `key ${text}` },
+  stock: BIRCH,
+  batchId: birchBatch(),
+  text,
+  gauge: "calipers",
+  sure: false,
+  clientKey: `key ${text}`,
   ...changes,
 });
 
@@ -114,7 +123,8 @@ describe("a new batch", () => {
     expect(state()).toMatchObject({ state: "holding", detail: "1 stock" });
     beginBatch(db, BIRCH, "autumn", NOW);
     expect(state()).toMatchObject({
-      ...{ state: "check due", detail: "1 stock, 1 due" },
+      state: "check due",
+      detail: "1 stock, 1 due",
       reasons: ["Birch plywood 3 mm: a new batch of the stock was begun"],
       stocks: [{ card: BIRCH, newest: `${BIRCH}/autumn` }],
     });

@@ -13,8 +13,14 @@ import { fullTrial } from "./trial-record";
 import { beginTrial } from "./trial-steps";
 
 const OTHER: GcodeDialect = {
-  ...{ unit: "in", powerLetter: "P", powerAtFull: 255, beamOn: "M106", beamOff: "M107", powerWith: "beam code" },
-  ...{ start: ["G54 (first offset)"], end: ["G0 X0 Y0"] },
+  unit: "in",
+  powerLetter: "P",
+  powerAtFull: 255,
+  beamOn: "M106",
+  beamOff: "M107",
+  powerWith: "beam code",
+  start: ["G54 (first offset)"],
+  end: ["G0 X0 Y0"],
 };
 
 let db: Database;

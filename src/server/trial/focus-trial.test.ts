@@ -49,7 +49,10 @@ describe("a trial by eye", () => {
     foundWrong(db, "calipers", { note: "reads short", since: null }, NOW);
     const states = benchView(db, NOW + 1).machines.find((m) => m.slug === "bracken")?.procedures;
     expect(Object.fromEntries(states?.map((p) => [p.id, p.state]) ?? [])).toMatchObject({
-      ...{ focus: "holding", "axis-scale": "stale", "scan-offset": "stale", "bed-tilt": "not done" },
+      focus: "holding",
+      "axis-scale": "stale",
+      "scan-offset": "stale",
+      "bed-tilt": "not done",
     });
   });
 
@@ -76,8 +79,13 @@ describe("a machine that finds its height by a stored number", () => {
     writeDown(
       db,
       {
-        ...{ machine: "alder", setting: STORED_HEIGHT, holderId, rows: [{ at: null, text: "122" }] },
-        ...{ origin: "found", note: "", readBack: true },
+        machine: "alder",
+        setting: STORED_HEIGHT,
+        holderId,
+        rows: [{ at: null, text: "122" }],
+        origin: "found",
+        note: "",
+        readBack: true,
       },
       NOW - 8,
     );
@@ -107,8 +115,13 @@ describe("a machine that finds its height by a stored number", () => {
     recordEntry(
       db,
       {
-        ...{ trialId: id, n: 1, setting: STORED_HEIGHT, rows: [{ at: null, text }], readBack: true },
-        ...{ holderId: holdersOf(db, full.trial.machineId)[0]?.id ?? 0, seen: readingStamp(full, 1) },
+        trialId: id,
+        n: 1,
+        setting: STORED_HEIGHT,
+        rows: [{ at: null, text }],
+        readBack: true,
+        holderId: holdersOf(db, full.trial.machineId)[0]?.id ?? 0,
+        seen: readingStamp(full, 1),
       },
       NOW + 160,
     );
@@ -122,7 +135,9 @@ describe("a machine that finds its height by a stored number", () => {
   it("cannot be told to set a number that it has not", () => {
     const id = beginTrial(db, "alder", "focus", NOW);
     const { fields } = fullTrial(db, id).procedure.plan({
-      ...{ machine: fullTrial(db, id).machine, couponCode: "A-9", inForce: {} },
+      machine: fullTrial(db, id).machine,
+      couponCode: "A-9",
+      inForce: {},
     });
     expect(fields.map((f) => f.key)).not.toContain("setIn");
   });

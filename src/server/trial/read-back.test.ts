@@ -23,7 +23,7 @@ it("is read back when the last setting is, and each setting by itself", () => {
   confirmHeld(db, id, 1, "axis scale y", [{ at: null, text: "6.3" }], NOW + 3);
   expect(known("axis scale y")).toBe(true);
   expect(fullTrial(db, id).rounds[0]).toMatchObject({
-    ...{ readBackAt: NOW + 3 },
+    readBackAt: NOW + 3,
     inForce: {
       "axis scale x": { shape: "scalar", value: expect.closeTo(0.0062, 12) },
       "axis scale y": { shape: "scalar", value: expect.closeTo(0.0063, 12) },

@@ -54,14 +54,12 @@ function correct(now: number): void {
     recordEntry(
       db,
       {
-        ...{
-          trialId: id,
-          n: 1,
-          setting: c.setting,
-          holderId: controller(),
-          readBack: true,
-          seen: readingStamp(full, 1),
-        },
+        trialId: id,
+        n: 1,
+        setting: c.setting,
+        holderId: controller(),
+        readBack: true,
+        seen: readingStamp(full, 1),
         rows: c.rows.map((row) => ({ at: row.at, text: entryText(row.enter, c) })),
       },
       now + 1,
@@ -117,8 +115,13 @@ describe("a rotary on the bench", () => {
     writeDown(
       db,
       {
-        ...{ machine: "bracken", setting: AXIS_SCALE.y, holderId: controller(), rows: [{ at: null, text: "9.8" }] },
-        ...{ origin: "hand", note: "for the rotary", readBack: true },
+        machine: "bracken",
+        setting: AXIS_SCALE.y,
+        holderId: controller(),
+        rows: [{ at: null, text: "9.8" }],
+        origin: "hand",
+        note: "for the rotary",
+        readBack: true,
       },
       NOW + 100,
     );
@@ -145,14 +148,12 @@ describe("a rotary on the bench", () => {
     recordEntry(
       db,
       {
-        ...{
-          trialId: worn,
-          n: 1,
-          setting: ROTARY_STEPS,
-          holderId: controller(),
-          readBack: true,
-          seen: readingStamp(full, 1),
-        },
+        trialId: worn,
+        n: 1,
+        setting: ROTARY_STEPS,
+        holderId: controller(),
+        readBack: true,
+        seen: readingStamp(full, 1),
         rows: correction.rows.map((row) => ({ at: row.at, text: entryText(row.enter, correction) })),
       },
       NOW + 200,

@@ -16,7 +16,9 @@ function roundSheet(db: Db, full: FullTrial, n: number): RunSheet {
     machine: full.machine,
     couponCode: couponCode(full, n),
     purpose: round.purpose,
-    ...{ spec, inForce, unit: lengthUnitOf(full.trial) },
+    spec,
+    inForce,
+    unit: lengthUnitOf(full.trial),
   });
 }
 

@@ -112,7 +112,9 @@ export function contextOf(db: Db, full: FullTrial, n: number): PlanContext {
     machine: full.machine,
     couponCode: couponCode(full, n),
     inForce: settingsInForce(db, full, "controller"),
-    ...{ gauges: full.available, tolerance: full.trial.tolerance, day: dayOf(full.trial.begunAt) },
+    gauges: full.available,
+    tolerance: full.trial.tolerance,
+    day: dayOf(full.trial.begunAt),
     ...(full.procedure.stock ? { stocks: stocksAtHand(db, stockOfTrial(full)) } : {}),
     ...fittedNow(db, full.trial.machineId),
   };

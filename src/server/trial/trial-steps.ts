@@ -155,7 +155,10 @@ export function takeReading(db: Db, taking: Taking, now: number): TakenReading {
   const taken = takenAnswer(site, taking.input, session, taking.from);
   if (!taken.ok) throw new Refusal(taken.issue.field, taken.issue.message);
   const values = {
-    ...{ roundId: round.id, sessionId: session.id, site: site.id, clientKey: taking.clientKey },
+    roundId: round.id,
+    sessionId: session.id,
+    site: site.id,
+    clientKey: taking.clientKey,
     answer: withPicture(taken.answer, taking.picture),
     raw: textFromInput(site, taking.input).reading,
   };

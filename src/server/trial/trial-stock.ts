@@ -39,8 +39,14 @@ export function keepForStock(db: Db, trialId: number, n: number, seen: string, n
     for (const kept of resultsOfTrial(tx, trialId)) takeBackStockResult(tx, kept.id, now);
     const solutionId = frozenSolution(tx, full, n, outcome, now);
     addStockResult(tx, {
-      ...{ batchId: found.batch.id, machineId: full.trial.machineId, trialId, roundId: round.id, solutionId },
-      ...{ result, note: "", keptAt: now },
+      batchId: found.batch.id,
+      machineId: full.trial.machineId,
+      trialId,
+      roundId: round.id,
+      solutionId,
+      result,
+      note: "",
+      keptAt: now,
     });
   });
 }

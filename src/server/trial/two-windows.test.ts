@@ -32,7 +32,11 @@ const take = (site: string, text: string, session?: number) =>
   takeReading(
     db,
     {
-      ...{ trialId, n: 1, site, from: "typed" as const, clientKey: crypto.randomUUID() },
+      trialId,
+      n: 1,
+      site,
+      from: "typed" as const,
+      clientKey: crypto.randomUUID(),
       input: { kind: "quantity", text, words: "positive", unit: "mm" },
       ...(session === undefined ? {} : { session }),
     },

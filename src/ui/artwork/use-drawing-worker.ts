@@ -25,7 +25,8 @@ export function useDrawingWorker<Order, Result>(start: () => Worker, order: Orde
     };
     started.onerror = () =>
       setState({
-        ...{ busy: false, ms: 0 },
+        busy: false,
+        ms: 0,
         result: { ok: false, asksUnit: false, message: "This browser cannot work on drawings in the background." },
       });
     return () => started.terminate();

@@ -94,7 +94,7 @@ function ForAReason({ procedures, machine }: { procedures: readonly BenchProcedu
             >
               {p.title}
             </Link>
-            <BeginButton {...{ machine, procedure: p.id, weight: "quiet" }} label="Begin its first trial" />
+            <BeginButton machine={machine} procedure={p.id} weight={"quiet"} label="Begin its first trial" />
           </li>
         ))}
       </ul>
@@ -171,7 +171,10 @@ function ProcedureMark({
             )}
             {next !== "begin" && (
               <BeginButton
-                {...{ machine, procedure: procedure.id, weight: "quiet", stock }}
+                machine={machine}
+                procedure={procedure.id}
+                weight={"quiet"}
+                stock={stock}
                 label={state === "not done" ? "Begin its first trial" : "Begin a new trial"}
               />
             )}

@@ -17,7 +17,8 @@ const SHOWN = [
     fits: (m: BenchMachine) => m.procedures.some((p) => NEEDS_YOU.includes(p.state)),
   },
   {
-    ...{ id: "never", label: "Never done" },
+    id: "never",
+    label: "Never done",
     fits: (m: BenchMachine) => m.procedures.some((p) => p.state === "not done" && !p.occasional),
   },
 ] as const;

@@ -155,8 +155,12 @@ function absentCrosses({ absent }: XyFigure, ink: Inks) {
     data: xs.map((x, i) => ({
       value: [x, 0],
       label: {
-        ...{ show: i === 0, formatter: absent?.label ?? "", position: "top" },
-        ...{ color: ink.ink2, fontSize: 13, distance: 6 },
+        show: i === 0,
+        formatter: absent?.label ?? "",
+        position: "top",
+        color: ink.ink2,
+        fontSize: 13,
+        distance: 6,
       },
     })),
     silent: true,

@@ -26,7 +26,11 @@ export function PutBackForm({ row, onDone }: { row: LedgerRow; onDone: () => voi
         run(
           () =>
             putBackValue({
-              ...{ machine: row.machineSlug, entryId: row.id, holderId: Number(holderId), readBack, note },
+              machine: row.machineSlug,
+              entryId: row.id,
+              holderId: Number(holderId),
+              readBack,
+              note,
             }),
           () => {
             toast("Recorded as put back.");

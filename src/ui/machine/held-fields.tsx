@@ -113,8 +113,10 @@ export function heldOf(spec: MachineSpec | null, all: readonly KeptSetting[]): H
         key,
         {
           has: onlyWhere === null || known !== undefined,
-          ...{ unit: own, step: known ? inUnit(known.step, own, STEP_DECIMALS) : usualStepText(setting, own) },
-          ...{ low: end(known?.range?.low), high: end(known?.range?.high) },
+          unit: own,
+          step: known ? inUnit(known.step, own, STEP_DECIMALS) : usualStepText(setting, own),
+          low: end(known?.range?.low),
+          high: end(known?.range?.high),
           tableKind: known?.tableKind ?? NOT_KNOWN.tableKind,
           sense: senseIn(setting, known, own),
         },

@@ -60,7 +60,12 @@ export function MachineForm({ machine, settings }: Props) {
     run(
       () =>
         keepMachine({
-          ...{ slug: machine?.slug ?? null, kind, ...texts, axes, practice, scansBlocks: scansBlocks && !isGalvo },
+          slug: machine?.slug ?? null,
+          kind,
+          ...texts,
+          axes,
+          practice,
+          scansBlocks: scansBlocks && !isGalvo,
           held: Object.fromEntries(
             settings[kind].flatMap(({ key }) => {
               const { has, ...texts } = held[key] ?? NOT_KNOWN;
@@ -155,8 +160,12 @@ export function MachineForm({ machine, settings }: Props) {
 
 function startOf(spec: MachineSpec | null, settings: readonly KeptSetting[]): Form {
   return {
-    ...{ kind: spec?.kind ?? "CO2 gantry", texts: textsOf(spec), axes: spec?.axes ?? UNKNOWN_AXES },
-    ...{ scansBlocks: spec?.scansBlocks ?? true, held: heldOf(spec, settings), practice: spec === null },
+    kind: spec?.kind ?? "CO2 gantry",
+    texts: textsOf(spec),
+    axes: spec?.axes ?? UNKNOWN_AXES,
+    scansBlocks: spec?.scansBlocks ?? true,
+    held: heldOf(spec, settings),
+    practice: spec === null,
   };
 }
 

@@ -13,7 +13,9 @@ export type PartTexts = Record<(typeof TYPED)[number], string> &
 
 const EMPTY: PartTexts = {
   ...(Object.fromEntries(TYPED.map((key) => [key, ""])) as Record<(typeof TYPED)[number], string>),
-  ...{ drive: "roller", replaces: "y", setAside: [] },
+  drive: "roller",
+  replaces: "y",
+  setAside: [],
 };
 
 export function partTexts(part: PartView | null): PartTexts {
@@ -23,16 +25,29 @@ export function partTexts(part: PartView | null): PartTexts {
   const number = (value: number | null) => (value === null ? "" : plain(value, 6));
   if (spec.kind === "optic")
     return {
-      ...{ ...EMPTY, label: spec.label, printed: spec.printed, focalLength: mm(spec.focalLengthMm) },
-      ...{ workingDistance: mm(spec.workingDistanceMm), field: mm(spec.fieldMm), ring: mm(spec.ringDiameterMm) },
+      ...EMPTY,
+      label: spec.label,
+      printed: spec.printed,
+      focalLength: mm(spec.focalLengthMm),
+      workingDistance: mm(spec.workingDistanceMm),
+      field: mm(spec.fieldMm),
+      ring: mm(spec.ringDiameterMm),
       lensWavelength: number(spec.wavelengthNm),
     };
   return {
     ...EMPTY,
-    ...{ label: spec.label, drive: spec.drive, replaces: spec.replaces, rollerDiameter: mm(spec.rollerDiameterMm) },
-    ...{ motorSteps: number(spec.motorSteps), microsteps: number(spec.microsteps), ratio: number(spec.ratio) },
-    ...{ thinnest: mm(spec.thinnestMm), thickest: mm(spec.thickestMm), mostStepsPerS: number(spec.mostStepsPerS) },
-    ...{ setAside: spec.setAside, setAsideToo: spec.setAsideToo },
+    label: spec.label,
+    drive: spec.drive,
+    replaces: spec.replaces,
+    rollerDiameter: mm(spec.rollerDiameterMm),
+    motorSteps: number(spec.motorSteps),
+    microsteps: number(spec.microsteps),
+    ratio: number(spec.ratio),
+    thinnest: mm(spec.thinnestMm),
+    thickest: mm(spec.thickestMm),
+    mostStepsPerS: number(spec.mostStepsPerS),
+    setAside: spec.setAside,
+    setAsideToo: spec.setAsideToo,
     // What its motor and gear make is not typed a second time.
     steps:
       spec.motorSteps !== null && spec.microsteps !== null && spec.ratio !== null

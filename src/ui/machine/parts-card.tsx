@@ -62,7 +62,7 @@ export function PartsCard({ view, kind, now }: { view: MachineView; kind: PartKi
           Add {kind === "optic" ? "an optic" : "a rotary"}
         </Button>
       </div>
-      {swapping && <SwapForm {...{ view, kind, parts }} onDone={() => setSwapping(false)} />}
+      {swapping && <SwapForm view={view} kind={kind} parts={parts} onDone={() => setSwapping(false)} />}
       {editing === "new" && <PartForm kind={kind} part={null} onDone={() => setEditing(null)} />}
       {(parts.length > 0 || history.length > 0) && (
         <details className="mt-2 border-t border-hair pt-1">
@@ -159,7 +159,9 @@ function SwapForm({ view, kind, parts, onDone }: SwapProps) {
         run(
           () =>
             swapPart({
-              ...{ machine: view.slug, kind, at: momentOf(at) },
+              machine: view.slug,
+              kind,
+              at: momentOf(at),
               partId: partId === "none" ? null : Number(partId),
             }),
           () => {

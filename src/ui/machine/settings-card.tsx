@@ -93,7 +93,9 @@ function HeldRow({ view, held, now, isFirst }: { view: MachineView; held: HeldVi
       {open !== null && (
         <WriteDownForm
           key={open}
-          {...{ view, held, origin: open }}
+          view={view}
+          held={held}
+          origin={open}
           onDone={() => setAsked(null)}
           canClose={asked !== null}
         />

@@ -36,8 +36,13 @@ export function WriteDownForm({ view, held, origin, onDone, canClose }: Props) {
     run(
       () =>
         writeDown({
-          ...{ machine: view.slug, setting: setting.key, holderId: holder.id, rows, origin },
-          ...{ note: texts.note, readBack: texts.readBack },
+          machine: view.slug,
+          setting: setting.key,
+          holderId: holder.id,
+          rows,
+          origin,
+          note: texts.note,
+          readBack: texts.readBack,
         }),
       () => {
         toast("Written down.");
@@ -56,7 +61,8 @@ export function WriteDownForm({ view, held, origin, onDone, canClose }: Props) {
       }}
     >
       <ValueRows
-        {...{ setting, unit }}
+        setting={setting}
+        unit={unit}
         rows={texts.rows}
         onChange={(rows) => setTexts((t) => ({ ...t, rows }))}
         isAtFault={(field) => faultAt(fault, field) !== ""}

@@ -22,7 +22,9 @@ export function PicturePick({ trialId, n, onTaken, small }: Props) {
       return setFault(`${file.name} is too large: at most ${LARGEST_PICTURE / 1024 / 1024} MB are taken at once.`);
     setSending(file.name);
     const result = await fetch(`/api/trials/${trialId}/rounds/${n}/pictures?name=${encodeURIComponent(file.name)}`, {
-      ...{ method: "POST", body: file, headers: { "Content-Type": "application/octet-stream" } },
+      method: "POST",
+      body: file,
+      headers: { "Content-Type": "application/octet-stream" },
     })
       .then(
         async (answer): Promise<Answer> =>

@@ -19,8 +19,13 @@ export type ReaderState = {
 };
 
 const LOADING: ReaderState = {
-  ...{ loaded: false, doing: "loading", placement: null, found: null },
-  ...{ ms: null, why: null, scaleTimes: null },
+  loaded: false,
+  doing: "loading",
+  placement: null,
+  found: null,
+  ms: null,
+  why: null,
+  scaleTimes: null,
 };
 
 type Props = { url: string; width: number; height: number };

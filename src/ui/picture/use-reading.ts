@@ -48,7 +48,17 @@ export function useReading({ view, n, picture }: Props) {
     return [{ site, read: found, pose, shown, byHand: shown && contradictedBy(shown, site.id, answers, view.gauges) }];
   });
   return {
-    ...{ reader, state, round, piece, sites, rows, shifts, brighter, parts, stopped, scale },
+    reader,
+    state,
+    round,
+    piece,
+    sites,
+    rows,
+    shifts,
+    brighter,
+    parts,
+    stopped,
+    scale,
     /** Reads it with another scale, which is kept with the picture first. */
     giveScale: (next: PictureScale, then?: () => void) =>
       giving.run(

@@ -68,7 +68,9 @@ export function readWish(wish: PartWish, unit: LengthUnit): ReadWish {
   const rollerDiameterMm = wish.drive === "roller" ? number("roller", "length", "") : null;
   const mostStepsPerS = number("mostSteps", "ratio", "");
   return {
-    ...{ faults, part, artworkMm: number("artwork", "length", "") },
+    faults,
+    part,
+    artworkMm: number("artwork", "length", ""),
     drive: stepsPerRevolution === null ? null : { stepsPerRevolution, rollerDiameterMm, mostStepsPerS },
   };
 }
@@ -103,7 +105,7 @@ function taperIn({ drive, lay, level }: PartWish, number: ReadNumber, faults: Re
     faults.length = "That is nearly a flat disc. Give the distance between the ends along the axis.";
     return null;
   }
-  return { kind: "taper", ...taper, ...{ turnsByMm, beginsMm, lay, level } };
+  return { kind: "taper", ...taper, turnsByMm, beginsMm, lay, level };
 }
 
 const CHORD_MM = 0.01;

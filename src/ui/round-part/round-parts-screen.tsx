@@ -98,13 +98,11 @@ function usualWish({ rotary, stepsPerRevolution, rollerDiameterMm }: RoundPartsV
   const mm = (value: number | null | undefined) => (value ? inUnit(value, "mm", 4) : "");
   const number = (value: number | null | undefined) => (value ? plain(value, 4) : "");
   return {
-    ...{
-      shape: "tube",
-      drive: rotary?.drive ?? "roller",
-      around: rotary?.replaces ?? "y",
-      lay: "label",
-      level: "side",
-    },
+    shape: "tube",
+    drive: rotary?.drive ?? "roller",
+    around: rotary?.replaces ?? "y",
+    lay: "label",
+    level: "side",
     marked: "60 mm",
     turnsBy: "72 mm",
     first: "60 mm",

@@ -59,7 +59,9 @@ export function Palette({ onClose, onKeys, early }: PaletteProps) {
       .filter((t) => t !== theme)
       .map((t) => ({ group: "Show", label: THEME_WORDS[t], detail: "theme", act: choose(() => setTheme(t)) })),
     ...LENGTH_UNITS.filter((u) => u !== unit).map((u) => ({
-      ...{ group: "Show", label: `Lengths in ${u}`, detail: "unit" },
+      group: "Show",
+      label: `Lengths in ${u}`,
+      detail: "unit",
       act: choose(() => setUnit(u)),
     })),
     { group: "Show", label: "Keys of this screen", detail: "help", act: onKeys },

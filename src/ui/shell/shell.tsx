@@ -33,7 +33,8 @@ export function Shell({ preferences, children }: { preferences: Preferences; chi
   }, []);
   const close = useCallback(() => setOpen(null), []);
   const state: ShellState = {
-    ...{ theme, unit },
+    theme,
+    unit,
     setTheme(next) {
       changeTheme(next);
       remember("theme", next);

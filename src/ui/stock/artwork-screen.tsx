@@ -23,7 +23,11 @@ export function ArtworkScreen({ view }: { view: StockView }) {
   const { unit } = useShell();
   const [drawing, setDrawing] = useSurviving<Drawing | null>(`artwork ${view.slug}`, null);
   const [wish, setWish] = useSurviving<ArtworkWish>(`artwork wish ${view.slug}`, {
-    ...{ offset: "", chord: "0.01 mm", wantsSlots: false, slotFrom: `${view.spec.nominalMm} mm`, fit: "snug" },
+    offset: "",
+    chord: "0.01 mm",
+    wantsSlots: false,
+    slotFrom: `${view.spec.nominalMm} mm`,
+    fit: "snug",
   });
   const [chosen, setChosen] = useState(0);
   const kept = view.results.find((r) => r.id === chosen) ?? view.results[0];
@@ -75,7 +79,11 @@ export function ArtworkScreen({ view }: { view: StockView }) {
             )}
             <CutOnPick results={view.results} chosen={kept} onChoose={setChosen} />
             <ArtworkWishForm
-              {...{ wish, faults, thickness, unit, slug: view.slug }}
+              wish={wish}
+              faults={faults}
+              thickness={thickness}
+              unit={unit}
+              slug={view.slug}
               onChange={(change) => setWish((w) => ({ ...w, ...change }))}
               offsetWhy={
                 kept && offsetMm !== null

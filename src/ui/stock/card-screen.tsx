@@ -107,7 +107,11 @@ function Head({ view }: { view: StockView }) {
               {machines.map((m) => (
                 <BeginButton
                   key={m.slug}
-                  {...{ machine: m.slug, procedure, stock: newest.key, label: m.name, weight: "plain" }}
+                  machine={m.slug}
+                  procedure={procedure}
+                  stock={newest.key}
+                  label={m.name}
+                  weight={"plain"}
                 />
               ))}
             </p>

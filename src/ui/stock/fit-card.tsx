@@ -67,7 +67,11 @@ export function FitCard({ slug, thickness: own, results, gauges, unit }: Props) 
     read.thickness && !faults.width && !faults.interference
       ? slotFor(
           {
-            ...{ fit, compensated, kerf, snugSlotOffset: value("snug slot"), thickness: read.thickness },
+            fit,
+            compensated,
+            kerf,
+            snugSlotOffset: value("snug slot"),
+            thickness: read.thickness,
             interferenceMm: interference.ok ? interference.value : 0,
             widthMm: width?.ok ? width.value : null,
           },

@@ -27,7 +27,11 @@ export function ThicknessCard({ slug, batch, gauges, unit }: Props) {
     run(
       () =>
         takeThickness({
-          ...{ stock: slug, batchId: batch.id, text, sure, clientKey: newClientKey() },
+          stock: slug,
+          batchId: batch.id,
+          text,
+          sure,
+          clientKey: newClientKey(),
           gauge: gauge === "" ? null : gauge,
         }),
       () => {

@@ -26,13 +26,19 @@ import { VerdictLine } from "./verdict-line";
 
 const WORDS = {
   burned: {
-    ...{ done: "Burned", title: "Burn it", next: "Next: burn the coupon.", read: "Read the coupon" },
+    done: "Burned",
+    title: "Burn it",
+    next: "Next: burn the coupon.",
+    read: "Read the coupon",
     how: ", with one of these files. Then say below that it is burned.",
     goOn: "It is burned: go on to reading",
     before: "Before this burn",
   },
   read: {
-    ...{ done: "Prepared", title: "Go to it", next: "Next: read it at the machine.", read: "Read it" },
+    done: "Prepared",
+    title: "Go to it",
+    next: "Next: read it at the machine.",
+    read: "Read it",
     how: ", as said above: nothing is kept, so there is no file.",
     goOn: "Go on to reading",
     before: "Before it is read",
@@ -288,7 +294,10 @@ function Files({ view, n, spec, couponCode }: FilesProps) {
             key={JSON.stringify(view.dialect)}
             machine={view.machine.name}
             couponCode={couponCode}
-            {...{ machineSlug: view.machineSlug, dialect: view.dialect, bed: view.machine, spec }}
+            machineSlug={view.machineSlug}
+            dialect={view.dialect}
+            bed={view.machine}
+            spec={spec}
           />
         </details>
       )}

@@ -46,7 +46,12 @@ export function LayOutStage({ view, n }: StageProps) {
   // Burned, perhaps from another window: what was burned is shown, not what was typed here since.
   const draft = frozen ? (round?.draft ?? {}) : typed;
   const { kept, words, theirs, settle } = useKeptDraft({
-    ...{ trialId: view.id, n, draft, setDraft, onServer: round?.draft ?? {}, active: !frozen },
+    trialId: view.id,
+    n,
+    draft,
+    setDraft,
+    onServer: round?.draft ?? {},
+    active: !frozen,
   });
   const read = useMemo(() => readDraft(form, draft), [form, draft]);
   const warnings = read.ok ? procedure.warnings(read.plan, context) : [];

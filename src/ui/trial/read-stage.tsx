@@ -131,7 +131,15 @@ export function ReadStage({
         <div className="grid min-w-0 grid-cols-1 relative content-start gap-3 overflow-y-auto lg:max-h-[calc(100dvh-190px)]">
           {sitting ? (
             <ReadingCard
-              {...{ view: decided, round, session: sitting, site, sites, detail, unit, flow, store }}
+              view={decided}
+              round={round}
+              session={sitting}
+              site={site}
+              sites={sites}
+              detail={detail}
+              unit={unit}
+              flow={flow}
+              store={store}
               onUnit={changeUnit}
             />
           ) : (

@@ -123,8 +123,25 @@ export function useReadingFlow({ name, sites, start, store, sitting, procedure, 
   const missed = useTypeAhead({ busy, done: fills, held: fault !== null || question !== null, handle });
   const cannot = () => takeHere({ kind: "cannot read", why: "said so while reading" });
   return {
-    ...{ site, answers, typed, fault, said, fills, handle, busy, question: question?.text ?? null, missed, kept },
-    ...{ goTo, step, takeHere, takeBack, moved, repeat, typing, cannot },
+    site,
+    answers,
+    typed,
+    fault,
+    said,
+    fills,
+    handle,
+    busy,
+    question: question?.text ?? null,
+    missed,
+    kept,
+    goTo,
+    step,
+    takeHere,
+    takeBack,
+    moved,
+    repeat,
+    typing,
+    cannot,
   };
 }
 

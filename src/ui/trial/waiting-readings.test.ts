@@ -35,8 +35,16 @@ function browser(): void {
 const answer = { site: "a" } as never;
 const input = { kind: "quantity", text: "0.1", words: "positive", unit: "mm" } as const;
 const waiting = (clientKey: string, order: number) => ({
-  ...{ trialId: 1, n: 1, site: "a", input, from: "typed" as const, clientKey, session: 2 },
-  ...{ answer, raw: "0.1 mm", order },
+  trialId: 1,
+  n: 1,
+  site: "a",
+  input,
+  from: "typed" as const,
+  clientKey,
+  session: 2,
+  answer,
+  raw: "0.1 mm",
+  order,
 });
 const onDisk = (clientKey: string): Taken => ({ ok: true, value: { clientKey } as never });
 

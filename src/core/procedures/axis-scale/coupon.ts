@@ -39,7 +39,10 @@ function pieceOf(plan: AxisScalePlan, context: PlanContext): Piece {
     ? lineSettings(CUT, "Cut", plan.cutSpeedMmPerS ?? plan.speedMmPerS, plan.cutPowerPct ?? plan.powerPct)
     : lineSettings(TICKS, "Ticks, in the order drawn", plan.speedMmPerS, plan.powerPct);
   return {
-    ...{ id: PIECE, label: `Axis scale, coupon ${context.couponCode}`, widthMm, heightMm },
+    id: PIECE,
+    label: `Axis scale, coupon ${context.couponCode}`,
+    widthMm,
+    heightMm,
     stock: `sheet or strips, ${plain(widthMm)} × ${plain(heightMm)}`,
     settings: [lineSettings(LABELS, "Words and guide lines", plan.speedMmPerS, plan.powerPct), marks],
     paths: [
@@ -59,7 +62,8 @@ function ladderOf(plan: AxisScalePlan, axis: Axis): CouponPath[] {
   const span = spanOf(plan, axis);
   const { leadIn } = SPACING_MM;
   const path = (settings: string, from: [number, number], to: [number, number]): CouponPath => ({
-    ...{ closed: false, settings },
+    closed: false,
+    settings,
     points: [pointOn(plan, axis, ...from), pointOn(plan, axis, ...to)],
   });
   const dash = (at: number, low: number) => path(TICKS, [at, low], [at, low + DASH_MM]);

@@ -31,7 +31,8 @@ export function detailOf(history: History<AxisScalePlan>, focus: Focus): Detail 
   return {
     title: `Detail, ${site.label}`,
     note: NOTES[place.kind],
-    ...{ radius: RADIUS, strip: { low: -3.1, high: 2.2 } },
+    radius: RADIUS,
+    strip: { low: -3.1, high: 2.2 },
     primitives: primitives.map((p) => turnedBy(p, turn, turned)),
   };
 }
@@ -45,14 +46,12 @@ function stroke(
   widthMm = 0,
 ): Primitive {
   return {
-    ...{
-      kind: "stroke",
-      closed: false,
-      weight: widthMm > 0 ? "mark" : "thin",
-      widthMm,
-      dashed: tone === "faint",
-      tone,
-    },
+    kind: "stroke",
+    closed: false,
+    weight: widthMm > 0 ? "mark" : "thin",
+    widthMm,
+    dashed: tone === "faint",
+    tone,
     points: [
       { x: x0, y: y0 },
       { x: x1, y: y1 },
@@ -72,8 +71,13 @@ function marksDrawn(place: ReturnType<typeof placesOf>[number], text: string): P
         ]
       : [
           {
-            ...{ kind: "dimension", from: { x: -HALF + edge, y: -TICK }, to: { x: HALF + edge, y: -TICK } },
-            ...{ along: "x", at: -TICK - 0.75, text, tone: "data" },
+            kind: "dimension",
+            from: { x: -HALF + edge, y: -TICK },
+            to: { x: HALF + edge, y: -TICK },
+            along: "x",
+            at: -TICK - 0.75,
+            text,
+            tone: "data",
           },
         ];
   return [
@@ -102,8 +106,13 @@ function partDrawn(of: "part" | "hole", text: string): Primitive[] {
     ...box.map(([x0, y0, x1, y1]) => stroke(x0, y0, x1, y1, "ink", 0.12)),
     label(0, 0, of),
     {
-      ...{ kind: "dimension", from: { x: -w, y: -h }, to: { x: w, y: -h } },
-      ...{ along: "x", at: -h - 0.75, text, tone: "data" },
+      kind: "dimension",
+      from: { x: -w, y: -h },
+      to: { x: w, y: -h },
+      along: "x",
+      at: -h - 0.75,
+      text,
+      tone: "data",
     },
   ];
 }

@@ -25,22 +25,18 @@ export function figuresOf(
     const half = expandedUncertainty(ratio.quantity);
     const places = bySide(read, residuals);
     return {
-      ...{
-        kind: "xy",
-        id: `scale ${axis}`,
-        title: `${axis.toUpperCase()}: how far off nominal`,
-        span: null,
-        absent: null,
-      },
+      kind: "xy",
+      id: `scale ${axis}`,
+      title: `${axis.toUpperCase()}: how far off nominal`,
+      span: null,
+      absent: null,
       x: { label: "nominal", unit },
       y: { label: "off by", unit },
       points: places.map(({ nominalMm, off, u }) => ({
-        ...{
-          x: shown(nominalMm),
-          y: shown(off),
-          expanded: shown(coverageFactor(Infinity) * u),
-          state: "good" as const,
-        },
+        x: shown(nominalMm),
+        y: shown(off),
+        expanded: shown(coverageFactor(Infinity) * u),
+        state: "good" as const,
       })),
       line: Array.from({ length: CURVE_POINTS }, (_, i) => {
         const n = (longest * i) / (CURVE_POINTS - 1);
@@ -66,6 +62,8 @@ function bySide(read: AxisRead["read"], residuals: AxisRead["residuals"]) {
     groups.set(key, group);
   }
   return [...groups.values()].map(({ nominalMm, off, u }) => ({
-    ...{ nominalMm, off: mean(off), u: Math.hypot(...u) / u.length },
+    nominalMm,
+    off: mean(off),
+    u: Math.hypot(...u) / u.length,
   }));
 }

@@ -41,7 +41,10 @@ export function judgeAxisScale(history: History<AxisScalePlan>): Verdict | null 
   const result = worstRuling(lines.map((l) => l.result));
   const worst = after.reduce((w, e) => (Math.abs(e.error.value) > Math.abs(w.error.value) ? e : w));
   const verdict: Verdict = {
-    ...{ result, lines, tolerance: history.tolerance, unit: "percent" },
+    result,
+    lines,
+    tolerance: history.tolerance,
+    unit: "percent",
     headline: headlineOf(last.purpose, result),
     advice: `${after.map(({ axis, error }) => errorText(axis, error)).join("; ")}. ${ADVICE[result]}`,
     ways: readMore(result, last, "every place"),

@@ -47,8 +47,12 @@ function onAxis(plan: AxisScalePlan, axis: Axis): MeasuredPlace[] {
       const objects = plan.way === "part" ? (["part"] as const) : (["part", "hole"] as const);
       return objects.flatMap((of) =>
         (["low", "high"] as const).map((near) => ({
-          ...{ site: `${axis} ${of} ${sideWord(axis, near)}`, axis, nominalMm },
-          ...{ kind: "side" as const, of, near },
+          site: `${axis} ${of} ${sideWord(axis, near)}`,
+          axis,
+          nominalMm,
+          kind: "side" as const,
+          of,
+          near,
         })),
       );
     }
@@ -60,7 +64,12 @@ function ticks(plan: AxisScalePlan, axis: Axis, side: Side, row: number): Measur
   const count = isLadder(plan) ? plan.intervals : 1;
   const single = rowsOf(plan).length === 1;
   return Array.from({ length: count }, (_, i) => ({
-    ...{ site: `${axis} ${i + 1}${single ? "" : ` ${side} ${Math.floor(row / 2) + 1}`}`, axis },
-    ...{ nominalMm: (spanOf(plan, axis) * (i + 1)) / count, kind: "tick" as const, index: i + 1, side, row },
+    site: `${axis} ${i + 1}${single ? "" : ` ${side} ${Math.floor(row / 2) + 1}`}`,
+    axis,
+    nominalMm: (spanOf(plan, axis) * (i + 1)) / count,
+    kind: "tick" as const,
+    index: i + 1,
+    side,
+    row,
   }));
 }

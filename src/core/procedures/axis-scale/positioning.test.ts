@@ -45,7 +45,9 @@ describe("reversal and repeatability of positioning", () => {
 
   it("tell the reversal alone from single approaches, and nothing from one side", () => {
     expect(positioning([{ nominalMm: 0, up: [0.1], down: [0.02] }])).toEqual({
-      ...{ reversals: [expect.closeTo(0.08, 12)], reversalMm: expect.closeTo(0.08, 12), repeatability: null },
+      reversals: [expect.closeTo(0.08, 12)],
+      reversalMm: expect.closeTo(0.08, 12),
+      repeatability: null,
     });
     expect(positioning([{ nominalMm: 0, up: [0.1, 0.2], down: [] }])).toBeNull();
   });

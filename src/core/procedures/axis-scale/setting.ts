@@ -8,8 +8,15 @@ export const AXIS_SCALE: Readonly<Record<Axis, string>> = { x: "axis scale x", y
 const USUAL_STEP = { length: 1e-6, "per length": 1e-3 };
 
 export const AXIS_SCALES: readonly SettingSpec[] = AXES.map((axis) => ({
-  ...{ key: AXIS_SCALE[axis], label: `Axis scale ${axis.toUpperCase()}`, owner: "machine", shape: "scalar" },
-  ...{ copied: false, unit: "um", atUnit: null, usualStep: USUAL_STEP, dimensions: ["length", "per length"] },
+  key: AXIS_SCALE[axis],
+  label: `Axis scale ${axis.toUpperCase()}`,
+  owner: "machine",
+  shape: "scalar",
+  copied: false,
+  unit: "um",
+  atUnit: null,
+  usualStep: USUAL_STEP,
+  dimensions: ["length", "per length"],
   larger: { positive: "longer marks", negative: "shorter marks" },
   about: "A length: the way per pulse, or the size of the field. Per mm or in: pulses.",
   usualSense: { otherwise: -1, fixed: { "per length": 1 } },

@@ -37,7 +37,8 @@ function siteOf(plan: AxisScalePlan, place: MeasuredPlace): Site {
         question: `What did the readout of ${name} show when the ${place.end === "from" ? "first" : "second"} mark was burned?`,
         ask: { ...ask, plausibleUpTo: 5000, atMachine: { step: plan.readoutStepMm ?? 0.1 } },
         measurand: { kind: "readout", of: spot(plan, axis, nominalMm), along: axis },
-        ...{ place: null, repeats: 1 },
+        place: null,
+        repeats: 1,
       };
     case "distance":
       return {

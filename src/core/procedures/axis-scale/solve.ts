@@ -32,13 +32,17 @@ export function solveAxisScale(history: History<AxisScalePlan>): Outcome {
   if (wrong) return { status: "unsolvable", reason: wrong, table, findings };
   const estimates = axes.flatMap((read) => estimatesOf(round, read));
   return {
-    ...{ status: "solved", complete: sitesLeft(round.spec.sites, round.answers).length === 0 },
+    status: "solved",
+    complete: sitesLeft(round.spec.sites, round.answers).length === 0,
     estimates,
     corrections: axes.flatMap((read) => scaleCorrection(history, round, read) ?? []),
     findings: [...beyondMachines(estimates, LIMITS), ...findings],
     table,
     figures: figuresOf(round, axes, lengthUnitOf(history)),
-    ...{ adjustments: [], learned: {}, wishes: [], artefacts: [] },
+    adjustments: [],
+    learned: {},
+    wishes: [],
+    artefacts: [],
     predicted: predictedFor(round.plan),
   };
 }
@@ -80,13 +84,13 @@ function estimatesOf(round: RoundRecord<AxisScalePlan>, read: AxisRead): Estimat
   const places = positioning(approachesOf(read));
   return [
     {
-      ...{
-        id: estimateId(read.axis),
-        label: `Error of length, ${name}`,
-        quantity: errorOf(read),
-        unit: "percent",
-      },
-      ...{ headline: true, budget: read.ratio.parts, helps: helpFor(round.plan, read) },
+      id: estimateId(read.axis),
+      label: `Error of length, ${name}`,
+      quantity: errorOf(read),
+      unit: "percent",
+      headline: true,
+      budget: read.ratio.parts,
+      helps: helpFor(round.plan, read),
     },
     ...(read.kerf
       ? [
@@ -119,8 +123,12 @@ function estimatesOf(round: RoundRecord<AxisScalePlan>, read: AxisRead): Estimat
 function repeatabilityOf(axis: Axis, quantity: Measured): Estimate {
   const { standardUncertainty, degreesOfFreedom } = quantity;
   return {
-    ...{ id: `repeatability ${axis}`, label: `${axis.toUpperCase()}: repeatability from both sides, as read` },
-    ...{ quantity, unit: "mm", headline: false, helps: "More rows from each side." },
+    id: `repeatability ${axis}`,
+    label: `${axis.toUpperCase()}: repeatability from both sides, as read`,
+    quantity,
+    unit: "mm",
+    headline: false,
+    helps: "More rows from each side.",
     budget: [{ id: "few", label: "Few approaches", kind: "A", standardUncertainty, degreesOfFreedom }],
   };
 }

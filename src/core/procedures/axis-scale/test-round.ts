@@ -11,7 +11,10 @@ import { axisScale } from "./procedure";
 import { AXIS_SCALE } from "./setting";
 
 export const CALIPERS: Gauge = {
-  ...{ id: "calipers", name: "Calipers", kind: "calipers", unit: "mm" },
+  id: "calipers",
+  name: "Calipers",
+  kind: "calipers",
+  unit: "mm",
   ...usualGauge("calipers", "mm"),
 };
 
@@ -21,7 +24,10 @@ export function machineWith(held: Partial<HeldSetting>, machine = SAMPLE_MACHINE
 }
 
 export const contextOn = (machine: MachineSpec): PlanContext => ({
-  ...{ machine, couponCode: "T-1", inForce: {}, gauges: [CALIPERS] },
+  machine,
+  couponCode: "T-1",
+  inForce: {},
+  gauges: [CALIPERS],
 });
 
 type Wanted = {
@@ -48,7 +54,12 @@ export function roundWith({
   const answers = placesOf(plan).flatMap((place) =>
     (read(place) ?? []).map(
       (value): Answer => ({
-        ...{ site: place.site, u: null, gauge: "calipers", session: "1", shares: PLAIN_SHARES, from: "typed" },
+        site: place.site,
+        u: null,
+        gauge: "calipers",
+        session: "1",
+        shares: PLAIN_SHARES,
+        from: "typed",
         content: { status: "read", value: { kind: "quantity", value } },
       }),
     ),
@@ -64,7 +75,11 @@ export function historyWith(
   { machine = machineWith({}), decisions = {} }: { machine?: MachineSpec; decisions?: Record<string, string> } = {},
 ): History<AxisScalePlan> {
   return {
-    ...{ rounds, gauges: [CALIPERS], available: [CALIPERS], machine, decisions },
+    rounds,
+    gauges: [CALIPERS],
+    available: [CALIPERS],
+    machine,
+    decisions,
     tolerance: axisScale.tolerance.default,
   };
 }

@@ -14,7 +14,7 @@ import { type BedTiltPlan, planForm } from "./plan";
 import { bedTilt } from "./procedure";
 import { observeBed, readBed } from "./read-bed";
 
-const GAUGE: Gauge = { ...{ id: "rule", name: "Readout", kind: "rule", unit: "mm" }, ...usualGauge("rule", "mm") };
+const GAUGE: Gauge = { id: "rule", name: "Readout", kind: "rule", unit: "mm", ...usualGauge("rule", "mm") };
 const contextOn = (machine: MachineSpec): PlanContext => ({ machine, couponCode: "T-1", inForce: {} });
 
 function readOn(
@@ -27,14 +27,27 @@ function readOn(
   const context = contextOn(machine);
   const plan = { ...planForm(context).defaults, ...changes };
   const { round } = rehearseRound({
-    ...{ procedure: bedTilt, context, purpose, n, gauge: GAUGE, truth, plan, random: seeded(40 + n) },
-    ...{ controller: { table: [], switchedOn: true }, hand: { placingMm: 0.02, commonMm: 0, resolutionMm: 0.01 } },
+    procedure: bedTilt,
+    context,
+    purpose,
+    n,
+    gauge: GAUGE,
+    truth,
+    plan,
+    random: seeded(40 + n),
+    controller: { table: [], switchedOn: true },
+    hand: { placingMm: 0.02, commonMm: 0, resolutionMm: 0.01 },
   });
   return round as RoundRecord<BedTiltPlan>;
 }
 
 const historyOf = (machine: MachineSpec, ...rounds: RoundRecord<BedTiltPlan>[]): History<BedTiltPlan> => ({
-  ...{ rounds, gauges: [GAUGE], available: [GAUGE], machine, decisions: {}, tolerance: bedTilt.tolerance.default },
+  rounds,
+  gauges: [GAUGE],
+  available: [GAUGE],
+  machine,
+  decisions: {},
+  tolerance: bedTilt.tolerance.default,
 });
 
 function solved(machine: MachineSpec, ...rounds: RoundRecord<BedTiltPlan>[]) {

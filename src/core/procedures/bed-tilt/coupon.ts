@@ -17,7 +17,9 @@ export function bedTiltRound(plan: BedTiltPlan, { machine }: PlanContext): Round
       ? `X ${plain(x - machine.widthMm / 2)}, Y ${plain(y - machine.depthMm / 2)} mm from the middle`
       : `${plain(x)} mm from the left, ${plain(y)} mm from the front`;
   return {
-    ...{ pieces: [], placement: { xMm: 0, yMm: 0 }, delivery: "Nothing is kept: heights are read" },
+    pieces: [],
+    placement: { xMm: 0, yMm: 0 },
+    delivery: "Nothing is kept: heights are read",
     program: [
       {
         kind: "tell",
@@ -26,13 +28,21 @@ export function bedTiltRound(plan: BedTiltPlan, { machine }: PlanContext): Round
       ...places.map((p) => ({ kind: "tell" as const, text: `Bed, ${p.label}: ${where(p)}` })),
     ],
     sites: places.map((p) => ({
-      ...{ id: p.id, label: `Bed, ${p.label}`, question: `Number of the readout in focus, ${p.label}?` },
+      id: p.id,
+      label: `Bed, ${p.label}`,
+      question: `Number of the readout in focus, ${p.label}?`,
       ask: {
-        ...{ kind: "quantity", dimension: "length", signedBy: null, jaws: "outside" },
-        ...{ plausibleUpTo: PLAUSIBLE_MM, atMachine: { step: plan.settableMm } },
+        kind: "quantity",
+        dimension: "length",
+        signedBy: null,
+        jaws: "outside",
+        plausibleUpTo: PLAUSIBLE_MM,
+        atMachine: { step: plan.settableMm },
       },
       measurand: { kind: "focus readout", xMm: p.x, yMm: p.y },
-      ...{ place: null, repeats: plan.repeats, openEnded: false },
+      place: null,
+      repeats: plan.repeats,
+      openEnded: false,
     })),
     checklist: [
       eyewearLine(machine),

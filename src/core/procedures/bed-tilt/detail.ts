@@ -28,15 +28,21 @@ export function detailOf(history: History<BedTiltPlan>, { site }: Focus): Detail
     { x: 0, y: machine.depthMm },
   ].map(at);
   const outline: Primitive = {
-    ...{ kind: "stroke", closed: true, weight: "thin", widthMm: 0, dashed: true, tone: "ink", points: corners },
+    kind: "stroke",
+    closed: true,
+    weight: "thin",
+    widthMm: 0,
+    dashed: true,
+    tone: "ink",
+    points: corners,
   };
   const dots = places.map(
     (p): Primitive => ({
-      ...{ kind: "highlight", at: at(p), radiusMm: p.id === site ? 0.36 : 0.2 },
-      ...{
-        sign: (p.read.length > 0 ? "tick" : "ring") as "tick" | "ring",
-        tone: (p.id === site ? "needs you" : "data") as "needs you" | "data",
-      },
+      kind: "highlight",
+      at: at(p),
+      radiusMm: p.id === site ? 0.36 : 0.2,
+      sign: (p.read.length > 0 ? "tick" : "ring") as "tick" | "ring",
+      tone: (p.id === site ? "needs you" : "data") as "needs you" | "data",
     }),
   );
   const labels = supportsOf(round.plan, machine).flatMap((s): Primitive[] => {
@@ -51,7 +57,8 @@ export function detailOf(history: History<BedTiltPlan>, { site }: Focus): Detail
   return {
     title: "The bed from above",
     note: "front below",
-    ...{ radius: RADIUS, strip: { low: -SIZE / 2 - 0.4, high: SIZE / 2 + 0.4 } },
+    radius: RADIUS,
+    strip: { low: -SIZE / 2 - 0.4, high: SIZE / 2 + 0.4 },
     primitives: [outline, ...dots, ...labels],
   };
 }

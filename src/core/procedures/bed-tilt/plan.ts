@@ -47,34 +47,53 @@ const USUAL_PITCH_MM = 1;
 const length = { kind: "quantity", dimension: "length", unit: "mm" } as const;
 
 const FIELDS: FieldSpec[] = [
-  { ...{ key: "readAt", label: "Read at each place", group: "Reading", ...choice(READ_AT) }, why: "" },
-  { ...{ key: "places", label: "Places", group: "Reading", ...choice(PLACES) }, why: "" },
+  { key: "readAt", label: "Read at each place", group: "Reading", ...choice(READ_AT), why: "" },
+  { key: "places", label: "Places", group: "Reading", ...choice(PLACES), why: "" },
   {
-    ...{ key: "insetMm", label: "In from the edges", group: "Reading", ...length },
+    key: "insetMm",
+    label: "In from the edges",
+    group: "Reading",
+    ...length,
     why: "The further apart, the better the tilt is told.",
   },
   {
-    ...{ key: "settableMm", label: "Heights are good to", group: "Reading", ...length },
+    key: "settableMm",
+    label: "Heights are good to",
+    group: "Reading",
+    ...length,
     why: "The smallest difference that you can set and read.",
   },
-  { ...{ key: "repeats", label: "Readings a place", group: "Reading", kind: "count" }, why: "Come to each anew." },
-  { ...{ key: "supports", label: "What the bed stands on", group: "Supports", ...choice(SUPPORTS) }, why: "" },
+  { key: "repeats", label: "Readings a place", group: "Reading", kind: "count", why: "Come to each anew." },
+  { key: "supports", label: "What the bed stands on", group: "Supports", ...choice(SUPPORTS), why: "" },
   {
-    ...{ key: "supportInsetMm", label: "Supports in from the edges", group: "Supports", ...length, signed: true },
+    key: "supportInsetMm",
+    label: "Supports in from the edges",
+    group: "Supports",
+    ...length,
+    signed: true,
     why: "Of the working area; below 0 where they stand outside it.",
   },
   {
-    ...{ key: "pitchMm", label: "Pitch of their screws", group: "Supports", ...length },
+    key: "pitchMm",
+    label: "Pitch of their screws",
+    group: "Supports",
+    ...length,
     why: "Lift of a whole turn, for example 1 mm for M6; 0 where shims are laid.",
   },
-  { ...{ key: "turns", label: "A screw turned", group: "Supports", ...choice(TURNS) }, why: "Seen from above." },
+  { key: "turns", label: "A screw turned", group: "Supports", ...choice(TURNS), why: "Seen from above." },
 ];
 
 export function planForm({ machine }: PlanContext): PlanForm<BedTiltPlan> {
   const isGalvo = machine.kind === "galvo";
   const defaults: BedTiltPlan = {
-    ...{ readAt: "scale, further apart", places: "5", insetMm: isGalvo ? INSET.galvo : INSET.gantry },
-    ...{ settableMm: 0.1, repeats: 2, supports: "four", supportInsetMm: 0, pitchMm: USUAL_PITCH_MM },
+    readAt: "scale, further apart",
+    places: "5",
+    insetMm: isGalvo ? INSET.galvo : INSET.gantry,
+    settableMm: 0.1,
+    repeats: 2,
+    supports: "four",
+    supportInsetMm: 0,
+    pitchMm: USUAL_PITCH_MM,
     turns: "clockwise lifts",
   };
   return { schema: schemaFor(machine), defaults, fields: FIELDS };

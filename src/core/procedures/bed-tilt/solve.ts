@@ -38,7 +38,10 @@ export function solveBedTilt(history: History<BedTiltPlan>): Outcome {
     adjustments: adjustmentsOf(read, round.plan),
     findings: [...beyondMachines(estimates, LIMITS), ...findingsOf(read, round.plan, history.machine)],
     table,
-    ...{ figures: [], learned: {}, wishes: [], artefacts: [] },
+    figures: [],
+    learned: {},
+    wishes: [],
+    artefacts: [],
     predicted: "Read again after that: every place should be in focus at the same number.",
   };
 }
@@ -88,7 +91,10 @@ function adjustmentsOf({ lifts }: BedRead, plan: BedTiltPlan): Adjustment[] {
     const turns = plan.pitchMm > 0 ? liftMm / plan.pitchMm : 0;
     const step = plan.pitchMm > 0 ? plan.pitchMm * TURN_STEP : SHIM_STEP_MM;
     return {
-      ...{ id: support.id, label: support.label, quantity, unit: "mm" },
+      id: support.id,
+      label: support.label,
+      quantity,
+      unit: "mm",
       text:
         liftMm < step / 2
           ? LEAVE_IT
@@ -122,7 +128,9 @@ function findingsOf({ plane, places }: BedRead, plan: BedTiltPlan, machine: Mach
     const reach = Math.hypot(machine.widthMm / 2 - plan.insetMm, machine.depthMm / 2 - plan.insetMm);
     const edge = curvature.value * reach ** 2;
     findings.push({
-      ...{ id: "field curved", tone: "note", site: null },
+      id: "field curved",
+      tone: "note",
+      site: null,
       headline: `Focus at the corners lies ${plain(Math.abs(edge), 2)} mm ${edge > 0 ? "higher" : "lower"} than in the middle.`,
       text: "That is the lens, not the bed: its field is curved. It is taken out of the tilt; work near the corners needs its own height.",
     });
@@ -146,11 +154,15 @@ function findingsOf({ plane, places }: BedRead, plan: BedTiltPlan, machine: Mach
 
 function tableOf({ places, plane }: BedRead): ResultTable {
   return {
-    ...{ title: "Readouts in focus", columns: ["Place", "readouts"], resultLabel: "off the plane, mm" },
+    title: "Readouts in focus",
+    columns: ["Place", "readouts"],
+    resultLabel: "off the plane, mm",
     rows: places.map((p) => {
       const off = plane.status === "solved" ? p.offMm : null;
       return {
-        ...{ label: p.label, sites: [p.id], cells: [p.read.map((v) => plain(v, 2)).join("; ") || "…"] },
+        label: p.label,
+        sites: [p.id],
+        cells: [p.read.map((v) => plain(v, 2)).join("; ") || "…"],
         result: off === null ? "–" : shownNumber(off, "mm", 2),
         state: p.read.length > 0 ? ("read" as const) : ("none" as const),
       };

@@ -28,7 +28,12 @@ export function edgeDetail<P extends EdgeTerms>(history: History<P>, focus: Focu
     y: (CORNER + v) * (plan.sideY === "front" ? 1 : -1),
   });
   const stroke = (from: [number, number], to: [number, number], tone: "ink" | "data", widthMm = 0): Primitive => ({
-    ...{ kind: "stroke", closed: false, weight: widthMm > 0 ? "mark" : "heavy", widthMm, dashed: false, tone },
+    kind: "stroke",
+    closed: false,
+    weight: widthMm > 0 ? "mark" : "heavy",
+    widthMm,
+    dashed: false,
+    tone,
     points: [turned({ u: from[0], v: from[1] }), turned({ u: to[0], v: to[1] })],
   });
   const along = { 1: OFF + 0.4, 3: (OFF + LONG) / 2, 2: LONG - 0.2 }[which];
@@ -40,15 +45,21 @@ export function edgeDetail<P extends EdgeTerms>(history: History<P>, focus: Focu
   return {
     title: `Detail, ${withinSentence(site.label)}`,
     note: `${plan.measuredTo === "near" ? "to the near edge of the line" : "to the middle of the line"}, from the ${sideOf(plan, axis)}; not to scale`,
-    ...{ radius: RADIUS, strip: { low: -2.6, high: 2.6 } },
+    radius: RADIUS,
+    strip: { low: -2.6, high: 2.6 },
     primitives: [
       stroke([0, 0], [LONG + 1.2, 0], "ink"),
       stroke([0, 0], [0, LONG + 1.2], "ink"),
       stroke([OFF, OFF], [OFF, LONG], "ink", LINE),
       stroke([OFF, OFF], [LONG, OFF], "ink", LINE),
       {
-        ...{ kind: "dimension", from, to, along: axis, at: axis === "x" ? from.y : from.x },
-        ...{ text, tone: "data" },
+        kind: "dimension",
+        from,
+        to,
+        along: axis,
+        at: axis === "x" ? from.y : from.x,
+        text,
+        tone: "data",
       },
     ],
   };

@@ -13,32 +13,44 @@ export function edgeFields(edge: string): FieldSpec[] {
   const withX = { field: "axes", is: ["X and Y", "X"] };
   const withY = { field: "axes", is: ["X and Y", "Y"] };
   return [
-    { ...{ key: "axes", label: "Axes", group, ...choice(AXES_CHOSEN) }, why: "" },
-    { ...{ key: "sideX", label: `X is measured from the ${edge}`, group, ...choice(SIDES_X) }, why: "" },
+    { key: "axes", label: "Axes", group, ...choice(AXES_CHOSEN), why: "" },
+    { key: "sideX", label: `X is measured from the ${edge}`, group, ...choice(SIDES_X), why: "" },
     {
-      ...{ key: "distanceXMm", label: "Line along Y at", group, ...LENGTH },
+      key: "distanceXMm",
+      label: "Line along Y at",
+      group,
+      ...LENGTH,
       why: `From that ${edge}, as it is drawn.`,
       when: withX,
     },
-    { ...{ key: "sideY", label: `Y is measured from the ${edge}`, group, ...choice(SIDES_Y) }, why: "" },
+    { key: "sideY", label: `Y is measured from the ${edge}`, group, ...choice(SIDES_Y), why: "" },
     {
-      ...{ key: "distanceYMm", label: "Line along X at", group, ...LENGTH },
+      key: "distanceYMm",
+      label: "Line along X at",
+      group,
+      ...LENGTH,
       why: `From that ${edge}, as it is drawn.`,
       when: withY,
     },
-    { ...{ key: "measuredTo", label: "Measured to", group: "Reading", ...choice(MEASURED_TO) }, why: "" },
+    { key: "measuredTo", label: "Measured to", group: "Reading", ...choice(MEASURED_TO), why: "" },
     {
-      ...{ key: "lineWidthMm", label: "Width of the line", group: "Reading", ...LENGTH },
+      key: "lineWidthMm",
+      label: "Width of the line",
+      group: "Reading",
+      ...LENGTH,
       why: "Half of it is added.",
       when: { field: "measuredTo", is: ["near"] },
     },
-    { ...{ key: "repeats", label: "Readings a site", group: "Reading", kind: "count" }, why: "Set anew each time." },
+    { key: "repeats", label: "Readings a site", group: "Reading", kind: "count", why: "Set anew each time." },
     knownLengthField(),
     {
-      ...{ key: "speedMmPerS", label: "Speed", group: "Burn", ...SPEED },
+      key: "speedMmPerS",
+      label: "Speed",
+      group: "Burn",
+      ...SPEED,
       why: "Slow and thin.",
     },
-    { ...{ key: "powerPct", label: "Power, %", group: "Burn", kind: "count" }, why: "" },
+    { key: "powerPct", label: "Power, %", group: "Burn", kind: "count", why: "" },
   ];
 }
 

@@ -14,7 +14,9 @@ export function edgeFindings({ turn }: EdgesRead): Finding[] {
   if (Math.abs(value) <= Math.max(expanded, LITTLE_TURN)) return [];
   return [
     {
-      ...{ id: "turned", tone: "note", site: null },
+      id: "turned",
+      tone: "note",
+      site: null,
       headline: `It lies turned by ${fixed(Math.abs(value) / DEGREE, 2)} ± ${fixed(expanded / DEGREE, 2)}° ${value > 0 ? "counter-clockwise" : "clockwise"}.`,
       text: "Taken out of the numbers, which hold for the corner. Push the stock against both stops, or look for a chip under it; if it comes back, the stops are not square to the axes.",
     },

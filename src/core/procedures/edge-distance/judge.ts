@@ -52,7 +52,10 @@ export function judgeEdges<P extends EdgeTerms>(
       `${axis.toUpperCase()} lies ${fixed(Math.abs(error.value), 2)} ± ${fixed(expandedUncertainty(error), 2)} mm too ${error.value < 0 ? "near" : "far"}`,
   );
   const verdict: Verdict = {
-    ...{ result, lines, tolerance: history.tolerance, unit: "mm" },
+    result,
+    lines,
+    tolerance: history.tolerance,
+    unit: "mm",
     findings:
       last.purpose === "proof"
         ? after.flatMap(({ axis, error }) =>

@@ -37,7 +37,8 @@ export function onStock(
 /** The two lines, each drawn away from the corner. */
 export function linePaths(terms: EdgeTerms, lines: LinesLaid, stock: Stock, settings: string): CouponPath[] {
   return AXES.map((axis) => ({
-    ...{ closed: false, settings },
+    closed: false,
+    settings,
     points: [onLine(terms, stock, axis, lines[axis].from), onLine(terms, stock, axis, lines[axis].to)],
   }));
 }
@@ -67,15 +68,24 @@ export function edgeSites(
         label: `From the ${side} ${edgeWord}, ${PLACE_WORDS[which]}`,
         question: `How far is the line from the ${side} ${edgeWord}, ${PLACE_WORDS[which]}${terms.measuredTo === "centre" ? ", to its middle" : ", to its near edge"}?`,
         ask: {
-          ...{ kind: "quantity", dimension: "length", signedBy: null, jaws: "outside" },
+          kind: "quantity",
+          dimension: "length",
+          signedBy: null,
+          jaws: "outside",
           plausibleUpTo: nominal + PLAUSIBLE_MORE_MM,
         },
         measurand: {
-          ...{ kind: "edge distance", side, against, alongMm: along, to: terms.measuredTo },
-          ...{ corner: sideOf(terms, axis === "x" ? "y" : "x"), of: { kind: "line", within: around(middle) } },
+          kind: "edge distance",
+          side,
+          against,
+          alongMm: along,
+          to: terms.measuredTo,
+          corner: sideOf(terms, axis === "x" ? "y" : "x"),
+          of: { kind: "line", within: around(middle) },
         },
         place: piece === null ? null : { piece, at, radiusMm: RADIUS_MM },
-        ...{ repeats: terms.repeats, openEnded: false },
+        repeats: terms.repeats,
+        openEnded: false,
       };
     });
   });

@@ -20,7 +20,8 @@ export function edgeTable(
       const found = read?.read.find((r) => r.site === site.id);
       const nominal = distanceOf(terms, ofEdge(site.id).axis);
       return {
-        ...{ label: site.label, sites: [site.id] },
+        label: site.label,
+        sites: [site.id],
         cells: [shownNumber(nominal, unit, 2), found ? shownNumber(found.mean, unit, 2) : "–"],
         result: found ? shownNumber(found.mean - nominal, unit, 2) : "–",
         state: found ? (found.values.length >= site.repeats ? "read" : "part") : "none",

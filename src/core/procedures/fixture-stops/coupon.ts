@@ -19,8 +19,13 @@ export function fixtureRound(plan: FixturePlan, context: PlanContext, purpose: P
   const paths = linePaths(plan, linesOf(plan), stock, LINES);
   const isBurned = plan.way === "burned";
   const settings: MarkingSettings = {
-    ...{ id: LINES, label: "Cross and words", use: "line", runUpMm: 0, scan: null },
-    ...{ speedMmPerS: plan.speedMmPerS, powerPct: plan.powerPct },
+    id: LINES,
+    label: "Cross and words",
+    use: "line",
+    runUpMm: 0,
+    scan: null,
+    speedMmPerS: plan.speedMmPerS,
+    powerPct: plan.powerPct,
   };
   const laid: Op = {
     kind: "tell",
@@ -34,7 +39,10 @@ export function fixtureRound(plan: FixturePlan, context: PlanContext, purpose: P
     pieces: isBurned
       ? [
           {
-            ...{ id: PIECE, label: `Fixture stops, coupon ${couponCode}`, ...stock, settings: [settings] },
+            id: PIECE,
+            label: `Fixture stops, coupon ${couponCode}`,
+            ...stock,
+            settings: [settings],
             stock: `offcut ${plain(stock.widthMm)} × ${plain(stock.heightMm)} with a square ${plan.sideY} ${plan.sideX} corner`,
             paths: [...paths, ...wordsOf(plan, context)],
           },

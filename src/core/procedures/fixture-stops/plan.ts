@@ -54,10 +54,21 @@ export function planForm(context: PlanContext): PlanForm<FixturePlan> {
     return value?.shape === "scalar" ? value.value : ABOUT_MM;
   };
   const defaults: FixturePlan = {
-    ...{ way: "burned", axes: "X and Y", sideX: "left", sideY: "front", distanceXMm: 40, distanceYMm: 35, armMm: 20 },
-    ...{ measuredTo: "centre", lineWidthMm: 0.2, repeats: 2, aboutXMm: held("x"), aboutYMm: held("y") },
+    way: "burned",
+    axes: "X and Y",
+    sideX: "left",
+    sideY: "front",
+    distanceXMm: 40,
+    distanceYMm: 35,
+    armMm: 20,
+    measuredTo: "centre",
+    lineWidthMm: 0.2,
+    repeats: 2,
+    aboutXMm: held("x"),
+    aboutYMm: held("y"),
     knownMm: usualKnownMm(context),
-    ...{ speedMmPerS: Math.min(100, machine.topSpeedMmPerS / 4), powerPct: 14 },
+    speedMmPerS: Math.min(100, machine.topSpeedMmPerS / 4),
+    powerPct: 14,
   };
   return { schema: schemaFor(context), defaults, fields: FIELDS };
 }
@@ -65,18 +76,27 @@ export function planForm(context: PlanContext): PlanForm<FixturePlan> {
 const length = { kind: "quantity", dimension: "length", unit: "mm" } as const;
 
 const FIELDS: FieldSpec[] = [
-  { ...{ key: "way", label: "The cross is", group: "Lines", ...choice(WAYS) }, why: "" },
+  { key: "way", label: "The cross is", group: "Lines", ...choice(WAYS), why: "" },
   ...edgeFields("stop"),
   {
-    ...{ key: "armMm", label: "Arm of the cross", group: "Lines", ...length },
+    key: "armMm",
+    label: "Arm of the cross",
+    group: "Lines",
+    ...length,
     why: "Half its length: read near both ends, a turned fixture shows.",
   },
   {
-    ...{ key: "aboutXMm", label: "Stop of X stands at about", group: "Stops", ...length },
+    key: "aboutXMm",
+    label: "Stop of X stands at about",
+    group: "Stops",
+    ...length,
     why: "From that side of the working area. The cross is placed by it.",
   },
   {
-    ...{ key: "aboutYMm", label: "Stop of Y stands at about", group: "Stops", ...length },
+    key: "aboutYMm",
+    label: "Stop of Y stands at about",
+    group: "Stops",
+    ...length,
     why: "From that side of the working area.",
   },
 ];
@@ -91,7 +111,8 @@ function schemaFor(context: PlanContext): z.ZodType<FixturePlan> {
       ...edgeShape(context),
       way: oneOf(WAYS),
       armMm: positive("the arm of the cross, for example 20 mm").min(5, "Less than 5 mm does not show a turn."),
-      ...{ aboutXMm: about, aboutYMm: about },
+      aboutXMm: about,
+      aboutYMm: about,
     })
     .superRefine((plan, issues) => {
       const say = (field: keyof FixturePlan, message: string) =>

@@ -28,11 +28,17 @@ export function solveFixture(history: History<FixturePlan>): Outcome {
   if (!read) return { status: "open", missing: "Measure from one stop.", table, findings: [] };
   const axes = AXES.filter((axis) => read.errors[axis]);
   return {
-    ...{ status: "solved", complete: sitesLeft(round.spec.sites, round.answers).length === 0 },
+    status: "solved",
+    complete: sitesLeft(round.spec.sites, round.answers).length === 0,
     estimates: axes.map((axis) => estimateOf(round, axis, read.errors[axis] as Budgeted)),
     corrections: axes.map((axis) => correctionOf(history, round, axis, read.errors[axis] as Budgeted)),
     findings: edgeFindings(read),
-    ...{ table, figures: [], adjustments: [], wishes: [], artefacts: [], learned: {} },
+    table,
+    figures: [],
+    adjustments: [],
+    wishes: [],
+    artefacts: [],
+    learned: {},
     predicted: "Write down where the stops stand; the next cross is placed by it, and should lie at its distances.",
   };
 }

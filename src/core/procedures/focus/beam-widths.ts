@@ -75,8 +75,14 @@ function parabola(widths: readonly BeamWidth[], middleMm: number): Model {
     observations: widths.map(({ zMm, widthMm, u }, i): Observation => {
       const z = zMm - middleMm;
       return {
-        ...{ id: `width ${i}`, label: "a width", group: GROUP, reading: null, canBeWrong: false },
-        ...{ row: { a: 1, b: z, c: z * z }, y: widthMm ** 2, u: 2 * widthMm * u },
+        id: `width ${i}`,
+        label: "a width",
+        group: GROUP,
+        reading: null,
+        canBeWrong: false,
+        row: { a: 1, b: z, c: z * z },
+        y: widthMm ** 2,
+        u: 2 * widthMm * u,
         source: { id: GROUP, label: "Widths and how they scatter", kind: "A" },
       };
     }),

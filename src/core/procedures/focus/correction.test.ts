@@ -10,8 +10,16 @@ const HOLD = { unit: "mm", step: 0.1, range: null, tableKind: "not known", sense
 const MACHINE: MachineSpec = { ...SAMPLE_MACHINE, held: { [STORED_HEIGHT]: HOLD } };
 /** Around 2965.4 as a readout shows it, the machine coming by itself to 3000 (common practice, no source). */
 const PLAN: Partial<LadderPlan> = {
-  ...{ readAt: "scale, further apart", firstMm: 2960.4, stepMm: 1, count: 11, lowestMm: 2900, highestMm: 3100 },
-  ...{ setIn: "stored", homedMm: 3000, sense: "larger", settableMm: 0.1 },
+  readAt: "scale, further apart",
+  firstMm: 2960.4,
+  stepMm: 1,
+  count: 11,
+  lowestMm: 2900,
+  highestMm: 3100,
+  setIn: "stored",
+  homedMm: 3000,
+  sense: "larger",
+  settableMm: 0.1,
 };
 const stored = (value: number | null) => ({
   [STORED_HEIGHT]: value === null ? null : { shape: "scalar" as const, value },
@@ -83,8 +91,12 @@ describe("a stored number by which the machine finds its height", () => {
         historyWith(MACHINE, [
           ...history.rounds,
           judgedRound({
-            ...{ machine: MACHINE, plan: { ...asLadder(next.plan), homedMm }, inForce: stored(87.4) },
-            ...{ marked: [3, asLadder(next.plan).count - 2] as [number, number], purpose: "proof" as const, n: 2 },
+            machine: MACHINE,
+            plan: { ...asLadder(next.plan), homedMm },
+            inForce: stored(87.4),
+            marked: [3, asLadder(next.plan).count - 2] as [number, number],
+            purpose: "proof" as const,
+            n: 2,
             sharpest: [(asLadder(next.plan).count + 1) / 2],
           }),
         ]),
@@ -101,7 +113,9 @@ describe("the height itself", () => {
   it("has what the rule leaves out on top", () => {
     const plan: Partial<LadderPlan> = { firstMm: 345, lowestMm: 340, highestMm: 360, count: 11, allowanceMm: 6 };
     const round = judgedRound({
-      ...{ machine: SAMPLE_MACHINE, plan, marked: [4, 8] as [number, number] },
+      machine: SAMPLE_MACHINE,
+      plan,
+      marked: [4, 8] as [number, number],
       inForce: { [FOCUS_HEIGHT]: { shape: "scalar", value: 348 } },
     });
     const outcome = focus.solve(historyWith(SAMPLE_MACHINE, [round]));
@@ -224,7 +238,12 @@ describe("a ladder of which nothing is burned", () => {
     const answers = round.spec.sites.map((site, i): Answer => {
       const value = d0 * Math.hypot(1, (6 + i * 0.5 - z0) / rayleigh);
       return {
-        ...{ site: site.id, u: null, gauge: "camera", session: "1", shares: PLAIN_SHARES, from: "typed" },
+        site: site.id,
+        u: null,
+        gauge: "camera",
+        session: "1",
+        shares: PLAIN_SHARES,
+        from: "typed",
         content: { status: "read", value: { kind: "quantity", value } },
       };
     });
@@ -242,7 +261,12 @@ describe("a ladder on which nothing marked", () => {
   it("says what to do, not that nothing was judged", () => {
     const round = judgedRound({ machine: SAMPLE_MACHINE });
     const lost = (site: string): Answer => ({
-      ...{ site, u: null, gauge: "eye", session: "1", shares: PLAIN_SHARES, from: "typed" },
+      site,
+      u: null,
+      gauge: "eye",
+      session: "1",
+      shares: PLAIN_SHARES,
+      from: "typed",
       content: { status: "cannot read", why: "nothing there" },
     });
     const history = historyWith(SAMPLE_MACHINE, [{ ...round, answers: [lost("marked"), lost("sharpest")] }]);

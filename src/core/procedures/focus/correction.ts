@@ -38,7 +38,10 @@ export function correctionsOf(
   const held = holdOf(history.machine, round.plan.setIn === "stored" ? STORED_SETTING : FOCUS_SETTING);
   return [
     {
-      ...{ setting, label: LABELS[round.plan.setIn], ...entryShape(held, "mm"), rows: [row] },
+      setting,
+      label: LABELS[round.plan.setIn],
+      ...entryShape(held, "mm"),
+      rows: [row],
       newValue: { shape: "scalar", value: row.heldBack && row.old !== null ? row.old : row.enter },
       choice: choiceOf(history, found, way),
     },

@@ -50,7 +50,10 @@ export function defocusWish(fit: WidthFit | null, plan: { doses: Doses }, histor
   const unit = lengthUnitOf(history);
   const text = history.decisions[WIDTH_WISH] ?? "";
   const base = {
-    ...{ id: WIDTH_WISH, title: "Out of focus on purpose", checks: [], files: [] },
+    id: WIDTH_WISH,
+    title: "Out of focus on purpose",
+    checks: [],
+    files: [],
     fields: [{ decision: WIDTH_WISH, label: "Width of line wished", text }],
     why: "For broad lines and even areas: higher or lower, with the same speed and power.",
   };
@@ -62,7 +65,8 @@ export function defocusWish(fit: WidthFit | null, plan: { doses: Doses }, histor
   if (found.status !== "solved")
     return [
       {
-        ...{ ...base, lines: [] },
+        ...base,
+        lines: [],
         fault:
           found.status === "too wide"
             ? `With this speed and power lines become no wider than ${mm(found.limitMm, 3)} ${unit}: go slower, or take more power, and burn the ladder again.`
@@ -77,7 +81,8 @@ export function defocusWish(fit: WidthFit | null, plan: { doses: Doses }, histor
   const [up, down] = [fit.spot.z0 + found.asideMm, fit.spot.z0 - found.asideMm];
   return [
     {
-      ...{ ...base, fault: null },
+      ...base,
+      fault: null,
       lines: [
         `${mm(fit.spot.z0, 2)} + ${mm(found.asideMm, 2)} = ${mm(up, 2)} ${unit}, or ${mm(fit.spot.z0, 2)} − ${mm(found.asideMm, 2)} = ${mm(down, 2)} ${unit}, each ± ${mm(doubt, 2)} ${unit}`,
         `The middle of the line gets ${plain(100 * found.energyShare, 0)} % of what it gets in focus.`,

@@ -42,7 +42,9 @@ export function waysApart(
     const judgements = named.filter(({ answer }) => answer.site === site).map(({ id }) => id);
     return [
       {
-        ...{ id: `apart ${way.id} ${judgements.join(" ")}`, site: site ?? null, judgements },
+        id: `apart ${way.id} ${judgements.join(" ")}`,
+        site: site ?? null,
+        judgements,
         headline: `${way.label} the focus is ${plain(Math.abs(gap), 1)} mm ${gap > 0 ? "higher" : "lower"} than ${withinSentence(best.label)}.`,
         text: `The uncertainty of both is ${plain(both, 1)} mm. Judge again. Check that the stock is flat and that no height slipped.`,
       },
@@ -54,7 +56,9 @@ function widestAtFocus(fit: WidthFit | null, plan: WithDoses): Finding[] {
   if (fit?.status !== "solved" || widestAside(fit.spot, dosePower(plan)) > 0) return [];
   return [
     {
-      ...{ id: "widest at focus", tone: "note", site: null },
+      id: "widest at focus",
+      tone: "note",
+      site: null,
       headline: "Here the widest line is in focus, not the thinnest.",
       text: `So little more than is needed to mark reaches the stock that lines only fade on either side, and vanish ${plain(vanishesAside(fit.spot, dosePower(plan)), 1)} mm from focus. Do not go by the thinnest.`,
     },
@@ -65,7 +69,9 @@ function noSpot(fit: WidthFit | null): Finding[] {
   if (fit?.status !== "solved" || fit.known) return [];
   return [
     {
-      ...{ id: "no spot", tone: "note", site: null },
+      id: "no spot",
+      tone: "note",
+      site: null,
       headline: "Focus is known, the spot is not.",
       text: "The lines do not turn from thinner to wider within this ladder, so its size cannot be told from how strong the marks are. The height is good all the same.",
     },
@@ -80,7 +86,9 @@ function twoWaists(fit: WidthFit | null): Finding[] {
   const text = (m: Measured) => `${plain(m.value, 2)} ± ${plain(expandedUncertainty(m), 2)} mm`;
   return [
     {
-      ...{ id: "two waists", tone: "note", site: null },
+      id: "two waists",
+      tone: "note",
+      site: null,
       headline: `The beam has two waists, ${plain(Math.abs(distance.value), 2)} ± ${plain(expandedUncertainty(distance), 2)} mm apart.`,
       text: `Lines along X have their focus at ${text(x)}, lines along Y at ${text(y)}. The middle suits both directions. Check that lens and mirrors are clean and not tilted.`,
     },
@@ -98,7 +106,9 @@ function tooSmallSpot(fit: WidthFit | null, { doses }: WithDoses, machine: Machi
   if (m2 * (1 + 2 * relative) >= IDEAL_M2) return [];
   return [
     {
-      ...{ id: "spot too small", tone: "note", site: null },
+      id: "spot too small",
+      tone: "note",
+      site: null,
       headline: `The spot comes out smaller than light of ${plain(wavelengthNm)} nm allows.`,
       text: `With this focal depth it would be ${plain(m2, 2)} times an ideal beam. The height is good all the same. Look whether ${doses === "pulses" ? "the energy of pulses adds up after all" : "widths were read too small"}, and whether ${machine.name} has that wavelength.`,
     },

@@ -74,7 +74,10 @@ export function knownSetting(u: number): Observation {
 export function settingParts(terms: HeightTerms): BudgetPart[] {
   return [
     {
-      ...{ id: "setting", label: "Setting the height", kind: "B", degreesOfFreedom: "infinite" },
+      id: "setting",
+      label: "Setting the height",
+      kind: "B",
+      degreesOfFreedom: "infinite",
       standardUncertainty: settingUncertainty(terms),
     },
   ];

@@ -73,7 +73,11 @@ describe("the mark width law", () => {
 
 describe("the law beside a beam that is summed up", () => {
   const beam: BeamTruth = {
-    ...{ m2: 1, waistMm: 0.1, focusMm: 50, astigmatismMm: 0, pulseHz: null },
+    m2: 1,
+    waistMm: 0.1,
+    focusMm: 50,
+    astigmatismMm: 0,
+    pulseHz: null,
     wavelengthMm: (Math.PI * 0.1 ** 2) / 2,
   };
   const [speedMmPerS, powerW] = [100, 10];

@@ -8,7 +8,10 @@ import { beamModel } from "./observe-beam";
 const BEAM: Beam = { z0: 41.3, zR: 1.975844, d0: 0.2 };
 const HEIGHTS = Array.from({ length: 13 }, (_, i) => 38 + 0.5 * i);
 const GAUGE = {
-  ...{ id: "microscope", name: "Microscope", kind: "microscope" as const, unit: "mm" as const },
+  id: "microscope",
+  name: "Microscope",
+  kind: "microscope" as const,
+  unit: "mm" as const,
   ...usualGauge("microscope", "mm"),
 };
 
@@ -22,9 +25,19 @@ function widths(typed: Record<number, number> = {}) {
 
 function model(read: ReturnType<typeof widths>) {
   const readings = read.map(({ zMm, widthMm }, i) => ({
-    ...{ id: `r${i}`, site: `w${i}`, repeat: 0, value: widthMm, gauge: GAUGE, session: "1", shares: PLAIN_SHARES },
-    ...{ scatter: { id: GAUGE.id, label: GAUGE.name }, u: 0.002, fromPicture: false, imagined: false },
-    ...{ zMm, run: "x" as const },
+    id: `r${i}`,
+    site: `w${i}`,
+    repeat: 0,
+    value: widthMm,
+    gauge: GAUGE,
+    session: "1",
+    shares: PLAIN_SHARES,
+    scatter: { id: GAUGE.id, label: GAUGE.name },
+    u: 0.002,
+    fromPicture: false,
+    imagined: false,
+    zMm,
+    run: "x" as const,
   }));
   const made = beamModel({ readings, widths: read, heights: HEIGHTS, settingMm: 0.03, focusId: "focus" });
   if (!made) throw new Error("no model");

@@ -14,13 +14,24 @@ import { cellsOf, type LadderPlan } from "./plan-type";
 import { focus } from "./procedure";
 
 const GAUGE: Gauge = {
-  ...{ id: "microscope", name: "Microscope", kind: "microscope", unit: "mm", resolutionMm: 0.001, limitMm: 0.002 },
+  id: "microscope",
+  name: "Microscope",
+  kind: "microscope",
+  unit: "mm",
+  resolutionMm: 0.001,
+  limitMm: 0.002,
   placing: { sdMm: 0.003, relativeDoubt: 0.5 },
 };
 const context: PlanContext = { machine: SAMPLE_MACHINE, couponCode: "W-1", inForce: {}, gauges: [GAUGE] };
 const PLAN: LadderPlan = {
   ...usualPlan(context),
-  ...{ judged: "by widths", marks: "lines", doses: "lines", firstMm: 6, stepMm: 0.5, count: 21, settableMm: 0.1 },
+  judged: "by widths",
+  marks: "lines",
+  doses: "lines",
+  firstMm: 6,
+  stepMm: 0.5,
+  count: 21,
+  settableMm: 0.1,
   stockHeightMm: 120,
 };
 const SPOT: Spot = { z0: 10.8, zR: 1.4, w0: 0.11, lnR: Math.log(5) };
@@ -40,7 +51,12 @@ function historyOf(
       if (width < 0.03) return [];
       return [
         {
-          ...{ site, u: null, gauge: GAUGE.id, session: "1", shares: PLAIN_SHARES, from: "typed" },
+          site,
+          u: null,
+          gauge: GAUGE.id,
+          session: "1",
+          shares: PLAIN_SHARES,
+          from: "typed",
           content: { status: "read", value: { kind: "quantity", value: slip(width, site) } },
         },
       ];
@@ -48,7 +64,11 @@ function historyOf(
   );
   return {
     rounds: [{ n: 1, purpose: "measure", plan, spec, inForce: {}, answers }],
-    ...{ gauges: [GAUGE], available: [GAUGE], machine: SAMPLE_MACHINE, tolerance: 1, decisions: {} },
+    gauges: [GAUGE],
+    available: [GAUGE],
+    machine: SAMPLE_MACHINE,
+    tolerance: 1,
+    decisions: {},
   };
 }
 
@@ -172,5 +192,30 @@ describe("a ladder of which no width is read", () => {
     // Drift along the ladder likewise: none in its middle.
     const drifts = model?.observations.flatMap((o) => (o.reading ? [o.row.drift ?? 0] : [])) ?? [];
     expect((drifts[0] ?? 0) / (drifts.at(-1) ?? 0)).toBeCloseTo(-1, 9);
+  });
+});
+
+describe("a width beyond the cells that are read", () => {
+  it("may be as far off as the law changes within a step; one among them is known better", () => {
+    const history = historyOf(PLAN);
+    const [round] = history.rounds;
+    if (!round) throw new Error("no round");
+    const cells = cellsOf(PLAN);
+    const zOf = (site: string) => cells.find((c) => widthSite(c.number, "x") === site)?.heightMm ?? Number.NaN;
+    const last = 12.5;
+    const answers = round.answers.filter((a) => zOf(a.site) <= last && zOf(a.site) !== 11);
+    const uAt = (zMm: number) => {
+      const cell = cells.find((c) => c.heightMm === zMm);
+      const expected = focus.expected(
+        { ...history, rounds: [{ ...round, answers }] } as never,
+        widthSite(cell?.number ?? 0, "x"),
+      );
+      return expected?.standardUncertainty ?? Number.NaN;
+    };
+    const drop = (zMm: number) => Math.abs(markWidth(zMm, SPOT, 1) - markWidth(zMm + PLAN.stepMm, SPOT, 1));
+    // Widths that are exact make all readings look as good as the step of their gauge: less than the half of what is expected.
+    expect(uAt(13)).toBeGreaterThan(0.3 * drop(13));
+    expect(uAt(13)).toBeLessThan(drop(13));
+    expect(uAt(11)).toBeLessThan(0.5 * uAt(13));
   });
 });

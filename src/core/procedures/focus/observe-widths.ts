@@ -114,9 +114,15 @@ function usualAround({ heights, p, bothWays }: Widths): Around | null {
   if (!(rangeMm > 0)) return null;
   return {
     spot: {
-      ...{ z0: (low + high) / 2, zR: USUAL_DEPTH_MM },
-      ...{ w0: USUAL_RADIUS_MM, lnR: STRENGTH.middle },
+      z0: (low + high) / 2,
+      zR: USUAL_DEPTH_MM,
+      w0: USUAL_RADIUS_MM,
+      lnR: STRENGTH.middle,
     },
-    ...{ apartMm: bothWays ? 0 : null, p, rangeMm, middleMm: (low + high) / 2, visibleMm: USUAL_VISIBLE_MM },
+    apartMm: bothWays ? 0 : null,
+    p,
+    rangeMm,
+    middleMm: (low + high) / 2,
+    visibleMm: USUAL_VISIBLE_MM,
   };
 }

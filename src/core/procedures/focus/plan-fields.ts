@@ -56,20 +56,29 @@ function onlyFor(field: FieldSpec, ways: readonly FocusWay[]): FieldSpec {
 function heightFields({ kind }: MachineSpec): FieldSpec[] {
   const group = "Heights";
   const moves: FieldSpec = {
-    ...{ key: "moves", label: "Who moves the height", group, ...choice(MOVES) },
+    key: "moves",
+    label: "Who moves the height",
+    group,
+    ...choice(MOVES),
     why: "Lens or table, whichever moves here.",
   };
   return [
     // A galvo takes no program that could move its column.
     ...(kind === "galvo" ? [] : [onlyFor(moves, ["ladder"])]),
-    { ...{ key: "readAt", label: "Heights are read", group, ...choice(READ_AT) }, why: "" },
+    { key: "readAt", label: "Heights are read", group, ...choice(READ_AT), why: "" },
     {
-      ...{ key: "allowanceMm", label: "Rule allowance", group, ...length },
+      key: "allowanceMm",
+      label: "Rule allowance",
+      group,
+      ...length,
       why: "What comes on top, because the rule does not begin at its zero; 0 for blocks.",
       when: { field: "readAt", is: ["rule"] },
     },
     {
-      ...{ key: "settableMm", label: "Heights are good to", group, ...length },
+      key: "settableMm",
+      label: "Heights are good to",
+      group,
+      ...length,
       why: "The smallest difference that you can set and read.",
     },
   ];
@@ -77,24 +86,36 @@ function heightFields({ kind }: MachineSpec): FieldSpec[] {
 
 /** Only where the machine finds its height by a stored number. */
 const STORED_FIELDS: FieldSpec[] = [
-  { ...{ key: "setIn", label: "What is set in the end", group: "Heights", ...choice(SET_IN) }, why: "" },
+  { key: "setIn", label: "What is set in the end", group: "Heights", ...choice(SET_IN), why: "" },
   {
-    ...{ key: "homedMm", label: "It comes by itself to", group: "Heights", ...height },
+    key: "homedMm",
+    label: "It comes by itself to",
+    group: "Heights",
+    ...height,
     why: "With the number that it holds now, read as the heights are.",
     when: { field: "setIn", is: ["stored"] },
   },
   {
-    ...{ key: "sense", label: "A larger stored number", group: "Heights", ...choice(SENSES) },
+    key: "sense",
+    label: "A larger stored number",
+    group: "Heights",
+    ...choice(SENSES),
     why: "",
     when: { field: "setIn", is: ["stored"] },
   },
   {
-    ...{ key: "triedNumberMm", label: "Number tried", group: "Heights", ...height },
+    key: "triedNumberMm",
+    label: "Number tried",
+    group: "Heights",
+    ...height,
     why: "A little away from the one it holds. Put that back afterwards.",
     when: { field: "sense", is: ["not known"] },
   },
   {
-    ...{ key: "triedHomedMm", label: "With it, it comes to", group: "Heights", ...height },
+    key: "triedHomedMm",
+    label: "With it, it comes to",
+    group: "Heights",
+    ...height,
     why: "Read as the heights are.",
     when: { field: "sense", is: ["not known"] },
   },
@@ -102,82 +123,118 @@ const STORED_FIELDS: FieldSpec[] = [
 
 const LIMIT_FIELDS: FieldSpec[] = [
   {
-    ...{ key: "lowestMm", label: "Never below", group: "Heights", ...height },
+    key: "lowestMm",
+    label: "Never below",
+    group: "Heights",
+    ...height,
     why: "Nothing touches lens or work from here",
   },
-  { ...{ key: "highestMm", label: "Never above", group: "Heights", ...height }, why: "up to here." },
+  { key: "highestMm", label: "Never above", group: "Heights", ...height, why: "up to here." },
 ];
 
 const LADDER_FIELDS: FieldSpec[] = [
   {
-    ...{ key: "firstMm", label: "Lowest number", group: "Ladder", ...height },
+    key: "firstMm",
+    label: "Lowest number",
+    group: "Ladder",
+    ...height,
     why: "As you read it: at a rule, a scale or the readout.",
   },
-  { ...{ key: "stepMm", label: "Step", group: "Ladder", ...length }, why: "0.5 to 1 mm is usual." },
+  { key: "stepMm", label: "Step", group: "Ladder", ...length, why: "0.5 to 1 mm is usual." },
   {
-    ...{ key: "count", label: "Cells", group: "Ladder", kind: "count" },
+    key: "count",
+    label: "Cells",
+    group: "Ladder",
+    kind: "count",
     why: "So many that the first and the last do not mark.",
   },
 ];
 
 const RAMP_FIELDS: FieldSpec[] = [
   {
-    ...{ key: "lowMm", label: "Height over the low end", group: "Ramp", ...height },
+    key: "lowMm",
+    label: "Height over the low end",
+    group: "Ramp",
+    ...height,
     why: "Over the low end of the line, as you read it. It stays so for the whole burn.",
   },
-  { ...{ key: "riseMm", label: "Rise", group: "Ramp", ...length }, why: "How much higher the far end is propped" },
-  { ...{ key: "runMm", label: "Run", group: "Ramp", ...length }, why: "over this length." },
-  { ...{ key: "runAlong", label: "The run is measured", group: "Ramp", ...choice(RUN_ALONG) }, why: "" },
+  { key: "riseMm", label: "Rise", group: "Ramp", ...length, why: "How much higher the far end is propped" },
+  { key: "runMm", label: "Run", group: "Ramp", ...length, why: "over this length." },
+  { key: "runAlong", label: "The run is measured", group: "Ramp", ...choice(RUN_ALONG), why: "" },
   {
-    ...{ key: "slopeGoodMm", label: "Rise and run are good to", group: "Ramp", ...length },
+    key: "slopeGoodMm",
+    label: "Rise and run are good to",
+    group: "Ramp",
+    ...length,
     why: "It limits how well the focus can be told.",
   },
   {
-    ...{ key: "thicknessMm", label: "Sheet on the plate", group: "Ramp", ...length },
+    key: "thicknessMm",
+    label: "Sheet on the plate",
+    group: "Ramp",
+    ...length,
     why: "Its thickness, where the low height was read down to the bare plate; else 0.",
   },
   {
-    ...{ key: "headReachMm", label: "Head beyond its beam", group: "Ramp", ...length },
+    key: "headReachMm",
+    label: "Head beyond its beam",
+    group: "Ramp",
+    ...length,
     why: "How far the head reaches uphill: there it must not touch.",
   },
-  { ...{ key: "rampRead", label: "Places are read", group: "Ramp", ...choice(RAMP_READ) }, why: "" },
+  { key: "rampRead", label: "Places are read", group: "Ramp", ...choice(RAMP_READ), why: "" },
 ];
 
 function markFields({ kind }: MachineSpec): FieldSpec[] {
   const group = "Marks";
   const pulses: FieldSpec = {
-    ...{ key: "pulseKHz", label: "Pulses, kHz", group, kind: "count" },
+    key: "pulseKHz",
+    label: "Pulses, kHz",
+    group,
+    kind: "count",
     why: "As in daily work with this lens.",
   };
   const burned = ["ladder", "ramp"] as const;
   return [
-    onlyFor({ ...{ key: "marks", label: "A cell holds", group, ...choice(CELL_MARKS) }, why: "" }, ["ladder"]),
-    onlyFor({ ...{ key: "judged", label: "Judged", group, ...choice(JUDGED) }, why: "" }, burned),
+    onlyFor({ key: "marks", label: "A cell holds", group, ...choice(CELL_MARKS), why: "" }, ["ladder"]),
+    onlyFor({ key: "judged", label: "Judged", group, ...choice(JUDGED), why: "" }, burned),
     {
-      ...{ key: "doses", label: "What marks", group, ...choice(DOSES) },
+      key: "doses",
+      label: "What marks",
+      group,
+      ...choice(DOSES),
       why: "It does not move the focus, only the size of the spot.",
       when: { field: "judged", is: ["by widths"] },
     },
     onlyFor(
       {
-        ...{ key: "passes", label: "Passes each way", group, kind: "count" },
+        key: "passes",
+        label: "Passes each way",
+        group,
+        kind: "count",
         why: "Up and down through the brightest point: the difference is the play of the screw.",
       },
       ["sweep"],
     ),
     onlyFor(
       {
-        ...{ key: "squareMm", label: "Side of the square", group, ...length },
+        key: "squareMm",
+        label: "Side of the square",
+        group,
+        ...length,
         why: "Small, so that it is marked again and again.",
       },
       ["sweep"],
     ),
-    { ...{ key: "speedMmPerS", label: "Speed", group, kind: "quantity", dimension: "speed", unit: "mmPerS" }, why: "" },
-    { ...{ key: "powerPct", label: "Power, %", group, kind: "count" }, why: "So low that it marks near focus only." },
+    { key: "speedMmPerS", label: "Speed", group, kind: "quantity", dimension: "speed", unit: "mmPerS", why: "" },
+    { key: "powerPct", label: "Power, %", group, kind: "count", why: "So low that it marks near focus only." },
     ...(kind === "galvo" ? [pulses] : []),
     onlyFor(
       {
-        ...{ key: "looks", label: "Looks for the sharpest", group, kind: "count" },
+        key: "looks",
+        label: "Looks for the sharpest",
+        group,
+        kind: "count",
         why: "Where the focus is deep the eye scatters: look again later, or let another look.",
       },
       burned,
@@ -186,11 +243,14 @@ function markFields({ kind }: MachineSpec): FieldSpec[] {
 }
 
 const STOCK_FIELDS: FieldSpec[] = [
-  { ...{ key: "stockWidthMm", label: "Stock width", group: "Stock", ...length }, why: "" },
-  { ...{ key: "stockHeightMm", label: "Stock height", group: "Stock", ...length }, why: "" },
+  { key: "stockWidthMm", label: "Stock width", group: "Stock", ...length, why: "" },
+  { key: "stockHeightMm", label: "Stock height", group: "Stock", ...length, why: "" },
   {
-    ...{ key: "stockAtXMm", label: "Lies at X", group: "Stock", ...length },
+    key: "stockAtXMm",
+    label: "Lies at X",
+    group: "Stock",
+    ...length,
     why: "Lower left corner, from the left edge of the working area.",
   },
-  { ...{ key: "stockAtYMm", label: "Lies at Y", group: "Stock", ...length }, why: "From its front edge." },
+  { key: "stockAtYMm", label: "Lies at Y", group: "Stock", ...length, why: "From its front edge." },
 ];

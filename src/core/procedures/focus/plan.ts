@@ -60,18 +60,35 @@ export function usualPlan({ machine, inForce, optic }: PlanContext): LadderPlan 
   const rise = (stock.width * RAMP.riseMm) / RAMP.runMm;
   const lowMm = Math.max(middle + Math.round(rise / 2 - 1), Math.ceil(firstMm + rise));
   const others = {
-    ...{ ...RAMP, lowMm, runAlong: "bed", thicknessMm: 0, rampRead: "scale" },
-    ...{ headReachMm: isGalvo ? 0 : USUAL_REACH_MM, ...SWEEP },
+    ...RAMP,
+    lowMm,
+    runAlong: "bed",
+    thicknessMm: 0,
+    rampRead: "scale",
+    headReachMm: isGalvo ? 0 : USUAL_REACH_MM,
+    ...SWEEP,
   };
   return {
     ...others,
-    ...{ way: "ladder", moves: "by hand", readAt: "rule", allowanceMm: 0, settableMm: 0.5 },
-    ...{ firstMm, stepMm, count },
-    ...{ lowestMm: firstMm, highestMm: firstMm + 2 * half, setIn: "height" },
-    ...{ marks: "both", judged: "by eye", doses: usualDoses(machine), looks: 2 },
+    way: "ladder",
+    moves: "by hand",
+    readAt: "rule",
+    allowanceMm: 0,
+    settableMm: 0.5,
+    firstMm,
+    stepMm,
+    count,
+    lowestMm: firstMm,
+    highestMm: firstMm + 2 * half,
+    setIn: "height",
+    marks: "both",
+    judged: "by eye",
+    doses: usualDoses(machine),
+    looks: 2,
     speedMmPerS: Math.round(machine.topSpeedMmPerS * SPEED_SHARE),
     ...(isGalvo ? GALVO_BURN : { powerPct: 14 }),
-    ...{ stockWidthMm: stock.width, stockHeightMm: stock.height },
+    stockWidthMm: stock.width,
+    stockHeightMm: stock.height,
     stockAtXMm: Math.round(Math.max(0, (machine.widthMm - stock.width) / 2)),
     stockAtYMm: Math.round(Math.max(0, (machine.depthMm - stock.height) / 2)),
   };
@@ -130,7 +147,10 @@ function schemaFor(machine: MachineSpec): z.ZodType<FocusPlan> {
       .int("Cells are counted in whole numbers.")
       .min(FEWEST_CELLS, `At least ${FEWEST_CELLS} cells, so that some lie beyond the marked ones.`)
       .max(MOST_CELLS, `${MOST_CELLS} cells are more than can be judged.`),
-    ...{ marks: oneOf(CELL_MARKS), judged: oneOf(JUDGED), doses, looks: LOOKS },
+    marks: oneOf(CELL_MARKS),
+    judged: oneOf(JUDGED),
+    doses,
+    looks: LOOKS,
   });
   const ramp = z.object({
     ...common,
@@ -142,7 +162,10 @@ function schemaFor(machine: MachineSpec): z.ZodType<FocusPlan> {
     slopeGoodMm: positive("how well rise and run are known, for example 0.5 mm"),
     thicknessMm: noLess("how thick the sheet on the plate is"),
     headReachMm: noLess("how far the head reaches beyond its beam"),
-    ...{ rampRead: oneOf(RAMP_READ), judged: oneOf(JUDGED), doses, looks: LOOKS },
+    rampRead: oneOf(RAMP_READ),
+    judged: oneOf(JUDGED),
+    doses,
+    looks: LOOKS,
   });
   const sweep = z.object({
     ...common,

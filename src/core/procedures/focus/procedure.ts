@@ -96,7 +96,9 @@ function nextRound(history: History<FocusPlan>, outcome: Outcome): Next<FocusPla
     return { do: "read", sites: [], why: "Confirm the stored number first: the new one builds on it." };
   const middle = correction.setting === STORED_HEIGHT ? chosen.found.quantity.value : (correction.rows[0]?.enter ?? 0);
   return {
-    ...{ do: "round", purpose: "proof", set: [correction.setting] },
+    do: "round",
+    purpose: "proof",
+    set: [correction.setting],
     plan: burnWayOf(last.plan).proofPlan(historyOfWay(history, last.plan), last, middle),
     why: verdict
       ? "Set what this burn says, then burn another around it."

@@ -16,7 +16,10 @@ import { focus } from "./procedure";
 import { asLadder } from "./test-ladder";
 
 const GAUGE: Gauge = {
-  ...{ id: "microscope", name: "Microscope picture", kind: "microscope", unit: "mm" },
+  id: "microscope",
+  name: "Microscope picture",
+  kind: "microscope",
+  unit: "mm",
   ...usualGauge("microscope", "mm"),
 };
 
@@ -33,11 +36,17 @@ type Wanted = {
 function rehearsed(wanted: Wanted): RoundRecord<LadderPlan> {
   const { plan, held = 12, purpose = "measure", n = 1, truth, machine = SAMPLE_MACHINE, seed = 1 } = wanted;
   const context: PlanContext = {
-    ...{ machine, couponCode: "T-1" },
+    machine,
+    couponCode: "T-1",
     inForce: { [FOCUS_HEIGHT]: { shape: "scalar", value: held } },
   };
   const { round } = rehearseRound({
-    ...{ procedure: focus, context, purpose, n, gauge: GAUGE, truth },
+    procedure: focus,
+    context,
+    purpose,
+    n,
+    gauge: GAUGE,
+    truth,
     plan: { ...usualPlan({ ...context, inForce: {} }), ...plan },
     controller: { table: [], switchedOn: true },
     hand: { placingMm: 0.003, commonMm: 0, resolutionMm: GAUGE.resolutionMm },
@@ -47,7 +56,11 @@ function rehearsed(wanted: Wanted): RoundRecord<LadderPlan> {
 }
 
 const historyOn = (machine: MachineSpec, ...rounds: RoundRecord<LadderPlan>[]): History<LadderPlan> => ({
-  ...{ rounds, gauges: [GAUGE], available: [GAUGE], machine, decisions: {} },
+  rounds,
+  gauges: [GAUGE],
+  available: [GAUGE],
+  machine,
+  decisions: {},
   tolerance: focus.tolerance.default,
 });
 const historyOf = (...rounds: RoundRecord<LadderPlan>[]) => historyOn(SAMPLE_MACHINE, ...rounds);

@@ -6,12 +6,19 @@ import { FOCUS_HEIGHT, STORED_HEIGHT } from "./plan-type";
 const USUAL_STEP_MM = 0.1;
 
 const COMMON: Omit<SettingSpec, "key" | "label"> = {
-  ...{ owner: "optic" as const, shape: "scalar" as const, unit: "mm" as const },
-  ...{ atUnit: null, larger: null, copied: false, usualStep: { length: USUAL_STEP_MM } },
+  owner: "optic" as const,
+  shape: "scalar" as const,
+  unit: "mm" as const,
+  atUnit: null,
+  larger: null,
+  copied: false,
+  usualStep: { length: USUAL_STEP_MM },
 };
 
 export const FOCUS_SETTING: SettingSpec = { ...COMMON, key: FOCUS_HEIGHT, label: "Focus height" };
 export const STORED_SETTING: SettingSpec = {
-  ...{ ...COMMON, key: STORED_HEIGHT, label: "Stored height" },
+  ...COMMON,
+  key: STORED_HEIGHT,
+  label: "Stored height",
   onlyWhere: "A sensor or table finds its height by a stored number",
 };

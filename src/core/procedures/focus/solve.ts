@@ -17,13 +17,18 @@ export function solveFocus(history: History<FocusPlan>): Outcome {
   if (!chosen) return { status: "unsolvable", reason: found.whyNot, table, findings };
   const spacer = spacerOf(history, round.plan, chosen);
   return {
-    ...{ status: "solved", findings, table, figures, predicted },
+    status: "solved",
+    findings,
+    table,
+    figures,
+    predicted,
     wishes: [...found.wishes, ...spacer.wishes],
     artefacts: spacer.artefacts,
     complete: sitesLeft(round.spec.sites, round.answers).length === 0,
     estimates: [...answersOf(found), ...found.estimates],
     corrections: correctionsOf(history, found, chosen, round),
-    ...{ adjustments: [], learned: {} },
+    adjustments: [],
+    learned: {},
   };
 }
 
@@ -37,7 +42,8 @@ function nothingYet(history: History<FocusPlan>): Outcome {
   return {
     status: "open",
     missing: round ? burnWayOf(round.plan).nothingRead : "Nothing burned yet.",
-    ...{ table: null, findings: [] },
+    table: null,
+    findings: [],
   };
 }
 
@@ -46,7 +52,10 @@ function answersOf({ ways, chosen }: Found): Estimate[] {
     (way): Estimate => ({
       id: way.id === chosen?.id ? FOCUS_ESTIMATE : way.id,
       label: way.id === chosen?.id ? "Focus height" : way.label,
-      ...{ quantity: way.found.quantity, unit: "mm", headline: way.id === chosen?.id, budget: way.found.parts },
+      quantity: way.found.quantity,
+      unit: "mm",
+      headline: way.id === chosen?.id,
+      budget: way.found.parts,
       helps: way.helps,
     }),
   );

@@ -36,7 +36,11 @@ export function spacerOf(history: History, plan: FocusPlan, { found }: Way): { w
   const unit = lengthUnitOf(history);
   const texts = { kerf: decisions[KERF] ?? "", sheet: decisions[SHEET] ?? "" };
   const wish: Wish = {
-    ...{ id: NAME, title: "A spacer of this gap", fault: null, lines: [], files: [] },
+    id: NAME,
+    title: "A spacer of this gap",
+    fault: null,
+    lines: [],
+    files: [],
     why: "Two sheets that stand crosswise between lens and work: cut them once, and never measure this height again.",
     fields: [
       { decision: SHEET, label: "Thickness of the sheet", text: texts.sheet },
@@ -96,8 +100,11 @@ export function spacerDrawing(size: SpacerSize): Pick<Extract<Artefact, { kind: 
     points.map((p) => at(p.x + EDGE_MM + i * (width + APART_MM), p.y + EDGE_MM)),
   );
   const piece: Piece = {
-    ...{ id: NAME, label: `Spacer of ${plain(gapMm, 2)} mm`, stock: `sheet ${plain(sheetMm)} mm` },
-    ...{ widthMm: 2 * width + APART_MM + 2 * EDGE_MM, heightMm: height + 2 * EDGE_MM },
+    id: NAME,
+    label: `Spacer of ${plain(gapMm, 2)} mm`,
+    stock: `sheet ${plain(sheetMm)} mm`,
+    widthMm: 2 * width + APART_MM + 2 * EDGE_MM,
+    heightMm: height + 2 * EDGE_MM,
     settings: [
       { ...MARKED, id: "letters", label: "Engrave", powerPct: 15 },
       { ...MARKED, id: "cut", label: "Cut", powerPct: 60 },

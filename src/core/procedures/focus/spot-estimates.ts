@@ -21,10 +21,17 @@ export function spotEstimates(
 ): Estimate[] {
   const known = fit?.status === "solved" ? fit.known : null;
   const ofBeam = (id: string, label: string, quantity: Measured, unit: "mm" | "one" = "mm"): Estimate => ({
-    ...{ id, label, quantity, unit, headline: false, helps: null },
+    id,
+    label,
+    quantity,
+    unit,
+    headline: false,
+    helps: null,
     budget: [
       {
-        ...{ id: "ladder", label: "Widths and how they scatter", kind: "A" },
+        id: "ladder",
+        label: "Widths and how they scatter",
+        kind: "A",
         standardUncertainty: quantity.standardUncertainty,
         degreesOfFreedom: quantity.degreesOfFreedom,
       },

@@ -25,11 +25,20 @@ export function judgedRound(ladder: JudgedLadder): RoundRecord<LadderPlan> {
   const context: PlanContext = { machine, couponCode: "T-1", inForce: {} };
   const plan = { ...usualPlan(context), ...ladder.plan };
   const cells = (site: string, numbers: number[]): Answer => ({
-    ...{ site, u: null, gauge: "eye", session: "1", shares: PLAIN_SHARES, from: "typed" },
+    site,
+    u: null,
+    gauge: "eye",
+    session: "1",
+    shares: PLAIN_SHARES,
+    from: "typed",
     content: { status: "read", value: { kind: "cells", cells: numbers.map(cellId) } },
   });
   return {
-    ...{ n, purpose, plan, inForce, spec: focusRound(plan, context, purpose) },
+    n,
+    purpose,
+    plan,
+    inForce,
+    spec: focusRound(plan, context, purpose),
     answers: [
       ...(marked ? [cells(MARKED_SITE, [...new Set(marked)])] : []),
       ...sharpest.map((number) => cells(SHARPEST_SITE, [number])),

@@ -34,13 +34,16 @@ export function widthFigure(
   const blank = widths.flatMap((w) => (w.status === "unmarked" ? [shown(w.zMm)] : []));
   return [
     {
-      ...{ kind: "xy", id: "widths", title: doses === "beam" ? "Width of the beam" : "Width of a line" },
+      kind: "xy",
+      id: "widths",
+      title: doses === "beam" ? "Width of the beam" : "Width of a line",
       x: { label: "height", unit },
       y: { label: "width", unit },
       points: read.map((w) => ({
         x: shown(w.zMm),
         y: shown(w.widthMm),
-        ...{ expanded: shown(TWO_SIGMA * w.u), state: "good" as const },
+        expanded: shown(TWO_SIGMA * w.u),
+        state: "good" as const,
       })),
       line: fitted ? curve(fitted.widthAt, low, high).map(([z, d]) => lineAt(shown(z), shown(d))) : [],
       span: fitted ? { from: shown(fitted.z0 - aside), to: shown(fitted.z0 + aside), label: "depth of focus" } : null,

@@ -95,7 +95,13 @@ function ladderFrom(cells: readonly LadderCell[], p: DosePower, settingMm: numbe
   const [low, high] = [Math.min(...heights), Math.max(...heights)];
   const each = (run: LineRun) => marked.filter((c) => runOf(c) === run).length;
   return {
-    ...{ cells, marked, p, settingMm, low, high, rangeMm: high - low },
+    cells,
+    marked,
+    p,
+    settingMm,
+    low,
+    high,
+    rangeMm: high - low,
     bothWays: Math.min(each("x"), each("y")) >= FEWEST_EACH_WAY,
     visibleMm: VISIBLE_SHARE * Math.min(...marked.map((c) => c.widthMm)),
   };
@@ -164,7 +170,11 @@ function softSpot(cells: readonly LadderCell[], p: DosePower): Around | null {
 
 function aroundOf(x: readonly number[], { p, rangeMm, visibleMm, bothWays, low, high }: Ladder): Around {
   return {
-    ...{ p, rangeMm, middleMm: (low + high) / 2, visibleMm, spot: spotOf(x) },
+    p,
+    rangeMm,
+    middleMm: (low + high) / 2,
+    visibleMm,
+    spot: spotOf(x),
     apartMm: bothWays ? (x[APART] as number) : null,
   };
 }
@@ -280,7 +290,8 @@ function judged(fit: NonlinearFit, ladder: Ladder): WidthFit {
     const { quantity } = combine(adjustment, row);
     return {
       ...quantity,
-      ...{ value, standardUncertainty: scale * quantity.standardUncertainty },
+      value,
+      standardUncertainty: scale * quantity.standardUncertainty,
     };
   };
   const [w0, zR] = [at({ "ln w0": 1 }, spot.w0, spot.w0), at({ "ln zR": 1 }, spot.zR, spot.zR)];
@@ -309,9 +320,15 @@ function modelAround({ cells, settingMm }: Ladder, around: Around) {
         if (c.status === "unmarked") return unmarkedRow(`cell ${i}`, c.zMm, run, around);
         return [
           {
-            ...{ id: `cell ${i}`, label: "a width", source, group, reading: null, canBeWrong: false },
+            id: `cell ${i}`,
+            label: "a width",
+            source,
+            group,
+            reading: null,
+            canBeWrong: false,
             u: Math.hypot(c.u, textureMm(c.zMm, run, around)),
-            ...{ row: widthRow(c.zMm, run, around), y: c.widthMm - lawWidth(c.zMm, run, around) },
+            row: widthRow(c.zMm, run, around),
+            y: c.widthMm - lawWidth(c.zMm, run, around),
           },
         ];
       }),

@@ -60,7 +60,11 @@ export function widthRow(zMm: number, run: LineRun, around: Around): Row {
   const byStrength = lnLnR / around.spot.lnR;
   const along = (zMm - around.middleMm) / around.rangeMm;
   return {
-    ...{ z0, "ln zR": lnZR, "ln w0": lnW0, "ln ln R": lnLnR, drift: byStrength * along },
+    z0,
+    "ln zR": lnZR,
+    "ln w0": lnW0,
+    "ln ln R": lnLnR,
+    drift: byStrength * along,
     ...(around.apartMm === null
       ? {}
       : {
@@ -115,8 +119,15 @@ export function unmarkedRow(id: string, zMm: number, run: LineRun, around: Aroun
   const source = { id: "no mark", label: "Cells without a mark", kind: "B" as const };
   return [
     {
-      ...{ id, label: "a cell without a mark", source, group: null, reading: null, canBeWrong: false },
-      ...{ row: widthRow(zMm, run, around), y: around.visibleMm - width, u: around.visibleMm },
+      id,
+      label: "a cell without a mark",
+      source,
+      group: null,
+      reading: null,
+      canBeWrong: false,
+      row: widthRow(zMm, run, around),
+      y: around.visibleMm - width,
+      u: around.visibleMm,
     },
   ];
 }

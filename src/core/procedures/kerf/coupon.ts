@@ -51,7 +51,10 @@ function pieceOf(plan: KerfPlan, { couponCode }: PlanContext): Piece {
   const passes = plan.passes === 1 ? "Cut" : `Cut, ${plan.passes} passes`;
   const thicknessMm = plan.from?.thickness?.meanMm ?? plan.from?.nominalMm;
   return {
-    ...{ id: PIECE, label: `Kerf, coupon ${couponCode}`, widthMm, heightMm },
+    id: PIECE,
+    label: `Kerf, coupon ${couponCode}`,
+    widthMm,
+    heightMm,
     stock: [plan.from ? stockText(plan.from) : "", `${plain(widthMm, 1)} × ${plain(heightMm, 1)}`]
       .filter(Boolean)
       .join(", "),
@@ -84,7 +87,8 @@ function combOf(plan: KerfPlan, axis: "x" | "y"): CouponPath[] {
   const inner = Array.from(
     { length: plan.cuts - 2 },
     (_, i): CouponPath => ({
-      ...{ closed: false, settings: CUT },
+      closed: false,
+      settings: CUT,
       points: [at((i + 1) * plan.stripMm, 0), at((i + 1) * plan.stripMm, STRIP_HEIGHT_MM)],
     }),
   );

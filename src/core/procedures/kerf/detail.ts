@@ -15,8 +15,13 @@ type Point = { x: number; y: number };
 
 function line(points: Point[], tone: "ink" | "faint" | "data", closed = true): Primitive {
   return {
-    ...{ kind: "stroke", closed, widthMm: 0, points, tone },
-    ...{ weight: tone === "data" ? "heavy" : "thin", dashed: tone === "faint" },
+    kind: "stroke",
+    closed,
+    widthMm: 0,
+    points,
+    tone,
+    weight: tone === "data" ? "heavy" : "thin",
+    dashed: tone === "faint",
   };
 }
 

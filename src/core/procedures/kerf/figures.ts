@@ -16,11 +16,17 @@ function matesFigure({ snug }: KerfFound, mates: MatesRead, odd: ReadonlySet<str
   const shown = (mm: number) => fromInternal(mm, unit);
   const reach = snug ? expandedUncertainty(snug) : 0;
   return {
-    ...{ kind: "xy", id: "mates", title: "How they went in: 1 loose, 3 snug, 5 will not go", line: [], absent: null },
+    kind: "xy",
+    id: "mates",
+    title: "How they went in: 1 loose, 3 snug, 5 will not go",
+    line: [],
+    absent: null,
     x: { label: "offset per side", unit },
     y: { label: "fit", unit: "" },
     points: mates.judged.map((m) => ({
-      ...{ x: shown(m.x), y: m.rank + 1, expanded: 0 },
+      x: shown(m.x),
+      y: m.rank + 1,
+      expanded: 0,
       state: odd.has(m.site) ? "in doubt" : "good",
     })),
     span: snug ? { from: shown(snug.value - reach), to: shown(snug.value + reach), label: "snug" } : null,
@@ -37,7 +43,11 @@ function sizesFigure(plan: KerfPlan, { cuts }: KerfFound, unit: LengthUnit): XyF
   const whole = (at: number) =>
     kerf ? { x: at, y: shown(kerf.value), low: shown(kerf.value - reach), high: shown(kerf.value + reach) } : null;
   return {
-    ...{ kind: "xy", id: "sizes", title: "Kerf by each place, and of all", span: null, absent: null },
+    kind: "xy",
+    id: "sizes",
+    title: "Kerf by each place, and of all",
+    span: null,
+    absent: null,
     x: { label: "place, in the order read", unit: "" },
     y: { label: "kerf", unit },
     points: read.map((r, i) => ({

@@ -18,7 +18,11 @@ export function findingsOf(
 ): Finding[] {
   const unit = lengthUnitOf(history);
   const note = (id: string, headline: string, text: string, site: string | null = null): Finding => ({
-    ...{ id, headline, text, site, tone: "needs you" },
+    id,
+    headline,
+    text,
+    site,
+    tone: "needs you",
   });
   const findings: Finding[] = [];
   if (!found) return findings;

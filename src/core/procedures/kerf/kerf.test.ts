@@ -20,11 +20,18 @@ import { observeCuts, readCuts } from "./read-cuts";
 import { FITS, mateSite, squareSites } from "./sites";
 
 const CALIPERS: Gauge = {
-  ...{ id: "calipers", name: "Calipers", kind: "calipers", unit: "mm" },
+  id: "calipers",
+  name: "Calipers",
+  kind: "calipers",
+  unit: "mm",
   ...usualGauge("calipers", "mm"),
 };
 const CONTEXT: PlanContext = {
-  ...{ machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {}, gauges: [CALIPERS], stocks: [SAMPLE_STOCK] },
+  machine: SAMPLE_MACHINE,
+  couponCode: "T-1",
+  inForce: {},
+  gauges: [CALIPERS],
+  stocks: [SAMPLE_STOCK],
 };
 
 function planOf(changes: Partial<KerfPlan>, context = CONTEXT): KerfPlan {
@@ -42,7 +49,12 @@ function faultsOf(changes: Partial<KerfPlan>, context = CONTEXT): Record<string,
 
 function answer(site: string, value: number | string | null): Answer {
   return {
-    ...{ site, u: null, gauge: "calipers", session: "1", shares: PLAIN_SHARES, from: "typed" },
+    site,
+    u: null,
+    gauge: "calipers",
+    session: "1",
+    shares: PLAIN_SHARES,
+    from: "typed",
     content:
       value === null
         ? { status: "cannot read", why: "lost" }
@@ -69,7 +81,10 @@ function roundOf(
 
 function historyOf(...rounds: RoundRecord<KerfPlan>[]): History<KerfPlan> {
   return {
-    ...{ rounds, gauges: [CALIPERS], available: [CALIPERS], machine: SAMPLE_MACHINE },
+    rounds,
+    gauges: [CALIPERS],
+    available: [CALIPERS],
+    machine: SAMPLE_MACHINE,
     tolerance: 0.02,
     decisions: {},
   };
@@ -113,8 +128,15 @@ describe("kerf from what was cut out", () => {
     const plan = planOf({ gas: "nitrogen", focusBelowMm: 1.5, passes: 2 }, { ...CONTEXT, optic });
     const kept = solved(kerf.solve(historyOf(roundOf(plan, sizes(39.84, 40.16))))).forStock?.conditions;
     expect(Object.fromEntries(kept?.map((c) => [c.label, c.text]) ?? [])).toEqual({
-      ...{ Stock: "Test sheet, batch 1", Thickness: "3 mm (2.97 to 3.03)", Machine: "Testbed", Optic: "50.8" },
-      ...{ Speed: "10 mm/s", Power: "60 %", Passes: "2", Gas: "nitrogen", Focus: "1.5 mm below the top face" },
+      Stock: "Test sheet, batch 1",
+      Thickness: "3 mm (2.97 to 3.03)",
+      Machine: "Testbed",
+      Optic: "50.8",
+      Speed: "10 mm/s",
+      Power: "60 %",
+      Passes: "2",
+      Gas: "nitrogen",
+      Focus: "1.5 mm below the top face",
     });
   });
 

@@ -38,7 +38,10 @@ export function cellsOf(plan: KerfPlan): Cell[] {
   const columns = Math.max(1, columnsOf(plan));
   const rows = Math.ceil(plan.mates / columns);
   return offsetsOf(plan).map((offsetMm, index) => ({
-    ...{ index, offsetMm, widthMm, heightMm },
+    index,
+    offsetMm,
+    widthMm,
+    heightMm,
     x: EDGE_MM + (index % columns) * widthMm,
     y: EDGE_MM + (rows - 1 - Math.floor(index / columns)) * heightMm,
   }));

@@ -59,7 +59,9 @@ function tongueAndSlot(plan: KerfPlan, { x, y, offsetMm: o }: Cell): MateShape {
     { x: middle - half - grown, y: shoulder - grown },
   ];
   const sides = (halfWidth: number, low: number, high: number): Sides => ({
-    ...{ along: "x", from: side(middle - halfWidth, (low + high) / 2), to: side(middle + halfWidth, (low + high) / 2) },
+    along: "x",
+    from: side(middle - halfWidth, (low + high) / 2),
+    to: side(middle + halfWidth, (low + high) / 2),
   });
   return {
     outlines: [slot, tongue],

@@ -43,7 +43,9 @@ function moreMates(history: History<KerfPlan>, last: RoundRecord<KerfPlan>): Nex
   if (read.open) {
     const shift = (plan.mates - 2) * plan.stepMm * (read.open === "smaller" ? -1 : 1);
     return {
-      ...{ do: "round", purpose: "refine", set: [] },
+      do: "round",
+      purpose: "refine",
+      set: [],
       plan: { ...plan, firstMm: rounded(plan.firstMm + shift) },
       why: `Snug lies beyond the ${read.open === "smaller" ? "first" : "last"} mate: lay out more on that side.`,
     };
@@ -53,7 +55,10 @@ function moreMates(history: History<KerfPlan>, last: RoundRecord<KerfPlan>): Nex
   const finer = finerAround(plan, snug.value, plan.mates);
   if (finer.stepMm >= plan.stepMm) return null;
   return {
-    ...{ do: "round", purpose: "refine", set: [], plan: finer },
+    do: "round",
+    purpose: "refine",
+    set: [],
+    plan: finer,
     why: `A finer ladder is worth it: ± ${plain(expandedUncertainty(snug), 3)} mm is more than the ${plain(history.tolerance, 3)} mm that is wanted.`,
   };
 }

@@ -83,7 +83,8 @@ export function observeCuts(history: Known, round: RoundRecord<KerfPlan>): Model
     plan,
     { ...history, answers: round.answers },
     {
-      ...{ jawsOf, lengthOf: (r) => r.value },
+      jawsOf,
+      lengthOf: (r) => r.value,
       row: (r) => ({ [kerfOf(r.axis)]: cutsIn(plan, r), ...(r.square ? { [scaleOf(r.axis)]: cutSideMm(plan) } : {}) }),
       y: (r) => r.value - sideOf(plan, r),
       terms: termsOf(plan, cuts),

@@ -73,8 +73,10 @@ export function fitModel(plan: KerfPlan, judged: readonly JudgedMate[]): Ordered
   const offsets = judged.map((m) => m.x);
   const beyond = BEYOND_STEPS * plan.stepMm;
   return {
-    ...{ classes: FITS.length, usualSigma: HAND_MM / clearanceOf(plan).perOffset },
-    ...{ low: Math.min(...offsets) - beyond, high: Math.max(...offsets) + beyond },
+    classes: FITS.length,
+    usualSigma: HAND_MM / clearanceOf(plan).perOffset,
+    low: Math.min(...offsets) - beyond,
+    high: Math.max(...offsets) + beyond,
   };
 }
 
@@ -95,7 +97,11 @@ function contradictionIn(judged: readonly JudgedMate[]): MatesRead["contradictio
 export function kerfOfSnug(plan: KerfPlan, snug: Measured): Budgeted {
   const { atZero, cuts, perOffset } = clearanceOf(plan);
   const part = (id: string, label: string, kind: BudgetPart["kind"], standardUncertainty: number): BudgetPart => ({
-    ...{ id, label, kind, standardUncertainty, degreesOfFreedom: "infinite" },
+    id,
+    label,
+    kind,
+    standardUncertainty,
+    degreesOfFreedom: "infinite",
   });
   return joined((plan.snugGapMm - atZero + perOffset * snug.value) / cuts, [
     part("snug", "Where they are snug", "A", (perOffset * snug.standardUncertainty) / cuts),

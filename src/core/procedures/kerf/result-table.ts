@@ -27,7 +27,9 @@ function matesTable({ plan, answers }: RoundRecord<KerfPlan>): ResultTable {
           return content.value.kind === "ordinal" ? content.value.category : "";
         });
       return {
-        ...{ label: String(index + 1), sites: [site], cells: [mateText(plan, offset)] },
+        label: String(index + 1),
+        sites: [site],
+        cells: [mateText(plan, offset)],
         result: said.length > 0 ? [...new Set(said)].join(", ") : "–",
         state: said.length === 0 ? "none" : said.length < plan.repeats && !said.includes("lost") ? "part" : "read",
       };
@@ -55,7 +57,8 @@ function sizesTable(history: History<KerfPlan>, { plan, spec, answers }: RoundRe
         found &&
         (plan.way === "comb" ? found.mean / plan.cuts : square?.of === "part" ? side - found.mean : found.mean - side);
       return {
-        ...{ label: site.label, sites: [site.id] },
+        label: site.label,
+        sites: [site.id],
         cells: [found ? shownNumber(found.mean, unit, 2) : answers.some((a) => a.site === site.id) ? "…" : "–"],
         result: kerf === undefined ? "–" : shownNumber(kerf, unit, 3),
         state: found ? (found.values.length >= site.repeats ? "read" : "part") : "none",

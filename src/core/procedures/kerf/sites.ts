@@ -26,12 +26,14 @@ export function squareSites({ way, faces }: Pick<KerfPlan, "way" | "faces">): Sq
   return objects.flatMap((of) =>
     AXES.flatMap((axis) => [
       ...(["low", "high"] as const).map((near) => ({
-        ...{ of, axis, near },
+        of,
+        axis,
+        near,
         face: "top" as const,
         id: `${of} ${axis} ${near}`,
       })),
       ...(faces === "both"
-        ? [{ ...{ of, axis }, near: "low" as const, face: "bottom" as const, id: `${of} ${axis} bottom` }]
+        ? [{ of, axis, near: "low" as const, face: "bottom" as const, id: `${of} ${axis} bottom` }]
         : []),
     ]),
   );
@@ -69,7 +71,10 @@ function sideSite(plan: KerfPlan, { id, of, axis, near, face }: SquareSite): Sit
     label: `${of === "part" ? "Part" : "Hole"}, along ${name} ${face === "top" ? `near the ${SIDES[axis][near]}` : "at the bottom"}`,
     question: `How ${of === "part" ? "long is the part" : "wide is the hole"} along ${name}, ${where}?`,
     ask: {
-      ...{ kind: "quantity", dimension: "length", signedBy: null, jaws: of === "part" ? "outside" : "inside" },
+      kind: "quantity",
+      dimension: "length",
+      signedBy: null,
+      jaws: of === "part" ? "outside" : "inside",
       plausibleUpTo: Math.max(1, PLAUSIBLE_SHARE * side),
     },
     measurand: {
@@ -95,15 +100,20 @@ function gapSite(plan: KerfPlan, axis: Axis): Site {
   const cuts = Array.from({ length: plan.cuts }, (_, i) => line(middle(i * plan.stripMm)));
   const toward = axis === "x" ? "left" : "front";
   return {
-    ...{ id: combSite(axis), label: `Comb along ${axis.toUpperCase()}, gap of ${plan.cuts} cuts` },
+    id: combSite(axis),
+    label: `Comb along ${axis.toUpperCase()}, gap of ${plan.cuts} cuts`,
     question: `Push all ${plan.cuts - 1} strips to the ${toward}, tight together. How wide is the gap that is left along ${axis.toUpperCase()}?`,
     ask: {
-      ...{ kind: "quantity", dimension: "length", signedBy: null, jaws: "inside" },
+      kind: "quantity",
+      dimension: "length",
+      signedBy: null,
+      jaws: "inside",
       plausibleUpTo: WIDEST_CUT_MM * plan.cuts,
     },
     measurand: { kind: "pushed gap", cuts, along: axis },
     place: { piece: PIECE, at: middle(combWidthMm(plan)), radiusMm: RADIUS_MM },
-    ...{ repeats: plan.repeats, openEnded: false },
+    repeats: plan.repeats,
+    openEnded: false,
   };
 }
 
@@ -112,15 +122,18 @@ function mateSiteOf(plan: KerfPlan, cell: ReturnType<typeof cellsOf>[number]): S
   const value = mateText(plan, cell.offsetMm);
   const thicknessMm = plan.from?.thickness?.meanMm ?? plan.from?.nominalMm ?? plan.jointMm;
   return {
-    ...{ id: mateSite(cell.index), label: `Mate ${cell.index + 1}, ${value}` },
+    id: mateSite(cell.index),
+    label: `Mate ${cell.index + 1}, ${value}`,
     question: `${QUESTIONS[plan.way as keyof typeof QUESTIONS](value)} How does it go in?`,
     ask: { kind: "ordinal", categories: [...FITS] },
     measurand: {
-      ...{ kind: "clearance", mate: value },
+      kind: "clearance",
+      mate: value,
       touching: shape.touching.map(({ inner, outer }) => ({ inner: inner ?? { thicknessMm }, outer })),
     },
     place: { piece: PIECE, at: shape.middle, radiusMm: Math.max(RADIUS_MM, plan.jointMm) },
-    ...{ repeats: plan.repeats, openEnded: false },
+    repeats: plan.repeats,
+    openEnded: false,
   };
 }
 

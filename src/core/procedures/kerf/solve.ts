@@ -31,10 +31,17 @@ export function solveKerf(history: History<KerfPlan>): Outcome {
   }
   const odd = new Set(mateSuspects(history, round).flatMap((s) => s.site ?? []));
   return {
-    ...{ status: "solved", complete, findings, table },
+    status: "solved",
+    complete,
+    findings,
+    table,
     estimates: estimatesOf(round.plan, found),
     figures: figuresOf(round.plan, found, odd, lengthUnitOf(history)),
-    ...{ corrections: [], adjustments: [], learned: {}, wishes: [], artefacts: [] },
+    corrections: [],
+    adjustments: [],
+    learned: {},
+    wishes: [],
+    artefacts: [],
     // A value that is too small for a cut is not offered for the stock card.
     ...(isCut(found) ? { forStock: resultFor(history, round, found) } : {}),
     predicted: predictedFor(round.plan, found, history),
@@ -68,14 +75,26 @@ function estimatesOf(plan: KerfPlan, found: KerfFound): Estimate[] {
     budgeted: typeof kerf,
     { headline = false, unit = "mm" as Estimate["unit"] } = {},
   ): Estimate => ({
-    ...{ id, label, quantity: budgeted.quantity, unit, headline, budget: budgeted.parts },
+    id,
+    label,
+    quantity: budgeted.quantity,
+    unit,
+    headline,
+    budget: budgeted.parts,
     helps: id === "kerf" || id === "offset" ? helpFor(plan, found) : null,
   });
   const snugEstimate = snug && {
-    ...{ id: "snug offset", label: "Snug offset per side", quantity: snug, unit: "mm" as const, headline: true },
+    id: "snug offset",
+    label: "Snug offset per side",
+    quantity: snug,
+    unit: "mm" as const,
+    headline: true,
     budget: [
       {
-        ...{ id: "judged", label: "Judged by hand", kind: "A" as const, degreesOfFreedom: "infinite" as const },
+        id: "judged",
+        label: "Judged by hand",
+        kind: "A" as const,
+        degreesOfFreedom: "infinite" as const,
         standardUncertainty: snug.standardUncertainty,
       },
     ],
@@ -114,7 +133,8 @@ function resultFor(history: History<KerfPlan>, { plan }: RoundRecord<KerfPlan>, 
   const { kerf, snug, cuts } = found;
   const value = (id: string, label: string, quantity: Measured) => ({ id, label, quantity, unit: "mm" as const });
   return {
-    ...{ kind: "kerf", stock: plan.stock },
+    kind: "kerf",
+    stock: plan.stock,
     values: [
       value("kerf", "Kerf", kerf.quantity),
       value("offset", "Offset per side", times(kerf, 0.5).quantity),

@@ -19,14 +19,21 @@ export function originRound(plan: OriginPlan, context: PlanContext, purpose: Pur
   const stock = { widthMm: plan.stockWidthMm, heightMm: plan.stockHeightMm };
   const lines = linesOf(plan);
   const settings: MarkingSettings = {
-    ...{ id: LINES, label: "Box and words", use: "line", runUpMm: 0, scan: null },
-    ...{ speedMmPerS: plan.speedMmPerS, powerPct: plan.powerPct },
+    id: LINES,
+    label: "Box and words",
+    use: "line",
+    runUpMm: 0,
+    scan: null,
+    speedMmPerS: plan.speedMmPerS,
+    powerPct: plan.powerPct,
   };
   const corner = `${plan.sideY} ${plan.sideX}`;
   return {
     pieces: [
       {
-        ...{ id: PIECE, label: `Origin, coupon ${couponCode}`, ...stock },
+        id: PIECE,
+        label: `Origin, coupon ${couponCode}`,
+        ...stock,
         stock: `offcut ${plain(stock.widthMm)} × ${plain(stock.heightMm)} with a square ${corner} corner`,
         settings: [settings],
         paths: [...linePaths(plan, lines, stock, LINES), ...restOf(plan, stock), ...wordsOf(plan, context)],

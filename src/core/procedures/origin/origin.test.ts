@@ -10,7 +10,10 @@ import { origin } from "./procedure";
 import { HOME_OFFSET } from "./setting";
 
 const RULER: Gauge = {
-  ...{ id: "calipers", name: "Calipers", kind: "calipers", unit: "mm" },
+  id: "calipers",
+  name: "Calipers",
+  kind: "calipers",
+  unit: "mm",
   ...usualGauge("calipers", "mm"),
 };
 const COUNTS: HeldSetting = { unit: "counts", step: 1, range: null, tableKind: "not known", sense: 1 };
@@ -37,7 +40,12 @@ function roundWith({ machine, plan: changes, read, held = 100, n = 1 }: Wanted) 
   const answers = Object.entries(read).flatMap(([site, values]) =>
     values.map(
       (value): Answer => ({
-        ...{ site, u: null, gauge: "calipers", session: "1", shares: PLAIN_SHARES, from: "typed" },
+        site,
+        u: null,
+        gauge: "calipers",
+        session: "1",
+        shares: PLAIN_SHARES,
+        from: "typed",
         content: { status: "read", value: { kind: "quantity", value } },
       }),
     ),
@@ -49,7 +57,12 @@ function roundWith({ machine, plan: changes, read, held = 100, n = 1 }: Wanted) 
 }
 
 const historyOf = (machine: MachineSpec, ...rounds: RoundRecord<OriginPlan>[]): History<OriginPlan> => ({
-  ...{ rounds, gauges: [RULER], available: [RULER], machine, decisions: {}, tolerance: origin.tolerance.default },
+  rounds,
+  gauges: [RULER],
+  available: [RULER],
+  machine,
+  decisions: {},
+  tolerance: origin.tolerance.default,
 });
 
 function solved(machine: MachineSpec, ...rounds: RoundRecord<OriginPlan>[]) {
@@ -70,7 +83,8 @@ describe("the new home offset", () => {
     const machine = machineWith(COUNTS);
     const near = INCH * (0.75 - 0.064);
     const round = roundWith({
-      ...{ machine, plan: { axes: "X", senseX: "away", distanceXMm: INCH * 0.75, countMm: 0.0254 } },
+      machine,
+      plan: { axes: "X", senseX: "away", distanceXMm: INCH * 0.75, countMm: 0.0254 },
       read: { "x 1": [near, near], "x 2": [near, near] },
     });
     expect(row(solved(machine, round)).enter).toBe(164);

@@ -55,15 +55,23 @@ export function planForm(context: PlanContext): PlanForm<OriginPlan> {
   const { home } = machine.axes;
   const [stockWidthMm, stockHeightMm] = [Math.min(100, machine.widthMm), Math.min(80, machine.depthMm)];
   const defaults: OriginPlan = {
-    ...{
-      axes: "X and Y",
-      sideX: home.endsWith("right") ? "right" : "left",
-      sideY: home.startsWith("front") ? "front" : "back",
-    },
-    ...{ distanceXMm: 20, distanceYMm: 15, boxMm: 40, measuredTo: "centre", lineWidthMm: 0.2, repeats: 2 },
+    axes: "X and Y",
+    sideX: home.endsWith("right") ? "right" : "left",
+    sideY: home.startsWith("front") ? "front" : "back",
+    distanceXMm: 20,
+    distanceYMm: 15,
+    boxMm: 40,
+    measuredTo: "centre",
+    lineWidthMm: 0.2,
+    repeats: 2,
     knownMm: usualKnownMm(context),
-    ...{ senseX: "not known", senseY: "not known", countMm: USUAL_COUNT_MM, stockWidthMm, stockHeightMm },
-    ...{ speedMmPerS: Math.min(100, machine.topSpeedMmPerS / 4), powerPct: 14 },
+    senseX: "not known",
+    senseY: "not known",
+    countMm: USUAL_COUNT_MM,
+    stockWidthMm,
+    stockHeightMm,
+    speedMmPerS: Math.min(100, machine.topSpeedMmPerS / 4),
+    powerPct: 14,
   };
   return { schema: schemaFor(context), defaults, fields: fieldsFor(machine) };
 }
@@ -75,32 +83,48 @@ function fieldsFor(machine: MachineSpec): FieldSpec[] {
   return [
     ...edgeFields("edge of the stock"),
     {
-      ...{ key: "boxMm", label: "Side of the box", group: "Lines", ...length },
+      key: "boxMm",
+      label: "Side of the box",
+      group: "Lines",
+      ...length,
       why: "Read near both ends of its lines, a turned stock shows.",
     },
     {
-      ...{ key: "senseX", label: "A larger offset of X", group, ...choice(SENSES) },
+      key: "senseX",
+      label: "A larger offset of X",
+      group,
+      ...choice(SENSES),
       why: "",
       when: { field: "axes", is: ["X and Y", "X"] },
     },
     {
-      ...{ key: "senseY", label: "A larger offset of Y", group, ...choice(SENSES) },
+      key: "senseY",
+      label: "A larger offset of Y",
+      group,
+      ...choice(SENSES),
       why: "",
       when: { field: "axes", is: ["X and Y", "Y"] },
     },
     ...(isCounted(machine)
       ? [
           {
-            ...{ key: "countMm", label: "One count moves", group, ...length, unit: "thou" as const },
+            key: "countMm",
+            label: "One count moves",
+            group,
+            ...length,
+            unit: "thou" as const,
             why: "A thousandth of an inch is usual: 0.001 in.",
           },
         ]
       : []),
     {
-      ...{ key: "stockWidthMm", label: "Stock width", group: "Stock", ...length },
+      key: "stockWidthMm",
+      label: "Stock width",
+      group: "Stock",
+      ...length,
       why: "Pushed against the stops of the bed in the corner of the two edges.",
     },
-    { ...{ key: "stockHeightMm", label: "Stock height", group: "Stock", ...length }, why: "" },
+    { key: "stockHeightMm", label: "Stock height", group: "Stock", ...length, why: "" },
   ];
 }
 

@@ -48,7 +48,8 @@ export function solveOrigin(history: History<OriginPlan>): Outcome {
   const estimates = axes.map((axis) => estimateOf(round, axis, read.errors[axis] as Budgeted));
   const edges = edgeFindings(read);
   return {
-    ...{ status: "solved", complete: sitesLeft(round.spec.sites, round.answers).length === 0 },
+    status: "solved",
+    complete: sitesLeft(round.spec.sites, round.answers).length === 0,
     estimates,
     corrections,
     findings: [
@@ -57,7 +58,11 @@ export function solveOrigin(history: History<OriginPlan>): Outcome {
       ...axes.flatMap((axis) => senseFindings(history, round, axis)),
       ...corrections.flatMap((c) => rangeEnd(c, Math.abs(read.errors[axisOf(c)]?.quantity.value ?? 0))),
     ],
-    ...{ table, figures: [], adjustments: [], wishes: [], artefacts: [] },
+    table,
+    figures: [],
+    adjustments: [],
+    wishes: [],
+    artefacts: [],
     learned: {},
     predicted: `Enter one axis, read it back, then the other; home the machine anew. The lines should lie at ${axes.map((axis) => `${plain(distanceOf(round.plan, axis))} mm from the ${sideOf(round.plan, axis)} edge`).join(" and ")}.`,
   };
@@ -65,8 +70,13 @@ export function solveOrigin(history: History<OriginPlan>): Outcome {
 
 function estimateOf({ plan }: RoundRecord<OriginPlan>, axis: Axis, { quantity, parts }: Budgeted): Estimate {
   return {
-    ...{ id: estimateId(axis), label: `Error from the ${sideOf(plan, axis)} edge`, quantity, unit: "mm" },
-    ...{ headline: true, budget: parts, helps: "More readings, or a box with longer sides." },
+    id: estimateId(axis),
+    label: `Error from the ${sideOf(plan, axis)} edge`,
+    quantity,
+    unit: "mm",
+    headline: true,
+    budget: parts,
+    helps: "More readings, or a box with longer sides.",
   };
 }
 
@@ -159,7 +169,9 @@ function rangeEnd(correction: Correction, offMm: number): Finding[] {
   if (!row?.heldBack || row.old === null) return [];
   return [
     {
-      ...{ id: `range end ${correction.setting}`, tone: "needs you", site: null },
+      id: `range end ${correction.setting}`,
+      tone: "needs you",
+      site: null,
       headline: `${correction.label} reaches the end of what the controller takes.`,
       text: `It would have to change by what moves marks ${shownLength(offMm, "mm", 2)}. Move the home switch or the stops of the bed by about that much, home anew, and measure again.`,
     },

@@ -78,7 +78,10 @@ export function travelCorrection(
   const inShown = (mm: number) => shownLength(mm, lengthUnitOf(history), 3);
   const over = sentMm(round.plan);
   return numberCorrection(history.machine, {
-    ...{ spec, estimate: ESTIMATE, old, change },
+    spec,
+    estimate: ESTIMATE,
+    old,
+    change,
     arithmetic: [
       ...travelLines(round.plan, read, inShown),
       chosen.why,
@@ -130,6 +133,7 @@ function whyHeldBack(
     return null;
   return {
     why: `The drive would be off ${plain(times, 1)} times: are whole turns counted, is the right number read back, and in the right unit? If so, accept it.`,
-    ...{ site: null, accept: ACCEPT },
+    site: null,
+    accept: ACCEPT,
   };
 }

@@ -29,7 +29,10 @@ export function rotaryRound(plan: RotaryPlan, context: PlanContext, purpose: Pur
     delivery: WAYS[plan.way],
     checklist: checklistOf(plan, context, purpose),
     turned: {
-      ...{ axis: plan.replaces, drive: plan.drive, rotary: plan.rotary, diameterMm: plan.diameterMm },
+      axis: plan.replaces,
+      drive: plan.drive,
+      rotary: plan.rotary,
+      diameterMm: plan.diameterMm,
       restsOnMm: restsElsewhere(plan) ? (plan.restsOnMm ?? plan.diameterMm) : plan.diameterMm,
       ...(described === null ? {} : { describedSteps: described }),
     },
@@ -49,8 +52,11 @@ function pieceOf(plan: RotaryPlan, { couponCode, day }: PlanContext): Piece {
   const { speedMmPerS = 1, powerPct = 1 } = plan;
   const signature = [couponCode, ...(day ? [day] : []), `D ${plain(plan.diameterMm, 2)}`].join(" ");
   return {
-    ...{ id: PIECE, label: `Rotary, coupon ${couponCode}`, stock: `round part, Ø ${plain(plan.diameterMm, 2)} mm` },
-    ...{ widthMm: Math.max(across.x, far.x), heightMm: Math.max(across.y, far.y) },
+    id: PIECE,
+    label: `Rotary, coupon ${couponCode}`,
+    stock: `round part, Ø ${plain(plan.diameterMm, 2)} mm`,
+    widthMm: Math.max(across.x, far.x),
+    heightMm: Math.max(across.y, far.y),
     settings: [
       lineSettings(WORDS, "Words and guide line", speedMmPerS, powerPct),
       lineSettings(LINES, "Lines, in the order drawn", speedMmPerS, powerPct),
@@ -92,7 +98,8 @@ function wordsOf(plan: RotaryPlan, signature: string): CouponPath[] {
   const letters = fittingLetters(signature, room, LETTERS_MM);
   const words = letterStrokes(signature, { x: low, y: LEAD_MM + TO_WORDS_MM }, letters);
   return [...numbered, ...words].map((points) => ({
-    ...{ settings: WORDS, closed: false },
+    settings: WORDS,
+    closed: false,
     points: points.map(({ x, y }: CouponPoint) => pointAt(plan, x, y)),
   }));
 }
@@ -129,7 +136,7 @@ function traceProgram(plan: RotaryPlan): Op[] {
     ...(plan.thereAndBack === "yes"
       ? [
           {
-            ...{ kind: "move by hand" as const },
+            kind: "move by hand" as const,
             text: "Turn back beyond the first end, and come to it again from the same side as before. Note the readout.",
           },
         ]

@@ -103,7 +103,12 @@ function lanesDrawn(lane: "last" | "back", value: number, words: string, facing:
   const [first, second] = [low, low + off];
   const inset = facing ? Math.sign(off) * HALF_LINE : 0;
   const bar = (at: number, y: number): Primitive => ({
-    ...{ kind: "stroke", closed: false, weight: "mark", widthMm: 2 * HALF_LINE, dashed: false, tone: "ink" },
+    kind: "stroke",
+    closed: false,
+    weight: "mark",
+    widthMm: 2 * HALF_LINE,
+    dashed: false,
+    tone: "ink",
     points: [
       { x: laneX(at), y },
       { x: laneX(at) + LANE, y },
@@ -123,8 +128,13 @@ function lanesDrawn(lane: "last" | "back", value: number, words: string, facing:
     text({ x: laneX(0) + LANE / 2, y: first + 0.35 }, "1", "ink"),
     text({ x: laneX(index) + LANE / 2, y: second + 0.35 }, lane === "last" ? "2" : "3", "ink"),
     {
-      ...{ kind: "dimension", from: { x: DIMENSION_X, y: from }, to: { x: DIMENSION_X, y: to } },
-      ...{ along: "y", at: DIMENSION_X, text: words, tone: "data" },
+      kind: "dimension",
+      from: { x: DIMENSION_X, y: from },
+      to: { x: DIMENSION_X, y: to },
+      along: "y",
+      at: DIMENSION_X,
+      text: words,
+      tone: "data",
     },
   ];
 }
@@ -163,7 +173,12 @@ const LETTERS = 1;
 function widthDrawn(words: string): Primitive[] {
   return [
     {
-      ...{ kind: "stroke", closed: false, weight: "mark", widthMm: 1.2, dashed: false, tone: "ink" },
+      kind: "stroke",
+      closed: false,
+      weight: "mark",
+      widthMm: 1.2,
+      dashed: false,
+      tone: "ink",
       points: [
         { x: -2.4, y: 0 },
         { x: 1, y: 0 },

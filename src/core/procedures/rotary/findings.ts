@@ -20,7 +20,9 @@ const OVAL_MM = 0.15;
 const NEAR_DRIVE = 0.05;
 
 const finding = (id: string, says: Omit<Finding, "id" | "tone" | "site"> & Partial<Finding>): Finding => ({
-  ...{ id, tone: "needs you", site: null },
+  id,
+  tone: "needs you",
+  site: null,
   ...says,
 });
 
@@ -157,7 +159,8 @@ function oval(history: History<RotaryPlan>, { sites }: TravelRead): Finding[] {
     if (differ <= OVAL_MM) return [];
     return [
       finding(`oval ${site}`, {
-        ...{ tone: "note", site },
+        tone: "note",
+        site,
         headline: `The part differs by ${shownLength(differ, unit, 2)} from side to side.`,
         text: "Oval or flattened: the mean is taken, and its doubt grows. A tape measure around it takes its form in.",
       }),

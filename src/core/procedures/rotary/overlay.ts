@@ -18,7 +18,12 @@ export function overlayOf(history: History<RotaryPlan>): Primitive[] {
 export function seamOf(plan: RotaryPlan): Primitive[] {
   const around = Math.PI * plan.diameterMm;
   const seam = (v: number): Primitive => ({
-    ...{ kind: "stroke", closed: false, weight: "hair", widthMm: 0, dashed: true, tone: "faint" },
+    kind: "stroke",
+    closed: false,
+    weight: "hair",
+    widthMm: 0,
+    dashed: true,
+    tone: "faint",
     points: [pointAt(plan, 0, v), pointAt(plan, ALONG_MM, v)],
   });
   return plan.way === "wrap"
@@ -26,13 +31,13 @@ export function seamOf(plan: RotaryPlan): Primitive[] {
         seam(LEAD_MM),
         seam(LEAD_MM + around),
         {
-          ...{
-            kind: "dimension",
-            from: pointAt(plan, ACROSS_MM, LEAD_MM),
-            to: pointAt(plan, ACROSS_MM, LEAD_MM + around),
-          },
-          ...{ along: plan.replaces, at: pointAt(plan, ACROSS_MM, LEAD_MM)[plan.replaces === "y" ? "x" : "y"] },
-          ...{ text: plain(around, 1), tone: "faint" },
+          kind: "dimension",
+          from: pointAt(plan, ACROSS_MM, LEAD_MM),
+          to: pointAt(plan, ACROSS_MM, LEAD_MM + around),
+          along: plan.replaces,
+          at: pointAt(plan, ACROSS_MM, LEAD_MM)[plan.replaces === "y" ? "x" : "y"],
+          text: plain(around, 1),
+          tone: "faint",
         },
       ]
     : [];

@@ -39,11 +39,26 @@ function defaultsFor(context: PlanContext): RotaryPlan {
   const [gauge] = lengthGauges(context);
   const size = replaces === "y" ? machine.widthMm : machine.depthMm;
   return {
-    ...{ way: "wrap", drive, rotary: rotary?.label ?? NO_NAME, replaces, holds: heldBy(context) },
-    ...{ diameterMm: USUAL_DIAMETER_MM, sizedBy: "across", rests: "same", restsOnMm: USUAL_DIAMETER_MM },
-    ...{ runoutMm: USUAL_RUNOUT_MM, spanMm: 80, tapeMm: USUAL_TAPE_MM, thereAndBack: "yes" },
-    ...{ readoutStepMm: 0.1, dotMm: USUAL_DOT_MM, gauge: gauge?.id ?? "", repeats: 3, ...USUAL_REACHES },
-    ...{ speedMmPerS: Math.min(50, machine.topSpeedMmPerS / 8), powerPct: 14 },
+    way: "wrap",
+    drive,
+    rotary: rotary?.label ?? NO_NAME,
+    replaces,
+    holds: heldBy(context),
+    diameterMm: USUAL_DIAMETER_MM,
+    sizedBy: "across",
+    rests: "same",
+    restsOnMm: USUAL_DIAMETER_MM,
+    runoutMm: USUAL_RUNOUT_MM,
+    spanMm: 80,
+    tapeMm: USUAL_TAPE_MM,
+    thereAndBack: "yes",
+    readoutStepMm: 0.1,
+    dotMm: USUAL_DOT_MM,
+    gauge: gauge?.id ?? "",
+    repeats: 3,
+    ...USUAL_REACHES,
+    speedMmPerS: Math.min(50, machine.topSpeedMmPerS / 8),
+    powerPct: 14,
     beginsAtMm: Math.max(0, Math.floor((size - ALONG_MM) / 2)),
   };
 }

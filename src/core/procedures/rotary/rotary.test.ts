@@ -18,15 +18,32 @@ import { ROLLER_DIAMETER, ROTARY_STEPS } from "./setting";
 import { SITES, type SiteId, travelOf } from "./travel";
 
 const CALIPERS: Gauge = {
-  ...{ id: "calipers", name: "Calipers", kind: "calipers", unit: "mm", resolutionMm: 0.01, limitMm: 0.02 },
+  id: "calipers",
+  name: "Calipers",
+  kind: "calipers",
+  unit: "mm",
+  resolutionMm: 0.01,
+  limitMm: 0.02,
   placing: { sdMm: 0.02, relativeDoubt: 0.5 },
 };
 const ROLLER = rotaryOf({
-  ...{ label: "Roller drive", drive: "roller", thinnestMm: 10, thickestMm: 100, rollerDiameterMm: 20 },
-  ...{ motorSteps: 200, microsteps: 16, ratio: 7.8125, setAside: ["limits", "scale"] },
+  label: "Roller drive",
+  drive: "roller",
+  thinnestMm: 10,
+  thickestMm: 100,
+  rollerDiameterMm: 20,
+  motorSteps: 200,
+  microsteps: 16,
+  ratio: 7.8125,
+  setAside: ["limits", "scale"],
 });
 const context = (more: Partial<PlanContext> = {}): PlanContext => ({
-  ...{ machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {}, gauges: [CALIPERS], rotary: ROLLER, tolerance: 0.003 },
+  machine: SAMPLE_MACHINE,
+  couponCode: "T-1",
+  inForce: {},
+  gauges: [CALIPERS],
+  rotary: ROLLER,
+  tolerance: 0.003,
   ...more,
 });
 const planned = (changes: Partial<RotaryPlan> = {}): RotaryPlan =>
@@ -49,7 +66,13 @@ function roundWith(plan: RotaryPlan, said: Said, inForce = HELD, n = 1): RoundRe
         ? { status: "cannot read", why: "They lie on each other." }
         : { status: "read", value: answerOf(site.ask.kind, value) };
     const answer: Answer = {
-      ...{ site: site.id, content, u: null, gauge: "calipers", session: "1", shares: PLAIN_SHARES, from: "typed" },
+      site: site.id,
+      content,
+      u: null,
+      gauge: "calipers",
+      session: "1",
+      shares: PLAIN_SHARES,
+      from: "typed",
     };
     return Array.from({ length: site.repeats }, () => answer);
   });
@@ -62,7 +85,12 @@ function answerOf(kind: string, value: number | string): AnswerValue {
 }
 
 const history = (...rounds: RoundRecord<RotaryPlan>[]): History<RotaryPlan> => ({
-  ...{ rounds, gauges: [CALIPERS], available: [CALIPERS], machine: SAMPLE_MACHINE, tolerance: 0.003, decisions: {} },
+  rounds,
+  gauges: [CALIPERS],
+  available: [CALIPERS],
+  machine: SAMPLE_MACHINE,
+  tolerance: 0.003,
+  decisions: {},
 });
 
 function solved(plan: RotaryPlan, said: Said, inForce = HELD) {
@@ -94,12 +122,14 @@ describe("how far a part travels", () => {
 
   it("off by less than 5 % it is the roller, by more the steps, and whichever is known where one is", () => {
     expect(solved(SPAN, { ...RIGHT, [SITES.span]: 98 }).correction).toMatchObject({
-      ...{ setting: ROLLER_DIAMETER, newValue: { shape: "scalar", value: 19.6 } },
+      setting: ROLLER_DIAMETER,
+      newValue: { shape: "scalar", value: 19.6 },
     });
     expect(solved(SPAN, { ...RIGHT, [SITES.span]: 94 }).correction?.setting).toBe(ROTARY_STEPS);
     const steps = { ...HELD, [ROLLER_DIAMETER]: null };
     expect(solved(SPAN, { ...RIGHT, [SITES.span]: 98 }, steps).correction).toMatchObject({
-      ...{ setting: ROTARY_STEPS, newValue: { shape: "scalar", value: 10_204 } },
+      setting: ROTARY_STEPS,
+      newValue: { shape: "scalar", value: 10_204 },
     });
     expect(solved(SPAN, { ...RIGHT, [SITES.span]: 98 }, {}).findings).toContain("not read back");
   });
@@ -327,5 +357,16 @@ describe("a traced line that is gone back to", () => {
     expect(back?.parts.map((p) => p.id)).toEqual(["readout"]);
     // u^2 = 2 (0.1^2/12 + 0.2^2/3)
     expect((back?.quantity.standardUncertainty ?? 0) ** 2).toBeCloseTo(2 * (0.01 / 12 + 0.04 / 3), 12);
+  });
+});
+
+describe("a chuck that runs out", () => {
+  it("carries the surface sideways by the sine of half the angle: 0.1 mm up and down over 100 mm of a part of 60 mm", () => {
+    const plan = planned({ way: "span", drive: "chuck", spanMm: 100, tapeMm: 0, runoutMm: 0.1 });
+    const round = roundWith(plan, { ...RIGHT, [SITES.marked]: 60, [SITES.span]: 100 });
+    const parts = readTravel(history(round), round)?.ratio.parts ?? [];
+    // sqrt(2) * 0.05 * sin(100/60) mm of 100 mm
+    const expected = (Math.SQRT2 * 0.05 * Math.sin(100 / 60)) / 100;
+    expect(parts.find((p) => p.id === "runout")?.standardUncertainty).toBeCloseTo(expected, 9);
   });
 });

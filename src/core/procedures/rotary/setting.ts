@@ -7,7 +7,11 @@ export const ROLLER_DIAMETER = "rotary roller diameter";
 /** Steps are whole; a hundredth of a mm is usual. (common practice, no source) */
 export const ROTARY_SETTINGS: readonly SettingSpec[] = [
   {
-    ...{ key: ROTARY_STEPS, label: "Steps per revolution", owner: "rotary", shape: "scalar", copied: false },
+    key: ROTARY_STEPS,
+    label: "Steps per revolution",
+    owner: "rotary",
+    shape: "scalar",
+    copied: false,
     unit: "steps",
     atUnit: null,
     larger: null,
@@ -17,8 +21,16 @@ export const ROTARY_SETTINGS: readonly SettingSpec[] = [
     onlyWhere: "Its controller holds the steps per revolution of a rotary",
   },
   {
-    ...{ key: ROLLER_DIAMETER, label: "Roller diameter", owner: "rotary", shape: "scalar", copied: false },
-    ...{ unit: "mm", atUnit: null, larger: null, usualStep: { length: 0.01 }, dimensions: ["length"] },
+    key: ROLLER_DIAMETER,
+    label: "Roller diameter",
+    owner: "rotary",
+    shape: "scalar",
+    copied: false,
+    unit: "mm",
+    atUnit: null,
+    larger: null,
+    usualStep: { length: 0.01 },
+    dimensions: ["length"],
     about: "Of the roller that turns the part.",
     onlyWhere: "Its controller holds the diameter of a rotary's roller",
   },

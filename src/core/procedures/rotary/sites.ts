@@ -58,7 +58,10 @@ function placeAt(plan: RotaryPlan, lane: Lane): Site["place"] {
 
 function gapSite(plan: RotaryPlan, common: Common): Site {
   return {
-    ...{ ...common, id: SITES.gap, label: "Gap to line 1", place: placeAt(plan, "last") },
+    ...common,
+    id: SITES.gap,
+    label: "Gap to line 1",
+    place: placeAt(plan, "last"),
     question: "How far is line 2 from line 1, between facing edges? Cannot be read where they lie on each other.",
     ask: lengthAsk(sentMm(plan) / 2, "inside", { question: "Where does line 2 end?", ...GAP_WORDS }),
     measurand: { kind: "around", from: lineIn(plan, "first"), to: lineIn(plan, "last"), as: "gap" },
@@ -67,7 +70,10 @@ function gapSite(plan: RotaryPlan, common: Common): Site {
 
 function widthSite(plan: RotaryPlan, common: Common): Site {
   return {
-    ...{ ...common, id: SITES.width, label: "Width of a line", place: placeAt(plan, "first") },
+    ...common,
+    id: SITES.width,
+    label: "Width of a line",
+    place: placeAt(plan, "first"),
     question: "How wide is line 1?",
     ask: lengthAsk(WIDE_LINE_MM, "outside", null),
     measurand: { kind: "width", of: lineIn(plan, "first") },
@@ -77,7 +83,10 @@ function widthSite(plan: RotaryPlan, common: Common): Site {
 function spanSite(plan: RotaryPlan, common: Common): Site {
   const how = (plan.tapeMm ?? 0) > 0 ? "on the tape, laid flat" : "along the surface: a tape measure, not jaws across";
   return {
-    ...{ ...common, id: SITES.span, label: "From line 1 to line 2", place: placeAt(plan, "last") },
+    ...common,
+    id: SITES.span,
+    label: "From line 1 to line 2",
+    place: placeAt(plan, "last"),
     question: `How far is line 2 from line 1, from the same edge of each, ${how}?`,
     ask: lengthAsk(Math.PI * plan.diameterMm, "outside", null),
     measurand: {
@@ -93,11 +102,16 @@ function spanSite(plan: RotaryPlan, common: Common): Site {
 function turnsSite(plan: RotaryPlan, common: Common): Site {
   const beyond = plan.way === "wrap" ? "beyond the one that it is to make" : "between line 1 and line 2";
   return {
-    ...{ ...common, id: SITES.turns, label: "Whole turns too many", place: null },
+    ...common,
+    id: SITES.turns,
+    label: "Whole turns too many",
+    place: null,
     question: `How many whole turns did the part make ${beyond}? 0 is usual.`,
     ask: { kind: "count", most: MOST_TURNS },
     measurand: {
-      ...{ kind: "around", from: lineIn(plan, "first"), to: lineIn(plan, "last") },
+      kind: "around",
+      from: lineIn(plan, "first"),
+      to: lineIn(plan, "last"),
       as: plan.way === "wrap" ? "turns beyond one" : "turns too many",
     },
   };
@@ -105,7 +119,10 @@ function turnsSite(plan: RotaryPlan, common: Common): Site {
 
 function backSite(plan: RotaryPlan, common: Common): Site {
   return {
-    ...{ ...common, id: SITES.back, label: "Line 3 to line 1", place: placeAt(plan, "back") },
+    ...common,
+    id: SITES.back,
+    label: "Line 3 to line 1",
+    place: placeAt(plan, "back"),
     question:
       "After the way there and back: how far is line 3 from line 1, from the same edge? 0 where they are in line.",
     ask: lengthAsk(SLIP_MM, "outside", { question: "Where does line 3 lie?", ...BACK_WORDS }),
@@ -115,7 +132,10 @@ function backSite(plan: RotaryPlan, common: Common): Site {
 
 function wordsSite(common: Common, plan: RotaryPlan): Site {
   return {
-    ...{ ...common, id: SITES.words, label: "The words", place: placeAt(plan, "first") },
+    ...common,
+    id: SITES.words,
+    label: "The words",
+    place: placeAt(plan, "first"),
     question: "Do the words read as drawn, or mirrored?",
     ask: { kind: "choice", options: Object.entries(STANDS).map(([id, label]) => ({ id, label })) },
     measurand: { kind: "mirrored" },
@@ -126,7 +146,10 @@ function wentSite({ replaces }: RotaryPlan, common: Common): Site {
   const right = replaces === "y" ? "toward you" : "to the left";
   const wrong = replaces === "y" ? "away from you" : "to the right";
   return {
-    ...{ ...common, id: SITES.words, label: "Which way it turned", place: null },
+    ...common,
+    id: SITES.words,
+    label: "Which way it turned",
+    place: null,
     question: `Which way did the upper side go while the readout of ${replaces.toUpperCase()} counted up?`,
     ask: {
       kind: "choice",
@@ -149,7 +172,9 @@ function sizeSite(plan: RotaryPlan, where: "marked" | "resting", common: Common)
       : "where it lies on the rollers";
   const laid = where === "marked" ? plan.diameterMm : (plan.restsOnMm ?? plan.diameterMm);
   return {
-    ...{ ...common, id: where === "marked" ? SITES.marked : SITES.resting, place: null },
+    ...common,
+    id: where === "marked" ? SITES.marked : SITES.resting,
+    place: null,
     label: `${around ? "Around" : "Across"} the part, ${at}`,
     question: around
       ? `How far is it around the part, ${at}, by a tape measure pulled snug?`
@@ -167,16 +192,28 @@ function tracedSites(plan: RotaryPlan, common: Common): Site[] {
   const nominalMm = plan.spanMm ?? 0;
   const axis = plan.replaces.toUpperCase();
   const readout = (id: string, end: "first" | "second" | "first again", label: string, question: string): Site => ({
-    ...{ id, label, question, repeats: 1, openEnded: false, place: null },
+    id,
+    label,
+    question,
+    repeats: 1,
+    openEnded: false,
+    place: null,
     ask: {
-      ...{ kind: "quantity", dimension: "length", signedBy: null, jaws: "outside", plausibleUpTo: 20 * nominalMm },
+      kind: "quantity",
+      dimension: "length",
+      signedBy: null,
+      jaws: "outside",
+      plausibleUpTo: 20 * nominalMm,
       atMachine: { step: plan.readoutStepMm ?? 0.1 },
     },
     measurand: { kind: "readout on line", end, nominalMm, ...onTape(plan) },
   });
   return [
     {
-      ...{ ...common, id: SITES.line, label: "Length of the line", place: null },
+      ...common,
+      id: SITES.line,
+      label: "Length of the line",
+      place: null,
       question: "How long is the line, from end to end, laid flat?",
       ask: lengthAsk(Math.PI * plan.diameterMm, "outside", null),
       measurand: { kind: "line on part", nominalMm, ...onTape(plan) },

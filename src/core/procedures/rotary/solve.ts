@@ -28,14 +28,20 @@ export function solveRotary(history: History<RotaryPlan>): Outcome {
   if (reason) return { status: "unsolvable", reason, table, findings: [] };
   const correction = travelCorrection(history, round, read);
   return {
-    ...{ status: "solved", complete: sitesLeft(round.spec.sites, round.answers).length === 0 },
+    status: "solved",
+    complete: sitesLeft(round.spec.sites, round.answers).length === 0,
     estimates: estimatesOf(round.plan, read),
-    ...{ corrections: correction ? [correction] : [], adjustments: [] },
+    corrections: correction ? [correction] : [],
+    adjustments: [],
     findings: [
       ...findingsOf(history, round, read),
       ...againstDescription(describedIn(round), stepsAfter(round, correction)),
     ],
-    ...{ table, figures: [], learned: {}, wishes: [], artefacts: [] },
+    table,
+    figures: [],
+    learned: {},
+    wishes: [],
+    artefacts: [],
     predicted: predictedFor(round.plan),
   };
 }
@@ -80,12 +86,23 @@ export function errorOf({ ratio }: Pick<TravelRead, "ratio">) {
 
 function estimatesOf(plan: RotaryPlan, read: TravelRead): Estimate[] {
   const plainOne = (id: string, label: string, { quantity, parts }: Budgeted, helps: string | null): Estimate => ({
-    ...{ id, label, quantity, unit: "mm", headline: false, budget: parts, helps },
+    id,
+    label,
+    quantity,
+    unit: "mm",
+    headline: false,
+    budget: parts,
+    helps,
   });
   return [
     {
-      ...{ id: ESTIMATE, label: "Error of travel", quantity: errorOf(read), unit: "percent", headline: true },
-      ...{ budget: read.ratio.parts, helps: helpFor(plan, read) },
+      id: ESTIMATE,
+      label: "Error of travel",
+      quantity: errorOf(read),
+      unit: "percent",
+      headline: true,
+      budget: read.ratio.parts,
+      helps: helpFor(plan, read),
     },
     ...(read.marked
       ? [plainOne("marked", "Across where it is marked", read.marked, "More readings, turned between them.")]
@@ -162,7 +179,9 @@ function tableOf(history: History<RotaryPlan>, round: RoundRecord<RotaryPlan>): 
         const here = round.answers.filter((a) => a.site === site.id);
         const value = found?.read[site.id as (typeof shown)[number]] ?? meanOf(here);
         return {
-          ...{ label: site.label, sites: [site.id], cells: [] },
+          label: site.label,
+          sites: [site.id],
+          cells: [],
           result: value === null ? (here.length > 0 ? "on each other" : "–") : shownNumber(value, unit, 2),
           state: here.length === 0 ? "none" : here.length >= site.repeats || value === null ? "read" : "part",
         };

@@ -20,11 +20,19 @@ export function roundOf({ lengthMm }: SampleBarPlan, { machine, couponCode }: Pl
   return {
     pieces: [
       {
-        ...{ id: PIECE, label: `Sample bar ${couponCode}`, stock: "offcut 80 × 30", ...STOCK },
+        id: PIECE,
+        label: `Sample bar ${couponCode}`,
+        stock: "offcut 80 × 30",
+        ...STOCK,
         settings: [
           {
-            ...{ id: ROWS, label: "Rows", use: "rows", speedMmPerS: machine.topSpeedMmPerS / 10, powerPct: 10 },
-            ...{ runUpMm: 3, scan: null },
+            id: ROWS,
+            label: "Rows",
+            use: "rows",
+            speedMmPerS: machine.topSpeedMmPerS / 10,
+            powerPct: 10,
+            runUpMm: 3,
+            scan: null,
           },
         ],
         paths: Array.from({ length: ROW_COUNT }, (_, i) => row(FIRST.y + i * ROW_PITCH_MM, FIRST.x, last.x)),
@@ -34,11 +42,14 @@ export function roundOf({ lengthMm }: SampleBarPlan, { machine, couponCode }: Pl
     program: [{ kind: "mark", piece: PIECE, settings: ROWS }],
     sites: [
       {
-        ...{ id: LENGTH_SITE, label: "The bar", question: "How long is the bar, from end to end?" },
+        id: LENGTH_SITE,
+        label: "The bar",
+        question: "How long is the bar, from end to end?",
         ask: { kind: "quantity", dimension: "length", signedBy: null, jaws: "outside", plausibleUpTo: 2 * lengthMm },
         measurand: { kind: "distance", from: end("left"), to: end("right"), along: "x" },
         place: { piece: PIECE, at: last, radiusMm: 4 },
-        ...{ repeats: 3, openEnded: false },
+        repeats: 3,
+        openEnded: false,
       },
     ],
     delivery: "One bar of a few rows",

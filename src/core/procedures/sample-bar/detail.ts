@@ -5,7 +5,12 @@ const [HALF_LENGTH, HALF_WIDTH, JAW] = [1.2, 0.3, 0.9];
 
 export function detailOf(): Detail {
   const stroke = (x0: number, y0: number, x1: number, y1: number, tone: "ink" | "data"): Primitive => ({
-    ...{ kind: "stroke", closed: false, weight: "heavy", widthMm: 0, dashed: false, tone },
+    kind: "stroke",
+    closed: false,
+    weight: "heavy",
+    widthMm: 0,
+    dashed: false,
+    tone,
     points: [
       { x: x0, y: y0 },
       { x: x1, y: y1 },

@@ -18,7 +18,12 @@ const schema = z.object({
 
 const fields: FieldSpec[] = [
   {
-    ...{ key: "lengthMm", label: "Length", group: "Bar", kind: "quantity", dimension: "length", unit: "mm" },
+    key: "lengthMm",
+    label: "Length",
+    group: "Bar",
+    kind: "quantity",
+    dimension: "length",
+    unit: "mm",
     why: "As drawn, from end to end.",
   },
 ];

@@ -17,8 +17,14 @@ export const sampleBar: Procedure<SampleBarPlan> = {
   machineKinds: ["CO2 gantry", "diode gantry"],
   settings: [
     {
-      ...{ key: SAMPLE_BAR, label: "Sample bar offset", owner: "machine", shape: "scalar", unit: "mm" },
-      ...{ atUnit: null, larger: null, copied: true },
+      key: SAMPLE_BAR,
+      label: "Sample bar offset",
+      owner: "machine",
+      shape: "scalar",
+      unit: "mm",
+      atUnit: null,
+      larger: null,
+      copied: true,
     },
   ],
   needs: [],

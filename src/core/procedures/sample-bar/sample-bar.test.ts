@@ -9,7 +9,12 @@ import { planForm, type SampleBarPlan } from "./plan";
 import { sampleBar } from "./procedure";
 
 const GAUGE: Gauge = {
-  ...{ id: "calipers", name: "Calipers", kind: "calipers", unit: "mm", resolutionMm: 1e-6, limitMm: 0.02 },
+  id: "calipers",
+  name: "Calipers",
+  kind: "calipers",
+  unit: "mm",
+  resolutionMm: 1e-6,
+  limitMm: 0.02,
   placing: { sdMm: 0.02, relativeDoubt: 0.5 },
 };
 const context: PlanContext = { machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {} };
@@ -18,7 +23,12 @@ const context: PlanContext = { machine: SAMPLE_MACHINE, couponCode: "T-1", inFor
 function rehearsed(purpose: "measure" | "proof"): RoundRecord<SampleBarPlan> {
   const quiet = withoutNoise(gantryFromSeed(3));
   const { round } = rehearseRound({
-    ...{ procedure: sampleBar, plan: planForm().defaults, context, purpose, n: 1, gauge: GAUGE },
+    procedure: sampleBar,
+    plan: planForm().defaults,
+    context,
+    purpose,
+    n: 1,
+    gauge: GAUGE,
     // On and off equally late: what lags shifts the bar.
     truth: { ...quiet, scaleX: 1.004, lagOffS: quiet.lagOnS },
     controller: { table: [], switchedOn: true },
@@ -29,7 +39,11 @@ function rehearsed(purpose: "measure" | "proof"): RoundRecord<SampleBarPlan> {
 }
 
 const historyOf = (...rounds: RoundRecord<SampleBarPlan>[]): History<SampleBarPlan> => ({
-  ...{ rounds, gauges: [GAUGE], available: [GAUGE], machine: SAMPLE_MACHINE, decisions: {} },
+  rounds,
+  gauges: [GAUGE],
+  available: [GAUGE],
+  machine: SAMPLE_MACHINE,
+  decisions: {},
   tolerance: sampleBar.tolerance.default,
 });
 

@@ -22,15 +22,27 @@ export function solve(history: History<SampleBarPlan>): Outcome {
   const length = round && lengthOf(history, round);
   if (!round || !length) return { status: "open", missing: "Measure the bar.", table: null, findings: [] };
   return {
-    ...{ status: "solved", complete: sitesLeft(round.spec.sites, round.answers).length === 0 },
+    status: "solved",
+    complete: sitesLeft(round.spec.sites, round.answers).length === 0,
     estimates: [
       {
-        ...{ id: "length", label: "Length", quantity: length.quantity, unit: "mm", headline: true },
-        ...{ budget: length.parts, helps: null },
+        id: "length",
+        label: "Length",
+        quantity: length.quantity,
+        unit: "mm",
+        headline: true,
+        budget: length.parts,
+        helps: null,
       },
     ],
     corrections: [correctionOf(round, length)],
-    ...{ findings: [], table: null, figures: [], learned: {}, adjustments: [], wishes: [], artefacts: [] },
+    findings: [],
+    table: null,
+    figures: [],
+    learned: {},
+    adjustments: [],
+    wishes: [],
+    artefacts: [],
     predicted: "The bar should come out as long as it is drawn.",
   };
 }
@@ -44,13 +56,18 @@ export function lengthOf(history: History<SampleBarPlan>, round: RoundRecord<Sam
   const isSeen = scatter.basis === "repeats" || scatter.basis === "both";
   const parts: BudgetPart[] = [
     {
-      ...{ id: "scatter", label: `Scatter of ${readings.length} readings`, kind: isSeen ? "A" : "B" },
+      id: "scatter",
+      label: `Scatter of ${readings.length} readings`,
+      kind: isSeen ? "A" : "B",
       standardUncertainty: scatter.sdMm / Math.sqrt(readings.length),
       degreesOfFreedom: Number.isFinite(scatter.degreesOfFreedom) ? scatter.degreesOfFreedom : "infinite",
     },
     {
-      ...{ id: "gauge", label: `Common error, ${gauge.name}`, kind: "B" },
-      ...{ standardUncertainty: commonUncertaintyMm(gauge), degreesOfFreedom: "infinite" },
+      id: "gauge",
+      label: `Common error, ${gauge.name}`,
+      kind: "B",
+      standardUncertainty: commonUncertaintyMm(gauge),
+      degreesOfFreedom: "infinite",
     },
   ];
   return joined(mean(readings), parts);
@@ -62,7 +79,11 @@ function correctionOf({ plan, inForce }: RoundRecord<SampleBarPlan>, { quantity 
   const change = { ...quantity, value: plan.lengthMm - quantity.value };
   const enter = Math.round((old + change.value) / STEP_MM) * STEP_MM;
   return {
-    ...{ setting: SAMPLE_BAR, label: "Sample bar offset", unit: "mm", decimals: DECIMALS, choice: null },
+    setting: SAMPLE_BAR,
+    label: "Sample bar offset",
+    unit: "mm",
+    decimals: DECIMALS,
+    choice: null,
     newValue: { shape: "scalar", value: enter },
     rows: [
       {

@@ -68,14 +68,24 @@ export function estimatesOf(
     const now = among(analysis);
     if (now)
       wanted.push({
-        ...{ id: place.id, label: `${place.label}${suffix}`, unit: "mm", headline: place.at === null },
-        ...{ now, ifRead: among, per: 1 },
+        id: place.id,
+        label: `${place.label}${suffix}`,
+        unit: "mm",
+        headline: place.at === null,
+        now,
+        ifRead: among,
+        per: 1,
       });
   }
   if (analysis.lagDifference)
     wanted.push({
-      ...{ id: LAG_DIFFERENCE, label: "Lag off minus lag on", unit: "us", headline: false },
-      ...{ now: analysis.lagDifference, ifRead: (f) => f.lagDifference, per: 1 },
+      id: LAG_DIFFERENCE,
+      label: "Lag off minus lag on",
+      unit: "us",
+      headline: false,
+      now: analysis.lagDifference,
+      ifRead: (f) => f.lagDifference,
+      per: 1,
     });
   const helps = helpsFor(history, round, analysis);
   return wanted.map((w) => {

@@ -21,7 +21,8 @@ export function figuresOf(
   return [
     {
       kind: "xy",
-      ...{ span: null, absent: null },
+      span: null,
+      absent: null,
       id: "offset",
       title:
         round.purpose === "proof" || round.purpose === "check" ? "Offset left against speed" : "Offset against speed",

@@ -27,8 +27,10 @@ export function shiftPlaces(gapSpeeds: readonly number[], shiftIs: HeldShift): S
   if (gapSpeeds.length === 0) return [];
   if (shiftIs !== "by speed") return [{ id: "shift", label: "Shift of scanned rows", at: null, speeds: gapSpeeds }];
   return gapSpeeds.map((v) => ({
-    ...{ id: `shift at ${plain(v)}`, label: `Shift of rows at ${plain(v)} mm/s` },
-    ...{ at: v, speeds: [v] },
+    id: `shift at ${plain(v)}`,
+    label: `Shift of rows at ${plain(v)} mm/s`,
+    at: v,
+    speeds: [v],
   }));
 }
 
@@ -67,7 +69,9 @@ export function knownOfGaps(gapSpeeds: readonly number[], gauges: readonly strin
 export function wantedOfGaps(gapSpeeds: readonly number[], shiftIs: HeldShift): Wanted[] {
   return [
     ...shiftPlaces(gapSpeeds, shiftIs).map((place) => ({
-      ...{ id: place.id, label: withinSentence(place.label), row: shiftRow(place) },
+      id: place.id,
+      label: withinSentence(place.label),
+      row: shiftRow(place),
       ...(shiftIs === null ? {} : { proves: 1 }),
     })),
     ...(gapSpeeds.length > 0

@@ -7,7 +7,7 @@ const SPEEDS = [100, 200, 300, 400, 500];
 
 describe("the line over the speeds", () => {
   it("bows halfway, and not at its ends", () => {
-    const bow = (v: number) => staggerRow(v, SPEEDS)["bow"];
+    const bow = (v: number) => staggerRow(v, SPEEDS).bow;
     expect(SPEEDS.map(bow)).toEqual([0, 0.75, 1, 0.75, 0]);
     expect(staggerRow(200, SPEEDS)).toMatchObject({ start: 1, lag: 200, "at 200": 1 });
   });
@@ -60,6 +60,11 @@ describe("a reference step", () => {
     expect(round.answers.some((a) => a.site.startsWith("reference"))).toBe(true);
     expect([...points(round)].some((p) => p?.startsWith("reference"))).toBe(true);
     expect([...points(elsewhere)].some((p) => p?.startsWith("reference"))).toBe(false);
+    const size = observeOneByOne(historyOf([round], { gauges }), round)?.observations.find(
+      (o) => o.id === "known scale",
+    );
+    // A step of 0.5 mm may be 0.1 mm off where it is wrong at all: a fifth of it.
+    expect(size).toMatchObject({ y: 0, u: 0.002, wrongBy: 0.1 / round.plan.referenceStepMm });
     // Alone it is read with whatever gauge was used.
     const alone = { ...elsewhere, answers: elsewhere.answers.filter((a) => a.site.startsWith("reference")) };
     expect([...points(alone)].some((p) => p?.startsWith("reference"))).toBe(true);

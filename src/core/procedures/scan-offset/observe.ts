@@ -263,7 +263,9 @@ function readingsOf(
     const references = Object.values(REFERENCE_SITES).map((site) => ({ site, at: null }));
     const places = new Map<string, End | null>([...ends, ...references].map(({ site, at }) => [site, at]));
     return lengthReadings(round.answers, [...places.keys()], gauges, decisions).map((r) => ({
-      ...{ ...r, round, at: places.get(r.site) ?? null },
+      ...r,
+      round,
+      at: places.get(r.site) ?? null,
     }));
   });
 }

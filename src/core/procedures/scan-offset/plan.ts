@@ -235,7 +235,10 @@ const FIELDS: FieldSpec[] = [
     ],
   },
   {
-    ...{ key: "outline", label: "Outline", group: "Blocks", ...choice(OUTLINES) },
+    key: "outline",
+    label: "Outline",
+    group: "Blocks",
+    ...choice(OUTLINES),
     why: "Shows whether scanned rows are shifted against drawn lines. Four more readings per speed.",
   },
   {

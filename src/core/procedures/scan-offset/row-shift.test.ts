@@ -34,7 +34,11 @@ function read(
 }
 
 const held = (more: Partial<HeldSetting> = {}): HeldSetting => ({
-  ...{ unit: "mm", step: 0.001, range: null, tableKind: "exact speed only", sense: 1 },
+  unit: "mm",
+  step: 0.001,
+  range: null,
+  tableKind: "exact speed only",
+  sense: 1,
   ...more,
 });
 const machineWith = (key: string, more?: Partial<HeldSetting>) => ({

@@ -49,7 +49,10 @@ export function shiftCorrection(
   if (rows.length < shifts.length || !stored) return null;
   const spec = specOf(is);
   return {
-    ...{ setting: spec.key, label: spec.label, ...entryShape(held, spec.unit), choice: null },
+    setting: spec.key,
+    label: spec.label,
+    ...entryShape(held, spec.unit),
+    choice: null,
     rows,
     newValue: stored.shape === "table" ? withEntries(stored, rows) : scalarOf(rows, stored),
   };

@@ -50,8 +50,11 @@ function pieceOf(plan: SquarenessPlan, { couponCode, day }: PlanContext): Piece 
   const words = letterStrokes(signature, { x: EDGE_MM + widthMm / 2, y: EDGE_MM + LETTERS_MM }, letters, "middle");
   const [width, height] = [widthMm + 2 * EDGE_MM, heightMm + 2 * EDGE_MM];
   return {
-    ...{ id: PIECE, label: `Squareness, coupon ${couponCode}`, stock: `sheet ${plain(width)} × ${plain(height)}` },
-    ...{ widthMm: width, heightMm: height },
+    id: PIECE,
+    label: `Squareness, coupon ${couponCode}`,
+    stock: `sheet ${plain(width)} × ${plain(height)}`,
+    widthMm: width,
+    heightMm: height,
     settings: [line(WORDS, "Words and diagonals"), line(LINES, "Sides")],
     paths: [
       ...words.map((points): CouponPath => ({ points, closed: false, settings: WORDS })),
@@ -67,7 +70,8 @@ function sides(plan: SquarenessPlan): CouponPath[] {
   const side = (from: CouponPoint, to: CouponPoint): CouponPath => {
     const [x, y] = [Math.sign(to.x - from.x) * BEYOND_MM, Math.sign(to.y - from.y) * BEYOND_MM];
     return {
-      ...{ closed: false, settings: LINES },
+      closed: false,
+      settings: LINES,
       points: [
         { x: from.x - x, y: from.y - y },
         { x: to.x + x, y: to.y + y },
@@ -100,13 +104,19 @@ function siteOf(plan: SquarenessPlan, id: LengthId): Site {
   const [a, b] = [cornerAt(from, plan), cornerAt(to, plan)];
   const nominal = nominalMm(id, plan);
   return {
-    ...{ id, label, question: `How far is it from the ${from} to the ${to} corner, where the lines cross?` },
+    id,
+    label,
+    question: `How far is it from the ${from} to the ${to} corner, where the lines cross?`,
     ask: {
-      ...{ kind: "quantity", dimension: "length", signedBy: null, jaws: "outside" },
+      kind: "quantity",
+      dimension: "length",
+      signedBy: null,
+      jaws: "outside",
       plausibleUpTo: PLAUSIBLE_SHARE * nominal,
     },
     measurand: { kind: "span", from: { kind: "cross", near: a }, to: { kind: "cross", near: b } },
     place: { piece: PIECE, at: b, radiusMm: RADIUS_MM },
-    ...{ repeats: plan.repeats, openEnded: false },
+    repeats: plan.repeats,
+    openEnded: false,
   };
 }

@@ -26,15 +26,13 @@ export function detailOf(history: History<SquarenessPlan>, focus: Focus): Detail
   const value = focus.typed ?? quantitiesAt(round.answers, site.id).at(-1) ?? null;
   const { from, to } = LENGTHS[site.id as LengthId];
   const line = (points: { x: number; y: number }[], tone: "ink" | "faint" | "data", closed: boolean): Primitive => ({
-    ...{
-      kind: "stroke",
-      closed,
-      weight: tone === "data" ? "heavy" : "thin",
-      widthMm: 0,
-      dashed: tone === "faint",
-      tone,
-      points,
-    },
+    kind: "stroke",
+    closed,
+    weight: tone === "data" ? "heavy" : "thin",
+    widthMm: 0,
+    dashed: tone === "faint",
+    tone,
+    points,
   });
   const [a, b] = [at(from), at(to)];
   const text = value === null ? "?" : shownNumber(value, lengthUnitOf(history), 2);
@@ -42,7 +40,8 @@ export function detailOf(history: History<SquarenessPlan>, focus: Focus): Detail
   return {
     title: `Detail, ${site.label}`,
     note: lean === 0 ? "where the lines cross; front below" : `lean drawn ${LARGER} times larger; front below`,
-    ...{ radius: RADIUS, strip: { low: -HALF.y - 0.5, high: HALF.y + 0.5 } },
+    radius: RADIUS,
+    strip: { low: -HALF.y - 0.5, high: HALF.y + 0.5 },
     primitives: [
       line(CORNERS.map(at), "ink", true),
       line([at("front right"), at("back left")], "faint", false),

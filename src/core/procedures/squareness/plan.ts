@@ -56,9 +56,13 @@ function defaultsFor(context: PlanContext): SquarenessPlan {
   const [gauge] = lengthGauges(context);
   const read = { gauge: gauge?.id ?? "", ...USUAL_REACHES };
   return {
-    ...{ way: "diagonals", repeats: 2, ...read },
-    ...{ railsMm: machine.widthMm, end: "right" },
-    ...{ speedMmPerS: Math.min(100, machine.topSpeedMmPerS / 4), powerPct: 14 },
+    way: "diagonals",
+    repeats: 2,
+    ...read,
+    railsMm: machine.widthMm,
+    end: "right",
+    speedMmPerS: Math.min(100, machine.topSpeedMmPerS / 4),
+    powerPct: 14,
     ...largestRectangle(read, context),
   };
 }
@@ -69,7 +73,8 @@ export function largestRectangle(plan: Reaches & { gauge: string }, context: Pla
   const { reachMm } = gaugeIn(plan, context);
   const [widthMm, heightMm] = largest(reachMm, machine.widthMm - 2 * EDGE_MM, machine.depthMm - 2 * EDGE_MM);
   return {
-    ...{ widthMm, heightMm },
+    widthMm,
+    heightMm,
     stockAtXMm: Math.max(0, Math.floor((machine.widthMm - widthMm) / 2 - EDGE_MM)),
     stockAtYMm: Math.max(0, Math.floor((machine.depthMm - heightMm) / 2 - EDGE_MM)),
   };
@@ -87,28 +92,42 @@ const length = { kind: "quantity", dimension: "length", unit: "mm" } as const;
 function fieldsFor(context: PlanContext): FieldSpec[] {
   return [
     {
-      ...{ key: "way", label: "What is measured", group: "Rectangle", ...choice(WAYS) },
+      key: "way",
+      label: "What is measured",
+      group: "Rectangle",
+      ...choice(WAYS),
       why: "Two diagonals need no sides.",
     },
-    { ...{ key: "widthMm", label: "Along X", group: "Rectangle", ...length }, why: "As large as bed and gauge allow." },
-    { ...{ key: "heightMm", label: "Along Y", group: "Rectangle", ...length }, why: "" },
+    { key: "widthMm", label: "Along X", group: "Rectangle", ...length, why: "As large as bed and gauge allow." },
+    { key: "heightMm", label: "Along Y", group: "Rectangle", ...length, why: "" },
     ...gaugeFields(context, "The diagonal must be within it."),
-    { ...{ key: "repeats", label: "Readings a site", group: "Reading", kind: "count" }, why: "Set anew each time." },
+    { key: "repeats", label: "Readings a site", group: "Reading", kind: "count", why: "Set anew each time." },
     {
-      ...{ key: "railsMm", label: "Between the rails", group: "Gantry", ...length },
+      key: "railsMm",
+      label: "Between the rails",
+      group: "Gantry",
+      ...length,
       why: "From one end of the beam to the other, where it is driven or clamped.",
     },
-    { ...{ key: "end", label: "What can be shifted", group: "Gantry", ...choice(ENDS) }, why: "" },
+    { key: "end", label: "What can be shifted", group: "Gantry", ...choice(ENDS), why: "" },
     {
-      ...{ key: "speedMmPerS", label: "Speed", group: "Burn", kind: "quantity", dimension: "speed", unit: "mmPerS" },
+      key: "speedMmPerS",
+      label: "Speed",
+      group: "Burn",
+      kind: "quantity",
+      dimension: "speed",
+      unit: "mmPerS",
       why: "Slow and thin.",
     },
-    { ...{ key: "powerPct", label: "Power, %", group: "Burn", kind: "count" }, why: "" },
+    { key: "powerPct", label: "Power, %", group: "Burn", kind: "count", why: "" },
     {
-      ...{ key: "stockAtXMm", label: "Lies at X", group: "Stock", ...length },
+      key: "stockAtXMm",
+      label: "Lies at X",
+      group: "Stock",
+      ...length,
       why: "Lower left corner, from the left edge of the working area.",
     },
-    { ...{ key: "stockAtYMm", label: "Lies at Y", group: "Stock", ...length }, why: "From its front edge." },
+    { key: "stockAtYMm", label: "Lies at Y", group: "Stock", ...length, why: "From its front edge." },
   ];
 }
 

@@ -35,11 +35,17 @@ export function solveSquareness(history: History<SquarenessPlan>): Outcome {
       : { status: "open", missing: missingIn(round.plan), table, findings: [] };
   }
   return {
-    ...{ status: "solved", complete: sitesLeft(round.spec.sites, round.answers).length === 0 },
+    status: "solved",
+    complete: sitesLeft(round.spec.sites, round.answers).length === 0,
     estimates: estimatesOf(round, found),
-    ...{ corrections: [], adjustments: [shiftOf(history, round, found.lean)] },
+    corrections: [],
+    adjustments: [shiftOf(history, round, found.lean)],
     findings: findingsOf(history, found),
-    ...{ table, figures: [], learned: {}, wishes: [], artefacts: [] },
+    table,
+    figures: [],
+    learned: {},
+    wishes: [],
+    artefacts: [],
     predicted: "Shift the beam, home the machine anew and burn again: both diagonals should measure the same.",
   };
 }
@@ -52,12 +58,22 @@ function estimatesOf(round: RoundRecord<SquarenessPlan>, { lean }: Lean): Estima
   const helps = helpFor(round.plan);
   return [
     {
-      ...{ id: "lean", label: "Lean of Y toward X", quantity: lean.quantity, unit: "mmPerM", headline: true },
-      ...{ budget: lean.parts, helps },
+      id: "lean",
+      label: "Lean of Y toward X",
+      quantity: lean.quantity,
+      unit: "mmPerM",
+      headline: true,
+      budget: lean.parts,
+      helps,
     },
     {
-      ...{ id: "angle", label: "Angle off square", quantity: lean.quantity, unit: "deg", headline: false },
-      ...{ budget: lean.parts, helps },
+      id: "angle",
+      label: "Angle off square",
+      quantity: lean.quantity,
+      unit: "deg",
+      headline: false,
+      budget: lean.parts,
+      helps,
     },
   ];
 }
@@ -75,7 +91,10 @@ function shiftOf(history: History<SquarenessPlan>, { plan }: RoundRecord<Squaren
   const toward = lean.quantity.value > 0 === (plan.end === "right");
   const size = joined(Math.abs(quantity.value), parts).quantity;
   return {
-    ...{ id: plan.end, label: `${plan.end} end of the beam`, quantity: size, unit: "mm" },
+    id: plan.end,
+    label: `${plan.end} end of the beam`,
+    quantity: size,
+    unit: "mm",
     text:
       size.value < SHIFT_STEP_MM / 2
         ? LEAVE_IT
@@ -85,7 +104,8 @@ function shiftOf(history: History<SquarenessPlan>, { plan }: RoundRecord<Squaren
       `${lean.quantity.value > 0 ? "the back leans to the right" : "the back leans to the left"}: the ${plan.end} end goes ${toward ? "toward you" : "away from you"}`,
     ],
     worth: worthOf(size, SHIFT_STEP_MM),
-    ...{ at: null, turns: { byRad: 0 - lean.quantity.value } },
+    at: null,
+    turns: { byRad: 0 - lean.quantity.value },
   };
 }
 
@@ -95,13 +115,17 @@ function findingsOf(history: History<SquarenessPlan>, { lean }: Lean): Finding[]
   const findings: Finding[] = [];
   if (Math.abs(value) > ASKED_BEYOND)
     findings.push({
-      ...{ id: "far off square", tone: "needs you", site: null },
+      id: "far off square",
+      tone: "needs you",
+      site: null,
       headline: `Y leans by ${plain(1000 * Math.abs(value), 1)} mm a metre: that is much for a gantry.`,
       text: "A belt that jumped a tooth on one side, a loose end of the beam, or a corner that was misread. Look for that first.",
     });
   else if (Math.abs(value) + expanded <= history.tolerance)
     findings.push({
-      ...{ id: "square", tone: "good", site: null },
+      id: "square",
+      tone: "good",
+      site: null,
       headline: "Square within what is good enough here.",
       text: "Nothing to shift.",
     });
@@ -118,7 +142,9 @@ function tableOf(history: History<SquarenessPlan>, round: RoundRecord<Squareness
     rows: lengthsOf(round.plan).map((id) => {
       const found = read[id];
       return {
-        ...{ label: LENGTHS[id].label, sites: [id], cells: [shownNumber(nominalMm(id, round.plan), unit, 2)] },
+        label: LENGTHS[id].label,
+        sites: [id],
+        cells: [shownNumber(nominalMm(id, round.plan), unit, 2)],
         result: found ? shownNumber(found.mean, unit, 2) : "–",
         state: found ? (found.values.length >= round.plan.repeats ? "read" : "part") : "none",
       };

@@ -8,7 +8,7 @@ import { observeLean } from "./lean";
 import { planForm, type SquarenessPlan } from "./plan";
 import { squareness } from "./procedure";
 
-const RULE: Gauge = { ...{ id: "rule", name: "Rule", kind: "rule", unit: "mm" }, ...usualGauge("rule", "mm") };
+const RULE: Gauge = { id: "rule", name: "Rule", kind: "rule", unit: "mm", ...usualGauge("rule", "mm") };
 const context: PlanContext = { machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {}, gauges: [RULE] };
 
 function roundWith(read: Record<string, number[]>, changes: Partial<SquarenessPlan> = {}, n = 1) {
@@ -17,7 +17,12 @@ function roundWith(read: Record<string, number[]>, changes: Partial<SquarenessPl
   const answers = Object.entries(read).flatMap(([site, values]) =>
     values.map(
       (value): Answer => ({
-        ...{ site, u: null, gauge: "rule", session: "1", shares: PLAIN_SHARES, from: "typed" },
+        site,
+        u: null,
+        gauge: "rule",
+        session: "1",
+        shares: PLAIN_SHARES,
+        from: "typed",
         content: { status: "read", value: { kind: "quantity", value } },
       }),
     ),
@@ -27,7 +32,11 @@ function roundWith(read: Record<string, number[]>, changes: Partial<SquarenessPl
 }
 
 const historyWith = (...rounds: RoundRecord<SquarenessPlan>[]): History<SquarenessPlan> => ({
-  ...{ rounds, gauges: [RULE], available: [RULE], machine: SAMPLE_MACHINE, decisions: {} },
+  rounds,
+  gauges: [RULE],
+  available: [RULE],
+  machine: SAMPLE_MACHINE,
+  decisions: {},
   tolerance: squareness.tolerance.default,
 });
 
@@ -41,7 +50,8 @@ function solved(...rounds: RoundRecord<SquarenessPlan>[]) {
 function lengthsFor(g: number, w = 600, h = 450) {
   const up = { x: h * Math.sin(g), y: h * Math.cos(g) };
   return {
-    ...{ width: [w], height: [h] },
+    width: [w],
+    height: [h],
     first: [Math.hypot(up.x - w, up.y)],
     second: [Math.hypot(up.x + w, up.y)],
   };

@@ -35,7 +35,9 @@ export default async function RunSheetPage({ params, searchParams }: Props) {
         />
       </div>
       <RunSheetScreen
-        {...{ title, pages, paper }}
+        title={title}
+        pages={pages}
+        paper={paper}
         href={(p) => `/trial/${id}/run-sheet?${at}paper=${p}`}
         pdfHref={`/api/trials/${id}/rounds/${n}/run-sheet.pdf?paper=${paper}`}
         backHref={`/trial/${id}/burn${n > 1 ? `?round=${n}` : ""}`}

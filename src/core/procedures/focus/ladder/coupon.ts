@@ -50,7 +50,13 @@ function deliveryOf(plan: LadderPlan, { kind }: MachineSpec): string {
 
 function pieceOf(plan: LadderPlan, places: readonly CellPlace[], { machine, couponCode }: PlanContext): Piece {
   const settings = (id: string, label: string): MarkingSettings => ({
-    ...{ id, label, use: "line", speedMmPerS: plan.speedMmPerS, powerPct: plan.powerPct, runUpMm: 0, scan: null },
+    id,
+    label,
+    use: "line",
+    speedMmPerS: plan.speedMmPerS,
+    powerPct: plan.powerPct,
+    runUpMm: 0,
+    scan: null,
     ...(plan.pulseKHz === undefined ? {} : { pulseKHz: plan.pulseKHz }),
   });
   const at = { x: SPACING_MM.edge, y: plan.stockHeightMm - SPACING_MM.edge - SPACING_MM.letters };
@@ -116,24 +122,22 @@ function sitesOf(plan: LadderPlan, places: readonly CellPlace[], machine: Machin
   const whole = { place: null, openEnded: false };
   const sites: Site[] = [
     {
-      ...{
-        id: MARKED_SITE,
-        label: "Cells that marked",
-        question: "Which are the first and the last cell with any mark?",
-      },
+      id: MARKED_SITE,
+      label: "Cells that marked",
+      question: "Which are the first and the last cell with any mark?",
       ask: { kind: "cells", mode: "range", cells },
       measurand: { kind: "marked", cells: areas },
-      ...{ ...whole, repeats: 1 },
+      ...whole,
+      repeats: 1,
     },
     {
-      ...{
-        id: SHARPEST_SITE,
-        label: "The sharpest cell",
-        question: SHARPEST_QUESTIONS[machine.kind === "galvo" ? "galvo" : "gantry"],
-      },
+      id: SHARPEST_SITE,
+      label: "The sharpest cell",
+      question: SHARPEST_QUESTIONS[machine.kind === "galvo" ? "galvo" : "gantry"],
       ask: { kind: "cells", mode: "tied", cells },
       measurand: { kind: "sharpest", cells: areas },
-      ...{ ...whole, repeats: plan.looks },
+      ...whole,
+      repeats: plan.looks,
     },
   ];
   return plan.judged === "by widths" ? [...sites, ...places.flatMap((p) => widthSites(p))] : sites;
@@ -153,7 +157,9 @@ function beamSite({ number, heightMm }: CellPlace): Site {
     question: "How wide is the beam: four times its second moment?",
     ask: { kind: "quantity", dimension: "length", signedBy: null, jaws: "outside", plausibleUpTo: PLAUSIBLE_WIDTH_MM },
     measurand: { kind: "beam width", heightMm },
-    ...{ place: null, repeats: 1, openEnded: false },
+    place: null,
+    repeats: 1,
+    openEnded: false,
   };
 }
 
@@ -185,7 +191,8 @@ function lineSite(number: number, label: string, question: string, lines: Rect, 
       at: { x: (lines.x0 + lines.x1) / 2, y: (lines.y0 + lines.y1) / 2 },
       radiusMm: SITE_RADIUS_MM,
     },
-    ...{ repeats: 1, openEnded: false },
+    repeats: 1,
+    openEnded: false,
     onlyWithin: { site: MARKED_SITE, cell: cellId(number) },
   };
 }

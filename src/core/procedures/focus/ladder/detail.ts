@@ -70,7 +70,12 @@ function ladderOfLines(ringsSharpest: boolean): Primitive[] {
       width === 0 ? [] : [-0.75, 0, 0.75].map((y) => line(x - half + width / 2, x + half - width / 2, y, width, "ink"));
     const isPointedAt = ringsSharpest ? i === 2 : i === 1 || i === 3;
     const cell: Primitive = {
-      ...{ kind: "cell", x0: x - pitch * 0.44, y0: -1.3, x1: x + pitch * 0.44, y1: 1.3, label: "" },
+      kind: "cell",
+      x0: x - pitch * 0.44,
+      y0: -1.3,
+      x1: x + pitch * 0.44,
+      y1: 1.3,
+      label: "",
       tone: isPointedAt ? "needs you" : "faint",
     };
     return [...lines, cell];
@@ -79,7 +84,12 @@ function ladderOfLines(ringsSharpest: boolean): Primitive[] {
 
 function line(x0: number, x1: number, y: number, widthMm: number, tone: Tone): Primitive {
   return {
-    ...{ kind: "stroke", closed: false, weight: "mark", widthMm, dashed: false, tone },
+    kind: "stroke",
+    closed: false,
+    weight: "mark",
+    widthMm,
+    dashed: false,
+    tone,
     points: [
       { x: x0, y },
       { x: x1, y },
@@ -92,7 +102,12 @@ function jaws(text: string): Primitive[] {
   const tone: Tone = "needs you";
   const half = LINE_WIDTH / 2;
   const edge = (y: number): Primitive => ({
-    ...{ kind: "stroke", closed: false, weight: "thin", widthMm: 0, dashed: false, tone },
+    kind: "stroke",
+    closed: false,
+    weight: "thin",
+    widthMm: 0,
+    dashed: false,
+    tone,
     points: [
       { x: 0.4, y },
       { x: 2.2, y },

@@ -33,7 +33,9 @@ function shortLadder(ladder: Ladder): Finding[] {
   const side = ladder.range?.status === "too short";
   return [
     {
-      ...{ id: "ladder too short", tone: "needs you", site: side ? MARKED_SITE : null },
+      id: "ladder too short",
+      tone: "needs you",
+      site: side ? MARKED_SITE : null,
       headline: "The ladder ended too early.",
       text: `Burn cells ${endText(where, ladder.readings)} as well, until one leaves no mark: only then is the middle known.`,
     },
@@ -45,7 +47,9 @@ function coarseSteps({ readings: { marked } }: Ladder, { stepMm }: LadderPlan): 
   if (count >= FEW_MARKED) return [];
   return [
     {
-      ...{ id: "step too coarse", tone: "note", site: MARKED_SITE },
+      id: "step too coarse",
+      tone: "note",
+      site: MARKED_SITE,
       headline: count === 1 ? "Only one cell marked." : `Only ${count} cells marked.`,
       text: `A step of ${plain(stepMm)} mm is coarse for so shallow a focus: take a smaller one around the answer, or a little more power.`,
     },

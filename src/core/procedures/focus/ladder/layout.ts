@@ -48,7 +48,8 @@ function partsOf(area: Rect, { marks }: LadderPlan): Pick<CellPlace, "square" | 
   }
   const middle = (area.y0 + area.y1) / 2;
   return {
-    ...{ square: null, lines: { ...area, y0: middle + BESIDE_MM / 2 } },
+    square: null,
+    lines: { ...area, y0: middle + BESIDE_MM / 2 },
     upright: { ...area, y1: middle - BESIDE_MM / 2 },
   };
 }

@@ -26,7 +26,10 @@ export function observeLadder(history: History<LadderPlan>, round: RoundRecord<L
     return beamModel({ readings, widths: read, heights, settingMm, focusId });
   }
   return widthsModel({
-    ...{ readings, heights, settingMm, focusId },
+    readings,
+    heights,
+    settingMm,
+    focusId,
     cells: widths,
     p: dosePower(plan),
     bothWays: runsBothWays(plan),

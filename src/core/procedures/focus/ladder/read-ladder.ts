@@ -44,7 +44,9 @@ export function readLadder(history: History<LadderPlan>, rounds: readonly RoundR
   const indexOf = (mm: number) => cells.findIndex((c) => Math.abs(c.heightMm - mm) <= SAME_MM);
   const [first, last] = [marks.indexOf(true), marks.lastIndexOf(true)];
   return {
-    ...{ cells, marks, marked: first < 0 ? null : { first, last } },
+    cells,
+    marks,
+    marked: first < 0 ? null : { first, last },
     looks: parts.flatMap((p) => p.looks.map(([low, high]): [number, number] => [indexOf(low), indexOf(high)])),
     widths: parts.flatMap((p) => widthsOf(history, p.round, p.cells, p.marks)),
   };

@@ -19,7 +19,10 @@ export function resultTable({ ways, readings }: Ladder, { spec, plan }: RoundRec
   const name = (i: number) => (isOneBurn ? String(cells[i]?.number ?? "") : `${plain(cells[i]?.heightMm ?? 0)} mm`);
   const numbers = (first: number, last: number) => [...new Set([name(first), name(last)])].join(" to ");
   const row = (id: string, label: string, sites: string[], cell: string) => ({
-    ...{ label, sites, cells: [cell], result: text(found(id)) },
+    label,
+    sites,
+    cells: [cell],
+    result: text(found(id)),
     state: found(id) ? ("read" as const) : cell === "…" ? ("none" as const) : ("part" as const),
   });
   const widthSites = cellsOf(plan)
@@ -28,7 +31,9 @@ export function resultTable({ ways, readings }: Ladder, { spec, plan }: RoundRec
   const read = widths.filter((w) => w.status === "marked").length;
   const byEye = spec.sites.some((s) => s.id === MARKED_SITE);
   return {
-    ...{ title: "Focus height", columns: ["By", "cells"], resultLabel: "height, mm" },
+    title: "Focus height",
+    columns: ["By", "cells"],
+    resultLabel: "height, mm",
     rows: [
       ...(byEye
         ? [

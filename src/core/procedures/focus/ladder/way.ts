@@ -49,7 +49,9 @@ function found(history: History<LadderPlan>, round: RoundRecord<LadderPlan>): Fo
   const { ways, chosen } = ladder;
   const unread = sitesLeft(round.spec.sites, round.answers).map((s) => s.id);
   return {
-    ...{ ways, chosen, whyNot: whyNot(ladder, round) },
+    ways,
+    chosen,
+    whyNot: whyNot(ladder, round),
     findings: findingsOf(ladder, round, history.machine),
     table: resultTable(ladder, round),
     figures: widthFigure(
@@ -88,7 +90,9 @@ function waysOut({ spec }: RoundRecord<LadderPlan>): WayOut[] {
   return [
     {
       text: `Choose the sharpest cell ${MORE_LOOKS} times more, best by another person.`,
-      ...{ sites: [SHARPEST_SITE], more: MORE_LOOKS, gauge: null },
+      sites: [SHARPEST_SITE],
+      more: MORE_LOOKS,
+      gauge: null,
     },
   ];
 }
@@ -130,11 +134,20 @@ function readCells(history: History<LadderPlan>): Primitive[] {
     const widths = sites.every((site) => round.answers.some((a) => a.site === site));
     const isSharp = i >= sharp[0] && i <= sharp[1];
     const frame: Primitive = {
-      ...{ kind: "cell", x0: area.x0 - 0.6, y0: area.y0 - 0.6, x1: area.x1 + 0.6, y1: area.y1 + 0.6, label: "" },
+      kind: "cell",
+      x0: area.x0 - 0.6,
+      y0: area.y0 - 0.6,
+      x1: area.x1 + 0.6,
+      y1: area.y1 + 0.6,
+      label: "",
       tone: isSharp ? "proved" : "data",
     };
     const tick: Primitive = {
-      ...{ kind: "highlight", at: { x: area.x1, y: area.y1 }, radiusMm: 1, sign: "tick", tone: "proved" },
+      kind: "highlight",
+      at: { x: area.x1, y: area.y1 },
+      radiusMm: 1,
+      sign: "tick",
+      tone: "proved",
     };
     return [...(isSharp || framed.includes(i) ? [frame] : []), ...(widths ? [tick] : [])];
   });

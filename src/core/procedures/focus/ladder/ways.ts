@@ -34,7 +34,8 @@ export function ladderOf(history: History<LadderPlan>, round: RoundRecord<Ladder
   const waists = fit?.status === "solved" ? fit.waists : null;
   if (fitted)
     ways.push({
-      ...{ id: "widths", label: waists ? "By the widths, middle of both directions" : "By the widths" },
+      id: "widths",
+      label: waists ? "By the widths, middle of both directions" : "By the widths",
       found: withSetting(fitted.z0, "A", "Widths and how they scatter", round.plan),
       helps: null,
       sum: `fitted to ${widths.filter((w) => w.status === "marked").length} widths: ${plain(fitted.z0.value, 2)}`,
@@ -43,19 +44,18 @@ export function ladderOf(history: History<LadderPlan>, round: RoundRecord<Ladder
     const waist = waists?.[run];
     if (waist)
       ways.push({
-        ...{
-          id: `widths ${run}`,
-          label: `By the widths of lines along ${run.toUpperCase()}`,
-          helps: null,
-          onRequest: true,
-        },
+        id: `widths ${run}`,
+        label: `By the widths of lines along ${run.toUpperCase()}`,
+        helps: null,
+        onRequest: true,
         found: withSetting(waist, "A", "Widths and how they scatter", round.plan),
         sum: `fitted to lines along ${run.toUpperCase()}: ${plain(waist.value, 2)}`,
       });
   }
   if (marked && range?.status === "solved")
     ways.push({
-      ...{ id: "marked", label: "By first and last" },
+      id: "marked",
+      label: "By first and last",
       found: withSetting(range.z0, "B", "Edges of the marked range, within a step", round.plan),
       helps: "A ladder with a smaller step, as the proof has.",
       sum: `(${plain(heights[marked.first] as number)} + ${plain(heights[marked.last] as number)}) ÷ 2 = ${plain(range.z0.value, 3)}`,
@@ -65,7 +65,8 @@ export function ladderOf(history: History<LadderPlan>, round: RoundRecord<Ladder
     const sharpest = middleOfSharpest(heights, looks);
     const middles = looks.map(([a, b]) => plain(((heights[a] as number) + (heights[b] as number)) / 2, 2));
     ways.push({
-      ...{ id: "sharpest", label: "By the sharpest" },
+      id: "sharpest",
+      label: "By the sharpest",
       found: withSetting(sharpest, "A", "Width of a step, and the eye", round.plan),
       helps: "Look again on another day, or let another person look.",
       sum: `middle of ${middles.join(", ")}: ${plain(sharpest.value, 3)}`,

@@ -44,13 +44,20 @@ function pieceOf(plan: RampPlan, slope: Slope, ticks: readonly Tick[], { machine
   const pulses = plan.pulseKHz === undefined ? {} : { pulseKHz: plan.pulseKHz };
   const settings: MarkingSettings[] = [
     {
-      ...{ ...common, ...pulses, id: SCALE, label: "Scale and letters, stronger" },
+      ...common,
+      ...pulses,
+      id: SCALE,
+      label: "Scale and letters, stronger",
       speedMmPerS: plan.speedMmPerS / SCALE_STRONGER.slower,
       powerPct: Math.min(100, plan.powerPct * SCALE_STRONGER.power),
     },
     {
-      ...{ ...common, ...pulses, id: LINE, label: "The line" },
-      ...{ speedMmPerS: plan.speedMmPerS, powerPct: plan.powerPct },
+      ...common,
+      ...pulses,
+      id: LINE,
+      label: "The line",
+      speedMmPerS: plan.speedMmPerS,
+      powerPct: plan.powerPct,
     },
   ];
   const { edge, line: y, tick, tickLength, letters } = RAMP_SPACING;
@@ -74,9 +81,12 @@ function pieceOf(plan: RampPlan, slope: Slope, ticks: readonly Tick[], { machine
   ];
   const path = (points: CouponPath["points"], id: string): CouponPath => ({ points, closed: false, settings: id });
   return {
-    ...{ id: PIECE, label: `Focus height, coupon ${couponCode}` },
+    id: PIECE,
+    label: `Focus height, coupon ${couponCode}`,
     stock: `plate ${plain(plan.stockWidthMm)} × ${plain(plan.stockHeightMm)}`,
-    ...{ widthMm: plan.stockWidthMm, heightMm: plan.stockHeightMm, settings },
+    widthMm: plan.stockWidthMm,
+    heightMm: plan.stockHeightMm,
+    settings,
     paths: [...[...marks, ...name].map((points) => path(points, SCALE)), path(level, LINE)],
     seen: { fromXMm: edge, stretchX: 1 / slope.cosine },
   };
@@ -93,7 +103,8 @@ function programOf(plan: RampPlan, slope: Slope, { machine }: PlanContext): Op[]
     {
       kind: "prop",
       text: `Prop its right end: it rises ${plain(plan.riseMm)} mm over ${plain(plan.runMm)} mm ${run}. Hold it so that it cannot slip.`,
-      ...{ fromXMm: edge, tangent: slope.tangent },
+      fromXMm: edge,
+      tangent: slope.tangent,
     },
     {
       kind: "set height",
@@ -125,14 +136,21 @@ function sitesOf(plan: RampPlan, slope: Slope, ticks: readonly Tick[]): Site[] {
     which: "first" | "last" | "sharpest",
     repeats: number,
   ): Site => ({
-    ...{ id, label, question: `${where} ${what}?` },
+    id,
+    label,
+    question: `${where} ${what}?`,
     ask: {
-      ...{ kind: "quantity", dimension: "length", signedBy: null, jaws: "outside" },
+      kind: "quantity",
+      dimension: "length",
+      signedBy: null,
+      jaws: "outside",
       plausibleUpTo: isRule ? length + 5 : Math.max(...ticks.map((t) => Math.abs(t.heightMm)), 1) + 5,
       ...(isRule ? {} : { atMachine: { step: OF_STEP * ticksOf(plan).stepMm } }),
     },
     measurand: { kind: "place on ramp", which, within, along },
-    ...{ place: null, repeats, openEnded: false },
+    place: null,
+    repeats,
+    openEnded: false,
   });
   return [
     place(FIRST_SITE, "Where the line begins", "is the line first seen, coming from the low end", "first", 1),
@@ -147,7 +165,8 @@ function station({ heightMm, jobMm }: Tick, slope: Slope): Site[] {
   const [x, y] = [edge + jobMm / slope.cosine, edge + line];
   return [
     {
-      ...{ id: stationSite(heightMm), label: `Height ${plain(heightMm)} mm` },
+      id: stationSite(heightMm),
+      label: `Height ${plain(heightMm)} mm`,
       question: "How wide is the line beside this tick?",
       ask: {
         kind: "quantity",
@@ -161,7 +180,8 @@ function station({ heightMm, jobMm }: Tick, slope: Slope): Site[] {
         of: { kind: "line", within: { x0: x - STATION_MM, y0: y - 1, x1: x + STATION_MM, y1: y + 1 } },
       },
       place: { piece: PIECE, at: { x: edge + jobMm, y }, radiusMm: SITE_RADIUS_MM },
-      ...{ repeats: 1, openEnded: false },
+      repeats: 1,
+      openEnded: false,
     },
   ];
 }

@@ -22,7 +22,8 @@ export function detailOf(history: History<RampPlan>, focus: Focus): Detail | nul
   return {
     title: `Detail, ${site.label.toLowerCase()}`,
     note: at === undefined ? "between the ticks, across the line" : "not to scale: low end left, high end right",
-    ...{ radius: RADIUS, strip: { low: -2.4, high: 1.5 } },
+    radius: RADIUS,
+    strip: { low: -2.4, high: 1.5 },
     primitives: [
       ...line,
       ...ticks,
@@ -35,7 +36,12 @@ export function detailOf(history: History<RampPlan>, focus: Focus): Detail | nul
 
 function stroke(x0: number, y0: number, x1: number, y1: number, widthMm: number, tone: Tone): Primitive {
   return {
-    ...{ kind: "stroke", closed: false, weight: widthMm > 0 ? "mark" : "thin", widthMm, dashed: false, tone },
+    kind: "stroke",
+    closed: false,
+    weight: widthMm > 0 ? "mark" : "thin",
+    widthMm,
+    dashed: false,
+    tone,
     points: [
       { x: x0, y: y0 },
       { x: x1, y: y1 },

@@ -30,7 +30,11 @@ export function observeRamp(
   if (readings.length === 0) return null;
   const chosen = readings.every((r) => r.imagined) ? null : goneBy();
   return widthsModel({
-    ...{ readings, cells: read.widths, heights, p: dosePower(plan), bothWays: false },
+    readings,
+    cells: read.widths,
+    heights,
+    p: dosePower(plan),
+    bothWays: false,
     settingMm: settingUncertainty(plan),
     focusId: chosen === null || chosen === "widths" ? FOCUS_ESTIMATE : "widths",
   });

@@ -16,7 +16,7 @@ import { FOCUS_HEIGHT, type FocusPlan, type RampPlan } from "../plan-type";
 import { focus } from "../procedure";
 import { heightAlongPlate, heightAt, jobAt, slopeOf, ticksOf } from "./slope";
 
-const GAUGE: Gauge = { ...{ id: "rule", name: "Rule", kind: "rule", unit: "mm" }, ...usualGauge("rule", "mm") };
+const GAUGE: Gauge = { id: "rule", name: "Rule", kind: "rule", unit: "mm", ...usualGauge("rule", "mm") };
 
 function usualRamp(context: PlanContext, changes: Partial<RampPlan> = {}): RampPlan {
   const form = planForm(context);
@@ -26,7 +26,9 @@ function usualRamp(context: PlanContext, changes: Partial<RampPlan> = {}): RampP
 }
 
 const contextOn = (machine: MachineSpec, held = 10): PlanContext => ({
-  ...{ machine, couponCode: "T-1", inForce: { [FOCUS_HEIGHT]: { shape: "scalar", value: held } } },
+  machine,
+  couponCode: "T-1",
+  inForce: { [FOCUS_HEIGHT]: { shape: "scalar", value: held } },
 });
 
 function burned(
@@ -37,15 +39,27 @@ function burned(
   held = 10,
 ) {
   const { round } = rehearseRound({
-    ...{ procedure: focus, context: contextOn(machine, held), purpose, gauge: GAUGE, truth, plan },
-    ...{ n: purpose === "measure" ? 1 : 2, controller: { table: [], switchedOn: true }, random: seeded(7) },
+    procedure: focus,
+    context: contextOn(machine, held),
+    purpose,
+    gauge: GAUGE,
+    truth,
+    plan,
+    n: purpose === "measure" ? 1 : 2,
+    controller: { table: [], switchedOn: true },
+    random: seeded(7),
     hand: { placingMm: 0.003, commonMm: 0, resolutionMm: 0.001 },
   });
   return round as RoundRecord<FocusPlan>;
 }
 
 const historyOf = (machine: MachineSpec, ...rounds: RoundRecord<FocusPlan>[]): History<FocusPlan> => ({
-  ...{ rounds, gauges: [GAUGE], available: [GAUGE], machine, decisions: {}, tolerance: focus.tolerance.default },
+  rounds,
+  gauges: [GAUGE],
+  available: [GAUGE],
+  machine,
+  decisions: {},
+  tolerance: focus.tolerance.default,
 });
 
 function solved(machine: MachineSpec, ...rounds: RoundRecord<FocusPlan>[]) {

@@ -41,7 +41,10 @@ export function readRamp(
   const at = (site: string) => quantitiesAt(answers, site).map(asHeight);
   const rule = gauges.find((g) => answers.some((a) => PLACES.includes(a.site) && a.gauge === g.id));
   return {
-    ...{ slope, first: at(FIRST_SITE).at(-1) ?? null, last: at(LAST_SITE).at(-1) ?? null, looks: at(THINNEST_SITE) },
+    slope,
+    first: at(FIRST_SITE).at(-1) ?? null,
+    last: at(LAST_SITE).at(-1) ?? null,
+    looks: at(THINNEST_SITE),
     widths: ticks.flatMap(({ heightMm }) => widthAt(heightMm, answers, gauges)),
     ...numbersAlong(plan, slope),
     ...(plan.rampRead === "rule"

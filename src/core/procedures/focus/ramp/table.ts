@@ -16,7 +16,9 @@ export function rampTable(
   const row = (id: string, label: string, sites: string[], cell: string): ResultTable["rows"][number] => {
     const found = ways.find((w) => w.id === id)?.found.quantity;
     return {
-      ...{ label, sites, cells: [cell || "…"] },
+      label,
+      sites,
+      cells: [cell || "…"],
       result: found
         ? `${shownNumber(found.value, "mm", 2)} ± ${shownNumber(expandedUncertainty(found), "mm", 2)}`
         : "–",
@@ -27,7 +29,9 @@ export function rampTable(
   const read = widths.filter((w) => w.status === "marked").length;
   const ends = [first, last].map((h) => (h === null ? "…" : plain(h, 2)));
   return {
-    ...{ title: "Focus height", columns: ["By", "heights"], resultLabel: "height, mm" },
+    title: "Focus height",
+    columns: ["By", "heights"],
+    resultLabel: "height, mm",
     rows: [
       row(
         "marked",

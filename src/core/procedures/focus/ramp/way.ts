@@ -52,7 +52,9 @@ export const ramp: BurnWay<RampPlan> = {
   waysOut: () => [
     {
       text: `Look ${MORE_LOOKS} times more where it is sharpest, best by another person.`,
-      ...{ sites: [THINNEST_SITE], more: MORE_LOOKS, gauge: null },
+      sites: [THINNEST_SITE],
+      more: MORE_LOOKS,
+      gauge: null,
     },
   ],
 };
@@ -70,7 +72,8 @@ function found(history: History<RampPlan>, round: RoundRecord<RampPlan>): Found 
   const { read, fit, ways, chosen } = answersIn(history, round);
   const short = read ? (shortEnd(read, plan) ?? sharpestAtEnd(read, plan)) : null;
   return {
-    ...{ ways, chosen },
+    ways,
+    chosen,
     whyNot:
       short ??
       "What was read does not tell where the focus is: say where the line begins and ends, or where it is sharpest.",
@@ -97,7 +100,8 @@ function found(history: History<RampPlan>, round: RoundRecord<RampPlan>): Found 
     estimates: spotEstimates({ fit, beam: null }, plan, history.machine),
     wishes: defocusWish(fit, plan, history),
     predicted: "On a ramp around it the line should be sharpest in its middle.",
-    ...{ beyond: null, judged: sitesLeft(round.spec.sites, round.answers).length === 0 },
+    beyond: null,
+    judged: sitesLeft(round.spec.sites, round.answers).length === 0,
   };
 }
 
@@ -108,7 +112,9 @@ function waysOf(read: RampReadings, fit: WidthFit | null, plan: RampPlan): Way[]
   if (fit?.status === "solved") {
     const count = read.widths.filter((w) => w.status === "marked").length;
     ways.push({
-      ...{ id: "widths", label: "By the widths", helps: null },
+      id: "widths",
+      label: "By the widths",
+      helps: null,
       sum: `fitted to ${count} widths: ${plain(fit.z0.value, 2)}`,
       found: joined(fit.z0.value, partsOf(fit.z0, "A", "Widths and how they scatter", plan, 0)),
     });
@@ -116,7 +122,9 @@ function waysOf(read: RampReadings, fit: WidthFit | null, plan: RampPlan): Way[]
   if (marked && !shortEnd(read, plan)) {
     const z0 = measured((marked.first + marked.last) / 2, placeU / Math.SQRT2, Infinity);
     ways.push({
-      ...{ id: "marked", label: "By first and last", helps: "Look at the ends of the line through a glass." },
+      id: "marked",
+      label: "By first and last",
+      helps: "Look at the ends of the line through a glass.",
       sum: `(${plain(marked.first, 2)} + ${plain(marked.last, 2)}) ÷ 2 = ${plain(z0.value, 3)}`,
       found: joined(z0.value, partsOf(z0, "B", "Where the line begins and ends to be seen", plan, commonU)),
     });
@@ -124,7 +132,8 @@ function waysOf(read: RampReadings, fit: WidthFit | null, plan: RampPlan): Way[]
   if (looks.length > 0 && !sharpestAtEnd(read, plan)) {
     const z0 = sharpestOf(looks, marked && Math.abs(marked.last - marked.first), placeU);
     ways.push({
-      ...{ id: "sharpest", label: "By the sharpest" },
+      id: "sharpest",
+      label: "By the sharpest",
       helps: "Look again on another day, or let another person look.",
       sum: `mean of ${looks.map((l) => plain(l, 2)).join(", ")}: ${plain(z0.value, 3)}`,
       found: joined(z0.value, partsOf(z0, "A", "Pointing at the sharpest place", plan, commonU)),
@@ -153,10 +162,12 @@ function partsOf(z0: Measured, kind: "A" | "B", label: string, plan: RampPlan, c
   return [
     { id: "burn", label, kind, standardUncertainty: z0.standardUncertainty, degreesOfFreedom: z0.degreesOfFreedom },
     {
-      ...{ ...stated, id: "slope", label: "Rise and run of the plate" },
+      ...stated,
+      id: "slope",
+      label: "Rise and run of the plate",
       standardUncertainty: share * Math.abs(plan.lowMm - z0.value),
     },
-    { ...{ ...stated, id: "low", label: "Height over the low end" }, standardUncertainty: settingUncertainty(plan) },
+    { ...stated, id: "low", label: "Height over the low end", standardUncertainty: settingUncertainty(plan) },
     ...(commonU > 0
       ? [{ ...stated, id: "rule", label: "Common error of the rule", standardUncertainty: commonU }]
       : []),
@@ -200,7 +211,9 @@ function fewWidths(fit: WidthFit | null, read: RampReadings | null): Finding[] {
   const few = fit.reason === "few cells";
   return [
     {
-      ...{ id: "widths do not tell", tone: "note", site: null },
+      id: "widths do not tell",
+      tone: "note",
+      site: null,
       headline: few ? `Only ${count} of its ticks marked.` : "The widths do not tell the focus.",
       text: few
         ? `By widths the focus is told from ${FEWEST_CELLS} on. With less rise the ticks lie closer in height, and with a little more power more of them mark.`

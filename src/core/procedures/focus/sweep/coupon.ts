@@ -35,13 +35,20 @@ function pieceOf(plan: SweepPlan, { couponCode }: PlanContext): Piece {
   const [x0, y0] = [(plan.stockWidthMm - plan.squareMm) / 2, (plan.stockHeightMm - plan.squareMm) / 2];
   const square = { x0, y0, x1: x0 + plan.squareMm, y1: y0 + plan.squareMm };
   return {
-    ...{ id: PIECE, label: `Focus sweep, coupon ${couponCode}` },
+    id: PIECE,
+    label: `Focus sweep, coupon ${couponCode}`,
     stock: `offcut ${plain(plan.stockWidthMm)} × ${plain(plan.stockHeightMm)}`,
-    ...{ widthMm: plan.stockWidthMm, heightMm: plan.stockHeightMm },
+    widthMm: plan.stockWidthMm,
+    heightMm: plan.stockHeightMm,
     settings: [
       {
-        ...{ id: HATCH, label: "Square, again and again", use: "line", runUpMm: 0, scan: null },
-        ...{ speedMmPerS: plan.speedMmPerS, powerPct: plan.powerPct },
+        id: HATCH,
+        label: "Square, again and again",
+        use: "line",
+        runUpMm: 0,
+        scan: null,
+        speedMmPerS: plan.speedMmPerS,
+        powerPct: plan.powerPct,
         ...(plan.pulseKHz === undefined ? {} : { pulseKHz: plan.pulseKHz }),
       },
     ],
@@ -71,14 +78,21 @@ function programOf(plan: SweepPlan, machine: MachineSpec): Op[] {
 
 function sitesOf({ passes, highestMm, lowestMm, settableMm }: SweepPlan): Site[] {
   const site = (id: string, label: string, way: string, going: "up" | "down"): Site => ({
-    ...{ id, label, question: `Height at the brightest, loudest point, with the number ${way}?` },
+    id,
+    label,
+    question: `Height at the brightest, loudest point, with the number ${way}?`,
     ask: {
-      ...{ kind: "quantity", dimension: "length", signedBy: null, jaws: "outside" },
+      kind: "quantity",
+      dimension: "length",
+      signedBy: null,
+      jaws: "outside",
       plausibleUpTo: Math.max(Math.abs(highestMm), Math.abs(lowestMm)) + 1,
       atMachine: { step: settableMm },
     },
     measurand: { kind: "height of peak", going },
-    ...{ place: null, repeats: passes, openEnded: true },
+    place: null,
+    repeats: passes,
+    openEnded: true,
   });
   return [site(RISING_SITE, "Rising passes", "rising", "up"), site(FALLING_SITE, "Falling passes", "falling", "down")];
 }

@@ -19,7 +19,8 @@ export function detailOf(_: History<SweepPlan>, { site }: Focus): Detail | null 
   return {
     title: site === RISING_SITE ? "Detail, number rising" : "Detail, number falling",
     note: "the longest ray is the brightest, loudest point",
-    ...{ radius: RADIUS, strip: { low: -2.5, high: 2.5 } },
+    radius: RADIUS,
+    strip: { low: -2.5, high: 2.5 },
     primitives: [
       ...rays,
       line(2.4, -tip, 2.4, tip, "data"),
@@ -31,7 +32,12 @@ export function detailOf(_: History<SweepPlan>, { site }: Focus): Detail | null 
 
 function line(x0: number, y0: number, x1: number, y1: number, tone: "ink" | "needs you" | "data"): Primitive {
   return {
-    ...{ kind: "stroke", closed: false, weight: tone === "data" ? "thin" : "heavy", widthMm: 0, dashed: false, tone },
+    kind: "stroke",
+    closed: false,
+    weight: tone === "data" ? "thin" : "heavy",
+    widthMm: 0,
+    dashed: false,
+    tone,
     points: [
       { x: x0, y: y0 },
       { x: x1, y: y1 },

@@ -15,7 +15,7 @@ import type { FocusPlan } from "../plan-type";
 import { focus } from "../procedure";
 import { FALLING_SITE, RISING_SITE } from "./coupon";
 
-const GAUGE: Gauge = { ...{ id: "rule", name: "Rule", kind: "rule", unit: "mm" }, ...usualGauge("rule", "mm") };
+const GAUGE: Gauge = { id: "rule", name: "Rule", kind: "rule", unit: "mm", ...usualGauge("rule", "mm") };
 const context: PlanContext = { machine: SAMPLE_GALVO, couponCode: "T-1", inForce: {} };
 
 function usualSweep(changes: Record<string, string> = {}): FocusPlan {
@@ -26,18 +26,31 @@ function usualSweep(changes: Record<string, string> = {}): FocusPlan {
 }
 
 const historyOf = (...rounds: RoundRecord<FocusPlan>[]): History<FocusPlan> => ({
-  ...{ rounds, gauges: [GAUGE], available: [GAUGE], machine: SAMPLE_GALVO, decisions: {} },
+  rounds,
+  gauges: [GAUGE],
+  available: [GAUGE],
+  machine: SAMPLE_GALVO,
+  decisions: {},
   tolerance: focus.tolerance.default,
 });
 
 function noted(rising: number[], falling: number[]): RoundRecord<FocusPlan> {
   const plan = usualSweep();
   const answer = (site: string, value: number): Answer => ({
-    ...{ site, u: null, gauge: "rule", session: "1", shares: PLAIN_SHARES, from: "typed" },
+    site,
+    u: null,
+    gauge: "rule",
+    session: "1",
+    shares: PLAIN_SHARES,
+    from: "typed",
     content: { status: "read", value: { kind: "quantity", value } },
   });
   return {
-    ...{ n: 1, purpose: "measure", plan, inForce: {}, spec: focus.round(plan, context, "measure") },
+    n: 1,
+    purpose: "measure",
+    plan,
+    inForce: {},
+    spec: focus.round(plan, context, "measure"),
     answers: [...rising.map((v) => answer(RISING_SITE, v)), ...falling.map((v) => answer(FALLING_SITE, v))],
   };
 }
@@ -126,8 +139,15 @@ describe("a live sweep", () => {
     const z0 = shownFocus(heightsOf(truth));
     const plan = { ...usualSweep(), lowestMm: Math.round(z0) - 8, highestMm: Math.round(z0) + 8 };
     const { round } = rehearseRound({
-      ...{ procedure: focus, context, purpose: "measure", gauge: GAUGE, truth, plan, n: 1 },
-      ...{ controller: { table: [], switchedOn: true }, random: seeded(seed) },
+      procedure: focus,
+      context,
+      purpose: "measure",
+      gauge: GAUGE,
+      truth,
+      plan,
+      n: 1,
+      controller: { table: [], switchedOn: true },
+      random: seeded(seed),
       hand: { placingMm: 0.05, commonMm: 0, resolutionMm: 0.1 },
     });
     const rising = solved(round as RoundRecord<FocusPlan>).estimates.find((e) => /rising|focus/.test(e.id));

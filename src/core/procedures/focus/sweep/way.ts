@@ -29,7 +29,9 @@ export const liveSweep: BurnWay<SweepPlan> = {
   waysOut: () => [
     {
       text: `Sweep ${MORE_PASSES} times more each way.`,
-      ...{ sites: [RISING_SITE, FALLING_SITE], more: MORE_PASSES, gauge: null },
+      sites: [RISING_SITE, FALLING_SITE],
+      more: MORE_PASSES,
+      gauge: null,
     },
   ],
 };
@@ -41,7 +43,8 @@ function found(history: History<SweepPlan>, round: RoundRecord<SweepPlan>): Foun
   const ways = passes ? waysOf(passes) : [];
   const { ways: sorted, chosen } = ranked(ways, history.decisions[GO_BY]);
   return {
-    ...{ ways: sorted, chosen },
+    ways: sorted,
+    chosen,
     whyNot: "No pass is noted yet: write down the height at the brightest, loudest point of each.",
     findings: passes && chosen ? [...playFinding(passes), ...passFinding(passes, chosen, history.tolerance)] : [],
     table: tableOf(noted, ways),
@@ -49,7 +52,8 @@ function found(history: History<SweepPlan>, round: RoundRecord<SweepPlan>): Foun
     estimates: passes ? playEstimate(passes) : [],
     wishes: [],
     predicted: "Another sweep should find it at the height that is set.",
-    ...{ beyond: null, judged: sitesLeft(round.spec.sites, round.answers).length === 0 },
+    beyond: null,
+    judged: sitesLeft(round.spec.sites, round.answers).length === 0,
   };
 }
 
@@ -58,8 +62,13 @@ function playEstimate(passes: Passes): Estimate[] {
   if (!play) return [];
   return [
     {
-      ...{ id: "play", label: "Rising minus falling: play of the screw, and noting late", unit: "mm" },
-      ...{ quantity: play.quantity, headline: false, helps: null, budget: play.parts },
+      id: "play",
+      label: "Rising minus falling: play of the screw, and noting late",
+      unit: "mm",
+      quantity: play.quantity,
+      headline: false,
+      helps: null,
+      budget: play.parts,
     },
   ];
 }
@@ -69,7 +78,9 @@ function playFinding(passes: Passes): Finding[] {
   if (!play || Math.abs(play.value) <= expandedUncertainty(play)) return [];
   return [
     {
-      ...{ id: "play", tone: "note", site: null },
+      id: "play",
+      tone: "note",
+      site: null,
       headline: `Rising and falling passes differ by ${plain(Math.abs(play.value), 2)} mm.`,
       text: "That is the play of the screw, and how late the number is noted. Always come to the height from the same side, the one of the answer that you enter.",
     },
@@ -91,7 +102,9 @@ function passFinding(passes: Passes, { found: { quantity, parts } }: Way, tolera
   const enough = now < tolerance / 2;
   return [
     {
-      ...{ id: "another pass", tone: "note", site: null },
+      id: "another pass",
+      tone: "note",
+      site: null,
       headline: helps && !enough ? "Another pass each way would help." : "Another pass hardly helps.",
       text: `The height is known to ± ${plain(now, 2)} mm; one more pass each way makes it ± ${plain(then, 2)} mm. It has to lie within ${plain(tolerance, 2)} mm.`,
     },
@@ -102,13 +115,17 @@ function tableOf({ rising, falling }: Pick<Passes, "rising" | "falling">, ways: 
   const row = (id: string, label: string, sites: string[], of: readonly number[]): ResultTable["rows"][number] => {
     const quantity = ways.find((w) => w.id === id)?.found.quantity;
     return {
-      ...{ label, sites, cells: [of.length > 0 ? of.map((v) => plain(v, 2)).join("; ") : "…"] },
+      label,
+      sites,
+      cells: [of.length > 0 ? of.map((v) => plain(v, 2)).join("; ") : "…"],
       result: quantity ? `${plain(quantity.value, 2)} ± ${plain(expandedUncertainty(quantity), 2)}` : "–",
       state: quantity ? "read" : "none",
     };
   };
   return {
-    ...{ title: "Brightest point", columns: ["Passes", "heights"], resultLabel: "height, mm" },
+    title: "Brightest point",
+    columns: ["Passes", "heights"],
+    resultLabel: "height, mm",
     rows: [row("rising", "rising", [RISING_SITE], rising), row("falling", "falling", [FALLING_SITE], falling)],
   };
 }

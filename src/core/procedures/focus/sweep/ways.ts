@@ -40,12 +40,17 @@ export function waysOf({ rising, falling, adjustment }: Passes): Way[] {
   if (!play) return ways;
   const middle = combine(adjustment, rowOf(EITHER));
   ways.push({
-    ...{ id: EITHER, label: "By the middle of both", helps: null },
+    id: EITHER,
+    label: "By the middle of both",
+    helps: null,
     sum: `(${plain(mean(rising), 2)} + ${plain(mean(falling), 2)}) ÷ 2 = ${plain(middle.quantity.value, 3)}`,
     found: joined(middle.quantity.value, [
       ...middle.parts,
       {
-        ...{ id: "play", label: "From which side it is set", kind: "B", degreesOfFreedom: "infinite" },
+        id: "play",
+        label: "From which side it is set",
+        kind: "B",
+        degreesOfFreedom: "infinite",
         standardUncertainty: Math.abs(play.quantity.value) / 2 / Math.sqrt(3),
       },
     ]),
