@@ -2,7 +2,7 @@
 import { spawnSync } from "node:child_process";
 import { readFileSync } from "node:fs";
 import type { RoundSpec } from "../../src/core/coupon/round-spec";
-import { USUAL_DIALECT } from "../../src/core/procedures/gcode-dialect";
+import { USUAL_DIALECT } from "../../src/core/machine/gcode-dialect";
 import { parseCsv } from "../../src/formats/csv";
 import { parseDxf } from "../../src/formats/dxf-parser";
 import { dxfOf } from "../../src/formats/dxf-writer";

@@ -1,7 +1,7 @@
 /** Streams the G-code of a coupon of a million moves, as a process of its own: prints milliseconds and the most memory it held. */
 import { openSync, writeSync } from "node:fs";
 import type { RoundSpec } from "../../src/core/coupon/round-spec";
-import { USUAL_DIALECT } from "../../src/core/procedures/gcode-dialect";
+import { USUAL_DIALECT } from "../../src/core/machine/gcode-dialect";
 import { gcodeChunks } from "../../src/formats/gcode-writer";
 
 const MOVES = 1_000_000;

@@ -1,7 +1,7 @@
 /** The bench on which the server is killed: one trial to read, one to record, optics to swap. */
 
 import { writeFileSync } from "node:fs";
-import { opticOf } from "../../src/core/procedures/part-spec";
+import { opticOf } from "../../src/core/machine/part-spec";
 import { type Database, openDatabase } from "../../src/data/database";
 import { holdersOf, machineBySlug } from "../../src/data/machines";
 import { addPart, allParts, fittedPart } from "../../src/data/parts";

@@ -1,9 +1,9 @@
 /** A drawing made for a round part: multiplied along the way around, or unrolled from a taper, with what does not go onto it named. */
 import type { Piece } from "../core/coupon/piece";
 import { boundsOf, type Rect } from "../core/geometry/rect";
-import { bentPath } from "../core/rotary/develop-path";
-import { artworkFactor, circumferenceMm, type RoundPart, type Wraps, wrapsOf } from "../core/rotary/round-part";
-import { diameterAt, foreshortened, sentFrom, slantMm, type TaperSetup } from "../core/rotary/taper";
+import { bentPath } from "../core/round-part/develop-path";
+import { artworkFactor, circumferenceMm, type RoundPart, type Wraps, wrapsOf } from "../core/round-part/round-part";
+import { diameterAt, foreshortened, sentFrom, slantMm, type TaperSetup } from "../core/round-part/taper";
 import type { Point } from "./contour";
 import { drawnPiece, layersOf } from "./drawn-piece";
 import { type DrawnPath, readDrawing, type SvgUnit } from "./read-drawing";

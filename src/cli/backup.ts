@@ -1,7 +1,7 @@
 /** `backup [FILE]` and `restore FILE`: the bench as one file, and back. They work on the bench of USTRINA_DATABASE, also while it is in use. */
 import { existsSync } from "node:fs";
 import path from "node:path";
-import { benchFactsText } from "../core/procedures/bench-facts";
+import { benchFactsText } from "../core/machine/bench-facts";
 import { backUp, checkCopy, putInPlace } from "../data/backup";
 import { newBackupFile } from "../data/backup-files";
 import { openDatabase } from "../data/database";

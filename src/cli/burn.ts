@@ -5,10 +5,10 @@
  */
 import { z } from "zod";
 import type { Placement } from "../core/geometry/frames";
-import { type Answer, PLAIN_SHARES, sitesLeft } from "../core/procedures/answer";
-import { writtenAnswer } from "../core/procedures/answer-text";
-import { burnFileOf } from "../core/procedures/burn-file";
-import { draftOf } from "../core/procedures/draft";
+import { burnFileOf } from "../core/machine/machine-spec";
+import { type Answer, PLAIN_SHARES, sitesLeft } from "../core/trial/answer";
+import { writtenAnswer } from "../core/trial/answer-text";
+import { draftOf } from "../core/trial/draft";
 import { contextOf, couponCodeOf } from "../formats/document-history";
 import { greyPng } from "../formats/png-writer";
 import type { TrialDocument } from "../formats/trial-document";

@@ -1,9 +1,9 @@
 /** `check FILE`: whether a file can be read, and what is in it. */
 
 import sharp from "sharp";
+import { machineSpecSchema } from "../core/machine/machine-spec";
 import { countText } from "../core/metrology/count-text";
 import { plain } from "../core/metrology/quantity-text";
-import { machineSpecSchema } from "../core/procedures/machine-spec";
 import { parseCsv } from "../formats/csv";
 import { parseDxf } from "../formats/dxf-parser";
 import { parseGcode } from "../formats/gcode-parser";

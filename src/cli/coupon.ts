@@ -1,6 +1,6 @@
 /** `coupon TRIAL --format F`: the piece of a round in a file format; `sites TRIAL`: where it is measured. */
 
-import { lengthUnitOf } from "../core/procedures/shown-unit";
+import { lengthUnitOf } from "../core/trial/decisions";
 import { couponCodeOf } from "../formats/document-history";
 import { dxfOf } from "../formats/dxf-writer";
 import { gcodeOf } from "../formats/gcode-writer";

@@ -1,11 +1,11 @@
 /** `part` and `develop`: a round part, and artwork made for it. */
 import { develop, type PartShape } from "../artwork/develop";
 import { SVG_UNITS, type SvgUnit } from "../artwork/read-drawing";
+import { rotaryDriveSchema } from "../core/machine/part-spec";
 import { parseReading } from "../core/metrology/reading-text";
 import type { Dimension, UnitId } from "../core/metrology/units";
-import { rotaryDriveSchema } from "../core/procedures/part-spec";
-import { artworkFactor, circumferenceMm, partSteps, wrapsOf } from "../core/rotary/round-part";
-import { LAYS, type Lay, LEVELS, type Level, sideAngleRad, slantMm, travelAtEnds } from "../core/rotary/taper";
+import { artworkFactor, circumferenceMm, partSteps, wrapsOf } from "../core/round-part/round-part";
+import { LAYS, type Lay, LEVELS, type Level, sideAngleRad, slantMm, travelAtEnds } from "../core/round-part/taper";
 import { dxfOf } from "../formats/dxf-writer";
 import { documentText } from "../formats/json-document";
 import { svgOf } from "../formats/svg-writer";

@@ -1,13 +1,13 @@
 /** `plan PROCEDURE --machine FILE`: a filled-in document to start from. */
 import type { RoundSpec } from "../core/coupon/round-spec";
 import { isMeasured } from "../core/coupon/site";
+import { machineSpecSchema } from "../core/machine/machine-spec";
 import { type Gauge, usualGauge } from "../core/metrology/gauge";
-import type { PlanContext } from "../core/procedures/contract";
-import { draftOf } from "../core/procedures/draft";
-import { machineSpecSchema } from "../core/procedures/machine-spec";
 import { procedureById } from "../core/procedures/registry";
-import type { SettingsInForce } from "../core/procedures/setting";
-import type { StockAtHand } from "../core/procedures/stock-at-hand";
+import type { SettingsInForce } from "../core/settings/setting";
+import type { StockAtHand } from "../core/stock/stock-at-hand";
+import { draftOf } from "../core/trial/draft";
+import type { PlanContext } from "../core/trial/plan-form";
 import { documentText } from "../formats/json-document";
 import { FORMAT, trialDocumentSchema, VERSION } from "../formats/trial-document";
 import { CliFault } from "./cli-fault";

@@ -1,5 +1,5 @@
 /** `solve TRIAL`: what the readings amount to, as JSON, beside the verdicts that were accepted; `results TRIAL`: the numbers as CSV. */
-import { lengthUnitOf } from "../core/procedures/shown-unit";
+import { lengthUnitOf } from "../core/trial/decisions";
 import { resultsCsv } from "../formats/results-csv";
 import type { TrialDocument } from "../formats/trial-document";
 import { CliFault } from "./cli-fault";

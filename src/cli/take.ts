@@ -1,7 +1,7 @@
 /** `take TRIAL --sheet FILE`: readings of the last round from a filled sheet, whole or not at all. */
 import type { Site } from "../core/coupon/site";
-import { textFromInput } from "../core/procedures/answer-text";
-import { doubtAbout } from "../core/procedures/plausibility";
+import { doubtAbout } from "../core/course/plausibility";
+import { textFromInput } from "../core/trial/answer-text";
 import { type CsvReading, parseReadingsCsv } from "../formats/readings-csv";
 import type { TrialDocument } from "../formats/trial-document";
 import { CliFault } from "./cli-fault";

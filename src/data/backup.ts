@@ -8,7 +8,7 @@ import { randomBytes } from "node:crypto";
 import { copyFileSync, existsSync, mkdirSync, rmSync } from "node:fs";
 import path from "node:path";
 import Sqlite from "better-sqlite3";
-import type { BenchFacts } from "../core/procedures/bench-facts";
+import type { BenchFacts } from "../core/machine/bench-facts";
 import { newBackupFile } from "./backup-files";
 import { type Database, openDatabase } from "./database";
 import { refuseForeign, schemaOf } from "./schema-version";

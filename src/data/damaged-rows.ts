@@ -1,11 +1,11 @@
 /** Damaged rows besides those of machines and trials. Lists leave them out, and the bench names them. */
 import { eq, isNotNull } from "drizzle-orm";
 import type { z } from "zod";
+import { opticSpecSchema, rotarySpecSchema } from "../core/machine/part-spec";
 import { gaugeSchema } from "../core/metrology/gauge";
-import { stockResultSchema } from "../core/procedures/outcome";
-import { opticSpecSchema, rotarySpecSchema } from "../core/procedures/part-spec";
-import { settingValueSchema } from "../core/procedures/setting";
+import { settingValueSchema } from "../core/settings/setting";
 import { stockSpecSchema } from "../core/stock/stock-spec";
+import { stockResultSchema } from "../core/trial/outcome";
 import type { Db } from "./database";
 import { eachSound, fromColumn } from "./json-column";
 import {

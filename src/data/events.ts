@@ -1,6 +1,6 @@
 /** What happened to a machine: a belt changed, new firmware, a tube replaced. Only ever added, or taken back. */
 import { and, desc, eq, isNull } from "drizzle-orm";
-import { type ChangeKind, changeKindSchema } from "../core/procedures/change";
+import { type ChangeKind, changeKindSchema } from "../core/machine/change";
 import type { Db } from "./database";
 import { event } from "./schema";
 

@@ -1,8 +1,8 @@
 /** Revisions, fittings, ledger and events: what is added later never changes what was. */
 
 import { beforeEach, describe, expect, it } from "vitest";
+import { opticOf, rotaryOf } from "../core/machine/part-spec";
 import { usualGauge } from "../core/metrology/gauge";
-import { opticOf, rotaryOf } from "../core/procedures/part-spec";
 import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
 import { type Database, openDatabase } from "./database";
 import { addEvent, eventsOf } from "./events";

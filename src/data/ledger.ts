@@ -1,7 +1,7 @@
 /** Every setting over time: entries are added, never changed; undoing marks the newest one. */
 import { and, desc, eq, isNull } from "drizzle-orm";
 import { type UnitId, unitIdSchema } from "../core/metrology/units";
-import { type SettingValue, settingValueSchema } from "../core/procedures/setting";
+import { type SettingValue, settingValueSchema } from "../core/settings/setting";
 import type { Db } from "./database";
 import { fromColumn, soundOrNull, toColumn } from "./json-column";
 import { holder, ledgerEntry, trial } from "./schema";

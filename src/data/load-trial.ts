@@ -1,10 +1,10 @@
 /** Writing a trial that was run elsewhere, row by row as it was. */
 import { and, eq } from "drizzle-orm";
+import type { MachineSpec } from "../core/machine/machine-spec";
 import type { Gauge } from "../core/metrology/gauge";
 import type { Zero } from "../core/metrology/sitting";
-import type { Answer } from "../core/procedures/answer";
-import type { MachineSpec } from "../core/procedures/machine-spec";
-import type { Verdict } from "../core/procedures/verdict";
+import type { Answer } from "../core/trial/answer";
+import type { Verdict } from "../core/trial/verdict";
 import type { Db } from "./database";
 import { toColumn } from "./json-column";
 import type { Round } from "./rounds";

@@ -1,6 +1,6 @@
 /** Machines with their revisions and holders. */
 import { asc, desc, eq, type SQL } from "drizzle-orm";
-import { type MachineSpec, machineSpecSchema } from "../core/procedures/machine-spec";
+import { type MachineSpec, machineSpecSchema } from "../core/machine/machine-spec";
 import type { Db } from "./database";
 import { eachSound, fromColumn, toColumn } from "./json-column";
 import { event, fitting, holder, machine, machineRevision, practiceMachine, putBack, stockResult } from "./schema";

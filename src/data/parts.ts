@@ -1,6 +1,6 @@
 /** Optics and rotaries with their revisions, and what is fitted where, from when to when. */
 import { and, asc, desc, eq, gt, isNull, lte, or } from "drizzle-orm";
-import { opticSpecSchema, type PartKind, type PartSpec, rotarySpecSchema } from "../core/procedures/part-spec";
+import { opticSpecSchema, type PartKind, type PartSpec, rotarySpecSchema } from "../core/machine/part-spec";
 import type { Db } from "./database";
 import { eachSound, fromColumn, toColumn } from "./json-column";
 import { fitting, machine, part, partRevision } from "./schema";

@@ -2,7 +2,7 @@
 import { and, asc, count, eq, isNull, max } from "drizzle-orm";
 import { type Gauge, gaugeSchema } from "../core/metrology/gauge";
 import type { Zero } from "../core/metrology/sitting";
-import { type Answer, answerSchema } from "../core/procedures/answer";
+import { type Answer, answerSchema } from "../core/trial/answer";
 import type { Db } from "./database";
 import { fromColumn, toColumn } from "./json-column";
 import { gaugeRevision, reading, session } from "./schema";

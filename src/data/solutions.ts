@@ -1,9 +1,9 @@
 /** What was worked out and decided, as it was then: solutions, verdicts, what was learnt. */
 import { and, asc, eq } from "drizzle-orm";
-import type { Purpose } from "../core/procedures/contract";
-import { type Outcome, outcomeSchema } from "../core/procedures/outcome";
-import { type RecordedEstimate, recordedEstimatesSchema } from "../core/procedures/recorded-result";
-import { type Verdict, verdictSchema } from "../core/procedures/verdict";
+import type { Purpose } from "../core/trial/history";
+import { type Outcome, outcomeSchema } from "../core/trial/outcome";
+import { type RecordedEstimate, recordedEstimatesSchema } from "../core/trial/recorded-result";
+import { type Verdict, verdictSchema } from "../core/trial/verdict";
 import type { Db } from "./database";
 import { fromColumn, readColumn, toColumn } from "./json-column";
 import { learned, ledgerEntry, round, solution, trial, verdict } from "./schema";

@@ -1,10 +1,10 @@
 /** Stocks on their cards: batches, how thick they are, and what was kept of them. */
 import { and, asc, desc, eq, isNull } from "drizzle-orm";
 import { type Gauge, gaugeSchema } from "../core/metrology/gauge";
-import { type StockResult, stockResultSchema } from "../core/procedures/outcome";
-import type { StockAtHand, Thickness } from "../core/procedures/stock-at-hand";
+import type { StockAtHand, Thickness } from "../core/stock/stock-at-hand";
 import { type StockSpec, stockSpecSchema } from "../core/stock/stock-spec";
 import { thicknessOf } from "../core/stock/thickness";
+import { type StockResult, stockResultSchema } from "../core/trial/outcome";
 import type { Db } from "./database";
 import { eachSound, fromColumn, soundOrNull, toColumn } from "./json-column";
 import { batch, gaugeRevision, stock, stockResult, stockRevision, thicknessReading } from "./schema";

@@ -1,5 +1,5 @@
 /** Lines of a machine's own at the start and the end of its files: they must be readable here, and leave the beam alone. */
-import type { GcodeDialect } from "../core/procedures/gcode-dialect";
+import type { GcodeDialect } from "../core/machine/gcode-dialect";
 import { GcodeLine } from "./gcode-line";
 import { parseGcode } from "./gcode-parser";
 

@@ -4,8 +4,9 @@
  *
  * Modal state: motion (G0 to G3), units (G20, G21), distances (G90, G91), feed, power, and the beam on or off.
  */
+
+import { type GcodeDialect, USUAL_DIALECT } from "../core/machine/gcode-dialect";
 import { MM_PER_INCH } from "../core/metrology/units";
-import { type GcodeDialect, USUAL_DIALECT } from "../core/procedures/gcode-dialect";
 import { arcPoints, type Place } from "./gcode-arc";
 import { GcodeLine } from "./gcode-line";
 import { BOTH_WAYS, ONE_WAY, SCAN_BEGIN, SCAN_END, SECONDS_PER_MINUTE } from "./gcode-words";

@@ -6,10 +6,10 @@ import type { MarkingSettings } from "../core/coupon/piece";
 import type { RoundSpec } from "../core/coupon/round-spec";
 import { burnSteps, pointsOf, type Stroke } from "../core/coupon/strokes";
 import { type MachinePoint, onMachine } from "../core/geometry/frames";
+import { type Bed, counted, zeroText } from "../core/machine/counted";
+import type { GcodeDialect } from "../core/machine/gcode-dialect";
 import { plain } from "../core/metrology/quantity-text";
 import { MM_PER_INCH } from "../core/metrology/units";
-import { type Bed, counted, zeroText } from "../core/procedures/counted";
-import type { GcodeDialect } from "../core/procedures/gcode-dialect";
 import {
   BOTH_WAYS,
   commentText,

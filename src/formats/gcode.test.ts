@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { RoundSpec } from "../core/coupon/round-spec";
 import { onMachine } from "../core/geometry/frames";
-import { type GcodeDialect, gcodeDialectSchema, USUAL_DIALECT } from "../core/procedures/gcode-dialect";
+import { type GcodeDialect, gcodeDialectSchema, USUAL_DIALECT } from "../core/machine/gcode-dialect";
 import { parseGcode } from "./gcode-parser";
 import { burnedPaths } from "./gcode-paths";
 import { DECIMALS_BY_UNIT } from "./gcode-words";

@@ -4,7 +4,7 @@ import path from "node:path";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { check } from "../cli/check";
-import { givenSettingValueSchema } from "../core/procedures/setting";
+import { givenSettingValueSchema } from "../core/settings/setting";
 import { parseCsv } from "./csv";
 import { documentText } from "./json-document";
 import { ledgerCsv } from "./ledger-csv";

@@ -1,8 +1,8 @@
 /** The ledger of one machine as a JSON document: every setting over time, with where each value came from. */
 import { z } from "zod";
+import { machineKindSchema } from "../core/machine/machine-spec";
 import { unitIdSchema } from "../core/metrology/units";
-import { machineKindSchema } from "../core/procedures/machine-spec";
-import { givenSettingValueSchema } from "../core/procedures/setting";
+import { givenSettingValueSchema } from "../core/settings/setting";
 import { type ReadDocument, readDocument } from "./json-document";
 
 const FORMAT = "ustrina ledger";

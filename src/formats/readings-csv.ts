@@ -1,9 +1,9 @@
 /** Readings to and from a spreadsheet: a row a reading, the place named, the unit in the header. */
 import type { Site } from "../core/coupon/site";
 import { LENGTH_UNITS, type LengthUnit, UNITS, unitBySpelling } from "../core/metrology/units";
-import type { Answer } from "../core/procedures/answer";
-import type { AnswerInput } from "../core/procedures/answer-input";
-import { inputFromText, writtenAnswer } from "../core/procedures/answer-text";
+import type { Answer } from "../core/trial/answer";
+import type { AnswerInput } from "../core/trial/answer-input";
+import { inputFromText, writtenAnswer } from "../core/trial/answer-text";
 import { type Cell, csvOf, parseCsv } from "./csv";
 import { FormatFault, type Parsed, parsing } from "./parsed";
 

@@ -3,8 +3,8 @@ import type { Site } from "../core/coupon/site";
 import { expandedUncertainty } from "../core/fitting/student-t";
 import { freedomOf } from "../core/metrology/measured";
 import { fromInternal, type LengthUnit, UNITS } from "../core/metrology/units";
-import type { Outcome } from "../core/procedures/outcome";
-import { shownUnit } from "../core/procedures/shown-unit";
+import { shownUnit } from "../core/trial/decisions";
+import type { Outcome } from "../core/trial/outcome";
 import { type Cell, csvOf } from "./csv";
 
 const DIGITS = 10;

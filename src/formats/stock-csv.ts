@@ -3,7 +3,7 @@
  *
  * `what` is card, batch, thickness, or the kind and name of a value. The values of one result have the same time and machine.
  */
-import type { StockResult } from "../core/procedures/outcome";
+import type { StockResult } from "../core/trial/outcome";
 import { type Cell, csvOf, parseCsv } from "./csv";
 import { FormatFault, type Parsed, parsing } from "./parsed";
 import { STOCK_FORMAT, STOCK_VERSION, type StockDocument, stockDocumentSchema } from "./stock-document";

@@ -1,7 +1,7 @@
 /** All cards of stock as a document, to keep or to take to another bench. */
 import { z } from "zod";
-import { stockResultSchema } from "../core/procedures/outcome";
 import { stockSpecSchema } from "../core/stock/stock-spec";
+import { stockResultSchema } from "../core/trial/outcome";
 import { type ReadDocument, readDocument } from "./json-document";
 
 export const STOCK_FORMAT = "ustrina stock";

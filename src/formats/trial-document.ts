@@ -4,13 +4,13 @@
  */
 import { z } from "zod";
 import { roundSpecSchema } from "../core/coupon/round-spec";
+import { machineSpecSchema } from "../core/machine/machine-spec";
 import { gaugeSchema } from "../core/metrology/gauge";
-import { purposeSchema } from "../core/procedures/contract";
-import { draftSchema } from "../core/procedures/draft";
-import { machineSpecSchema } from "../core/procedures/machine-spec";
-import { givenSettingValueSchema } from "../core/procedures/setting";
-import { stockAtHandSchema } from "../core/procedures/stock-at-hand";
-import { verdictSchema } from "../core/procedures/verdict";
+import { givenSettingValueSchema } from "../core/settings/setting";
+import { stockAtHandSchema } from "../core/stock/stock-at-hand";
+import { draftSchema } from "../core/trial/draft";
+import { purposeSchema } from "../core/trial/history";
+import { verdictSchema } from "../core/trial/verdict";
 import { type ReadDocument, readDocument } from "./json-document";
 
 export const FORMAT = "ustrina trial";

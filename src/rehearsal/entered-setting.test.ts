@@ -3,13 +3,15 @@
  * changes what the machine burns from the same file, or is what the next burn is laid out by.
  */
 import { describe, expect, it } from "vitest";
+import type { MachineSpec } from "../core/machine/machine-spec";
 import { type Gauge, usualGauge } from "../core/metrology/gauge";
-import type { AnyProcedure, History, PlanContext } from "../core/procedures/contract";
-import type { MachineSpec } from "../core/procedures/machine-spec";
+import type { AnyProcedure } from "../core/procedures/contract";
 import { PROCEDURES } from "../core/procedures/registry";
 import { SAMPLE_GALVO, SAMPLE_MACHINE } from "../core/procedures/sample-machine";
 import { scanOffset } from "../core/procedures/scan-offset/procedure";
-import type { SettingSpec, SettingsInForce } from "../core/procedures/setting";
+import type { SettingSpec, SettingsInForce } from "../core/settings/setting";
+import type { History } from "../core/trial/history";
+import type { PlanContext } from "../core/trial/plan-form";
 import { gcodeOf } from "../formats/gcode-writer";
 import { svgOf } from "../formats/svg-writer";
 import type { PracticeController } from "../practice/gantry-truth";

@@ -1,10 +1,11 @@
 /** Stops of a fixture on practice gantries: found by a cross, proved by another that is placed by them. */
 import { describe, expect, it } from "vitest";
-import type { History, PlanContext, RoundRecord } from "../core/procedures/contract";
-import { draftOf, readDraft } from "../core/procedures/draft";
 import { type FixturePlan, planForm, planWarnings } from "../core/procedures/fixture-stops/plan";
 import { fixtureStops } from "../core/procedures/fixture-stops/procedure";
 import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
+import { draftOf, readDraft } from "../core/trial/draft";
+import type { History, RoundRecord } from "../core/trial/history";
+import type { PlanContext } from "../core/trial/plan-form";
 import { practiceFromSeed } from "../practice/practice-truth";
 import { seeded, seedOf } from "../practice/random";
 import { LENGTH_GAUGES } from "./axis-scale-accuracy";

@@ -5,11 +5,12 @@
  * the stock, line widths read with scatter, step and a common error of the gauge.
  */
 import { type Gauge, usualGauge } from "../core/metrology/gauge";
-import type { History, PlanContext, RoundRecord } from "../core/procedures/contract";
 import { usualPlan } from "../core/procedures/focus/plan";
 import { FOCUS_HEIGHT, type LadderPlan } from "../core/procedures/focus/plan-type";
 import { focus } from "../core/procedures/focus/procedure";
 import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
+import type { History, RoundRecord } from "../core/trial/history";
+import type { PlanContext } from "../core/trial/plan-form";
 import { focusOf, type GantryTruth, gantryFromSeed } from "../practice/gantry-truth";
 import { seeded, seedOf } from "../practice/random";
 import { rehearseRound } from "./rehearse-round";

@@ -1,7 +1,7 @@
 /** What a layout is said to be able to tell, held against what practice gantries then give. Seeds 21000 to 21039. */
 import { describe, expect, it } from "vitest";
+import { forecastOf } from "../core/course/forecast";
 import { axisScale } from "../core/procedures/axis-scale/procedure";
-import { forecastOf } from "../core/procedures/forecast";
 import type { Way } from "../core/procedures/rotary/plan-type";
 import { rotary } from "../core/procedures/rotary/procedure";
 import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";

@@ -8,13 +8,14 @@
 import { expandedUncertainty } from "../core/fitting/student-t";
 import { type Gauge, usualGauge } from "../core/metrology/gauge";
 import type { Measured } from "../core/metrology/measured";
-import type { History, PlanContext, Purpose, RoundRecord } from "../core/procedures/contract";
 import { kerfIn } from "../core/procedures/kerf/found";
 import { planForm } from "../core/procedures/kerf/plan";
 import type { KerfPlan } from "../core/procedures/kerf/plan-type";
 import { kerf } from "../core/procedures/kerf/procedure";
 import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
-import type { StockAtHand } from "../core/procedures/stock-at-hand";
+import type { StockAtHand } from "../core/stock/stock-at-hand";
+import type { History, Purpose, RoundRecord } from "../core/trial/history";
+import type { PlanContext } from "../core/trial/plan-form";
 import { Cutter } from "../practice/cut-width";
 import { focusOf, type GantryTruth } from "../practice/gantry-truth";
 import { handFromSeed, snugGapOf } from "../practice/judge-mate";

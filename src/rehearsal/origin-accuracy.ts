@@ -5,12 +5,13 @@
  * pulleys that run out, placing scatter, the step of the gauge.
  */
 import { expandedUncertainty } from "../core/fitting/student-t";
-import type { History, PlanContext, RoundRecord } from "../core/procedures/contract";
 import { edgesIn } from "../core/procedures/origin/observe";
 import { type OriginPlan, planForm } from "../core/procedures/origin/plan";
 import { origin } from "../core/procedures/origin/procedure";
 import { HOME_OFFSET } from "../core/procedures/origin/setting";
 import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
+import type { History, RoundRecord } from "../core/trial/history";
+import type { PlanContext } from "../core/trial/plan-form";
 import { type PracticeTruth, practiceFromSeed } from "../practice/practice-truth";
 import { seeded, seedOf } from "../practice/random";
 import { LENGTH_GAUGES } from "./axis-scale-accuracy";

@@ -7,7 +7,6 @@
 import type { RoundSpec } from "../core/coupon/round-spec";
 import { scaleFromDpi } from "../core/picture/picture-scale";
 import { type PictureRead, readPicture } from "../core/picture/read-picture";
-import type { PlanContext } from "../core/procedures/contract";
 import { widthSite } from "../core/procedures/focus/ladder/coupon";
 import { usualPlan } from "../core/procedures/focus/plan";
 import { cellsOf, type LadderPlan } from "../core/procedures/focus/plan-type";
@@ -15,6 +14,7 @@ import { focus } from "../core/procedures/focus/procedure";
 import { fitWidths } from "../core/procedures/focus/width-fit";
 import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
 import { scanOffset } from "../core/procedures/scan-offset/procedure";
+import type { PlanContext } from "../core/trial/plan-form";
 import { gcodeOf } from "../formats/gcode-writer";
 import type { Mark } from "../practice/gantry";
 import { trueValue } from "../practice/measure";

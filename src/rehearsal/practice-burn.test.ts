@@ -1,9 +1,9 @@
 /** The file is all that passes between export and practice machine: also on machines that count the other way. */
 import { describe, expect, it } from "vitest";
+import type { Axes } from "../core/machine/machine-spec";
 import { usualPlan } from "../core/procedures/focus/plan";
 import type { LadderPlan } from "../core/procedures/focus/plan-type";
 import { focus } from "../core/procedures/focus/procedure";
-import type { Axes } from "../core/procedures/machine-spec";
 import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
 import { scanOffset } from "../core/procedures/scan-offset/procedure";
 import { parseGcode } from "../formats/gcode-parser";

@@ -1,6 +1,8 @@
 /** How often a clean coupon is asked about while its readings are typed, one after the other. */
-import type { AnyProcedure, History } from "../core/procedures/contract";
-import { doubtAbout } from "../core/procedures/plausibility";
+
+import { doubtAbout } from "../core/course/plausibility";
+import type { AnyProcedure } from "../core/procedures/contract";
+import type { History } from "../core/trial/history";
 
 export type Asked = { site: string; nth: number; question: string };
 

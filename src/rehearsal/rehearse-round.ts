@@ -1,10 +1,12 @@
 /** A whole round on a practice machine without screens: laid out, exported, burned, read at every site. */
 import type { RoundSpec } from "../core/coupon/round-spec";
 import type { Site } from "../core/coupon/site";
+import { burnFileOf } from "../core/machine/machine-spec";
 import type { Gauge } from "../core/metrology/gauge";
-import { type Answer, PLAIN_SHARES } from "../core/procedures/answer";
-import { burnFileOf } from "../core/procedures/burn-file";
-import type { AnyProcedure, PlanContext, Purpose, RoundRecord } from "../core/procedures/contract";
+import type { AnyProcedure } from "../core/procedures/contract";
+import { type Answer, PLAIN_SHARES } from "../core/trial/answer";
+import type { Purpose, RoundRecord } from "../core/trial/history";
+import type { PlanContext } from "../core/trial/plan-form";
 import { gcodeOf } from "../formats/gcode-writer";
 import { svgOf } from "../formats/svg-writer";
 import type { PracticeController } from "../practice/gantry-truth";

@@ -6,17 +6,18 @@
  * 0.04 mm oval; widths of lines by the beam, placing, step and zero of the gauge; the common error of the gauge where said.
  */
 import { expandedUncertainty } from "../core/fitting/student-t";
+import type { MachineSpec } from "../core/machine/machine-spec";
+import type { RotaryDrive } from "../core/machine/part-spec";
 import type { Gauge } from "../core/metrology/gauge";
-import type { History, PlanContext, RoundRecord } from "../core/procedures/contract";
-import type { MachineSpec } from "../core/procedures/machine-spec";
-import type { RotaryDrive } from "../core/procedures/part-spec";
 import { planForm } from "../core/procedures/rotary/plan";
 import type { RotaryPlan } from "../core/procedures/rotary/plan-type";
 import { rotary } from "../core/procedures/rotary/procedure";
 import { readTravel } from "../core/procedures/rotary/read-travel";
 import { ROLLER_DIAMETER, ROTARY_STEPS } from "../core/procedures/rotary/setting";
 import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
-import type { SettingsInForce } from "../core/procedures/setting";
+import type { SettingsInForce } from "../core/settings/setting";
+import type { History, RoundRecord } from "../core/trial/history";
+import type { PlanContext } from "../core/trial/plan-form";
 import type { PracticeController } from "../practice/gantry-truth";
 import { type PracticeTruth, practiceFromSeed, rotaryTruthOf } from "../practice/practice-truth";
 import { seeded, seedOf } from "../practice/random";

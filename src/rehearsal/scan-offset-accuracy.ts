@@ -8,15 +8,16 @@
 
 import { mean } from "../core/fitting/repeats";
 import { expandedUncertainty } from "../core/fitting/student-t";
+import type { MachineSpec } from "../core/machine/machine-spec";
 import type { Gauge } from "../core/metrology/gauge";
-import type { History, PlanContext, Purpose, RoundRecord } from "../core/procedures/contract";
-import type { HeldSetting, MachineSpec } from "../core/procedures/machine-spec";
-import type { Estimate, Outcome } from "../core/procedures/outcome";
 import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
 import { SCAN_OFFSET, type ScanOffsetPlan } from "../core/procedures/scan-offset/plan-type";
 import { scanOffset } from "../core/procedures/scan-offset/procedure";
 import { ROW_SHIFT, ROW_SHIFT_BY_SPEED } from "../core/procedures/scan-offset/setting";
-import type { SettingsInForce, SettingValue } from "../core/procedures/setting";
+import type { HeldSetting, SettingsInForce, SettingValue } from "../core/settings/setting";
+import type { History, Purpose, RoundRecord } from "../core/trial/history";
+import type { Estimate, Outcome } from "../core/trial/outcome";
+import type { PlanContext } from "../core/trial/plan-form";
 import { gcodeOf } from "../formats/gcode-writer";
 import {
   type GantryTruth,

@@ -5,9 +5,10 @@
  * was flagged. The same burn is worked out without the slip, so that noise is no part of it.
  */
 import { expandedUncertainty } from "../core/fitting/student-t";
-import type { Answer } from "../core/procedures/answer";
-import type { AnyProcedure, History, RoundRecord } from "../core/procedures/contract";
-import type { Finding, Outcome } from "../core/procedures/outcome";
+import type { AnyProcedure } from "../core/procedures/contract";
+import type { Answer } from "../core/trial/answer";
+import type { History, RoundRecord } from "../core/trial/history";
+import type { Finding, Outcome } from "../core/trial/outcome";
 import type { Random } from "../practice/random";
 
 export type SlipMade = {

@@ -5,10 +5,11 @@
  * gauge in axes and scan offset; `focus-ladder` for the focus.
  */
 import { axisScale } from "../core/procedures/axis-scale/procedure";
-import type { AnyProcedure, History } from "../core/procedures/contract";
+import type { AnyProcedure } from "../core/procedures/contract";
 import { focus } from "../core/procedures/focus/procedure";
 import { origin } from "../core/procedures/origin/procedure";
 import { scanOffset } from "../core/procedures/scan-offset/procedure";
+import type { History } from "../core/trial/history";
 import { seeded, seedOf } from "../practice/random";
 import { historyOf, LENGTH_GAUGES, rehearsedScale, soundGantry } from "./axis-scale-accuracy";
 import { ladderHead, widthLadder } from "./focus-ladder";

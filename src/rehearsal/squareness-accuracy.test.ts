@@ -1,9 +1,9 @@
 /** Seeds 11000 to 11299, fixed beforehand. */
 import { describe, expect, it } from "vitest";
-import type { History, RoundRecord } from "../core/procedures/contract";
 import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
 import type { SquarenessPlan } from "../core/procedures/squareness/plan";
 import { squareness } from "../core/procedures/squareness/procedure";
+import type { History, RoundRecord } from "../core/trial/history";
 import { beamTurned } from "../practice/axes-truth";
 import { practiceFromSeed } from "../practice/practice-truth";
 import { seeded } from "../practice/random";

@@ -5,11 +5,12 @@
  * the gauge; the common error of the gauge where said.
  */
 import { expandedUncertainty } from "../core/fitting/student-t";
-import type { PlanContext, RoundRecord } from "../core/procedures/contract";
 import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
 import { leanOf } from "../core/procedures/squareness/lean";
 import { planForm, type SquarenessPlan } from "../core/procedures/squareness/plan";
 import { squareness } from "../core/procedures/squareness/procedure";
+import type { RoundRecord } from "../core/trial/history";
+import type { PlanContext } from "../core/trial/plan-form";
 import { type PracticeTruth, practiceFromSeed } from "../practice/practice-truth";
 import { seeded, seedOf } from "../practice/random";
 import type { LENGTH_GAUGES } from "./axis-scale-accuracy";

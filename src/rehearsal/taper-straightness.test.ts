@@ -4,7 +4,7 @@
  */
 import { describe, expect, it } from "vitest";
 import { develop } from "../artwork/develop";
-import type { TaperSetup } from "../core/rotary/taper";
+import type { TaperSetup } from "../core/round-part/taper";
 import { type PointInSpace, struckAt } from "../practice/tapered-part";
 
 const HALF_ANGLE = (5 * Math.PI) / 180;

@@ -11,7 +11,7 @@ import { normalCdf } from "../fitting/normal";
 import { type Measured, measured } from "../metrology/measured";
 import { shownNumber } from "../metrology/quantity-text";
 import { type LengthUnit, UNITS } from "../metrology/units";
-import type { Thickness } from "../procedures/stock-at-hand";
+import type { Thickness } from "../stock/stock-at-hand";
 
 /** Gap across both sides that each fit wants, mm; a press fit has the interference that is said. */
 export const FIT_GAPS_MM = { loose: 0.2, sliding: 0.08, snug: 0.02, press: null } as const;

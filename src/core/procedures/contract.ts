@@ -1,107 +1,17 @@
-/**
- * What every procedure is.
- *
- * A trial is a list of rounds. A procedure plans a round, says what is burned and where it is measured, solves all
- * readings so far, says what to do next, and judges a proof. The interface knows asks, primitives and figures, never
- * a procedure.
- */
-import { z } from "zod";
 import type { RoundSpec } from "../coupon/round-spec";
 import type { Detail, Primitive } from "../drawing/scene";
 import type { Model } from "../estimate/model";
-import type { Gauge } from "../metrology/gauge";
+import type { ChangeKind } from "../machine/change";
+import type { MachineKind, MachineSpec } from "../machine/machine-spec";
+import type { Need } from "../machine/need";
 import type { Measured } from "../metrology/measured";
-import type { Dimension, UnitId } from "../metrology/units";
-import type { Answer } from "./answer";
-import type { ChangeKind } from "./change";
-import type { MachineKind, MachineSpec } from "./machine-spec";
-import type { Need } from "./need";
-import type { Outcome } from "./outcome";
-import type { OpticSpec, RotarySpec } from "./part-spec";
-import type { SettingSpec, SettingsInForce } from "./setting";
-import type { StockAtHand } from "./stock-at-hand";
-import type { Verdict } from "./verdict";
-
-export const purposeSchema = z.enum(["measure", "tune", "refine", "proof", "check"]);
-export type Purpose = z.infer<typeof purposeSchema>;
-
-export type FieldSpec = {
-  key: string;
-  label: string;
-  /** Why it matters, or what is usual. */
-  why: string;
-  group: string;
-  /** Asked only where another field says one of these; left out of the plan elsewhere. A layout can be drawn without it. */
-  when?: { field: string; is: readonly string[] };
-} & (
-  | { kind: "quantity"; dimension: Dimension; unit: UnitId; signed?: true }
-  | { kind: "quantities"; dimension: Dimension; unit: UnitId }
-  | { kind: "count" }
-  | {
-      kind: "choice";
-      options: { value: string; label: string; why: string }[];
-      /** Where more of them are made. */
-      elsewhere?: { href: string; label: string };
-    }
-);
-
-export type PlanContext = {
-  machine: MachineSpec;
-  /** Burned on the coupon, for example `A-14`. */
-  couponCode: string;
-  inForce: SettingsInForce;
-  /** What is fitted; left out where nothing is written down. */
-  optic?: OpticSpec;
-  rotary?: RotarySpec;
-  /** Gauges of the workshop; left out where nothing is known of them. */
-  gauges?: readonly Gauge[];
-  /** Largest residual that is still good, internal unit; left out: as the procedure has it. */
-  tolerance?: number;
-  /** Stocks of the workshop, the one at hand first; left out where nothing is known of them. */
-  stocks?: readonly StockAtHand[];
-  /** The day on which the trial was begun, for example `2026-05-31`, to be burned beside the code; left out where it is not known. */
-  day?: string;
-};
-
-export type PlanForm<P> = {
-  schema: z.ZodType<P>;
-  defaults: P;
-  fields: FieldSpec[];
-};
-
-/** Something worth saying that does not stop the burn. */
-export type PlanWarning = { field: string; message: string };
-
-export type RoundRecord<P = unknown> = {
-  n: number;
-  purpose: Purpose;
-  plan: P;
-  spec: RoundSpec;
-  /** What the controller held while this round was burned, as read back. */
-  inForce: SettingsInForce;
-  answers: readonly Answer[];
-};
-
-export type History<P = unknown> = {
-  rounds: readonly RoundRecord<P>[];
-  /** Gauges that were read with. */
-  gauges: readonly Gauge[];
-  /** Gauges there are in the workshop. */
-  available: readonly Gauge[];
-  machine: MachineSpec;
-  /** Largest residual that is still good, internal unit. */
-  tolerance: number;
-  /** Choices made while correcting: `table: line`, `accept:400: yes`. */
-  decisions: Readonly<Record<string, string>>;
-};
-
-export type Next<P> =
-  | { do: "round"; purpose: Purpose; plan: P; set: string[]; why: string }
-  | { do: "read"; sites: string[]; why: string }
-  | { do: "stop"; why: string };
-
-/** Where the person is looking while reading, and what is typed so far (internal unit, signed). */
-export type Focus = { site: string; typed: number | null };
+import type { UnitId } from "../metrology/units";
+import type { SettingSpec, SettingsInForce } from "../settings/setting";
+import type { StockAtHand } from "../stock/stock-at-hand";
+import type { Focus, History, Next, Purpose, RoundRecord } from "../trial/history";
+import type { Outcome } from "../trial/outcome";
+import type { PlanContext, PlanForm, PlanWarning } from "../trial/plan-form";
+import type { Verdict } from "../trial/verdict";
 
 export interface Procedure<P = unknown> {
   readonly id: string;

@@ -1,11 +1,12 @@
 /** The procedures there are, in the order in which they are done in practice; what is done rarely comes last. */
+
+import type { MachineKind } from "../machine/machine-spec";
 import { axisScale } from "./axis-scale/procedure";
 import { bedTilt } from "./bed-tilt/procedure";
 import type { AnyProcedure } from "./contract";
 import { fixtureStops } from "./fixture-stops/procedure";
 import { focus } from "./focus/procedure";
 import { kerf } from "./kerf/procedure";
-import type { MachineKind } from "./machine-spec";
 import { origin } from "./origin/procedure";
 import { rotary } from "./rotary/procedure";
 import { scanOffset } from "./scan-offset/procedure";

@@ -1,7 +1,7 @@
 /** A machine on which every procedure can be tried: for tests, rehearsals and benches. */
-import { USUAL_DIALECT } from "./gcode-dialect";
-import { type MachineSpec, UNKNOWN_AXES } from "./machine-spec";
-import type { StockAtHand } from "./stock-at-hand";
+import { USUAL_DIALECT } from "../machine/gcode-dialect";
+import { type MachineSpec, UNKNOWN_AXES } from "../machine/machine-spec";
+import type { StockAtHand } from "../stock/stock-at-hand";
 
 /** Its counterpart with mirrors that turn, on metal. */
 export const SAMPLE_GALVO: MachineSpec = {

@@ -7,7 +7,7 @@
  */
 import { mean } from "../fitting/repeats";
 import { commonUncertaintyMm, type Gauge, readingUncertaintyMm, zeroUncertaintyMm } from "../metrology/gauge";
-import type { Thickness } from "../procedures/stock-at-hand";
+import type { Thickness } from "./stock-at-hand";
 
 /** @param gauge with which the last was read; `null` = not known @returns `null` where nothing was measured */
 export function thicknessOf(valuesMm: readonly number[], gauge: Gauge | null): Thickness | null {

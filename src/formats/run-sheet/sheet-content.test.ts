@@ -5,7 +5,7 @@ import type { RoundSpec } from "../../core/coupon/round-spec";
 import { madeUp } from "../../core/procedures/made-up/procedure";
 import { SAMPLE_MACHINE } from "../../core/procedures/sample-machine";
 import { scanOffset } from "../../core/procedures/scan-offset/procedure";
-import type { SettingValue } from "../../core/procedures/setting";
+import type { SettingValue } from "../../core/settings/setting";
 import { runSheet, type SheetFacts } from "./sheet-content";
 import { sheetPages } from "./sheet-pages";
 

@@ -3,13 +3,14 @@ import { markingTimeS } from "../../core/coupon/marking-time";
 import type { MarkingSettings, Piece } from "../../core/coupon/piece";
 import { beforeBurn, duringBurn, type RoundSpec } from "../../core/coupon/round-spec";
 import type { Site } from "../../core/coupon/site";
+import type { MachineSpec } from "../../core/machine/machine-spec";
 import { inUnit, plain } from "../../core/metrology/quantity-text";
 import type { LengthUnit } from "../../core/metrology/units";
-import type { AnyProcedure, Purpose } from "../../core/procedures/contract";
-import type { MachineSpec } from "../../core/procedures/machine-spec";
-import { type PencilField, pencilFields } from "../../core/procedures/pencil";
-import { isHeldBy, type SettingSpec, type SettingsInForce, type SettingValue } from "../../core/procedures/setting";
-import { shownUnit } from "../../core/procedures/shown-unit";
+import type { AnyProcedure } from "../../core/procedures/contract";
+import { isHeldBy, type SettingSpec, type SettingsInForce, type SettingValue } from "../../core/settings/setting";
+import { shownUnit } from "../../core/trial/decisions";
+import type { Purpose } from "../../core/trial/history";
+import { type PencilField, pencilFields } from "../../core/trial/pencil";
 
 export type SheetFacts = {
   procedure: AnyProcedure;

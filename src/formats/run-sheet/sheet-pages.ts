@@ -1,5 +1,5 @@
 /** A run sheet laid out on paper: what to set and look after, the drawing at true scale, and boxes for what is read. */
-import type { PencilField } from "../../core/procedures/pencil";
+import type { PencilField } from "../../core/trial/pencil";
 import { GROUP_COLUMNS, type RunSheet, type SheetSite } from "./sheet-content";
 import { sheetDrawing, sheetPen } from "./sheet-drawing";
 import { LINE_MM, SheetFlow } from "./sheet-flow";

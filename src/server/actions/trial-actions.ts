@@ -2,11 +2,11 @@
 /** What the pages may ask the server to do. Every input is parsed; every answer is data, also a refusal. */
 import { revalidatePath } from "next/cache";
 import { z } from "zod";
+import { gcodeDialectSchema } from "../../core/machine/gcode-dialect";
 import { zeroSchema } from "../../core/metrology/sitting";
-import { answerInputSchema } from "../../core/procedures/answer-input";
-import { draftSchema } from "../../core/procedures/draft";
-import { gcodeDialectSchema } from "../../core/procedures/gcode-dialect";
-import { cardOf } from "../../core/procedures/stock-at-hand";
+import { cardOf } from "../../core/stock/stock-at-hand";
+import { answerInputSchema } from "../../core/trial/answer-input";
+import { draftSchema } from "../../core/trial/draft";
 import { database } from "../../data/server-database";
 import { momentNow } from "../keeping/clock";
 import * as adjustment from "../trial/adjustment-steps";

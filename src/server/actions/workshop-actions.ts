@@ -1,7 +1,7 @@
 "use server";
 /** What the pages may ask the server to do with machines, parts, holders, gauges and the ledger. */
 import { z } from "zod";
-import { changeKindSchema } from "../../core/procedures/change";
+import { changeKindSchema } from "../../core/machine/change";
 import { database } from "../../data/server-database";
 import * as gauges from "../gauges/gauge-steps";
 import { gaugeInputSchema } from "../gauges/gauge-steps";

@@ -3,18 +3,19 @@
  *
  * Its history is made by running trials on practice machines through the very steps that the screens use.
  */
+
+import { USUAL_DIALECT } from "../../core/machine/gcode-dialect";
+import { type MachineSpec, machineSpecSchema, UNKNOWN_AXES } from "../../core/machine/machine-spec";
+import { type OpticSpec, opticOf, rotaryOf } from "../../core/machine/part-spec";
 import { type Gauge, usualGauge } from "../../core/metrology/gauge";
 import { AXIS_SCALE } from "../../core/procedures/axis-scale/setting";
-import type { Draft } from "../../core/procedures/draft";
-import { entryText } from "../../core/procedures/entry-text";
 import { FOCUS_HEIGHT } from "../../core/procedures/focus/plan-type";
-import { USUAL_DIALECT } from "../../core/procedures/gcode-dialect";
-import { type MachineSpec, machineSpecSchema, UNKNOWN_AXES } from "../../core/procedures/machine-spec";
 import { HOME_OFFSET } from "../../core/procedures/origin/setting";
-import { type OpticSpec, opticOf, rotaryOf } from "../../core/procedures/part-spec";
 import { ROLLER_DIAMETER, ROTARY_STEPS } from "../../core/procedures/rotary/setting";
 import { SCAN_OFFSET } from "../../core/procedures/scan-offset/plan-type";
 import { ROW_SHIFT } from "../../core/procedures/scan-offset/setting";
+import { entryText } from "../../core/settings/entry-text";
+import type { Draft } from "../../core/trial/draft";
 import type { Db } from "../../data/database";
 import { addGauge, gaugeKeys } from "../../data/gauges";
 import { toColumn } from "../../data/json-column";

@@ -3,7 +3,7 @@
 import { randomBytes } from "node:crypto";
 import { mkdirSync, rmSync, writeFileSync } from "node:fs";
 import path from "node:path";
-import type { BenchFacts } from "../../core/procedures/bench-facts";
+import type { BenchFacts } from "../../core/machine/bench-facts";
 import { backUp, checkCopy, putInPlace } from "../../data/backup";
 import { type BackupFile, backupFiles, backupFolder, newBackupFile } from "../../data/backup-files";
 import type { Database } from "../../data/database";

@@ -1,5 +1,5 @@
 /** The backups of the bench, as their page shows them. */
-import type { BenchFacts } from "../../core/procedures/bench-facts";
+import type { BenchFacts } from "../../core/machine/bench-facts";
 import { factsOfCopy } from "../../data/backup";
 import { type BackupFile, backupFiles } from "../../data/backup-files";
 import { type DatabaseTrouble, troubleOf } from "../../data/trouble";

@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it } from "vitest";
-import { opticSpecSchema } from "../../core/procedures/part-spec";
+import { opticSpecSchema } from "../../core/machine/part-spec";
 import type { Database } from "../../data/database";
 import { entriesOf, ownerOfMachine } from "../../data/ledger";
 import { holdersOf, machineBySlug } from "../../data/machines";

@@ -1,6 +1,6 @@
 /** The ledger beside trials: what was found, what was entered by hand, what was put back, and taking the last record back. */
-import { rangeFault } from "../../core/procedures/entry-text";
-import type { SettingSpec, SettingValue } from "../../core/procedures/setting";
+import { rangeFault } from "../../core/settings/entry-text";
+import type { SettingSpec, SettingValue } from "../../core/settings/setting";
 import type { Db } from "../../data/database";
 import { addEntry, entriesOf, type LedgerEntry, markUndone, type NewEntry, ownerOfMachine } from "../../data/ledger";
 import { everyHolderOf, type Holder, holdersOf, type Machine, machineBySlug } from "../../data/machines";

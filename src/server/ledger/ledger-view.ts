@@ -1,10 +1,10 @@
 /** The ledger as its pages receive it: by machine and setting, over time, and between two dates. */
 import type { HistoryFigure } from "../../core/drawing/figure";
+import { heldThrough } from "../../core/machine/fitted-part";
 import { plain } from "../../core/metrology/quantity-text";
 import { fromInternal, UNITS, type UnitId } from "../../core/metrology/units";
-import { heldThrough } from "../../core/procedures/fitted-part";
-import { isHeldBy, type SettingValue } from "../../core/procedures/setting";
-import { differences, inForceAt, isSame, type ValueDifference } from "../../core/procedures/setting-history";
+import { isHeldBy, type SettingValue } from "../../core/settings/setting";
+import { differences, inForceAt, isSame, type ValueDifference } from "../../core/settings/setting-history";
 import type { Db } from "../../data/database";
 import { entriesOf, type LedgerEntry, ownerOfMachine } from "../../data/ledger";
 import { allMachines, holdersOf, type Machine } from "../../data/machines";

@@ -1,6 +1,6 @@
 /** A ledger document taken into the ledger of a machine: entries that are there already are left, the others come with their dates. */
 
-import { isSame } from "../../core/procedures/setting-history";
+import { isSame } from "../../core/settings/setting-history";
 import type { Db } from "../../data/database";
 import { addEntry, entriesOf, type LedgerEntry, markUndone, ownerOfMachine } from "../../data/ledger";
 import { trialByCode } from "../../data/load-trial";

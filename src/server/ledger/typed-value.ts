@@ -2,7 +2,7 @@
 import { plain } from "../../core/metrology/quantity-text";
 import { parseReading, parseSignedReading } from "../../core/metrology/reading-text";
 import { UNITS, type UnitId } from "../../core/metrology/units";
-import type { SettingSpec, SettingValue } from "../../core/procedures/setting";
+import type { SettingSpec, SettingValue } from "../../core/settings/setting";
 import { FormFaults } from "../form-faults";
 import { Refusal } from "../refusal";
 

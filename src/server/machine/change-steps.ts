@@ -1,6 +1,6 @@
 /** What happened to a machine, and what was set on it for a while. */
-import { type ChangeKind, changesOn } from "../../core/procedures/change";
-import { isSame } from "../../core/procedures/setting-history";
+import { type ChangeKind, changesOn } from "../../core/machine/change";
+import { isSame } from "../../core/settings/setting-history";
 import type { Db } from "../../data/database";
 import { addEvent, takeBackEvent } from "../../data/events";
 import { entriesOf, ownerOfMachine } from "../../data/ledger";

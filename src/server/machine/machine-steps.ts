@@ -1,13 +1,18 @@
 /** Adding a machine to the bench, and changing what is known of one from now on. Texts as typed. */
 import { z } from "zod";
+import { USUAL_DIALECT } from "../../core/machine/gcode-dialect";
+import { axesSchema, burnFileOf, type MachineSpec, machineKindSchema } from "../../core/machine/machine-spec";
+import { USUAL_OF_KIND } from "../../core/machine/not-known";
 import { parseReading, parseSignedReading } from "../../core/metrology/reading-text";
 import { type Dimension, UNITS, type UnitId, unitIdSchema } from "../../core/metrology/units";
-import { burnFileOf } from "../../core/procedures/burn-file";
-import { readQuantities } from "../../core/procedures/draft";
-import { USUAL_DIALECT } from "../../core/procedures/gcode-dialect";
-import { axesSchema, type HeldSetting, type MachineSpec, machineKindSchema } from "../../core/procedures/machine-spec";
-import { USUAL_OF_KIND } from "../../core/procedures/not-known";
-import { type SettingSpec, senseFixedBy, tableKindSchema, unitsOf } from "../../core/procedures/setting";
+import {
+  type HeldSetting,
+  type SettingSpec,
+  senseFixedBy,
+  tableKindSchema,
+  unitsOf,
+} from "../../core/settings/setting";
+import { readQuantities } from "../../core/trial/draft";
 import type { Db } from "../../data/database";
 import { toColumn } from "../../data/json-column";
 import { entriesOf, ownerOfMachine } from "../../data/ledger";

@@ -1,5 +1,5 @@
 /** Places that still have an older value than the one that acts on burns: each must be updated by hand. */
-import { isSame } from "../../core/procedures/setting-history";
+import { isSame } from "../../core/settings/setting-history";
 import type { LedgerEntry } from "../../data/ledger";
 import type { Holder } from "../../data/machines";
 import type { MachineRecord } from "../procedures/machine-record";

@@ -1,8 +1,8 @@
 /** Optics and rotaries: what is known of them, and which is fitted where since when. Texts as typed. */
 import { z } from "zod";
+import { type PartKind, type PartSpec, setAsideSchema, stepsOfDrive } from "../../core/machine/part-spec";
 import { plain } from "../../core/metrology/quantity-text";
 import { parseReading } from "../../core/metrology/reading-text";
-import { type PartKind, type PartSpec, setAsideSchema, stepsOfDrive } from "../../core/procedures/part-spec";
 import type { Db } from "../../data/database";
 import { everyMachine, type Machine, machineBySlug } from "../../data/machines";
 import {

@@ -1,5 +1,5 @@
 /** What is set for a while, as bench and machine show it. */
-import { valueText } from "../../core/procedures/entry-text";
+import { valueText } from "../../core/settings/entry-text";
 import type { LedgerEntry } from "../../data/ledger";
 import type { Machine } from "../../data/machines";
 import type { ToPutBack } from "../../data/put-back";

@@ -1,6 +1,6 @@
 /** Parts, holders, changes, the ledger by hand, archiving: what a workshop writes down beside its trials. */
 import { beforeEach, describe, expect, it } from "vitest";
-import { rotaryOf } from "../../core/procedures/part-spec";
+import { rotaryOf } from "../../core/machine/part-spec";
 import type { Database } from "../../data/database";
 import { entriesOf, ownerOfMachine } from "../../data/ledger";
 import { holdersOf, machineBySlug } from "../../data/machines";

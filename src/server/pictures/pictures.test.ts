@@ -3,7 +3,7 @@ import sharp from "sharp";
 import { beforeEach, describe, expect, it } from "vitest";
 import { scaleFromDpi } from "../../core/picture/picture-scale";
 import { readPicture } from "../../core/picture/read-picture";
-import { quantitiesAt, sitesLeft } from "../../core/procedures/answer";
+import { quantitiesAt, sitesLeft } from "../../core/trial/answer";
 import type { Database } from "../../data/database";
 import { picturesOf } from "../../data/pictures";
 import { trialOfDocument } from "../../formats/document-history";

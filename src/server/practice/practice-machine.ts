@@ -1,9 +1,9 @@
-import type { Adjustment } from "../../core/procedures/outcome";
 import { NO_NAME } from "../../core/procedures/rotary/plan-type";
 import { ROTARY_SETTINGS } from "../../core/procedures/rotary/setting";
 import { SCAN_OFFSET } from "../../core/procedures/scan-offset/plan-type";
 import { ROW_SHIFT_BY_SPEED } from "../../core/procedures/scan-offset/setting";
-import type { SettingValue } from "../../core/procedures/setting";
+import type { SettingValue } from "../../core/settings/setting";
+import type { Adjustment } from "../../core/trial/outcome";
 import type { Db } from "../../data/database";
 import { fromColumn, toColumn } from "../../data/json-column";
 import type { Machine } from "../../data/machines";

@@ -1,7 +1,7 @@
 /** Practice machines as the page receives them: the truth only where it was asked for. */
 
-import { valueText } from "../../core/procedures/entry-text";
-import type { MachineKind } from "../../core/procedures/machine-spec";
+import type { MachineKind } from "../../core/machine/machine-spec";
+import { valueText } from "../../core/settings/entry-text";
 import type { DamagedOne } from "../../data/damaged-rows";
 import type { Db } from "../../data/database";
 import { eachSound } from "../../data/json-column";

@@ -1,18 +1,18 @@
 /** How a procedure stands on a machine, with what the screens say of it. */
 
+import { type Derived, type Standing, stateOf } from "../../core/course/state";
 import { expandedUncertainty } from "../../core/fitting/student-t";
+import { heldThrough, isSamePart } from "../../core/machine/fitted-part";
+import { effectOfFitting, type Need, reasonOf, WHY } from "../../core/machine/need";
 import { CHART_FROM_POINTS, type ControlChart, controlChart } from "../../core/metrology/control-chart";
 import { countText } from "../../core/metrology/count-text";
 import { withUncertainty } from "../../core/metrology/quantity-text";
 import type { LengthUnit } from "../../core/metrology/units";
 import type { AnyProcedure } from "../../core/procedures/contract";
-import { heldThrough, isSamePart } from "../../core/procedures/fitted-part";
-import { effectOfFitting, type Need, reasonOf, WHY } from "../../core/procedures/need";
-import { entryBefore, isSame } from "../../core/procedures/setting-history";
-import { shownUnit } from "../../core/procedures/shown-unit";
-import { type Derived, type Standing, stateOf } from "../../core/procedures/state";
-import { cardOf } from "../../core/procedures/stock-at-hand";
-import type { Verdict } from "../../core/procedures/verdict";
+import { entryBefore, isSame } from "../../core/settings/setting-history";
+import { cardOf } from "../../core/stock/stock-at-hand";
+import { shownUnit } from "../../core/trial/decisions";
+import type { Verdict } from "../../core/trial/verdict";
 import type { LedgerEntry } from "../../data/ledger";
 import type { Machine } from "../../data/machines";
 import type { KeptVerdict } from "../../data/solutions";

@@ -1,6 +1,7 @@
 /** The registry as this server sees it: USTRINA_MADE_UP=1 admits the made-up procedure, for tests of the screens. */
+
+import type { MachineKind } from "../../core/machine/machine-spec";
 import type { AnyProcedure } from "../../core/procedures/contract";
-import type { MachineKind } from "../../core/procedures/machine-spec";
 import { madeUp } from "../../core/procedures/made-up/procedure";
 import { admitHidden, procedureById, proceduresFor } from "../../core/procedures/registry";
 import { Refusal } from "../refusal";

@@ -1,7 +1,8 @@
 /** The settings of a kind of machine, as its procedures know them. */
+
+import type { MachineKind, MachineSpec } from "../../core/machine/machine-spec";
 import type { UnitId } from "../../core/metrology/units";
-import type { MachineKind, MachineSpec } from "../../core/procedures/machine-spec";
-import type { SettingSpec } from "../../core/procedures/setting";
+import type { SettingSpec } from "../../core/settings/setting";
 import { offeredProcedures } from "./procedures";
 
 /** In practice order, each once. */

@@ -1,5 +1,5 @@
 import type { AnyProcedure } from "../../core/procedures/contract";
-import type { Draft } from "../../core/procedures/draft";
+import type { Draft } from "../../core/trial/draft";
 import type { Db } from "../../data/database";
 import { draftsOfMachine } from "../../data/rounds";
 

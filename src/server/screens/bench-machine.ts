@@ -1,6 +1,7 @@
 /** A machine as the bench shows it: how its procedures stand, what to do next, which trials are open. */
-import type { MachineSpec } from "../../core/procedures/machine-spec";
-import { firstToDo } from "../../core/procedures/next-step";
+
+import { firstToDo } from "../../core/course/state";
+import type { MachineSpec } from "../../core/machine/machine-spec";
 import type { Db } from "../../data/database";
 import type { MachineRecord } from "../procedures/machine-record";
 import { type OpenProgress, type ProcedureState, procedureState, type Seen } from "../procedures/procedure-state";

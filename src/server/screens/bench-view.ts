@@ -1,8 +1,8 @@
 /** The workshop at a glance: machines, how their procedures stand, what to do next, what waits, what was entered last. */
 
 import type { LengthUnit, UnitId } from "../../core/metrology/units";
-import type { SettingValue } from "../../core/procedures/setting";
-import { entryBefore } from "../../core/procedures/setting-history";
+import type { SettingValue } from "../../core/settings/setting";
+import { entryBefore } from "../../core/settings/setting-history";
 import { type DamagedOne, damagedRows } from "../../data/damaged-rows";
 import type { Db } from "../../data/database";
 import { eachSound } from "../../data/json-column";

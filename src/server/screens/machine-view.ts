@@ -1,10 +1,11 @@
 /** A machine as its page receives it. */
+
+import { CHANGES, type ChangeKind, changesOn } from "../../core/machine/change";
+import { type MachineKind, machineKindSchema } from "../../core/machine/machine-spec";
+import type { Effect } from "../../core/machine/need";
+import type { PartKind, PartSpec } from "../../core/machine/part-spec";
 import type { LengthUnit, UnitId } from "../../core/metrology/units";
-import { CHANGES, type ChangeKind, changesOn } from "../../core/procedures/change";
-import { type MachineKind, machineKindSchema } from "../../core/procedures/machine-spec";
-import type { Effect } from "../../core/procedures/need";
-import type { PartKind, PartSpec } from "../../core/procedures/part-spec";
-import { isHeldBy, type SettingSpec } from "../../core/procedures/setting";
+import { isHeldBy, type SettingSpec } from "../../core/settings/setting";
 import type { Db } from "../../data/database";
 import type { MachineEvent } from "../../data/events";
 import type { LedgerEntry } from "../../data/ledger";

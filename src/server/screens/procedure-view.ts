@@ -1,15 +1,15 @@
 /** One procedure on one machine: how it stands and why, its limits, its trials, and the chart of its checks. */
 import type { Figure } from "../../core/drawing/figure";
+import { type ChangeKind, changesOn } from "../../core/machine/change";
+import { type Effect, needsText, WHY } from "../../core/machine/need";
 import { CHART_FROM_POINTS } from "../../core/metrology/control-chart";
 import type { Measured } from "../../core/metrology/measured";
 import { inUnit } from "../../core/metrology/quantity-text";
 import type { LengthUnit, UnitId } from "../../core/metrology/units";
 import { fromInternal, UNITS } from "../../core/metrology/units";
-import { type ChangeKind, changesOn } from "../../core/procedures/change";
 import type { AnyProcedure } from "../../core/procedures/contract";
-import { type Effect, needsText, WHY } from "../../core/procedures/need";
-import { shownUnit } from "../../core/procedures/shown-unit";
-import { cardOf } from "../../core/procedures/stock-at-hand";
+import { cardOf } from "../../core/stock/stock-at-hand";
+import { shownUnit } from "../../core/trial/decisions";
 import type { Db } from "../../data/database";
 import { machineBySlug } from "../../data/machines";
 import type { Trial } from "../../data/trials";

@@ -1,8 +1,9 @@
 /** What the page of round parts receives of a machine: its rotary, and the numbers that its controller holds of it now. */
+
+import type { State } from "../../core/course/state";
+import type { RotarySpec } from "../../core/machine/part-spec";
 import type { LengthUnit } from "../../core/metrology/units";
-import type { RotarySpec } from "../../core/procedures/part-spec";
 import { ROLLER_DIAMETER, ROTARY_SETTINGS, ROTARY_STEPS } from "../../core/procedures/rotary/setting";
-import type { State } from "../../core/procedures/state";
 import type { Db } from "../../data/database";
 import { machineBySlug } from "../../data/machines";
 import { machineRecord } from "../procedures/machine-record";

@@ -1,8 +1,8 @@
 /** What the pages receive, on the demo bench: every number on them comes from rows on disk. */
 
 import { beforeEach, describe, expect, it } from "vitest";
+import { DAY_MS } from "../../core/course/state";
 import { PROCEDURES } from "../../core/procedures/registry";
-import { DAY_MS } from "../../core/procedures/state";
 import { type Database, openDatabase } from "../../data/database";
 import { entriesOf, ownerOfMachine } from "../../data/ledger";
 import { machineBySlug } from "../../data/machines";

@@ -1,7 +1,7 @@
 /** Cards of stock: made, changed, measured. */
 import { z } from "zod";
 import { parseReading } from "../../core/metrology/reading-text";
-import { APART_WITH_DECIMAL_COMMAS, readQuantities } from "../../core/procedures/draft";
+import { APART_WITH_DECIMAL_COMMAS, readQuantities } from "../../core/trial/draft";
 import type { Db } from "../../data/database";
 import { allGauges } from "../../data/gauges";
 import { everyMachine } from "../../data/machines";

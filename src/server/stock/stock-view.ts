@@ -1,8 +1,8 @@
 /** Cards of stock as their pages show them. */
 import type { Gauge } from "../../core/metrology/gauge";
-import type { StockResult } from "../../core/procedures/outcome";
-import type { Thickness } from "../../core/procedures/stock-at-hand";
+import type { Thickness } from "../../core/stock/stock-at-hand";
 import type { StockSpec } from "../../core/stock/stock-spec";
+import type { StockResult } from "../../core/trial/outcome";
 import type { Db } from "../../data/database";
 import { gaugesAtHand } from "../../data/gauges";
 import { soundOrNull } from "../../data/json-column";

@@ -1,7 +1,7 @@
 /** What was turned, laid or shifted at the machine by hand is noted: in the trial, and as a change of the machine. */
 import { shownNumber } from "../../core/metrology/quantity-text";
-import { adjustedKey, DONE, isAdjusted, NOT_DONE } from "../../core/procedures/adjusted";
-import type { Adjustment } from "../../core/procedures/outcome";
+import { adjustedKey, DONE, isAdjusted, NOT_DONE } from "../../core/trial/decisions";
+import type { Adjustment } from "../../core/trial/outcome";
 import type { Db } from "../../data/database";
 import { addEvent, eventsOf, takeBackEvent } from "../../data/events";
 import { setDecision } from "../../data/trials";

@@ -1,6 +1,6 @@
 /** A bed that is levelled on the server: what was turned is noted once, and taken back where it was not. */
 import { beforeEach, describe, expect, it } from "vitest";
-import { isAdjusted } from "../../core/procedures/adjusted";
+import { isAdjusted } from "../../core/trial/decisions";
 import type { Database } from "../../data/database";
 import { eventsOf } from "../../data/events";
 import { practiceOf } from "../../data/practice";

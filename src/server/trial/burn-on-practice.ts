@@ -2,8 +2,8 @@
 import { z } from "zod";
 import type { RoundSpec } from "../../core/coupon/round-spec";
 import { placementSchema } from "../../core/geometry/frames";
-import { burnFileOf } from "../../core/procedures/burn-file";
-import { EDITED, editedFileKey } from "../../core/procedures/edited-file";
+import { burnFileOf } from "../../core/machine/machine-spec";
+import { EDITED, editedFileKey } from "../../core/trial/decisions";
 import type { Db } from "../../data/database";
 import { fromColumn, toColumn } from "../../data/json-column";
 import { addBurn, burnOf, type PracticeRow, practiceOf } from "../../data/practice";

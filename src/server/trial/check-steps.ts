@@ -1,10 +1,11 @@
 /** Long after a proof: a short check with the settings that are in force, and what it keeps for the chart. */
+
+import type { GcodeDialect } from "../../core/machine/gcode-dialect";
 import { parseReading } from "../../core/metrology/reading-text";
 import { DEFAULT_UNIT, UNITS } from "../../core/metrology/units";
 import type { AnyProcedure } from "../../core/procedures/contract";
-import { draftOf } from "../../core/procedures/draft";
-import type { GcodeDialect } from "../../core/procedures/gcode-dialect";
-import { cardOf } from "../../core/procedures/stock-at-hand";
+import { cardOf } from "../../core/stock/stock-at-hand";
+import { draftOf } from "../../core/trial/draft";
 import type { Db } from "../../data/database";
 import { type Machine, machineById, machineBySlug, reviseMachine } from "../../data/machines";
 import { addRound, roundsOf } from "../../data/rounds";

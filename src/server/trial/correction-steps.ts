@@ -1,11 +1,11 @@
 /** From Correct to the end: read back, choose, record in the ledger, prove, accept. */
-import { draftOf } from "../../core/procedures/draft";
-import { rangeFault } from "../../core/procedures/entry-text";
-import type { Correction, Outcome } from "../../core/procedures/outcome";
-import { isReadBack, READ_BACK, readBackKey } from "../../core/procedures/read-back";
-import type { SettingSpec, SettingsInForce, SettingValue } from "../../core/procedures/setting";
-import { isAboutReadings } from "../../core/procedures/suspect-decisions";
-import type { Verdict } from "../../core/procedures/verdict";
+
+import { rangeFault } from "../../core/settings/entry-text";
+import type { SettingSpec, SettingsInForce, SettingValue } from "../../core/settings/setting";
+import { isAboutReadings, isReadBack, READ_BACK, readBackKey } from "../../core/trial/decisions";
+import { draftOf } from "../../core/trial/draft";
+import type { Correction, Outcome } from "../../core/trial/outcome";
+import type { Verdict } from "../../core/trial/verdict";
 import type { Db } from "../../data/database";
 import { toColumn } from "../../data/json-column";
 import { addEntry, entriesOf, ownerOfMachine } from "../../data/ledger";

@@ -1,6 +1,6 @@
 /** How a machine takes G-code: kept with the machine, used in its files, understood by its practice stand-in. */
 import { beforeEach, describe, expect, it } from "vitest";
-import { type GcodeDialect, USUAL_DIALECT } from "../../core/procedures/gcode-dialect";
+import { type GcodeDialect, USUAL_DIALECT } from "../../core/machine/gcode-dialect";
 import type { Database } from "../../data/database";
 import { machineBySlug } from "../../data/machines";
 import { ownLinesFault } from "../../formats/gcode-own-lines";

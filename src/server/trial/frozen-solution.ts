@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import type { Outcome } from "../../core/procedures/outcome";
+import type { Outcome } from "../../core/trial/outcome";
 import type { Db } from "../../data/database";
 import { toColumn } from "../../data/json-column";
 import { addSolution } from "../../data/solutions";

@@ -1,9 +1,9 @@
 /** A trial document from another computer, taken onto this bench. */
 
+import type { MachineSpec } from "../../core/machine/machine-spec";
 import { plain } from "../../core/metrology/quantity-text";
-import { draftOf } from "../../core/procedures/draft";
-import type { MachineSpec } from "../../core/procedures/machine-spec";
-import { cardOf, type StockAtHand } from "../../core/procedures/stock-at-hand";
+import { cardOf, type StockAtHand } from "../../core/stock/stock-at-hand";
+import { draftOf } from "../../core/trial/draft";
 import type { Db } from "../../data/database";
 import { insertTrial, type LoadedRound, trialByCode } from "../../data/load-trial";
 import { everyMachine, type Machine } from "../../data/machines";

@@ -1,7 +1,7 @@
 /** A drawing that a solution makes, signed with the machine, its optic and the day. */
 import { letterStrokes, textWidthMm } from "../../core/coupon/lettering";
 import type { Piece } from "../../core/coupon/piece";
-import type { Artefact } from "../../core/procedures/outcome";
+import type { Artefact } from "../../core/trial/outcome";
 import type { Db } from "../../data/database";
 import { Refusal } from "../refusal";
 import { type FullTrial, fittedNow, historyOf } from "./trial-record";

@@ -1,5 +1,5 @@
 /** All readings that a practice piece still asks for, one after the other, as a person would take them. */
-import { sitesLeft } from "../../core/procedures/answer";
+import { sitesLeft } from "../../core/trial/answer";
 import type { Db } from "../../data/database";
 import { readOnPractice } from "./burn-on-practice";
 import { fullTrial, roundOf } from "./trial-record";

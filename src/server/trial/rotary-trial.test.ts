@@ -1,11 +1,11 @@
 /** A rotary that is proved on the server: what was set aside for it stays open until it is put back, a setting from the ledger. */
 import { beforeEach, describe, expect, it } from "vitest";
-import { quantitiesAt } from "../../core/procedures/answer";
+import { rotaryOf } from "../../core/machine/part-spec";
 import { AXIS_SCALE } from "../../core/procedures/axis-scale/setting";
-import { entryText } from "../../core/procedures/entry-text";
-import { rotaryOf } from "../../core/procedures/part-spec";
 import { ROLLER_DIAMETER, ROTARY_STEPS } from "../../core/procedures/rotary/setting";
 import { SITES } from "../../core/procedures/rotary/travel";
+import { entryText } from "../../core/settings/entry-text";
+import { quantitiesAt } from "../../core/trial/answer";
 import type { Database } from "../../data/database";
 import { entriesOf, ownerOfMachine } from "../../data/ledger";
 import { holdersOf } from "../../data/machines";

@@ -4,7 +4,7 @@ import { tmpdir } from "node:os";
 import path from "node:path";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { GET } from "../../app/api/trials/[id]/rounds/[n]/[file]/route";
-import { UNKNOWN_AXES } from "../../core/procedures/machine-spec";
+import { UNKNOWN_AXES } from "../../core/machine/machine-spec";
 import { machineBySlug } from "../../data/machines";
 import { database } from "../../data/server-database";
 import { trialsOfMachine } from "../../data/trials";

@@ -1,6 +1,6 @@
 /** The files of a round, made from its layout and readings at the moment they are asked for. */
 
-import { lengthUnitOf } from "../../core/procedures/shown-unit";
+import { lengthUnitOf } from "../../core/trial/decisions";
 import type { Db } from "../../data/database";
 import { dxfOf } from "../../formats/dxf-writer";
 import { documentText } from "../../formats/json-document";

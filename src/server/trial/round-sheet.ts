@@ -1,5 +1,5 @@
 /** The run sheet of a round, for paper and for the print view. */
-import { lengthUnitOf } from "../../core/procedures/shown-unit";
+import { lengthUnitOf } from "../../core/trial/decisions";
 import type { Db } from "../../data/database";
 import { type RunSheet, runSheet } from "../../formats/run-sheet/sheet-content";
 import { PAPERS, type Paper, type SheetPage } from "../../formats/run-sheet/sheet-page";

@@ -1,8 +1,8 @@
 /** A trial as a document to take away, with everything it stands on. */
 import { inUnit } from "../../core/metrology/quantity-text";
-import type { Answer } from "../../core/procedures/answer";
-import { writtenAnswer } from "../../core/procedures/answer-text";
-import type { StockAtHand } from "../../core/procedures/stock-at-hand";
+import type { StockAtHand } from "../../core/stock/stock-at-hand";
+import type { Answer } from "../../core/trial/answer";
+import { writtenAnswer } from "../../core/trial/answer-text";
 import type { Db } from "../../data/database";
 import type { Session, TakenReading } from "../../data/readings";
 import { verdictsOf } from "../../data/solutions";

@@ -1,10 +1,9 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import { fixed } from "../../core/metrology/quantity-text";
-import { isFromEditedFile } from "../../core/procedures/edited-file";
-import { comparedResults } from "../../core/procedures/recorded-result";
 import { SCAN_OFFSET } from "../../core/procedures/scan-offset/plan-type";
 import { ROW_SHIFT } from "../../core/procedures/scan-offset/setting";
-import { leaveOutKey } from "../../core/procedures/suspect-decisions";
+import { isFromEditedFile, leaveOutKey } from "../../core/trial/decisions";
+import { comparedResults } from "../../core/trial/recorded-result";
 import type { Database } from "../../data/database";
 import { currentEntry, entriesOf, ownerOfMachine } from "../../data/ledger";
 import { holdersOf, type Machine, machineById, machineBySlug } from "../../data/machines";

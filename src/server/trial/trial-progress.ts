@@ -1,5 +1,5 @@
 /** Where an open trial stands. */
-import { sitesLeft } from "../../core/procedures/answer";
+import { sitesLeft } from "../../core/trial/answer";
 import type { Db } from "../../data/database";
 import { entriesOf, ownerOfMachine } from "../../data/ledger";
 import type { OpenProgress } from "../procedures/procedure-state";

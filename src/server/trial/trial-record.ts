@@ -1,13 +1,15 @@
 /** A trial with everything that belongs to it, as the procedure and the screens need it. */
 import type { RoundSpec } from "../../core/coupon/round-spec";
+import { heldThrough } from "../../core/machine/fitted-part";
+import type { GcodeDialect } from "../../core/machine/gcode-dialect";
+import type { MachineSpec } from "../../core/machine/machine-spec";
 import type { Gauge } from "../../core/metrology/gauge";
-import type { AnyProcedure, History, PlanContext, RoundRecord } from "../../core/procedures/contract";
-import { dayOf } from "../../core/procedures/day";
-import { readDraft } from "../../core/procedures/draft";
-import { heldThrough } from "../../core/procedures/fitted-part";
-import type { GcodeDialect } from "../../core/procedures/gcode-dialect";
-import type { MachineSpec } from "../../core/procedures/machine-spec";
-import { isHeldBy, type SettingSpec, type SettingsInForce } from "../../core/procedures/setting";
+import type { AnyProcedure } from "../../core/procedures/contract";
+import { isHeldBy, type SettingSpec, type SettingsInForce } from "../../core/settings/setting";
+import { readDraft } from "../../core/trial/draft";
+import type { History, RoundRecord } from "../../core/trial/history";
+import type { PlanContext } from "../../core/trial/plan-form";
+import { dayOf } from "../../core/trial/plan-form";
 import type { Db } from "../../data/database";
 import { gaugesAtHand } from "../../data/gauges";
 import { entriesOf, type LedgerEntry, ownerOfMachine } from "../../data/ledger";

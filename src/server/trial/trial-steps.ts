@@ -2,15 +2,14 @@
 
 import { createHash } from "node:crypto";
 import { isMeasured } from "../../core/coupon/site";
+import { doubtAbout } from "../../core/course/plausibility";
 import { PICTURE_READER } from "../../core/metrology/gauge";
 import { MOST_ZERO_MM, type Zero } from "../../core/metrology/sitting";
-import type { Answer } from "../../core/procedures/answer";
-import { type AnswerInput, readAnswerInput } from "../../core/procedures/answer-input";
-import { textFromInput } from "../../core/procedures/answer-text";
-import { type Draft, draftOf, isSameDraft } from "../../core/procedures/draft";
-import { doubtAbout } from "../../core/procedures/plausibility";
-import { UNIT_DECISION } from "../../core/procedures/shown-unit";
-import { takenAnswer } from "../../core/procedures/taken-answer";
+import type { Answer } from "../../core/trial/answer";
+import { type AnswerInput, readAnswerInput, takenAnswer } from "../../core/trial/answer-input";
+import { textFromInput } from "../../core/trial/answer-text";
+import { UNIT_DECISION } from "../../core/trial/decisions";
+import { type Draft, draftOf, isSameDraft } from "../../core/trial/draft";
 import type { Db } from "../../data/database";
 import { allGauges } from "../../data/gauges";
 import { machineBySlug } from "../../data/machines";

@@ -1,5 +1,5 @@
 /** The stock of a trial, and what is kept of it on its card. */
-import type { StockResult } from "../../core/procedures/outcome";
+import type { StockResult } from "../../core/trial/outcome";
 import type { Db } from "../../data/database";
 import { addStockResult, batchByKey, resultsOfTrial, takeBackStockResult } from "../../data/stocks";
 import { Refusal } from "../refusal";

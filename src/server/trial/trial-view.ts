@@ -1,14 +1,15 @@
 /** A trial as the page receives it: plain data, nothing that only a server can hold. */
 import type { RoundSpec } from "../../core/coupon/round-spec";
+import type { State } from "../../core/course/state";
+import type { GcodeDialect } from "../../core/machine/gcode-dialect";
+import type { MachineSpec } from "../../core/machine/machine-spec";
 import type { Gauge } from "../../core/metrology/gauge";
-import type { PlanContext, Purpose } from "../../core/procedures/contract";
-import type { Draft } from "../../core/procedures/draft";
-import type { GcodeDialect } from "../../core/procedures/gcode-dialect";
-import type { MachineSpec } from "../../core/procedures/machine-spec";
-import type { SettingsInForce } from "../../core/procedures/setting";
-import type { State } from "../../core/procedures/state";
-import type { StockAtHand } from "../../core/procedures/stock-at-hand";
-import type { Verdict } from "../../core/procedures/verdict";
+import type { SettingsInForce } from "../../core/settings/setting";
+import type { StockAtHand } from "../../core/stock/stock-at-hand";
+import type { Draft } from "../../core/trial/draft";
+import type { Purpose } from "../../core/trial/history";
+import type { PlanContext } from "../../core/trial/plan-form";
+import type { Verdict } from "../../core/trial/verdict";
 import type { Db } from "../../data/database";
 import { entriesOf, type LedgerEntry, ownerOfMachine } from "../../data/ledger";
 import { type Holder, machineById } from "../../data/machines";

@@ -1,6 +1,6 @@
 /** What the server does for two windows of one trial: stamps that change with it, layouts that are not overwritten unseen, sittings that stay. */
 import { beforeEach, describe, expect, it } from "vitest";
-import { draftOf } from "../../core/procedures/draft";
+import { draftOf } from "../../core/trial/draft";
 import type { Database } from "../../data/database";
 import { isKnown } from "../../ui/trial/known-stamp";
 import { demoCopy, NOW, refusal } from "../demo/test-bench";

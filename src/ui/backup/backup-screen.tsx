@@ -2,7 +2,7 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
-import { benchFactsText } from "../../core/procedures/bench-facts";
+import { benchFactsText } from "../../core/machine/bench-facts";
 import { backUpNow } from "../../server/actions/backup-actions";
 import type { BackupRow } from "../../server/keeping/backup-view";
 import { Ago } from "../primitives/ago";

@@ -1,7 +1,7 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { toast } from "sonner";
-import { benchFactsText } from "../../core/procedures/bench-facts";
+import { benchFactsText } from "../../core/machine/bench-facts";
 import { restoreBackup } from "../../server/actions/backup-actions";
 import type { BackupRow } from "../../server/keeping/backup-view";
 import { Ago } from "../primitives/ago";

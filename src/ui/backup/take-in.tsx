@@ -1,7 +1,7 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { toast } from "sonner";
-import { benchFactsText } from "../../core/procedures/bench-facts";
+import { benchFactsText } from "../../core/machine/bench-facts";
 import { takeInBackup } from "../../server/actions/backup-actions";
 import { FilePick } from "../primitives/file-pick";
 import { useAction } from "../primitives/use-action";

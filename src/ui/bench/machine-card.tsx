@@ -1,5 +1,5 @@
+import { kindText } from "../../core/machine/machine-spec";
 import { plain } from "../../core/metrology/quantity-text";
-import { kindText } from "../../core/procedures/kind-text";
 import type { BenchMachine, BenchProcedure } from "../../server/screens/bench-machine";
 import { Ago } from "../primitives/ago";
 import { buttonClass } from "../primitives/button";

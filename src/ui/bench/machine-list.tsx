@@ -1,6 +1,6 @@
 "use client";
 import { useDeferredValue, useEffect, useRef, useState } from "react";
-import type { State } from "../../core/procedures/state";
+import type { State } from "../../core/course/state";
 import type { BenchMachine } from "../../server/screens/bench-machine";
 import { takesText } from "../primitives/takes-text";
 import { MachineCard } from "./machine-card";

@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import type { UnitId } from "../../core/metrology/units";
-import { valueText } from "../../core/procedures/entry-text";
-import type { SettingValue } from "../../core/procedures/setting";
+import { valueText } from "../../core/settings/entry-text";
+import type { SettingValue } from "../../core/settings/setting";
 import type { BenchView } from "../../server/screens/bench-view";
 import { PutBackItem } from "../machine/put-back-item";
 import { Ago } from "../primitives/ago";

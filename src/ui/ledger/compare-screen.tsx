@@ -1,6 +1,6 @@
 import { plain } from "../../core/metrology/quantity-text";
 import { fromInternal, UNITS } from "../../core/metrology/units";
-import { valueText } from "../../core/procedures/entry-text";
+import { valueText } from "../../core/settings/entry-text";
 import type { ComparedDays } from "../../server/ledger/compared-days-view";
 import type { Compared, CompareView } from "../../server/ledger/ledger-view";
 import { OnDay } from "../primitives/ago";

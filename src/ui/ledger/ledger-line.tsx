@@ -4,7 +4,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
 import { fromInternal } from "../../core/metrology/units";
-import { valueText } from "../../core/procedures/entry-text";
+import { valueText } from "../../core/settings/entry-text";
 import { takeBackEntry } from "../../server/actions/workshop-actions";
 import type { LedgerRow } from "../../server/ledger/ledger-view";
 import { Ago } from "../primitives/ago";

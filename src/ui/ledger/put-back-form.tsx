@@ -2,7 +2,7 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
-import { valueText } from "../../core/procedures/entry-text";
+import { valueText } from "../../core/settings/entry-text";
 import { putBackValue } from "../../server/actions/workshop-actions";
 import type { LedgerRow } from "../../server/ledger/ledger-view";
 import { Button } from "../primitives/button";

@@ -1,4 +1,4 @@
-import type { Axes } from "../../core/procedures/machine-spec";
+import type { Axes } from "../../core/machine/machine-spec";
 
 const [W, H, IN] = [150, 96, 16];
 

@@ -1,5 +1,5 @@
 "use client";
-import { type Axes, axesSchema } from "../../core/procedures/machine-spec";
+import { type Axes, axesSchema } from "../../core/machine/machine-spec";
 import { type Choice, PickField } from "../primitives/fields";
 import { AxesDrawing } from "./axes-drawing";
 

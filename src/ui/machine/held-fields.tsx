@@ -1,9 +1,10 @@
 "use client";
+import type { MachineSpec } from "../../core/machine/machine-spec";
 import { inUnit } from "../../core/metrology/quantity-text";
 import { UNITS, type UnitId } from "../../core/metrology/units";
-import { editableText } from "../../core/procedures/entry-text";
-import type { HeldSetting, MachineSpec } from "../../core/procedures/machine-spec";
-import { senseFixedBy, unitsOf, usualStepIn } from "../../core/procedures/setting";
+import { editableText } from "../../core/settings/entry-text";
+import type { HeldSetting } from "../../core/settings/setting";
+import { senseFixedBy, unitsOf, usualStepIn } from "../../core/settings/setting";
 import type { KeptSetting } from "../../server/screens/machine-view";
 import { CheckField, type Choice, PickField, TextField } from "../primitives/fields";
 

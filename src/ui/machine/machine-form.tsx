@@ -1,16 +1,16 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { toast } from "sonner";
-import { inUnit, plain } from "../../core/metrology/quantity-text";
-import { kindText } from "../../core/procedures/kind-text";
 import {
   type Axes,
+  kindText,
   type MachineKind,
   type MachineSpec,
   machineKindSchema,
   UNKNOWN_AXES,
-} from "../../core/procedures/machine-spec";
-import { knownWavelengthNm, USUAL_OF_KIND } from "../../core/procedures/not-known";
+} from "../../core/machine/machine-spec";
+import { knownWavelengthNm, USUAL_OF_KIND } from "../../core/machine/not-known";
+import { inUnit, plain } from "../../core/metrology/quantity-text";
 import { keepMachine } from "../../server/actions/workshop-actions";
 import type { KeptSetting } from "../../server/screens/machine-view";
 import { Button } from "../primitives/button";

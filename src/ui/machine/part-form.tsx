@@ -1,7 +1,7 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { toast } from "sonner";
-import type { PartKind } from "../../core/procedures/part-spec";
+import type { PartKind } from "../../core/machine/part-spec";
 import { keepPart } from "../../server/actions/workshop-actions";
 import type { PartView } from "../../server/screens/machine-view";
 import { Button } from "../primitives/button";

@@ -1,6 +1,7 @@
 /** What is known of an optic or a rotary, as texts to type in. */
+
+import type { RotarySpec, SetAside } from "../../core/machine/part-spec";
 import { inUnit, plain } from "../../core/metrology/quantity-text";
-import type { RotarySpec, SetAside } from "../../core/procedures/part-spec";
 import type { PartView } from "../../server/screens/machine-view";
 
 const OPTIC = ["focalLength", "workingDistance", "field", "lensWavelength", "ring", "printed"] as const;

@@ -2,8 +2,8 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
+import type { PartKind, PartSpec } from "../../core/machine/part-spec";
 import { inUnit, plain } from "../../core/metrology/quantity-text";
-import type { PartKind, PartSpec } from "../../core/procedures/part-spec";
 import { putPartAway, swapPart } from "../../server/actions/workshop-actions";
 import type { MachineView, PartView } from "../../server/screens/machine-view";
 import { Ago, OnDay } from "../primitives/ago";

@@ -1,4 +1,4 @@
-import type { SetAside } from "../../core/procedures/part-spec";
+import type { SetAside } from "../../core/machine/part-spec";
 import { CheckField, PickField, TextField } from "../primitives/fields";
 import type { PartTexts } from "./part-texts";
 

@@ -1,6 +1,6 @@
 "use client";
 import { useState } from "react";
-import { valueText } from "../../core/procedures/entry-text";
+import { valueText } from "../../core/settings/entry-text";
 import type { HeldView, MachineView } from "../../server/screens/machine-view";
 import { Ago } from "../primitives/ago";
 import { Button } from "../primitives/button";

@@ -1,8 +1,8 @@
 "use client";
 import { plain } from "../../core/metrology/quantity-text";
 import { UNITS, type UnitId } from "../../core/metrology/units";
-import { editableText } from "../../core/procedures/entry-text";
-import type { SettingSpec, SettingValue } from "../../core/procedures/setting";
+import { editableText } from "../../core/settings/entry-text";
+import type { SettingSpec, SettingValue } from "../../core/settings/setting";
 
 export type ValueRow = { at: string; text: string };
 

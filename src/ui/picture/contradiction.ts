@@ -1,7 +1,7 @@
 /** A picture that says something else than what was read at the same place by hand. */
 import { mean } from "../../core/fitting/repeats";
 import { commonUncertaintyMm, type Gauge, readingUncertaintyMm } from "../../core/metrology/gauge";
-import { type Answer, quantitiesAt } from "../../core/procedures/answer";
+import { type Answer, quantitiesAt } from "../../core/trial/answer";
 import type { ShownReading } from "./shifts";
 
 /** Two standard uncertainties of both together. */

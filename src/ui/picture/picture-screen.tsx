@@ -1,7 +1,7 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { startTransition, useState } from "react";
-import { lengthUnitOf } from "../../core/procedures/shown-unit";
+import { lengthUnitOf } from "../../core/trial/decisions";
 import type { PictureFacts } from "../../server/pictures/picture-view";
 import type { TrialView } from "../../server/trial/trial-view";
 import { buttonClass } from "../primitives/button";

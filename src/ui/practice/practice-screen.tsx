@@ -1,9 +1,9 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { useState, useTransition } from "react";
+import { kindText } from "../../core/machine/machine-spec";
 import { fixed } from "../../core/metrology/quantity-text";
-import { valueText } from "../../core/procedures/entry-text";
-import { kindText } from "../../core/procedures/kind-text";
+import { valueText } from "../../core/settings/entry-text";
 import { renewPractice, revealTruth, switchCorrection, wearPractice } from "../../server/actions/practice-actions";
 import type { PracticeMachineView } from "../../server/practice/practice-view";
 import { Button } from "../primitives/button";

@@ -1,4 +1,4 @@
-import type { State } from "../../core/procedures/state";
+import type { State } from "../../core/course/state";
 
 /** The state of a procedure as a shape; the word stands beside it always. */
 export function StateMark({ state, size = 20 }: { state: State; size?: number }) {

@@ -1,7 +1,7 @@
 "use client";
 import clsx from "clsx";
 import { Moon, Search, Sun } from "lucide-react";
-import { nextLengthUnit } from "../../core/procedures/shown-unit";
+import { nextLengthUnit } from "../../core/trial/decisions";
 import { useShell } from "../shell/use-shell";
 import { Kbd } from "./kbd";
 import { Link } from "./link";

@@ -1,8 +1,8 @@
 /** What follows from a round part and its drive, in words and figures, each with its sum. */
 import type { PartShape } from "../../artwork/develop";
+import type { RotaryDrive } from "../../core/machine/part-spec";
 import { fixed, inUnit, plain, shownLength } from "../../core/metrology/quantity-text";
 import { type LengthUnit, MM_PER_INCH } from "../../core/metrology/units";
-import type { RotaryDrive } from "../../core/procedures/part-spec";
 import {
   artworkFactor,
   circumferenceMm,
@@ -10,8 +10,8 @@ import {
   partSteps,
   type Wraps,
   wrapsOf,
-} from "../../core/rotary/round-part";
-import { sideAngleRad, slantMm, travelAtEnds } from "../../core/rotary/taper";
+} from "../../core/round-part/round-part";
+import { sideAngleRad, slantMm, travelAtEnds } from "../../core/round-part/taper";
 
 export type Fact = { label: string; value: string; sum: string };
 

@@ -1,4 +1,4 @@
-import { LAYS, LEVELS } from "../../core/rotary/taper";
+import { LAYS, LEVELS } from "../../core/round-part/taper";
 import { PickField, TextField } from "../primitives/fields";
 import { type PartWish, type ReadWish, SHAPES, shapeOf, type WishField } from "./part-wish";
 

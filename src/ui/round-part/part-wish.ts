@@ -1,11 +1,11 @@
 /** A round part as typed, and what follows from it: the order for its artwork, and a message at each field that cannot be read. */
 import type { DevelopOrder, PartShape } from "../../artwork/develop";
 import type { SvgUnit } from "../../artwork/read-drawing";
+import type { RotaryDrive } from "../../core/machine/part-spec";
 import { parseReading } from "../../core/metrology/reading-text";
 import type { LengthUnit } from "../../core/metrology/units";
-import type { RotaryDrive } from "../../core/procedures/part-spec";
-import type { DriveNumbers } from "../../core/rotary/round-part";
-import { type Lay, type Level, sideAngleRad } from "../../core/rotary/taper";
+import type { DriveNumbers } from "../../core/round-part/round-part";
+import { type Lay, type Level, sideAngleRad } from "../../core/round-part/taper";
 
 export const SHAPES = {
   tube: "A tube: one diameter",

@@ -2,7 +2,7 @@
 import { FIT_GAPS_MM } from "../../core/fits/slot";
 import { shownNumber } from "../../core/metrology/quantity-text";
 import type { LengthUnit } from "../../core/metrology/units";
-import type { Thickness } from "../../core/procedures/stock-at-hand";
+import type { Thickness } from "../../core/stock/stock-at-hand";
 import { UnitQuestion } from "../artwork/unit-question";
 import { CheckField, PickField, TextField } from "../primitives/fields";
 import { Link } from "../primitives/link";

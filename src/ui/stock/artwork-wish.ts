@@ -4,7 +4,7 @@ import type { SvgUnit } from "../../artwork/read-drawing";
 import { FIT_GAPS_MM, type FitKind } from "../../core/fits/slot";
 import { parseReading } from "../../core/metrology/reading-text";
 import type { LengthUnit } from "../../core/metrology/units";
-import type { Thickness } from "../../core/procedures/stock-at-hand";
+import type { Thickness } from "../../core/stock/stock-at-hand";
 
 /** A drawing, with what it does not say of itself. */
 export type Drawing = { name: string; text: string; unit: SvgUnit | null; uncut: string[] };

@@ -1,5 +1,5 @@
 import type { LengthUnit } from "../../core/metrology/units";
-import type { StockResult } from "../../core/procedures/outcome";
+import type { StockResult } from "../../core/trial/outcome";
 import { ResultValues } from "./result-values";
 
 /** What was told of a stock: the numbers, how each came about, and under what it holds. */

@@ -3,7 +3,7 @@ import { expandedUncertainty } from "../../core/fitting/student-t";
 import { shownNumber } from "../../core/metrology/quantity-text";
 import type { LengthUnit } from "../../core/metrology/units";
 import { UNITS } from "../../core/metrology/units";
-import type { StockResult } from "../../core/procedures/outcome";
+import type { StockResult } from "../../core/trial/outcome";
 import { Button } from "../primitives/button";
 import { copyText } from "../primitives/copy-text";
 import { HeadRow } from "../primitives/head-row";

@@ -2,7 +2,7 @@ import { expandedUncertainty } from "../../core/fitting/student-t";
 import { measured } from "../../core/metrology/measured";
 import { shownLength, shownNumber } from "../../core/metrology/quantity-text";
 import type { LengthUnit } from "../../core/metrology/units";
-import type { Thickness } from "../../core/procedures/stock-at-hand";
+import type { Thickness } from "../../core/stock/stock-at-hand";
 
 /** `2.98 ± 0.03 mm, 2.95 to 3.01`. */
 export function thicknessText(t: Thickness, unit: LengthUnit): string {

@@ -2,9 +2,8 @@
 import { useRouter } from "next/navigation";
 import { expandedUncertainty } from "../../core/fitting/student-t";
 import { shownNumber } from "../../core/metrology/quantity-text";
-import { isAdjusted } from "../../core/procedures/adjusted";
-import { type Adjustment, LEAVE_IT } from "../../core/procedures/outcome";
-import { lengthUnitOf } from "../../core/procedures/shown-unit";
+import { isAdjusted, lengthUnitOf } from "../../core/trial/decisions";
+import { type Adjustment, LEAVE_IT } from "../../core/trial/outcome";
 import { noteAdjusted, undoAdjusted } from "../../server/actions/trial-actions";
 import type { TrialView } from "../../server/trial/trial-view";
 import { Button } from "../primitives/button";

@@ -5,8 +5,8 @@ import { type BudgetPart, shareOf } from "../../core/metrology/budget";
 import { freedomOf } from "../../core/metrology/measured";
 import { decimalsFor, fixed, withUncertainty } from "../../core/metrology/quantity-text";
 import { fromInternal, type LengthUnit, UNITS, type UnitId } from "../../core/metrology/units";
-import type { Estimate } from "../../core/procedures/outcome";
-import { shownUnit } from "../../core/procedures/shown-unit";
+import { shownUnit } from "../../core/trial/decisions";
+import type { Estimate } from "../../core/trial/outcome";
 import { HeadRow } from "../primitives/head-row";
 
 type Props = { estimates: readonly Estimate[]; length: LengthUnit; start?: string };

@@ -3,11 +3,10 @@ import { ClipboardList, FileCode, FileImage, FileSpreadsheet, FileType } from "l
 import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
 import { beforeBurn, duringBurn, type RoundSpec } from "../../core/coupon/round-spec";
+import { burnFileOf } from "../../core/machine/machine-spec";
 import { inUnit, plain } from "../../core/metrology/quantity-text";
-import { isAdjusted } from "../../core/procedures/adjusted";
-import { burnFileOf } from "../../core/procedures/burn-file";
-import { readDraft } from "../../core/procedures/draft";
-import { isFromEditedFile } from "../../core/procedures/edited-file";
+import { isAdjusted, isFromEditedFile } from "../../core/trial/decisions";
+import { readDraft } from "../../core/trial/draft";
 import { burnOnPractice, markBurned } from "../../server/actions/trial-actions";
 import { CouponDrawing } from "../drawing/coupon-drawing";
 import { LoneDetail } from "../drawing/detail-view";

@@ -2,9 +2,7 @@
 import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
 import { countText } from "../../core/metrology/count-text";
-import { isAdjusted } from "../../core/procedures/adjusted";
-import { isReadBack } from "../../core/procedures/read-back";
-import { lengthUnitOf } from "../../core/procedures/shown-unit";
+import { isAdjusted, isReadBack, lengthUnitOf } from "../../core/trial/decisions";
 import { layOutNext } from "../../server/actions/trial-actions";
 import { FigureView } from "../drawing/figure-view";
 import { Button, buttonClass } from "../primitives/button";

@@ -1,6 +1,6 @@
 "use client";
-import type { FieldSpec } from "../../core/procedures/contract";
-import { type Draft, differingFields } from "../../core/procedures/draft";
+import { type Draft, differingFields } from "../../core/trial/draft";
+import type { FieldSpec } from "../../core/trial/plan-form";
 import { Button } from "../primitives/button";
 import { Notice } from "../primitives/notice";
 import type { KeptState } from "./use-kept-draft";

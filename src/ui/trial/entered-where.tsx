@@ -1,6 +1,6 @@
 import { countText } from "../../core/metrology/count-text";
-import { valueText } from "../../core/procedures/entry-text";
-import type { SettingSpec } from "../../core/procedures/setting";
+import { valueText } from "../../core/settings/entry-text";
+import type { SettingSpec } from "../../core/settings/setting";
 import type { TrialView } from "../../server/trial/trial-view";
 import { Link } from "../primitives/link";
 import { Notice } from "../primitives/notice";

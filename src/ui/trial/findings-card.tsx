@@ -1,9 +1,8 @@
 "use client";
 import { type FormEvent, useState } from "react";
 import { decimalsIn, inUnit } from "../../core/metrology/quantity-text";
-import type { Finding } from "../../core/procedures/outcome";
-import { lengthUnitOf } from "../../core/procedures/shown-unit";
-import { acceptedSuspects, leftOutReadings } from "../../core/procedures/suspect-decisions";
+import { acceptedSuspects, leftOutReadings, lengthUnitOf } from "../../core/trial/decisions";
+import type { Finding } from "../../core/trial/outcome";
 import type { TrialView } from "../../server/trial/trial-view";
 import { Button, buttonClass } from "../primitives/button";
 import { TextField } from "../primitives/fields";

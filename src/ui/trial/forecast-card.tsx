@@ -1,10 +1,11 @@
 import { useMemo } from "react";
+import { forecastOf, type Help } from "../../core/course/forecast";
+import { gaugeName } from "../../core/measuring/read-lengths";
 import { decimalsFor, fixed } from "../../core/metrology/quantity-text";
 import { fromInternal, UNITS } from "../../core/metrology/units";
-import type { AnyProcedure, PlanContext } from "../../core/procedures/contract";
-import { forecastOf, type Help } from "../../core/procedures/forecast";
-import { gaugeName } from "../../core/procedures/read-lengths";
-import { lengthUnitOf, shownUnit } from "../../core/procedures/shown-unit";
+import type { AnyProcedure } from "../../core/procedures/contract";
+import { lengthUnitOf, shownUnit } from "../../core/trial/decisions";
+import type { PlanContext } from "../../core/trial/plan-form";
 import type { TrialView } from "../../server/trial/trial-view";
 import { Button } from "../primitives/button";
 

@@ -2,10 +2,12 @@
 
 import type { RoundSpec } from "../../core/coupon/round-spec";
 import type { Gauge } from "../../core/metrology/gauge";
-import type { AnyProcedure, History, PlanContext, RoundRecord } from "../../core/procedures/contract";
-import { dayOf } from "../../core/procedures/day";
-import { draftOf, readDraft } from "../../core/procedures/draft";
+import type { AnyProcedure } from "../../core/procedures/contract";
 import { LOADERS } from "../../core/procedures/loaders";
+import { draftOf, readDraft } from "../../core/trial/draft";
+import type { History, RoundRecord } from "../../core/trial/history";
+import type { PlanContext } from "../../core/trial/plan-form";
+import { dayOf } from "../../core/trial/plan-form";
 import type { RoundView, TakenReading, TrialView } from "../../server/trial/trial-view";
 
 const coming = new Map<string, Promise<AnyProcedure>>();

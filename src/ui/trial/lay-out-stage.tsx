@@ -1,8 +1,9 @@
 "use client";
 import { useMemo, useState } from "react";
-import type { AnyProcedure, PlanContext } from "../../core/procedures/contract";
-import type { Draft } from "../../core/procedures/draft";
-import { askedFields, draftOf, readDraft, wholeDraft } from "../../core/procedures/draft";
+import type { AnyProcedure } from "../../core/procedures/contract";
+import type { Draft } from "../../core/trial/draft";
+import { askedFields, draftOf, readDraft, wholeDraft } from "../../core/trial/draft";
+import type { PlanContext } from "../../core/trial/plan-form";
 import { CouponDrawing } from "../drawing/coupon-drawing";
 import { LoneDetail } from "../drawing/detail-view";
 import { Button, buttonClass } from "../primitives/button";

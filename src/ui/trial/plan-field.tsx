@@ -1,5 +1,5 @@
 import clsx from "clsx";
-import type { FieldSpec } from "../../core/procedures/contract";
+import type { FieldSpec } from "../../core/trial/plan-form";
 import { Link } from "../primitives/link";
 import { Fault } from "../primitives/notice";
 

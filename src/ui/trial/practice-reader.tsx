@@ -1,8 +1,8 @@
 "use client";
 import { useEffect, useRef, useState } from "react";
 import type { Site } from "../../core/coupon/site";
-import { sitesLeft } from "../../core/procedures/answer";
-import type { AnswerInput } from "../../core/procedures/answer-input";
+import { sitesLeft } from "../../core/trial/answer";
+import type { AnswerInput } from "../../core/trial/answer-input";
 import { readOnPractice } from "../../server/actions/trial-actions";
 import type { TakenReading, TrialView } from "../../server/trial/trial-view";
 import { Button } from "../primitives/button";

@@ -2,9 +2,8 @@
 import { useDeferredValue, useMemo, useState } from "react";
 import { PICTURE_READER } from "../../core/metrology/gauge";
 import type { LengthUnit } from "../../core/metrology/units";
-import { sitesLeft } from "../../core/procedures/answer";
-import { isFromEditedFile } from "../../core/procedures/edited-file";
-import { lengthUnitOf, nextLengthUnit, UNIT_DECISION } from "../../core/procedures/shown-unit";
+import { sitesLeft } from "../../core/trial/answer";
+import { isFromEditedFile, lengthUnitOf, nextLengthUnit, UNIT_DECISION } from "../../core/trial/decisions";
 import { decide } from "../../server/actions/trial-actions";
 import type { TakenReading } from "../../server/trial/trial-view";
 import { CouponDrawing } from "../drawing/coupon-drawing";

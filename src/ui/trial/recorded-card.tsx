@@ -2,9 +2,9 @@
 import clsx from "clsx";
 import { countText } from "../../core/metrology/count-text";
 import { withUncertainty } from "../../core/metrology/quantity-text";
-import type { Outcome } from "../../core/procedures/outcome";
-import { type ComparedResult, comparedResults } from "../../core/procedures/recorded-result";
-import { lengthUnitOf, shownUnit } from "../../core/procedures/shown-unit";
+import { lengthUnitOf, shownUnit } from "../../core/trial/decisions";
+import type { Outcome } from "../../core/trial/outcome";
+import { type ComparedResult, comparedResults } from "../../core/trial/recorded-result";
 import type { TrialView } from "../../server/trial/trial-view";
 import { OnDay } from "../primitives/ago";
 import { HeadRow } from "../primitives/head-row";

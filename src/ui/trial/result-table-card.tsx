@@ -1,5 +1,5 @@
 import clsx from "clsx";
-import type { ResultTable } from "../../core/procedures/outcome";
+import type { ResultTable } from "../../core/trial/outcome";
 
 /** What was read so far, and what it gives. A row leads to its site. */
 export function ResultTableCard({

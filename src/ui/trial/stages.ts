@@ -1,6 +1,7 @@
 /** The stages of a trial, their order, and which one a round is at. */
-import { isAdjusted } from "../../core/procedures/adjusted";
-import { sitesLeft } from "../../core/procedures/answer";
+
+import { sitesLeft } from "../../core/trial/answer";
+import { isAdjusted } from "../../core/trial/decisions";
 import type { RoundView, TrialView } from "../../server/trial/trial-view";
 
 export const STAGES = ["lay-out", "burn", "read", "correct", "prove"] as const;

@@ -1,8 +1,8 @@
 "use client";
 import { useRouter } from "next/navigation";
-import type { StockResult } from "../../core/procedures/outcome";
-import { lengthUnitOf } from "../../core/procedures/shown-unit";
-import { cardOf } from "../../core/procedures/stock-at-hand";
+import { cardOf } from "../../core/stock/stock-at-hand";
+import { lengthUnitOf } from "../../core/trial/decisions";
+import type { StockResult } from "../../core/trial/outcome";
 import { keepForStock, takeOffCard } from "../../server/actions/trial-actions";
 import type { TrialView } from "../../server/trial/trial-view";
 import { Button } from "../primitives/button";

@@ -1,6 +1,6 @@
 "use client";
 import { useEffect, useRef, useState } from "react";
-import { type Draft, isSameDraft } from "../../core/procedures/draft";
+import { type Draft, isSameDraft } from "../../core/trial/draft";
 import { keepDraft } from "../../server/actions/trial-actions";
 
 const KEPT = "Everything fits. The layout is kept.";

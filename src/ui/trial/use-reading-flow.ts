@@ -1,11 +1,12 @@
 "use client";
 import { useEffect, useRef, useState } from "react";
 import type { Site } from "../../core/coupon/site";
+import { doubtAbout } from "../../core/course/plausibility";
 import type { Sitting } from "../../core/metrology/sitting";
-import { type Answer, siteIsDone, sitesLeft } from "../../core/procedures/answer";
-import { type AnswerInput, readAnswerInput } from "../../core/procedures/answer-input";
-import type { AnyProcedure, History } from "../../core/procedures/contract";
-import { doubtAbout } from "../../core/procedures/plausibility";
+import type { AnyProcedure } from "../../core/procedures/contract";
+import { type Answer, siteIsDone, sitesLeft } from "../../core/trial/answer";
+import { type AnswerInput, readAnswerInput } from "../../core/trial/answer-input";
+import type { History } from "../../core/trial/history";
 import type { TakenReading } from "../../server/trial/trial-view";
 import type { AskHandle, InputFault } from "./ask/ask-props";
 import { useKeptTyping } from "./use-kept-typing";

@@ -1,10 +1,10 @@
 "use client";
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
 import type { Site } from "../../core/coupon/site";
-import type { Answer } from "../../core/procedures/answer";
-import type { AnswerInput } from "../../core/procedures/answer-input";
-import { textFromInput } from "../../core/procedures/answer-text";
-import { takenAnswer } from "../../core/procedures/taken-answer";
+import type { Answer } from "../../core/trial/answer";
+import type { AnswerInput } from "../../core/trial/answer-input";
+import { takenAnswer } from "../../core/trial/answer-input";
+import { textFromInput } from "../../core/trial/answer-text";
 import { undoReading } from "../../server/actions/trial-actions";
 import type { Session, TakenReading } from "../../server/trial/trial-view";
 import { newClientKey } from "./client-key";

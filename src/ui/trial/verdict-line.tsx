@@ -2,8 +2,8 @@ import clsx from "clsx";
 import type { ReactNode } from "react";
 import { withUncertainty } from "../../core/metrology/quantity-text";
 import type { LengthUnit } from "../../core/metrology/units";
-import type { Estimate, Outcome } from "../../core/procedures/outcome";
-import { shownUnit } from "../../core/procedures/shown-unit";
+import { shownUnit } from "../../core/trial/decisions";
+import type { Estimate, Outcome } from "../../core/trial/outcome";
 
 /** The numbers that matter, at the bottom of every stage; it never scrolls away. */
 export function VerdictLine({

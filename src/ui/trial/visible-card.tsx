@@ -1,4 +1,4 @@
-import type { Visible } from "../../core/procedures/outcome";
+import type { Visible } from "../../core/trial/outcome";
 import type { TrialView } from "../../server/trial/trial-view";
 import { Link } from "../primitives/link";
 

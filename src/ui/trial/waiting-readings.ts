@@ -3,8 +3,8 @@
  * Readings that could not be sent: they wait in this browser, in their order, until the server is back, over reloads too. Each is
  * marked as not on disk until the server says that it is; sent twice it is taken once.
  */
-import type { Answer } from "../../core/procedures/answer";
-import type { AnswerInput } from "../../core/procedures/answer-input";
+import type { Answer } from "../../core/trial/answer";
+import type { AnswerInput } from "../../core/trial/answer-input";
 import { takeReading } from "../../server/actions/trial-actions";
 import type { TakenReading } from "../../server/trial/trial-view";
 

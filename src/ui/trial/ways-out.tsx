@@ -1,6 +1,6 @@
 "use client";
 import { useRouter } from "next/navigation";
-import type { WayOut } from "../../core/procedures/verdict";
+import type { WayOut } from "../../core/trial/verdict";
 import { readMore } from "../../server/actions/trial-actions";
 import type { TrialView } from "../../server/trial/trial-view";
 import { Button } from "../primitives/button";

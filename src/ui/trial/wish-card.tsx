@@ -1,7 +1,7 @@
 "use client";
 import { Download } from "lucide-react";
 import { useState } from "react";
-import type { Wish } from "../../core/procedures/outcome";
+import type { Wish } from "../../core/trial/outcome";
 import { Button, buttonClass } from "../primitives/button";
 import { CheckField, TextField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";

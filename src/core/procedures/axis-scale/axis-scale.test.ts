@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { neededMm } from "../baseline";
-import { draftOf, readDraft } from "../draft";
+import { neededMm } from "../../measuring/baseline";
+import { draftOf, readDraft } from "../../trial/draft";
 import { SAMPLE_MACHINE } from "../sample-machine";
 import { observeAxes } from "./observe";
 import { planForm } from "./plan";

@@ -7,17 +7,17 @@
  * with u(new) = new u(s) / s. [common practice, no source]
  */
 import { expandedUncertainty } from "../../fitting/student-t";
+import type { Axis } from "../../machine/machine-spec";
+import { holdOf, numberCorrection, numberIn } from "../../measuring/number-correction";
 import { freedomOf, type Measured, measured } from "../../metrology/measured";
 import { fixed, plain, signed } from "../../metrology/quantity-text";
 import { fromInternal, UNITS } from "../../metrology/units";
-import type { Axis } from "../axes";
-import type { History, RoundRecord } from "../contract";
-import { entryShape } from "../entry-text";
-import { slopeOfNewest } from "../learned-sense";
-import type { HeldSetting } from "../machine-spec";
-import { holdOf, numberCorrection, numberIn } from "../number-correction";
-import type { Correction, CorrectionRow } from "../outcome";
-import { senseFixedBy } from "../setting";
+import { entryShape } from "../../settings/entry-text";
+import { slopeOfNewest } from "../../settings/learned-sense";
+import type { HeldSetting } from "../../settings/setting";
+import { senseFixedBy } from "../../settings/setting";
+import type { History, RoundRecord } from "../../trial/history";
+import type { Correction, CorrectionRow } from "../../trial/outcome";
 import { type AxisRead, axesRead, estimateId } from "./observe";
 import { type AxisScalePlan, spanOf } from "./plan-type";
 import { AXIS_SCALE, AXIS_SCALES } from "./setting";

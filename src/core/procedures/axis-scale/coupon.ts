@@ -1,15 +1,17 @@
 /** What is burned: ticks along a guide line that keeps the rule straight, or a rectangle that is cut out. */
+
+import { fourCuts } from "../../coupon/four-cuts";
 import { fittingLetters, letterStrokes } from "../../coupon/lettering";
 import { type CouponPath, lineSettings, type Piece } from "../../coupon/piece";
 import type { Op } from "../../coupon/program";
 import type { RoundSpec } from "../../coupon/round-spec";
 import type { CouponPoint } from "../../geometry/frames";
+import type { Axis } from "../../machine/machine-spec";
+import { eyewearLine } from "../../machine/not-known";
 import { plain } from "../../metrology/quantity-text";
-import type { Axis } from "../axes";
-import type { PlanContext, Purpose } from "../contract";
-import { fourCuts } from "../four-cuts";
-import { eyewearLine } from "../not-known";
-import { layStock } from "../stock-words";
+import type { Purpose } from "../../trial/history";
+import type { PlanContext } from "../../trial/plan-form";
+import { layStock } from "../../trial/stock-words";
 import { bandMm, pointOn, rowReach, SPACING_MM, sheetOf, sideOfCut } from "./layout";
 import { rowsOf, type Side } from "./places";
 import { type AxisScalePlan, axesOf, isCut, isLadder, spanOf, WAYS } from "./plan-type";

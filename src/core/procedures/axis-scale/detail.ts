@@ -1,10 +1,10 @@
 /** The close-up of what is measured: from the same edge of tick 0 to the same edge of this tick, the rule along the guide line. */
 import type { Detail, Primitive } from "../../drawing/scene";
+import { knownLengthDetail } from "../../measuring/known-length";
 import { shownNumber } from "../../metrology/quantity-text";
-import { quantitiesAt } from "../answer";
-import type { Focus, History } from "../contract";
-import { knownLengthDetail } from "../known-length";
-import { lengthUnitOf } from "../shown-unit";
+import { quantitiesAt } from "../../trial/answer";
+import { lengthUnitOf } from "../../trial/decisions";
+import type { Focus, History } from "../../trial/history";
 import { placesOf } from "./places";
 import type { AxisScalePlan } from "./plan-type";
 

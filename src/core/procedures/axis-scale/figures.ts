@@ -3,7 +3,7 @@ import type { XyFigure } from "../../drawing/figure";
 import { mean } from "../../fitting/repeats";
 import { coverageFactor, expandedUncertainty } from "../../fitting/student-t";
 import { fromInternal, type LengthUnit } from "../../metrology/units";
-import type { RoundRecord } from "../contract";
+import type { RoundRecord } from "../../trial/history";
 import type { AxisRead } from "./observe";
 import type { AxisScalePlan } from "./plan-type";
 

@@ -1,12 +1,12 @@
 /** What is noticed along an axis, in plain words, with what to do. */
 import { expandedUncertainty } from "../../fitting/student-t";
+import type { Axis } from "../../machine/machine-spec";
+import { numberIn } from "../../measuring/number-correction";
 import { plain, shownLength, shownNumber } from "../../metrology/quantity-text";
 import type { LengthUnit } from "../../metrology/units";
-import type { Axis } from "../axes";
-import type { History, RoundRecord } from "../contract";
-import { numberIn } from "../number-correction";
-import type { Finding } from "../outcome";
-import { lengthUnitOf } from "../shown-unit";
+import { lengthUnitOf } from "../../trial/decisions";
+import type { History, RoundRecord } from "../../trial/history";
+import type { Finding } from "../../trial/outcome";
 import { specOf } from "./correction";
 import { type AxisRead, formsOf } from "./observe";
 import { sideWord } from "./places";

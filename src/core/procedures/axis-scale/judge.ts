@@ -1,16 +1,15 @@
 /** Does it come out as long as it is drawn? And what went wrong where it does not. */
 import { expandedUncertainty } from "../../fitting/student-t";
+import type { Axis, MachineSpec } from "../../machine/machine-spec";
+import { headlineOf, readMore } from "../../measuring/plain-course";
+import { becameFindings } from "../../measuring/what-became";
 import type { Measured } from "../../metrology/measured";
 import { fixed, plain } from "../../metrology/quantity-text";
 import { ruling, worstRuling } from "../../metrology/tolerance";
-import type { Axis } from "../axes";
-import type { History, RoundRecord } from "../contract";
-import type { MachineSpec } from "../machine-spec";
-import type { Finding } from "../outcome";
-import { headlineOf, readMore } from "../plain-course";
-import type { Verdict } from "../verdict";
-import { becameFindings } from "../what-became";
-import { wholeProof } from "../whole-proof";
+import type { History, RoundRecord } from "../../trial/history";
+import type { Finding } from "../../trial/outcome";
+import type { Verdict } from "../../trial/verdict";
+import { wholeProof } from "../../trial/verdict";
 import { axesRead } from "./observe";
 import { type AxisScalePlan, axesOf } from "./plan-type";
 import { AXIS_SCALE } from "./setting";

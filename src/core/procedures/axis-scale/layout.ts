@@ -1,6 +1,6 @@
 /** Where ticks, cuts and words lie on the stock, mm from its lower left corner. */
 import type { CouponPoint } from "../../geometry/frames";
-import type { Axis } from "../axes";
+import type { Axis } from "../../machine/machine-spec";
 import { rowsOf } from "./places";
 import { type AxisScalePlan, axesOf, isCut, spanOf } from "./plan-type";
 

@@ -1,6 +1,6 @@
 /** Every size of a round that is measured, with what it should be. Coupon, sites and solver go by this one list. */
 
-import { AXES, type Axis } from "../axes";
+import { AXES, type Axis } from "../../machine/machine-spec";
 import { type AxisScalePlan, axesOf, isLadder, spanOf } from "./plan-type";
 
 /** From which side a tick was come to. */

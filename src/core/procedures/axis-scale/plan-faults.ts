@@ -1,10 +1,10 @@
 /** What is refused of a layout, each with the length that would do, and what is worth saying before the burn. */
+
+import type { Axis, MachineSpec } from "../../machine/machine-spec";
+import { expandedMm, neededMm } from "../../measuring/baseline";
+import { endingOf, gaugeIn } from "../../measuring/length-gauges";
 import { plain, shownLength } from "../../metrology/quantity-text";
-import type { Axis } from "../axes";
-import { expandedMm, neededMm } from "../baseline";
-import type { PlanContext, PlanWarning } from "../contract";
-import { endingOf, gaugeIn } from "../length-gauges";
-import type { MachineSpec } from "../machine-spec";
+import type { PlanContext, PlanWarning } from "../../trial/plan-form";
 import { besideSpan, sheetOf } from "./layout";
 import { type AxisScalePlan, axesOf, isCut, spanOf } from "./plan-type";
 

@@ -1,8 +1,8 @@
 /** What is chosen before an axis is measured. */
 
-import type { Axis } from "../axes";
-import type { KnownLength } from "../known-length";
-import type { Reaches } from "../length-gauges";
+import type { Axis } from "../../machine/machine-spec";
+import type { KnownLength } from "../../measuring/known-length";
+import type { Reaches } from "../../measuring/length-gauges";
 
 export const WAYS = {
   ladder: "A ladder of ticks",

@@ -1,12 +1,12 @@
 /** What may be chosen before an axis is measured, and what is refused by name. */
 import { z } from "zod";
-import { AXES, type Axis } from "../axes";
-import type { FieldSpec, PlanContext, PlanForm } from "../contract";
-import { choice, oneOf, positive } from "../field-shapes";
-import { knownLengthField, knownLengthShape, usualKnownMm } from "../known-length";
-import { GAUGE_SHAPE, gaugeFields, gaugeIn, lengthGauges, USUAL_REACHES } from "../length-gauges";
-import type { MachineSpec } from "../machine-spec";
-import { topSpeedText } from "../not-known";
+import type { MachineSpec } from "../../machine/machine-spec";
+import { AXES, type Axis } from "../../machine/machine-spec";
+import { topSpeedText } from "../../machine/not-known";
+import { knownLengthField, knownLengthShape, usualKnownMm } from "../../measuring/known-length";
+import { GAUGE_SHAPE, gaugeFields, gaugeIn, lengthGauges, USUAL_REACHES } from "../../measuring/length-gauges";
+import type { FieldSpec, PlanContext, PlanForm } from "../../trial/plan-form";
+import { choice, oneOf, positive } from "../../trial/plan-form";
 import { besideSpan, sheetOf } from "./layout";
 import { bedFault, spanFault, ticksFault } from "./plan-faults";
 import { APPROACHES, AXES_CHOSEN, type AxisScalePlan, axesOf, isCut, WAYS } from "./plan-type";

@@ -1,9 +1,11 @@
 /** Axis scale: whether a drawn length comes out as long, and the number that makes it so. */
-import type { History, Next, Procedure } from "../contract";
-import { examinedJudge, examinedSolve, predictedReading } from "../examined";
-import type { Outcome } from "../outcome";
-import { plainNext } from "../plain-course";
-import { readTicks } from "../read-ticks";
+
+import { examinedJudge, examinedSolve, predictedReading } from "../../measuring/examined";
+import { plainNext } from "../../measuring/plain-course";
+import { readTicks } from "../../measuring/read-ticks";
+import type { History, Next } from "../../trial/history";
+import type { Outcome } from "../../trial/outcome";
+import type { Procedure } from "../contract";
 import { axisScaleRound } from "./coupon";
 import { detailOf } from "./detail";
 import { judgeAxisScale } from "./judge";

@@ -1,9 +1,10 @@
 /** What was read along an axis, at the places that were laid out. */
+
+import type { Axis } from "../../machine/machine-spec";
+import { readLengths, type SiteRead } from "../../measuring/read-lengths";
 import type { Gauge } from "../../metrology/gauge";
-import { quantitiesAt } from "../answer";
-import type { Axis } from "../axes";
-import type { RoundRecord } from "../contract";
-import { readLengths, type SiteRead } from "../read-lengths";
+import { quantitiesAt } from "../../trial/answer";
+import type { RoundRecord } from "../../trial/history";
 import { type MeasuredPlace, placesOf } from "./places";
 import type { AxisScalePlan } from "./plan-type";
 

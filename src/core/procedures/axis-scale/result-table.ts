@@ -1,8 +1,8 @@
 /** The live table beside the reading field: what was read at each place, and how far off its nominal it is. */
 import { plain, shownNumber } from "../../metrology/quantity-text";
 import type { LengthUnit } from "../../metrology/units";
-import type { RoundRecord } from "../contract";
-import type { ResultTable } from "../outcome";
+import type { RoundRecord } from "../../trial/history";
+import type { ResultTable } from "../../trial/outcome";
 import type { AxisRead } from "./observe";
 import { placesOf } from "./places";
 import type { AxisScalePlan } from "./plan-type";

@@ -1,6 +1,6 @@
 /** What an axis is told by: how far it goes a pulse, how many pulses a length takes, or how large its field is. */
-import { AXES, type Axis } from "../axes";
-import type { SettingSpec } from "../setting";
+import { AXES, type Axis } from "../../machine/machine-spec";
+import type { SettingSpec } from "../../settings/setting";
 
 export const AXIS_SCALE: Readonly<Record<Axis, string>> = { x: "axis scale x", y: "axis scale y" };
 

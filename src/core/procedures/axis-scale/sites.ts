@@ -1,9 +1,9 @@
 /** Where an axis is measured, and what is asked there. */
 import type { Feature, Site } from "../../coupon/site";
 import type { CouponPoint } from "../../geometry/frames";
+import { AXES, type Axis } from "../../machine/machine-spec";
+import { knownLengthSites } from "../../measuring/known-length";
 import { plain } from "../../metrology/quantity-text";
-import { AXES, type Axis } from "../axes";
-import { knownLengthSites } from "../known-length";
 import { pointOn, rowReach, SPACING_MM, sideOfCut } from "./layout";
 import { type MeasuredPlace, placesOf, sideWord } from "./places";
 import { type AxisScalePlan, isLadder } from "./plan-type";

@@ -1,14 +1,14 @@
 /** The scale of each axis from what was read, what to enter, and what was noticed. */
 import { expandedUncertainty } from "../../fitting/student-t";
+import type { Axis } from "../../machine/machine-spec";
+import { beyondMachines, type MachineLimit, USUAL_KERF_MM } from "../../measuring/beyond-machines";
+import { newestRead } from "../../measuring/examined";
 import type { Measured } from "../../metrology/measured";
 import { plain, withUncertainty } from "../../metrology/quantity-text";
-import { sitesLeft } from "../answer";
-import type { Axis } from "../axes";
-import { beyondMachines, type MachineLimit, USUAL_KERF_MM } from "../beyond-machines";
-import type { History, RoundRecord } from "../contract";
-import { newestRead } from "../examined";
-import type { Estimate, Outcome } from "../outcome";
-import { lengthUnitOf } from "../shown-unit";
+import { sitesLeft } from "../../trial/answer";
+import { lengthUnitOf } from "../../trial/decisions";
+import type { History, RoundRecord } from "../../trial/history";
+import type { Estimate, Outcome } from "../../trial/outcome";
 import { scaleCorrection } from "./correction";
 import { figuresOf } from "./figures";
 import { findingsOf } from "./findings";

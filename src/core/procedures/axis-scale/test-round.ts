@@ -1,8 +1,11 @@
 /** Rounds with readings as a test wants them. */
+
+import type { MachineSpec } from "../../machine/machine-spec";
 import { type Gauge, usualGauge } from "../../metrology/gauge";
-import { type Answer, PLAIN_SHARES } from "../answer";
-import type { History, PlanContext, Purpose, RoundRecord } from "../contract";
-import type { HeldSetting, MachineSpec } from "../machine-spec";
+import type { HeldSetting } from "../../settings/setting";
+import { type Answer, PLAIN_SHARES } from "../../trial/answer";
+import type { History, Purpose, RoundRecord } from "../../trial/history";
+import type { PlanContext } from "../../trial/plan-form";
 import { SAMPLE_MACHINE } from "../sample-machine";
 import { type MeasuredPlace, placesOf } from "./places";
 import { planForm } from "./plan";

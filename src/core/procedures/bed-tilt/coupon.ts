@@ -1,8 +1,8 @@
 /** A bed is read at its places: nothing is burned to be kept. */
 import type { RoundSpec } from "../../coupon/round-spec";
+import { eyewearLine } from "../../machine/not-known";
 import { plain } from "../../metrology/quantity-text";
-import type { PlanContext } from "../contract";
-import { eyewearLine } from "../not-known";
+import type { PlanContext } from "../../trial/plan-form";
 import { placesOf } from "./places";
 import type { BedTiltPlan } from "./plan";
 

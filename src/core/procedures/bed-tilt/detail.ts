@@ -1,7 +1,7 @@
 /** The bed from above: where it is read, where it stands, and which way it leans. */
 import type { Detail, Primitive } from "../../drawing/scene";
 import { fixed } from "../../metrology/quantity-text";
-import type { Focus, History } from "../contract";
+import type { Focus, History } from "../../trial/history";
 import { supportsOf } from "./places";
 import type { BedTiltPlan } from "./plan";
 import { readBed } from "./read-bed";

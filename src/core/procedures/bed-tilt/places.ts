@@ -1,5 +1,5 @@
 /** Where a bed is read and where it stands, seen from above, X to the right, Y away from the operator, mm. */
-import type { MachineSpec } from "../machine-spec";
+import type { MachineSpec } from "../../machine/machine-spec";
 import type { BedTiltPlan } from "./plan";
 
 export type Place = { id: string; label: string; x: number; y: number };

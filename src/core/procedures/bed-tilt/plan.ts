@@ -1,9 +1,9 @@
 /** What may be chosen before a bed is measured: where, and on what it stands. */
 import { z } from "zod";
+import type { MachineSpec } from "../../machine/machine-spec";
 import { plain } from "../../metrology/quantity-text";
-import type { FieldSpec, PlanContext, PlanForm } from "../contract";
-import { choice, oneOf } from "../field-shapes";
-import type { MachineSpec } from "../machine-spec";
+import type { FieldSpec, PlanContext, PlanForm } from "../../trial/plan-form";
+import { choice, oneOf } from "../../trial/plan-form";
 
 /** The number at which a place is in focus, or a block of the gap just fits. */
 export const READ_AT = {

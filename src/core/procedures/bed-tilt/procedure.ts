@@ -1,14 +1,15 @@
 /** Bed tilt: the readout at which each place is in focus tells how the bed leans, and what to turn at each corner. */
 import { expandedUncertainty } from "../../fitting/student-t";
+import { examinedJudge, examinedSolve, predictedReading } from "../../measuring/examined";
+import { headlineOf, plainNext, readMore } from "../../measuring/plain-course";
 import type { Measured } from "../../metrology/measured";
 import { fixed } from "../../metrology/quantity-text";
 import { ruling } from "../../metrology/tolerance";
-import type { History, Next, Procedure } from "../contract";
-import { examinedJudge, examinedSolve, predictedReading } from "../examined";
-import type { Outcome } from "../outcome";
-import { headlineOf, plainNext, readMore } from "../plain-course";
-import type { Verdict } from "../verdict";
-import { wholeProof } from "../whole-proof";
+import type { History, Next } from "../../trial/history";
+import type { Outcome } from "../../trial/outcome";
+import type { Verdict } from "../../trial/verdict";
+import { wholeProof } from "../../trial/verdict";
+import type { Procedure } from "../contract";
 import { bedTiltRound } from "./coupon";
 import { detailOf } from "./detail";
 import { type BedTiltPlan, planForm } from "./plan";

@@ -9,14 +9,14 @@
 import { type Adjustment, adjust, combine } from "../../estimate/adjustment";
 import { departure, type Model, type Observation, ofReadings, type Row, usual } from "../../estimate/model";
 import { mean } from "../../fitting/repeats";
+import type { MachineSpec } from "../../machine/machine-spec";
+import { examinationOf } from "../../measuring/examined";
+import { withoutLeftOut } from "../../measuring/length-readings";
+import { type Eye, eyeGroup, type NotedPoint, notedHeights } from "../../measuring/noted-heights";
 import type { Budgeted } from "../../metrology/budget";
 import type { Measured } from "../../metrology/measured";
-import { quantitiesAt } from "../answer";
-import type { History, RoundRecord } from "../contract";
-import { examinationOf } from "../examined";
-import { withoutLeftOut } from "../length-readings";
-import type { MachineSpec } from "../machine-spec";
-import { type Eye, eyeGroup, type NotedPoint, notedHeights } from "../noted-heights";
+import { quantitiesAt } from "../../trial/answer";
+import type { History, RoundRecord } from "../../trial/history";
 import { type Place, placesOf, supportsOf } from "./places";
 import type { BedTiltPlan } from "./plan";
 

@@ -1,15 +1,22 @@
 /** How the bed leans, and by how much each support is to be raised. */
 
 import { expandedUncertainty } from "../../fitting/student-t";
+import type { MachineSpec } from "../../machine/machine-spec";
+import { beyondMachines, type MachineLimit } from "../../measuring/beyond-machines";
+import { newestRead } from "../../measuring/examined";
+import { worthOf } from "../../measuring/number-correction";
 import { type Budgeted, joined } from "../../metrology/budget";
 import { plain, shownNumber } from "../../metrology/quantity-text";
-import { sitesLeft } from "../answer";
-import { beyondMachines, type MachineLimit } from "../beyond-machines";
-import type { History, RoundRecord } from "../contract";
-import { newestRead } from "../examined";
-import type { MachineSpec } from "../machine-spec";
-import { type Adjustment, type Estimate, type Finding, LEAVE_IT, type Outcome, type ResultTable } from "../outcome";
-import { worthOf } from "../worth";
+import { sitesLeft } from "../../trial/answer";
+import type { History, RoundRecord } from "../../trial/history";
+import {
+  type Adjustment,
+  type Estimate,
+  type Finding,
+  LEAVE_IT,
+  type Outcome,
+  type ResultTable,
+} from "../../trial/outcome";
 import type { BedTiltPlan } from "./plan";
 import { type BedRead, isCurved, LIFT, readBed } from "./read-bed";
 

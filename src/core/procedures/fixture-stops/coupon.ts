@@ -3,10 +3,11 @@ import { fittingLetters, letterStrokes } from "../../coupon/lettering";
 import type { MarkingSettings } from "../../coupon/piece";
 import type { Op } from "../../coupon/program";
 import type { RoundSpec } from "../../coupon/round-spec";
+import { eyewearLine } from "../../machine/not-known";
+import { distanceWords, edgeSites, linePaths, onStock } from "../../measuring/edge-distance/marks";
 import { plain } from "../../metrology/quantity-text";
-import type { PlanContext, Purpose } from "../contract";
-import { distanceWords, edgeSites, linePaths, onStock } from "../edge-distance/marks";
-import { eyewearLine } from "../not-known";
+import type { Purpose } from "../../trial/history";
+import type { PlanContext } from "../../trial/plan-form";
 import { BEYOND_MM, type FixturePlan, linesOf, stockOf, WAYS } from "./plan";
 
 const PIECE = "fixture";

@@ -1,12 +1,12 @@
 /** What may be chosen before the stops of a fixture are measured, and what is refused by name. */
 import { z } from "zod";
+import type { Axis } from "../../machine/machine-spec";
+import { edgeFields, edgeShape } from "../../measuring/edge-distance/fields";
+import type { EdgeTerms, LinesLaid } from "../../measuring/edge-distance/terms";
+import { usualKnownMm } from "../../measuring/known-length";
 import { plain } from "../../metrology/quantity-text";
-import type { Axis } from "../axes";
-import type { FieldSpec, PlanContext, PlanForm, PlanWarning } from "../contract";
-import { edgeFields, edgeShape } from "../edge-distance/fields";
-import type { EdgeTerms, LinesLaid } from "../edge-distance/terms";
-import { choice, oneOf, positive } from "../field-shapes";
-import { usualKnownMm } from "../known-length";
+import type { FieldSpec, PlanContext, PlanForm, PlanWarning } from "../../trial/plan-form";
+import { choice, oneOf, positive } from "../../trial/plan-form";
 import { FIXTURE_STOP } from "./setting";
 
 export const WAYS = {

@@ -1,14 +1,16 @@
 /** Fixture stops: where a fixture or pallet stands in the working area, so that work can be placed by its stops. */
+
+import { edgeDetail } from "../../measuring/edge-distance/detail";
+import { judgeEdges } from "../../measuring/edge-distance/judge";
+import { edgeAxes } from "../../measuring/edge-distance/terms";
+import { examinedJudge, examinedSolve, predictedReading } from "../../measuring/examined";
+import { plainNext } from "../../measuring/plain-course";
+import { readTicks } from "../../measuring/read-ticks";
+import type { History, Next } from "../../trial/history";
+import type { Correction, Outcome } from "../../trial/outcome";
 import { AXIS_SCALE } from "../axis-scale/setting";
-import type { History, Next, Procedure } from "../contract";
-import { edgeDetail } from "../edge-distance/detail";
-import { judgeEdges } from "../edge-distance/judge";
-import { edgeAxes } from "../edge-distance/terms";
-import { examinedJudge, examinedSolve, predictedReading } from "../examined";
+import type { Procedure } from "../contract";
 import { HOME_OFFSET } from "../origin/setting";
-import type { Correction, Outcome } from "../outcome";
-import { plainNext } from "../plain-course";
-import { readTicks } from "../read-ticks";
 import { fixtureRound } from "./coupon";
 import { type FixturePlan, planForm, planWarnings } from "./plan";
 import { FIXTURE_STOP, FIXTURE_STOPS } from "./setting";

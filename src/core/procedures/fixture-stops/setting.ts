@@ -1,6 +1,6 @@
 /** Where the stops of a fixture stand: from the sides of the working area to the corner that they make. */
-import type { Axis } from "../axes";
-import type { SettingSpec } from "../setting";
+import type { Axis } from "../../machine/machine-spec";
+import type { SettingSpec } from "../../settings/setting";
 
 export const FIXTURE_STOP: Readonly<Record<Axis, string>> = { x: "fixture stop x", y: "fixture stop y" };
 

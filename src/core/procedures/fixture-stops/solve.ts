@@ -3,19 +3,20 @@
  *
  *   stop = where it was taken to stand - e      e measured minus nominal, away from the stop
  */
+
+import { AXES, type Axis } from "../../machine/machine-spec";
+import { edgeFindings } from "../../measuring/edge-distance/findings";
+import { edgesOf } from "../../measuring/edge-distance/read-edges";
+import { edgeTable } from "../../measuring/edge-distance/result-table";
+import { offText, sideOf } from "../../measuring/edge-distance/terms";
+import { newestRead } from "../../measuring/examined";
+import { numberCorrection } from "../../measuring/number-correction";
 import { type Budgeted, times } from "../../metrology/budget";
 import { fixed, plain, shownLength, signed } from "../../metrology/quantity-text";
-import { sitesLeft } from "../answer";
-import { AXES, type Axis } from "../axes";
-import type { History, RoundRecord } from "../contract";
-import { edgeFindings } from "../edge-distance/findings";
-import { edgesOf } from "../edge-distance/read-edges";
-import { edgeTable } from "../edge-distance/result-table";
-import { offText, sideOf } from "../edge-distance/terms";
-import { newestRead } from "../examined";
-import { numberCorrection } from "../number-correction";
-import type { Correction, Estimate, Outcome } from "../outcome";
-import { lengthUnitOf } from "../shown-unit";
+import { sitesLeft } from "../../trial/answer";
+import { lengthUnitOf } from "../../trial/decisions";
+import type { History, RoundRecord } from "../../trial/history";
+import type { Correction, Estimate, Outcome } from "../../trial/outcome";
 import { aboutOf, type FixturePlan, linesOf } from "./plan";
 import { FIXTURE_STOPS } from "./setting";
 

@@ -2,9 +2,10 @@
 import type { RoundSpec } from "../../coupon/round-spec";
 import type { Detail, Primitive } from "../../drawing/scene";
 import type { Model } from "../../estimate/model";
-import type { Focus, History, PlanContext, PlanWarning, Purpose, RoundRecord } from "../contract";
-import type { OrderedSuspect } from "../ordered-suspects";
-import type { WayOut } from "../verdict";
+import type { OrderedSuspect } from "../../measuring/ordered-suspects";
+import type { Focus, History, Purpose, RoundRecord } from "../../trial/history";
+import type { PlanContext, PlanWarning } from "../../trial/plan-form";
+import type { WayOut } from "../../trial/verdict";
 import type { Found } from "./found";
 import type { FocusPlan } from "./plan-type";
 

@@ -1,5 +1,5 @@
 /** The ways of burning for the focus, and the rounds that were burned one way. */
-import type { History, RoundRecord } from "../contract";
+import type { History, RoundRecord } from "../../trial/history";
 import type { BurnWay } from "./burn-way";
 import type { Found } from "./found";
 import { heightLadder } from "./ladder/way";

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { type Answer, PLAIN_SHARES } from "../answer";
-import type { MachineSpec } from "../machine-spec";
+import type { MachineSpec } from "../../machine/machine-spec";
+import { type Answer, PLAIN_SHARES } from "../../trial/answer";
 import { SAMPLE_MACHINE } from "../sample-machine";
 import { FOCUS_HEIGHT, type LadderPlan, STORED_HEIGHT } from "./plan-type";
 import { focus } from "./procedure";

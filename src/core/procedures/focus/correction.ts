@@ -9,14 +9,16 @@
  * sigma = +1 where a larger stored number makes the gap larger, rho = +1 where a larger reading is further apart: two senses, of two
  * quantities.
  */
+
+import type { MachineSpec } from "../../machine/machine-spec";
+import { holdOf, numberIn, numberRow } from "../../measuring/number-correction";
 import { freedomOf, type Measured, measured } from "../../metrology/measured";
 import { fixed, plain, signed } from "../../metrology/quantity-text";
 import { fromInternal, UNITS } from "../../metrology/units";
-import type { History, RoundRecord } from "../contract";
-import { entryShape } from "../entry-text";
-import type { HeldSetting, MachineSpec } from "../machine-spec";
-import { holdOf, numberIn, numberRow } from "../number-correction";
-import type { Correction, CorrectionRow, Finding } from "../outcome";
+import { entryShape } from "../../settings/entry-text";
+import type { HeldSetting } from "../../settings/setting";
+import type { History, RoundRecord } from "../../trial/history";
+import type { Correction, CorrectionRow, Finding } from "../../trial/outcome";
 import { type Found, GO_BY, type Way } from "./found";
 import { apartSense, FOCUS_HEIGHT, type FocusPlan, STORED_HEIGHT, settingOf, settingUncertainty } from "./plan-type";
 import { FOCUS_SETTING, STORED_SETTING } from "./setting";

@@ -1,13 +1,13 @@
 /** What fitted widths show besides the focus, and answers that contradict each other. */
 import { expandedUncertainty } from "../../fitting/student-t";
+import type { MachineSpec } from "../../machine/machine-spec";
+import { knownWavelengthNm } from "../../machine/not-known";
+import type { namedAnswers } from "../../measuring/length-readings";
+import type { OrderedSuspect } from "../../measuring/ordered-suspects";
 import type { Measured } from "../../metrology/measured";
 import { plain } from "../../metrology/quantity-text";
 import { withinSentence } from "../../metrology/sentence-case";
-import type { namedAnswers } from "../length-readings";
-import type { MachineSpec } from "../machine-spec";
-import { knownWavelengthNm } from "../not-known";
-import type { OrderedSuspect } from "../ordered-suspects";
-import type { Finding } from "../outcome";
+import type { Finding } from "../../trial/outcome";
 import type { Way } from "./found";
 import { dosePower, vanishesAside, widestAside } from "./mark-width-law";
 import type { Doses } from "./plan-type";

@@ -1,14 +1,14 @@
 /** Does the new height hold? Where the ladder around it has its focus, against the height that was set. */
 import { expandedUncertainty } from "../../fitting/student-t";
+import { numberIn } from "../../measuring/number-correction";
+import { headlineOf } from "../../measuring/plain-course";
+import { becameFindings } from "../../measuring/what-became";
 import type { Measured } from "../../metrology/measured";
 import { plain } from "../../metrology/quantity-text";
 import { ruling } from "../../metrology/tolerance";
-import type { History, RoundRecord } from "../contract";
-import { numberIn } from "../number-correction";
-import { headlineOf } from "../plain-course";
-import type { Verdict } from "../verdict";
-import { becameFindings } from "../what-became";
-import { wholeProof } from "../whole-proof";
+import type { History, RoundRecord } from "../../trial/history";
+import type { Verdict } from "../../trial/verdict";
+import { wholeProof } from "../../trial/verdict";
 import { burnWayOf, foundIn } from "./burn-ways";
 import { FOCUS_HEIGHT, type FocusPlan } from "./plan-type";
 

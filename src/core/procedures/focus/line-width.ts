@@ -1,7 +1,7 @@
 /** The width of the line at one height, as it was read. */
 import { mean } from "../../fitting/repeats";
 import { type Gauge, readingUncertaintyMm } from "../../metrology/gauge";
-import { type Answer, quantitiesAt } from "../answer";
+import { type Answer, quantitiesAt } from "../../trial/answer";
 import { type LadderCell, WIDTH_SCATTER } from "./width-fit";
 import type { LineRun } from "./width-model";
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { examine } from "../../estimate/examination";
 import { usualGauge } from "../../metrology/gauge";
-import { PLAIN_SHARES } from "../answer";
+import { PLAIN_SHARES } from "../../trial/answer";
 import { type Beam, beamAround, beamSlopes, beamWidth } from "./beam-widths";
 import { beamModel } from "./observe-beam";
 

@@ -1,7 +1,7 @@
 /** Widths of the beam itself as observations around the beam that most of them agree on. */
 import { type Model, usual } from "../../estimate/model";
+import { gaugeTerms, modelOf } from "../../measuring/length-readings";
 import { plain } from "../../metrology/quantity-text";
-import { gaugeTerms, modelOf } from "../length-readings";
 import { type BeamWidth, beamAround, beamSlopes, beamWidth } from "./beam-widths";
 import { knownSetting, SETTING } from "./found";
 import type { WidthReading } from "./observe-widths";

@@ -1,12 +1,13 @@
 /** Widths are made here by the law of one spot, exact to the last digit, with one slip each. */
 import { describe, expect, it } from "vitest";
+import { forecastOf } from "../../course/forecast";
 import { expandedUncertainty } from "../../fitting/student-t";
 import type { Gauge } from "../../metrology/gauge";
-import { type Answer, imaginedReading, PLAIN_SHARES } from "../answer";
-import type { History, PlanContext } from "../contract";
-import { forecastOf } from "../forecast";
+import { type Answer, imaginedReading, PLAIN_SHARES } from "../../trial/answer";
+import { leaveOutKey } from "../../trial/decisions";
+import type { History } from "../../trial/history";
+import type { PlanContext } from "../../trial/plan-form";
 import { SAMPLE_MACHINE } from "../sample-machine";
-import { leaveOutKey } from "../suspect-decisions";
 import { focusRound, widthSite } from "./ladder/coupon";
 import { markWidth, type Spot } from "./mark-width-law";
 import { usualPlan } from "./plan";

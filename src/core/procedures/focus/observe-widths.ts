@@ -3,8 +3,8 @@
  * should be. Readings at the machine by eye, of first, last and sharpest, are ordered and no part of it.
  */
 import { type Model, usual } from "../../estimate/model";
+import { gaugeTerms, type LengthReading, modelOf } from "../../measuring/length-readings";
 import { plain } from "../../metrology/quantity-text";
-import { gaugeTerms, type LengthReading, modelOf } from "../length-readings";
 import { knownSetting, SETTING } from "./found";
 import type { DosePower } from "./mark-width-law";
 import { type LadderCell, spotAround, WIDTH_SCATTER } from "./width-fit";

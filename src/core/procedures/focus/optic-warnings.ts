@@ -1,8 +1,9 @@
 /** Another lens than the one that is written down shows first in the heights at which it is looked for. */
+
+import type { MachineSpec } from "../../machine/machine-spec";
+import { knownWavelengthNm } from "../../machine/not-known";
 import { plain } from "../../metrology/quantity-text";
-import type { PlanContext, PlanWarning } from "../contract";
-import type { MachineSpec } from "../machine-spec";
-import { knownWavelengthNm } from "../not-known";
+import type { PlanContext, PlanWarning } from "../../trial/plan-form";
 import type { HeightTerms } from "./plan-type";
 
 /** A focus that differs by more from what the maker gives is another lens, or read otherwise. */

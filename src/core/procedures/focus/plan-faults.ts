@@ -1,6 +1,7 @@
 /** What does not go together in a plan: each refused at its field, with what to do. */
+
+import type { MachineSpec } from "../../machine/machine-spec";
 import { plain } from "../../metrology/quantity-text";
-import type { MachineSpec } from "../machine-spec";
 import { columnsOf, usedHeightMm } from "./ladder/layout";
 import { cellsOf, type FocusPlan, type HeightTerms, type LadderPlan, type RampPlan, type SweepPlan } from "./plan-type";
 import { clearanceOver, numbersAlong, slopeOf, usedRampMm } from "./ramp/slope";

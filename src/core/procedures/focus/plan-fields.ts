@@ -1,6 +1,7 @@
 /** What is asked before the focus is looked for, by kind of machine and by way. */
-import type { FieldSpec } from "../contract";
-import type { MachineSpec } from "../machine-spec";
+
+import type { MachineSpec } from "../../machine/machine-spec";
+import type { FieldSpec } from "../../trial/plan-form";
 import {
   CELL_MARKS,
   DOSES,

@@ -1,7 +1,7 @@
 /** What a ladder may not be: each refused at its field, with what to do. */
 import { describe, expect, it } from "vitest";
-import type { PlanContext } from "../contract";
-import { draftOf, readDraft } from "../draft";
+import { draftOf, readDraft } from "../../trial/draft";
+import type { PlanContext } from "../../trial/plan-form";
 import { SAMPLE_MACHINE } from "../sample-machine";
 import { usedHeightMm } from "./ladder/layout";
 import { proofPlan } from "./ladder/proof-plan";

@@ -1,9 +1,9 @@
 /** What may be chosen before the focus is looked for. */
 import { z } from "zod";
-import type { PlanContext, PlanForm } from "../contract";
-import { oneOf } from "../field-shapes";
-import type { MachineSpec } from "../machine-spec";
-import { topSpeedText } from "../not-known";
+import type { MachineSpec } from "../../machine/machine-spec";
+import { topSpeedText } from "../../machine/not-known";
+import type { PlanContext, PlanForm } from "../../trial/plan-form";
+import { oneOf } from "../../trial/plan-form";
 import { faultsOf } from "./plan-faults";
 import { fieldsFor } from "./plan-fields";
 import {

@@ -1,10 +1,11 @@
 /** Focus height: what is burned at several heights shows at which of them the beam is narrowest. */
 import type { Model } from "../../estimate/model";
-import { sitesLeft } from "../answer";
-import type { History, Next, Procedure, RoundRecord } from "../contract";
-import { examinedJudge, examinedSolve, predictedReading } from "../examined";
-import type { OrderedSuspect } from "../ordered-suspects";
-import type { Outcome } from "../outcome";
+import { examinedJudge, examinedSolve, predictedReading } from "../../measuring/examined";
+import type { OrderedSuspect } from "../../measuring/ordered-suspects";
+import { sitesLeft } from "../../trial/answer";
+import type { History, Next, RoundRecord } from "../../trial/history";
+import type { Outcome } from "../../trial/outcome";
+import type { Procedure } from "../contract";
 import type { BurnWay } from "./burn-way";
 import { burnWayOf, foundIn, historyOfWay } from "./burn-ways";
 import { GO_BY } from "./found";

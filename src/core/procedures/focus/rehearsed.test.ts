@@ -6,9 +6,10 @@ import { heightsOf, isGalvo, type PracticeTruth, practiceFromSeed } from "../../
 import { seeded } from "../../../practice/random";
 import { rehearseRound } from "../../../rehearsal/rehearse-round";
 import { expandedUncertainty } from "../../fitting/student-t";
+import type { MachineSpec } from "../../machine/machine-spec";
 import { type Gauge, usualGauge } from "../../metrology/gauge";
-import type { History, PlanContext, Purpose, RoundRecord } from "../contract";
-import type { MachineSpec } from "../machine-spec";
+import type { History, Purpose, RoundRecord } from "../../trial/history";
+import type { PlanContext } from "../../trial/plan-form";
 import { SAMPLE_GALVO, SAMPLE_MACHINE } from "../sample-machine";
 import { usualPlan } from "./plan";
 import { FOCUS_HEIGHT, type LadderPlan } from "./plan-type";

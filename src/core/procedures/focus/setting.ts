@@ -1,5 +1,5 @@
 /** What a focus is set by: the height itself, or a number by which a sensor or table finds it. */
-import type { SettingSpec } from "../setting";
+import type { SettingSpec } from "../../settings/setting";
 import { FOCUS_HEIGHT, STORED_HEIGHT } from "./plan-type";
 
 /** Heights are set as finely as this as a rule, mm. (common practice, no source) */

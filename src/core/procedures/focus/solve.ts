@@ -1,7 +1,7 @@
 /** Focus height from what was burned: what to set, with every line of the sum. */
-import { sitesLeft } from "../answer";
-import type { History, RoundRecord } from "../contract";
-import type { Estimate, Outcome } from "../outcome";
+import { sitesLeft } from "../../trial/answer";
+import type { History, RoundRecord } from "../../trial/history";
+import type { Estimate, Outcome } from "../../trial/outcome";
 import { burnWayOf, foundIn } from "./burn-ways";
 import { correctionsOf, FOCUS_ESTIMATE, storedFindings } from "./correction";
 import type { Found } from "./found";

@@ -10,9 +10,9 @@ import type { CouponPoint } from "../../geometry/frames";
 import type { Rect } from "../../geometry/rect";
 import { plain, shownNumber } from "../../metrology/quantity-text";
 import { parseReading } from "../../metrology/reading-text";
-import type { History } from "../contract";
-import type { Artefact, Wish } from "../outcome";
-import { lengthUnitOf } from "../shown-unit";
+import { lengthUnitOf } from "../../trial/decisions";
+import type { History } from "../../trial/history";
+import type { Artefact, Wish } from "../../trial/outcome";
 import type { Way } from "./found";
 import type { FocusPlan } from "./plan-type";
 

@@ -1,8 +1,9 @@
 /** The beam, as far as widths tell it: its spot and how deep its focus is. */
+
+import type { MachineSpec } from "../../machine/machine-spec";
+import { knownWavelengthNm } from "../../machine/not-known";
 import type { Measured } from "../../metrology/measured";
-import type { MachineSpec } from "../machine-spec";
-import { knownWavelengthNm } from "../not-known";
-import type { Estimate } from "../outcome";
+import type { Estimate } from "../../trial/outcome";
 import type { BeamFit } from "./beam-widths";
 import { depthOfFocus } from "./mark-width-law";
 import type { Doses } from "./plan-type";

@@ -1,8 +1,10 @@
 /** Ladders as a person judged them, without a practice machine. For tests. */
-import { type Answer, PLAIN_SHARES } from "../answer";
-import type { History, PlanContext, Purpose, RoundRecord } from "../contract";
-import type { MachineSpec } from "../machine-spec";
-import type { SettingsInForce } from "../setting";
+
+import type { MachineSpec } from "../../machine/machine-spec";
+import type { SettingsInForce } from "../../settings/setting";
+import { type Answer, PLAIN_SHARES } from "../../trial/answer";
+import type { History, Purpose, RoundRecord } from "../../trial/history";
+import type { PlanContext } from "../../trial/plan-form";
 import { cellId, focusRound, MARKED_SITE, SHARPEST_SITE } from "./ladder/coupon";
 import { usualPlan } from "./plan";
 import type { FocusPlan, LadderPlan } from "./plan-type";

@@ -1,15 +1,17 @@
 /** What is cut: a square, a comb in its frame, or mates pair by pair. */
+
+import { fourCuts } from "../../coupon/four-cuts";
 import { fittingLetters, letterStrokes } from "../../coupon/lettering";
 import { type CouponPath, lineSettings, type Piece } from "../../coupon/piece";
 import type { Op } from "../../coupon/program";
 import type { RoundSpec } from "../../coupon/round-spec";
 import type { CouponPoint } from "../../geometry/frames";
+import { eyewearLine } from "../../machine/not-known";
 import { plain } from "../../metrology/quantity-text";
-import type { PlanContext, Purpose } from "../contract";
-import { fourCuts } from "../four-cuts";
-import { eyewearLine } from "../not-known";
-import { stockText } from "../stock-at-hand";
-import { layStock } from "../stock-words";
+import { stockText } from "../../stock/stock-at-hand";
+import type { Purpose } from "../../trial/history";
+import type { PlanContext } from "../../trial/plan-form";
+import { layStock } from "../../trial/stock-words";
 import {
   cellsOf,
   combCorner,

@@ -1,10 +1,10 @@
 /** The close-up: part and hole with their cuts, the comb pushed together, or one mate with how it went in. */
 import type { Detail, Primitive } from "../../drawing/scene";
+import { knownLengthDetail } from "../../measuring/known-length";
 import { shownNumber } from "../../metrology/quantity-text";
-import { quantitiesAt } from "../answer";
-import type { Focus, History } from "../contract";
-import { knownLengthDetail } from "../known-length";
-import { lengthUnitOf } from "../shown-unit";
+import { quantitiesAt } from "../../trial/answer";
+import { lengthUnitOf } from "../../trial/decisions";
+import type { Focus, History } from "../../trial/history";
 import { mateText } from "./mate-text";
 import { isMateWay, type KerfPlan, offsetsOf } from "./plan-type";
 import { mateSite, squareSites } from "./sites";

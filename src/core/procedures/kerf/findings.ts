@@ -1,11 +1,11 @@
 /** What was noticed while a kerf was read. */
 import { expandedUncertainty } from "../../fitting/student-t";
+import { AXES } from "../../machine/machine-spec";
+import { USUAL_KERF_MM } from "../../measuring/beyond-machines";
 import { plain, shownLength } from "../../metrology/quantity-text";
-import { AXES } from "../axes";
-import { USUAL_KERF_MM } from "../beyond-machines";
-import type { History, RoundRecord } from "../contract";
-import type { Finding } from "../outcome";
-import { lengthUnitOf } from "../shown-unit";
+import { lengthUnitOf } from "../../trial/decisions";
+import type { History, RoundRecord } from "../../trial/history";
+import type { Finding } from "../../trial/outcome";
 import type { KerfFound } from "./found";
 import type { KerfPlan } from "./plan-type";
 

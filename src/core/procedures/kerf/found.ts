@@ -1,8 +1,9 @@
 /** What a round tells of the kerf, whichever way it was cut. */
+
+import { AXES, type Axis } from "../../machine/machine-spec";
 import { type Budgeted, times } from "../../metrology/budget";
 import type { Measured } from "../../metrology/measured";
-import { AXES, type Axis } from "../axes";
-import type { History, RoundRecord } from "../contract";
+import type { History, RoundRecord } from "../../trial/history";
 import { isMateWay, type KerfPlan } from "./plan-type";
 import { type KerfRead, readCuts } from "./read-cuts";
 import { kerfOfSnug, type MatesRead, readMates } from "./read-mates";

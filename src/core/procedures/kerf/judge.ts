@@ -1,17 +1,17 @@
 /** Does the offset hold? What is left of it, and what went wrong where it does not. */
 import { expandedUncertainty } from "../../fitting/student-t";
+import { AXES, type Axis } from "../../machine/machine-spec";
+import { examinedJudge } from "../../measuring/examined";
+import { headlineOf, readMore } from "../../measuring/plain-course";
+import { becameFindings } from "../../measuring/what-became";
 import type { Measured } from "../../metrology/measured";
 import { shownLength } from "../../metrology/quantity-text";
 import { ruling, worstRuling } from "../../metrology/tolerance";
-import { AXES, type Axis } from "../axes";
-import type { History } from "../contract";
-import { examinedJudge } from "../examined";
-import type { Finding } from "../outcome";
-import { headlineOf, readMore } from "../plain-course";
-import { lengthUnitOf } from "../shown-unit";
-import type { Verdict } from "../verdict";
-import { becameFindings } from "../what-became";
-import { wholeProof } from "../whole-proof";
+import { lengthUnitOf } from "../../trial/decisions";
+import type { History } from "../../trial/history";
+import type { Finding } from "../../trial/outcome";
+import type { Verdict } from "../../trial/verdict";
+import { wholeProof } from "../../trial/verdict";
 import { leftAlong, leftIn } from "./found";
 import { mateSuspects } from "./mate-suspects";
 import { isMateWay, type KerfPlan } from "./plan-type";

@@ -1,12 +1,13 @@
 import { describe, expect, it } from "vitest";
 import { expandedUncertainty } from "../../fitting/student-t";
+import { opticOf } from "../../machine/part-spec";
 import { type Gauge, usualGauge } from "../../metrology/gauge";
 import { MM_PER_INCH } from "../../metrology/units";
-import { type Answer, PLAIN_SHARES } from "../answer";
-import type { History, PlanContext, RoundRecord } from "../contract";
-import { draftOf, readDraft } from "../draft";
-import type { Outcome } from "../outcome";
-import { opticOf } from "../part-spec";
+import { type Answer, PLAIN_SHARES } from "../../trial/answer";
+import { draftOf, readDraft } from "../../trial/draft";
+import type { History, RoundRecord } from "../../trial/history";
+import type { Outcome } from "../../trial/outcome";
+import type { PlanContext } from "../../trial/plan-form";
 import { SAMPLE_MACHINE, SAMPLE_STOCK } from "../sample-machine";
 import { leftIn } from "./found";
 import { cellsOf, columnsOf, matesNeed } from "./layout";

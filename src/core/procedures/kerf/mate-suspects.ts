@@ -1,7 +1,7 @@
 /** Pairs whose fit contradicts the others: each judgement by how likely it is by all others, two by their order, all by being reversed. */
 import { evidenceOf, likelihoods } from "../../fitting/ordered-thresholds";
-import type { History, RoundRecord } from "../contract";
-import { notAccepted, type OrderedSuspect } from "../ordered-suspects";
+import { notAccepted, type OrderedSuspect } from "../../measuring/ordered-suspects";
+import type { History, RoundRecord } from "../../trial/history";
 import { isMateWay, type KerfPlan } from "./plan-type";
 import { fitModel, type JudgedMate, judgedMates, readMates } from "./read-mates";
 import { FITS } from "./sites";

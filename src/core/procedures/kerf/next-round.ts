@@ -1,10 +1,10 @@
 /** What comes next: more mates where snug lies beyond them, finer ones where that is worth it, then the proof. */
 import { expandedUncertainty } from "../../fitting/student-t";
+import { plainNext } from "../../measuring/plain-course";
 import { plain } from "../../metrology/quantity-text";
-import { sitesLeft } from "../answer";
-import type { History, Next, RoundRecord } from "../contract";
-import type { Outcome } from "../outcome";
-import { plainNext } from "../plain-course";
+import { sitesLeft } from "../../trial/answer";
+import type { History, Next, RoundRecord } from "../../trial/history";
+import type { Outcome } from "../../trial/outcome";
 import { kerfIn } from "./found";
 import { judgeKerf } from "./judge";
 import { clearanceOf, isMateWay, type KerfPlan } from "./plan-type";

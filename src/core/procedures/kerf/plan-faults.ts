@@ -1,8 +1,9 @@
 /** What is refused of a kerf's layout, each with what would do, and what is worth saying before the cut. */
+
+import { gaugeIn, lengthGauges } from "../../measuring/length-gauges";
 import { plain } from "../../metrology/quantity-text";
-import type { PlanContext, PlanWarning } from "../contract";
-import { gaugeIn, lengthGauges } from "../length-gauges";
-import type { StockAtHand } from "../stock-at-hand";
+import type { StockAtHand } from "../../stock/stock-at-hand";
+import type { PlanContext, PlanWarning } from "../../trial/plan-form";
 import { cellSize, columnsOf, cutSideMm, EDGE_MM, matesNeed } from "./layout";
 import { type KerfPlan, offsetsOf, shrunkMm } from "./plan-type";
 

@@ -1,9 +1,10 @@
 /** What is asked before a kerf is measured, field by field. */
-import type { FieldSpec, PlanContext } from "../contract";
-import { choice, LENGTH, SPEED } from "../field-shapes";
-import { knownLengthField } from "../known-length";
-import { gaugeFields } from "../length-gauges";
-import { stockText } from "../stock-at-hand";
+
+import { knownLengthField } from "../../measuring/known-length";
+import { gaugeFields } from "../../measuring/length-gauges";
+import { stockText } from "../../stock/stock-at-hand";
+import type { FieldSpec, PlanContext } from "../../trial/plan-form";
+import { choice, LENGTH, SPEED } from "../../trial/plan-form";
 import { FACES, GASES, MATE_WAYS, OFFSETS, WAYS, type Way } from "./plan-type";
 
 const SQUARES: Way[] = ["part and hole", "part", "hole"];

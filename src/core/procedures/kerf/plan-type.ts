@@ -1,7 +1,7 @@
 /** What is chosen before a kerf is measured. */
-import type { KnownLength } from "../known-length";
-import type { Reaches } from "../length-gauges";
-import type { Thickness } from "../stock-at-hand";
+import type { KnownLength } from "../../measuring/known-length";
+import type { Reaches } from "../../measuring/length-gauges";
+import type { Thickness } from "../../stock/stock-at-hand";
 
 export const WAYS = {
   "part and hole": "A square cut out: part and hole",

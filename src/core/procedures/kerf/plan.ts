@@ -1,10 +1,10 @@
 /** What may be chosen before a kerf is measured. */
 import { z } from "zod";
-import type { PlanContext, PlanForm } from "../contract";
-import { oneOf, POWER_SHAPE, positive, REPEATS_SHAPE, speedShape, wholeNumber } from "../field-shapes";
-import { knownLengthShape, usualKnownMm } from "../known-length";
-import { GAUGE_SHAPE, lengthGauges, USUAL_REACHES } from "../length-gauges";
-import type { StockAtHand } from "../stock-at-hand";
+import { knownLengthShape, usualKnownMm } from "../../measuring/known-length";
+import { GAUGE_SHAPE, lengthGauges, USUAL_REACHES } from "../../measuring/length-gauges";
+import type { StockAtHand } from "../../stock/stock-at-hand";
+import type { PlanContext, PlanForm } from "../../trial/plan-form";
+import { oneOf, POWER_SHAPE, positive, REPEATS_SHAPE, speedShape, wholeNumber } from "../../trial/plan-form";
 import { sheetOf } from "./layout";
 import { bedFault, matesFault, NO_CARD, offsetsFault, sideFault, stockFault } from "./plan-faults";
 import { fieldsFor } from "./plan-fields";

@@ -1,10 +1,13 @@
 /** Kerf: how much a cut takes away, by stock, and the offset per side that makes up for it. */
+
+import { examinedSolve, predictedReading } from "../../measuring/examined";
 import { type Measured, measured } from "../../metrology/measured";
+import { cardOf } from "../../stock/stock-at-hand";
+import type { History } from "../../trial/history";
+import type { PlanContext } from "../../trial/plan-form";
 import { AXIS_SCALE } from "../axis-scale/setting";
-import type { History, PlanContext, Procedure } from "../contract";
-import { examinedSolve, predictedReading } from "../examined";
+import type { Procedure } from "../contract";
 import { FOCUS_HEIGHT } from "../focus/plan-type";
-import { cardOf } from "../stock-at-hand";
 import { kerfRound } from "./coupon";
 import { detailOf } from "./detail";
 import { judgeKerf } from "./judge";

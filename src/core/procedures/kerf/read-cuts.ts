@@ -10,15 +10,21 @@
  */
 import { type Adjustment, adjust, combine } from "../../estimate/adjustment";
 import { known, type Model, type Observation, ofReadings, usual } from "../../estimate/model";
+import { AXES, type Axis } from "../../machine/machine-spec";
+import { USUAL_KERF_MM } from "../../measuring/beyond-machines";
+import { examinationOf } from "../../measuring/examined";
+import { modelWithKnown } from "../../measuring/known-length";
+import {
+  type LengthReading,
+  lengthReadings,
+  modelOf,
+  type Term,
+  withoutLeftOut,
+} from "../../measuring/length-readings";
+import { readLengths, type SiteRead } from "../../measuring/read-lengths";
 import type { Budgeted } from "../../metrology/budget";
 import type { Jaws } from "../../metrology/gauge";
-import { AXES, type Axis } from "../axes";
-import { USUAL_KERF_MM } from "../beyond-machines";
-import type { History, RoundRecord } from "../contract";
-import { examinationOf } from "../examined";
-import { modelWithKnown } from "../known-length";
-import { type LengthReading, lengthReadings, modelOf, type Term, withoutLeftOut } from "../length-readings";
-import { readLengths, type SiteRead } from "../read-lengths";
+import type { History, RoundRecord } from "../../trial/history";
 import { cutSideMm } from "./layout";
 import { isMateWay, isSquareWay, type KerfPlan } from "./plan-type";
 import { combSite, type SquareSite, squareSites } from "./sites";

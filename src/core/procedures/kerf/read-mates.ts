@@ -1,10 +1,10 @@
 /** The offset at which mates fit snugly, from how each of them went in. */
 import { type Judged, middleOfClass, type OrderedModel } from "../../fitting/ordered-thresholds";
 import { coverageFactor } from "../../fitting/student-t";
+import { namedAnswers } from "../../measuring/length-readings";
 import { type Budgeted, type BudgetPart, joined } from "../../metrology/budget";
 import { type Measured, measured } from "../../metrology/measured";
-import type { History, RoundRecord } from "../contract";
-import { namedAnswers } from "../length-readings";
+import type { History, RoundRecord } from "../../trial/history";
 import { clearanceOf, type KerfPlan, offsetsOf } from "./plan-type";
 import { FITS, mateSite, SNUG } from "./sites";
 

@@ -1,9 +1,10 @@
 /** The live table beside the reading field: what was read, and what it says of the kerf. */
+
+import { readLengths } from "../../measuring/read-lengths";
 import { shownNumber } from "../../metrology/quantity-text";
-import type { History, RoundRecord } from "../contract";
-import type { ResultTable } from "../outcome";
-import { readLengths } from "../read-lengths";
-import { lengthUnitOf } from "../shown-unit";
+import { lengthUnitOf } from "../../trial/decisions";
+import type { History, RoundRecord } from "../../trial/history";
+import type { ResultTable } from "../../trial/outcome";
 import { cutSideMm } from "./layout";
 import { mateText } from "./mate-text";
 import { isMateWay, type KerfPlan, offsetsOf } from "./plan-type";

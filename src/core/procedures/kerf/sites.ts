@@ -1,8 +1,8 @@
 /** Where a kerf is read, and what is asked there. */
 import type { Feature, Site } from "../../coupon/site";
 import type { CouponPoint } from "../../geometry/frames";
-import { AXES, type Axis } from "../axes";
-import { knownLengthSites } from "../known-length";
+import { AXES, type Axis } from "../../machine/machine-spec";
+import { knownLengthSites } from "../../measuring/known-length";
 import { cellsOf, combCorner, combWidthMm, cutSideMm, SQUARE_AT, STRIP_HEIGHT_MM } from "./layout";
 import { mateShape } from "./mate-shapes";
 import { mateText } from "./mate-text";

@@ -9,11 +9,13 @@ import { corners } from "../../geometry/rect";
 import { measured } from "../../metrology/measured";
 import { signed } from "../../metrology/quantity-text";
 import { ruling } from "../../metrology/tolerance";
-import { quantitiesAt, sitesLeft } from "../answer";
-import type { History, PlanContext, Procedure } from "../contract";
-import type { Outcome } from "../outcome";
-import type { Verdict } from "../verdict";
-import { wholeProof } from "../whole-proof";
+import { quantitiesAt, sitesLeft } from "../../trial/answer";
+import type { History } from "../../trial/history";
+import type { Outcome } from "../../trial/outcome";
+import type { PlanContext } from "../../trial/plan-form";
+import type { Verdict } from "../../trial/verdict";
+import { wholeProof } from "../../trial/verdict";
+import type { Procedure } from "../contract";
 
 export type MadeUpPlan = { sizeMm: number };
 

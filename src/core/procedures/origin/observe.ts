@@ -1,6 +1,6 @@
 /** The distances from the edges as a model: an error of the origin along each axis. */
-import type { Axis } from "../axes";
-import { edgesOf } from "../edge-distance/read-edges";
+import type { Axis } from "../../machine/machine-spec";
+import { edgesOf } from "../../measuring/edge-distance/read-edges";
 import { linesOf, type OriginPlan } from "./plan";
 
 /** Usual error of an origin, sd, mm. (common practice, no source) */

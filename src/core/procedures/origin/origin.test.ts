@@ -1,9 +1,11 @@
 import { describe, expect, it } from "vitest";
+import type { MachineSpec } from "../../machine/machine-spec";
 import { type Gauge, usualGauge } from "../../metrology/gauge";
-import { type Answer, PLAIN_SHARES } from "../answer";
-import type { History, PlanContext, RoundRecord } from "../contract";
-import { draftOf, readDraft } from "../draft";
-import type { HeldSetting, MachineSpec } from "../machine-spec";
+import type { HeldSetting } from "../../settings/setting";
+import { type Answer, PLAIN_SHARES } from "../../trial/answer";
+import { draftOf, readDraft } from "../../trial/draft";
+import type { History, RoundRecord } from "../../trial/history";
+import type { PlanContext } from "../../trial/plan-form";
 import { SAMPLE_MACHINE } from "../sample-machine";
 import { linesOf, type OriginPlan, planForm, planWarnings } from "./plan";
 import { origin } from "./procedure";

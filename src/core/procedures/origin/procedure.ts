@@ -1,13 +1,15 @@
 /** Origin: whether marks lie where they are drawn from the edges of the stock, and the home offsets that make it so. */
+
+import { edgeDetail } from "../../measuring/edge-distance/detail";
+import { judgeEdges } from "../../measuring/edge-distance/judge";
+import { edgeAxes } from "../../measuring/edge-distance/terms";
+import { examinedJudge, examinedSolve, predictedReading } from "../../measuring/examined";
+import { plainNext } from "../../measuring/plain-course";
+import { readTicks } from "../../measuring/read-ticks";
+import type { History, Next } from "../../trial/history";
+import type { Outcome } from "../../trial/outcome";
 import { AXIS_SCALE } from "../axis-scale/setting";
-import type { History, Next, Procedure } from "../contract";
-import { edgeDetail } from "../edge-distance/detail";
-import { judgeEdges } from "../edge-distance/judge";
-import { edgeAxes } from "../edge-distance/terms";
-import { examinedJudge, examinedSolve, predictedReading } from "../examined";
-import type { Outcome } from "../outcome";
-import { plainNext } from "../plain-course";
-import { readTicks } from "../read-ticks";
+import type { Procedure } from "../contract";
 import { originRound } from "./coupon";
 import { edgesIn, observeOrigin } from "./observe";
 import { type OriginPlan, planForm, planWarnings } from "./plan";

@@ -3,11 +3,10 @@
  *
  *   slope = (e2 - e1) / ((new - old) count)      about +1: away from the edge, about -1: toward it
  */
-import type { Axis } from "../axes";
-import type { History, RoundRecord } from "../contract";
-import { slopeOfNewest } from "../learned-sense";
-import type { MachineSpec } from "../machine-spec";
-import { numberIn } from "../number-correction";
+import type { Axis, MachineSpec } from "../../machine/machine-spec";
+import { numberIn } from "../../measuring/number-correction";
+import { slopeOfNewest } from "../../settings/learned-sense";
+import type { History, RoundRecord } from "../../trial/history";
 import { edgesIn } from "./observe";
 import { isCount, type OriginPlan } from "./plan";
 import { HOME_OFFSETS } from "./setting";

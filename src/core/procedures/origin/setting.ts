@@ -1,6 +1,6 @@
 /** Where the working area begins: how far each axis goes on after its switch. */
-import type { Axis } from "../axes";
-import type { SettingSpec } from "../setting";
+import type { Axis } from "../../machine/machine-spec";
+import type { SettingSpec } from "../../settings/setting";
 
 export const HOME_OFFSET: Readonly<Record<Axis, string>> = { x: "home offset x", y: "home offset y" };
 

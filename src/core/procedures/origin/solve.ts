@@ -5,20 +5,21 @@
  *
  * 0.064 in at 0.001 in a count is 64 counts. [common practice, no source]
  */
+
+import { AXES, type Axis } from "../../machine/machine-spec";
+import { beyondMachines, type MachineLimit } from "../../measuring/beyond-machines";
+import { edgeFindings } from "../../measuring/edge-distance/findings";
+import { edgeTable } from "../../measuring/edge-distance/result-table";
+import { distanceOf, offText, sideOf } from "../../measuring/edge-distance/terms";
+import { newestRead } from "../../measuring/examined";
+import { holdOf, numberCorrection, numberIn } from "../../measuring/number-correction";
 import { type Budgeted, times } from "../../metrology/budget";
 import { fixed, plain, shownLength, signed } from "../../metrology/quantity-text";
 import { fromInternal, UNITS } from "../../metrology/units";
-import { sitesLeft } from "../answer";
-import { AXES, type Axis } from "../axes";
-import { beyondMachines, type MachineLimit } from "../beyond-machines";
-import type { History, RoundRecord } from "../contract";
-import { edgeFindings } from "../edge-distance/findings";
-import { edgeTable } from "../edge-distance/result-table";
-import { distanceOf, offText, sideOf } from "../edge-distance/terms";
-import { newestRead } from "../examined";
-import { holdOf, numberCorrection, numberIn } from "../number-correction";
-import type { Correction, Estimate, Finding, Outcome } from "../outcome";
-import { lengthUnitOf } from "../shown-unit";
+import { sitesLeft } from "../../trial/answer";
+import { lengthUnitOf } from "../../trial/decisions";
+import type { History, RoundRecord } from "../../trial/history";
+import type { Correction, Estimate, Finding, Outcome } from "../../trial/outcome";
 import { edgesIn, estimateId } from "./observe";
 import type { OriginPlan } from "./plan";
 import { countMm, learnedSlope, type Sense, senseOf, specOf, TELLS_SIZE } from "./sense";

@@ -7,15 +7,15 @@
  * diameter is that of the part: it is measured, never tuned.
  */
 import { expandedUncertainty } from "../../fitting/student-t";
+import { holdOf, numberCorrection, numberIn } from "../../measuring/number-correction";
 import { countText } from "../../metrology/count-text";
 import { freedomOf, measured } from "../../metrology/measured";
 import { fixed, plain, shownLength, signed } from "../../metrology/quantity-text";
 import { fromInternal, UNITS } from "../../metrology/units";
-import type { History, RoundRecord } from "../contract";
-import { entryShape } from "../entry-text";
-import { holdOf, numberCorrection, numberIn } from "../number-correction";
-import type { Correction, CorrectionRow } from "../outcome";
-import { lengthUnitOf } from "../shown-unit";
+import { entryShape } from "../../settings/entry-text";
+import { lengthUnitOf } from "../../trial/decisions";
+import type { History, RoundRecord } from "../../trial/history";
+import type { Correction, CorrectionRow } from "../../trial/outcome";
 import { HELD, type RotaryPlan, sentMm } from "./plan-type";
 import type { TravelRead } from "./read-travel";
 import { ROLLER_DIAMETER, ROTARY_SETTINGS, ROTARY_STEPS } from "./setting";

@@ -2,9 +2,9 @@
 import { letterStrokes } from "../../coupon/lettering";
 import type { Detail, Primitive } from "../../drawing/scene";
 import { shownNumber } from "../../metrology/quantity-text";
-import { quantitiesAt } from "../answer";
-import type { Focus, History } from "../contract";
-import { lengthUnitOf } from "../shown-unit";
+import { quantitiesAt } from "../../trial/answer";
+import { lengthUnitOf } from "../../trial/decisions";
+import type { Focus, History } from "../../trial/history";
 import { LANES } from "./layout";
 import { isBurned, type RotaryPlan, sentMm } from "./plan-type";
 import { STANDS } from "./sites";

@@ -1,8 +1,8 @@
 /** What a site should read: a size as it was laid out, a length about as it was sent, everything else as it was read there before. */
 import { mean } from "../../fitting/repeats";
 import { type Measured, measured } from "../../metrology/measured";
-import { quantitiesAt } from "../answer";
-import type { History } from "../contract";
+import { quantitiesAt } from "../../trial/answer";
+import type { History } from "../../trial/history";
 import type { RotaryPlan } from "./plan-type";
 import { SITES } from "./travel";
 

@@ -1,12 +1,12 @@
 /** What is noticed of a rotary, in plain words, with what to do. */
 import { expandedUncertainty } from "../../fitting/student-t";
+import { numberIn } from "../../measuring/number-correction";
 import { countText } from "../../metrology/count-text";
 import { fixed, plain, shownLength, signed } from "../../metrology/quantity-text";
 import { MM_PER_INCH } from "../../metrology/units";
-import type { History, RoundRecord } from "../contract";
-import { numberIn } from "../number-correction";
-import type { Finding } from "../outcome";
-import { lengthUnitOf } from "../shown-unit";
+import { lengthUnitOf } from "../../trial/decisions";
+import type { History, RoundRecord } from "../../trial/history";
+import type { Finding } from "../../trial/outcome";
 import { settingsOf } from "./correction";
 import { type RotaryPlan, restsElsewhere } from "./plan-type";
 import { slipShare, slips, type TravelRead } from "./read-travel";

@@ -1,15 +1,15 @@
 /** Does the surface go as far as it is sent? */
 import { expandedUncertainty } from "../../fitting/student-t";
+import { examinedJudge } from "../../measuring/examined";
+import { headlineOf, readMore } from "../../measuring/plain-course";
+import { becameFindings } from "../../measuring/what-became";
 import type { Measured } from "../../metrology/measured";
 import { fixed } from "../../metrology/quantity-text";
 import { ruling } from "../../metrology/tolerance";
-import type { History, RoundRecord } from "../contract";
-import { examinedJudge } from "../examined";
-import type { Finding } from "../outcome";
-import { headlineOf, readMore } from "../plain-course";
-import type { Verdict } from "../verdict";
-import { becameFindings } from "../what-became";
-import { wholeProof } from "../whole-proof";
+import type { History, RoundRecord } from "../../trial/history";
+import type { Finding } from "../../trial/outcome";
+import type { Verdict } from "../../trial/verdict";
+import { wholeProof } from "../../trial/verdict";
 import { slipOf, wrongWay } from "./findings";
 import type { RotaryPlan } from "./plan-type";
 import { observeTravel, readTravel } from "./read-travel";

@@ -1,8 +1,8 @@
 /** On the drawing of what is burned: the seam where the part has come round, and what is read. */
 import type { Primitive } from "../../drawing/scene";
+import { readTicks } from "../../measuring/read-ticks";
 import { plain } from "../../metrology/quantity-text";
-import type { History } from "../contract";
-import { readTicks } from "../read-ticks";
+import type { History } from "../../trial/history";
 import { ALONG_MM, LEAD_MM, pointAt } from "./layout";
 import { isBurned, type RotaryPlan } from "./plan-type";
 

@@ -1,10 +1,11 @@
 /** Why a rotary cannot be measured as it is laid out, and what is worth saying beforehand. */
+
+import type { MachineSpec } from "../../machine/machine-spec";
+import type { RotarySpec } from "../../machine/part-spec";
+import { expandedMm } from "../../measuring/baseline";
+import { endingOf, gaugeIn } from "../../measuring/length-gauges";
 import { plain } from "../../metrology/quantity-text";
-import { expandedMm } from "../baseline";
-import type { PlanContext, PlanWarning } from "../contract";
-import { endingOf, gaugeIn } from "../length-gauges";
-import type { MachineSpec } from "../machine-spec";
-import type { RotarySpec } from "../part-spec";
+import type { PlanContext, PlanWarning } from "../../trial/plan-form";
 import { ALONG_MM } from "./layout";
 import { isBurned, type RotaryPlan, restsElsewhere, sentMm, sizesNeeded } from "./plan-type";
 

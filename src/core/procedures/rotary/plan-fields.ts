@@ -1,7 +1,8 @@
 /** What is asked before a rotary is measured, field by field. */
-import type { FieldSpec, PlanContext } from "../contract";
-import { choice, LENGTH, SPEED } from "../field-shapes";
-import { gaugeFields } from "../length-gauges";
+
+import { gaugeFields } from "../../measuring/length-gauges";
+import type { FieldSpec, PlanContext } from "../../trial/plan-form";
+import { choice, LENGTH, SPEED } from "../../trial/plan-form";
 import { BACK, DRIVES, HELD, NO_NAME, REPLACED, RESTS, SIZED, WAYS } from "./plan-type";
 
 export function fieldsFor(context: PlanContext): FieldSpec[] {

@@ -1,7 +1,7 @@
 /** What is chosen before a rotary is measured. */
 
-import type { Reaches } from "../length-gauges";
-import type { RotaryDrive } from "../part-spec";
+import type { RotaryDrive } from "../../machine/part-spec";
+import type { Reaches } from "../../measuring/length-gauges";
 
 export const WAYS = {
   wrap: "A line once around, and the gap that it leaves",

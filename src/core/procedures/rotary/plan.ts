@@ -1,8 +1,8 @@
 /** What may be chosen before a rotary is measured, and what is refused by name. */
 import { z } from "zod";
-import type { PlanContext, PlanForm } from "../contract";
-import { oneOf, POWER_SHAPE, positive, REPEATS_SHAPE, speedShape } from "../field-shapes";
-import { GAUGE_SHAPE, lengthGauges, USUAL_REACHES } from "../length-gauges";
+import { GAUGE_SHAPE, lengthGauges, USUAL_REACHES } from "../../measuring/length-gauges";
+import type { PlanContext, PlanForm } from "../../trial/plan-form";
+import { oneOf, POWER_SHAPE, positive, REPEATS_SHAPE, speedShape } from "../../trial/plan-form";
 import { ALONG_MM } from "./layout";
 import { beginsFault, diameterFault, restFault, spanFault } from "./plan-faults";
 import { fieldsFor } from "./plan-fields";

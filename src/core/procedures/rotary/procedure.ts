@@ -1,9 +1,11 @@
 /** Rotary: whether the surface of a round part goes as far as it is sent, and the number that makes it so. */
+
+import { examinedSolve, predictedReading } from "../../measuring/examined";
+import { plainNext } from "../../measuring/plain-course";
 import type { Measured } from "../../metrology/measured";
-import { quantitiesAt } from "../answer";
-import type { History, Procedure } from "../contract";
-import { examinedSolve, predictedReading } from "../examined";
-import { plainNext } from "../plain-course";
+import { quantitiesAt } from "../../trial/answer";
+import type { History } from "../../trial/history";
+import type { Procedure } from "../contract";
 import { settingsOf, travelCorrection } from "./correction";
 import { rotaryRound } from "./coupon";
 import { detailOf } from "./detail";

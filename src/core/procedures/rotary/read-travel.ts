@@ -10,13 +10,20 @@
 import { type Adjustment, combine } from "../../estimate/adjustment";
 import { known, type Model, type Observation, type Row, usual } from "../../estimate/model";
 import { expandedUncertainty } from "../../fitting/student-t";
+import { examinationOf } from "../../measuring/examined";
+import {
+  gaugeTerms,
+  type LengthReading,
+  lengthReadings,
+  modelOf,
+  type Term,
+  withoutLeftOut,
+} from "../../measuring/length-readings";
+import { readLengths, type SiteRead } from "../../measuring/read-lengths";
 import { type Budgeted, joined, times } from "../../metrology/budget";
 import { type Gauge, readingUncertaintyMm } from "../../metrology/gauge";
-import { type Answer, quantitiesAt } from "../answer";
-import type { History, RoundRecord } from "../contract";
-import { examinationOf } from "../examined";
-import { gaugeTerms, type LengthReading, lengthReadings, modelOf, type Term, withoutLeftOut } from "../length-readings";
-import { readLengths, type SiteRead } from "../read-lengths";
+import { type Answer, quantitiesAt } from "../../trial/answer";
+import type { History, RoundRecord } from "../../trial/history";
 import { type RotaryPlan, sentMm } from "./plan-type";
 import { aroundMm, type Readings, SITES, type SiteId, type Travel, travelOf } from "./travel";
 

@@ -1,14 +1,15 @@
 /** Check values as methods has them; sums by hand. (common practice, no source) */
 import { describe, expect, it } from "vitest";
 import { beforeBurn } from "../../coupon/round-spec";
+import { rotaryOf } from "../../machine/part-spec";
 import type { Gauge } from "../../metrology/gauge";
-import type { Answer, AnswerValue } from "../answer";
-import { PLAIN_SHARES } from "../answer";
-import type { History, PlanContext, RoundRecord } from "../contract";
-import { draftOf, readDraft } from "../draft";
-import { rotaryOf } from "../part-spec";
+import type { SettingsInForce } from "../../settings/setting";
+import type { Answer, AnswerValue } from "../../trial/answer";
+import { PLAIN_SHARES } from "../../trial/answer";
+import { draftOf, readDraft } from "../../trial/draft";
+import type { History, RoundRecord } from "../../trial/history";
+import type { PlanContext } from "../../trial/plan-form";
 import { SAMPLE_MACHINE } from "../sample-machine";
-import type { SettingsInForce } from "../setting";
 import { planForm } from "./plan";
 import { planWarnings } from "./plan-faults";
 import type { RotaryPlan } from "./plan-type";

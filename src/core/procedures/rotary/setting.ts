@@ -1,5 +1,5 @@
 /** What a controller holds of a rotary: how many steps turn it once, and how thick the roller is that the part lies on. */
-import type { SettingSpec } from "../setting";
+import type { SettingSpec } from "../../settings/setting";
 
 export const ROTARY_STEPS = "rotary steps";
 export const ROLLER_DIAMETER = "rotary roller diameter";

@@ -1,11 +1,12 @@
 /** How far the surface goes for what is sent, and the number that makes it right. */
+
+import { numberIn } from "../../measuring/number-correction";
 import { type Budgeted, joined } from "../../metrology/budget";
 import { shownNumber } from "../../metrology/quantity-text";
-import { quantitiesAt, sitesLeft } from "../answer";
-import type { History, RoundRecord } from "../contract";
-import { numberIn } from "../number-correction";
-import type { Correction, Estimate, Outcome, ResultTable } from "../outcome";
-import { lengthUnitOf } from "../shown-unit";
+import { quantitiesAt, sitesLeft } from "../../trial/answer";
+import { lengthUnitOf } from "../../trial/decisions";
+import type { History, RoundRecord } from "../../trial/history";
+import type { Correction, Estimate, Outcome, ResultTable } from "../../trial/outcome";
 import { ESTIMATE, travelCorrection } from "./correction";
 import { againstDescription, findingsOf } from "./findings";
 import { type RotaryPlan, restsElsewhere, sentMm, sizesNeeded } from "./plan-type";

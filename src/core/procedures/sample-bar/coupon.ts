@@ -1,7 +1,7 @@
 /** What is burned and where it is measured: one bar of a few rows, its length between the ends of the right-going ones. */
 import type { CouponPath } from "../../coupon/piece";
 import type { RoundSpec } from "../../coupon/round-spec";
-import type { PlanContext } from "../contract";
+import type { PlanContext } from "../../trial/plan-form";
 import type { SampleBarPlan } from "./plan";
 
 const PIECE = "bar";

@@ -1,8 +1,8 @@
 /** What a proof or a check says: is the bar as long as it is drawn? */
 import { ruling } from "../../metrology/tolerance";
-import type { History } from "../contract";
-import type { Verdict } from "../verdict";
-import { wholeProof } from "../whole-proof";
+import type { History } from "../../trial/history";
+import type { Verdict } from "../../trial/verdict";
+import { wholeProof } from "../../trial/verdict";
 import { LENGTH_SITE } from "./coupon";
 import type { SampleBarPlan } from "./plan";
 import { lengthOf } from "./solve";

@@ -1,6 +1,6 @@
 /** What is chosen before the burn: how long the bar is drawn. */
 import { z } from "zod";
-import type { FieldSpec, PlanForm } from "../contract";
+import type { FieldSpec, PlanForm } from "../../trial/plan-form";
 
 export type SampleBarPlan = { lengthMm: number };
 

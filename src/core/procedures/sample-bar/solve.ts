@@ -8,9 +8,9 @@ import { type Budgeted, type BudgetPart, joined } from "../../metrology/budget";
 import { commonUncertaintyMm } from "../../metrology/gauge";
 import { signed } from "../../metrology/quantity-text";
 import { pooledScatter } from "../../metrology/scatter";
-import { quantitiesAt, sitesLeft } from "../answer";
-import type { History, RoundRecord } from "../contract";
-import type { Correction, Outcome } from "../outcome";
+import { quantitiesAt, sitesLeft } from "../../trial/answer";
+import type { History, RoundRecord } from "../../trial/history";
+import type { Correction, Outcome } from "../../trial/outcome";
 import { LENGTH_SITE } from "./coupon";
 import { SAMPLE_BAR, type SampleBarPlan } from "./plan";
 

@@ -3,7 +3,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { settingsOf } from "../../coupon/piece";
 import { scanRows } from "../../coupon/scan-rows";
-import type { PlanContext } from "../contract";
+import type { PlanContext } from "../../trial/plan-form";
 import { SAMPLE_MACHINE } from "../sample-machine";
 import { checkPlan } from "./check-plan";
 import { REFERENCE_SITES, scanOffsetRound, siteId } from "./coupon";

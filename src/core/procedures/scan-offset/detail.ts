@@ -5,9 +5,9 @@ import type { Detail, Primitive, Tone } from "../../drawing/scene";
 import { mean } from "../../fitting/repeats";
 import { plain, shownNumber } from "../../metrology/quantity-text";
 import type { LengthUnit } from "../../metrology/units";
-import { quantitiesAt } from "../answer";
-import type { Focus, History } from "../contract";
-import { lengthUnitOf } from "../shown-unit";
+import { quantitiesAt } from "../../trial/answer";
+import { lengthUnitOf } from "../../trial/decisions";
+import type { Focus, History } from "../../trial/history";
 import { REFERENCE_SITES } from "./coupon";
 import type { ScanOffsetPlan } from "./plan-type";
 

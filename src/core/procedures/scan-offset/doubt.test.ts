@@ -2,9 +2,9 @@
 import { describe, expect, it } from "vitest";
 import { expandedUncertainty } from "../../fitting/student-t";
 import { type Gauge, usualGauge } from "../../metrology/gauge";
-import { type Answer, PLAIN_SHARES } from "../answer";
-import type { History } from "../contract";
-import type { Outcome } from "../outcome";
+import { type Answer, PLAIN_SHARES } from "../../trial/answer";
+import type { History } from "../../trial/history";
+import type { Outcome } from "../../trial/outcome";
 import { REFERENCE_SITES } from "./coupon";
 import type { ScanOffsetPlan } from "./plan-type";
 import { scanOffset } from "./procedure";

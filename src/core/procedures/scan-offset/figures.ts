@@ -2,8 +2,8 @@
 import type { XyFigure } from "../../drawing/figure";
 import { expandedUncertainty } from "../../fitting/student-t";
 import { fromInternal } from "../../metrology/units";
-import type { History, RoundRecord } from "../contract";
-import { lengthUnitOf } from "../shown-unit";
+import { lengthUnitOf } from "../../trial/decisions";
+import type { History, RoundRecord } from "../../trial/history";
 import type { Analysis } from "./analysis";
 import { holdOf } from "./in-force";
 import type { ScanOffsetPlan } from "./plan-type";

@@ -1,9 +1,9 @@
 /** What the readings show beside the numbers, in plain words, with what to do. */
 import { plain, shownLength } from "../../metrology/quantity-text";
 import type { LengthUnit } from "../../metrology/units";
-import type { History, RoundRecord } from "../contract";
-import type { Finding } from "../outcome";
-import { lengthUnitOf } from "../shown-unit";
+import { lengthUnitOf } from "../../trial/decisions";
+import type { History, RoundRecord } from "../../trial/history";
+import type { Finding } from "../../trial/outcome";
 import { type Analysis, isSignificant } from "./analysis";
 import { holdOf, learnedSense } from "./in-force";
 import { SCAN_OFFSET, type ScanOffsetPlan } from "./plan-type";

@@ -1,8 +1,9 @@
 /** What the controller added to the rows during a burn: readings stand on top of it. */
-import type { History, RoundRecord } from "../contract";
-import { slopeOfNewest, type ValueAndResult } from "../learned-sense";
-import type { HeldSetting } from "../machine-spec";
-import { type SettingTable, tableValueAt } from "../setting";
+
+import { slopeOfNewest, type ValueAndResult } from "../../settings/learned-sense";
+import type { HeldSetting } from "../../settings/setting";
+import { type SettingTable, tableValueAt } from "../../settings/setting";
+import type { History, RoundRecord } from "../../trial/history";
 import { staggersOneByOne } from "./observe";
 import { SCAN_OFFSET, type ScanOffsetPlan } from "./plan-type";
 

@@ -1,8 +1,9 @@
 /** What more reading would do to the uncertainty of staggers, row ends and reference step together. */
+
+import { examinationOf } from "../../measuring/examined";
+import { foreseen, type MoreReading as MoreAt } from "../../measuring/foreseen";
 import type { Gauge } from "../../metrology/gauge";
-import type { History, RoundRecord } from "../contract";
-import { examinationOf } from "../examined";
-import { foreseen, type MoreReading as MoreAt } from "../foreseen";
+import type { History, RoundRecord } from "../../trial/history";
 import { type Analysis, onceOnly, resultsOf } from "./analysis";
 import { REFERENCE_SITES, siteId } from "./coupon";
 import { observeOneByOne } from "./observe";

@@ -1,6 +1,6 @@
 /** The readings of the stagger as a model with a line over the speeds, where enough speeds are read for one. */
 import type { Model } from "../../estimate/model";
-import type { History, RoundRecord } from "../contract";
+import type { History, RoundRecord } from "../../trial/history";
 import { compensatedMm, entryInForce } from "./in-force";
 import { modelFor, speedsRead } from "./observe";
 import type { ScanOffsetPlan } from "./plan-type";

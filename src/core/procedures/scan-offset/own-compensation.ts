@@ -1,8 +1,8 @@
 /** Rows as Ustrina's own G-code sends them: each shifted against its direction of travel by the entry for its speed. */
 import { settingsOf } from "../../coupon/piece";
 import type { RoundSpec } from "../../coupon/round-spec";
-import type { MachineSpec } from "../machine-spec";
-import { type SettingsInForce, tableValueAt } from "../setting";
+import type { MachineSpec } from "../../machine/machine-spec";
+import { type SettingsInForce, tableValueAt } from "../../settings/setting";
 import { SCAN_OFFSET, type ScanOffsetPlan } from "./plan-type";
 
 /** The spec with shifted rows for `own strokes`; the very same spec for every other way. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import type { PlanContext } from "../contract";
-import { draftOf, readDraft } from "../draft";
+import { draftOf, readDraft } from "../../trial/draft";
+import type { PlanContext } from "../../trial/plan-form";
 import { SAMPLE_MACHINE } from "../sample-machine";
 import { asSent } from "./own-compensation";
 import { runUpMm } from "./plan";

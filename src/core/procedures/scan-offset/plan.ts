@@ -1,13 +1,13 @@
 /** What may be chosen before a scan-offset coupon is burned, and what is refused by name. */
 
 import { z } from "zod";
+import type { MachineSpec } from "../../machine/machine-spec";
+import { topSpeedText } from "../../machine/not-known";
 import { plain } from "../../metrology/quantity-text";
 import { atBeginning } from "../../metrology/sentence-case";
-import type { FieldSpec, PlanContext, PlanForm, PlanWarning } from "../contract";
-import { choice, oneOf } from "../field-shapes";
-import type { MachineSpec } from "../machine-spec";
-import { topSpeedText } from "../not-known";
-import { tableValueAt } from "../setting";
+import { tableValueAt } from "../../settings/setting";
+import type { FieldSpec, PlanContext, PlanForm, PlanWarning } from "../../trial/plan-form";
+import { choice, oneOf } from "../../trial/plan-form";
 import { blockHeightMm, rowSpan, SPACING_MM, usedHeightMm } from "./layout";
 import { hasOutline, OUTLINES, SCAN_OFFSET, type ScanOffsetPlan, WAYS, type Way } from "./plan-type";
 import { heldShift } from "./setting";

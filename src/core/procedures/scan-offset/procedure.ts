@@ -1,12 +1,13 @@
 /** Scan offset: how late the beam is when rows are burned in both directions, speed by speed. */
 import type { Site } from "../../coupon/site";
 import type { Primitive } from "../../drawing/scene";
-import { siteIsDone, sitesLeft } from "../answer";
+import { examinedJudge, examinedSolve, predictedReading } from "../../measuring/examined";
+import { siteIsDone, sitesLeft } from "../../trial/answer";
+import type { History, Next } from "../../trial/history";
+import type { Outcome } from "../../trial/outcome";
+import type { Verdict } from "../../trial/verdict";
 import { AXIS_SCALE } from "../axis-scale/setting";
-import type { History, Next, Procedure } from "../contract";
-import { examinedJudge, examinedSolve, predictedReading } from "../examined";
-import type { Outcome } from "../outcome";
-import type { Verdict } from "../verdict";
+import type { Procedure } from "../contract";
 import { checkPlan } from "./check-plan";
 import { scanOffsetRound } from "./coupon";
 import { detailOf } from "./detail";

@@ -7,18 +7,18 @@
  */
 import { chiSquaredUpperTail } from "../../fitting/chi-squared";
 import { expandedUncertainty } from "../../fitting/student-t";
+import type { MachineSpec } from "../../machine/machine-spec";
+import { headlineOf } from "../../measuring/plain-course";
 import type { Measured } from "../../metrology/measured";
 import { plain, shownLength, shownNumber } from "../../metrology/quantity-text";
 import { withinSentence } from "../../metrology/sentence-case";
 import { ruling, worstRuling } from "../../metrology/tolerance";
 import { MM_PER_INCH } from "../../metrology/units";
-import type { History, RoundRecord } from "../contract";
-import type { MachineSpec } from "../machine-spec";
-import type { Finding } from "../outcome";
-import { headlineOf } from "../plain-course";
-import { lengthUnitOf } from "../shown-unit";
-import type { Verdict } from "../verdict";
-import { wholeProof } from "../whole-proof";
+import { lengthUnitOf } from "../../trial/decisions";
+import type { History, RoundRecord } from "../../trial/history";
+import type { Finding } from "../../trial/outcome";
+import type { Verdict } from "../../trial/verdict";
+import { wholeProof } from "../../trial/verdict";
 import { analyse, staggerUsed } from "./analysis";
 import { isAtRows, siteId } from "./coupon";
 import { entryInForce } from "./in-force";

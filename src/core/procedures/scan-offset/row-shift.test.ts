@@ -1,6 +1,6 @@
 /** Gaps are made here by hand from where row ends lie, not by the equations of the model. */
 import { describe, expect, it } from "vitest";
-import type { HeldSetting } from "../machine-spec";
+import type { HeldSetting } from "../../settings/setting";
 import { SAMPLE_MACHINE } from "../sample-machine";
 import { scanOffset } from "./procedure";
 import { ROW_SHIFT, ROW_SHIFT_BY_SPEED } from "./setting";

@@ -1,6 +1,6 @@
 /** What a controller stores of scanned rows: an offset for each direction by speed, and their shift against drawn lines. */
-import type { MachineSpec } from "../machine-spec";
-import type { SettingSpec } from "../setting";
+import type { MachineSpec } from "../../machine/machine-spec";
+import type { SettingSpec } from "../../settings/setting";
 import { hasOutline, SCAN_OFFSET, type ScanOffsetPlan } from "./plan-type";
 
 export const ROW_SHIFT = "row shift";

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { expandedUncertainty } from "../../fitting/student-t";
-import type { History } from "../contract";
-import type { Outcome } from "../outcome";
+import type { History } from "../../trial/history";
+import type { Outcome } from "../../trial/outcome";
 import { SAMPLE_MACHINE } from "../sample-machine";
 import type { ScanOffsetPlan } from "./plan-type";
 import { scanOffset } from "./procedure";

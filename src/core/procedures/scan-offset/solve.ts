@@ -9,18 +9,18 @@
  * block shows that length, and the shift of scanned rows against drawn lines, which some controllers store as a setting of its own.
  */
 import { expandedUncertainty } from "../../fitting/student-t";
+import { beyondMachines, type MachineLimit } from "../../measuring/beyond-machines";
+import { worthOf } from "../../measuring/number-correction";
 import type { Measured } from "../../metrology/measured";
 import { fixed, plain, shownLength, signed } from "../../metrology/quantity-text";
 import { fromInternal, UNITS } from "../../metrology/units";
-import { sitesLeft } from "../answer";
-import { beyondMachines, type MachineLimit } from "../beyond-machines";
-import type { History, RoundRecord } from "../contract";
-import { entryShape, rangeFault, roundedToStep } from "../entry-text";
-import type { HeldSetting } from "../machine-spec";
-import type { Correction, CorrectionRow, Outcome } from "../outcome";
-import { withRows } from "../setting";
-import { lengthUnitOf } from "../shown-unit";
-import { worthOf } from "../worth";
+import { entryShape, rangeFault, roundedToStep } from "../../settings/entry-text";
+import type { HeldSetting } from "../../settings/setting";
+import { withRows } from "../../settings/setting";
+import { sitesLeft } from "../../trial/answer";
+import { lengthUnitOf } from "../../trial/decisions";
+import type { History, RoundRecord } from "../../trial/history";
+import type { Correction, CorrectionRow, Outcome } from "../../trial/outcome";
 import { type Analysis, analyse, isProof, type SpeedResult, staggerUsed, USE } from "./analysis";
 import { isAtRows } from "./coupon";
 import { estimatesOf, offsetId } from "./estimates";

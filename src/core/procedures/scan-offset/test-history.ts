@@ -1,10 +1,12 @@
 /** Histories for tests, made from staggers as if they had been read. Readings are constructed, not simulated. */
+
+import type { MachineSpec } from "../../machine/machine-spec";
 import type { Gauge } from "../../metrology/gauge";
-import { type Answer, PLAIN_SHARES } from "../answer";
-import type { History, PlanContext, RoundRecord } from "../contract";
-import type { MachineSpec } from "../machine-spec";
+import type { SettingsInForce, SettingTable } from "../../settings/setting";
+import { type Answer, PLAIN_SHARES } from "../../trial/answer";
+import type { History, RoundRecord } from "../../trial/history";
+import type { PlanContext } from "../../trial/plan-form";
 import { SAMPLE_MACHINE } from "../sample-machine";
-import type { SettingsInForce, SettingTable } from "../setting";
 import { ENDS, gapSiteId, REFERENCE_SITES, type RowEnd, siteId } from "./coupon";
 import { SCAN_OFFSET, type ScanOffsetPlan } from "./plan-type";
 import { scanOffset } from "./procedure";

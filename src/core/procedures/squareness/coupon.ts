@@ -4,10 +4,11 @@ import { type CouponPath, lineSettings, type Piece } from "../../coupon/piece";
 import type { RoundSpec } from "../../coupon/round-spec";
 import type { Site } from "../../coupon/site";
 import type { CouponPoint } from "../../geometry/frames";
+import { eyewearLine } from "../../machine/not-known";
 import { plain } from "../../metrology/quantity-text";
-import type { PlanContext, Purpose } from "../contract";
-import { eyewearLine } from "../not-known";
-import { layStock } from "../stock-words";
+import type { Purpose } from "../../trial/history";
+import type { PlanContext } from "../../trial/plan-form";
+import { layStock } from "../../trial/stock-words";
 import { BEYOND_MM, type Corner, cornerAt, EDGE_MM, LENGTHS, type LengthId, nominalMm } from "./layout";
 import { type SquarenessPlan, WAYS } from "./plan";
 

@@ -1,9 +1,9 @@
 /** The rectangle with the length that is asked for, leaning as it is found. */
 import type { Detail, Primitive } from "../../drawing/scene";
 import { shownNumber } from "../../metrology/quantity-text";
-import { quantitiesAt } from "../answer";
-import type { Focus, History } from "../contract";
-import { lengthUnitOf } from "../shown-unit";
+import { quantitiesAt } from "../../trial/answer";
+import { lengthUnitOf } from "../../trial/decisions";
+import type { Focus, History } from "../../trial/history";
 import { CORNERS, type Corner, LENGTHS, type LengthId } from "./layout";
 import { leanOf } from "./lean";
 import type { SquarenessPlan } from "./plan";

@@ -1,14 +1,14 @@
 /** Is it square enough? */
 import { expandedUncertainty } from "../../fitting/student-t";
+import { headlineOf, readMore } from "../../measuring/plain-course";
+import { becameFindings } from "../../measuring/what-became";
 import type { Measured } from "../../metrology/measured";
 import { fixed } from "../../metrology/quantity-text";
 import { ruling } from "../../metrology/tolerance";
-import type { History, RoundRecord } from "../contract";
-import type { Finding } from "../outcome";
-import { headlineOf, readMore } from "../plain-course";
-import type { Verdict } from "../verdict";
-import { becameFindings } from "../what-became";
-import { wholeProof } from "../whole-proof";
+import type { History, RoundRecord } from "../../trial/history";
+import type { Finding } from "../../trial/outcome";
+import type { Verdict } from "../../trial/verdict";
+import { wholeProof } from "../../trial/verdict";
 import { leanOf } from "./lean";
 import type { SquarenessPlan } from "./plan";
 

@@ -10,12 +10,12 @@
 import { adjust, combine } from "../../estimate/adjustment";
 import { departure, known, type Model, ofReadings, type Row, usual } from "../../estimate/model";
 import { mean } from "../../fitting/repeats";
+import { gaugeTerms, type LengthReading, lengthReadings, modelOf } from "../../measuring/length-readings";
+import { readLengths, type SiteRead } from "../../measuring/read-lengths";
 import type { Budgeted } from "../../metrology/budget";
 import type { Gauge } from "../../metrology/gauge";
 import { withinSentence } from "../../metrology/sentence-case";
-import type { History, RoundRecord } from "../contract";
-import { gaugeTerms, type LengthReading, lengthReadings, modelOf } from "../length-readings";
-import { readLengths, type SiteRead } from "../read-lengths";
+import type { History, RoundRecord } from "../../trial/history";
 import { lengthsOf } from "./coupon";
 import { LENGTHS, type LengthId, nominalMm } from "./layout";
 import type { SquarenessPlan } from "./plan";

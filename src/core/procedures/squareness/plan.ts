@@ -1,9 +1,7 @@
 /** What may be chosen before squareness is measured, and what is refused by name. */
 import { z } from "zod";
-import { plain } from "../../metrology/quantity-text";
-import { expandedMm } from "../baseline";
-import type { FieldSpec, PlanContext, PlanForm } from "../contract";
-import { choice, oneOf, positive } from "../field-shapes";
+import { topSpeedText } from "../../machine/not-known";
+import { expandedMm } from "../../measuring/baseline";
 import {
   endingOf,
   GAUGE_SHAPE,
@@ -12,8 +10,10 @@ import {
   lengthGauges,
   type Reaches,
   USUAL_REACHES,
-} from "../length-gauges";
-import { topSpeedText } from "../not-known";
+} from "../../measuring/length-gauges";
+import { plain } from "../../metrology/quantity-text";
+import type { FieldSpec, PlanContext, PlanForm } from "../../trial/plan-form";
+import { choice, oneOf, positive } from "../../trial/plan-form";
 import { EDGE_MM } from "./layout";
 
 export const WAYS = {

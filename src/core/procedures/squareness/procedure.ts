@@ -1,9 +1,11 @@
 /** Squareness: whether X and Y stand at a right angle, and what to shift on the gantry. */
+
+import { examinedJudge, examinedSolve, predictedReading } from "../../measuring/examined";
+import { plainNext } from "../../measuring/plain-course";
+import { readTicks } from "../../measuring/read-ticks";
 import { type Measured, measured } from "../../metrology/measured";
-import type { History, Procedure } from "../contract";
-import { examinedJudge, examinedSolve, predictedReading } from "../examined";
-import { plainNext } from "../plain-course";
-import { readTicks } from "../read-ticks";
+import type { History } from "../../trial/history";
+import type { Procedure } from "../contract";
 import { squarenessRound } from "./coupon";
 import { detailOf } from "./detail";
 import { judgeSquareness } from "./judge";

@@ -1,13 +1,20 @@
 /** How far the axes are from square, which way Y leans, and what to shift on the gantry. */
 import { expandedUncertainty } from "../../fitting/student-t";
+import { newestRead } from "../../measuring/examined";
+import { worthOf } from "../../measuring/number-correction";
 import { type Budgeted, joined, times } from "../../metrology/budget";
 import { fixed, plain, shownLength, shownNumber } from "../../metrology/quantity-text";
-import { quantitiesAt, sitesLeft } from "../answer";
-import type { History, RoundRecord } from "../contract";
-import { newestRead } from "../examined";
-import { type Adjustment, type Estimate, type Finding, LEAVE_IT, type Outcome, type ResultTable } from "../outcome";
-import { lengthUnitOf } from "../shown-unit";
-import { worthOf } from "../worth";
+import { quantitiesAt, sitesLeft } from "../../trial/answer";
+import { lengthUnitOf } from "../../trial/decisions";
+import type { History, RoundRecord } from "../../trial/history";
+import {
+  type Adjustment,
+  type Estimate,
+  type Finding,
+  LEAVE_IT,
+  type Outcome,
+  type ResultTable,
+} from "../../trial/outcome";
 import { lengthsOf } from "./coupon";
 import { LENGTHS, nominalMm } from "./layout";
 import { type Lean, leanOf, neededFor, readIn } from "./lean";

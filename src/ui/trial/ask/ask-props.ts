@@ -2,7 +2,7 @@ import type { Piece } from "../../../core/coupon/piece";
 import type { Site } from "../../../core/coupon/site";
 import type { Sitting } from "../../../core/metrology/sitting";
 import type { LengthUnit } from "../../../core/metrology/units";
-import type { AnswerInput } from "../../../core/procedures/answer-input";
+import type { AnswerInput } from "../../../core/trial/answer-input";
 
 export type InputFault = { field: string; message: string; at?: number | null };
 

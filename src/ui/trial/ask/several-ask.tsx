@@ -1,7 +1,7 @@
 "use client";
 import { useState } from "react";
 import { UNITS } from "../../../core/metrology/units";
-import type { AnswerInput } from "../../../core/procedures/answer-input";
+import type { AnswerInput } from "../../../core/trial/answer-input";
 import type { AskProps } from "./ask-props";
 import { TakeRow } from "./take-row";
 

@@ -1,9 +1,9 @@
 /** The close-up: the lines of one cell with the jaws on one of them, or how cells look by their height. */
 import type { Detail, Primitive, Tone } from "../../../drawing/scene";
 import { shownNumber } from "../../../metrology/quantity-text";
-import { quantitiesAt } from "../../answer";
-import type { Focus, History } from "../../contract";
-import { lengthUnitOf } from "../../shown-unit";
+import { quantitiesAt } from "../../../trial/answer";
+import { lengthUnitOf } from "../../../trial/decisions";
+import type { Focus, History } from "../../../trial/history";
 import type { LadderPlan } from "../plan-type";
 import { MARKED_SITE, SHARPEST_SITE } from "./coupon";
 

@@ -1,8 +1,9 @@
 /** What a ladder shows besides its focus, and what to do about it. */
+
+import type { MachineSpec } from "../../../machine/machine-spec";
 import { plain } from "../../../metrology/quantity-text";
-import type { RoundRecord } from "../../contract";
-import type { MachineSpec } from "../../machine-spec";
-import type { Finding } from "../../outcome";
+import type { RoundRecord } from "../../../trial/history";
+import type { Finding } from "../../../trial/outcome";
 import { fitFindings } from "../fit-findings";
 import type { LadderPlan } from "../plan-type";
 import { MARKED_SITE } from "./coupon";

@@ -2,7 +2,7 @@
  * The ladders that come after the first: a finer one around an answer, as short as it can be and still end in cells that do not mark;
  * or one that goes on where the one before ended too early.
  */
-import type { RoundRecord } from "../../contract";
+import type { RoundRecord } from "../../../trial/history";
 import { cellsOf, type LadderPlan } from "../plan-type";
 import { usedHeightMm } from "./layout";
 import type { LadderReadings } from "./read-ladder";

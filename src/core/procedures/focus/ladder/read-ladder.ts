@@ -1,6 +1,7 @@
 /** What was read of a ladder, with the cells in the order of their heights; one that was burned on at its ends is one ladder. */
-import type { History, RoundRecord } from "../../contract";
-import { withoutLeftOut } from "../../length-readings";
+
+import { withoutLeftOut } from "../../../measuring/length-readings";
+import type { History, RoundRecord } from "../../../trial/history";
 import { lineWidth } from "../line-width";
 import { type Cell, cellsOf, type LadderPlan, runsBothWays } from "../plan-type";
 import type { LadderCell } from "../width-fit";

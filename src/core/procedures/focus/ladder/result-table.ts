@@ -2,8 +2,8 @@
 import { expandedUncertainty } from "../../../fitting/student-t";
 import type { Measured } from "../../../metrology/measured";
 import { plain, shownNumber } from "../../../metrology/quantity-text";
-import type { RoundRecord } from "../../contract";
-import type { ResultTable } from "../../outcome";
+import type { RoundRecord } from "../../../trial/history";
+import type { ResultTable } from "../../../trial/outcome";
 import { cellsOf, type LadderPlan } from "../plan-type";
 import { MARKED_SITE, SHARPEST_SITE, widthSite } from "./coupon";
 import { runsOf } from "./read-ladder";

@@ -1,6 +1,6 @@
 /** What is worth saying about a ladder that can be burned. */
 import { plain } from "../../../metrology/quantity-text";
-import type { PlanContext, PlanWarning } from "../../contract";
+import type { PlanContext, PlanWarning } from "../../../trial/plan-form";
 import { opticWarnings } from "../optic-warnings";
 import { cellsOf, FOCUS_HEIGHT, type LadderPlan } from "../plan-type";
 

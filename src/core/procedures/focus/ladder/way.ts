@@ -1,11 +1,11 @@
 /** The height ladder as a way to the focus: everything of it in one place. */
 import type { Primitive } from "../../../drawing/scene";
+import { namedAnswers } from "../../../measuring/length-readings";
 import { inUnit, plain } from "../../../metrology/quantity-text";
-import { sitesLeft } from "../../answer";
-import type { History, RoundRecord } from "../../contract";
-import { namedAnswers } from "../../length-readings";
-import { lengthUnitOf } from "../../shown-unit";
-import type { WayOut } from "../../verdict";
+import { sitesLeft } from "../../../trial/answer";
+import { lengthUnitOf } from "../../../trial/decisions";
+import type { History, RoundRecord } from "../../../trial/history";
+import type { WayOut } from "../../../trial/verdict";
 import type { BurnWay } from "../burn-way";
 import { defocusWish } from "../defocus";
 import { waysApart } from "../fit-findings";

@@ -1,7 +1,7 @@
 /** The ways in which a ladder tells its focus, each with where its doubt comes from. */
 
 import { plain } from "../../../metrology/quantity-text";
-import type { History, RoundRecord } from "../../contract";
+import type { History, RoundRecord } from "../../../trial/history";
 import { type BeamFit, fitBeam } from "../beam-widths";
 import { GO_BY, ranked, type Way, withSetting } from "../found";
 import { dosePower } from "../mark-width-law";

@@ -4,10 +4,11 @@ import type { CouponPath, MarkingSettings, Piece } from "../../../coupon/piece";
 import type { Op } from "../../../coupon/program";
 import type { RoundSpec } from "../../../coupon/round-spec";
 import type { Site } from "../../../coupon/site";
+import { eyewearLine } from "../../../machine/not-known";
 import { plain } from "../../../metrology/quantity-text";
-import type { PlanContext, Purpose } from "../../contract";
-import { eyewearLine } from "../../not-known";
-import { cornerText, lensLine } from "../../stock-words";
+import type { Purpose } from "../../../trial/history";
+import type { PlanContext } from "../../../trial/plan-form";
+import { cornerText, lensLine } from "../../../trial/stock-words";
 import { apartSense, type RampPlan } from "../plan-type";
 import { heightAt, lineLength, OF_STEP, RAMP_SPACING, type Slope, slopeOf, type Tick, ticksOf } from "./slope";
 

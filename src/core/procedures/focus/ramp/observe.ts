@@ -1,7 +1,7 @@
 /** The widths along a ramp as a model. */
 import type { Model } from "../../../estimate/model";
-import type { History, RoundRecord } from "../../contract";
-import { lengthReadings } from "../../length-readings";
+import { lengthReadings } from "../../../measuring/length-readings";
+import type { History, RoundRecord } from "../../../trial/history";
 import { FOCUS_ESTIMATE } from "../correction";
 import { dosePower } from "../mark-width-law";
 import { type WidthReading, widthsModel } from "../observe-widths";

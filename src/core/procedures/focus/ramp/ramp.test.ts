@@ -6,10 +6,11 @@ import { heightsOf, type PracticeTruth, practiceFromSeed } from "../../../../pra
 import { seeded } from "../../../../practice/random";
 import { rehearseRound } from "../../../../rehearsal/rehearse-round";
 import { expandedUncertainty } from "../../../fitting/student-t";
+import type { MachineSpec } from "../../../machine/machine-spec";
 import { type Gauge, usualGauge } from "../../../metrology/gauge";
-import type { History, PlanContext, Purpose, RoundRecord } from "../../contract";
-import { draftOf, readDraft } from "../../draft";
-import type { MachineSpec } from "../../machine-spec";
+import { draftOf, readDraft } from "../../../trial/draft";
+import type { History, Purpose, RoundRecord } from "../../../trial/history";
+import type { PlanContext } from "../../../trial/plan-form";
 import { SAMPLE_GALVO, SAMPLE_MACHINE } from "../../sample-machine";
 import { planForm, usualPlan } from "../plan";
 import { FOCUS_HEIGHT, type FocusPlan, type RampPlan } from "../plan-type";

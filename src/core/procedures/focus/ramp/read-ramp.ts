@@ -1,8 +1,9 @@
 /** What was read of a ramp, as heights. */
+
+import { withoutLeftOut } from "../../../measuring/length-readings";
 import { commonUncertaintyMm, type Gauge, readingUncertaintyMm } from "../../../metrology/gauge";
-import { quantitiesAt } from "../../answer";
-import type { History, RoundRecord } from "../../contract";
-import { withoutLeftOut } from "../../length-readings";
+import { quantitiesAt } from "../../../trial/answer";
+import type { History, RoundRecord } from "../../../trial/history";
 import { lineWidth } from "../line-width";
 import type { RampPlan } from "../plan-type";
 import type { LadderCell } from "../width-fit";

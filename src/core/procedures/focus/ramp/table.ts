@@ -1,8 +1,8 @@
 /** The answers of a ramp beside one another, as far as they are read. */
 import { expandedUncertainty } from "../../../fitting/student-t";
 import { plain, shownNumber } from "../../../metrology/quantity-text";
-import type { RoundRecord } from "../../contract";
-import type { ResultTable } from "../../outcome";
+import type { RoundRecord } from "../../../trial/history";
+import type { ResultTable } from "../../../trial/outcome";
 import type { Way } from "../found";
 import type { RampPlan } from "../plan-type";
 import { FIRST_SITE, LAST_SITE, THINNEST_SITE } from "./coupon";

@@ -1,14 +1,15 @@
 /** The ramp as a way to the focus. */
 import { mean, pooled } from "../../../fitting/repeats";
 import { effectiveFreedom } from "../../../fitting/student-t";
+import { namedAnswers } from "../../../measuring/length-readings";
 import { type BudgetPart, joined } from "../../../metrology/budget";
 import { type Measured, measured } from "../../../metrology/measured";
 import { plain } from "../../../metrology/quantity-text";
-import { sitesLeft } from "../../answer";
-import type { History, PlanContext, PlanWarning, RoundRecord } from "../../contract";
-import { namedAnswers } from "../../length-readings";
-import type { Finding } from "../../outcome";
-import { lengthUnitOf } from "../../shown-unit";
+import { sitesLeft } from "../../../trial/answer";
+import { lengthUnitOf } from "../../../trial/decisions";
+import type { History, RoundRecord } from "../../../trial/history";
+import type { Finding } from "../../../trial/outcome";
+import type { PlanContext, PlanWarning } from "../../../trial/plan-form";
 import type { BurnWay } from "../burn-way";
 import { defocusWish } from "../defocus";
 import { fitFindings, waysApart } from "../fit-findings";

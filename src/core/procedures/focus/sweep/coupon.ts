@@ -3,11 +3,11 @@ import type { Piece } from "../../../coupon/piece";
 import type { Op } from "../../../coupon/program";
 import type { RoundSpec } from "../../../coupon/round-spec";
 import type { Site } from "../../../coupon/site";
+import type { MachineSpec } from "../../../machine/machine-spec";
+import { eyewearLineForWatching } from "../../../machine/not-known";
 import { plain } from "../../../metrology/quantity-text";
-import type { PlanContext } from "../../contract";
-import type { MachineSpec } from "../../machine-spec";
-import { eyewearLineForWatching } from "../../not-known";
-import { layStock, lensLine } from "../../stock-words";
+import type { PlanContext } from "../../../trial/plan-form";
+import { layStock, lensLine } from "../../../trial/stock-words";
 import { across, levels } from "../level-lines";
 import type { SweepPlan } from "../plan-type";
 

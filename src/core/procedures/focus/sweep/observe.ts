@@ -1,10 +1,10 @@
 /** The passes of a sweep as a model: those of one way agree, and the two ways differ by no more than screws play. */
 import { adjust } from "../../../estimate/adjustment";
 import { type Model, ofReadings, usual } from "../../../estimate/model";
-import { quantitiesAt } from "../../answer";
-import type { History, RoundRecord } from "../../contract";
-import { withoutLeftOut } from "../../length-readings";
-import { eyeGroup, notedHeights } from "../../noted-heights";
+import { withoutLeftOut } from "../../../measuring/length-readings";
+import { eyeGroup, notedHeights } from "../../../measuring/noted-heights";
+import { quantitiesAt } from "../../../trial/answer";
+import type { History, RoundRecord } from "../../../trial/history";
 import { FOCUS_ESTIMATE } from "../correction";
 import { GO_BY, knownSetting, ranked } from "../found";
 import { type SweepPlan, settingUncertainty } from "../plan-type";

@@ -1,10 +1,11 @@
 /** The live sweep: a small square is marked again and again while the height is moved through the brightest, loudest point, several times up and down. */
 import { coverageFactor, effectiveFreedom, expandedUncertainty } from "../../../fitting/student-t";
+import { examinationOf } from "../../../measuring/examined";
 import { plain } from "../../../metrology/quantity-text";
-import { sitesLeft } from "../../answer";
-import type { History, PlanContext, PlanWarning, RoundRecord } from "../../contract";
-import { examinationOf } from "../../examined";
-import type { Estimate, Finding, ResultTable } from "../../outcome";
+import { sitesLeft } from "../../../trial/answer";
+import type { History, RoundRecord } from "../../../trial/history";
+import type { Estimate, Finding, ResultTable } from "../../../trial/outcome";
+import type { PlanContext, PlanWarning } from "../../../trial/plan-form";
 import type { BurnWay } from "../burn-way";
 import { type Found, GO_BY, ranked, type Way } from "../found";
 import type { SweepPlan } from "../plan-type";

@@ -1,0 +1,267 @@
+/**
+ * What the estimator says of a procedure's readings, beside what the procedure works out of them: suspects are named and hold back
+ * what they touch, nothing good is said beside them, and a proof that has one is undecided.
+ */
+import { type Adjustment, adjust } from "../estimate/adjustment";
+import { acceptedBy, type Examination, examine, type Suspect, seenIn } from "../estimate/examination";
+import { bestGuess } from "../estimate/influence";
+import type { Model } from "../estimate/model";
+import { type Measured, measured } from "../metrology/measured";
+import { inUnit } from "../metrology/quantity-text";
+import { imaginedReading } from "../trial/answer";
+import { acceptedIds, acceptKey, leaveOutKey, lengthUnitOf, shownUnit } from "../trial/decisions";
+import type { History, RoundRecord } from "../trial/history";
+import type { Correction, CorrectionRow, Estimate, Finding, Outcome, Visible } from "../trial/outcome";
+import type { Verdict } from "../trial/verdict";
+import { notAccepted, type OrderedSuspect, orderedFinding } from "./ordered-suspects";
+
+/** The readings of one burn as a model; `null` while too little is read. */
+export type Observe<P> = (history: History<P>, round: RoundRecord<P>) => Model | null;
+
+/** The newest burn in which something was read. */
+export function newestRead<P>({ rounds }: Pick<History<P>, "rounds">): RoundRecord<P> | undefined {
+  return rounds.findLast((r) => r.answers.length > 0);
+}
+
+type Remembered = {
+  history: Pick<History, "decisions" | "gauges" | "machine" | "rounds">;
+  examined: Examination | null;
+};
+
+/** By round and procedure: solving, judging and drawing ask for the same one. */
+const remembered = new WeakMap<object, WeakMap<object, Remembered>>();
+
+/** `null` while too little is read. */
+export function examinationOf<P>(history: History<P>, round: RoundRecord<P>, observe: Observe<P>): Examination | null {
+  const byRound = remembered.get(observe) ?? new WeakMap<object, Remembered>();
+  remembered.set(observe, byRound);
+  const before = byRound.get(round);
+  if (before && isSame(before.history, history)) return before.examined;
+  const model = observe(history, round);
+  const examined = model && examinedModel(model, history.decisions);
+  byRound.set(round, { history, examined });
+  return examined;
+}
+
+function isSame<P>(a: Remembered["history"], b: History<P>): boolean {
+  return (
+    a.decisions === b.decisions && a.gauges === b.gauges && a.machine === b.machine && sameRounds(a.rounds, b.rounds)
+  );
+}
+
+function sameRounds(a: readonly object[], b: readonly object[]): boolean {
+  return a === b || (a.length === b.length && a.every((round, i) => round === b[i]));
+}
+
+function examinedModel(model: Model, decisions: History["decisions"]): Examination | null {
+  const accepted = acceptedIds(decisions);
+  const first = examine(model, new Set());
+  if (!first || accepted.size === 0) return first;
+  const known = first.suspects.filter((s) => accepted.has(s.id)).flatMap(acceptedBy);
+  return examine(model, new Set([...accepted, ...known]));
+}
+
+/** Judgements of a burn that contradict each other; none where nothing is judged in order. */
+export type Contradicting<P> = (history: History<P>, round: RoundRecord<P>) => readonly OrderedSuspect[];
+
+/** The outcome with its suspects, and with what would have been seen. */
+export function examinedSolve<P>(
+  observe: Observe<P>,
+  solve: (history: History<P>) => Outcome,
+  contradicting: Contradicting<P> = () => [],
+) {
+  return (history: History<P>): Outcome => {
+    const measured = solve(history);
+    const round = newestRead(history);
+    const judged =
+      round && measured.status !== "open" ? notAccepted(contradicting(history, round), history.decisions) : [];
+    const outcome = round ? withJudged(measured, judged, round) : measured;
+    const examined = round && outcome.status !== "open" ? examinationOf(history, round, observe) : null;
+    if (!round || !examined) return outcome;
+    const { suspects, adjustment } = examined;
+    const estimates = outcome.status === "solved" ? outcome.estimates : [];
+    const findings = [
+      ...suspects.map((s) => suspectFinding(history, s, estimates)),
+      ...outcome.findings.filter((f) => suspects.length === 0 || f.tone !== "good"),
+    ];
+    if (outcome.status !== "solved") return { ...outcome, findings };
+    const touching = suspects.find((s) => s.moves.size > 0);
+    // What is set by hand has no row to hold back.
+    if (touching && outcome.adjustments.length > 0)
+      return {
+        status: "unsolvable",
+        reason: `${touching.headline} ${touching.text}`,
+        table: outcome.table,
+        findings,
+      };
+    const { forStock, ...rest } = outcome;
+    return {
+      ...rest,
+      // Nothing of a suspect goes onto a card.
+      ...(forStock && !touching ? { forStock } : {}),
+      findings,
+      corrections: outcome.corrections.map((c) => heldBack(c, round, suspects)),
+      // A suspect makes the scatter look larger: the smallest noticed error is known once it is settled.
+      visible: suspects.length > 0 ? [] : visibleIn(history, adjustment, estimates),
+    };
+  };
+}
+
+/** Judgements that contradict each other hold back everything that is worked out from them. */
+function withJudged<P>(outcome: Outcome, judged: readonly OrderedSuspect[], round: RoundRecord<P>): Outcome {
+  const [first] = judged;
+  if (!first) return outcome;
+  const findings = [...judged.map(orderedFinding), ...outcome.findings.filter((f) => f.tone !== "good")];
+  if (outcome.status !== "solved") return { ...outcome, findings };
+  const { forStock: _, ...rest } = outcome;
+  const corrections = outcome.corrections.map((c): Correction => {
+    const rows = c.rows.map((row) => ({
+      ...row,
+      heldBack: row.heldBack ?? { why: first.headline, site: first.site, accept: null },
+    }));
+    return { ...c, rows, newValue: withoutHeld(c, rows, round) };
+  });
+  return { ...rest, findings, corrections };
+}
+
+/** The verdict on the newest burn, undecided where a reading contradicts the others. */
+export function examinedJudge<P>(
+  observe: Observe<P>,
+  judge: (history: History<P>) => Verdict | null,
+  contradicting: Contradicting<P> = () => [],
+) {
+  return (history: History<P>): Verdict | null => {
+    const verdict = judge(history);
+    const last = history.rounds.at(-1);
+    const judged = verdict && last ? notAccepted(contradicting(history, last), history.decisions) : [];
+    const [contradicted] = judged;
+    if (verdict && contradicted)
+      return {
+        ...verdict,
+        result: "cannot tell",
+        headline: "Judgements contradict each other",
+        ways: [],
+        advice: `${contradicted.headline} ${contradicted.text}`,
+        findings: [...judged.map(orderedFinding), ...verdict.findings],
+      };
+    const suspects = (verdict && last && examinationOf(history, last, observe)?.suspects) || [];
+    const [worst] = suspects;
+    if (!verdict || !worst) return verdict;
+    return {
+      ...verdict,
+      result: "cannot tell",
+      headline: "A reading contradicts the others",
+      advice: `${worst.headline} ${worst.text}`,
+      ways: [],
+      findings: [...suspects.map((s) => suspectFinding(history, s, [])), ...verdict.findings],
+    };
+  };
+}
+
+/**
+ * What one more reading at a point should be, by all others, with the uncertainty of that reading in it.
+ *
+ * @returns `null` where the others say nothing
+ */
+export function predictedReading<P>(observe: Observe<P>, history: History<P>, site: string): Measured | null {
+  const round = history.rounds.at(-1);
+  if (!round) return null;
+  const gauge = round.answers.findLast((a) => history.gauges.some((g) => g.id === a.gauge))?.gauge;
+  const by = gauge ?? history.gauges[0]?.id;
+  if (by === undefined) return null;
+  const session = round.answers.findLast((a) => a.gauge === by)?.session ?? "next";
+  const next = imaginedReading({ site, value: 0, gauge: by, session });
+  const model = observe(history, { ...round, answers: [...round.answers, next] });
+  const index = model?.observations.findLastIndex((o) => o.reading?.point === site) ?? -1;
+  // The reading itself is not taken yet, and says nothing of the scatter.
+  const before = observe(history, round);
+  const scatter = (before && adjust(before)?.scatter) ?? new Map();
+  const adjustment = model && index >= 0 ? adjust(model, scatter) : null;
+  const guess = adjustment ? bestGuess(adjustment, index) : null;
+  if (!guess) return null;
+  const { observation, error, freedom, deletedU } = guess;
+  const per = observation.reading?.per ?? 1;
+  return measured((observation.reading?.typed ?? 0) - error / per, Math.abs(deletedU / per), freedom);
+}
+
+function suspectFinding<P>(history: History<P>, suspect: Suspect, estimates: readonly Estimate[]): Finding {
+  const readings = suspect.observations.flatMap((o) => (o.reading ? [o] : []));
+  const other = suspect.orElse.length > 0 ? ` Other explanations: ${suspect.orElse.join(" ")}` : "";
+  return {
+    id: `suspect ${suspect.id}`,
+    tone: "needs you",
+    headline: suspect.headline,
+    text: `${suspect.text}${movesText(history, suspect, estimates)}${other}`,
+    site: readings[0]?.reading?.point ?? null,
+    suspect: {
+      accept: acceptKey(suspect.id),
+      leaveOut: suspect.kind === "all inches" ? [] : readings.map((o) => leaveOutKey(o.id)),
+    },
+  };
+}
+
+function movesText<P>(history: History<P>, { moves }: Suspect, estimates: readonly Estimate[]): string {
+  const touched = estimates
+    .flatMap((e) => {
+      const by = moves.get(e.id);
+      return by === undefined ? [] : [{ e, by, share: Math.abs(by) / e.quantity.standardUncertainty }];
+    })
+    .sort((a, b) => b.share - a.share)[0];
+  if (!touched) return "";
+  const unit = shownUnit(touched.e.unit, lengthUnitOf(history));
+  return ` Effect on “${touched.e.label}”: ${inUnit(Math.abs(touched.by), unit, 3)}.`;
+}
+
+/** What a suspect touches is not entered until it is settled. */
+function heldBack<P>(correction: Correction, round: RoundRecord<P>, suspects: readonly Suspect[]): Correction {
+  const by = (row: CorrectionRow) => (row.heldBack ? undefined : suspects.find((s) => s.moves.has(row.estimate)));
+  if (!correction.rows.some(by)) return correction;
+  const rows = correction.rows.map((row): CorrectionRow => {
+    const suspect = by(row);
+    if (!suspect) return row;
+    const site = suspect.observations.find((o) => o.reading)?.reading?.point ?? null;
+    return { ...row, heldBack: { why: suspect.headline, site, accept: null } };
+  });
+  return { ...correction, rows, newValue: withoutHeld(correction, rows, round) };
+}
+
+function withoutHeld<P>(
+  { setting, newValue }: Correction,
+  rows: readonly CorrectionRow[],
+  round: RoundRecord<P>,
+): Correction["newValue"] {
+  const before = round.inForce[setting];
+  if (newValue.shape === "scalar") return before?.shape === "scalar" ? before : newValue;
+  if (newValue.shape !== "table") return newValue;
+  const held = rows.filter((r) => r.heldBack !== null).map((r) => r.at);
+  const old = before?.shape === "table" ? before.rows.filter((r) => held.includes(r.at)) : [];
+  return {
+    shape: "table",
+    rows: [...newValue.rows.filter((r) => !held.includes(r.at)), ...old].sort((a, b) => a.at - b.at),
+  };
+}
+
+/** For each estimate that is shown in the verdict line, the smallest error of one reading that would have been seen. */
+function visibleIn<P>(history: History<P>, adjustment: Adjustment, estimates: readonly Estimate[]): Visible[] {
+  const unit = lengthUnitOf(history);
+  return seenIn(adjustment).flatMap(({ wanted, worst, unchecked }): Visible[] => {
+    const estimate = estimates.find((e) => e.id === wanted.id);
+    if (!estimate || (!worst && unchecked.length === 0)) return [];
+    const moved = (by: number) => inUnit(by, shownUnit(estimate.unit, unit), 3);
+    return [
+      {
+        estimate: estimate.id,
+        label: estimate.label,
+        seen: worst
+          ? {
+              reading: worst.observation.label,
+              smallest: inUnit(worst.smallest, unit, 3),
+              moves: moved(worst.effect),
+            }
+          : null,
+        unchecked: unchecked.map((u) => u.observation.label),
+        site: unchecked[0]?.observation.reading?.point ?? null,
+      },
+    ];
+  });
+}

@@ -1,0 +1,203 @@
+/**
+ * A length that is known, read once with each pair of jaws: it shows a zero that was not taken, which the readings of a part, a hole or
+ * an edge cannot show, since all of them have it in common.
+ *
+ *   y = L + s + c + d L + z + scatter        s what the known length itself may be off
+ */
+import { z } from "zod";
+import type { Site } from "../coupon/site";
+import type { Detail, Primitive } from "../drawing/scene";
+import { type Gauge, hasJaws, type Jaws } from "../metrology/gauge";
+import { plain } from "../metrology/quantity-text";
+import type { Answer } from "../trial/answer";
+import type { FieldSpec, PlanContext } from "../trial/plan-form";
+import { LENGTH } from "../trial/plan-form";
+import { lengthGauges } from "./length-gauges";
+import {
+  gaugeTerms,
+  type LengthReading,
+  lengthReadings,
+  modelOf,
+  type ReadingSpec,
+  type Term,
+} from "./length-readings";
+
+/** `knownMm`: 0 where there is none; left out in plans of before it was asked for. */
+export type KnownLength = { knownMm?: number };
+
+/** A gauge block, or a ring of a set. (common practice, no source) */
+const USUAL_MM = 10;
+/** Standard uncertainty of a gauge block, a pin or a ring of a workshop, mm. (common practice, no source) */
+const ITSELF_MM = 0.002;
+const LONGEST_MM = 300;
+/** A reading may differ by so much before it is asked about, mm. */
+const PLAUSIBLE_MORE_MM = 5;
+
+export function knownLengthShape(context: Pick<PlanContext, "gauges">) {
+  return z
+    .number({ error: "Enter the known length, or 0 if there is none." })
+    .min(0, "Enter 0 or more.")
+    .max(LONGEST_MM, `Enter at most ${LONGEST_MM} mm.`)
+    .default(usualKnownMm(context));
+}
+
+/** Asked for where the workshop measures with jaws. */
+export function usualKnownMm(context: Pick<PlanContext, "gauges">): number {
+  const [gauge] = lengthGauges(context);
+  return gauge && hasJaws(gauge.kind) ? USUAL_MM : 0;
+}
+
+export function knownLengthField(when?: FieldSpec["when"]): FieldSpec {
+  return {
+    key: "knownMm",
+    label: "Known length",
+    group: "Reading",
+    ...LENGTH,
+    why: "A gauge block, pin or ring to check the jaws. 0 if there is none.",
+    ...(when ? { when } : {}),
+  };
+}
+
+const siteOf = (jaws: Jaws) => `known ${jaws}`;
+
+/** One point for each pair of jaws that the other points are read with. */
+export function knownLengthSites({ knownMm = 0 }: KnownLength, sites: readonly Site[]): Site[] {
+  if (knownMm === 0) return [];
+  return jawsIn(sites).map((jaws) => ({
+    id: siteOf(jaws),
+    label: `Known length, ${jaws} jaws`,
+    question: QUESTIONS[jaws](`${plain(knownMm)} mm`),
+    ask: {
+      kind: "quantity",
+      dimension: "length",
+      signedBy: null,
+      jaws,
+      plausibleUpTo: knownMm + PLAUSIBLE_MORE_MM,
+    },
+    measurand: { kind: "known length", mm: knownMm },
+    place: null,
+    repeats: 1,
+    openEnded: false,
+  }));
+}
+
+const QUESTIONS: Record<Jaws, (mm: string) => string> = {
+  outside: (mm) => `Measure a gauge block or pin of ${mm} with the outside jaws. What do the calipers read?`,
+  inside: (mm) => `Measure a ring or slot of ${mm} with the inside jaws. What do the calipers read?`,
+};
+
+function jawsIn(sites: readonly Site[]): Jaws[] {
+  const used = sites.flatMap(({ ask }) => (ask.kind === "quantity" && !ask.atMachine ? [ask.jaws] : []));
+  return (["outside", "inside"] as const).filter((jaws) => used.includes(jaws));
+}
+
+/** A block between the jaws, or jaws within a ring; `null` for other points. */
+export function knownLengthDetail({ label, measurand, ask }: Site, shown: string | null): Detail | null {
+  if (measurand.kind !== "known length" || ask.kind !== "quantity") return null;
+  const [half, high] = [1.6, 0.9];
+  const inside = ask.jaws === "inside";
+  const stroke = (points: { x: number; y: number }[], closed: boolean): Primitive => ({
+    kind: "stroke",
+    points,
+    closed,
+    weight: "heavy",
+    widthMm: 0,
+    dashed: false,
+    tone: "ink",
+  });
+  const jaw = (side: 1 | -1): Primitive => {
+    const [near, far] = [side * half, side * (half + (inside ? -0.5 : 0.5))];
+    const points = [
+      { x: near, y: high * 1.6 },
+      { x: near, y: -high / 2 },
+      { x: far, y: -high / 2 },
+      { x: far, y: high * 1.6 },
+    ];
+    return { kind: "stroke", points, closed: false, weight: "thin", widthMm: 0, dashed: false, tone: "data" };
+  };
+  const block = [
+    { x: -half, y: -high },
+    { x: half, y: -high },
+    { x: half, y: high },
+    { x: -half, y: high },
+  ];
+  const walls = [-1, 1].map((side) =>
+    stroke(
+      [
+        { x: side * half, y: high },
+        { x: side * half, y: -high },
+      ],
+      false,
+    ),
+  );
+  return {
+    title: `Detail, ${label}`,
+    note: inside ? "a ring or slot over the inside jaws" : "a block between the jaws",
+    radius: 3.4,
+    primitives: [
+      ...(inside ? walls : [stroke(block, true)]),
+      jaw(-1),
+      jaw(1),
+      {
+        kind: "dimension",
+        from: { x: -half, y: -1.5 },
+        to: { x: half, y: -1.5 },
+        along: "x",
+        at: -1.5,
+        text: shown ?? plain(measurand.mm),
+        tone: "needs you",
+      },
+    ],
+  };
+}
+
+type Check = LengthReading & { checks: Jaws };
+type Read<R> = R | Check;
+const isCheck = <R extends LengthReading>(r: Read<R>): r is Check => "checks" in r;
+
+/** Readings with those of a known length, as one model: the gauge is the same for all of them. */
+export function modelWithKnown<R extends LengthReading>(
+  readings: readonly R[],
+  { knownMm = 0 }: KnownLength,
+  {
+    answers,
+    gauges,
+    decisions,
+  }: { answers: readonly Answer[]; gauges: readonly Gauge[]; decisions: Readonly<Record<string, string>> },
+  spec: ReadingSpec<R> & { jawsOf: (r: R) => Jaws; lengthOf: (r: R) => number },
+) {
+  const used = new Set(readings.map((r) => r.gauge.id));
+  const pairs = knownMm > 0 ? (["outside", "inside"] as const) : [];
+  const checks = pairs.flatMap((jaws) =>
+    lengthReadings(answers, [siteOf(jaws)], gauges, decisions).map((r): Check => ({ ...r, checks: jaws })),
+  );
+  // A gauge that nothing else is read with needs no check.
+  const all: Read<R>[] = [...readings, ...checks.filter((r) => used.has(r.gauge.id))];
+  const own: Term<Read<R>>[] = spec.terms.map((t) => ({ ...t, of: (r) => (isCheck(r) ? 0 : t.of(r)) }));
+  const itself = pairs.map(
+    (jaws): Term<Read<R>> => ({
+      id: siteOf(jaws),
+      label: `size of the known length, ${jaws}`,
+      u: ITSELF_MM,
+      canBeWrong: true,
+      source: "known length",
+      of: (r) => (isCheck(r) && r.checks === jaws ? 1 : 0),
+    }),
+  );
+  return modelOf(all, {
+    row: (r) => (isCheck(r) ? {} : spec.row(r)),
+    y: (r) => (isCheck(r) ? r.value - knownMm : spec.y(r)),
+    terms: [
+      ...gaugeTerms(all, {
+        jawsOf: (r) => (isCheck(r) ? r.checks : spec.jawsOf(r)),
+        lengthOf: (r) => (isCheck(r) ? knownMm : spec.lengthOf(r)),
+      }),
+      ...own,
+      ...itself,
+    ],
+    facts: (r) =>
+      isCheck(r) ? { pointLabel: `the known length, ${r.checks} jaws`, signedByWords: false } : spec.facts(r),
+    ...(spec.known ? { known: spec.known } : {}),
+    wanted: spec.wanted,
+  });
+}

@@ -1,0 +1,79 @@
+/** The course of a trial that measures once, corrects and proves: what most procedures do next, and their words for it. */
+import { sitesLeft } from "../trial/answer";
+import type { History, Next, RoundRecord } from "../trial/history";
+import type { Outcome } from "../trial/outcome";
+import type { Verdict } from "../trial/verdict";
+
+export type CourseWords = {
+  /** Nothing is read yet. */
+  read: string;
+  /** Why the proof is burned. */
+  prove: string;
+  proved: string;
+  holding: string;
+};
+
+/**
+ * @param verdict what the proof or check says so far
+ * @param proof what is set before it, and how it is laid out; `null` where something must be known first, with its reason in `why`
+ */
+export function plainNext<P>(
+  history: History<P>,
+  outcome: Outcome,
+  verdict: Verdict | null,
+  words: CourseWords,
+  proof: { plan: NoInfer<P>; set: string[] } | { why: string },
+): Next<P> {
+  const last = history.rounds.at(-1);
+  if (!last) return { do: "stop", why: "Nothing is laid out yet." };
+  const unread = sitesLeft(last.spec.sites, last.answers).map((s) => s.id);
+  const isProof = last.purpose === "proof" || last.purpose === "check";
+  if (outcome.status !== "solved" || last.answers.length === 0)
+    return { do: "read", sites: unread, why: outcome.status === "unsolvable" ? outcome.reason : words.read };
+  if (isProof && unread.length > 0)
+    return { do: "read", sites: unread, why: `The ${last.purpose} is not read to its end.` };
+  if (verdict?.result === "proved") return { do: "stop", why: last.purpose === "check" ? words.holding : words.proved };
+  if (verdict?.result === "cannot tell")
+    return {
+      do: "read",
+      sites: verdict.ways[0]?.sites ?? [],
+      why:
+        verdict.ways.length > 0
+          ? "Undecided. The uncertainty is too large for the tolerance. Take more readings."
+          : verdict.advice,
+    };
+  if ("why" in proof) return { do: "read", sites: [], why: proof.why };
+  return { do: "round", purpose: "proof", ...proof, why: words.prove };
+}
+
+const HEADLINES = {
+  proof: { proved: "Proved", "not proved": "Not proved" },
+  check: { proved: "Still holding", "not proved": "No longer holding" },
+} as const;
+
+const MORE_READINGS = 2;
+
+/** The way out where a proof cannot tell: everything is read some times more, `afresh`. @param what `every length` */
+export function readMore(
+  result: Verdict["result"],
+  { spec }: Pick<RoundRecord, "spec">,
+  what: string,
+  afresh = "setting the gauge",
+): Verdict["ways"] {
+  if (result !== "cannot tell") return [];
+  return [
+    {
+      text: `Read ${what} ${MORE_READINGS} times more, ${afresh} anew.`,
+      sites: spec.sites.map((s) => s.id),
+      more: MORE_READINGS,
+      gauge: null,
+    },
+  ];
+}
+
+/** The headline of a proof or a check. @param teller what cannot tell yet, where nothing could be decided */
+export function headlineOf(purpose: string, result: Verdict["result"], teller = "These readings"): string {
+  return result === "cannot tell"
+    ? `${teller} cannot tell yet`
+    : HEADLINES[purpose === "check" ? "check" : "proof"][result];
+}
