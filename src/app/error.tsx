@@ -2,7 +2,7 @@
 import { useEffect, useState } from "react";
 import { Button, buttonClass } from "../ui/primitives/button";
 import { Link } from "../ui/primitives/link";
-import { TopBar } from "../ui/primitives/top-bar";
+import { TopBar } from "../ui/shell/top-bar";
 
 const UNKNOWN = "What was read stays where it is. Try again; if it stays, the terminal in which Ustrina runs says why.";
 

@@ -1,6 +1,6 @@
 import { buttonClass } from "../ui/primitives/button";
 import { Link } from "../ui/primitives/link";
-import { TopBar } from "../ui/primitives/top-bar";
+import { TopBar } from "../ui/shell/top-bar";
 
 export default function NotFound() {
   return (

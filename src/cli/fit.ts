@@ -1,8 +1,8 @@
 /** `fit TRIAL --thickness "2.96 3.01"`: the slot to draw for a part, by the kerf that a trial told. */
 
 import { FIT_GAPS_MM, type FitKind, slotFor } from "../core/fits/slot";
-import { expandedUncertainty } from "../core/fitting/student-t";
 import { type Gauge, usualGauge } from "../core/metrology/gauge";
+import { expandedUncertainty } from "../core/metrology/measured";
 import { parseReading } from "../core/metrology/reading-text";
 import { thicknessOf } from "../core/stock/thickness";
 import { APART_WITH_DECIMAL_COMMAS, readQuantities } from "../core/trial/draft";

@@ -1,6 +1,7 @@
 /** Optics and rotaries with their revisions, and what is fitted where, from when to when. */
 import { and, asc, desc, eq, gt, isNull, lte, or } from "drizzle-orm";
 import { opticSpecSchema, type PartKind, type PartSpec, rotarySpecSchema } from "../core/machine/part-spec";
+import type { PlanContext } from "../core/trial/plan-form";
 import type { Db } from "./database";
 import { eachSound, fromColumn, toColumn } from "./json-column";
 import { fitting, machine, part, partRevision } from "./schema";
@@ -124,4 +125,12 @@ export function fitPart(db: Db, machineId: number, kind: PartKind, partId: numbe
     for (const f of open) tx.update(fitting).set({ to: at }).where(eq(fitting.id, f.id)).run();
     if (partId !== null) tx.insert(fitting).values({ machineId, partId, from: at }).run();
   });
+}
+
+/** What is fitted now, as a context has it. */
+export function fittedNow(db: Db, machineId: number): Pick<PlanContext, "optic" | "rotary"> {
+  const specs = fittingsOf(db, machineId).flatMap((f) => (f.to === null ? (partById(db, f.partId)?.spec ?? []) : []));
+  const optic = specs.find((s) => s.kind === "optic");
+  const rotary = specs.find((s) => s.kind === "rotary");
+  return { ...(optic ? { optic } : {}), ...(rotary ? { rotary } : {}) };
 }

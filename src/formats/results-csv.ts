@@ -1,7 +1,6 @@
 /** What a round amounts to, as a table: results with their doubt, and what to enter. */
 import type { Site } from "../core/coupon/site";
-import { expandedUncertainty } from "../core/fitting/student-t";
-import { freedomOf } from "../core/metrology/measured";
+import { expandedUncertainty, freedomOf } from "../core/metrology/measured";
 import { fromInternal, type LengthUnit, UNITS } from "../core/metrology/units";
 import { shownUnit } from "../core/trial/decisions";
 import type { Outcome } from "../core/trial/outcome";

@@ -4,8 +4,9 @@
  * Simulated: scale within 0.1 %, lean, no tooth that sits badly, play of both drives, pulleys that run out by up to 0.02 mm, placing scatter, the step of the gauge, and
  * one common error within its limit.
  */
-import { expandedUncertainty } from "../core/fitting/student-t";
+
 import { type Gauge, usualGauge } from "../core/metrology/gauge";
+import { expandedUncertainty } from "../core/metrology/measured";
 import { axesRead } from "../core/procedures/axis-scale/observe";
 import { planForm } from "../core/procedures/axis-scale/plan";
 import type { AxisScalePlan } from "../core/procedures/axis-scale/plan-type";

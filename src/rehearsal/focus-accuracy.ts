@@ -1,5 +1,5 @@
 /** How near the focus height comes to the truth, over heads drawn by chance: lines burned on a practice beam, their widths read. */
-import { expandedUncertainty } from "../core/fitting/student-t";
+import { expandedUncertainty } from "../core/metrology/measured";
 import { middleOfMarked } from "../core/procedures/focus/ladder/judged-cells";
 import { fitWidths, type LadderCell, type WidthFit } from "../core/procedures/focus/width-fit";
 import { type BeamTruth, doseOfMiddle, type LineBurn, lineWidth, type StockTruth } from "../practice/beam";

@@ -1,6 +1,6 @@
 /** Heads whose waists along X and Y are apart, on ladders with lines both ways. Seeds 32000 to 32059; errors as in `focus-ladder`. */
 import { describe, expect, it } from "vitest";
-import { expandedUncertainty } from "../core/fitting/student-t";
+import { expandedUncertainty } from "../core/metrology/measured";
 import { focus } from "../core/procedures/focus/procedure";
 import { focusOf } from "../practice/gantry-truth";
 import { shownFocus } from "../practice/head-height";

@@ -5,9 +5,10 @@
  * itself; scales within 0.1 %, lean, play, pulleys that run out by up to 0.02 mm; placing scatter, step, a zero of the jaws that is off by up to half a step, and (where said) the common error of the
  * calipers; mates judged by people who differ in what they call snug (sd 0.012 mm) and scatter by 0.006 to 0.014 mm.
  */
-import { expandedUncertainty } from "../core/fitting/student-t";
+
 import { type Gauge, usualGauge } from "../core/metrology/gauge";
 import type { Measured } from "../core/metrology/measured";
+import { expandedUncertainty } from "../core/metrology/measured";
 import { kerfIn } from "../core/procedures/kerf/found";
 import { planForm } from "../core/procedures/kerf/plan";
 import type { KerfPlan } from "../core/procedures/kerf/plan-type";

@@ -4,7 +4,7 @@
  * Simulated: homes up to 1.5 mm off, either sense, a stock that lies turned by 0.1 degree (sd), lean within 1.5 mm a metre, scales within 0.1 %, play,
  * pulleys that run out, placing scatter, the step of the gauge.
  */
-import { expandedUncertainty } from "../core/fitting/student-t";
+import { expandedUncertainty } from "../core/metrology/measured";
 import { edgesIn } from "../core/procedures/origin/observe";
 import { type OriginPlan, planForm } from "../core/procedures/origin/plan";
 import { origin } from "../core/procedures/origin/procedure";

@@ -5,10 +5,11 @@
  * to 0.15 mm, play of 0.15 mm, grip that wanders by 0.02 %, turning the other way on one in eight; parts 0.4 % off what they are called and up to
  * 0.04 mm oval; widths of lines by the beam, placing, step and zero of the gauge; the common error of the gauge where said.
  */
-import { expandedUncertainty } from "../core/fitting/student-t";
+
 import type { MachineSpec } from "../core/machine/machine-spec";
 import type { RotaryDrive } from "../core/machine/part-spec";
 import type { Gauge } from "../core/metrology/gauge";
+import { expandedUncertainty } from "../core/metrology/measured";
 import { planForm } from "../core/procedures/rotary/plan";
 import type { RotaryPlan } from "../core/procedures/rotary/plan-type";
 import { rotary } from "../core/procedures/rotary/procedure";

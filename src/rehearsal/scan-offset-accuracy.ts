@@ -7,9 +7,9 @@
  */
 
 import { mean } from "../core/fitting/repeats";
-import { expandedUncertainty } from "../core/fitting/student-t";
 import type { MachineSpec } from "../core/machine/machine-spec";
 import type { Gauge } from "../core/metrology/gauge";
+import { expandedUncertainty } from "../core/metrology/measured";
 import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
 import { SCAN_OFFSET, type ScanOffsetPlan } from "../core/procedures/scan-offset/plan-type";
 import { scanOffset } from "../core/procedures/scan-offset/procedure";

@@ -4,7 +4,7 @@
  * Silently wrong: the slip alone moved a result by more than its expanded uncertainty and a quarter of the tolerance, and nothing
  * was flagged. The same burn is worked out without the slip, so that noise is no part of it.
  */
-import { expandedUncertainty } from "../core/fitting/student-t";
+import { expandedUncertainty } from "../core/metrology/measured";
 import type { AnyProcedure } from "../core/procedures/contract";
 import type { Answer } from "../core/trial/answer";
 import type { History, RoundRecord } from "../core/trial/history";

@@ -4,7 +4,7 @@
  * Simulated: lean within 1.5 mm a metre, scales within 0.1 %, play of both drives, pulleys that run out by up to 0.02 mm, placing scatter, the step of
  * the gauge; the common error of the gauge where said.
  */
-import { expandedUncertainty } from "../core/fitting/student-t";
+import { expandedUncertainty } from "../core/metrology/measured";
 import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
 import { leanOf } from "../core/procedures/squareness/lean";
 import { planForm, type SquarenessPlan } from "../core/procedures/squareness/plan";

@@ -4,9 +4,9 @@
  */
 import { adjust, combine } from "../estimate/adjustment";
 import { ofReadings } from "../estimate/model";
-import { expandedUncertainty } from "../fitting/student-t";
 import { lengthGauges } from "../measuring/length-gauges";
 import type { Gauge } from "../metrology/gauge";
+import { expandedUncertainty } from "../metrology/measured";
 import type { AnyProcedure } from "../procedures/contract";
 import { type Answer, imaginedReading } from "../trial/answer";
 import type { History, RoundRecord } from "../trial/history";

@@ -6,7 +6,7 @@
  * the redundancy.
  */
 
-import { expandedUncertainty } from "../fitting/student-t";
+import { expandedUncertainty } from "../metrology/measured";
 import { atBeginning } from "../metrology/sentence-case";
 import { type Adjustment, adjust, combine } from "./adjustment";
 import { effectOn, type Influence, influences, isSuspect, sameAs } from "./influence";

@@ -4,7 +4,6 @@
  *   P(T <= t) = 1 - I_{nu/(nu + t^2)}(nu/2, 1/2) / 2  for t >= 0          [Abramowitz & Stegun 1972, 26.7.1]
  *   nu_eff = u^4 / sum u_i^4 / nu_i, rounded down                          [JCGM 100:2008 G.4.1]
  */
-import { freedomOf, type Measured } from "../metrology/measured";
 import { incompleteBeta, logGamma } from "./special-functions";
 
 /** From here on t and the normal distribution agree to better than 1e-9. */
@@ -68,11 +67,6 @@ export function coverageFactor(nu: number): number {
   const t = studentQuantile((1 + COVERAGE) / 2, whole);
   quantiles.set(whole, t);
   return t;
-}
-
-/** Half width of the 95 % interval: t(nu_eff) u. */
-export function expandedUncertainty(m: Measured): number {
-  return coverageFactor(freedomOf(m)) * m.standardUncertainty;
 }
 
 /** Welch-Satterthwaite. `parts` are standard uncertainties in the unit of the result. */

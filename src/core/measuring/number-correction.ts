@@ -1,8 +1,8 @@
 /** The correction of a setting that is one number: old, change and new, rounded as its controller takes it, and whether it may be entered. */
 
-import { expandedUncertainty } from "../fitting/student-t";
 import type { MachineSpec } from "../machine/machine-spec";
 import type { Measured } from "../metrology/measured";
+import { expandedUncertainty } from "../metrology/measured";
 import { plain, signed } from "../metrology/quantity-text";
 import { fromInternal, UNITS } from "../metrology/units";
 import { entryShape, entryText, rangeFault, roundedToStep } from "../settings/entry-text";

@@ -5,6 +5,7 @@
  * itself known (`Infinity` for stated limits). A coverage factor is applied only where a person reads the number.
  */
 import { z } from "zod";
+import { coverageFactor } from "../fitting/student-t";
 
 /** `Infinity` does not survive JSON, so it is stored as the word. */
 export const degreesOfFreedomSchema = z.union([z.number().positive(), z.literal("infinite")]);
@@ -29,4 +30,9 @@ export function measured(value: number, standardUncertainty: number, degreesOfFr
 /** Degrees of freedom as a number, `Infinity` where they are endless. */
 export function freedomOf(m: Measured): number {
   return m.degreesOfFreedom === "infinite" ? Infinity : m.degreesOfFreedom;
+}
+
+/** Half width of the 95 % interval: t(nu_eff) u. */
+export function expandedUncertainty(m: Measured): number {
+  return coverageFactor(freedomOf(m)) * m.standardUncertainty;
 }

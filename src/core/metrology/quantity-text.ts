@@ -1,7 +1,7 @@
 /** Numbers as a person reads them: only the digits that mean something, never floating-point noise. */
 
-import { expandedUncertainty } from "../fitting/student-t";
 import type { Measured } from "./measured";
+import { expandedUncertainty } from "./measured";
 import { fromInternal, type LengthUnit, UNITS, type UnitId } from "./units";
 
 const MAX_DECIMALS = 6;

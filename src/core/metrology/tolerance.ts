@@ -3,8 +3,9 @@
  *
  * Idea of ISO 14253-1:2017 (decision rules), from memory: proved only where the whole interval is inside.
  */
-import { expandedUncertainty } from "../fitting/student-t";
+
 import type { Measured } from "./measured";
+import { expandedUncertainty } from "./measured";
 
 export type Ruling = "proved" | "not proved" | "cannot tell";
 

@@ -3,8 +3,7 @@
  * get better, and readings are added.
  */
 import { z } from "zod";
-import { expandedUncertainty } from "../fitting/student-t";
-import { type Measured, measuredSchema } from "../metrology/measured";
+import { expandedUncertainty, type Measured, measuredSchema } from "../metrology/measured";
 import { type UnitId, unitIdSchema } from "../metrology/units";
 import type { Outcome } from "./outcome";
 

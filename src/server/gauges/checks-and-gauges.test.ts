@@ -1,8 +1,8 @@
 /** Sittings, gauges, checks long afterwards, limits and states: the steps as the screens call them, on the demo bench. */
 import { beforeEach, describe, expect, it } from "vitest";
 import { DAY_MS } from "../../core/course/state";
-import { expandedUncertainty } from "../../core/fitting/student-t";
 import { gaugeSchema } from "../../core/metrology/gauge";
+import { expandedUncertainty } from "../../core/metrology/measured";
 import { type Database, openDatabase } from "../../data/database";
 import { allGauges } from "../../data/gauges";
 import { machineBySlug } from "../../data/machines";

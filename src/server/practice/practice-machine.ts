@@ -7,6 +7,7 @@ import type { Adjustment } from "../../core/trial/outcome";
 import type { Db } from "../../data/database";
 import { fromColumn, toColumn } from "../../data/json-column";
 import type { Machine } from "../../data/machines";
+import { fittedNow } from "../../data/parts";
 import { type PracticeRow, practiceOf, setPractice } from "../../data/practice";
 import { beamTurned, type HeldNumber } from "../../practice/axes-truth";
 import { raised } from "../../practice/bed";
@@ -21,7 +22,6 @@ import {
 import { seeded, seedOf } from "../../practice/random";
 import { rotaryKey } from "../../practice/rotary-truth";
 import { Refusal } from "../refusal";
-import { fittedNow } from "../trial/trial-record";
 
 /** What a month of use adds. (invented) */
 const LAG_A_MONTH_S = 1.5e-6;

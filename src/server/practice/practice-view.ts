@@ -6,13 +6,13 @@ import type { DamagedOne } from "../../data/damaged-rows";
 import type { Db } from "../../data/database";
 import { eachSound } from "../../data/json-column";
 import { allMachines, type Machine } from "../../data/machines";
+import { fittedNow } from "../../data/parts";
 import { practiceOf } from "../../data/practice";
 import type { PracticeController } from "../../practice/gantry-truth";
 import { shownFocus } from "../../practice/head-height";
 import { heightsOf, type PracticeTruth, rotaryTruthOf } from "../../practice/practice-truth";
 import { type RotaryTruth, settingOfKey } from "../../practice/rotary-truth";
 import { settingLabel, settingUnit } from "../procedures/settings";
-import { fittedNow } from "../trial/trial-record";
 import { controllerOf, truthOf } from "./practice-machine";
 
 export type PracticeMachineView = {

@@ -1,11 +1,11 @@
 /** How a procedure stands on a machine, with what the screens say of it. */
 
 import { type Derived, type Standing, stateOf } from "../../core/course/state";
-import { expandedUncertainty } from "../../core/fitting/student-t";
 import { heldThrough, isSamePart } from "../../core/machine/fitted-part";
 import { effectOfFitting, type Need, reasonOf, WHY } from "../../core/machine/need";
 import { CHART_FROM_POINTS, type ControlChart, controlChart } from "../../core/metrology/control-chart";
 import { countText } from "../../core/metrology/count-text";
+import { expandedUncertainty } from "../../core/metrology/measured";
 import { withUncertainty } from "../../core/metrology/quantity-text";
 import type { LengthUnit } from "../../core/metrology/units";
 import type { AnyProcedure } from "../../core/procedures/contract";

@@ -6,11 +6,12 @@ import type { LengthUnit } from "../../core/metrology/units";
 import { ROLLER_DIAMETER, ROTARY_SETTINGS, ROTARY_STEPS } from "../../core/procedures/rotary/setting";
 import type { Db } from "../../data/database";
 import { machineBySlug } from "../../data/machines";
+import { fittedNow } from "../../data/parts";
 import { machineRecord } from "../procedures/machine-record";
 import { procedureState } from "../procedures/procedure-state";
 import { knownProcedure } from "../procedures/procedures";
 import { progressOf } from "../trial/trial-progress";
-import { fittedNow, holdsNow } from "../trial/trial-record";
+import { holdsNow } from "../trial/trial-record";
 
 export type RoundPartsView = {
   slug: string;

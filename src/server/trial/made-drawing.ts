@@ -3,8 +3,9 @@ import { letterStrokes, textWidthMm } from "../../core/coupon/lettering";
 import type { Piece } from "../../core/coupon/piece";
 import type { Artefact } from "../../core/trial/outcome";
 import type { Db } from "../../data/database";
+import { fittedNow } from "../../data/parts";
 import { Refusal } from "../refusal";
-import { type FullTrial, fittedNow, historyOf } from "./trial-record";
+import { type FullTrial, historyOf } from "./trial-record";
 
 const LINE_HEIGHTS = 1.7;
 

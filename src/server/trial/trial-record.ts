@@ -1,4 +1,5 @@
 /** A trial with everything that belongs to it, as the procedure and the screens need it. */
+
 import type { RoundSpec } from "../../core/coupon/round-spec";
 import { heldThrough } from "../../core/machine/fitted-part";
 import type { GcodeDialect } from "../../core/machine/gcode-dialect";
@@ -14,7 +15,7 @@ import type { Db } from "../../data/database";
 import { gaugesAtHand } from "../../data/gauges";
 import { entriesOf, type LedgerEntry, ownerOfMachine } from "../../data/ledger";
 import { holdersOf, machineById, machineRevisionById } from "../../data/machines";
-import { type Fitting, fittingsOf, partById } from "../../data/parts";
+import { type Fitting, fittedNow, fittingsOf } from "../../data/parts";
 import { readingsOf, type Session, sessionsOf, type TakenReading } from "../../data/readings";
 import { type Round, roundNumbered, roundsOf } from "../../data/rounds";
 import { stocksAtHand } from "../../data/stocks";
@@ -125,14 +126,6 @@ export function contextOf(db: Db, full: FullTrial, n: number): PlanContext {
 /** Key of the batch that a trial is on, as its newest round says; `null` where none is. */
 export function stockOfTrial({ rounds, procedure }: Pick<FullTrial, "rounds" | "procedure">): string | null {
   return rounds.at(-1)?.draft[procedure.stock?.field ?? ""] || null;
-}
-
-/** What is fitted now, as a context has it. */
-export function fittedNow(db: Db, machineId: number): Pick<PlanContext, "optic" | "rotary"> {
-  const specs = fittingsOf(db, machineId).flatMap((f) => (f.to === null ? (partById(db, f.partId)?.spec ?? []) : []));
-  const optic = specs.find((s) => s.kind === "optic");
-  const rotary = specs.find((s) => s.kind === "rotary");
-  return { ...(optic ? { optic } : {}), ...(rotary ? { rotary } : {}) };
 }
 
 export type LaidOut = { plan: unknown; spec: RoundSpec; inForce: SettingsInForce };

@@ -13,7 +13,7 @@ import type { Verdict } from "../../core/trial/verdict";
 import type { Db } from "../../data/database";
 import { entriesOf, type LedgerEntry, ownerOfMachine } from "../../data/ledger";
 import { type Holder, machineById } from "../../data/machines";
-import { fittedPart } from "../../data/parts";
+import { fittedNow, fittedPart } from "../../data/parts";
 import { burnOf, practiceOf } from "../../data/practice";
 import type { Session, TakenReading } from "../../data/readings";
 import { type RecordedResult, recordedResults, roundsOfEntries, verdictOf } from "../../data/solutions";
@@ -27,7 +27,6 @@ import {
   contextOf,
   couponCode,
   type FullTrial,
-  fittedNow,
   fullTrial,
   readingStamp,
   settingsInForce,

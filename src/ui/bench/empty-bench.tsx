@@ -2,8 +2,8 @@
 import type { JoinView } from "../../server/guard/join-view";
 import { buttonClass } from "../primitives/button";
 import { Link } from "../primitives/link";
-import { TopBar } from "../primitives/top-bar";
-import { WaitingEverywhere } from "../trial/waiting-everywhere";
+import { TopBar } from "../shell/top-bar";
+import { WaitingEverywhere } from "../waiting/waiting-everywhere";
 import { JoinButton } from "./join-button";
 import { LoadTrial } from "./load-trial";
 import { OpenDemo } from "./open-demo";

@@ -5,7 +5,7 @@ import { Ago } from "../primitives/ago";
 import { buttonClass } from "../primitives/button";
 import { Link } from "../primitives/link";
 import { StateMark } from "../primitives/state-mark";
-import { BeginButton } from "./begin-button";
+import { BeginButton } from "../shell/begin-button";
 
 type Props = {
   machine: BenchMachine;

@@ -3,10 +3,10 @@ import type { UnitId } from "../../core/metrology/units";
 import { valueText } from "../../core/settings/entry-text";
 import type { SettingValue } from "../../core/settings/setting";
 import type { BenchView } from "../../server/screens/bench-view";
-import { PutBackItem } from "../machine/put-back-item";
 import { Ago } from "../primitives/ago";
 import { Link } from "../primitives/link";
 import { PLACES } from "../primitives/places";
+import { PutBackItem } from "../put-back/put-back-item";
 import { LoadTrial } from "./load-trial";
 
 type Props = { view: BenchView; lastBackup: number | null; now: number };

@@ -9,7 +9,7 @@ import { Button } from "../primitives/button";
 import { Fault, Faults } from "../primitives/notice";
 import { faultAt, faultsElsewhere, useAction } from "../primitives/use-action";
 import { useSurviving } from "../primitives/use-surviving";
-import { GAUGE_KIND_WORDS } from "../trial/gauge-words";
+import { GAUGE_KIND_WORDS } from "./gauge-words";
 
 type Texts = { name: string; resolution: string; limit: string; placing: string };
 

@@ -5,10 +5,10 @@ import { inUnit } from "../../core/metrology/quantity-text";
 import type { GaugeRow } from "../../server/gauges/gauges-view";
 import { Button } from "../primitives/button";
 import { HeadRow } from "../primitives/head-row";
-import { TopBar } from "../primitives/top-bar";
-import { GAUGE_KIND_WORDS } from "../trial/gauge-words";
+import { TopBar } from "../shell/top-bar";
 import { FaultLine, FoundWrong } from "./found-wrong";
 import { GaugeForm } from "./gauge-form";
+import { GAUGE_KIND_WORDS } from "./gauge-words";
 
 /** What the workshop measures with, and how well. */
 export function GaugesScreen({ rows, now }: { rows: GaugeRow[]; now: number }) {

@@ -7,7 +7,7 @@ import { OnDay } from "../primitives/ago";
 import { Button } from "../primitives/button";
 import { HeadRow } from "../primitives/head-row";
 import { Link } from "../primitives/link";
-import { TopBar } from "../primitives/top-bar";
+import { TopBar } from "../shell/top-bar";
 
 const DECIMALS = 4;
 

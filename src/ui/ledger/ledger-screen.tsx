@@ -4,7 +4,7 @@ import { FigureView } from "../drawing/figure-view";
 import { buttonClass } from "../primitives/button";
 import { HeadRow } from "../primitives/head-row";
 import { Link } from "../primitives/link";
-import { TopBar } from "../primitives/top-bar";
+import { TopBar } from "../shell/top-bar";
 import { LedgerLine } from "./ledger-line";
 import { LoadLedger } from "./load-ledger";
 

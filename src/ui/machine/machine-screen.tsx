@@ -1,11 +1,11 @@
 import type { MachineFormView, MachineView } from "../../server/screens/machine-view";
 import { MachineCard } from "../bench/machine-card";
-import { TopBar } from "../primitives/top-bar";
+import { PutBackCard } from "../put-back/put-back-card";
+import { TopBar } from "../shell/top-bar";
 import { ArchiveCard } from "./archive-card";
 import { ChangesCard } from "./changes-card";
 import { MachineForm } from "./machine-form";
 import { PartsCard } from "./parts-card";
-import { PutBackCard } from "./put-back-card";
 import { SettingsCard } from "./settings-card";
 
 /** One machine: how its procedures stand, what it holds, what happened to it, and what is known of it. */

@@ -1,14 +1,14 @@
 import { countText } from "../../core/metrology/count-text";
 import { withUncertainty } from "../../core/metrology/quantity-text";
 import type { CheckRow, ProcedureView } from "../../server/screens/procedure-view";
-import { BeginButton } from "../bench/begin-button";
 import { FigureView } from "../drawing/figure-view";
 import { Ago } from "../primitives/ago";
 import { HeadRow } from "../primitives/head-row";
 import { Link } from "../primitives/link";
 import { Notice } from "../primitives/notice";
 import { StateMark } from "../primitives/state-mark";
-import { TopBar } from "../primitives/top-bar";
+import { BeginButton } from "../shell/begin-button";
+import { TopBar } from "../shell/top-bar";
 import { LimitsForm } from "./limits-form";
 import { StocksCard } from "./stocks-card";
 

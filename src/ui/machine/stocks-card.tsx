@@ -1,9 +1,9 @@
 import type { StockState } from "../../server/procedures/procedure-state";
 import type { ProcedureView } from "../../server/screens/procedure-view";
-import { BeginButton } from "../bench/begin-button";
 import { Ago } from "../primitives/ago";
 import { Link } from "../primitives/link";
 import { StateMark } from "../primitives/state-mark";
+import { BeginButton } from "../shell/begin-button";
 
 type Props = {
   view: Pick<ProcedureView, "machineSlug" | "procedure" | "title">;

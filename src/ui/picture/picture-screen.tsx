@@ -7,7 +7,7 @@ import type { TrialView } from "../../server/trial/trial-view";
 import { buttonClass } from "../primitives/button";
 import { PickField } from "../primitives/fields";
 import { Link } from "../primitives/link";
-import { stageHref } from "../trial/stages";
+import { stageHref } from "../trial/shared/stages";
 import { PicturePick } from "./picture-pick";
 import { PictureReading } from "./picture-reading";
 

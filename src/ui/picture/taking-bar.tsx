@@ -9,8 +9,8 @@ import { Button, buttonClass } from "../primitives/button";
 import { Link } from "../primitives/link";
 import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";
-import { newClientKey } from "../trial/client-key";
-import { stageHref } from "../trial/stages";
+import { stageHref } from "../trial/shared/stages";
+import { newClientKey } from "../waiting/client-key";
 import type { ShownReading } from "./shifts";
 import type { Reading } from "./use-reading";
 

@@ -9,7 +9,7 @@ import type { PracticeMachineView } from "../../server/practice/practice-view";
 import { Button } from "../primitives/button";
 import { CheckField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";
-import { TopBar } from "../primitives/top-bar";
+import { TopBar } from "../shell/top-bar";
 
 export function PracticeScreen({ machines }: { machines: PracticeMachineView[] }) {
   return (

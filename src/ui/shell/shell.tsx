@@ -2,7 +2,7 @@
 import { useRouter } from "next/navigation";
 import { lazy, type ReactNode, Suspense, useCallback, useEffect, useState } from "react";
 import type { Preferences } from "../../server/screens/preferences-view";
-import { beginSending } from "../trial/waiting-readings";
+import { beginSending } from "../waiting/waiting-readings";
 import { loadPalette, PaletteDoor } from "./palette-door";
 import { steadyFetch } from "./steady-fetch";
 import { ShellContext, type ShellState } from "./use-shell";

@@ -1,8 +1,8 @@
 "use client";
 import { useState } from "react";
 import { FIT_GAPS_MM, type FitKind, slotFor } from "../../core/fits/slot";
-import { expandedUncertainty } from "../../core/fitting/student-t";
 import type { Gauge } from "../../core/metrology/gauge";
+import { expandedUncertainty } from "../../core/metrology/measured";
 import { inUnit, shownLength, shownNumber } from "../../core/metrology/quantity-text";
 import { parseReading } from "../../core/metrology/reading-text";
 import type { LengthUnit } from "../../core/metrology/units";

@@ -1,5 +1,5 @@
 import clsx from "clsx";
-import { expandedUncertainty } from "../../core/fitting/student-t";
+import { expandedUncertainty } from "../../core/metrology/measured";
 import { shownNumber } from "../../core/metrology/quantity-text";
 import type { LengthUnit } from "../../core/metrology/units";
 import { UNITS } from "../../core/metrology/units";

@@ -12,7 +12,7 @@ import { PickField, TextField } from "../primitives/fields";
 import { Notice } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";
 import { useSurviving } from "../primitives/use-surviving";
-import { newClientKey } from "../trial/client-key";
+import { newClientKey } from "../waiting/client-key";
 import { thicknessText } from "./thickness-text";
 
 type Props = { slug: string; batch: BatchView; gauges: readonly Gauge[]; unit: LengthUnit };

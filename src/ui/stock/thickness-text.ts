@@ -1,5 +1,4 @@
-import { expandedUncertainty } from "../../core/fitting/student-t";
-import { measured } from "../../core/metrology/measured";
+import { expandedUncertainty, measured } from "../../core/metrology/measured";
 import { shownLength, shownNumber } from "../../core/metrology/quantity-text";
 import type { LengthUnit } from "../../core/metrology/units";
 import type { Thickness } from "../../core/stock/stock-at-hand";

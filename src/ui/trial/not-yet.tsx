@@ -1,7 +1,7 @@
 import type { TrialView } from "../../server/trial/trial-view";
 import { buttonClass } from "../primitives/button";
 import { Link } from "../primitives/link";
-import { stageHref } from "./stages";
+import { stageHref } from "./shared/stages";
 
 /** A stage that waits for the burn. */
 export function NotYet({ view, n }: { view: TrialView; n: number }) {

@@ -1,7 +1,7 @@
 import clsx from "clsx";
 import type { RoundView, TrialView } from "../../server/trial/trial-view";
 import { Link } from "../primitives/link";
-import { finishedStages, STAGE_WORDS, STAGES, type Stage, stageHref } from "./stages";
+import { finishedStages, STAGE_WORDS, STAGES, type Stage, stageHref } from "./shared/stages";
 
 /** Lay out, Burn, Read, Correct, Prove: where this trial is. */
 export function Rail({ view, round, stage }: { view: TrialView; round: RoundView; stage: Stage }) {

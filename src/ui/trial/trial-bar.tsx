@@ -1,4 +1,4 @@
-import { TopBar } from "../primitives/top-bar";
+import { TopBar } from "../shell/top-bar";
 
 type Props = {
   machine: { name: string; slug: string };

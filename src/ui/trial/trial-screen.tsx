@@ -2,20 +2,20 @@
 import clsx from "clsx";
 import { use } from "react";
 import type { TrialView } from "../../server/trial/trial-view";
+import { sessionText } from "../gauges/gauge-words";
 import { Notice } from "../primitives/notice";
-import { BurnStage } from "./burn-stage";
-import { CorrectStage } from "./correct-stage";
+import { BurnStage } from "./burn/burn-stage";
+import { CorrectStage } from "./correct/correct-stage";
 import { EndTrial } from "./end-trial";
-import { sessionText } from "./gauge-words";
-import { loadProcedure } from "./known-procedure";
-import { isKnown } from "./known-stamp";
-import { LayOutStage } from "./lay-out-stage";
+import { LayOutStage } from "./lay-out/lay-out-stage";
 import { NotYet } from "./not-yet";
-import { ProveStage } from "./prove-stage";
+import { ProveStage } from "./prove/prove-stage";
 import { Rail } from "./rail";
-import { ReadStage } from "./read-stage";
-import type { Stage, StageProps } from "./stages";
-import { useFresh } from "./use-fresh";
+import { ReadStage } from "./read/read-stage";
+import { loadProcedure } from "./shared/known-procedure";
+import { isKnown } from "./shared/known-stamp";
+import type { Stage, StageProps } from "./shared/stages";
+import { useFresh } from "./shared/use-fresh";
 
 /** One trial at one stage. */
 export function TrialScreen({

@@ -1,4 +1,4 @@
-import { expandedUncertainty } from "../../fitting/student-t";
+import { expandedUncertainty } from "../../metrology/measured";
 import { fixed } from "../../metrology/quantity-text";
 import type { Finding } from "../../trial/outcome";
 import type { EdgesRead } from "./read-edges";

@@ -1,7 +1,8 @@
 /** Do the lines lie where they are drawn? */
-import { expandedUncertainty } from "../../fitting/student-t";
+
 import { AXES, type Axis } from "../../machine/machine-spec";
 import type { Measured } from "../../metrology/measured";
+import { expandedUncertainty } from "../../metrology/measured";
 import { fixed } from "../../metrology/quantity-text";
 import { ruling, worstRuling } from "../../metrology/tolerance";
 import type { History, RoundRecord } from "../../trial/history";

@@ -6,10 +6,10 @@
  *
  * with u(new) = new u(s) / s. [common practice, no source]
  */
-import { expandedUncertainty } from "../../fitting/student-t";
+
 import type { Axis } from "../../machine/machine-spec";
 import { holdOf, numberCorrection, numberIn } from "../../measuring/number-correction";
-import { freedomOf, type Measured, measured } from "../../metrology/measured";
+import { expandedUncertainty, freedomOf, type Measured, measured } from "../../metrology/measured";
 import { fixed, plain, signed } from "../../metrology/quantity-text";
 import { fromInternal, UNITS } from "../../metrology/units";
 import { entryShape } from "../../settings/entry-text";

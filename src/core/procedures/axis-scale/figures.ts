@@ -1,7 +1,8 @@
 /** How far each mark lies off its nominal place, with the line of the scale. */
 import type { XyFigure } from "../../drawing/figure";
 import { mean } from "../../fitting/repeats";
-import { coverageFactor, expandedUncertainty } from "../../fitting/student-t";
+import { coverageFactor } from "../../fitting/student-t";
+import { expandedUncertainty } from "../../metrology/measured";
 import { fromInternal, type LengthUnit } from "../../metrology/units";
 import type { RoundRecord } from "../../trial/history";
 import type { AxisRead } from "./observe";

@@ -1,7 +1,8 @@
 /** What is noticed along an axis, in plain words, with what to do. */
-import { expandedUncertainty } from "../../fitting/student-t";
+
 import type { Axis } from "../../machine/machine-spec";
 import { numberIn } from "../../measuring/number-correction";
+import { expandedUncertainty } from "../../metrology/measured";
 import { plain, shownLength, shownNumber } from "../../metrology/quantity-text";
 import type { LengthUnit } from "../../metrology/units";
 import { lengthUnitOf } from "../../trial/decisions";

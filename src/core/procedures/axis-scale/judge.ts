@@ -1,9 +1,10 @@
 /** Does it come out as long as it is drawn? And what went wrong where it does not. */
-import { expandedUncertainty } from "../../fitting/student-t";
+
 import type { Axis, MachineSpec } from "../../machine/machine-spec";
 import { headlineOf, readMore } from "../../measuring/plain-course";
 import { becameFindings } from "../../measuring/what-became";
 import type { Measured } from "../../metrology/measured";
+import { expandedUncertainty } from "../../metrology/measured";
 import { fixed, plain } from "../../metrology/quantity-text";
 import { ruling, worstRuling } from "../../metrology/tolerance";
 import type { History, RoundRecord } from "../../trial/history";

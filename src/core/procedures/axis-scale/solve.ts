@@ -1,9 +1,10 @@
 /** The scale of each axis from what was read, what to enter, and what was noticed. */
-import { expandedUncertainty } from "../../fitting/student-t";
+
 import type { Axis } from "../../machine/machine-spec";
 import { beyondMachines, type MachineLimit, USUAL_KERF_MM } from "../../measuring/beyond-machines";
 import { newestRead } from "../../measuring/examined";
 import type { Measured } from "../../metrology/measured";
+import { expandedUncertainty } from "../../metrology/measured";
 import { plain, withUncertainty } from "../../metrology/quantity-text";
 import { sitesLeft } from "../../trial/answer";
 import { lengthUnitOf } from "../../trial/decisions";

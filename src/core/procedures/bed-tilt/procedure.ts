@@ -1,8 +1,9 @@
 /** Bed tilt: the readout at which each place is in focus tells how the bed leans, and what to turn at each corner. */
-import { expandedUncertainty } from "../../fitting/student-t";
+
 import { examinedJudge, examinedSolve, predictedReading } from "../../measuring/examined";
 import { headlineOf, plainNext, readMore } from "../../measuring/plain-course";
 import type { Measured } from "../../metrology/measured";
+import { expandedUncertainty } from "../../metrology/measured";
 import { fixed } from "../../metrology/quantity-text";
 import { ruling } from "../../metrology/tolerance";
 import type { History, Next } from "../../trial/history";

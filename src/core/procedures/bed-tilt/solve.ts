@@ -1,11 +1,11 @@
 /** How the bed leans, and by how much each support is to be raised. */
 
-import { expandedUncertainty } from "../../fitting/student-t";
 import type { MachineSpec } from "../../machine/machine-spec";
 import { beyondMachines, type MachineLimit } from "../../measuring/beyond-machines";
 import { newestRead } from "../../measuring/examined";
 import { worthOf } from "../../measuring/number-correction";
 import { type Budgeted, joined } from "../../metrology/budget";
+import { expandedUncertainty } from "../../metrology/measured";
 import { plain, shownNumber } from "../../metrology/quantity-text";
 import { sitesLeft } from "../../trial/answer";
 import type { History, RoundRecord } from "../../trial/history";

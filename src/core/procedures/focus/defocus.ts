@@ -1,6 +1,5 @@
 /** Out of focus on purpose: at which heights a line becomes as wide as is wished, and what its middle gets there. */
-import { expandedUncertainty } from "../../fitting/student-t";
-import { freedomOf, measured } from "../../metrology/measured";
+import { expandedUncertainty, freedomOf, measured } from "../../metrology/measured";
 import { plain, shownNumber } from "../../metrology/quantity-text";
 import { parseReading } from "../../metrology/reading-text";
 import { lengthUnitOf } from "../../trial/decisions";

@@ -1,10 +1,11 @@
 /** What fitted widths show besides the focus, and answers that contradict each other. */
-import { expandedUncertainty } from "../../fitting/student-t";
+
 import type { MachineSpec } from "../../machine/machine-spec";
 import { knownWavelengthNm } from "../../machine/not-known";
 import type { namedAnswers } from "../../measuring/length-readings";
 import type { OrderedSuspect } from "../../measuring/ordered-suspects";
 import type { Measured } from "../../metrology/measured";
+import { expandedUncertainty } from "../../metrology/measured";
 import { plain } from "../../metrology/quantity-text";
 import { withinSentence } from "../../metrology/sentence-case";
 import type { Finding } from "../../trial/outcome";

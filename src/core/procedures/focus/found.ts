@@ -2,9 +2,9 @@
 
 import type { XyFigure } from "../../drawing/figure";
 import { known, type Observation } from "../../estimate/model";
-import { expandedUncertainty } from "../../fitting/student-t";
 import { type Budgeted, type BudgetPart, joined } from "../../metrology/budget";
 import type { Measured } from "../../metrology/measured";
+import { expandedUncertainty } from "../../metrology/measured";
 import type { Estimate, Finding, ResultTable, Wish } from "../../trial/outcome";
 import { type FocusPlan, type HeightTerms, settingUncertainty } from "./plan-type";
 

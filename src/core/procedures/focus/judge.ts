@@ -1,9 +1,10 @@
 /** Does the new height hold? Where the ladder around it has its focus, against the height that was set. */
-import { expandedUncertainty } from "../../fitting/student-t";
+
 import { numberIn } from "../../measuring/number-correction";
 import { headlineOf } from "../../measuring/plain-course";
 import { becameFindings } from "../../measuring/what-became";
 import type { Measured } from "../../metrology/measured";
+import { expandedUncertainty } from "../../metrology/measured";
 import { plain } from "../../metrology/quantity-text";
 import { ruling } from "../../metrology/tolerance";
 import type { History, RoundRecord } from "../../trial/history";

@@ -1,8 +1,8 @@
 /** Widths are made here by the law of one spot, exact to the last digit, with one slip each. */
 import { describe, expect, it } from "vitest";
 import { forecastOf } from "../../course/forecast";
-import { expandedUncertainty } from "../../fitting/student-t";
 import type { Gauge } from "../../metrology/gauge";
+import { expandedUncertainty } from "../../metrology/measured";
 import { type Answer, imaginedReading, PLAIN_SHARES } from "../../trial/answer";
 import { leaveOutKey } from "../../trial/decisions";
 import type { History } from "../../trial/history";

@@ -1,6 +1,7 @@
 /** Mates: how each went in by its offset. Sizes: the kerf that each of them tells. */
 import type { XyFigure } from "../../drawing/figure";
-import { coverageFactor, expandedUncertainty } from "../../fitting/student-t";
+import { coverageFactor } from "../../fitting/student-t";
+import { expandedUncertainty } from "../../metrology/measured";
 import { fromInternal, type LengthUnit } from "../../metrology/units";
 import type { KerfFound } from "./found";
 import { cutSideMm } from "./layout";

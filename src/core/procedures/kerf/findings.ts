@@ -1,7 +1,8 @@
 /** What was noticed while a kerf was read. */
-import { expandedUncertainty } from "../../fitting/student-t";
+
 import { AXES } from "../../machine/machine-spec";
 import { USUAL_KERF_MM } from "../../measuring/beyond-machines";
+import { expandedUncertainty } from "../../metrology/measured";
 import { plain, shownLength } from "../../metrology/quantity-text";
 import { lengthUnitOf } from "../../trial/decisions";
 import type { History, RoundRecord } from "../../trial/history";

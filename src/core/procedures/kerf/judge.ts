@@ -1,10 +1,11 @@
 /** Does the offset hold? What is left of it, and what went wrong where it does not. */
-import { expandedUncertainty } from "../../fitting/student-t";
+
 import { AXES, type Axis } from "../../machine/machine-spec";
 import { examinedJudge } from "../../measuring/examined";
 import { headlineOf, readMore } from "../../measuring/plain-course";
 import { becameFindings } from "../../measuring/what-became";
 import type { Measured } from "../../metrology/measured";
+import { expandedUncertainty } from "../../metrology/measured";
 import { shownLength } from "../../metrology/quantity-text";
 import { ruling, worstRuling } from "../../metrology/tolerance";
 import { lengthUnitOf } from "../../trial/decisions";

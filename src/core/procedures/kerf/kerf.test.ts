@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { expandedUncertainty } from "../../fitting/student-t";
 import { opticOf } from "../../machine/part-spec";
 import { type Gauge, usualGauge } from "../../metrology/gauge";
+import { expandedUncertainty } from "../../metrology/measured";
 import { MM_PER_INCH } from "../../metrology/units";
 import { type Answer, PLAIN_SHARES } from "../../trial/answer";
 import { draftOf, readDraft } from "../../trial/draft";

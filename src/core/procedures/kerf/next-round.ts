@@ -1,6 +1,7 @@
 /** What comes next: more mates where snug lies beyond them, finer ones where that is worth it, then the proof. */
-import { expandedUncertainty } from "../../fitting/student-t";
+
 import { plainNext } from "../../measuring/plain-course";
+import { expandedUncertainty } from "../../metrology/measured";
 import { plain } from "../../metrology/quantity-text";
 import { sitesLeft } from "../../trial/answer";
 import type { History, Next, RoundRecord } from "../../trial/history";

@@ -6,10 +6,10 @@
  * Only their quotient matters. Off by more than 5 % the steps are wrong, by less the diameter is (common practice, no source). In a chuck the
  * diameter is that of the part: it is measured, never tuned.
  */
-import { expandedUncertainty } from "../../fitting/student-t";
+
 import { holdOf, numberCorrection, numberIn } from "../../measuring/number-correction";
 import { countText } from "../../metrology/count-text";
-import { freedomOf, measured } from "../../metrology/measured";
+import { expandedUncertainty, freedomOf, measured } from "../../metrology/measured";
 import { fixed, plain, shownLength, signed } from "../../metrology/quantity-text";
 import { fromInternal, UNITS } from "../../metrology/units";
 import { entryShape } from "../../settings/entry-text";

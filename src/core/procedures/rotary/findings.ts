@@ -1,7 +1,8 @@
 /** What is noticed of a rotary, in plain words, with what to do. */
-import { expandedUncertainty } from "../../fitting/student-t";
+
 import { numberIn } from "../../measuring/number-correction";
 import { countText } from "../../metrology/count-text";
+import { expandedUncertainty } from "../../metrology/measured";
 import { fixed, plain, shownLength, signed } from "../../metrology/quantity-text";
 import { MM_PER_INCH } from "../../metrology/units";
 import { lengthUnitOf } from "../../trial/decisions";

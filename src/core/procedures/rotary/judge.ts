@@ -1,9 +1,10 @@
 /** Does the surface go as far as it is sent? */
-import { expandedUncertainty } from "../../fitting/student-t";
+
 import { examinedJudge } from "../../measuring/examined";
 import { headlineOf, readMore } from "../../measuring/plain-course";
 import { becameFindings } from "../../measuring/what-became";
 import type { Measured } from "../../metrology/measured";
+import { expandedUncertainty } from "../../metrology/measured";
 import { fixed } from "../../metrology/quantity-text";
 import { ruling } from "../../metrology/tolerance";
 import type { History, RoundRecord } from "../../trial/history";

@@ -9,7 +9,6 @@
  */
 import { type Adjustment, combine } from "../../estimate/adjustment";
 import { known, type Model, type Observation, type Row, usual } from "../../estimate/model";
-import { expandedUncertainty } from "../../fitting/student-t";
 import { examinationOf } from "../../measuring/examined";
 import {
   gaugeTerms,
@@ -22,6 +21,7 @@ import {
 import { readLengths, type SiteRead } from "../../measuring/read-lengths";
 import { type Budgeted, joined, times } from "../../metrology/budget";
 import { type Gauge, readingUncertaintyMm } from "../../metrology/gauge";
+import { expandedUncertainty } from "../../metrology/measured";
 import { type Answer, quantitiesAt } from "../../trial/answer";
 import type { History, RoundRecord } from "../../trial/history";
 import { type RotaryPlan, sentMm } from "./plan-type";

@@ -1,7 +1,7 @@
 /** Where the doubt of a scan offset comes from, what makes it smaller, and what to do where a verdict cannot be told. */
 import { describe, expect, it } from "vitest";
-import { expandedUncertainty } from "../../fitting/student-t";
 import { type Gauge, usualGauge } from "../../metrology/gauge";
+import { expandedUncertainty } from "../../metrology/measured";
 import { type Answer, PLAIN_SHARES } from "../../trial/answer";
 import type { History } from "../../trial/history";
 import type { Outcome } from "../../trial/outcome";

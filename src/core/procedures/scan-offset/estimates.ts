@@ -1,6 +1,7 @@
 /** What a round of readings amounts to: lag, constant part and offset at each speed, with where their doubt comes from. */
-import { expandedUncertainty } from "../../fitting/student-t";
+
 import { type Budgeted, times } from "../../metrology/budget";
+import { expandedUncertainty } from "../../metrology/measured";
 import { plain, withUncertainty } from "../../metrology/quantity-text";
 import type { UnitId } from "../../metrology/units";
 import { quantitiesAt } from "../../trial/answer";

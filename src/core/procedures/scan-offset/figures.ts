@@ -1,6 +1,6 @@
 /** Offset against speed: readings, line and its 95 % band. */
 import type { XyFigure } from "../../drawing/figure";
-import { expandedUncertainty } from "../../fitting/student-t";
+import { expandedUncertainty } from "../../metrology/measured";
 import { fromInternal } from "../../metrology/units";
 import { lengthUnitOf } from "../../trial/decisions";
 import type { History, RoundRecord } from "../../trial/history";

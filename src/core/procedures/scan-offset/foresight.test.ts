@@ -1,8 +1,8 @@
 /** What a site should read by the others, and what more reading would do: held against readings that were then taken. */
 import { describe, expect, it } from "vitest";
-import { expandedUncertainty } from "../../fitting/student-t";
 import { predictedReading } from "../../measuring/examined";
 import { type Gauge, usualGauge } from "../../metrology/gauge";
+import { expandedUncertainty } from "../../metrology/measured";
 import type { RoundRecord } from "../../trial/history";
 import { analyse, staggerUsed } from "./analysis";
 import { REFERENCE_SITES } from "./coupon";

@@ -6,10 +6,10 @@
  *   an inch; (S + 2 old)/S the old table was lost.
  */
 import { chiSquaredUpperTail } from "../../fitting/chi-squared";
-import { expandedUncertainty } from "../../fitting/student-t";
 import type { MachineSpec } from "../../machine/machine-spec";
 import { headlineOf } from "../../measuring/plain-course";
 import type { Measured } from "../../metrology/measured";
+import { expandedUncertainty } from "../../metrology/measured";
 import { plain, shownLength, shownNumber } from "../../metrology/quantity-text";
 import { withinSentence } from "../../metrology/sentence-case";
 import { ruling, worstRuling } from "../../metrology/tolerance";

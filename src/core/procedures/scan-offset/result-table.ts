@@ -1,6 +1,7 @@
 /** The live table beside the reading field: what was read at both ends and the offset it gives. */
-import { expandedUncertainty } from "../../fitting/student-t";
+
 import type { Measured } from "../../metrology/measured";
+import { expandedUncertainty } from "../../metrology/measured";
 import { plain, shownNumber } from "../../metrology/quantity-text";
 import type { LengthUnit } from "../../metrology/units";
 import type { RoundRecord } from "../../trial/history";

@@ -8,11 +8,11 @@
  */
 import { adjust, combine } from "../../estimate/adjustment";
 import { ofReadings } from "../../estimate/model";
-import { expandedUncertainty } from "../../fitting/student-t";
 import { holdOf, numberRow } from "../../measuring/number-correction";
 import { becameFindings } from "../../measuring/what-became";
 import type { Budgeted } from "../../metrology/budget";
 import type { Measured } from "../../metrology/measured";
+import { expandedUncertainty } from "../../metrology/measured";
 import { fixed, plain, shownLength } from "../../metrology/quantity-text";
 import { fromInternal } from "../../metrology/units";
 import { entryShape } from "../../settings/entry-text";

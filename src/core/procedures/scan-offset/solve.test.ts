@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { expandedUncertainty } from "../../fitting/student-t";
+import { expandedUncertainty } from "../../metrology/measured";
 import type { History } from "../../trial/history";
 import type { Outcome } from "../../trial/outcome";
 import { SAMPLE_MACHINE } from "../sample-machine";

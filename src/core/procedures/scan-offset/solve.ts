@@ -8,10 +8,11 @@
  * A difference between tau_on and tau_off changes the length of rows, not the stagger: no entry cures it. An outline around each
  * block shows that length, and the shift of scanned rows against drawn lines, which some controllers store as a setting of its own.
  */
-import { expandedUncertainty } from "../../fitting/student-t";
+
 import { beyondMachines, type MachineLimit } from "../../measuring/beyond-machines";
 import { worthOf } from "../../measuring/number-correction";
 import type { Measured } from "../../metrology/measured";
+import { expandedUncertainty } from "../../metrology/measured";
 import { fixed, plain, shownLength, signed } from "../../metrology/quantity-text";
 import { fromInternal, UNITS } from "../../metrology/units";
 import { entryShape, rangeFault, roundedToStep } from "../../settings/entry-text";

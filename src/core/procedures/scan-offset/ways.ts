@@ -1,6 +1,7 @@
 /** The cheapest ways to a verdict where the doubt is larger than the tolerance leaves room for. */
-import { expandedUncertainty } from "../../fitting/student-t";
+
 import type { Gauge } from "../../metrology/gauge";
+import { expandedUncertainty } from "../../metrology/measured";
 import { shownLength } from "../../metrology/quantity-text";
 import { type Ruling, ruling } from "../../metrology/tolerance";
 import { lengthUnitOf } from "../../trial/decisions";

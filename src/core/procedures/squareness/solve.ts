@@ -1,8 +1,9 @@
 /** How far the axes are from square, which way Y leans, and what to shift on the gantry. */
-import { expandedUncertainty } from "../../fitting/student-t";
+
 import { newestRead } from "../../measuring/examined";
 import { worthOf } from "../../measuring/number-correction";
 import { type Budgeted, joined, times } from "../../metrology/budget";
+import { expandedUncertainty } from "../../metrology/measured";
 import { fixed, plain, shownLength, shownNumber } from "../../metrology/quantity-text";
 import { quantitiesAt, sitesLeft } from "../../trial/answer";
 import { lengthUnitOf } from "../../trial/decisions";

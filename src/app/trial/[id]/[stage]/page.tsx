@@ -7,7 +7,7 @@ import { momentNow } from "../../../../server/keeping/clock";
 import { knownProcedure } from "../../../../server/procedures/procedures";
 import { Refusal } from "../../../../server/refusal";
 import { type TrialView, trialView } from "../../../../server/trial/trial-view";
-import { isStage, STAGE_WORDS } from "../../../../ui/trial/stages";
+import { isStage, STAGE_WORDS } from "../../../../ui/trial/shared/stages";
 import { TrialBar } from "../../../../ui/trial/trial-bar";
 import { TrialScreen } from "../../../../ui/trial/trial-screen";
 

@@ -1,6 +1,7 @@
 /** The ways to the focus beside one another, as far as they are read. */
-import { expandedUncertainty } from "../../../fitting/student-t";
+
 import type { Measured } from "../../../metrology/measured";
+import { expandedUncertainty } from "../../../metrology/measured";
 import { plain, shownNumber } from "../../../metrology/quantity-text";
 import type { RoundRecord } from "../../../trial/history";
 import type { ResultTable } from "../../../trial/outcome";

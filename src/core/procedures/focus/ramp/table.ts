@@ -1,5 +1,5 @@
 /** The answers of a ramp beside one another, as far as they are read. */
-import { expandedUncertainty } from "../../../fitting/student-t";
+import { expandedUncertainty } from "../../../metrology/measured";
 import { plain, shownNumber } from "../../../metrology/quantity-text";
 import type { RoundRecord } from "../../../trial/history";
 import type { ResultTable } from "../../../trial/outcome";

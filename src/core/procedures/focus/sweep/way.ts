@@ -1,6 +1,7 @@
 /** The live sweep: a small square is marked again and again while the height is moved through the brightest, loudest point, several times up and down. */
-import { coverageFactor, effectiveFreedom, expandedUncertainty } from "../../../fitting/student-t";
+import { coverageFactor, effectiveFreedom } from "../../../fitting/student-t";
 import { examinationOf } from "../../../measuring/examined";
+import { expandedUncertainty } from "../../../metrology/measured";
 import { plain } from "../../../metrology/quantity-text";
 import { sitesLeft } from "../../../trial/answer";
 import type { History, RoundRecord } from "../../../trial/history";

@@ -1,0 +1,156 @@
+"use client";
+import clsx from "clsx";
+import { expandedUncertainty } from "../../../core/metrology/measured";
+import { withinSentence } from "../../../core/metrology/sentence-case";
+import { UNITS } from "../../../core/metrology/units";
+import { type EntryShape, entryText } from "../../../core/settings/entry-text";
+import type { Correction, CorrectionRow } from "../../../core/trial/outcome";
+import type { TrialView } from "../../../server/trial/trial-view";
+import { Button, buttonClass } from "../../primitives/button";
+import { copyText } from "../../primitives/copy-text";
+import { HeadRow } from "../../primitives/head-row";
+import { Link } from "../../primitives/link";
+import { Fault } from "../../primitives/notice";
+import { useDecisions } from "../shared/use-decisions";
+
+/** In force, change, enter: every number with the sum that made it. */
+export function CorrectionTable({
+  view,
+  n,
+  correction,
+  confirmed,
+}: {
+  view: TrialView;
+  n: number;
+  correction: Correction;
+  confirmed: boolean;
+}) {
+  const { rows } = correction;
+  const taken = rows.filter((r) => r.heldBack === null);
+  return (
+    <section className={clsx("card px-5 py-4", !confirmed && "border-dashed border-line")} aria-label="What to enter">
+      <div className="flex flex-wrap items-baseline justify-between gap-x-4">
+        <h2 className="text-[17px] font-bold">What to enter</h2>
+        <p className="text-[14px] text-ink2">
+          {withinSentence(correction.label)}, {UNITS[correction.unit].symbol}
+          {confirmed ? "" : " · confirm above what was held first"}
+        </p>
+      </div>
+      <table className="mt-2 w-full">
+        <HeadRow
+          className="border-y border-hair"
+          cells={[
+            { label: "Setting" },
+            { label: "in force", align: "right" },
+            { label: "change", align: "right", className: "max-sm:hidden" },
+            { label: "= enter", align: "right" },
+            { label: "±", align: "right" },
+            { label: "" },
+          ]}
+        />
+        <tbody>
+          {rows.map((row) => (
+            <Row key={row.key} view={view} n={n} row={row} shape={correction} />
+          ))}
+        </tbody>
+      </table>
+      <div className="mt-3 flex flex-wrap items-center justify-between gap-3">
+        {correction.choice && <Choice view={view} choice={correction.choice} />}
+        {rows.length > 1 && (
+          <Button
+            weight="plain"
+            onClick={() =>
+              copyText(taken.map((r) => `${r.key}\t${entryText(r.enter, correction)}`).join("\n"), "The table")
+            }
+            disabled={taken.length === 0}
+          >
+            Copy the table
+          </Button>
+        )}
+      </div>
+      <details className="mt-2">
+        <summary className="cursor-pointer text-[14px] text-ink2">How each number came about</summary>
+        <ul className="num mt-1 grid gap-1 text-[14px]">
+          {rows.map((row) => (
+            <li key={row.key}>
+              {row.label}: {row.arithmetic.join("; ")}
+            </li>
+          ))}
+        </ul>
+      </details>
+    </section>
+  );
+}
+
+function Row({ view, n, row, shape }: { view: TrialView; n: number; row: CorrectionRow; shape: EntryShape }) {
+  const { busy, fault, keep } = useDecisions(view.id);
+  const accept = row.heldBack?.accept;
+  return (
+    <tr className="num border-b border-hair align-middle">
+      <th scope="row" className="py-1.5 text-left font-normal">
+        {row.label}
+      </th>
+      <td className="py-1.5 text-right">{row.old === null ? "not known" : entryText(row.old, shape)}</td>
+      <td className="py-1.5 text-right max-sm:hidden" title={row.arithmetic[0]}>
+        {row.changeText}
+      </td>
+      <td className={clsx("py-1.5 text-right text-[17px]", row.heldBack ? "text-ink2" : "font-bold")}>
+        {entryText(row.enter, shape)}
+        {row.heldBack ? " ?" : ""}
+      </td>
+      <td className="py-1.5 text-right text-ink2">{entryText(expandedUncertainty(row.change), shape)}</td>
+      <td className="py-1.5 pl-3 text-right font-sans whitespace-nowrap">
+        {row.heldBack ? (
+          <span className="inline-flex gap-2" title={row.heldBack.why}>
+            {row.heldBack.site && (
+              <Link
+                className={buttonClass("small", "!border-ember !text-ember")}
+                href={`/trial/${view.id}/read?${n > 1 ? `round=${n}&` : ""}site=${encodeURIComponent(row.heldBack.site)}`}
+              >
+                read again
+              </Link>
+            )}
+            {accept && (
+              <Button weight="small" disabled={busy} onClick={() => keep([{ key: accept, value: "yes" }])}>
+                accept
+              </Button>
+            )}
+            {fault.message && <Fault>{fault.message}</Fault>}
+          </span>
+        ) : (
+          <span className="inline-flex items-center gap-3 max-sm:flex-col max-sm:items-end max-sm:gap-1">
+            {row.worth !== "yes" && (
+              <span className="text-[13px] text-ink2">{row.worth === "no" ? "no need" : "within its doubt"}</span>
+            )}
+            <Button weight="small" onClick={() => copyText(entryText(row.enter, shape), row.label)}>
+              copy<span className="sr-only"> {row.label}</span>
+            </Button>
+          </span>
+        )}
+      </td>
+    </tr>
+  );
+}
+
+function Choice({ view, choice }: { view: TrialView; choice: NonNullable<Correction["choice"]> }) {
+  const { busy, fault, keep } = useDecisions(view.id);
+  return (
+    <fieldset disabled={busy} className="flex flex-wrap items-center gap-x-4 gap-y-1">
+      <legend className="sr-only">What the entries go by</legend>
+      <span>Enter</span>
+      {choice.options.map((o) => (
+        <label key={o.value} className="flex cursor-pointer items-center gap-1.5">
+          <input
+            type="radio"
+            name="choice"
+            className="size-4"
+            checked={choice.chosen === o.value}
+            onChange={() => keep([{ key: choice.decision, value: o.value }])}
+          />
+          {o.label}
+        </label>
+      ))}
+      {fault.message && <Fault>{fault.message}</Fault>}
+    </fieldset>
+  );
+}

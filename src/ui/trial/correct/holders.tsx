@@ -1,0 +1,232 @@
+"use client";
+import { useRouter } from "next/navigation";
+import { useState, useTransition } from "react";
+import { parseSignedReading } from "../../../core/metrology/reading-text";
+import { UNITS } from "../../../core/metrology/units";
+import { type EnteredRow, entrySlip } from "../../../core/settings/entry-slip";
+import { entryText, valueText } from "../../../core/settings/entry-text";
+import type { Correction } from "../../../core/trial/outcome";
+import { recordEntry, undoEntry } from "../../../server/actions/trial-actions";
+import type { Holder, LedgerEntry, TrialView } from "../../../server/trial/trial-view";
+import { Ago } from "../../primitives/ago";
+import { Button } from "../../primitives/button";
+import { CheckField } from "../../primitives/fields";
+import { Fault, Faults } from "../../primitives/notice";
+import { type ActionFault, faultAt, faultsElsewhere } from "../../primitives/use-action";
+import { holdersOf } from "../shared/entered-where";
+
+type Props = {
+  view: TrialView;
+  n: number;
+  now: number;
+  corrections: Correction[];
+  isConfirmed: (setting: string) => boolean;
+};
+
+/** Where the new value is entered: each holder is recorded by itself, as it was entered. */
+export function Holders({ view, n, now, corrections, isConfirmed }: Props) {
+  return (
+    <section className="card p-5">
+      <h2 className="font-semibold">Where it is entered</h2>
+      {corrections.map((correction) => (
+        <fieldset key={correction.setting} className="mt-2">
+          <legend className={corrections.length > 1 ? "text-[14px] text-ink2" : "sr-only"}>{correction.label}</legend>
+          <ul>
+            {holdersOf(view, correction.setting).map((holder) => (
+              <HolderRow
+                key={holder.id}
+                view={view}
+                n={n}
+                now={now}
+                holder={holder}
+                correction={correction}
+                record={view.records.find(
+                  (r) => r.holderId === holder.id && r.setting === correction.setting && r.n === n,
+                )}
+                confirmed={isConfirmed(correction.setting)}
+              />
+            ))}
+          </ul>
+        </fieldset>
+      ))}
+      {corrections.some((c) => c.newValue.shape !== "scalar") && (
+        <p className="mt-3 border-t border-hair pt-3 text-[14px] text-ink2">
+          Then see that the correction is switched on: a table that is not changes nothing.
+        </p>
+      )}
+    </section>
+  );
+}
+
+function HolderRow({
+  view,
+  n,
+  now,
+  holder,
+  correction,
+  record,
+  confirmed,
+}: {
+  view: TrialView;
+  n: number;
+  now: number;
+  holder: Holder;
+  correction: Correction;
+  record: LedgerEntry | undefined;
+  confirmed: boolean;
+}) {
+  const router = useRouter();
+  const [open, setOpen] = useState(false);
+  const [fault, setFault] = useState("");
+  const [busy, start] = useTransition();
+  const takeBack = () =>
+    start(async () => {
+      const result = await undoEntry({ trialId: view.id, entryId: record?.id ?? 0 }).catch(() => null);
+      if (result?.ok) router.refresh();
+      else setFault(result?.message ?? "The server does not answer.");
+    });
+  return (
+    <li className="border-t border-hair py-3">
+      <div className="flex items-start justify-between gap-3">
+        <div>
+          <p>
+            {record && <span className="text-verdigris">✓ </span>}
+            {holder.name}
+          </p>
+          <p className="text-[14px] text-ink2">
+            {record ? (
+              <>
+                {record.readBack ? "entered and read back" : "entered"} <Ago at={record.at} now={now} />
+              </>
+            ) : (
+              "still holds the old value"
+            )}
+          </p>
+          {record && <p className="num text-[13px] text-ink2">{valueText(record.value, record.unit)}</p>}
+        </div>
+        {record ? (
+          <Button weight="quiet" onClick={takeBack} disabled={busy}>
+            Take back
+          </Button>
+        ) : (
+          !open && (
+            <Button
+              weight="small"
+              onClick={() => setOpen(true)}
+              disabled={!confirmed}
+              title={confirmed ? undefined : "Confirm first what was held during the burn"}
+            >
+              Record
+            </Button>
+          )
+        )}
+      </div>
+      {open && !record && (
+        <RecordForm view={view} n={n} holder={holder} correction={correction} onClose={() => setOpen(false)} />
+      )}
+      {fault && <Fault>{fault}</Fault>}
+    </li>
+  );
+}
+
+/** What was entered, as entered: the computed values stand there to be changed. */
+function RecordForm({
+  view,
+  n,
+  holder,
+  correction,
+  onClose,
+}: {
+  view: TrialView;
+  n: number;
+  holder: Holder;
+  correction: Correction;
+  onClose: () => void;
+}) {
+  const router = useRouter();
+  const [rows, setRows] = useState(() =>
+    correction.rows
+      .filter((r) => r.heldBack === null)
+      .map((r) => ({
+        key: r.key,
+        at: r.at,
+        label: r.label,
+        text: entryText(r.enter, correction).replace("−", "-"),
+      })),
+  );
+  const [readBack, setReadBack] = useState(false);
+  const [fault, setFault] = useState<ActionFault | null>(null);
+  const [asked, setAsked] = useState<{ about: string; text: string } | null>(null);
+  const [busy, start] = useTransition();
+  const record = () => {
+    const slip = slipIn(rows, correction);
+    const about = JSON.stringify(rows);
+    if (slip && asked?.about !== about) return setAsked({ about, text: slip });
+    start(async () => {
+      setFault(null);
+      const result = await recordEntry({
+        trialId: view.id,
+        n,
+        setting: correction.setting,
+        holderId: holder.id,
+        rows: rows.map(({ at, text }) => ({ at, text })),
+        readBack,
+        seen: view.rounds.find((r) => r.n === n)?.readingStamp ?? "",
+      }).catch(() => null);
+      if (result?.ok) {
+        onClose();
+        router.refresh();
+      } else if (result?.field === "readings") {
+        setFault(result);
+        router.refresh();
+      } else setFault(result ?? { field: "", message: "The server does not answer. Nothing was recorded." });
+    });
+  };
+  return (
+    <form
+      className="mt-2 rounded-md bg-paper p-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        record();
+      }}
+    >
+      <p className="text-[14px] text-ink2">As you entered it there:</p>
+      <div className="mt-1 grid grid-cols-3 gap-2">
+        {rows.map((row, i) => (
+          <label key={row.key} className="text-[13px] text-ink2">
+            {row.label}
+            <input
+              className="field num block w-full text-ink"
+              value={row.text}
+              aria-invalid={fault !== null && faultAt(fault, `row ${row.at}`) !== ""}
+              onChange={(e) => setRows((all) => all.map((r, j) => (i === j ? { ...r, text: e.target.value } : r)))}
+            />
+          </label>
+        ))}
+      </div>
+      <CheckField label="I read it back from there" checked={readBack} onChange={setReadBack} className="mt-2" />
+      {fault && <Faults of={faultsElsewhere(fault, () => false)} />}
+      {asked && asked.about === JSON.stringify(rows) && (
+        <p role="alert" className="text-ochre">
+          {asked.text} If that is what you entered, record it once more.
+        </p>
+      )}
+      <div className="mt-2 flex gap-2">
+        <Button weight="primary" type="submit" disabled={busy}>
+          {busy ? "Recording…" : "Record as entered"}
+        </Button>
+        <Button onClick={onClose}>Back</Button>
+      </div>
+    </form>
+  );
+}
+
+/** A question about the entered values; `null` if they are the calculated ones. */
+function slipIn(rows: readonly { key: string; text: string }[], correction: Correction): string | null {
+  const entered = rows.flatMap((row): EnteredRow[] => {
+    const of = correction.rows.find((r) => r.key === row.key);
+    const read = parseSignedReading(row.text, UNITS[correction.unit].dimension, correction.unit);
+    return of && read.ok ? [{ label: of.label, old: of.old, workedOut: of.enter, entered: read.value }] : [];
+  });
+  return entrySlip(entered);
+}

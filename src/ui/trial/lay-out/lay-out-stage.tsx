@@ -1,0 +1,165 @@
+"use client";
+import { useMemo, useState } from "react";
+import type { AnyProcedure } from "../../../core/procedures/contract";
+import type { Draft } from "../../../core/trial/draft";
+import { askedFields, draftOf, readDraft, wholeDraft } from "../../../core/trial/draft";
+import type { PlanContext } from "../../../core/trial/plan-form";
+import { CouponDrawing } from "../../drawing/coupon-drawing";
+import { LoneDetail } from "../../drawing/detail-view";
+import { Button, buttonClass } from "../../primitives/button";
+import { Link } from "../../primitives/link";
+import { planContext, procedureOf, unreadHistory } from "../shared/known-procedure";
+import type { StageProps } from "../shared/stages";
+import { stageHref } from "../shared/stages";
+import { titleBlock } from "../shared/title-block";
+import { VerdictLine } from "../shared/verdict-line";
+import { DraftConflict } from "./draft-conflict";
+import { ForecastCard } from "./forecast-card";
+import { PlanField } from "./plan-field";
+import { useKeptDraft } from "./use-kept-draft";
+
+type Form = ReturnType<AnyProcedure["plan"]>;
+
+/** The texts of some fields of a plan. */
+function textsOf(form: Form, changes: Record<string, unknown>): Draft {
+  const texts = draftOf(form, { ...form.defaults, ...changes });
+  return Object.fromEntries(Object.keys(changes).flatMap((key) => (key in texts ? [[key, texts[key] ?? ""]] : [])));
+}
+
+/** Lengths follow the gauge that is chosen. */
+function longestTexts(procedure: AnyProcedure, form: Form, draft: Draft, context: PlanContext): Draft {
+  const read = readDraft(form, draft);
+  const plan = read.ok ? read.plan : read.unfit;
+  return plan && procedure.longest ? textsOf(form, procedure.longest(plan, context)) : {};
+}
+
+/** Few fields, a drawing that follows every change, and what does not fit said at its field. */
+export function LayOutStage({ view, n }: StageProps) {
+  const procedure = procedureOf(view);
+  const round = view.rounds.find((r) => r.n === n);
+  const frozen = round?.spec !== null;
+  const context: PlanContext = useMemo(
+    () => planContext(view, round?.couponCode ?? view.code),
+    [view, round?.couponCode],
+  );
+  const form = useMemo(() => procedure.plan(context), [procedure, context]);
+  const [typed, setDraft] = useState<Draft>(round?.draft ?? {});
+  // Burned, perhaps from another window: what was burned is shown, not what was typed here since.
+  const draft = frozen ? (round?.draft ?? {}) : typed;
+  const { kept, words, theirs, settle } = useKeptDraft({
+    trialId: view.id,
+    n,
+    draft,
+    setDraft,
+    onServer: round?.draft ?? {},
+    active: !frozen,
+  });
+  const read = useMemo(() => readDraft(form, draft), [form, draft]);
+  const warnings = read.ok ? procedure.warnings(read.plan, context) : [];
+  const spec = useMemo(() => {
+    const plan = read.ok ? read.plan : read.unfit;
+    if (frozen || plan === null) return round?.spec ?? null;
+    try {
+      return procedure.round(plan, context, round?.purpose ?? "measure");
+    } catch {
+      return null;
+    }
+  }, [read, procedure, context, frozen, round]);
+  const piece = spec?.pieces[0];
+  const example = spec?.sites.findLast((s) => s.place) ?? spec?.sites.at(-1) ?? null;
+  const plan = read.ok ? read.plan : (read.unfit ?? round?.plan ?? null);
+  const unread = spec && plan ? unreadHistory(view, spec, plan) : null;
+  const detail = unread && example ? procedure.detail(unread, { site: example.id, typed: null }) : null;
+  const fields = askedFields(form.fields, wholeDraft(form, draft));
+  const groups = [...new Set(fields.map((f) => f.group))];
+  const change = (key: string, text: string) =>
+    setDraft((d) => {
+      const next = { ...d, [key]: text };
+      return key === "gauge" ? { ...next, ...longestTexts(procedure, form, next, context) } : next;
+    });
+  const changePlan = (changes: Record<string, unknown>) => setDraft((d) => ({ ...d, ...textsOf(form, changes) }));
+
+  return (
+    <>
+      <main className="mx-auto grid w-full max-w-[1680px] flex-1 gap-5 px-6 py-4 max-sm:px-4 lg:grid-cols-[1fr_430px]">
+        <section className="card min-h-[420px] max-lg:order-2 lg:max-h-[calc(100dvh-190px)]" aria-label="Drawing">
+          {piece && spec ? (
+            <CouponDrawing
+              piece={piece}
+              overlay={unread ? procedure.overlay(unread) : []}
+              site={example}
+              detail={detail}
+              titleBlock={titleBlock(view, procedure.title, context.couponCode, spec.delivery)}
+            />
+          ) : spec && detail ? (
+            <LoneDetail detail={detail} />
+          ) : (
+            <p className="p-8 text-ink2">The drawing comes back when every field can be read.</p>
+          )}
+        </section>
+        <form
+          className="card relative overflow-y-auto p-5 lg:max-h-[calc(100dvh-190px)]"
+          aria-label="Layout"
+          // It scrolls, and once it is burned nothing in it takes the focus.
+          tabIndex={frozen ? 0 : undefined}
+          onSubmit={(e) => e.preventDefault()}
+        >
+          {theirs && <DraftConflict mine={draft} theirs={theirs} fields={form.fields} onSettle={settle} />}
+          {frozen && (
+            <p className="mb-4 rounded-md bg-steel-tint px-3 py-2 text-steel">
+              This round is burned: its layout stays as it was.
+            </p>
+          )}
+          {!frozen && read.ok && (
+            <ForecastCard view={view} procedure={procedure} plan={read.plan} context={context} onChange={changePlan} />
+          )}
+          {groups.map((group) => (
+            <fieldset key={group} disabled={frozen} className="mb-4 border-b border-hair pb-4 last:border-0">
+              <legend className="mb-2 font-semibold">{group}</legend>
+              <div className="grid grid-cols-2 gap-x-4 gap-y-3">
+                {fields
+                  .filter((f) => f.group === group)
+                  .map((field) => (
+                    <PlanField
+                      key={field.key}
+                      field={field}
+                      text={draft[field.key] ?? ""}
+                      fault={read.ok ? null : (read.issues.find((i) => i.field === field.key)?.message ?? null)}
+                      warnings={warnings.filter((w) => w.field === field.key).map((w) => w.message)}
+                      onChange={(text) => change(field.key, text)}
+                    />
+                  ))}
+              </div>
+            </fieldset>
+          ))}
+          {!frozen && (
+            <Button weight="quiet" onClick={() => setDraft(draftOf(form, form.defaults))}>
+              Back to the usual layout
+            </Button>
+          )}
+        </form>
+      </main>
+      <VerdictLine
+        outcome={null}
+        text={
+          frozen
+            ? "Burned."
+            : read.ok
+              ? words
+              : `${read.issues.length === 1 ? "One field needs" : `${read.issues.length} fields need`} you before the burn.`
+        }
+      >
+        {/* What is not on disk yet would not be on the next page. */}
+        {read.ok && kept ? (
+          <Link href={stageHref(view, "burn", n)} className={buttonClass("primary")}>
+            To the burn
+          </Link>
+        ) : (
+          <Button weight="primary" disabled>
+            To the burn
+          </Button>
+        )}
+      </VerdictLine>
+    </>
+  );
+}

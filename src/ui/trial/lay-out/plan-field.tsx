@@ -1,0 +1,91 @@
+import clsx from "clsx";
+import type { FieldSpec } from "../../../core/trial/plan-form";
+import { Link } from "../../primitives/link";
+import { Fault } from "../../primitives/notice";
+
+type Props = {
+  field: FieldSpec;
+  text: string;
+  fault: string | null;
+  warnings: string[];
+  onChange: (text: string) => void;
+};
+
+/** One field of a layout: label, why, and its fault right below. */
+export function PlanField({ field, text, fault, warnings, onChange }: Props) {
+  const id = `plan-${field.key}`;
+  const described = clsx(field.why && `${id}-why`, fault && `${id}-fault`) || undefined;
+  const wide = field.kind === "choice" || field.kind === "quantities";
+  // Where there is one way alone, there is nothing to choose.
+  const isSettled = field.kind === "choice" && field.options.length === 1 && field.options[0]?.value === text;
+  if (field.kind === "choice")
+    return (
+      <fieldset className="col-span-2">
+        <legend className="mb-1 text-[14px] text-ink2">{field.label}</legend>
+        {isSettled ? (
+          <p>{field.options[0]?.label}</p>
+        ) : (
+          <div className="grid gap-1.5">
+            {field.options.map((option) => (
+              <label key={option.value} className="flex cursor-pointer items-start gap-2.5">
+                <input
+                  type="radio"
+                  name={id}
+                  className="mt-1 size-4"
+                  checked={text === option.value}
+                  onChange={() => onChange(option.value)}
+                />
+                <span>
+                  {option.label}
+                  <span className="block text-[13px] text-ink2">{option.why}</span>
+                </span>
+              </label>
+            ))}
+          </div>
+        )}
+        {field.why && <p className="mt-1 text-[13px] text-ink2">{field.why}</p>}
+        <Below id={id} fault={fault} warnings={warnings} />
+        {field.elsewhere && (
+          <Link href={field.elsewhere.href} className="mt-1 inline-block text-[14px] underline underline-offset-4">
+            {field.elsewhere.label}
+          </Link>
+        )}
+      </fieldset>
+    );
+  return (
+    <div className={clsx(wide && "col-span-2")}>
+      <label htmlFor={id} className="mb-1 block text-[14px] text-ink2">
+        {field.label}
+      </label>
+      <input
+        id={id}
+        className={clsx("field num w-full", fault && "!border-ember")}
+        value={text}
+        inputMode="text"
+        autoComplete="off"
+        aria-invalid={fault !== null}
+        aria-describedby={described}
+        onChange={(e) => onChange(e.target.value)}
+      />
+      {field.why && !fault && (
+        <p id={`${id}-why`} className="mt-0.5 text-[13px] text-ink2">
+          {field.why}
+        </p>
+      )}
+      <Below id={id} fault={fault} warnings={warnings} />
+    </div>
+  );
+}
+
+function Below({ id, fault, warnings }: { id: string; fault: string | null; warnings: string[] }) {
+  return (
+    <>
+      {fault && <Fault id={`${id}-fault`}>{fault}</Fault>}
+      {warnings.map((w) => (
+        <p key={w} className="mt-1 border-l-2 border-ochre pl-2 text-[13px] text-ochre">
+          {w}
+        </p>
+      ))}
+    </>
+  );
+}

@@ -1,0 +1,42 @@
+/** Keys laid out as their cells lie on the stock. */
+import type { Site } from "../../../../core/coupon/site";
+import type { Rect } from "../../../../core/geometry/rect";
+
+/** Columns and rows count from 1, the top row first. */
+export type CellLayout = { columns: number; places: { column: number; row: number; area: Rect }[] };
+
+/** Cells this far apart lie in rows or columns of their own, mm. */
+const APART_MM = 0.5;
+/** So many keys still stand beside one another on a phone. */
+const MOST_COLUMNS = 9;
+
+/** `null` where the cells of a site have no place on the stock, or too many stand in a row for keys beside one another. */
+export function cellLayout({ ask, measurand }: Pick<Site, "ask" | "measurand">): CellLayout | null {
+  if (ask.kind !== "cells" || (measurand.kind !== "marked" && measurand.kind !== "sharpest")) return null;
+  const areas = measurand.cells;
+  if (areas.length !== ask.cells.length) return null;
+  const lefts = levels(areas.map((a) => a.x0));
+  if (lefts.length > MOST_COLUMNS) return null;
+  const tops = levels(areas.map((a) => -a.y1));
+  return {
+    columns: lefts.length,
+    places: areas.map((area) => ({
+      column: 1 + nearest(lefts, area.x0),
+      row: 1 + nearest(tops, -area.y1),
+      area,
+    })),
+  };
+}
+
+/** Distinct values, rising. */
+function levels(values: readonly number[]): number[] {
+  const sorted = [...values].sort((a, b) => a - b);
+  return sorted.filter((v, i) => i === 0 || v - (sorted[i - 1] as number) > APART_MM);
+}
+
+function nearest(values: readonly number[], value: number): number {
+  return values.reduce(
+    (best, v, i) => (Math.abs(v - value) < Math.abs((values[best] as number) - value) ? i : best),
+    0,
+  );
+}

@@ -1,0 +1,75 @@
+"use client";
+import { useEffect, useRef, useState } from "react";
+import { Kbd } from "../../../primitives/kbd";
+import { takesText } from "../../../primitives/takes-text";
+import type { AskProps } from "./ask-props";
+import { TakeRow } from "./take-row";
+
+/** One of some words in order, or one of some drawings: pressed, or chosen by its number. */
+export function OptionAsk({ site, busy, fault, question, onTake, onCannot }: AskProps) {
+  const [chosen, setChosen] = useState("");
+  const { ask } = site;
+  const options =
+    ask.kind === "ordinal"
+      ? ask.categories.map((c) => ({ id: c, label: c }))
+      : ask.kind === "choice"
+        ? [...ask.options]
+        : [];
+  const take = () =>
+    onTake(ask.kind === "ordinal" ? { kind: "ordinal", category: chosen } : { kind: "choice", option: chosen });
+  useNumberKeys(options.length, (i) => setChosen(options[i]?.id ?? ""), take);
+  if (options.length === 0) return null;
+  return (
+    <form
+      onSubmit={(e) => {
+        e.preventDefault();
+        take();
+      }}
+    >
+      <fieldset className="grid gap-2">
+        <legend className="sr-only">{site.question}</legend>
+        {options.map((o, i) => (
+          <label
+            key={o.id}
+            className="flex min-h-11 cursor-pointer items-center gap-3 rounded-md border border-border bg-sheet px-3"
+          >
+            <input
+              type="radio"
+              name="option"
+              className="size-4"
+              checked={chosen === o.id}
+              onChange={() => setChosen(o.id)}
+            />
+            <span>{o.label}</span>
+            <span className="ml-auto max-lg:hidden" aria-hidden="true">
+              <Kbd>{String(i + 1)}</Kbd>
+            </span>
+          </label>
+        ))}
+      </fieldset>
+      <TakeRow fault={fault?.message ?? null} question={question} busy={busy} onCannot={onCannot} />
+    </form>
+  );
+}
+
+/** Numbers choose wherever nothing is typed into; Enter takes where nothing else would take it. */
+function useNumberKeys(count: number, choose: (i: number) => void, take: () => void): void {
+  const latest = useRef({ choose, take });
+  latest.current = { choose, take };
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      const target = e.target as HTMLElement | null;
+      if (e.altKey || e.ctrlKey || e.metaKey || takesText(target) || document.querySelector("[role=dialog]")) return;
+      const i = Number(e.key) - 1;
+      if (e.key.length === 1 && i >= 0 && i < count) {
+        e.preventDefault();
+        latest.current.choose(i);
+      } else if (e.key === "Enter" && (target === document.body || target === document.documentElement)) {
+        e.preventDefault();
+        latest.current.take();
+      }
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [count]);
+}

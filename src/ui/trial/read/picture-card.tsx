@@ -1,0 +1,37 @@
+"use client";
+import { Image as ImageIcon, ScanLine } from "lucide-react";
+import type { Site } from "../../../core/coupon/site";
+import { buttonClass } from "../../primitives/button";
+import { Link } from "../../primitives/link";
+
+type Props = { trialId: number; n: number; sites: readonly Site[]; onPractice: boolean };
+
+/** Reading from a picture instead of by hand, where the sites can be read so. */
+export function PictureCard({ trialId, n, sites, onPractice }: Props) {
+  const readable = sites.filter((s) => isReadInPictures(s)).length;
+  if (readable === 0) return null;
+  return (
+    <section className="card flex flex-wrap items-center gap-x-4 gap-y-2 px-5 py-3" aria-label="From a picture">
+      <Link
+        href={`/trial/${trialId}/picture${n > 1 ? `?round=${n}` : ""}`}
+        className={buttonClass("small", "!text-[16px]")}
+      >
+        <ImageIcon size={16} aria-hidden="true" /> Read from a picture
+      </Link>
+      {onPractice && (
+        <a
+          className={buttonClass("quiet", "!text-[16px]")}
+          href={`/api/trials/${trialId}/rounds/${n}/practice-scan.png?dpi=1200`}
+          download
+        >
+          <ScanLine size={16} aria-hidden="true" /> Scan of the practice piece
+        </a>
+      )}
+    </section>
+  );
+}
+
+function isReadInPictures({ measurand }: Site): boolean {
+  if (measurand.kind === "width") return measurand.of.kind === "line" && !measurand.of.along;
+  return measurand.kind === "distance" && measurand.along === "x" && measurand.from.kind === "row ends";
+}

@@ -1,0 +1,136 @@
+"use client";
+import { useEffect, useRef, useState } from "react";
+import type { Site } from "../../../core/coupon/site";
+import { sitesLeft } from "../../../core/trial/answer";
+import type { AnswerInput } from "../../../core/trial/answer-input";
+import { readOnPractice } from "../../../server/actions/trial-actions";
+import type { TakenReading, TrialView } from "../../../server/trial/trial-view";
+import { Button } from "../../primitives/button";
+import { Fault } from "../../primitives/notice";
+import type { Taken } from "./use-readings";
+
+type Props = {
+  view: TrialView;
+  n: number;
+  site: Site;
+  sites: readonly Site[];
+  readings: readonly TakenReading[];
+  onRead: (text: string, positive: boolean) => void;
+  /** Anything else at the site in hand. */
+  onTakeHere: (input: AnswerInput) => void;
+  onTake: (site: string, input: AnswerInput, from: "practice") => Promise<Taken>;
+  onDone: (count: number) => void;
+};
+
+/** What one look is, where no jaws are set. */
+const ONCE: Partial<Record<Site["measurand"]["kind"], string>> = {
+  marked: "Look at the cells",
+  sharpest: "Look at the cells",
+  "height of peak": "Sweep once",
+  "focus readout": "Find the focus here",
+  "place on ramp": "Look along the line",
+  clearance: "Put them together",
+};
+
+/** Reading the practice piece: once into the field, or every site that is left. It can be stopped. */
+export function PracticeReader({ view, n, site, sites, readings, onRead, onTakeHere, onTake, onDone }: Props) {
+  const [fault, setFault] = useState("");
+  const [left, setLeft] = useState<number | null>(null);
+  const stop = useRef(false);
+  const isLeft =
+    sitesLeft(
+      sites,
+      readings.map((r) => r.answer),
+    ).length > 0;
+
+  async function look(siteId: string): Promise<AnswerInput | null> {
+    const result = await readOnPractice({ trialId: view.id, n, site: siteId }).catch(() => null);
+    if (!result?.ok) {
+      setFault(result?.message ?? "The server does not answer.");
+      return null;
+    }
+    return result.value.input;
+  }
+
+  /** A length goes into the field; anything else is taken as it is. */
+  async function once() {
+    setFault("");
+    const input = await look(site.id);
+    if (!input) return;
+    if (input.kind === "quantity") onRead(input.text, input.words !== "negative");
+    else onTakeHere(input);
+  }
+
+  async function all() {
+    stop.current = false;
+    setFault("");
+    const answers = readings.map((r) => r.answer);
+    let count = 0;
+    for (let left = sitesLeft(sites, answers); left[0] && !stop.current; left = sitesLeft(sites, answers)) {
+      const [next] = left;
+      setLeft(left.reduce((sum, s) => sum + s.repeats - answers.filter((a) => a.site === s.id).length, 0));
+      const input = await look(next.id);
+      const result = input && (await onTake(next.id, input, "practice"));
+      if (result?.ok === false) setFault(result.message);
+      if (!result?.ok) break;
+      answers.push(result.answer);
+      count++;
+    }
+    setLeft(null);
+    onDone(count);
+  }
+
+  // Leaving the stage stops the reading: what is worked out elsewhere must not change behind the person's back.
+  useEffect(
+    () => () => {
+      stop.current = true;
+    },
+    [],
+  );
+
+  const latest = useRef(once);
+  latest.current = once;
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      if (e.altKey && e.code === "KeyM") {
+        e.preventDefault();
+        latest.current();
+      }
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, []);
+
+  return (
+    <div className="mt-3 flex flex-wrap items-center gap-2 border-t border-hair pt-3">
+      <span className="text-[16px] text-ink2">Practice piece:</span>
+      {left === null ? (
+        <>
+          <Button weight="small" className="!text-[16px] max-lg:!min-h-11" onClick={once}>
+            {ONCE[site.measurand.kind] ?? "Set the jaws here"}
+          </Button>
+          {isLeft && (
+            <Button weight="small" className="!text-[16px] max-lg:!min-h-11" onClick={all}>
+              Read all that is left
+            </Button>
+          )}
+        </>
+      ) : (
+        <>
+          <span role="status" className="num text-[16px]">
+            {left} readings left
+          </span>
+          <Button
+            weight="small"
+            onClick={() => {
+              stop.current = true;
+            }}
+          >
+            Stop
+          </Button>
+        </>
+      )}
+      {fault && <Fault>{fault}</Fault>}
+    </div>
+  );
+}
