@@ -2,12 +2,13 @@
 
 /** From the top down; what each is for. A folder of src that is not here is a fault. */
 const FLOORS = {
+  testing: "made-up procedures, sample machines, whole trials for accuracy: for tests and benchmarks alone",
   app: "the routes: thin",
   cli: "the same core from a terminal",
   ui: "screens, by what they show",
   workers: "what browsers do in the background",
   server: "what the pages may ask for",
-  rehearsal: "whole trials on practice machines, for accuracy and the terminal",
+  burning: "a job burned on a practice machine, and what is read of it",
   data: "tables, migrations, queries, backups",
   practice: "simulated machines: hidden truth and a file in, marks out",
   artwork: "drawings of others, adapted to a kerf",

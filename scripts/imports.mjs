@@ -6,6 +6,7 @@ import { spawnSync } from "node:child_process";
 import { existsSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
 import path from "node:path";
 import { houseOf } from "./house.mjs";
+import { roomCircles } from "./room-circles.mjs";
 
 const LEAST_MODULES = 100;
 const HOUSE = "docs/house.svg";
@@ -28,6 +29,7 @@ if (!run.stdout) {
 const { summary, modules } = JSON.parse(run.stdout);
 const typesOnly = uiTakesMoreThanTypes();
 const { svg, faults } = houseOf(modules);
+faults.push(...roomCircles(modules));
 if (process.argv.includes("--draw")) writeFileSync(HOUSE, svg);
 if (!existsSync(HOUSE) || readFileSync(HOUSE, "utf8") !== svg)
   faults.push(`${HOUSE} is not of this code: npm run docs:house`);

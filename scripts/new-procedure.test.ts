@@ -4,12 +4,12 @@ import path from "node:path";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Gauge } from "../src/core/metrology/gauge";
 import type { AnyProcedure } from "../src/core/procedures/contract";
-import { SAMPLE_MACHINE } from "../src/core/procedures/sample-machine";
 import type { History } from "../src/core/trial/history";
 import { outcomeSchema } from "../src/core/trial/outcome";
 import { gantryFromSeed } from "../src/practice/gantry-truth";
 import { seeded } from "../src/practice/random";
-import { rehearseRound } from "../src/rehearsal/rehearse-round";
+import { rehearseRound } from "../src/testing/rehearsal/rehearse-round";
+import { SAMPLE_MACHINE } from "../src/testing/sample-machine";
 import { newProcedure } from "./new-procedure";
 
 const ID = "scaffold-of-a-test";

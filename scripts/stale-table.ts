@@ -1,7 +1,7 @@
 /** Writes the table of what makes a result stale into docs/stale.md; a test sees that it was done. */
 import { readFileSync, writeFileSync } from "node:fs";
+import { PROCEDURES } from "../src/core/course/registry";
 import { staleTable } from "../src/core/course/stale-table";
-import { PROCEDURES } from "../src/core/procedures/registry";
 
 const FILE = "docs/stale.md";
 const [BEGIN, END] = ["<!-- table -->", "<!-- end of table -->"];

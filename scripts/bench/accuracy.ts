@@ -1,5 +1,5 @@
 /** What is promised of results: how much stagger is left, and how often intervals hold the truth. The errors that were simulated stand beside each. */
-import { accuracyCases, CALIPER_ERRORS, summaryOf } from "../../src/rehearsal/scan-offset-accuracy";
+import { accuracyCases, CALIPER_ERRORS, summaryOf } from "../../src/testing/rehearsal/scan-offset-accuracy";
 import { above, below, between, type Line } from "./line";
 
 const SECOND_SEEDS = 50_000;

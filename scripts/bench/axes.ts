@@ -1,7 +1,13 @@
 /** What is promised of axes: how far lengths are off once corrected, and how often intervals hold the truth. Simulated errors stand in the modules that are asked. */
-import { covered, LENGTH_GAUGES, rms, type ScaleSet, scaleCases } from "../../src/rehearsal/axis-scale-accuracy";
-import { originCoverage } from "../../src/rehearsal/origin-accuracy";
-import { leanCoverage } from "../../src/rehearsal/squareness-accuracy";
+import {
+  covered,
+  LENGTH_GAUGES,
+  rms,
+  type ScaleSet,
+  scaleCases,
+} from "../../src/testing/rehearsal/axis-scale-accuracy";
+import { originCoverage } from "../../src/testing/rehearsal/origin-accuracy";
+import { leanCoverage } from "../../src/testing/rehearsal/squareness-accuracy";
 import { below, between, type Line } from "./line";
 
 const GANTRIES = 300;

@@ -8,12 +8,12 @@ import { parseDxf } from "../../src/formats/dxf-parser";
 import { dxfOf } from "../../src/formats/dxf-writer";
 import { parseGcode } from "../../src/formats/gcode-parser";
 import { gcodeOf } from "../../src/formats/gcode-writer";
-import { mangled } from "../../src/formats/mangled-text";
 import { parseReadingsCsv, sheetToFill } from "../../src/formats/readings-csv";
 import { parseSvgDrawing } from "../../src/formats/svg-drawing";
 import { parseSvg } from "../../src/formats/svg-parser";
 import { svgOf } from "../../src/formats/svg-writer";
 import { parseTrialDocument } from "../../src/formats/trial-document";
+import { mangled } from "../../src/testing/mangled-text";
 import { above, below, type Line } from "./line";
 
 const MANGLED = 100_000;

@@ -6,7 +6,7 @@ import {
   type HeadResult,
   headFromSeed,
   LADDER_ERRORS,
-} from "../../src/rehearsal/focus-accuracy";
+} from "../../src/testing/rehearsal/focus-accuracy";
 import { above, below, between, type Line } from "./line";
 import { median } from "./timing";
 

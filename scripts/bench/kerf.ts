@@ -1,6 +1,13 @@
 /** What is promised of kerf and of drawings adapted to it. Simulated errors stand in the module that is asked. */
 import { adapt } from "../../src/artwork/adapt";
-import { heldShare, KERF_SEEDS, kerfCases, meanKerf, rmsOf, snugCases } from "../../src/rehearsal/kerf-accuracy";
+import {
+  heldShare,
+  KERF_SEEDS,
+  kerfCases,
+  meanKerf,
+  rmsOf,
+  snugCases,
+} from "../../src/testing/rehearsal/kerf-accuracy";
 import { above, below, type Line } from "./line";
 import { median } from "./timing";
 

@@ -8,11 +8,18 @@ import { MM_PER_INCH } from "../../src/core/metrology/units";
 import { openDatabase } from "../../src/data/database";
 import { greyPng } from "../../src/formats/png-writer";
 import { SCAN_LOOK, scanPicture } from "../../src/practice/scan-picture";
-import { burnedLadder, burnedRows, pictureOf, readOf, rms, siteErrors } from "../../src/rehearsal/picture-accuracy";
 import { addDemoBench } from "../../src/server/demo/demo-bench";
 import { burnOnPractice, practiceBurnOf } from "../../src/server/trial/burn-on-practice";
 import { fullTrial, roundOf } from "../../src/server/trial/trial-record";
 import { beginTrial } from "../../src/server/trial/trial-steps";
+import {
+  burnedLadder,
+  burnedRows,
+  pictureOf,
+  readOf,
+  rms,
+  siteErrors,
+} from "../../src/testing/rehearsal/picture-accuracy";
 import { below, type Line } from "./line";
 import { peakFromNow, peakMemory } from "./peak-memory";
 import { startServer } from "./server";

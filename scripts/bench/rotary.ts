@@ -1,6 +1,6 @@
 /** What is promised of rotaries: how far parts travel once corrected, and how often intervals hold the truth. Simulated errors stand in the module that is asked. */
-import { LENGTH_GAUGES } from "../../src/rehearsal/axis-scale-accuracy";
-import { coverageOf, type RotarySet, rmsLeft, rotaryCases } from "../../src/rehearsal/rotary-accuracy";
+import { LENGTH_GAUGES } from "../../src/testing/rehearsal/axis-scale-accuracy";
+import { coverageOf, type RotarySet, rmsLeft, rotaryCases } from "../../src/testing/rehearsal/rotary-accuracy";
 import { below, between, type Line } from "./line";
 
 const ROTARIES = 300;

@@ -1,7 +1,7 @@
 /** What is promised of slips: clean trials are not accused, and no slip that can be seen makes a result wrong without a word. */
 import { seeded, seedOf } from "../../src/practice/random";
-import { slipSummaries, suspectsOf } from "../../src/rehearsal/slip-rehearsal";
-import { SLIP_SETS, type SlipSet, slipCases } from "../../src/rehearsal/slip-sets";
+import { slipSummaries, suspectsOf } from "../../src/testing/rehearsal/slip-rehearsal";
+import { SLIP_SETS, type SlipSet, slipCases } from "../../src/testing/rehearsal/slip-sets";
 import { above, below, type Line } from "./line";
 
 const TRIALS = 300;

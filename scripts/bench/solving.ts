@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import Sqlite from "better-sqlite3";
-import { PROCEDURES } from "../../src/core/procedures/registry";
+import { PROCEDURES } from "../../src/core/course/registry";
 import { type Database, openDatabase } from "../../src/data/database";
 import { parseGcode } from "../../src/formats/gcode-parser";
 import { gcodeOf } from "../../src/formats/gcode-writer";

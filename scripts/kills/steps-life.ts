@@ -6,12 +6,14 @@ import type { Life } from "./rehearsal";
 
 /** Bundled below the working folder, so that it finds its packages. */
 export function stepsLife(): Life {
-  const outfile = path.resolve(".tmp/kill-child.cjs");
+  const outfile = path.resolve(".tmp/kill-child.mjs");
   buildSync({
     entryPoints: ["scripts/kills/child.ts"],
     bundle: true,
     platform: "node",
-    format: "cjs",
+    format: "esm",
+    // Packages of an older kind ask for others by this name.
+    banner: { js: `import { createRequire } from "node:module"; const require = createRequire(import.meta.url);` },
     outfile,
     logLevel: "warning",
     external: ["better-sqlite3", "sharp", "pdfkit"],

@@ -4,6 +4,7 @@
  * entered in the machine. With `--picture` what was burned is drawn as a scan of so many dots per inch.
  */
 import { z } from "zod";
+import { burnFile, samePart, siteReader } from "../burning/practice-burn";
 import type { Placement } from "../core/geometry/frames";
 import { burnFileOf } from "../core/machine/machine-spec";
 import { type Answer, PLAIN_SHARES, sitesLeft } from "../core/trial/answer";
@@ -17,7 +18,6 @@ import type { PracticeController } from "../practice/gantry-truth";
 import { marksPicture } from "../practice/marks-picture";
 import { practiceFromSeed, practiceTruthSchema } from "../practice/practice-truth";
 import { seeded, seedOf } from "../practice/random";
-import { burnFile, samePart, siteReader } from "../rehearsal/practice-burn";
 import { CliFault } from "./cli-fault";
 import { couponText } from "./coupon";
 import { jsonFile, trialIn } from "./document-file";

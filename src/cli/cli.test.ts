@@ -4,11 +4,11 @@ import { tmpdir } from "node:os";
 import path from "node:path";
 import sharp from "sharp";
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
-import { PROCEDURES } from "../core/procedures/registry";
-import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
+import { PROCEDURES } from "../core/course/registry";
 import { backupFiles } from "../data/backup-files";
 import { openDatabase } from "../data/database";
 import { addMachine, allMachines } from "../data/machines";
+import { SAMPLE_MACHINE } from "../testing/sample-machine";
 import { CliFault } from "./cli-fault";
 import { ustrina } from "./main";
 

@@ -1,6 +1,6 @@
 /** The same core from a terminal: `npm run -s ustrina -- VERB …`. Status 0, or 2 with one line on what is wrong where. */
 import { parseArgs } from "node:util";
-import { PROCEDURES } from "../core/procedures/registry";
+import { PROCEDURES } from "../core/course/registry";
 import { PAPERS, type Paper } from "../formats/run-sheet/sheet-page";
 import { adapted } from "./adapt";
 import { backup, restore } from "./backup";

@@ -1,9 +1,9 @@
 /** `plan PROCEDURE --machine FILE`: a filled-in document to start from. */
 import type { RoundSpec } from "../core/coupon/round-spec";
 import { isMeasured } from "../core/coupon/site";
+import { procedureById } from "../core/course/registry";
 import { machineSpecSchema } from "../core/machine/machine-spec";
 import { type Gauge, usualGauge } from "../core/metrology/gauge";
-import { procedureById } from "../core/procedures/registry";
 import type { SettingsInForce } from "../core/settings/setting";
 import type { StockAtHand } from "../core/stock/stock-at-hand";
 import { draftOf } from "../core/trial/draft";

@@ -13,7 +13,7 @@ import { tmpdir } from "node:os";
 import path from "node:path";
 import Sqlite from "better-sqlite3";
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from "vitest";
-import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
+import { SAMPLE_MACHINE } from "../testing/sample-machine";
 import { backUp, checkCopy, factsOfCopy, putInPlace } from "./backup";
 import { backupFiles, backupFolder, newBackupFile } from "./backup-files";
 import { type Database, openDatabase } from "./database";

@@ -3,7 +3,7 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import { opticOf, rotaryOf } from "../core/machine/part-spec";
 import { usualGauge } from "../core/metrology/gauge";
-import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
+import { SAMPLE_MACHINE } from "../testing/sample-machine";
 import { type Database, openDatabase } from "./database";
 import { addEvent, eventsOf } from "./events";
 import { addGauge, allGauges, reviseGauge, sittingsByGauge } from "./gauges";

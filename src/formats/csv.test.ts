@@ -1,11 +1,11 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { madeUp } from "../core/procedures/made-up/procedure";
-import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
 import { scanOffset } from "../core/procedures/scan-offset/procedure";
-import { historyOf, readAs, TEST_GAUGE } from "../core/procedures/scan-offset/test-history";
 import { type Answer, PLAIN_SHARES } from "../core/trial/answer";
 import { readAnswerInput } from "../core/trial/answer-input";
+import { madeUp } from "../testing/made-up/procedure";
+import { SAMPLE_MACHINE } from "../testing/sample-machine";
+import { historyOf, readAs, TEST_GAUGE } from "../testing/scan-offset-history";
 import { csvOf, parseCsv } from "./csv";
 import { parseReadingsCsv, readingsCsv, sheetToFill } from "./readings-csv";
 import { resultsCsv, sitesCsv } from "./results-csv";

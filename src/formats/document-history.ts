@@ -1,10 +1,10 @@
 /** A trial document as its procedure reads it: plans parsed, coupons laid out, readings taken with the zero of their sitting. */
 import type { RoundSpec } from "../core/coupon/round-spec";
+import { procedureById } from "../core/course/registry";
 import { parseReading, parseSignedReading } from "../core/metrology/reading-text";
 import type { Sitting } from "../core/metrology/sitting";
 import { UNITS } from "../core/metrology/units";
 import type { AnyProcedure } from "../core/procedures/contract";
-import { procedureById } from "../core/procedures/registry";
 import { type Answer, PLAIN_SHARES } from "../core/trial/answer";
 import { readAnswerInput } from "../core/trial/answer-input";
 import { inputFromText } from "../core/trial/answer-text";

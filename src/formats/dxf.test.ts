@@ -6,8 +6,8 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { Piece } from "../core/coupon/piece";
 import { arcOfBulge, flattened } from "../core/geometry/arc";
-import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
 import { scanOffset } from "../core/procedures/scan-offset/procedure";
+import { SAMPLE_MACHINE } from "../testing/sample-machine";
 import { parseDxf } from "./dxf-parser";
 import { dxfOf, layerName } from "./dxf-writer";
 

@@ -3,13 +3,13 @@ import { describe, expect, it } from "vitest";
 import type { RoundSpec } from "../core/coupon/round-spec";
 import { onMachine } from "../core/geometry/frames";
 import { type GcodeDialect, gcodeDialectSchema, USUAL_DIALECT } from "../core/machine/gcode-dialect";
+import { mangled } from "../testing/mangled-text";
+import { randomPiece } from "../testing/random-piece";
 import { parseGcode } from "./gcode-parser";
 import { burnedPaths } from "./gcode-paths";
 import { DECIMALS_BY_UNIT } from "./gcode-words";
 import { gcodeChunks, gcodeOf } from "./gcode-writer";
-import { mangled } from "./mangled-text";
 import { faultText } from "./parsed";
-import { randomPiece } from "./random-piece";
 
 describe("G-code", () => {
   const ok = "G21 G90\nM3 S100 F600\nG0 X1 Y1\nG1 X5 S200\nM5\nM2\n";

@@ -1,9 +1,9 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { Piece } from "../core/coupon/piece";
-import { mangled } from "./mangled-text";
+import { mangled } from "../testing/mangled-text";
+import { randomPiece } from "../testing/random-piece";
 import { faultText } from "./parsed";
-import { randomPiece } from "./random-piece";
 import { parseSvg } from "./svg-parser";
 import { svgOf } from "./svg-writer";
 

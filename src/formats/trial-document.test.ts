@@ -2,11 +2,11 @@ import { readdirSync, readFileSync } from "node:fs";
 import path from "node:path";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { SAMPLE_MACHINE } from "../core/procedures/sample-machine";
+import { mangled } from "../testing/mangled-text";
+import { randomPiece } from "../testing/random-piece";
+import { SAMPLE_MACHINE } from "../testing/sample-machine";
 import { trialOfDocument } from "./document-history";
 import { documentText } from "./json-document";
-import { mangled } from "./mangled-text";
-import { randomPiece } from "./random-piece";
 import { parseTrialDocument, VERSION } from "./trial-document";
 
 /** Documents as each version that has landed wrote them. */

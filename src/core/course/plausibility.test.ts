@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
+import { madeUp } from "../../testing/made-up/procedure";
+import { SAMPLE_MACHINE } from "../../testing/sample-machine";
+import { historyOf, readAs } from "../../testing/scan-offset-history";
 import type { Site } from "../coupon/site";
-import { madeUp } from "../procedures/made-up/procedure";
-import { SAMPLE_MACHINE } from "../procedures/sample-machine";
 import { scanOffset } from "../procedures/scan-offset/procedure";
-import { historyOf, readAs } from "../procedures/scan-offset/test-history";
 import { type Answer, PLAIN_SHARES } from "../trial/answer";
 import type { History } from "../trial/history";
 import { doubtAbout } from "./plausibility";

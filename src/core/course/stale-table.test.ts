@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { CHANGES, changeKindSchema, changesOn } from "../machine/change";
 import { effectOfFitting, needsText } from "../machine/need";
-import { PROCEDURES } from "../procedures/registry";
+import { PROCEDURES } from "./registry";
 import { staleTable } from "./stale-table";
 
 describe("the table of what makes a result stale", () => {

@@ -1,8 +1,8 @@
 import { describe, expect, test } from "vitest";
+import { reading } from "../../testing/short-model";
 import { freedomOf } from "../metrology/measured";
 import { adjust, combine } from "./adjustment";
 import { known, type Model } from "./model";
-import { reading } from "./test-model";
 
 /** Two lengths and what the gauge always reads too much, c = 0 +- 0.01. */
 const LENGTHS: Model = {

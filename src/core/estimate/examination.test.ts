@@ -1,8 +1,8 @@
 import { describe, expect, test } from "vitest";
+import { reading } from "../../testing/short-model";
 import { combine } from "./adjustment";
 import { acceptedBy, examine, seenIn } from "./examination";
 import { known, type Model, usual } from "./model";
-import { reading } from "./test-model";
 
 const SCATTER = [0.012, -0.008, 0.005, 0.011, -0.014, 0.003, -0.006, 0.009];
 

@@ -1,9 +1,9 @@
 import { describe, expect, test } from "vitest";
+import { reading } from "../../testing/short-model";
 import { adjust, combine } from "./adjustment";
 import { criticalT, effectOn, influences, isSuspect, sameAs } from "./influence";
 import { known, type Model, type Observation } from "./model";
 import stackLoss from "./reference/stack-loss.json";
-import { reading } from "./test-model";
 
 /** One scale, nothing known beforehand: what a general statistics package works with. */
 function asModel(): Model {

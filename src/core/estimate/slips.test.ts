@@ -1,8 +1,8 @@
 import { describe, expect, test } from "vitest";
+import { reading } from "../../testing/short-model";
 import { allowed, likelihoodOf, undone } from "./likelihood";
 import { departure, known, type Model, type Observation, usual } from "./model";
 import { slipsIn } from "./slips";
-import { reading } from "./test-model";
 
 /** Five points on a line through 0, two readings each, with a scatter of a few hundredths. */
 const SCATTER = [0.012, -0.008, 0.005, 0.011, -0.014, 0.003, -0.006, 0.009, -0.011, 0.004];

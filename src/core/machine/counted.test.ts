@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { SAMPLE_MACHINE } from "../procedures/sample-machine";
+import { SAMPLE_MACHINE } from "../../testing/sample-machine";
 import { counted, zeroText } from "./counted";
 
 const bed = (x: "to the right" | "to the left" | "not known", y: "away" | "toward you" | "not known") => ({

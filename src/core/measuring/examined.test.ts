@@ -1,7 +1,7 @@
 /** What a suspect does to outcome, corrections and verdict, through a procedure that has all of it. */
 import { describe, expect, it } from "vitest";
+import { historyWith, roundWith } from "../../testing/axis-scale-round";
 import { axisScale } from "../procedures/axis-scale/procedure";
-import { historyWith, roundWith } from "../procedures/axis-scale/test-round";
 import { acceptedSuspects, leftOutReadings } from "../trial/decisions";
 import type { History } from "../trial/history";
 

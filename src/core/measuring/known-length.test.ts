@@ -1,11 +1,11 @@
 /** A zero that was not taken, on procedures whose readings all have it in common: silent without a known length, named with one. */
 import { describe, expect, it } from "vitest";
+import { SAMPLE_MACHINE, SAMPLE_STOCK } from "../../testing/sample-machine";
 import { type Gauge, usualGauge } from "../metrology/gauge";
 import { axisScale } from "../procedures/axis-scale/procedure";
 import type { AnyProcedure } from "../procedures/contract";
 import { kerf } from "../procedures/kerf/procedure";
 import { origin } from "../procedures/origin/procedure";
-import { SAMPLE_MACHINE, SAMPLE_STOCK } from "../procedures/sample-machine";
 import { type Answer, PLAIN_SHARES } from "../trial/answer";
 import type { History } from "../trial/history";
 import type { PlanContext } from "../trial/plan-form";

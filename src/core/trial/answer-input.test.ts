@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
+import { madeUp } from "../../testing/made-up/procedure";
+import { SAMPLE_MACHINE } from "../../testing/sample-machine";
 import type { Ask, Site } from "../coupon/site";
 import { type Gauge, usualGauge } from "../metrology/gauge";
 import type { Sitting } from "../metrology/sitting";
-import { madeUp } from "../procedures/made-up/procedure";
-import { SAMPLE_MACHINE } from "../procedures/sample-machine";
 import { PLAIN_SHARES, quantitiesAt, siteIsDone } from "./answer";
 import { readAnswerInput } from "./answer-input";
 

@@ -1,11 +1,11 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { madeUp } from "../../testing/made-up/procedure";
+import { SAMPLE_MACHINE } from "../../testing/sample-machine";
+import { readAs } from "../../testing/scan-offset-history";
 import type { Site } from "../coupon/site";
 import { type Gauge, usualGauge } from "../metrology/gauge";
 import { LENGTH_UNITS } from "../metrology/units";
-import { madeUp } from "../procedures/made-up/procedure";
-import { SAMPLE_MACHINE } from "../procedures/sample-machine";
-import { readAs } from "../procedures/scan-offset/test-history";
 import { readAnswerInput } from "./answer-input";
 import { inputFromText, textFromInput, unitAt, writtenAnswer } from "./answer-text";
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { madeUp } from "../procedures/made-up/procedure";
-import { SAMPLE_MACHINE } from "../procedures/sample-machine";
+import { madeUp } from "../../testing/made-up/procedure";
+import { SAMPLE_MACHINE } from "../../testing/sample-machine";
 import { scanOffset } from "../procedures/scan-offset/procedure";
 import { type PencilField, pencilFields } from "./pencil";
 

@@ -2,10 +2,10 @@
 import { describe, expect, it } from "vitest";
 import type { MarkingSettings, Piece } from "../../core/coupon/piece";
 import type { RoundSpec } from "../../core/coupon/round-spec";
-import { madeUp } from "../../core/procedures/made-up/procedure";
-import { SAMPLE_MACHINE } from "../../core/procedures/sample-machine";
 import { scanOffset } from "../../core/procedures/scan-offset/procedure";
 import type { SettingValue } from "../../core/settings/setting";
+import { madeUp } from "../../testing/made-up/procedure";
+import { SAMPLE_MACHINE } from "../../testing/sample-machine";
 import { runSheet, type SheetFacts } from "./sheet-content";
 import { sheetPages } from "./sheet-pages";
 

@@ -4,11 +4,11 @@ import { allGauges } from "../../data/gauges";
 import { everyMachine } from "../../data/machines";
 import { addPart, allParts } from "../../data/parts";
 import { everyStock } from "../../data/stocks";
+import { NOW } from "../../testing/test-bench";
 import { keepMachine } from "../machine/machine-steps";
 import { benchView } from "../screens/bench-view";
 import { keepStock } from "../stock/stock-steps";
 import { addDemoBench } from "./demo-bench";
-import { NOW } from "./test-bench";
 
 const OWN = {
   slug: null,

@@ -7,7 +7,7 @@ import { type Database, openDatabase } from "../../data/database";
 import { allGauges } from "../../data/gauges";
 import { machineBySlug } from "../../data/machines";
 import { trialById } from "../../data/trials";
-import { demoCopy, NOW, refusal } from "../demo/test-bench";
+import { demoCopy, NOW, refusal } from "../../testing/test-bench";
 import { noteChange } from "../machine/change-steps";
 import { wear } from "../practice/practice-machine";
 import { benchView } from "../screens/bench-view";

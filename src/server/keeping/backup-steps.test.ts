@@ -6,7 +6,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { backupFiles, backupFolder } from "../../data/backup-files";
 import { allMachines } from "../../data/machines";
 import { closeDatabase, database } from "../../data/server-database";
-import { demoCopy, NOW, refusal } from "../demo/test-bench";
+import { demoCopy, NOW, refusal } from "../../testing/test-bench";
 import { archive } from "../machine/archive-steps";
 import { backUpNow, backupNamed, restoreBackup, takeInBackup, throwAwayBackup } from "./backup-steps";
 import { backupView, lastBackup } from "./backup-view";

@@ -5,7 +5,7 @@ import { entriesOf, ownerOfMachine } from "../../data/ledger";
 import { holdersOf, machineBySlug } from "../../data/machines";
 import { newestMoment } from "../../data/newest-moment";
 import { addPart } from "../../data/parts";
-import { demoCopy } from "../demo/test-bench";
+import { demoCopy } from "../../testing/test-bench";
 import { writeDown } from "../ledger/ledger-steps";
 import { swapPart } from "../machine/part-steps";
 import { machineView } from "../screens/machine-view";

@@ -3,7 +3,7 @@ import { beforeEach, describe, expect, it } from "vitest";
 import type { Database } from "../../data/database";
 import { everyMachine, holdersOf, machineBySlug } from "../../data/machines";
 import { practiceOf } from "../../data/practice";
-import { demoCopy, NOW, refusal } from "../demo/test-bench";
+import { demoCopy, NOW, refusal } from "../../testing/test-bench";
 import { machineView } from "../screens/machine-view";
 import { burnOnPractice } from "../trial/burn-on-practice";
 import { fullTrial, roundOf } from "../trial/trial-record";

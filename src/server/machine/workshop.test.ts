@@ -6,7 +6,7 @@ import { entriesOf, ownerOfMachine } from "../../data/ledger";
 import { holdersOf, machineBySlug } from "../../data/machines";
 import { documentText } from "../../formats/json-document";
 import type { LedgerDocument } from "../../formats/ledger-document";
-import { demoCopy, NOW, refusal } from "../demo/test-bench";
+import { demoCopy, NOW, refusal } from "../../testing/test-bench";
 import { foundWrong, takeBackFault } from "../gauges/gauge-steps";
 import { ledgerOf } from "../ledger/ledger-document";
 import { putBackValue, takeBackEntry, writeDown } from "../ledger/ledger-steps";

@@ -11,7 +11,7 @@ import { documentText } from "../../formats/json-document";
 import { decodePicture, PictureFault } from "../../formats/picture-decoder";
 import { dpiOf } from "../../formats/picture-dpi";
 import { parseTrialDocument } from "../../formats/trial-document";
-import { demoCopy } from "../demo/test-bench";
+import { demoCopy } from "../../testing/test-bench";
 import { burnOnPractice } from "../trial/burn-on-practice";
 import { practiceScan } from "../trial/practice-scan";
 import { trialDocument } from "../trial/trial-document";

@@ -4,7 +4,7 @@ import type { Database } from "../../data/database";
 import { entriesOf, ownerOfMachine } from "../../data/ledger";
 import { holdersOf, machineBySlug } from "../../data/machines";
 import { practiceOf, setPractice } from "../../data/practice";
-import { demoCopy, NOW } from "../demo/test-bench";
+import { demoCopy, NOW } from "../../testing/test-bench";
 import { takeBackEntry, writeDown } from "../ledger/ledger-steps";
 import { burnOnPractice, readOnPractice } from "../trial/burn-on-practice";
 import { beginTrial, openSession } from "../trial/trial-steps";

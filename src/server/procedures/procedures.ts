@@ -1,22 +1,20 @@
-/** The registry as this server sees it: USTRINA_MADE_UP=1 admits the made-up procedure, for tests of the screens. */
-
+/** The registry as this server sees it: USTRINA_MADE_UP=1 admits what the tests of the screens built in. */
+import { EXTRA_PROCEDURES } from "#extra-procedures";
+import { admitHidden, procedureById, proceduresFor } from "../../core/course/registry";
 import type { MachineKind } from "../../core/machine/machine-spec";
 import type { AnyProcedure } from "../../core/procedures/contract";
-import { madeUp } from "../../core/procedures/made-up/procedure";
-import { admitHidden, procedureById, proceduresFor } from "../../core/procedures/registry";
 import { Refusal } from "../refusal";
 
-const withMadeUp = () => process.env.USTRINA_MADE_UP === "1";
+const extra = process.env.USTRINA_MADE_UP === "1" ? await Promise.all(EXTRA_PROCEDURES.map(({ load }) => load())) : [];
+for (const procedure of extra) admitHidden(procedure);
 
 /** What can be begun on a kind of machine, in practice order. */
 export function offeredProcedures(kind: MachineKind): AnyProcedure[] {
-  const extra = withMadeUp() && madeUp.machineKinds.includes(kind) ? [madeUp] : [];
-  return [...proceduresFor(kind), ...extra];
+  return [...proceduresFor(kind), ...extra.filter((p) => p.machineKinds.includes(kind))];
 }
 
 /** @throws Refusal when there is no such procedure */
 export function knownProcedure(id: string): AnyProcedure {
-  if (withMadeUp()) admitHidden(madeUp);
   try {
     return procedureById(id);
   } catch {

@@ -1,11 +1,11 @@
 /** One row that does not fit its schema takes its own machine away, and nothing else. */
 import { beforeEach, describe, expect, it } from "vitest";
-import { SAMPLE_MACHINE } from "../../core/procedures/sample-machine";
 import type { Database } from "../../data/database";
 import { DamagedRow } from "../../data/json-column";
 import { entriesOf, ownerOfMachine } from "../../data/ledger";
 import { machineBySlug } from "../../data/machines";
-import { demoCopy, NOW } from "../demo/test-bench";
+import { SAMPLE_MACHINE } from "../../testing/sample-machine";
+import { demoCopy, NOW } from "../../testing/test-bench";
 import { knownEye, knownReader } from "../gauges/gauge-steps";
 import { gaugesView } from "../gauges/gauges-view";
 import { ledgerView } from "../ledger/ledger-view";

@@ -1,13 +1,13 @@
 /** What the pages receive, on the demo bench: every number on them comes from rows on disk. */
 
 import { beforeEach, describe, expect, it } from "vitest";
+import { PROCEDURES } from "../../core/course/registry";
 import { DAY_MS } from "../../core/course/state";
-import { PROCEDURES } from "../../core/procedures/registry";
 import { type Database, openDatabase } from "../../data/database";
 import { entriesOf, ownerOfMachine } from "../../data/ledger";
 import { machineBySlug } from "../../data/machines";
 import { trialsOfMachine } from "../../data/trials";
-import { demoCopy, NOW } from "../demo/test-bench";
+import { demoCopy, NOW } from "../../testing/test-bench";
 import { gaugesView } from "../gauges/gauges-view";
 import { ledgerView } from "../ledger/ledger-view";
 import { noteChange } from "../machine/change-steps";

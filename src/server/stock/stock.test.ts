@@ -1,10 +1,10 @@
 /** Cards of stock: the steps as the screens call them, on the demo bench. */
 import { beforeEach, describe, expect, it } from "vitest";
-import { SAMPLE_MACHINE } from "../../core/procedures/sample-machine";
 import { type Database, openDatabase } from "../../data/database";
 import { addMachine, deleteMachine, machineBySlug } from "../../data/machines";
 import { batchByKey, batchesOf, everyStock, resultsOfBatch, stocksAtHand } from "../../data/stocks";
-import { demoCopy, NOW, refusal } from "../demo/test-bench";
+import { SAMPLE_MACHINE } from "../../testing/sample-machine";
+import { demoCopy, NOW, refusal } from "../../testing/test-bench";
 import { benchView } from "../screens/bench-view";
 import { procedureView } from "../screens/procedure-view";
 import { beginCheck } from "../trial/check-steps";

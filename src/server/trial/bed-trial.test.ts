@@ -5,7 +5,7 @@ import type { Database } from "../../data/database";
 import { eventsOf } from "../../data/events";
 import { practiceOf } from "../../data/practice";
 import { bedOf } from "../../practice/practice-truth";
-import { demoCopy, NOW, refusal } from "../demo/test-bench";
+import { demoCopy, NOW, refusal } from "../../testing/test-bench";
 import { truthOf } from "../practice/practice-machine";
 import { noteAdjusted, undoAdjusted } from "./adjustment-steps";
 import { burnOnPractice } from "./burn-on-practice";

@@ -1,5 +1,6 @@
 /** A round burned on the practice machine and read there. */
 import { z } from "zod";
+import { type BurnedPiece, burnFile, type PracticeAnswer, samePart, siteReader } from "../../burning/practice-burn";
 import type { RoundSpec } from "../../core/coupon/round-spec";
 import { placementSchema } from "../../core/geometry/frames";
 import { burnFileOf } from "../../core/machine/machine-spec";
@@ -13,7 +14,6 @@ import { svgOf } from "../../formats/svg-writer";
 import { trueCorner } from "../../practice/gantry";
 import type { PracticeTruth } from "../../practice/practice-truth";
 import { seeded, seedOf } from "../../practice/random";
-import { type BurnedPiece, burnFile, type PracticeAnswer, samePart, siteReader } from "../../rehearsal/practice-burn";
 import { controllerOf, truthOf } from "../practice/practice-machine";
 import { Refusal } from "../refusal";
 import { freezeBurn } from "./freeze-burn";

@@ -5,7 +5,7 @@ import type { Database } from "../../data/database";
 import { machineBySlug } from "../../data/machines";
 import { ownLinesFault } from "../../formats/gcode-own-lines";
 import { parseGcode } from "../../formats/gcode-parser";
-import { demoCopy, NOW, refusal } from "../demo/test-bench";
+import { demoCopy, NOW, refusal } from "../../testing/test-bench";
 import { burnOnPractice } from "./burn-on-practice";
 import { setDialect } from "./check-steps";
 import { roundGcode } from "./round-gcode";

@@ -5,7 +5,7 @@ import { FOCUS_HEIGHT, STORED_HEIGHT } from "../../core/procedures/focus/plan-ty
 import type { Database } from "../../data/database";
 import { holdersOf, type Machine, machineBySlug, reviseMachine } from "../../data/machines";
 import { addPart, fitPart, fittingsOf } from "../../data/parts";
-import { demoCopy, NOW, refusal } from "../demo/test-bench";
+import { demoCopy, NOW, refusal } from "../../testing/test-bench";
 import { foundWrong } from "../gauges/gauge-steps";
 import { writeDown } from "../ledger/ledger-steps";
 import { benchView } from "../screens/bench-view";

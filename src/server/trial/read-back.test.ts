@@ -1,7 +1,7 @@
 /** Settings of one round are read back one by one: the first does not speak for the second. */
 import { expect, it } from "vitest";
 import { isReadBack } from "../../core/trial/decisions";
-import { demoCopy, NOW } from "../demo/test-bench";
+import { demoCopy, NOW } from "../../testing/test-bench";
 import { burnOnPractice } from "./burn-on-practice";
 import { confirmHeld } from "./correction-steps";
 import { fullTrial } from "./trial-record";

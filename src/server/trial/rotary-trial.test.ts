@@ -10,7 +10,7 @@ import type { Database } from "../../data/database";
 import { entriesOf, ownerOfMachine } from "../../data/ledger";
 import { holdersOf } from "../../data/machines";
 import { addPart, allParts, fitPart, fittedPart } from "../../data/parts";
-import { demoCopy, NOW, refusal } from "../demo/test-bench";
+import { demoCopy, NOW, refusal } from "../../testing/test-bench";
 import { writeDown } from "../ledger/ledger-steps";
 import { settlePutBack } from "../machine/change-steps";
 import { benchView } from "../screens/bench-view";

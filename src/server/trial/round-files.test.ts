@@ -13,8 +13,8 @@ import { parseDxf } from "../../formats/dxf-parser";
 import { parseGcode } from "../../formats/gcode-parser";
 import { parseSvg } from "../../formats/svg-parser";
 import { parseTrialDocument } from "../../formats/trial-document";
+import { NOW } from "../../testing/test-bench";
 import { addDemoBench } from "../demo/demo-bench";
-import { NOW } from "../demo/test-bench";
 import { keepMachine } from "../machine/machine-steps";
 import { beginTrial } from "./trial-steps";
 

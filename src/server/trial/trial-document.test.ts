@@ -7,7 +7,7 @@ import { trialsOfMachine } from "../../data/trials";
 import { trialOfDocument } from "../../formats/document-history";
 import { documentText } from "../../formats/json-document";
 import { parseTrialDocument } from "../../formats/trial-document";
-import { demoCopy, NOW, refusal } from "../demo/test-bench";
+import { demoCopy, NOW, refusal } from "../../testing/test-bench";
 import { benchView } from "../screens/bench-view";
 import { loadDocument } from "./load-document";
 import { roundFile } from "./round-files";

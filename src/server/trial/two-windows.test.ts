@@ -2,8 +2,8 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import { draftOf } from "../../core/trial/draft";
 import type { Database } from "../../data/database";
+import { demoCopy, NOW, refusal } from "../../testing/test-bench";
 import { isKnown } from "../../ui/trial/shared/known-stamp";
-import { demoCopy, NOW, refusal } from "../demo/test-bench";
 import { placesView } from "../screens/places-view";
 import { preferencesFrom } from "../screens/preferences-view";
 import { burnOnPractice } from "./burn-on-practice";

@@ -1,14 +1,21 @@
 import { describe, expect, it } from "vitest";
+import {
+  CALIPERS,
+  contextOn,
+  historyWith,
+  machineWith,
+  roundWith,
+  solvedWith,
+} from "../../../testing/axis-scale-round";
+import { SAMPLE_MACHINE } from "../../../testing/sample-machine";
 import { neededMm } from "../../measuring/baseline";
 import { draftOf, readDraft } from "../../trial/draft";
-import { SAMPLE_MACHINE } from "../sample-machine";
 import { observeAxes } from "./observe";
 import { planForm } from "./plan";
 import { planWarnings } from "./plan-faults";
 import type { AxisScalePlan } from "./plan-type";
 import { axisScale } from "./procedure";
 import { AXIS_SCALE } from "./setting";
-import { CALIPERS, contextOn, historyWith, machineWith, roundWith, solvedWith } from "./test-round";
 
 const X_ALONE = { way: "by hand", axes: "X", spanXMm: 800, caliperReachMm: 2000 } as const;
 

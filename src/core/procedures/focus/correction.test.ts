@@ -1,10 +1,10 @@
 import { describe, expect, it } from "vitest";
+import { asLadder, historyWith, judgedRound } from "../../../testing/judged-ladder";
+import { SAMPLE_MACHINE } from "../../../testing/sample-machine";
 import type { MachineSpec } from "../../machine/machine-spec";
 import { type Answer, PLAIN_SHARES } from "../../trial/answer";
-import { SAMPLE_MACHINE } from "../sample-machine";
 import { FOCUS_HEIGHT, type LadderPlan, STORED_HEIGHT } from "./plan-type";
 import { focus } from "./procedure";
-import { asLadder, historyWith, judgedRound } from "./test-ladder";
 
 const HOLD = { unit: "mm", step: 0.1, range: null, tableKind: "not known", sense: 1 } as const;
 const MACHINE: MachineSpec = { ...SAMPLE_MACHINE, held: { [STORED_HEIGHT]: HOLD } };

@@ -1,10 +1,10 @@
 /** Answers by eye that contradict each other hold the height back, until one is left out or accepted. */
 import { describe, expect, it } from "vitest";
-import { SAMPLE_MACHINE } from "../sample-machine";
+import { historyWith, type JudgedLadder, judgedRound } from "../../../testing/judged-ladder";
+import { SAMPLE_MACHINE } from "../../../testing/sample-machine";
 import { MARKED_SITE, SHARPEST_SITE } from "./ladder/coupon";
 import { FOCUS_HEIGHT } from "./plan-type";
 import { focus } from "./procedure";
-import { historyWith, type JudgedLadder, judgedRound } from "./test-ladder";
 
 const inForce = { [FOCUS_HEIGHT]: { shape: "scalar" as const, value: 8 } };
 const ladder = (more: Partial<JudgedLadder>) =>

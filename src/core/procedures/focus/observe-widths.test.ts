@@ -1,5 +1,6 @@
 /** Widths are made here by the law of one spot, exact to the last digit, with one slip each. */
 import { describe, expect, it } from "vitest";
+import { SAMPLE_MACHINE } from "../../../testing/sample-machine";
 import { forecastOf } from "../../course/forecast";
 import type { Gauge } from "../../metrology/gauge";
 import { expandedUncertainty } from "../../metrology/measured";
@@ -7,7 +8,6 @@ import { type Answer, imaginedReading, PLAIN_SHARES } from "../../trial/answer";
 import { leaveOutKey } from "../../trial/decisions";
 import type { History } from "../../trial/history";
 import type { PlanContext } from "../../trial/plan-form";
-import { SAMPLE_MACHINE } from "../sample-machine";
 import { focusRound, widthSite } from "./ladder/coupon";
 import { markWidth, type Spot } from "./mark-width-law";
 import { usualPlan } from "./plan";

@@ -1,8 +1,8 @@
 /** What a ladder may not be: each refused at its field, with what to do. */
 import { describe, expect, it } from "vitest";
+import { SAMPLE_MACHINE } from "../../../testing/sample-machine";
 import { draftOf, readDraft } from "../../trial/draft";
 import type { PlanContext } from "../../trial/plan-form";
-import { SAMPLE_MACHINE } from "../sample-machine";
 import { usedHeightMm } from "./ladder/layout";
 import { proofPlan } from "./ladder/proof-plan";
 import { ladderWarnings as planWarnings } from "./ladder/warnings";

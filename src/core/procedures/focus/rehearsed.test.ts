@@ -4,17 +4,17 @@ import { focusOf, gantryFromSeed, withoutNoise } from "../../../practice/gantry-
 import { shownFocus, still as stillHead } from "../../../practice/head-height";
 import { heightsOf, isGalvo, type PracticeTruth, practiceFromSeed } from "../../../practice/practice-truth";
 import { seeded } from "../../../practice/random";
-import { rehearseRound } from "../../../rehearsal/rehearse-round";
+import { asLadder } from "../../../testing/judged-ladder";
+import { rehearseRound } from "../../../testing/rehearsal/rehearse-round";
+import { SAMPLE_GALVO, SAMPLE_MACHINE } from "../../../testing/sample-machine";
 import type { MachineSpec } from "../../machine/machine-spec";
 import { type Gauge, usualGauge } from "../../metrology/gauge";
 import { expandedUncertainty } from "../../metrology/measured";
 import type { History, Purpose, RoundRecord } from "../../trial/history";
 import type { PlanContext } from "../../trial/plan-form";
-import { SAMPLE_GALVO, SAMPLE_MACHINE } from "../sample-machine";
 import { usualPlan } from "./plan";
 import { FOCUS_HEIGHT, type LadderPlan } from "./plan-type";
 import { focus } from "./procedure";
-import { asLadder } from "./test-ladder";
 
 const GAUGE: Gauge = {
   id: "microscope",

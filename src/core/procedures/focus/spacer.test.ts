@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
+import { historyWith, judgedRound } from "../../../testing/judged-ladder";
+import { SAMPLE_MACHINE } from "../../../testing/sample-machine";
 import { boundsOf } from "../../geometry/rect";
-import { SAMPLE_MACHINE } from "../sample-machine";
 import { focus } from "./procedure";
 import { type SpacerSize, spacerDrawing, spacerFault } from "./spacer";
-import { historyWith, judgedRound } from "./test-ladder";
 
 const SIZE: SpacerSize = { gapMm: 50, kerfMm: 0.2, sheetMm: 3, foot: false };
 const outlines = (size: SpacerSize) => spacerDrawing(size).piece.paths.map((p) => p.points);

@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { SAMPLE_MACHINE, SAMPLE_STOCK } from "../../../testing/sample-machine";
 import { opticOf } from "../../machine/part-spec";
 import { type Gauge, usualGauge } from "../../metrology/gauge";
 import { expandedUncertainty } from "../../metrology/measured";
@@ -8,7 +9,6 @@ import { draftOf, readDraft } from "../../trial/draft";
 import type { History, RoundRecord } from "../../trial/history";
 import type { Outcome } from "../../trial/outcome";
 import type { PlanContext } from "../../trial/plan-form";
-import { SAMPLE_MACHINE, SAMPLE_STOCK } from "../sample-machine";
 import { leftIn } from "./found";
 import { cellsOf, columnsOf, matesNeed } from "./layout";
 import { mateShape } from "./mate-shapes";

@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { SAMPLE_MACHINE } from "../../../testing/sample-machine";
 import type { MachineSpec } from "../../machine/machine-spec";
 import { type Gauge, usualGauge } from "../../metrology/gauge";
 import type { HeldSetting } from "../../settings/setting";
@@ -6,7 +7,6 @@ import { type Answer, PLAIN_SHARES } from "../../trial/answer";
 import { draftOf, readDraft } from "../../trial/draft";
 import type { History, RoundRecord } from "../../trial/history";
 import type { PlanContext } from "../../trial/plan-form";
-import { SAMPLE_MACHINE } from "../sample-machine";
 import { linesOf, type OriginPlan, planForm, planWarnings } from "./plan";
 import { origin } from "./procedure";
 import { HOME_OFFSET } from "./setting";

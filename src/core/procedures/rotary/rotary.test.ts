@@ -1,5 +1,6 @@
 /** Check values as methods has them; sums by hand. (common practice, no source) */
 import { describe, expect, it } from "vitest";
+import { SAMPLE_MACHINE } from "../../../testing/sample-machine";
 import { beforeBurn } from "../../coupon/round-spec";
 import { rotaryOf } from "../../machine/part-spec";
 import type { Gauge } from "../../metrology/gauge";
@@ -9,7 +10,6 @@ import { PLAIN_SHARES } from "../../trial/answer";
 import { draftOf, readDraft } from "../../trial/draft";
 import type { History, RoundRecord } from "../../trial/history";
 import type { PlanContext } from "../../trial/plan-form";
-import { SAMPLE_MACHINE } from "../sample-machine";
 import { planForm } from "./plan";
 import { planWarnings } from "./plan-faults";
 import type { RotaryPlan } from "./plan-type";

@@ -1,11 +1,11 @@
 import { describe, expect, it } from "vitest";
 import { gantryFromSeed, withoutNoise } from "../../../practice/gantry-truth";
 import { seeded } from "../../../practice/random";
-import { rehearseRound } from "../../../rehearsal/rehearse-round";
+import { rehearseRound } from "../../../testing/rehearsal/rehearse-round";
+import { SAMPLE_MACHINE } from "../../../testing/sample-machine";
 import type { Gauge } from "../../metrology/gauge";
 import type { History, RoundRecord } from "../../trial/history";
 import type { PlanContext } from "../../trial/plan-form";
-import { SAMPLE_MACHINE } from "../sample-machine";
 import { planForm, type SampleBarPlan } from "./plan";
 import { sampleBar } from "./procedure";
 

@@ -1,10 +1,11 @@
 /** The coupon as it is laid out, sent and shown close up, over random plans. */
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { SAMPLE_MACHINE } from "../../../testing/sample-machine";
+import { historyOf, readAs, table } from "../../../testing/scan-offset-history";
 import { settingsOf } from "../../coupon/piece";
 import { scanRows } from "../../coupon/scan-rows";
 import type { PlanContext } from "../../trial/plan-form";
-import { SAMPLE_MACHINE } from "../sample-machine";
 import { checkPlan } from "./check-plan";
 import { REFERENCE_SITES, scanOffsetRound, siteId } from "./coupon";
 import { compensatedMm, entryInForce } from "./in-force";
@@ -13,7 +14,6 @@ import { asSent } from "./own-compensation";
 import { CAUTIOUS_ACCELERATION_MM_PER_S2, planForm, runUpMm } from "./plan";
 import { SCAN_OFFSET, type ScanOffsetPlan, type Way } from "./plan-type";
 import { scanOffset } from "./procedure";
-import { historyOf, readAs, table } from "./test-history";
 
 const context: PlanContext = { machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {} };
 const usual = planForm(context).defaults;

@@ -1,5 +1,6 @@
 /** Where the doubt of a scan offset comes from, what makes it smaller, and what to do where a verdict cannot be told. */
 import { describe, expect, it } from "vitest";
+import { historyOf, readAs, TEST_GAUGE, table } from "../../../testing/scan-offset-history";
 import { type Gauge, usualGauge } from "../../metrology/gauge";
 import { expandedUncertainty } from "../../metrology/measured";
 import { type Answer, PLAIN_SHARES } from "../../trial/answer";
@@ -9,7 +10,6 @@ import { REFERENCE_SITES } from "./coupon";
 import type { ScanOffsetPlan } from "./plan-type";
 import { scanOffset } from "./procedure";
 import { judgeScanOffset } from "./proof";
-import { historyOf, readAs, TEST_GAUGE, table } from "./test-history";
 
 const LATE = { 100: 0.08, 200: 0.18, 300: 0.28, 400: 0.38, 500: 0.48 };
 const MICROSCOPE: Gauge = {

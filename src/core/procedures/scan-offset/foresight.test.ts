@@ -1,5 +1,6 @@
 /** What a site should read by the others, and what more reading would do: held against readings that were then taken. */
 import { describe, expect, it } from "vitest";
+import { historyOf, readAs, TEST_GAUGE, table } from "../../../testing/scan-offset-history";
 import { predictedReading } from "../../measuring/examined";
 import { type Gauge, usualGauge } from "../../metrology/gauge";
 import { expandedUncertainty } from "../../metrology/measured";
@@ -9,7 +10,6 @@ import { REFERENCE_SITES } from "./coupon";
 import { foresee, type MoreReading } from "./more-reading";
 import { observeStagger } from "./observe-line";
 import type { ScanOffsetPlan } from "./plan-type";
-import { historyOf, readAs, TEST_GAUGE, table } from "./test-history";
 
 const LATE = { 100: 0.08, 200: 0.18, 300: 0.28, 400: 0.38, 500: 0.48 };
 const SPEEDS = Object.keys(LATE).map(Number);

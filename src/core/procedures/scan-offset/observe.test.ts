@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
+import { historyOf, readAs, TEST_GAUGE } from "../../../testing/scan-offset-history";
 import { analyse } from "./analysis";
 import { observeOneByOne, staggerRow } from "./observe";
-import { historyOf, readAs, TEST_GAUGE } from "./test-history";
 
 const SPEEDS = [100, 200, 300, 400, 500];
 

@@ -1,12 +1,12 @@
 import { describe, expect, it } from "vitest";
+import { SAMPLE_MACHINE } from "../../../testing/sample-machine";
+import { table } from "../../../testing/scan-offset-history";
 import { draftOf, readDraft } from "../../trial/draft";
 import type { PlanContext } from "../../trial/plan-form";
-import { SAMPLE_MACHINE } from "../sample-machine";
 import { asSent } from "./own-compensation";
 import { runUpMm } from "./plan";
 import type { ScanOffsetPlan } from "./plan-type";
 import { scanOffset } from "./procedure";
-import { table } from "./test-history";
 
 const context: PlanContext = { machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {} };
 const form = scanOffset.plan(context);

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
+import { historyOf, readAs, TEST_GAUGE, table } from "../../../testing/scan-offset-history";
 import { scanOffset } from "./procedure";
-import { historyOf, readAs, TEST_GAUGE, table } from "./test-history";
 
 const SPEEDS = [100, 200, 300, 400, 500];
 const before = Object.fromEntries(SPEEDS.map((v) => [v, 0.0012 * v]));

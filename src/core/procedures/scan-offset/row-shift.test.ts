@@ -1,10 +1,10 @@
 /** Gaps are made here by hand from where row ends lie, not by the equations of the model. */
 import { describe, expect, it } from "vitest";
+import { SAMPLE_MACHINE } from "../../../testing/sample-machine";
+import { type Gaps, historyOf, type Read, readAs, table } from "../../../testing/scan-offset-history";
 import type { HeldSetting } from "../../settings/setting";
-import { SAMPLE_MACHINE } from "../sample-machine";
 import { scanOffset } from "./procedure";
 import { ROW_SHIFT, ROW_SHIFT_BY_SPEED } from "./setting";
-import { type Gaps, historyOf, type Read, readAs, table } from "./test-history";
 
 const SPEEDS = [100, 200, 300, 400];
 /** Outlines at -1.5 and 51.5 mm, rows drawn from 0 to 50 mm; tip and line are 0.2 mm wide, so 0.2 mm of each gap is burned. */

@@ -1,11 +1,11 @@
 import { describe, expect, it } from "vitest";
+import { SAMPLE_MACHINE } from "../../../testing/sample-machine";
+import { historyOf, readAs, TEST_GAUGE, table } from "../../../testing/scan-offset-history";
 import { expandedUncertainty } from "../../metrology/measured";
 import type { History } from "../../trial/history";
 import type { Outcome } from "../../trial/outcome";
-import { SAMPLE_MACHINE } from "../sample-machine";
 import type { ScanOffsetPlan } from "./plan-type";
 import { scanOffset } from "./procedure";
-import { historyOf, readAs, TEST_GAUGE, table } from "./test-history";
 
 function solved(history: History<ScanOffsetPlan>): Extract<Outcome, { status: "solved" }> {
   const outcome = scanOffset.solve(history);

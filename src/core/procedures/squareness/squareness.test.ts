@@ -1,10 +1,10 @@
 import { describe, expect, it } from "vitest";
+import { SAMPLE_MACHINE } from "../../../testing/sample-machine";
 import { type Gauge, usualGauge } from "../../metrology/gauge";
 import { type Answer, PLAIN_SHARES } from "../../trial/answer";
 import { draftOf, readDraft } from "../../trial/draft";
 import type { History, RoundRecord } from "../../trial/history";
 import type { PlanContext } from "../../trial/plan-form";
-import { SAMPLE_MACHINE } from "../sample-machine";
 import { observeLean } from "./lean";
 import { planForm, type SquarenessPlan } from "./plan";
 import { squareness } from "./procedure";

@@ -1,9 +1,10 @@
 /** Procedures in the page: the same pure code as on the server. */
 
+import { EXTRA_PROCEDURES } from "#extra-procedures";
 import type { RoundSpec } from "../../../core/coupon/round-spec";
+import { PROCEDURE_LIST } from "../../../core/course/procedure-list";
 import type { Gauge } from "../../../core/metrology/gauge";
 import type { AnyProcedure } from "../../../core/procedures/contract";
-import { LOADERS } from "../../../core/procedures/loaders";
 import { draftOf, readDraft } from "../../../core/trial/draft";
 import type { History, RoundRecord } from "../../../core/trial/history";
 import type { PlanContext } from "../../../core/trial/plan-form";
@@ -17,7 +18,7 @@ const here = new Map<string, AnyProcedure>();
 export function loadProcedure(id: string): Promise<AnyProcedure> {
   const before = coming.get(id);
   if (before) return before;
-  const load = LOADERS[id];
+  const load = [...PROCEDURE_LIST, ...EXTRA_PROCEDURES].find((p) => p.id === id)?.load;
   if (!load) throw new RangeError(`There is no procedure “${id}”.`);
   const loading = load().then((procedure) => {
     here.set(id, procedure);

@@ -4,14 +4,14 @@ import { gantryFromSeed, withoutNoise } from "../../../../practice/gantry-truth"
 import { shownFocus } from "../../../../practice/head-height";
 import { heightsOf, type PracticeTruth, practiceFromSeed } from "../../../../practice/practice-truth";
 import { seeded } from "../../../../practice/random";
-import { rehearseRound } from "../../../../rehearsal/rehearse-round";
+import { rehearseRound } from "../../../../testing/rehearsal/rehearse-round";
+import { SAMPLE_GALVO, SAMPLE_MACHINE } from "../../../../testing/sample-machine";
 import type { MachineSpec } from "../../../machine/machine-spec";
 import { type Gauge, usualGauge } from "../../../metrology/gauge";
 import { expandedUncertainty } from "../../../metrology/measured";
 import { draftOf, readDraft } from "../../../trial/draft";
 import type { History, Purpose, RoundRecord } from "../../../trial/history";
 import type { PlanContext } from "../../../trial/plan-form";
-import { SAMPLE_GALVO, SAMPLE_MACHINE } from "../../sample-machine";
 import { planForm, usualPlan } from "../plan";
 import { FOCUS_HEIGHT, type FocusPlan, type RampPlan } from "../plan-type";
 import { focus } from "../procedure";

@@ -1,0 +1,101 @@
+/** What a layout is said to be able to tell, held against what practice gantries then give. Seeds 21000 to 21039. */
+import { describe, expect, it } from "vitest";
+import { forecastOf } from "../../core/course/forecast";
+import { axisScale } from "../../core/procedures/axis-scale/procedure";
+import type { Way } from "../../core/procedures/rotary/plan-type";
+import { rotary } from "../../core/procedures/rotary/procedure";
+import { scanOffset } from "../../core/procedures/scan-offset/procedure";
+import { SAMPLE_MACHINE } from "../sample-machine";
+import { LENGTH_GAUGES, rms, scaleCases } from "./axis-scale-accuracy";
+
+const context = { machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {}, gauges: [LENGTH_GAUGES.calipers] };
+const laid = (repeats: number, tolerance = axisScale.tolerance.default) => ({
+  procedure: axisScale,
+  plan: { ...axisScale.plan(context).defaults, repeats },
+  context,
+  tolerance,
+});
+
+describe("the forecast of a layout", () => {
+  it("comes true: intervals are as wide as was said, within a quarter", () => {
+    const forecast = forecastOf(laid(2));
+    const widths = scaleCases(21_000, 40, { gauge: LENGTH_GAUGES.calipers, plan: {}, common: true }).map(
+      (c) => c.expanded,
+    );
+    expect(rms(widths) / (forecast?.expanded ?? Number.NaN)).toBeGreaterThan(0.75);
+    expect(rms(widths) / (forecast?.expanded ?? Number.NaN)).toBeLessThan(1.25);
+  });
+
+  it("leaves to a proof what the tolerance has left, and needs no help there", () => {
+    const forecast = forecastOf(laid(2));
+    expect(forecast?.decidesUpTo).toBeCloseTo(0.001 - (forecast?.expanded ?? 0), 12);
+    expect(forecast?.help).toBeNull();
+  });
+
+  it("names the fewest readings that leave a proof room, and keeps its word", () => {
+    const tight = (forecastOf(laid(2))?.expanded ?? 0) * 1.8;
+    const { help } = forecastOf(laid(2, tight)) ?? { help: null };
+    const repeats = help && "repeats" in help.by ? help.by.repeats : Number.NaN;
+    expect(help?.plan).toEqual({ repeats });
+    const then = forecastOf(laid(repeats, tight));
+    expect(then?.expanded).toBeCloseTo(help?.expanded ?? Number.NaN, 12);
+    expect(then?.expanded).toBeLessThanOrEqual(tight / 2);
+    expect(forecastOf(laid(repeats - 1, tight))?.expanded).toBeGreaterThan(tight / 2);
+  });
+
+  it("proposes the longest lengths that fit where those alone leave a proof room", () => {
+    const { defaults } = axisScale.plan(context);
+    const short = { ...defaults, spanXMm: 60, spanYMm: 50 };
+    const forecast = forecastOf({ procedure: axisScale, plan: short, context, tolerance: 0.001 });
+    expect(forecast?.help).toMatchObject({ by: { longer: true }, plan: { spanXMm: 150, spanYMm: 140 } });
+    const then = forecastOf({
+      procedure: axisScale,
+      plan: { ...short, ...forecast?.help?.plan },
+      context,
+      tolerance: 0.001,
+    });
+    expect(then?.expanded).toBeCloseTo(forecast?.help?.expanded ?? Number.NaN, 12);
+    expect(then?.expanded).toBeLessThan((forecast?.expanded ?? 0) / 2);
+    expect(then?.help).toBeNull();
+  });
+
+  it("lets lengths follow the gauge that is chosen", () => {
+    const gauges = [LENGTH_GAUGES.calipers, LENGTH_GAUGES.rule];
+    const { defaults } = axisScale.plan({ ...context, gauges });
+    const byRule = { ...defaults, gauge: LENGTH_GAUGES.rule.id };
+    expect(axisScale.longest?.(byRule, { ...context, gauges })).toMatchObject({ spanXMm: 870, spanYMm: 550 });
+  });
+
+  it("says that no proof can succeed where the interval alone is wider than the tolerance", () => {
+    const forecast = forecastOf(laid(1, 0.0001));
+    expect(forecast?.decidesUpTo).toBeNull();
+  });
+
+  it("of a scan offset is of the stagger, which the tolerance is for", () => {
+    const plan = { ...scanOffset.plan(context).defaults };
+    const forecast = forecastOf({ procedure: scanOffset, plan, context, tolerance: 0.05 });
+    expect(forecast?.label).toMatch(/^the stagger at \d+ mm\/s$/);
+    expect(forecast?.expanded).toBeGreaterThan(0.01);
+    expect(forecast?.expanded).toBeLessThan(0.03);
+  });
+
+  it("tells what each way of measuring a rotary will be worth, and a longer travel is worth more", () => {
+    const { defaults } = rotary.plan(context);
+    const told = (way: Way, spanMm: number) =>
+      forecastOf({
+        procedure: rotary,
+        plan: { ...defaults, way, spanMm, readoutStepMm: 0.01, dotMm: 0.1 },
+        context,
+        tolerance: rotary.tolerance.default,
+      })?.expanded ?? Number.NaN;
+    expect(told("wrap", 100)).toBeGreaterThan(0);
+    // What is set by hand is shared by a longer way; of what the calipers always read wrong a part grows with it.
+    const gain = (way: Way) => told(way, 100) / told(way, 50);
+    expect(gain("traced")).toBeGreaterThan(0.45);
+    expect(gain("traced")).toBeLessThan(0.6);
+    expect(gain("span")).toBeGreaterThan(gain("traced"));
+    expect(gain("span")).toBeLessThan(0.95);
+    // Two lines are set by a dot of 0.1 mm, sqrt(2) 0.1/sqrt(3) mm together: by hand, of 100 mm, twice that.
+    expect(told("traced", 100)).toBeGreaterThan(0.0016);
+  });
+});
