@@ -1,4 +1,5 @@
 /** The course of a trial that measures once, corrects and proves: what most procedures do next, and their words for it. */
+import type { SettingSpec } from "../settings/setting";
 import { sitesLeft } from "../trial/answer";
 import type { History, Next, RoundRecord } from "../trial/history";
 import type { Outcome } from "../trial/outcome";
@@ -13,16 +14,32 @@ export type CourseWords = {
   holding: string;
 };
 
+/** How the proof is laid out and what is set before it; or why there is none yet. */
+export type ProofPlan<P> = { plan: P; set: string[] } | { why: string };
+
+/** The same once more with all corrections in force, or after what is adjusted by hand. */
+export function sameAgain<P>(
+  { rounds }: Pick<History<P>, "rounds">,
+  outcome: Outcome,
+  settings: readonly SettingSpec[],
+): ProofPlan<P> {
+  const last = rounds.at(-1);
+  const corrections = outcome.status === "solved" ? outcome.corrections : [];
+  if (last && (corrections.length > 0 || settings.length === 0))
+    return { plan: last.plan, set: corrections.map((c) => c.setting) };
+  return { why: "Confirm first what the controller holds: the new value builds on it." };
+}
+
 /**
  * @param verdict what the proof or check says so far
- * @param proof what is set before it, and how it is laid out; `null` where something must be known first, with its reason in `why`
+ * @param proof what is set before it, and how it is laid out
  */
 export function plainNext<P>(
   history: History<P>,
   outcome: Outcome,
   verdict: Verdict | null,
   words: CourseWords,
-  proof: { plan: NoInfer<P>; set: string[] } | { why: string },
+  proof: ProofPlan<NoInfer<P>>,
 ): Next<P> {
   const last = history.rounds.at(-1);
   if (!last) return { do: "stop", why: "Nothing is laid out yet." };

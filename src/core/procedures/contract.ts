@@ -4,12 +4,15 @@ import type { Model } from "../estimate/model";
 import type { ChangeKind } from "../machine/change";
 import type { MachineKind, MachineSpec } from "../machine/machine-spec";
 import type { Need } from "../machine/need";
+import { type Contradicting, examinedJudge, examinedSolve, newestRead, predictedReading } from "../measuring/examined";
+import { type CourseWords, type ProofPlan, plainNext, sameAgain } from "../measuring/plain-course";
+import { readTicks } from "../measuring/read-ticks";
 import type { Measured } from "../metrology/measured";
 import type { UnitId } from "../metrology/units";
 import type { SettingSpec, SettingsInForce } from "../settings/setting";
 import type { StockAtHand } from "../stock/stock-at-hand";
 import type { Focus, History, Next, Purpose, RoundRecord } from "../trial/history";
-import type { Outcome } from "../trial/outcome";
+import { completed, type GivenOutcome, type Outcome } from "../trial/outcome";
 import type { PlanContext, PlanForm, PlanWarning } from "../trial/plan-form";
 import type { Verdict } from "../trial/verdict";
 
@@ -68,6 +71,66 @@ export interface Procedure<P = unknown> {
   overlay(history: History<P>): Primitive[];
   /** The close-up of a site. */
   detail(history: History<P>, focus: Focus): Detail | null;
+}
+
+/** What most procedures say alike has a usual answer in {@link defineProcedure}. */
+type WithUsualAnswer =
+  | "version"
+  | "actsFrom"
+  | "sets"
+  | "warnings"
+  | "asSent"
+  | "checkPlan"
+  | "expected"
+  | "overlay"
+  | "solve"
+  | "next";
+
+/** What a procedure says of itself. */
+export type ProcedureSpec<P> = Omit<Procedure<P>, WithUsualAnswer> &
+  Partial<Pick<Procedure<P>, Exclude<WithUsualAnswer, "solve" | "next">>> & {
+    /** What the readings amount to; suspects are found around it. */
+    solve(history: History<P>): GivenOutcome;
+    /** Judgements in order that contradict each other; left out where nothing is judged in order. */
+    contradicting?: Contradicting<P>;
+  } & (
+    | {
+        /** Words for a trial that measures once, corrects and proves. */
+        words: CourseWords;
+        /** What is burned as the proof, and which settings are set before; left out: the same again with all corrections in force. */
+        proof?: (history: History<P>, outcome: Outcome) => ProofPlan<P>;
+      }
+    | {
+        /** @param verdict on the newest burn, with what contradicts */
+        next(history: History<P>, outcome: Outcome, verdict: Verdict | null): Next<P>;
+      }
+  );
+
+/** A procedure with the usual answers where it says nothing of its own, and with what the estimator says around its results. */
+export function defineProcedure<P>(spec: ProcedureSpec<P>): Procedure<P> {
+  const { observe, contradicting, solve, judge, ...own } = spec;
+  const model = observe ?? (() => null);
+  const checkPlan = own.checkPlan ?? ((last: P) => last);
+  const examinedVerdict = examinedJudge(model, judge, contradicting);
+  return {
+    version: 1,
+    actsFrom: () => "controller",
+    sets: () => own.settings.map((s) => s.key),
+    warnings: () => [],
+    asSent: (round) => round,
+    expected: observe ? (history, site) => predictedReading(observe, history, site) : () => null,
+    overlay: readTicks,
+    ...own,
+    ...(observe ? { observe } : {}),
+    checkPlan,
+    solve: examinedSolve(model, (history) => completed(solve(history), newestRead(history)), contradicting),
+    next: (history, outcome) => {
+      if ("next" in spec) return spec.next(history, outcome, examinedVerdict(history));
+      const proof = spec.proof?.(history, outcome) ?? sameAgain(history, outcome, own.settings);
+      return plainNext(history, outcome, examinedVerdict(history), spec.words, proof);
+    },
+    judge: examinedVerdict,
+  };
 }
 
 /** A procedure whose plan type is its own business: what registry, interface and database deal in. */

@@ -7,6 +7,8 @@ import { budgetPartSchema } from "../metrology/budget";
 import { measuredSchema } from "../metrology/measured";
 import { unitIdSchema } from "../metrology/units";
 import { settingValueSchema } from "../settings/setting";
+import { sitesLeft } from "./answer";
+import type { RoundRecord } from "./history";
 
 export const findingSchema = z.object({
   id: z.string(),
@@ -218,3 +220,32 @@ export const outcomeSchema = z.discriminatedUnion("status", [
   }),
 ]);
 export type Outcome = z.infer<typeof outcomeSchema>;
+
+type Given<T, K extends keyof T> = Omit<T, K> & Partial<Pick<T, K>>;
+type Open = Extract<Outcome, { status: "open" }>;
+type Unsolvable = Extract<Outcome, { status: "unsolvable" }>;
+type Solved = Extract<Outcome, { status: "solved" }>;
+type OftenEmpty = "corrections" | "adjustments" | "figures" | "learned" | "wishes" | "artefacts" | "findings" | "table";
+
+/** An outcome as a procedure gives it: what is empty is left out, and it is complete once every site is done. */
+export type GivenOutcome =
+  | Given<Open, "table" | "findings">
+  | Given<Unsolvable, "table" | "findings">
+  | Given<Solved, OftenEmpty | "complete">;
+
+/** @param round that it is of; `undefined` before anything is read */
+export function completed(given: GivenOutcome, round: Pick<RoundRecord, "spec" | "answers"> | undefined): Outcome {
+  const shown = { table: given.table ?? null, findings: given.findings ?? [] };
+  if (given.status !== "solved") return { ...given, ...shown };
+  return {
+    complete: round !== undefined && sitesLeft(round.spec.sites, round.answers).length === 0,
+    corrections: [],
+    adjustments: [],
+    figures: [],
+    learned: {},
+    wishes: [],
+    artefacts: [],
+    ...given,
+    ...shown,
+  };
+}

@@ -2,6 +2,7 @@
  * A procedure that measures nothing real: it uses every ask once, so that screens, files and tests can be shown to work
  * for procedures that nobody has written yet. It is never listed.
  */
+
 import { z } from "zod";
 import type { RoundSpec } from "../../core/coupon/round-spec";
 import type { Ask, Measurand, Site } from "../../core/coupon/site";
@@ -9,7 +10,7 @@ import { corners } from "../../core/geometry/rect";
 import { measured } from "../../core/metrology/measured";
 import { signed } from "../../core/metrology/quantity-text";
 import { ruling } from "../../core/metrology/tolerance";
-import type { Procedure } from "../../core/procedures/contract";
+import { defineProcedure } from "../../core/procedures/contract";
 import { quantitiesAt, sitesLeft } from "../../core/trial/answer";
 import type { History } from "../../core/trial/history";
 import type { Outcome } from "../../core/trial/outcome";
@@ -93,9 +94,8 @@ const ASKS: Record<Ask["kind"], { ask: Ask; measurand: Measurand; question: stri
   },
 };
 
-export const madeUp: Procedure<MadeUpPlan> = {
+export const madeUp = defineProcedure<MadeUpPlan>({
   id: "made-up",
-  version: 1,
   title: "Made-up square",
   summary: "Uses every kind of question once",
   machineKinds: ["CO2 gantry"],
@@ -134,13 +134,7 @@ export const madeUp: Procedure<MadeUpPlan> = {
       },
     ],
   }),
-  actsFrom: () => "controller",
-  sets: () => [SETTING],
-  warnings: () => [],
   round: roundOf,
-  asSent: (spec) => spec,
-  checkPlan: (last) => last,
-  expected: () => null,
   solve,
   next: (history, outcome) => {
     const last = history.rounds.at(-1);
@@ -166,7 +160,7 @@ export const madeUp: Procedure<MadeUpPlan> = {
       },
     ],
   }),
-};
+});
 
 function roundOf(plan: MadeUpPlan, { machine }: PlanContext): RoundSpec {
   const square = { x0: 10, y0: 10, x1: 10 + plan.sizeMm, y1: 10 + plan.sizeMm };

@@ -1,27 +1,21 @@
 /** Bed tilt: the readout at which each place is in focus tells how the bed leans, and what to turn at each corner. */
 
-import { examinedJudge, examinedSolve, predictedReading } from "../../measuring/examined";
-import { headlineOf, plainNext, readMore } from "../../measuring/plain-course";
-import type { Measured } from "../../metrology/measured";
+import { headlineOf, readMore } from "../../measuring/plain-course";
 import { expandedUncertainty } from "../../metrology/measured";
 import { fixed } from "../../metrology/quantity-text";
 import { ruling } from "../../metrology/tolerance";
-import type { History, Next } from "../../trial/history";
-import type { Outcome } from "../../trial/outcome";
+import type { History } from "../../trial/history";
 import type { Verdict } from "../../trial/verdict";
 import { wholeProof } from "../../trial/verdict";
-import type { Procedure } from "../contract";
+import { defineProcedure } from "../contract";
 import { bedTiltRound } from "./coupon";
 import { detailOf } from "./detail";
 import { type BedTiltPlan, planForm } from "./plan";
 import { observeBed, readBed } from "./read-bed";
 import { largestLift, solveBedTilt } from "./solve";
 
-const judge = examinedJudge(observeBed, judgeBed);
-
-export const bedTilt: Procedure<BedTiltPlan> = {
+export const bedTilt = defineProcedure<BedTiltPlan>({
   id: "bed-tilt",
-  version: 1,
   title: "Bed tilt",
   summary: "Level the bed: the same height in focus everywhere on it",
   machineKinds: ["CO2 gantry", "diode gantry", "galvo"],
@@ -35,42 +29,25 @@ export const bedTilt: Procedure<BedTiltPlan> = {
   tolerance: { default: 1, unit: "mm", label: "Largest difference between supports left" },
   recheck: { defaultDays: 180, why: "Beds settle, and are leaned on." },
   plan: planForm,
-  actsFrom: () => "controller",
-  sets: () => [],
-  warnings: () => [],
   round: bedTiltRound,
-  asSent: (spec) => spec,
-  checkPlan: (last) => last,
   observe: observeBed,
-  expected: expectedReadout,
-  solve: examinedSolve(observeBed, solveBedTilt),
-  next,
-  judge,
-  overlay: () => [],
-  detail: detailOf,
-};
-
-function next(history: History<BedTiltPlan>, outcome: Outcome): Next<BedTiltPlan> {
-  const last = history.rounds.at(-1);
-  const words = {
+  solve: solveBedTilt,
+  words: {
     read: "Read the places first.",
     prove: "Raise the supports, then read the same places again.",
     proved: "Proved: the bed is level.",
     holding: "Still level: nothing to change.",
-  };
-  return plainNext(history, outcome, judge(history), words, last ? { plan: last.plan, set: [] } : { why: words.read });
-}
+  },
+  judge: judgeBed,
+  overlay: () => [],
+  detail: detailOf,
+});
 
 const ADVICE = {
   proved: "Nothing to turn.",
   "not proved": "Raise the supports by what is left, and read once more.",
   "cannot tell": "Tolerance and doubt overlap: read more often at each place.",
 } as const;
-
-/** By the plane of the other places; `null` before they tell it. */
-function expectedReadout(history: History<BedTiltPlan>, site: string): Measured | null {
-  return predictedReading(observeBed, history, site);
-}
 
 function judgeBed(history: History<BedTiltPlan>): Verdict | null {
   const last = history.rounds.at(-1);

@@ -3,24 +3,19 @@
 import { edgeDetail } from "../../measuring/edge-distance/detail";
 import { judgeEdges } from "../../measuring/edge-distance/judge";
 import { edgeAxes } from "../../measuring/edge-distance/terms";
-import { examinedJudge, examinedSolve, predictedReading } from "../../measuring/examined";
-import { plainNext } from "../../measuring/plain-course";
-import { readTicks } from "../../measuring/read-ticks";
-import type { History, Next } from "../../trial/history";
+import type { ProofPlan } from "../../measuring/plain-course";
+import type { History } from "../../trial/history";
 import type { Correction, Outcome } from "../../trial/outcome";
 import { AXIS_SCALE } from "../axis-scale/setting";
-import type { Procedure } from "../contract";
+import { defineProcedure } from "../contract";
 import { HOME_OFFSET } from "../origin/setting";
 import { fixtureRound } from "./coupon";
 import { type FixturePlan, planForm, planWarnings } from "./plan";
 import { FIXTURE_STOP, FIXTURE_STOPS } from "./setting";
 import { observeStops, solveFixture, stopsIn } from "./solve";
 
-const judge = examinedJudge(observeStops, (history: History<FixturePlan>) => judgeEdges(history, "stop", stopsIn));
-
-export const fixtureStops: Procedure<FixturePlan> = {
+export const fixtureStops = defineProcedure<FixturePlan>({
   id: "fixture-stops",
-  version: 1,
   title: "Fixture stops",
   summary: "Where the stops of a fixture or pallet stand",
   machineKinds: ["CO2 gantry", "diode gantry"],
@@ -39,34 +34,27 @@ export const fixtureStops: Procedure<FixturePlan> = {
   tolerance: { default: 0.25, unit: "mm", label: "Largest distance from where it is drawn" },
   recheck: { defaultDays: 90, why: "Fixtures are taken off and put back." },
   plan: planForm,
-  actsFrom: () => "controller",
   sets: (plan) => edgeAxes(plan).map((axis) => FIXTURE_STOP[axis]),
   warnings: planWarnings,
   round: fixtureRound,
-  asSent: (spec) => spec,
-  checkPlan: (last) => last,
   observe: observeStops,
-  expected: (history, site) => predictedReading(observeStops, history, site),
-  solve: examinedSolve(observeStops, solveFixture),
-  next,
-  judge,
-  overlay: readTicks,
-  detail: edgeDetail,
-};
-
-function next(history: History<FixturePlan>, outcome: Outcome): Next<FixturePlan> {
-  const last = history.rounds.at(-1);
-  const corrections = outcome.status === "solved" ? outcome.corrections : [];
-  const words = {
+  solve: solveFixture,
+  words: {
     read: "Measure from the stops first.",
     prove: "Another cross, placed by the new stops.",
     proved: "Proved: work can be placed by the stops.",
     holding: "Still where they were: nothing to change.",
-  };
-  const proof = last
-    ? { plan: placedBy(last.plan, corrections), set: corrections.map((c) => c.setting) }
-    : { why: words.read };
-  return plainNext(history, outcome, judge(history), words, proof);
+  },
+  proof: proofOf,
+  judge: (history) => judgeEdges(history, "stop", stopsIn),
+  detail: edgeDetail,
+});
+
+function proofOf({ rounds }: History<FixturePlan>, outcome: Outcome): ProofPlan<FixturePlan> {
+  const last = rounds.at(-1);
+  const corrections = outcome.status === "solved" ? outcome.corrections : [];
+  if (!last) return { why: "Measure from the stops first." };
+  return { plan: placedBy(last.plan, corrections), set: corrections.map((c) => c.setting) };
 }
 
 /** The same cross, placed by the stops as they were found. */

@@ -1,11 +1,12 @@
 /** Focus height: what is burned at several heights shows at which of them the beam is narrowest. */
+
 import type { Model } from "../../estimate/model";
-import { examinedJudge, examinedSolve, predictedReading } from "../../measuring/examined";
 import type { OrderedSuspect } from "../../measuring/ordered-suspects";
 import { sitesLeft } from "../../trial/answer";
 import type { History, Next, RoundRecord } from "../../trial/history";
 import type { Outcome } from "../../trial/outcome";
-import type { Procedure } from "../contract";
+import type { Verdict } from "../../trial/verdict";
+import { defineProcedure } from "../contract";
 import type { BurnWay } from "./burn-way";
 import { burnWayOf, foundIn, historyOfWay } from "./burn-ways";
 import { GO_BY } from "./found";
@@ -15,11 +16,8 @@ import { type FocusPlan, STORED_HEIGHT, settingOf } from "./plan-type";
 import { FOCUS_SETTING, STORED_SETTING } from "./setting";
 import { solveFocus } from "./solve";
 
-const judge = examinedJudge(observeFocus, judgeFocus, contradicting);
-
-export const focus: Procedure<FocusPlan> = {
+export const focus = defineProcedure<FocusPlan>({
   id: "focus",
-  version: 1,
   title: "Focus height",
   summary: "Find the height at which the beam is narrowest on the work",
   machineKinds: ["CO2 gantry", "diode gantry", "galvo"],
@@ -35,20 +33,18 @@ export const focus: Procedure<FocusPlan> = {
   tolerance: { default: 1, unit: "mm", label: "Largest distance from focus" },
   recheck: { defaultDays: 90, why: "Screws and tables settle." },
   plan: planForm,
-  actsFrom: () => "controller",
   sets: ({ setIn }) => [settingOf(setIn)],
   warnings: (plan, context) => burnWayOf(plan).warnings(plan, context),
   round: (plan, context, purpose) => burnWayOf(plan).round(plan, context, purpose),
-  asSent: (spec) => spec,
   checkPlan: ({ homedMm: _, ...last }) => last,
   observe: observeFocus,
-  expected: (history, site) => predictedReading(observeFocus, history, site),
-  solve: examinedSolve(observeFocus, solveFocus, contradicting),
+  solve: solveFocus,
+  contradicting: contradicting,
   next: nextRound,
-  judge,
+  judge: judgeFocus,
   overlay: (history) => ofLast(history, (way, own) => way.overlay(own)) ?? [],
   detail: (history, focus) => ofLast(history, (way, own) => way.detail(own, focus)) ?? null,
-};
+});
 
 function contradicting(history: History<FocusPlan>, round: RoundRecord<FocusPlan>): OrderedSuspect[] {
   return burnWayOf(round.plan).contradicting?.(historyOfWay(history, round.plan), round) ?? [];
@@ -68,7 +64,7 @@ function ofLast<T>(
   return last && ask(burnWayOf(last.plan), historyOfWay(history, last.plan));
 }
 
-function nextRound(history: History<FocusPlan>, outcome: Outcome): Next<FocusPlan> {
+function nextRound(history: History<FocusPlan>, outcome: Outcome, verdict: Verdict | null): Next<FocusPlan> {
   const last = history.rounds.at(-1);
   if (!last) return { do: "stop", why: "Nothing is laid out yet." };
   const unread = sitesLeft(last.spec.sites, last.answers).map((s) => s.id);
@@ -81,7 +77,6 @@ function nextRound(history: History<FocusPlan>, outcome: Outcome): Next<FocusPla
       sites: unread,
       why: outcome.status === "unsolvable" ? outcome.reason : burnWayOf(last.plan).nothingRead,
     };
-  const verdict = judge(history);
   if (verdict && unread.length > 0)
     return { do: "read", sites: unread, why: `The ${last.purpose} is not read to its end.` };
   if (verdict?.result === "proved")

@@ -1,7 +1,6 @@
 /** Does the offset hold? What is left of it, and what went wrong where it does not. */
 
 import { AXES, type Axis } from "../../machine/machine-spec";
-import { examinedJudge } from "../../measuring/examined";
 import { headlineOf, readMore } from "../../measuring/plain-course";
 import { becameFindings } from "../../measuring/what-became";
 import type { Measured } from "../../metrology/measured";
@@ -14,13 +13,9 @@ import type { Finding } from "../../trial/outcome";
 import type { Verdict } from "../../trial/verdict";
 import { wholeProof } from "../../trial/verdict";
 import { leftAlong, leftIn } from "./found";
-import { mateSuspects } from "./mate-suspects";
 import { isMateWay, type KerfPlan } from "./plan-type";
-import { observeCuts } from "./read-cuts";
 
-export const judgeKerf = examinedJudge(observeCuts, judgeSizes, mateSuspects);
-
-function judgeSizes(history: History<KerfPlan>): Verdict | null {
+export function judgeSizes(history: History<KerfPlan>): Verdict | null {
   const last = history.rounds.at(-1);
   if (!last || (last.purpose !== "proof" && last.purpose !== "check")) return null;
   const after = leftIn(history, last);

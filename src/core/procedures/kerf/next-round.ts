@@ -6,8 +6,8 @@ import { plain } from "../../metrology/quantity-text";
 import { sitesLeft } from "../../trial/answer";
 import type { History, Next, RoundRecord } from "../../trial/history";
 import type { Outcome } from "../../trial/outcome";
+import type { Verdict } from "../../trial/verdict";
 import { kerfIn } from "./found";
-import { judgeKerf } from "./judge";
 import { clearanceOf, isMateWay, type KerfPlan } from "./plan-type";
 import { readMates } from "./read-mates";
 
@@ -27,12 +27,10 @@ const WORDS = {
   holding: "Still right: nothing to change.",
 };
 
-export function nextKerf(history: History<KerfPlan>, outcome: Outcome): Next<KerfPlan> {
+export function nextKerf(history: History<KerfPlan>, outcome: Outcome, verdict: Verdict | null): Next<KerfPlan> {
   const last = history.rounds.at(-1);
   const more = last && isMateWay(last.plan.way) ? moreMates(history, last) : null;
-  return (
-    more ?? plainNext(history, outcome, judgeKerf(history), WORDS, last ? proofOf(history, last) : { why: WORDS.read })
-  );
+  return more ?? plainNext(history, outcome, verdict, WORDS, last ? proofOf(history, last) : { why: WORDS.read });
 }
 
 /** Another ladder before there can be a proof; `null` where this one will do. */

@@ -1,16 +1,16 @@
 /** Kerf: how much a cut takes away, by stock, and the offset per side that makes up for it. */
 
-import { examinedSolve, predictedReading } from "../../measuring/examined";
+import { predictedReading } from "../../measuring/examined";
 import { type Measured, measured } from "../../metrology/measured";
 import { cardOf } from "../../stock/stock-at-hand";
 import type { History } from "../../trial/history";
 import type { PlanContext } from "../../trial/plan-form";
 import { AXIS_SCALE } from "../axis-scale/setting";
-import type { Procedure } from "../contract";
+import { defineProcedure } from "../contract";
 import { FOCUS_HEIGHT } from "../focus/plan-type";
 import { kerfRound } from "./coupon";
 import { detailOf } from "./detail";
-import { judgeKerf } from "./judge";
+import { judgeSizes } from "./judge";
 import { cutSideMm } from "./layout";
 import { mateSuspects } from "./mate-suspects";
 import { nextKerf } from "./next-round";
@@ -23,9 +23,8 @@ import { solveKerf } from "./solve";
 /** Before anything is known a cut takes about this, give or take as much, mm. (common practice, no source) */
 const USUAL_KERF_MM = 0.2;
 
-export const kerf: Procedure<KerfPlan> = {
+export const kerf = defineProcedure<KerfPlan>({
   id: "kerf",
-  version: 1,
   title: "Kerf",
   summary: "What is cut comes out as it is drawn, stock by stock",
   machineKinds: ["CO2 gantry", "diode gantry"],
@@ -44,20 +43,18 @@ export const kerf: Procedure<KerfPlan> = {
   tolerance: { default: DEFAULT_TOLERANCE_MM, unit: "mm", label: "Largest error of the offset per side left" },
   recheck: { defaultDays: 365, why: "Beams and lenses age, and stock differs from batch to batch." },
   plan: planForm,
-  actsFrom: () => "controller",
-  sets: () => [],
   warnings: planWarnings,
   round: kerfRound,
-  asSent: (spec) => spec,
   checkPlan: (last, context) => ({ ...last, stock: newestBatch(last.stock, context) }),
   expected: expectedSize,
   observe: observeCuts,
-  solve: examinedSolve(observeCuts, solveKerf, mateSuspects),
+  solve: solveKerf,
+  contradicting: mateSuspects,
   next: nextKerf,
-  judge: judgeKerf,
+  judge: judgeSizes,
   overlay: () => [],
   detail: detailOf,
-};
+});
 
 /** By the other sizes; before they tell, as drawn with a usual cut. */
 function expectedSize(history: History<KerfPlan>, site: string): Measured | null {

@@ -3,24 +3,16 @@
 import { edgeDetail } from "../../measuring/edge-distance/detail";
 import { judgeEdges } from "../../measuring/edge-distance/judge";
 import { edgeAxes } from "../../measuring/edge-distance/terms";
-import { examinedJudge, examinedSolve, predictedReading } from "../../measuring/examined";
-import { plainNext } from "../../measuring/plain-course";
-import { readTicks } from "../../measuring/read-ticks";
-import type { History, Next } from "../../trial/history";
-import type { Outcome } from "../../trial/outcome";
 import { AXIS_SCALE } from "../axis-scale/setting";
-import type { Procedure } from "../contract";
+import { defineProcedure } from "../contract";
 import { originRound } from "./coupon";
 import { edgesIn, observeOrigin } from "./observe";
 import { type OriginPlan, planForm, planWarnings } from "./plan";
 import { HOME_OFFSET, HOME_OFFSETS } from "./setting";
 import { solveOrigin } from "./solve";
 
-const judge = examinedJudge(observeOrigin, (history: History<OriginPlan>) => judgeEdges(history, "edge", edgesIn));
-
-export const origin: Procedure<OriginPlan> = {
+export const origin = defineProcedure<OriginPlan>({
   id: "origin",
-  version: 1,
   title: "Origin",
   summary: "Marks lie where they are drawn from the edges of the stock",
   machineKinds: ["CO2 gantry", "diode gantry"],
@@ -40,33 +32,17 @@ export const origin: Procedure<OriginPlan> = {
   tolerance: { default: 0.25, unit: "mm", label: "Largest distance from where it is drawn" },
   recheck: { defaultDays: 180, why: "Switches and stops are knocked." },
   plan: planForm,
-  actsFrom: () => "controller",
   sets: (plan) => edgeAxes(plan).map((axis) => HOME_OFFSET[axis]),
   warnings: planWarnings,
   round: originRound,
-  asSent: (spec) => spec,
-  checkPlan: (last) => last,
   observe: observeOrigin,
-  expected: (history, site) => predictedReading(observeOrigin, history, site),
-  solve: examinedSolve(observeOrigin, solveOrigin),
-  next,
-  judge,
-  overlay: readTicks,
-  detail: edgeDetail,
-};
-
-function next(history: History<OriginPlan>, outcome: Outcome): Next<OriginPlan> {
-  const last = history.rounds.at(-1);
-  const corrections = outcome.status === "solved" ? outcome.corrections : [];
-  const words = {
+  solve: solveOrigin,
+  words: {
     read: "Measure from the edges first.",
     prove: "The same box once more with the new offsets in force, entered and read back one axis after the other.",
     proved: "Proved: marks lie where they are drawn.",
     holding: "Still holding: nothing to change.",
-  };
-  const proof =
-    last && corrections.length > 0
-      ? { plan: last.plan, set: corrections.map((c) => c.setting) }
-      : { why: "Confirm first what the controller holds: the new offset builds on it." };
-  return plainNext(history, outcome, judge(history), words, proof);
-}
+  },
+  judge: (history) => judgeEdges(history, "edge", edgesIn),
+  detail: edgeDetail,
+});

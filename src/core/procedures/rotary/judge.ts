@@ -1,6 +1,5 @@
 /** Does the surface go as far as it is sent? */
 
-import { examinedJudge } from "../../measuring/examined";
 import { headlineOf, readMore } from "../../measuring/plain-course";
 import { becameFindings } from "../../measuring/what-became";
 import type { Measured } from "../../metrology/measured";
@@ -13,7 +12,7 @@ import type { Verdict } from "../../trial/verdict";
 import { wholeProof } from "../../trial/verdict";
 import { slipOf, wrongWay } from "./findings";
 import type { RotaryPlan } from "./plan-type";
-import { observeTravel, readTravel } from "./read-travel";
+import { readTravel } from "./read-travel";
 import { errorOf } from "./solve";
 
 const ADVICE = {
@@ -22,9 +21,7 @@ const ADVICE = {
   "cannot tell": "Tolerance and doubt overlap: read more often, or take the line once around.",
 } as const;
 
-export const judgeRotary = examinedJudge(observeTravel, judgeTravel);
-
-function judgeTravel(history: History<RotaryPlan>): Verdict | null {
+export function judgeTravel(history: History<RotaryPlan>): Verdict | null {
   const last = history.rounds.at(-1);
   if (!last || (last.purpose !== "proof" && last.purpose !== "check")) return null;
   const read = readTravel(history, last);

@@ -1,16 +1,15 @@
 /** Rotary: whether the surface of a round part goes as far as it is sent, and the number that makes it so. */
 
-import { examinedSolve, predictedReading } from "../../measuring/examined";
-import { plainNext } from "../../measuring/plain-course";
+import { predictedReading } from "../../measuring/examined";
 import type { Measured } from "../../metrology/measured";
 import { quantitiesAt } from "../../trial/answer";
 import type { History } from "../../trial/history";
-import type { Procedure } from "../contract";
+import { defineProcedure } from "../contract";
 import { settingsOf, travelCorrection } from "./correction";
 import { rotaryRound } from "./coupon";
 import { detailOf } from "./detail";
 import { expectedAt } from "./expected";
-import { judgeRotary } from "./judge";
+import { judgeTravel } from "./judge";
 import { overlayOf } from "./overlay";
 import { planForm } from "./plan";
 import { planWarnings } from "./plan-faults";
@@ -23,9 +22,8 @@ import { SITES } from "./travel";
 /** Half a mm of seam on a bottle is seen. (common practice, no source) */
 const DEFAULT_TOLERANCE = 0.003;
 
-export const rotary: Procedure<RotaryPlan> = {
+export const rotary = defineProcedure<RotaryPlan>({
   id: "rotary",
-  version: 1,
   title: "Rotary",
   summary: "The surface of a round part goes as far as it is sent",
   machineKinds: ["CO2 gantry", "diode gantry", "galvo"],
@@ -41,27 +39,23 @@ export const rotary: Procedure<RotaryPlan> = {
   tolerance: { default: DEFAULT_TOLERANCE, unit: "percent", label: "Largest error of travel left" },
   recheck: { defaultDays: 365, why: "Rollers wear and take on dirt: once a year is usual." },
   plan: planForm,
-  actsFrom: () => "controller",
   sets: settingsOf,
   warnings: planWarnings,
   round: rotaryRound,
-  asSent: (spec) => spec,
-  checkPlan: (last) => last,
   observe: observeTravel,
   expected,
-  solve: examinedSolve(observeTravel, solveRotary),
-  next: (history, outcome) => plainNext(history, outcome, judgeRotary(history), WORDS, proofOf(history)),
-  judge: judgeRotary,
+  solve: solveRotary,
+  words: {
+    read: "Measure what travelled first.",
+    prove: "The same once more with the new number in force, read back.",
+    proved: "Proved: the surface goes as far as it is sent.",
+    holding: "Still holding: nothing to change.",
+  },
+  proof: proofOf,
+  judge: judgeTravel,
   overlay: overlayOf,
   detail: detailOf,
-};
-
-const WORDS = {
-  read: "Measure what travelled first.",
-  prove: "The same once more with the new number in force, read back.",
-  proved: "Proved: the surface goes as far as it is sent.",
-  holding: "Still holding: nothing to change.",
-};
+});
 
 /** Each place has a value of its own: others tell its first reading nothing. */
 function expected(history: History<RotaryPlan>, site: string): Measured | null {

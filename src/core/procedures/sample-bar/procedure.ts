@@ -2,16 +2,15 @@
  * A procedure to begin a new one from: a bar is burned and measured, and what it is too long or too short is corrected. It is never
  * listed; `npm run new:procedure` copies its folder under another name.
  */
-import type { Procedure } from "../contract";
+import { defineProcedure } from "../contract";
 import { roundOf } from "./coupon";
 import { detailOf } from "./detail";
 import { judge } from "./judge";
 import { planForm, SAMPLE_BAR, type SampleBarPlan } from "./plan";
 import { solve } from "./solve";
 
-export const sampleBar: Procedure<SampleBarPlan> = {
+export const sampleBar = defineProcedure<SampleBarPlan>({
   id: "sample-bar",
-  version: 1,
   title: "Sample bar",
   summary: "A bar comes out as long as it is drawn",
   machineKinds: ["CO2 gantry", "diode gantry"],
@@ -31,13 +30,7 @@ export const sampleBar: Procedure<SampleBarPlan> = {
   tolerance: { default: 0.1, unit: "mm", label: "Largest error of length left" },
   recheck: { defaultDays: 180, why: "Nothing of it wears quickly." },
   plan: planForm,
-  actsFrom: () => "controller",
-  sets: () => [SAMPLE_BAR],
-  warnings: () => [],
   round: roundOf,
-  asSent: (spec) => spec,
-  checkPlan: (last) => last,
-  expected: () => null,
   solve,
   next: (history, outcome) => {
     const last = history.rounds.at(-1);
@@ -46,6 +39,5 @@ export const sampleBar: Procedure<SampleBarPlan> = {
     return { do: "round", purpose: "proof", plan: last.plan, set: [SAMPLE_BAR], why: "Burn the bar once more." };
   },
   judge,
-  overlay: () => [],
   detail: detailOf,
-};
+});

@@ -1,13 +1,12 @@
 /** Scan offset: how late the beam is when rows are burned in both directions, speed by speed. */
 import type { Site } from "../../coupon/site";
 import type { Primitive } from "../../drawing/scene";
-import { examinedJudge, examinedSolve, predictedReading } from "../../measuring/examined";
 import { siteIsDone, sitesLeft } from "../../trial/answer";
 import type { History, Next } from "../../trial/history";
 import type { Outcome } from "../../trial/outcome";
 import type { Verdict } from "../../trial/verdict";
 import { AXIS_SCALE } from "../axis-scale/setting";
-import type { Procedure } from "../contract";
+import { defineProcedure } from "../contract";
 import { checkPlan } from "./check-plan";
 import { scanOffsetRound } from "./coupon";
 import { detailOf } from "./detail";
@@ -26,11 +25,8 @@ const DEFAULT_TOLERANCE_MM = 0.05;
 /** From the end of the rows to its tick. */
 const TICK_OUTWARD_MM = 2.6;
 
-const judge = examinedJudge(observeStagger, judgeScanOffset);
-
-export const scanOffset: Procedure<ScanOffsetPlan> = {
+export const scanOffset = defineProcedure<ScanOffsetPlan>({
   id: "scan-offset",
-  version: 1,
   title: "Scan offset",
   summary: "Rows burned both ways end in line",
   machineKinds: ["CO2 gantry", "diode gantry"],
@@ -55,26 +51,25 @@ export const scanOffset: Procedure<ScanOffsetPlan> = {
   asSent,
   checkPlan,
   observe: observeStagger,
-  expected: (history, site) => predictedReading(observeStagger, history, site),
-  solve: examinedSolve(observeStagger, solveScanOffset),
+  solve: solveScanOffset,
   next: nextRound,
-  judge,
+  judge: judgeScanOffset,
   overlay: readTicks,
   detail: detailOf,
-};
+});
 
-function nextRound(history: History<ScanOffsetPlan>, outcome: Outcome): Next<ScanOffsetPlan> {
+function nextRound(history: History<ScanOffsetPlan>, outcome: Outcome, verdict: Verdict | null): Next<ScanOffsetPlan> {
   const last = history.rounds.at(-1);
   if (!last) return { do: "stop", why: "Nothing is laid out yet." };
   const unread = sitesLeft(last.spec.sites, last.answers).map((s) => s.id);
-  if (last.purpose === "check" && proofRound(history)) return afterCheck(history, last.plan, unread);
+  if (last.purpose === "check" && proofRound(history)) return afterCheck(history, verdict, last.plan, unread);
   if (outcome.status !== "solved" || (last.purpose !== "proof" && unread.length === last.spec.sites.length))
     return {
       do: "read",
       sites: unread,
       why: outcome.status === "unsolvable" ? outcome.reason : "Read the coupon first.",
     };
-  if (last.purpose === "proof" && proofRound(history)) return afterProof(history, last.plan, unread);
+  if (last.purpose === "proof" && proofRound(history)) return afterProof(history, verdict, last.plan, unread);
   const way = last.plan.way === "bare strokes" && history.machine.scansBlocks ? "closed blocks" : last.plan.way;
   return {
     do: "round",
@@ -86,8 +81,12 @@ function nextRound(history: History<ScanOffsetPlan>, outcome: Outcome): Next<Sca
 }
 
 /** A check that holds is the end; one that does not goes on to a correction from what it found. */
-function afterCheck(history: History<ScanOffsetPlan>, plan: ScanOffsetPlan, unread: string[]): Next<ScanOffsetPlan> {
-  const verdict = judge(history);
+function afterCheck(
+  { machine }: History<ScanOffsetPlan>,
+  verdict: Verdict | null,
+  plan: ScanOffsetPlan,
+  unread: string[],
+): Next<ScanOffsetPlan> {
   if (unread.length > 0) return { do: "read", sites: unread, why: "The check is not read to its end." };
   if (verdict?.result === "proved") return { do: "stop", why: "Still holding: nothing to change." };
   if (verdict?.result === "cannot tell")
@@ -96,7 +95,7 @@ function afterCheck(history: History<ScanOffsetPlan>, plan: ScanOffsetPlan, unre
     do: "round",
     purpose: "proof",
     plan,
-    set: settingsOf(plan, history.machine),
+    set: settingsOf(plan, machine),
     why: "Correct from what the check found, then prove it.",
   };
 }
@@ -105,8 +104,12 @@ function waySites(verdict: Verdict): string[] {
   return verdict.ways[0]?.sites ?? [];
 }
 
-function afterProof(history: History<ScanOffsetPlan>, plan: ScanOffsetPlan, unread: string[]): Next<ScanOffsetPlan> {
-  const verdict = judge(history);
+function afterProof(
+  { machine }: History<ScanOffsetPlan>,
+  verdict: Verdict | null,
+  plan: ScanOffsetPlan,
+  unread: string[],
+): Next<ScanOffsetPlan> {
   if (unread.length > 0) return { do: "read", sites: unread, why: "The proof is not read to its end." };
   if (verdict?.result === "proved") return { do: "stop", why: "Proved: the rows end in line." };
   if (verdict?.result === "cannot tell")
@@ -119,7 +122,7 @@ function afterProof(history: History<ScanOffsetPlan>, plan: ScanOffsetPlan, unre
     do: "round",
     purpose: "proof",
     plan,
-    set: settingsOf(plan, history.machine),
+    set: settingsOf(plan, machine),
     why: "Correct once more from this burn, then prove it again.",
   };
 }

@@ -1,11 +1,9 @@
 /** Squareness: whether X and Y stand at a right angle, and what to shift on the gantry. */
 
-import { examinedJudge, examinedSolve, predictedReading } from "../../measuring/examined";
-import { plainNext } from "../../measuring/plain-course";
-import { readTicks } from "../../measuring/read-ticks";
+import { predictedReading } from "../../measuring/examined";
 import { type Measured, measured } from "../../metrology/measured";
 import type { History } from "../../trial/history";
-import type { Procedure } from "../contract";
+import { defineProcedure } from "../contract";
 import { squarenessRound } from "./coupon";
 import { detailOf } from "./detail";
 import { judgeSquareness } from "./judge";
@@ -14,14 +12,11 @@ import { observeLean } from "./lean";
 import { DEFAULT_TOLERANCE, largestRectangle, planForm, type SquarenessPlan } from "./plan";
 import { solveSquareness } from "./solve";
 
-const judge = examinedJudge(observeLean, judgeSquareness);
-
 /** Lengths come out as drawn to within this before anything is known of the scale, as a share. */
 const EXPECTED_WITHIN = 0.01;
 
-export const squareness: Procedure<SquarenessPlan> = {
+export const squareness = defineProcedure<SquarenessPlan>({
   id: "squareness",
-  version: 1,
   title: "Squareness",
   summary: "X and Y stand at a right angle",
   machineKinds: ["CO2 gantry", "diode gantry"],
@@ -38,20 +33,19 @@ export const squareness: Procedure<SquarenessPlan> = {
   recheck: { defaultDays: 365, why: "Beams are pushed, and clamps give." },
   plan: planForm,
   longest: largestRectangle,
-  actsFrom: () => "controller",
-  sets: () => [],
-  warnings: () => [],
   round: squarenessRound,
-  asSent: (spec) => spec,
-  checkPlan: (last) => last,
   observe: observeLean,
   expected: expectedLength,
-  solve: examinedSolve(observeLean, solveSquareness),
-  next: (history, outcome) => plainNext(history, outcome, judge(history), WORDS, proofOf(history)),
-  judge,
-  overlay: readTicks,
+  solve: solveSquareness,
+  words: {
+    read: "Measure the diagonals first.",
+    prove: "Shift the beam, then burn the rectangle once more: its diagonals should be alike.",
+    proved: "Proved: the axes are square.",
+    holding: "Still square: nothing to change.",
+  },
+  judge: judgeSquareness,
   detail: detailOf,
-};
+});
 
 /** By the other lengths; before they tell, as drawn. */
 function expectedLength(history: History<SquarenessPlan>, site: string): Measured | null {
@@ -61,16 +55,4 @@ function expectedLength(history: History<SquarenessPlan>, site: string): Measure
   return (
     predictedReading(observeLean, history, site) ?? measured(nominal, Math.max(1, EXPECTED_WITHIN * nominal), Infinity)
   );
-}
-
-const WORDS = {
-  read: "Measure the diagonals first.",
-  prove: "Shift the beam, then burn the rectangle once more: its diagonals should be alike.",
-  proved: "Proved: the axes are square.",
-  holding: "Still square: nothing to change.",
-};
-
-function proofOf(history: History<SquarenessPlan>) {
-  const last = history.rounds.at(-1);
-  return last ? { plan: last.plan, set: [] } : { why: WORDS.read };
 }
