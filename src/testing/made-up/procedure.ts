@@ -11,9 +11,9 @@ import { measured } from "../../core/metrology/measured";
 import { signed } from "../../core/metrology/quantity-text";
 import { ruling } from "../../core/metrology/tolerance";
 import { defineProcedure } from "../../core/procedures/contract";
-import { quantitiesAt, sitesLeft } from "../../core/trial/answer";
+import { quantitiesAt } from "../../core/trial/answer";
 import type { History } from "../../core/trial/history";
-import type { Outcome } from "../../core/trial/outcome";
+import type { GivenOutcome } from "../../core/trial/outcome";
 import type { PlanContext } from "../../core/trial/plan-form";
 import type { Verdict } from "../../core/trial/verdict";
 import { wholeProof } from "../../core/trial/verdict";
@@ -205,19 +205,17 @@ function roundOf(plan: MadeUpPlan, { machine }: PlanContext): RoundSpec {
   };
 }
 
-function solve(history: History<MadeUpPlan>): Outcome {
+function solve(history: History<MadeUpPlan>): GivenOutcome {
   const round = history.rounds.at(-1);
   const widths = round ? quantitiesAt(round.answers, "quantity") : [];
   const width = widths.at(-1);
-  if (!round || width === undefined)
-    return { status: "open", missing: "Measure the width of the square.", table: null, findings: [] };
+  if (!round || width === undefined) return { status: "open", missing: "Measure the width of the square." };
   const held = round.inForce[SETTING];
   const old = held?.shape === "scalar" ? held.value : 0;
   const change = measured(round.plan.sizeMm - width, 0.01, Infinity);
   const enter = Math.round((old + change.value) * 100) / 100;
   return {
     status: "solved",
-    complete: sitesLeft(round.spec.sites, round.answers).length === 0,
     estimates: [
       {
         id: "width",
@@ -259,12 +257,7 @@ function solve(history: History<MadeUpPlan>): Outcome {
     ],
     findings: [],
     table: null,
-    figures: [],
     predicted: "The square should come out at its drawn size.",
-    learned: {},
-    adjustments: [],
-    wishes: [],
-    artefacts: [],
   };
 }
 

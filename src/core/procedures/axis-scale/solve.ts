@@ -6,10 +6,9 @@ import { newestRead } from "../../measuring/examined";
 import type { Measured } from "../../metrology/measured";
 import { expandedUncertainty } from "../../metrology/measured";
 import { plain, withUncertainty } from "../../metrology/quantity-text";
-import { sitesLeft } from "../../trial/answer";
 import { lengthUnitOf } from "../../trial/decisions";
 import type { History, RoundRecord } from "../../trial/history";
-import type { Estimate, Outcome } from "../../trial/outcome";
+import type { Estimate, GivenOutcome } from "../../trial/outcome";
 import { scaleCorrection } from "./correction";
 import { figuresOf } from "./figures";
 import { findingsOf } from "./findings";
@@ -21,9 +20,9 @@ import { resultTable } from "./result-table";
 /** A tick that reads less than the one before it by more than this is out of order, mm. */
 const OUT_OF_ORDER_MM = 1;
 
-export function solveAxisScale(history: History<AxisScalePlan>): Outcome {
+export function solveAxisScale(history: History<AxisScalePlan>): GivenOutcome {
   const round = newestRead(history);
-  if (!round) return { status: "open", missing: "Nothing is read yet.", table: null, findings: [] };
+  if (!round) return { status: "open", missing: "Nothing is read yet." };
   const axes = axesRead(history, round);
   const table = resultTable(round, axes, lengthUnitOf(history));
   if (axes.length === 0) return { status: "open", missing: missingIn(round.plan), table, findings: [] };
@@ -34,16 +33,11 @@ export function solveAxisScale(history: History<AxisScalePlan>): Outcome {
   const estimates = axes.flatMap((read) => estimatesOf(round, read));
   return {
     status: "solved",
-    complete: sitesLeft(round.spec.sites, round.answers).length === 0,
     estimates,
     corrections: axes.flatMap((read) => scaleCorrection(history, round, read) ?? []),
     findings: [...beyondMachines(estimates, LIMITS), ...findings],
     table,
     figures: figuresOf(round, axes, lengthUnitOf(history)),
-    adjustments: [],
-    learned: {},
-    wishes: [],
-    artefacts: [],
     predicted: predictedFor(round.plan),
   };
 }

@@ -7,14 +7,13 @@ import { worthOf } from "../../measuring/number-correction";
 import { type Budgeted, joined } from "../../metrology/budget";
 import { expandedUncertainty } from "../../metrology/measured";
 import { plain, shownNumber } from "../../metrology/quantity-text";
-import { sitesLeft } from "../../trial/answer";
 import type { History, RoundRecord } from "../../trial/history";
 import {
   type Adjustment,
   type Estimate,
   type Finding,
+  type GivenOutcome,
   LEAVE_IT,
-  type Outcome,
   type ResultTable,
 } from "../../trial/outcome";
 import type { BedTiltPlan } from "./plan";
@@ -25,11 +24,11 @@ const TURN_STEP = 1 / 8;
 /** Thinnest shim that is laid, mm. (common practice, no source) */
 const SHIM_STEP_MM = 0.05;
 
-export function solveBedTilt(history: History<BedTiltPlan>): Outcome {
+export function solveBedTilt(history: History<BedTiltPlan>): GivenOutcome {
   const round = newestRead(history);
   if (!round) {
     const missing = history.rounds.length > 0 ? "No place of the bed is read yet." : "Nothing laid out yet.";
-    return { status: "open", missing, table: null, findings: [] };
+    return { status: "open", missing };
   }
   const read = readBed(history, round);
   const table = tableOf(read);
@@ -39,16 +38,10 @@ export function solveBedTilt(history: History<BedTiltPlan>): Outcome {
   const estimates = estimatesOf(read, history.machine);
   return {
     status: "solved",
-    complete: sitesLeft(round.spec.sites, round.answers).length === 0,
     estimates,
-    corrections: [],
     adjustments: adjustmentsOf(read, round.plan),
     findings: [...beyondMachines(estimates, LIMITS), ...findingsOf(read, round.plan, history.machine)],
     table,
-    figures: [],
-    learned: {},
-    wishes: [],
-    artefacts: [],
     predicted: "Read again after that: every place should be in focus at the same number.",
   };
 }

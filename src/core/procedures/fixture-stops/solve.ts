@@ -13,16 +13,15 @@ import { newestRead } from "../../measuring/examined";
 import { numberCorrection } from "../../measuring/number-correction";
 import { type Budgeted, times } from "../../metrology/budget";
 import { fixed, plain, shownLength, signed } from "../../metrology/quantity-text";
-import { sitesLeft } from "../../trial/answer";
 import { lengthUnitOf } from "../../trial/decisions";
 import type { History, RoundRecord } from "../../trial/history";
-import type { Correction, Estimate, Outcome } from "../../trial/outcome";
+import type { Correction, Estimate, GivenOutcome } from "../../trial/outcome";
 import { aboutOf, type FixturePlan, linesOf } from "./plan";
 import { FIXTURE_STOPS } from "./setting";
 
-export function solveFixture(history: History<FixturePlan>): Outcome {
+export function solveFixture(history: History<FixturePlan>): GivenOutcome {
   const round = newestRead(history);
-  if (!round) return { status: "open", missing: "Nothing is read yet.", table: null, findings: [] };
+  if (!round) return { status: "open", missing: "Nothing is read yet." };
   const read = stopsIn(history, round);
   const unit = lengthUnitOf(history);
   const table = edgeTable(round.plan, round.spec.sites, read, unit);
@@ -30,16 +29,10 @@ export function solveFixture(history: History<FixturePlan>): Outcome {
   const axes = AXES.filter((axis) => read.errors[axis]);
   return {
     status: "solved",
-    complete: sitesLeft(round.spec.sites, round.answers).length === 0,
     estimates: axes.map((axis) => estimateOf(round, axis, read.errors[axis] as Budgeted)),
     corrections: axes.map((axis) => correctionOf(history, round, axis, read.errors[axis] as Budgeted)),
     findings: edgeFindings(read),
     table,
-    figures: [],
-    adjustments: [],
-    wishes: [],
-    artefacts: [],
-    learned: {},
     predicted: "Write down where the stops stand; the next cross is placed by it, and should lie at its distances.",
   };
 }

@@ -1,14 +1,14 @@
 /** Focus height from what was burned: what to set, with every line of the sum. */
 import { sitesLeft } from "../../trial/answer";
 import type { History, RoundRecord } from "../../trial/history";
-import type { Estimate, Outcome } from "../../trial/outcome";
+import type { Estimate, GivenOutcome } from "../../trial/outcome";
 import { burnWayOf, foundIn } from "./burn-ways";
 import { correctionsOf, FOCUS_ESTIMATE, storedFindings } from "./correction";
 import type { Found } from "./found";
 import type { FocusPlan } from "./plan-type";
 import { spacerOf } from "./spacer";
 
-export function solveFocus(history: History<FocusPlan>): Outcome {
+export function solveFocus(history: History<FocusPlan>): GivenOutcome {
   const round = lastAnsweredRound(history);
   if (!round) return nothingYet(history);
   const found = foundIn(history, round);
@@ -27,8 +27,6 @@ export function solveFocus(history: History<FocusPlan>): Outcome {
     complete: sitesLeft(round.spec.sites, round.answers).length === 0,
     estimates: [...answersOf(found), ...found.estimates],
     corrections: correctionsOf(history, found, chosen, round),
-    adjustments: [],
-    learned: {},
   };
 }
 
@@ -37,7 +35,7 @@ export function lastAnsweredRound<P extends FocusPlan>(history: History<P>): Rou
   return history.rounds.findLast((r) => r.answers.length > 0);
 }
 
-function nothingYet(history: History<FocusPlan>): Outcome {
+function nothingYet(history: History<FocusPlan>): GivenOutcome {
   const round = history.rounds.at(-1);
   return {
     status: "open",

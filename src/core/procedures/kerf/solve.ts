@@ -7,7 +7,7 @@ import { stockText } from "../../stock/stock-at-hand";
 import { sitesLeft } from "../../trial/answer";
 import { lengthUnitOf } from "../../trial/decisions";
 import type { History, RoundRecord } from "../../trial/history";
-import type { Estimate, Outcome, StockResult } from "../../trial/outcome";
+import type { Estimate, GivenOutcome, StockResult } from "../../trial/outcome";
 import { figuresOf } from "./figures";
 import { findingsOf, isCut } from "./findings";
 import { type KerfFound, kerfIn } from "./found";
@@ -17,9 +17,9 @@ import { clearanceOf, isMateWay, type KerfPlan } from "./plan-type";
 import { readMates } from "./read-mates";
 import { resultTable } from "./result-table";
 
-export function solveKerf(history: History<KerfPlan>): Outcome {
+export function solveKerf(history: History<KerfPlan>): GivenOutcome {
   const round = history.rounds.findLast((r) => r.answers.length > 0);
-  if (!round) return { status: "open", missing: "Nothing is read yet.", table: null, findings: [] };
+  if (!round) return { status: "open", missing: "Nothing is read yet." };
   const table = resultTable(history, round);
   const found = kerfIn(history, round);
   const findings = findingsOf(history, round, found);
@@ -37,11 +37,6 @@ export function solveKerf(history: History<KerfPlan>): Outcome {
     table,
     estimates: estimatesOf(round.plan, found),
     figures: figuresOf(round.plan, found, odd, lengthUnitOf(history)),
-    corrections: [],
-    adjustments: [],
-    learned: {},
-    wishes: [],
-    artefacts: [],
     // A value that is too small for a cut is not offered for the stock card.
     ...(isCut(found) ? { forStock: resultFor(history, round, found) } : {}),
     predicted: predictedFor(round.plan, found, history),

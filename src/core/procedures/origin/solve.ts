@@ -16,10 +16,9 @@ import { holdOf, numberCorrection, numberIn } from "../../measuring/number-corre
 import { type Budgeted, times } from "../../metrology/budget";
 import { fixed, plain, shownLength, signed } from "../../metrology/quantity-text";
 import { fromInternal, UNITS } from "../../metrology/units";
-import { sitesLeft } from "../../trial/answer";
 import { lengthUnitOf } from "../../trial/decisions";
 import type { History, RoundRecord } from "../../trial/history";
-import type { Correction, Estimate, Finding, Outcome } from "../../trial/outcome";
+import type { Correction, Estimate, Finding, GivenOutcome } from "../../trial/outcome";
 import { edgesIn, estimateId } from "./observe";
 import type { OriginPlan } from "./plan";
 import { countMm, learnedSlope, type Sense, senseOf, specOf, TELLS_SIZE } from "./sense";
@@ -37,9 +36,9 @@ const LIMITS: readonly MachineLimit[] = [
   },
 ];
 
-export function solveOrigin(history: History<OriginPlan>): Outcome {
+export function solveOrigin(history: History<OriginPlan>): GivenOutcome {
   const round = newestRead(history);
-  if (!round) return { status: "open", missing: "Nothing is read yet.", table: null, findings: [] };
+  if (!round) return { status: "open", missing: "Nothing is read yet." };
   const read = edgesIn(history, round);
   const unit = lengthUnitOf(history);
   const table = edgeTable(round.plan, round.spec.sites, read, unit);
@@ -50,7 +49,6 @@ export function solveOrigin(history: History<OriginPlan>): Outcome {
   const edges = edgeFindings(read);
   return {
     status: "solved",
-    complete: sitesLeft(round.spec.sites, round.answers).length === 0,
     estimates,
     corrections,
     findings: [
@@ -60,11 +58,6 @@ export function solveOrigin(history: History<OriginPlan>): Outcome {
       ...corrections.flatMap((c) => rangeEnd(c, Math.abs(read.errors[axisOf(c)]?.quantity.value ?? 0))),
     ],
     table,
-    figures: [],
-    adjustments: [],
-    wishes: [],
-    artefacts: [],
-    learned: {},
     predicted: `Enter one axis, read it back, then the other; home the machine anew. The lines should lie at ${axes.map((axis) => `${plain(distanceOf(round.plan, axis))} mm from the ${sideOf(round.plan, axis)} edge`).join(" and ")}.`,
   };
 }

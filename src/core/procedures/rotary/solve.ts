@@ -3,10 +3,10 @@
 import { numberIn } from "../../measuring/number-correction";
 import { type Budgeted, joined } from "../../metrology/budget";
 import { shownNumber } from "../../metrology/quantity-text";
-import { quantitiesAt, sitesLeft } from "../../trial/answer";
+import { quantitiesAt } from "../../trial/answer";
 import { lengthUnitOf } from "../../trial/decisions";
 import type { History, RoundRecord } from "../../trial/history";
-import type { Correction, Estimate, Outcome, ResultTable } from "../../trial/outcome";
+import type { Correction, Estimate, GivenOutcome, ResultTable } from "../../trial/outcome";
 import { ESTIMATE, travelCorrection } from "./correction";
 import { againstDescription, findingsOf } from "./findings";
 import { type RotaryPlan, restsElsewhere, sentMm, sizesNeeded } from "./plan-type";
@@ -18,7 +18,7 @@ import { SITES } from "./travel";
 /** Less than this share of what was sent is no travel at all. */
 const STANDS_STILL = 0.005;
 
-export function solveRotary(history: History<RotaryPlan>): Outcome {
+export function solveRotary(history: History<RotaryPlan>): GivenOutcome {
   const round = history.rounds.findLast((r) => r.answers.length > 0);
   const table = round ? tableOf(history, round) : null;
   if (!round) return { status: "open", missing: "Nothing is read yet.", table, findings: [] };
@@ -30,19 +30,13 @@ export function solveRotary(history: History<RotaryPlan>): Outcome {
   const correction = travelCorrection(history, round, read);
   return {
     status: "solved",
-    complete: sitesLeft(round.spec.sites, round.answers).length === 0,
     estimates: estimatesOf(round.plan, read),
     corrections: correction ? [correction] : [],
-    adjustments: [],
     findings: [
       ...findingsOf(history, round, read),
       ...againstDescription(describedIn(round), stepsAfter(round, correction)),
     ],
     table,
-    figures: [],
-    learned: {},
-    wishes: [],
-    artefacts: [],
     predicted: predictedFor(round.plan),
   };
 }

@@ -8,22 +8,21 @@ import { type Budgeted, type BudgetPart, joined } from "../../metrology/budget";
 import { commonUncertaintyMm } from "../../metrology/gauge";
 import { signed } from "../../metrology/quantity-text";
 import { pooledScatter } from "../../metrology/scatter";
-import { quantitiesAt, sitesLeft } from "../../trial/answer";
+import { quantitiesAt } from "../../trial/answer";
 import type { History, RoundRecord } from "../../trial/history";
-import type { Correction, Outcome } from "../../trial/outcome";
+import type { Correction, GivenOutcome } from "../../trial/outcome";
 import { LENGTH_SITE } from "./coupon";
 import { SAMPLE_BAR, type SampleBarPlan } from "./plan";
 
 const DECIMALS = 3;
 const STEP_MM = 10 ** -DECIMALS;
 
-export function solve(history: History<SampleBarPlan>): Outcome {
+export function solve(history: History<SampleBarPlan>): GivenOutcome {
   const round = history.rounds.at(-1);
   const length = round && lengthOf(history, round);
-  if (!round || !length) return { status: "open", missing: "Measure the bar.", table: null, findings: [] };
+  if (!round || !length) return { status: "open", missing: "Measure the bar." };
   return {
     status: "solved",
-    complete: sitesLeft(round.spec.sites, round.answers).length === 0,
     estimates: [
       {
         id: "length",
@@ -38,11 +37,6 @@ export function solve(history: History<SampleBarPlan>): Outcome {
     corrections: [correctionOf(round, length)],
     findings: [],
     table: null,
-    figures: [],
-    learned: {},
-    adjustments: [],
-    wishes: [],
-    artefacts: [],
     predicted: "The bar should come out as long as it is drawn.",
   };
 }

@@ -21,7 +21,7 @@ import { withRows } from "../../settings/setting";
 import { sitesLeft } from "../../trial/answer";
 import { lengthUnitOf } from "../../trial/decisions";
 import type { History, RoundRecord } from "../../trial/history";
-import type { Correction, CorrectionRow, Outcome } from "../../trial/outcome";
+import type { Correction, CorrectionRow, GivenOutcome } from "../../trial/outcome";
 import { type Analysis, analyse, isProof, type SpeedResult, staggerUsed, USE } from "./analysis";
 import { isAtRows } from "./coupon";
 import { estimatesOf, offsetId } from "./estimates";
@@ -41,7 +41,7 @@ const LIMITS: readonly MachineLimit[] = [
   },
 ];
 
-export function solveScanOffset(history: History<ScanOffsetPlan>): Outcome {
+export function solveScanOffset(history: History<ScanOffsetPlan>): GivenOutcome {
   const round = lastReadRound(history);
   const analysis = round ? analyse(history, round) : null;
   if (!round || !analysis) return nothingYet(history);
@@ -61,7 +61,6 @@ export function solveScanOffset(history: History<ScanOffsetPlan>): Outcome {
   const shift = shiftCorrection(history, round, analysis);
   return {
     status: "solved",
-    complete: sitesLeft(round.spec.sites, round.answers).length === 0,
     estimates,
     corrections: [correction, ...(shift ? [shift] : [])],
     findings,
@@ -69,8 +68,6 @@ export function solveScanOffset(history: History<ScanOffsetPlan>): Outcome {
     figures: figuresOf(history, round, analysis),
     predicted: `With these entries the tips of neighbouring rows should stand within ${shownLength(worstExpected(correction), lengthUnitOf(history), 3)} of each other.`,
     learned: analysis.lag ? { "scan lag, s": analysis.lag.quantity.value } : {},
-    adjustments: [],
-    wishes: [],
     artefacts: [{ kind: "text", name: "scan-offset-table.csv", mime: "text/csv", text: tableText(correction) }],
   };
 }
@@ -80,7 +77,7 @@ export function lastReadRound(history: History<ScanOffsetPlan>): RoundRecord<Sca
   return history.rounds.findLast((r) => r.answers.some((a) => a.content.status === "read" && isAtRows(a.site)));
 }
 
-function nothingYet(history: History<ScanOffsetPlan>): Outcome {
+function nothingYet(history: History<ScanOffsetPlan>): GivenOutcome {
   const round = history.rounds.at(-1);
   const left = round ? sitesLeft(round.spec.sites, round.answers).length : 0;
   return {

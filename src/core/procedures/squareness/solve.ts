@@ -5,15 +5,15 @@ import { worthOf } from "../../measuring/number-correction";
 import { type Budgeted, joined, times } from "../../metrology/budget";
 import { expandedUncertainty } from "../../metrology/measured";
 import { fixed, plain, shownLength, shownNumber } from "../../metrology/quantity-text";
-import { quantitiesAt, sitesLeft } from "../../trial/answer";
+import { quantitiesAt } from "../../trial/answer";
 import { lengthUnitOf } from "../../trial/decisions";
 import type { History, RoundRecord } from "../../trial/history";
 import {
   type Adjustment,
   type Estimate,
   type Finding,
+  type GivenOutcome,
   LEAVE_IT,
-  type Outcome,
   type ResultTable,
 } from "../../trial/outcome";
 import { lengthsOf } from "./coupon";
@@ -26,9 +26,9 @@ const SHIFT_STEP_MM = 0.05;
 /** From this lean on something is loose or misread rather than out of square. */
 const ASKED_BEYOND = 0.02;
 
-export function solveSquareness(history: History<SquarenessPlan>): Outcome {
+export function solveSquareness(history: History<SquarenessPlan>): GivenOutcome {
   const round = newestRead(history);
-  if (!round) return { status: "open", missing: "Nothing is read yet.", table: null, findings: [] };
+  if (!round) return { status: "open", missing: "Nothing is read yet." };
   const found = leanOf(history, round);
   const table = tableOf(history, round);
   if (!found) {
@@ -44,16 +44,10 @@ export function solveSquareness(history: History<SquarenessPlan>): Outcome {
   }
   return {
     status: "solved",
-    complete: sitesLeft(round.spec.sites, round.answers).length === 0,
     estimates: estimatesOf(round, found),
-    corrections: [],
     adjustments: [shiftOf(history, round, found.lean)],
     findings: findingsOf(history, found),
     table,
-    figures: [],
-    learned: {},
-    wishes: [],
-    artefacts: [],
     predicted: "Shift the beam, home the machine anew and burn again: both diagonals should measure the same.",
   };
 }
