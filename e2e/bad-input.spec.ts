@@ -12,7 +12,7 @@ test("bad input is told at its place, and nothing entered is lost", async ({ pag
   await speeds.fill("100 200 200");
   await told(/200 mm\/s is there twice/);
   await page.getByLabel("Row length").fill("");
-  await told(/Give the row length/);
+  await told(/Enter a length, for example 50 mm/);
   await page.getByLabel("Row length").fill("120");
   await speeds.fill("100 200");
   await told(/the stock is 90 mm wide/);

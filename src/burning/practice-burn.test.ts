@@ -1,8 +1,7 @@
 /** The file is all that passes between export and practice machine: also on machines that count the other way. */
 import { describe, expect, it } from "vitest";
 import type { Axes } from "../core/machine/machine-spec";
-import { usualPlan } from "../core/procedures/focus/plan";
-import type { LadderPlan } from "../core/procedures/focus/plan-type";
+import type { LadderPlan } from "../core/procedures/focus/plan";
 import { focus } from "../core/procedures/focus/procedure";
 import { scanOffset } from "../core/procedures/scan-offset/procedure";
 import { parseGcode } from "../formats/gcode-parser";
@@ -10,6 +9,7 @@ import { burnedPaths } from "../formats/gcode-paths";
 import { gcodeOf } from "../formats/gcode-writer";
 import { gantryFromSeed, withoutNoise } from "../practice/gantry-truth";
 import { SAMPLE_MACHINE } from "../testing/sample-machine";
+import { usualLadder } from "../testing/usual-ladder";
 import { burnGcode } from "./practice-burn";
 
 const CODE = "T-1";
@@ -61,7 +61,7 @@ describe("heights", () => {
   const ladder = (plan: Partial<LadderPlan> = {}, start: string[] = []) => {
     const machine = { ...SAMPLE_MACHINE, gcode: { ...SAMPLE_MACHINE.gcode, start } };
     const context = { machine, couponCode: CODE, inForce: {} };
-    const spec = focus.round({ ...usualPlan(context), ...plan }, context, "measure");
+    const spec = focus.round({ ...usualLadder(context), ...plan }, context, "measure");
     const text = gcodeOf(spec, { couponCode: CODE, machineName: "T", dialect: machine.gcode, bed: machine });
     return { text, burn: (file = text) => burnGcode(file, CODE, machine, STILL, controller, spec) };
   };

@@ -3,8 +3,8 @@
 import type { MachineSpec } from "../core/machine/machine-spec";
 import { type Gauge, usualGauge } from "../core/metrology/gauge";
 import { type MeasuredPlace, placesOf } from "../core/procedures/axis-scale/places";
-import { planForm } from "../core/procedures/axis-scale/plan";
-import type { AxisScalePlan } from "../core/procedures/axis-scale/plan-type";
+import type { AxisScalePlan } from "../core/procedures/axis-scale/plan";
+import { axisScalePlan } from "../core/procedures/axis-scale/plan-faults";
 import { axisScale } from "../core/procedures/axis-scale/procedure";
 import { AXIS_SCALE } from "../core/procedures/axis-scale/setting";
 import type { HeldSetting } from "../core/settings/setting";
@@ -53,7 +53,7 @@ export function roundWith({
   n = 1,
 }: Wanted) {
   const context = contextOn(machine);
-  const plan = { ...planForm(context).defaults, knownMm: 0, ...changes };
+  const plan = { ...axisScalePlan(context).defaults, knownMm: 0, ...changes };
   const answers = placesOf(plan).flatMap((place) =>
     (read(place) ?? []).map(
       (value): Answer => ({

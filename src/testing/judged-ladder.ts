@@ -2,13 +2,13 @@
 
 import type { MachineSpec } from "../core/machine/machine-spec";
 import { cellId, focusRound, MARKED_SITE, SHARPEST_SITE } from "../core/procedures/focus/ladder/coupon";
-import { usualPlan } from "../core/procedures/focus/plan";
-import type { FocusPlan, LadderPlan } from "../core/procedures/focus/plan-type";
+import type { FocusPlan, LadderPlan } from "../core/procedures/focus/plan";
 import { focus } from "../core/procedures/focus/procedure";
 import type { SettingsInForce } from "../core/settings/setting";
 import { type Answer, PLAIN_SHARES } from "../core/trial/answer";
 import type { History, Purpose, RoundRecord } from "../core/trial/history";
 import type { PlanContext } from "../core/trial/plan-form";
+import { usualLadder } from "./usual-ladder";
 
 export type JudgedLadder = {
   machine: MachineSpec;
@@ -25,7 +25,7 @@ export type JudgedLadder = {
 export function judgedRound(ladder: JudgedLadder): RoundRecord<LadderPlan> {
   const { machine, inForce = {}, marked, sharpest = [], purpose = "measure", n = 1 } = ladder;
   const context: PlanContext = { machine, couponCode: "T-1", inForce: {} };
-  const plan = { ...usualPlan(context), ...ladder.plan };
+  const plan = { ...usualLadder(context), ...ladder.plan };
   const cells = (site: string, numbers: number[]): Answer => ({
     site,
     u: null,

@@ -3,7 +3,7 @@
 import type { MachineSpec } from "../core/machine/machine-spec";
 import type { Gauge } from "../core/metrology/gauge";
 import { ENDS, gapSiteId, REFERENCE_SITES, type RowEnd, siteId } from "../core/procedures/scan-offset/coupon";
-import { SCAN_OFFSET, type ScanOffsetPlan } from "../core/procedures/scan-offset/plan-type";
+import { SCAN_OFFSET, type ScanOffsetPlan } from "../core/procedures/scan-offset/plan";
 import { scanOffset } from "../core/procedures/scan-offset/procedure";
 import type { SettingsInForce, SettingTable } from "../core/settings/setting";
 import { type Answer, PLAIN_SHARES } from "../core/trial/answer";

@@ -35,13 +35,13 @@ export function eyewearLineForWatching(machine: Light): string {
     : `Put on eyewear for ${plain(known)} nm before you look at the mark.`;
 }
 
-/** Refusal of a speed above the top speed. */
-export function topSpeedText({
+/** Why a speed above the top speed is refused. */
+export function topSpeedReason({
   name,
   topSpeedMmPerS,
   assumed,
 }: Pick<MachineSpec, "name" | "topSpeedMmPerS" | "assumed">): string {
   return assumed?.includes("topSpeedMmPerS")
-    ? `The top speed of ${name} is not known. Enter at most ${plain(topSpeedMmPerS)} mm/s, or enter the top speed on the machine page.`
-    : `The top speed of ${name} is ${plain(topSpeedMmPerS)} mm/s. Enter at most that.`;
+    ? `The top speed of ${name} is not known. Enter the top speed on the machine page, or a lower speed here.`
+    : `The top speed of ${name} is ${plain(topSpeedMmPerS)} mm/s.`;
 }

@@ -9,7 +9,7 @@ import { origin } from "../procedures/origin/procedure";
 import { type Answer, PLAIN_SHARES } from "../trial/answer";
 import type { History } from "../trial/history";
 import type { PlanContext } from "../trial/plan-form";
-import { knownLengthSites, usualKnownMm } from "./known-length";
+import { knownLengthField, knownLengthSites } from "./known-length";
 
 const CALIPERS: Gauge = {
   id: "calipers",
@@ -94,13 +94,13 @@ describe("a known length", () => {
     // Along a ladder the zero shows by itself.
     expect(sites(axisScale, {})).toEqual([]);
     expect(sites(axisScale, { way: "pair" })).toEqual(["known outside"]);
-    expect(knownLengthSites({}, [])).toEqual([]);
+    expect(knownLengthSites({ knownMm: 0 }, [])).toEqual([]);
   });
 
   it("is usual where the workshop measures with jaws, and not with a rule", () => {
     const rule: Gauge = { ...CALIPERS, id: "rule", kind: "rule" };
-    expect(usualKnownMm(CONTEXT)).toBe(10);
-    expect(usualKnownMm({ gauges: [rule] })).toBe(0);
+    expect(knownLengthField(CONTEXT).usual).toBe(10);
+    expect(knownLengthField({ gauges: [rule] }).usual).toBe(0);
   });
 
   it.each(CASES)("shows a zero of the jaws that is 0.15 mm off, by %s", (_, procedure, changes, jaws) => {

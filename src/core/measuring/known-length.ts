@@ -4,14 +4,13 @@
  *
  *   y = L + s + c + d L + z + scatter        s what the known length itself may be off
  */
-import { z } from "zod";
 import type { Site } from "../coupon/site";
 import type { Detail, Primitive } from "../drawing/scene";
 import { type Gauge, hasJaws, type Jaws } from "../metrology/gauge";
 import { plain } from "../metrology/quantity-text";
 import type { Answer } from "../trial/answer";
-import type { FieldSpec, PlanContext } from "../trial/plan-form";
-import { LENGTH } from "../trial/plan-form";
+import { field, type When } from "../trial/plan-field";
+import type { PlanContext } from "../trial/plan-form";
 import { lengthGauges } from "./length-gauges";
 import {
   gaugeTerms,
@@ -22,8 +21,8 @@ import {
   type Term,
 } from "./length-readings";
 
-/** `knownMm`: 0 where there is none; left out in plans of before it was asked for. */
-export type KnownLength = { knownMm?: number };
+/** `knownMm`: 0 where there is none. */
+export type KnownLength = { knownMm: number };
 
 /** A gauge block, or a ring of a set. (common practice, no source) */
 const USUAL_MM = 10;
@@ -33,35 +32,29 @@ const LONGEST_MM = 300;
 /** A reading may differ by so much before it is asked about, mm. */
 const PLAUSIBLE_MORE_MM = 5;
 
-export function knownLengthShape(context: Pick<PlanContext, "gauges">) {
-  return z
-    .number({ error: "Enter the known length, or 0 if there is none." })
-    .min(0, "Enter 0 or more.")
-    .max(LONGEST_MM, `Enter at most ${LONGEST_MM} mm.`)
-    .default(usualKnownMm(context));
-}
-
 /** Asked for where the workshop measures with jaws. */
-export function usualKnownMm(context: Pick<PlanContext, "gauges">): number {
+function usualKnownMm(context: Pick<PlanContext, "gauges">): number {
   const [gauge] = lengthGauges(context);
   return gauge && hasJaws(gauge.kind) ? USUAL_MM : 0;
 }
 
-export function knownLengthField(when?: FieldSpec["when"]): FieldSpec {
-  return {
-    key: "knownMm",
+export function knownLengthField(context: Pick<PlanContext, "gauges">, when?: When) {
+  return field.length({
     label: "Known length",
     group: "Reading",
-    ...LENGTH,
     why: "A gauge block, pin or ring to check the jaws. 0 if there is none.",
-    ...(when ? { when } : {}),
-  };
+    usual: usualKnownMm(context),
+    before: 0,
+    min: 0,
+    max: LONGEST_MM,
+    when,
+  });
 }
 
 const siteOf = (jaws: Jaws) => `known ${jaws}`;
 
 /** One point for each pair of jaws that the other points are read with. */
-export function knownLengthSites({ knownMm = 0 }: KnownLength, sites: readonly Site[]): Site[] {
+export function knownLengthSites({ knownMm }: KnownLength, sites: readonly Site[]): Site[] {
   if (knownMm === 0) return [];
   return jawsIn(sites).map((jaws) => ({
     id: siteOf(jaws),
@@ -158,7 +151,7 @@ const isCheck = <R extends LengthReading>(r: Read<R>): r is Check => "checks" in
 /** Readings with those of a known length, as one model: the gauge is the same for all of them. */
 export function modelWithKnown<R extends LengthReading>(
   readings: readonly R[],
-  { knownMm = 0 }: KnownLength,
+  { knownMm }: KnownLength,
   {
     answers,
     gauges,

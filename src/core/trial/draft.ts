@@ -3,81 +3,41 @@ import { z } from "zod";
 import { inUnit, plain } from "../metrology/quantity-text";
 import { parseReading, parseSignedReading } from "../metrology/reading-text";
 import type { Dimension, UnitId } from "../metrology/units";
-import type { FieldSpec, PlanForm } from "./plan-form";
+import type { FieldSpec, PlanForm, PlanIssue, ReadPlan } from "./plan-form";
+import { askedFields } from "./plan-table";
 
 export const draftSchema = z.record(z.string(), z.string());
 export type Draft = z.infer<typeof draftSchema>;
 
-export type DraftIssue = { field: string; message: string };
-
-export type ReadDraft<P> =
-  | { ok: true; plan: P }
-  | {
-      ok: false;
-      issues: DraftIssue[];
-      /** Every text is a number, but the plan does not go together: it can still be drawn. */
-      unfit: P | null;
-    };
-
 /** The texts that stand for a plan. */
-export function draftOf<P>(form: PlanForm<P>, plan: P): Draft {
+export function draftOf<P extends object>(form: PlanForm<P>, plan: P): Draft {
   // What this plan does not ask for stands as usual, for when it is asked.
-  const values = { ...(form.defaults as Record<string, unknown>), ...(plan as Record<string, unknown>) };
-  return Object.fromEntries(form.fields.map((field) => [field.key, fieldText(field, values[field.key])]));
+  const values: ReadonlyMap<string, unknown> = new Map(Object.entries({ ...form.defaults, ...plan }));
+  return Object.fromEntries(form.fields.map((field) => [field.key, fieldText(field, values.get(field.key))]));
 }
 
 /** A draft of before there was a field says there what is usual. */
-export function wholeDraft<P>(form: PlanForm<P>, draft: Draft): Draft {
+export function wholeDraft<P extends object>(form: PlanForm<P>, draft: Draft): Draft {
   return { ...draftOf(form, form.defaults), ...draft };
 }
 
 /** Parses every text and checks the whole plan; every fault names its field. */
-export function readDraft<P>(form: PlanForm<P>, kept: Draft): ReadDraft<P> {
+export function readDraft<P extends object>(form: PlanForm<P>, kept: Draft): ReadPlan<P> {
   const draft = wholeDraft(form, kept);
-  const issues: DraftIssue[] = [];
+  const issues: PlanIssue[] = [];
   const values: Record<string, unknown> = {};
-  const asked = askedFields(form.fields, draft);
-  for (const field of asked) {
+  for (const field of askedFields(form.fields, (key) => draft[key] ?? "")) {
     const read = readField(field, draft[field.key] ?? "");
     if (read.ok) values[field.key] = read.value;
     else issues.push({ field: field.key, message: read.message });
   }
-  if (issues.length > 0) return { ok: false, issues, unfit: null };
-  const parsed = form.schema.safeParse(values);
-  if (parsed.success) return { ok: true, plan: parsed.data };
-  const whole = asked.every((field) => field.when || values[field.key] !== undefined);
-  return {
-    ok: false,
-    unfit: whole ? (values as P) : null,
-    issues: parsed.error.issues.map((issue) => ({
-      field: String(issue.path[0] ?? ""),
-      message: issue.message,
-    })),
-  };
-}
-
-/** The fields that mean anything with what is typed at the others. */
-export function askedFields(fields: readonly FieldSpec[], draft: Draft): FieldSpec[] {
-  const isAsked = ({ when }: FieldSpec): boolean => {
-    if (!when) return true;
-    const other = fields.find((f) => f.key === when.field);
-    return other !== undefined && isAsked(other) && when.is.includes(draft[when.field] ?? "");
-  };
-  return fields.filter(isAsked);
+  return issues.length > 0 ? { ok: false, issues, unfit: null } : form.read(values);
 }
 
 function fieldText(field: FieldSpec, value: unknown): string {
-  if (value === undefined) return "";
-  switch (field.kind) {
-    case "quantity":
-      return inUnit(value as number, field.unit);
-    case "quantities":
-      return (value as number[]).map((v) => plain(v)).join(" ");
-    case "count":
-      return plain(value as number);
-    case "choice":
-      return String(value);
-  }
+  if (Array.isArray(value)) return value.map((v) => plain(Number(v))).join(" ");
+  if (typeof value === "number") return field.kind === "quantity" ? inUnit(value, field.unit) : plain(value);
+  return typeof value === "string" ? value : "";
 }
 
 type Value = { ok: true; value: unknown } | { ok: false; message: string };

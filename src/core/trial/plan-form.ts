@@ -1,22 +1,13 @@
-/** What is asked before a burn: fields of a layout, their shapes, and what is known where it is laid out. */
-import { z } from "zod";
+/** What is asked before a burn, as a form shows it, and what is known where a burn is laid out. */
 import type { MachineSpec } from "../machine/machine-spec";
-import { topSpeedText } from "../machine/not-known";
 import type { OpticSpec, RotarySpec } from "../machine/part-spec";
 import type { Gauge } from "../metrology/gauge";
 import type { Dimension, UnitId } from "../metrology/units";
 import type { SettingsInForce } from "../settings/setting";
 import type { StockAtHand } from "../stock/stock-at-hand";
 
-export type FieldSpec = {
-  key: string;
-  label: string;
-  /** Why it matters, or what is usual. */
-  why: string;
-  group: string;
-  /** Asked only where another field says one of these; left out of the plan elsewhere. A layout can be drawn without it. */
-  when?: { field: string; is: readonly string[] };
-} & (
+/** How a field is typed or chosen. */
+export type FieldKind =
   | { kind: "quantity"; dimension: Dimension; unit: UnitId; signed?: true }
   | { kind: "quantities"; dimension: Dimension; unit: UnitId }
   | { kind: "count" }
@@ -25,8 +16,19 @@ export type FieldSpec = {
       options: { value: string; label: string; why: string }[];
       /** Where more of them are made. */
       elsewhere?: { href: string; label: string };
-    }
-);
+    };
+
+export type FieldSpec = FieldKind & {
+  key: string;
+  label: string;
+  /** Why it matters, or which value is usual. */
+  why: string;
+  group: string;
+  /** For example `at least 20 mm`; empty where there are none. */
+  limits: string;
+  /** Asked only if another field has one of these values. */
+  when?: { field: string; is: readonly string[] };
+};
 
 export type PlanContext = {
   machine: MachineSpec;
@@ -46,49 +48,36 @@ export type PlanContext = {
   day?: string;
 };
 
+/** Why a value is refused, and what to do. */
+export type PlanIssue = { field: string; message: string };
+
+export type ReadPlan<P> =
+  | { ok: true; plan: P }
+  | {
+      ok: false;
+      issues: PlanIssue[];
+      /** A plan that is refused can be drawn if every value of it is typed. */
+      unfit: P | null;
+    };
+
+/** Whatever a form and a file need of a plan. */
 export type PlanForm<P> = {
-  schema: z.ZodType<P>;
-  defaults: P;
   fields: FieldSpec[];
+  defaults: P;
+  /**
+   * Checks every value that is asked for, then how they go together. Fields that are not asked for have their usual values.
+   *
+   * @param values internal units, by field
+   */
+  read(values: Readonly<Record<string, unknown>>): ReadPlan<P>;
+  /** A plan as it was kept, with the value that each newer field had in its day. */
+  whole(kept: object): P;
 };
 
 /** Something worth saying that does not stop the burn. */
-export type PlanWarning = { field: string; message: string };
+export type PlanWarning = PlanIssue;
 
 /** The day of a moment as it is burned beside the code of a coupon, `2026-05-31`: by Greenwich, so that it is the same everywhere. */
 export function dayOf(moment: number): string {
   return new Date(moment).toISOString().slice(0, 10);
 }
-
-/** A choice between words, the key of each with its label. */
-export const choice = (of: Record<string, string>) => ({
-  kind: "choice" as const,
-  options: Object.entries(of).map(([value, label]) => ({ value, label, why: "" })),
-});
-export const oneOf = <K extends string>(of: Record<K, string>) => z.enum(Object.keys(of) as [K, ...K[]]);
-
-export const LENGTH = { kind: "quantity", dimension: "length", unit: "mm" } as const;
-export const SPEED = { kind: "quantity", dimension: "speed", unit: "mmPerS" } as const;
-
-/** @param what is to be given, for example `the side, for example 40 mm` */
-export function positive(what: string) {
-  return z.number({ error: `Give ${what}.` }).positive("It must be larger than 0.");
-}
-
-/** @param what is to be given */
-export function wholeNumber(what: string, least: number, most: number) {
-  return z
-    .number({ error: `Give ${what}.` })
-    .int("A whole number.")
-    .min(least, `At least ${least}.`)
-    .max(most, `${most} at most.`);
-}
-
-export function speedShape(machine: Pick<MachineSpec, "name" | "topSpeedMmPerS" | "assumed">, what: string) {
-  return positive(what).max(machine.topSpeedMmPerS, topSpeedText(machine));
-}
-
-export const POWER_SHAPE = positive("the power").max(100, "Power goes up to 100 %.");
-
-/** How often each site is read. */
-export const REPEATS_SHAPE = wholeNumber("how often each site is read", 1, 20);

@@ -9,10 +9,10 @@ import { type MachineSpec, machineSpecSchema, UNKNOWN_AXES } from "../../core/ma
 import { type OpticSpec, opticOf, rotaryOf } from "../../core/machine/part-spec";
 import { type Gauge, usualGauge } from "../../core/metrology/gauge";
 import { AXIS_SCALE } from "../../core/procedures/axis-scale/setting";
-import { FOCUS_HEIGHT } from "../../core/procedures/focus/plan-type";
+import { FOCUS_HEIGHT } from "../../core/procedures/focus/plan";
 import { HOME_OFFSET } from "../../core/procedures/origin/setting";
 import { ROLLER_DIAMETER, ROTARY_STEPS } from "../../core/procedures/rotary/setting";
-import { SCAN_OFFSET } from "../../core/procedures/scan-offset/plan-type";
+import { SCAN_OFFSET } from "../../core/procedures/scan-offset/plan";
 import { ROW_SHIFT } from "../../core/procedures/scan-offset/setting";
 import { entryText } from "../../core/settings/entry-text";
 import type { Draft } from "../../core/trial/draft";

@@ -135,7 +135,7 @@ describe("a machine with unknown top speed, wavelength and sense", () => {
     const trial = beginTrial(db, slug, "scan-offset", NOW + 1);
     keepDraft(db, trial, 1, { ...roundOf(fullTrial(db, trial), 1).draft, speedsMmPerS: "100 900" });
     expect(refusal(() => burnOnPractice(db, trial, 1, null, NOW + 2)).message).toMatch(
-      /top speed of Damson is not known\. Enter at most 300 mm\/s/,
+      /top speed of Damson is not known\. Enter the top speed on the machine page/,
     );
     keepDraft(db, trial, 1, { ...roundOf(fullTrial(db, trial), 1).draft, speedsMmPerS: "100 250" });
     burnOnPractice(db, trial, 1, null, NOW + 3);

@@ -1,6 +1,6 @@
-import { NO_NAME } from "../../core/procedures/rotary/plan-type";
+import { NO_NAME } from "../../core/procedures/rotary/plan";
 import { ROTARY_SETTINGS } from "../../core/procedures/rotary/setting";
-import { SCAN_OFFSET } from "../../core/procedures/scan-offset/plan-type";
+import { SCAN_OFFSET } from "../../core/procedures/scan-offset/plan";
 import { ROW_SHIFT_BY_SPEED } from "../../core/procedures/scan-offset/setting";
 import type { SettingValue } from "../../core/settings/setting";
 import type { Adjustment } from "../../core/trial/outcome";

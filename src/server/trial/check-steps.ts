@@ -8,7 +8,7 @@ import { cardOf } from "../../core/stock/stock-at-hand";
 import { draftOf } from "../../core/trial/draft";
 import type { Db } from "../../data/database";
 import { type Machine, machineById, machineBySlug, reviseMachine } from "../../data/machines";
-import { addRound, roundsOf } from "../../data/rounds";
+import { addRound } from "../../data/rounds";
 import { addVerdict, verdictsOf } from "../../data/solutions";
 import { addTrial, countCodes, setTrialTolerance, type Trial, trialsOfMachine } from "../../data/trials";
 import { ownLinesFault } from "../../formats/gcode-own-lines";
@@ -149,7 +149,7 @@ function typedTolerance(procedure: AnyProcedure, text: string): number {
 
 function lastProvedPlan(db: Db, trials: readonly Trial[]): unknown {
   const last = trials.find((t) => t.end === "proved") ?? trials.find((t) => t.end === "held");
-  return last ? (roundsOf(db, last.id).findLast((r) => r.plan !== null)?.plan ?? undefined) : undefined;
+  return last ? (fullTrial(db, last.id).rounds.findLast((r) => r.plan !== null)?.plan ?? undefined) : undefined;
 }
 
 function known(db: Db, machineSlug: string, procedureId: string) {

@@ -1,7 +1,7 @@
 /** Focus trials on the server: by eye with no gauge behind it, by a stored number, and with one lens or another. */
 import { beforeEach, describe, expect, it } from "vitest";
 import { opticOf } from "../../core/machine/part-spec";
-import { FOCUS_HEIGHT, STORED_HEIGHT } from "../../core/procedures/focus/plan-type";
+import { FOCUS_HEIGHT, STORED_HEIGHT } from "../../core/procedures/focus/plan";
 import type { Database } from "../../data/database";
 import { holdersOf, type Machine, machineBySlug, reviseMachine } from "../../data/machines";
 import { addPart, fitPart, fittingsOf } from "../../data/parts";

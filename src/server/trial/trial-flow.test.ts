@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import { fixed } from "../../core/metrology/quantity-text";
-import { SCAN_OFFSET } from "../../core/procedures/scan-offset/plan-type";
+import { SCAN_OFFSET } from "../../core/procedures/scan-offset/plan";
 import { ROW_SHIFT } from "../../core/procedures/scan-offset/setting";
 import { isFromEditedFile, leaveOutKey } from "../../core/trial/decisions";
 import { comparedResults } from "../../core/trial/recorded-result";
@@ -213,7 +213,7 @@ describe("burning", () => {
     const draft = { ...roundOf(fullTrial(db, trialId), 1).draft, rowLengthMm: "" };
     keepDraft(db, trialId, 1, draft);
     expect(refusal(() => markBurned(db, trialId, 1, NOW))).toMatchObject({ field: "rowLengthMm" });
-    expect(refusal(() => roundFile(db, trialId, 1, "coupon.svg")).message).toMatch(/row length/);
+    expect(refusal(() => roundFile(db, trialId, 1, "coupon.svg")).message).toMatch(/length, for example 50 mm/);
     expect(trialView(db, trialId, NOW).rounds[0]?.draft.rowLengthMm).toBe("");
   });
 

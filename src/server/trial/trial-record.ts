@@ -41,19 +41,28 @@ export function fullTrial(db: Db, trialId: number): FullTrial {
   const trial = trialById(db, trialId);
   const owner = trial ? machineById(db, trial.machineId) : undefined;
   if (!trial || !owner) throw noSuchTrial();
+  const machine = machineRevisionById(db, trial.machineRevisionId);
+  const procedure = knownProcedure(trial.procedure);
   return {
     trial,
-    machine: machineRevisionById(db, trial.machineRevisionId),
+    machine,
     dialect: owner.spec.gcode,
     machineSlug: owner.slug,
-    procedure: knownProcedure(trial.procedure),
+    procedure,
     available: gaugesAtHand(db),
     rounds: roundsOf(db, trialId).map((round) => ({
       ...round,
+      plan: wholePlan(procedure, machine, round.plan),
       readings: readingsOf(db, round.id),
       sessions: sessionsOf(db, round.id),
     })),
   };
+}
+
+/** A plan as it was frozen, with the values that newer fields had in its day; `null` before the burn. */
+function wholePlan(procedure: AnyProcedure, machine: MachineSpec, frozen: unknown): unknown {
+  if (typeof frozen !== "object" || frozen === null) return null;
+  return procedure.plan({ machine, couponCode: "", inForce: {} }).whole(frozen);
 }
 
 /** @throws Refusal when the trial has no such round */

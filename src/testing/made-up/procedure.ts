@@ -3,7 +3,6 @@
  * for procedures that nobody has written yet. It is never listed.
  */
 
-import { z } from "zod";
 import type { RoundSpec } from "../../core/coupon/round-spec";
 import type { Ask, Measurand, Site } from "../../core/coupon/site";
 import { corners } from "../../core/geometry/rect";
@@ -14,11 +13,23 @@ import { defineProcedure } from "../../core/procedures/contract";
 import { quantitiesAt } from "../../core/trial/answer";
 import type { History } from "../../core/trial/history";
 import type { GivenOutcome } from "../../core/trial/outcome";
+import { field } from "../../core/trial/plan-field";
 import type { PlanContext } from "../../core/trial/plan-form";
+import { type PlanOf, planForm } from "../../core/trial/plan-table";
 import type { Verdict } from "../../core/trial/verdict";
 import { wholeProof } from "../../core/trial/verdict";
 
-export type MadeUpPlan = { sizeMm: number };
+const FIELDS = {
+  sizeMm: field.length({
+    label: "Size",
+    group: "Square",
+    why: "Side of the square.",
+    usual: 20,
+    max: [40, "40 mm is the largest square."],
+  }),
+};
+
+export type MadeUpPlan = PlanOf<typeof FIELDS>;
 
 const SETTING = "made-up length";
 const PIECE = "square";
@@ -114,26 +125,7 @@ export const madeUp = defineProcedure<MadeUpPlan>({
   needs: [],
   tolerance: { default: 0.1, unit: "mm", label: "Largest error left" },
   recheck: { defaultDays: 30, why: "Made-up things do not last." },
-  plan: () => ({
-    schema: z.object({
-      sizeMm: z
-        .number({ error: "Give the size, for example 20 mm." })
-        .positive("The size must be larger than 0.")
-        .max(40, "40 mm is the largest square."),
-    }),
-    defaults: { sizeMm: 20 },
-    fields: [
-      {
-        key: "sizeMm",
-        label: "Size",
-        why: "Side of the square.",
-        group: "Square",
-        kind: "quantity",
-        dimension: "length",
-        unit: "mm",
-      },
-    ],
-  }),
+  plan: () => planForm(FIELDS),
   round: roundOf,
   solve,
   next: (history, outcome) => {

@@ -8,8 +8,8 @@
 import { type Gauge, usualGauge } from "../../core/metrology/gauge";
 import { expandedUncertainty } from "../../core/metrology/measured";
 import { axesRead } from "../../core/procedures/axis-scale/observe";
-import { planForm } from "../../core/procedures/axis-scale/plan";
-import type { AxisScalePlan } from "../../core/procedures/axis-scale/plan-type";
+import type { AxisScalePlan } from "../../core/procedures/axis-scale/plan";
+import { axisScalePlan } from "../../core/procedures/axis-scale/plan-faults";
 import { axisScale } from "../../core/procedures/axis-scale/procedure";
 import { AXIS_SCALE } from "../../core/procedures/axis-scale/setting";
 import { errorOf } from "../../core/procedures/axis-scale/solve";
@@ -17,6 +17,7 @@ import type { History, RoundRecord } from "../../core/trial/history";
 import type { PlanContext } from "../../core/trial/plan-form";
 import { practiceFromSeed } from "../../practice/practice-truth";
 import { seeded, seedOf } from "../../practice/random";
+import { planWith } from "../plan-with";
 import { SAMPLE_MACHINE } from "../sample-machine";
 import { rehearseRound } from "./rehearse-round";
 
@@ -109,8 +110,8 @@ export function rehearsedScale(
     Object.entries(numbers).map(([key, held]) => [key, { shape: "scalar" as const, value: held.now }]),
   );
   const context: PlanContext = { machine: SCALED_MACHINE, couponCode: "T-1", inForce, gauges: [gauge] };
-  const form = planForm(context);
-  const plan = form.schema.parse({ ...form.defaults, ...changes });
+  const form = axisScalePlan(context);
+  const plan = planWith(form, changes);
   return rehearseRound({
     procedure: axisScale,
     plan,

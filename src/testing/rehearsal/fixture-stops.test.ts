@@ -1,12 +1,14 @@
 /** Stops of a fixture on practice gantries: found by a cross, proved by another that is placed by them. */
+
 import { describe, expect, it } from "vitest";
-import { type FixturePlan, planForm, planWarnings } from "../../core/procedures/fixture-stops/plan";
+import { type FixturePlan, fixturePlan, planWarnings } from "../../core/procedures/fixture-stops/plan";
 import { fixtureStops } from "../../core/procedures/fixture-stops/procedure";
 import { draftOf, readDraft } from "../../core/trial/draft";
 import type { History, RoundRecord } from "../../core/trial/history";
 import type { PlanContext } from "../../core/trial/plan-form";
 import { practiceFromSeed } from "../../practice/practice-truth";
 import { seeded, seedOf } from "../../practice/random";
+import { planWith } from "../plan-with";
 import { SAMPLE_MACHINE } from "../sample-machine";
 import { LENGTH_GAUGES } from "./axis-scale-accuracy";
 import { rehearseRound } from "./rehearse-round";
@@ -21,10 +23,10 @@ function gantry(seed: number) {
 }
 
 function rehearsed(seed: number, n: number, changes: Partial<FixturePlan>) {
-  const form = planForm(context);
+  const form = fixturePlan(context);
   return rehearseRound({
     procedure: fixtureStops,
-    plan: form.schema.parse({ ...form.defaults, ...changes }),
+    plan: planWith(form, changes),
     context,
     n,
     purpose: n === 1 ? "measure" : "proof",
@@ -88,13 +90,13 @@ describe("a cross that cannot be measured", () => {
     ["aboutXMm", { aboutXMm: "880" }, /working area ends at 900/],
     ["armMm", { armMm: "2" }, /does not show a turn/],
   ])("is refused at %s", (field, changes, message) => {
-    const form = planForm(context);
+    const form = fixturePlan(context);
     const read = readDraft(form, { ...draftOf(form, form.defaults), ...(changes as Record<string, string>) });
     expect(read.ok ? [] : read.issues).toContainEqual({ field, message: expect.stringMatching(message) });
   });
 
   it("warns of equal distances", () => {
-    const { defaults } = planForm(context);
+    const { defaults } = fixturePlan(context);
     expect(planWarnings({ ...defaults, distanceYMm: defaults.distanceXMm })[0]?.message).toMatch(/mixed up/);
     expect(planWarnings(defaults)).toEqual([]);
   });

@@ -5,14 +5,14 @@
  * the stock, line widths read with scatter, step and a common error of the gauge.
  */
 import { type Gauge, usualGauge } from "../../core/metrology/gauge";
-import { usualPlan } from "../../core/procedures/focus/plan";
-import { FOCUS_HEIGHT, type LadderPlan } from "../../core/procedures/focus/plan-type";
+import { FOCUS_HEIGHT, type LadderPlan } from "../../core/procedures/focus/plan";
 import { focus } from "../../core/procedures/focus/procedure";
 import type { History, RoundRecord } from "../../core/trial/history";
 import type { PlanContext } from "../../core/trial/plan-form";
 import { focusOf, type GantryTruth, gantryFromSeed } from "../../practice/gantry-truth";
 import { seeded, seedOf } from "../../practice/random";
 import { SAMPLE_MACHINE } from "../sample-machine";
+import { usualLadder } from "../usual-ladder";
 import { rehearseRound } from "./rehearse-round";
 
 const MICROSCOPE: Gauge = {
@@ -47,7 +47,7 @@ export function widthLadder(truth: GantryTruth, plan: Partial<LadderPlan> = {}):
     gauge: MICROSCOPE,
     truth,
     plan: {
-      ...usualPlan({ ...context, inForce: {} }),
+      ...usualLadder({ ...context, inForce: {} }),
       moves: "by hand",
       judged: "by widths",
       stepMm: 0.5,

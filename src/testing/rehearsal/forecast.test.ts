@@ -2,7 +2,7 @@
 import { describe, expect, it } from "vitest";
 import { forecastOf } from "../../core/course/forecast";
 import { axisScale } from "../../core/procedures/axis-scale/procedure";
-import type { Way } from "../../core/procedures/rotary/plan-type";
+import type { Way } from "../../core/procedures/rotary/plan";
 import { rotary } from "../../core/procedures/rotary/procedure";
 import { scanOffset } from "../../core/procedures/scan-offset/procedure";
 import { SAMPLE_MACHINE } from "../sample-machine";

@@ -10,8 +10,7 @@ import { type Gauge, usualGauge } from "../../core/metrology/gauge";
 import type { Measured } from "../../core/metrology/measured";
 import { expandedUncertainty } from "../../core/metrology/measured";
 import { kerfIn } from "../../core/procedures/kerf/found";
-import { planForm } from "../../core/procedures/kerf/plan";
-import type { KerfPlan } from "../../core/procedures/kerf/plan-type";
+import type { KerfPlan } from "../../core/procedures/kerf/plan";
 import { kerf } from "../../core/procedures/kerf/procedure";
 import type { StockAtHand } from "../../core/stock/stock-at-hand";
 import type { History, Purpose, RoundRecord } from "../../core/trial/history";
@@ -21,6 +20,7 @@ import { focusOf, type GantryTruth } from "../../practice/gantry-truth";
 import { handFromSeed, snugGapOf } from "../../practice/judge-mate";
 import { practiceFromSeed } from "../../practice/practice-truth";
 import { seeded, seedOf } from "../../practice/random";
+import { planWith } from "../plan-with";
 import { SAMPLE_MACHINE } from "../sample-machine";
 import { rehearseRound } from "./rehearse-round";
 
@@ -62,7 +62,7 @@ export function kerfContext(seed: number, tolerance = 0.02): PlanContext {
 }
 
 export function kerfPlan(seed: number, changes: Partial<KerfPlan>): KerfPlan {
-  return planForm(kerfContext(seed)).schema.parse({ ...planForm(kerfContext(seed)).defaults, ...changes });
+  return planWith(kerf.plan(kerfContext(seed)), changes);
 }
 
 /** One round of it burned and read. @param commonMm what the calipers always read too much */

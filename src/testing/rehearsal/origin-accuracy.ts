@@ -4,15 +4,17 @@
  * Simulated: homes up to 1.5 mm off, either sense, a stock that lies turned by 0.1 degree (sd), lean within 1.5 mm a metre, scales within 0.1 %, play,
  * pulleys that run out, placing scatter, the step of the gauge.
  */
+
 import { expandedUncertainty } from "../../core/metrology/measured";
 import { edgesIn } from "../../core/procedures/origin/observe";
-import { type OriginPlan, planForm } from "../../core/procedures/origin/plan";
+import { type OriginPlan, originPlan } from "../../core/procedures/origin/plan";
 import { origin } from "../../core/procedures/origin/procedure";
 import { HOME_OFFSET } from "../../core/procedures/origin/setting";
 import type { History, RoundRecord } from "../../core/trial/history";
 import type { PlanContext } from "../../core/trial/plan-form";
 import { type PracticeTruth, practiceFromSeed } from "../../practice/practice-truth";
 import { seeded, seedOf } from "../../practice/random";
+import { planWith } from "../plan-with";
 import { SAMPLE_MACHINE } from "../sample-machine";
 import { LENGTH_GAUGES } from "./axis-scale-accuracy";
 import { rehearseRound } from "./rehearse-round";
@@ -39,11 +41,11 @@ export function rehearsedOrigin(
     Object.entries(now).map(([key, value]) => [key, { shape: "scalar" as const, value }]),
   );
   const context: PlanContext = { machine: MACHINE, couponCode: `T-${n}`, inForce };
-  const form = planForm(context);
+  const form = originPlan(context);
   const numbers = Object.fromEntries(Object.entries(now).map(([key, value]) => [key, { found: FOUND, now: value }]));
   return rehearseRound({
     procedure: origin,
-    plan: form.schema.parse({ ...form.defaults, ...changes }),
+    plan: planWith(form, changes),
     context,
     n,
     truth,

@@ -10,8 +10,7 @@ import type { RoundSpec } from "../../core/coupon/round-spec";
 import { scaleFromDpi } from "../../core/picture/picture-scale";
 import { type PictureRead, readPicture } from "../../core/picture/read-picture";
 import { widthSite } from "../../core/procedures/focus/ladder/coupon";
-import { usualPlan } from "../../core/procedures/focus/plan";
-import { cellsOf, type LadderPlan } from "../../core/procedures/focus/plan-type";
+import { cellsOf, type LadderPlan } from "../../core/procedures/focus/plan";
 import { focus } from "../../core/procedures/focus/procedure";
 import { fitWidths } from "../../core/procedures/focus/width-fit";
 import { scanOffset } from "../../core/procedures/scan-offset/procedure";
@@ -22,6 +21,7 @@ import { trueValue } from "../../practice/measure";
 import { practiceFromSeed } from "../../practice/practice-truth";
 import { SCAN_LOOK, type ScanLook, type ScanPicture, scanPicture } from "../../practice/scan-picture";
 import { SAMPLE_MACHINE } from "../sample-machine";
+import { usualLadder } from "../usual-ladder";
 
 const context: PlanContext = { machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {} };
 
@@ -42,7 +42,7 @@ export function burnedRows(seed: number, speedMmPerS: number): Burned {
   return burned(scanOffset.round(plan, context, "measure"), seed);
 }
 
-const LADDER: LadderPlan = { ...usualPlan(context), judged: "by widths", marks: "lines", stockHeightMm: 62 };
+const LADDER: LadderPlan = { ...usualLadder(context), judged: "by widths", marks: "lines", stockHeightMm: 62 };
 
 /** A ladder of cells of single lines. */
 export function burnedLadder(seed: number): Burned {

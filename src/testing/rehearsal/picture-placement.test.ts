@@ -8,7 +8,7 @@ import { burnFile } from "../../burning/practice-burn";
 import { MM_PER_INCH } from "../../core/metrology/units";
 import { scaleFromDpi } from "../../core/picture/picture-scale";
 import { readPicture } from "../../core/picture/read-picture";
-import type { ScanOffsetPlan } from "../../core/procedures/scan-offset/plan-type";
+import type { ScanOffsetPlan } from "../../core/procedures/scan-offset/plan";
 import { scanOffset } from "../../core/procedures/scan-offset/procedure";
 import type { PlanContext } from "../../core/trial/plan-form";
 import { gcodeOf } from "../../formats/gcode-writer";

@@ -10,8 +10,8 @@ import type { MachineSpec } from "../../core/machine/machine-spec";
 import type { RotaryDrive } from "../../core/machine/part-spec";
 import type { Gauge } from "../../core/metrology/gauge";
 import { expandedUncertainty } from "../../core/metrology/measured";
-import { planForm } from "../../core/procedures/rotary/plan";
-import type { RotaryPlan } from "../../core/procedures/rotary/plan-type";
+import type { RotaryPlan } from "../../core/procedures/rotary/plan";
+import { rotaryPlan } from "../../core/procedures/rotary/plan-faults";
 import { rotary } from "../../core/procedures/rotary/procedure";
 import { readTravel } from "../../core/procedures/rotary/read-travel";
 import { ROLLER_DIAMETER, ROTARY_STEPS } from "../../core/procedures/rotary/setting";
@@ -83,7 +83,7 @@ export function rehearsedRotary(
   const { gauge, drive, machine = SAMPLE_MACHINE } = set;
   const held = { ...FOUND, ...numbers };
   const context: PlanContext = { machine, couponCode: "T-1", inForce: inForce(held), gauges: [gauge] };
-  const plan = { ...planForm(context).defaults, rotary: NAME, drive, ...set.plan };
+  const plan = { ...rotaryPlan(context).defaults, rotary: NAME, drive, ...set.plan };
   const chance = seeded(seedOf(seed, "hand", n));
   const zero = () => chance.between(-gauge.resolutionMm / 2, gauge.resolutionMm / 2);
   return rehearseRound({

@@ -11,7 +11,7 @@ import { mean } from "../../core/fitting/repeats";
 import type { MachineSpec } from "../../core/machine/machine-spec";
 import type { Gauge } from "../../core/metrology/gauge";
 import { expandedUncertainty } from "../../core/metrology/measured";
-import { SCAN_OFFSET, type ScanOffsetPlan } from "../../core/procedures/scan-offset/plan-type";
+import { SCAN_OFFSET, type ScanOffsetPlan } from "../../core/procedures/scan-offset/plan";
 import { scanOffset } from "../../core/procedures/scan-offset/procedure";
 import { ROW_SHIFT, ROW_SHIFT_BY_SPEED } from "../../core/procedures/scan-offset/setting";
 import type { HeldSetting, SettingsInForce, SettingValue } from "../../core/settings/setting";

@@ -6,7 +6,7 @@
  */
 import { expandedUncertainty } from "../../core/metrology/measured";
 import { leanOf } from "../../core/procedures/squareness/lean";
-import { planForm, type SquarenessPlan } from "../../core/procedures/squareness/plan";
+import { type SquarenessPlan, squarenessPlan } from "../../core/procedures/squareness/plan";
 import { squareness } from "../../core/procedures/squareness/procedure";
 import type { RoundRecord } from "../../core/trial/history";
 import type { PlanContext } from "../../core/trial/plan-form";
@@ -25,7 +25,7 @@ export function rehearsedSquare(
   n = 1,
 ) {
   const context: PlanContext = { machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {}, gauges: [gauge] };
-  const plan = { ...planForm(context).defaults, ...changes };
+  const plan = { ...squarenessPlan(context).defaults, ...changes };
   return rehearseRound({
     procedure: squareness,
     plan,

@@ -1,77 +1,35 @@
-/** What is asked and refused of two lines at distances from two edges, for every procedure that burns them. */
-import { z } from "zod";
-import type { FieldSpec, PlanContext } from "../../trial/plan-form";
-import { choice, LENGTH, oneOf, POWER_SHAPE, positive, REPEATS_SHAPE, SPEED, speedShape } from "../../trial/plan-form";
-import { knownLengthField, knownLengthShape } from "../known-length";
-import { MEASURED_TO, SIDES_X, SIDES_Y } from "./terms";
+/** What is asked of two lines at distances from two edges, for every procedure that burns them. */
+import { field } from "../../trial/plan-field";
+import type { PlanContext } from "../../trial/plan-form";
+import { lineFields, repeatsField } from "../../trial/shared-fields";
+import { axesField, WITH_X, WITH_Y } from "../axes-field";
+import { knownLengthField } from "../known-length";
+import { type EdgeTerms, MEASURED_TO, SIDES_X, SIDES_Y } from "./terms";
 
-export const AXES_CHOSEN = { "X and Y": "X and Y", X: "X alone", Y: "Y alone" } as const;
+type Usual = Pick<EdgeTerms, "sideX" | "sideY" | "distanceXMm" | "distanceYMm">;
 
 /** @param edge what it lies against: `edge of the stock`, `stop` */
-export function edgeFields(edge: string): FieldSpec[] {
+export function edgeFields(context: PlanContext, edge: string, usual: Usual) {
   const group = "Lines";
-  const withX = { field: "axes", is: ["X and Y", "X"] };
-  const withY = { field: "axes", is: ["X and Y", "Y"] };
-  return [
-    { key: "axes", label: "Axes", group, ...choice(AXES_CHOSEN), why: "" },
-    { key: "sideX", label: `X is measured from the ${edge}`, group, ...choice(SIDES_X), why: "" },
-    {
-      key: "distanceXMm",
-      label: "Line along Y at",
-      group,
-      ...LENGTH,
-      why: `From that ${edge}, as it is drawn.`,
-      when: withX,
-    },
-    { key: "sideY", label: `Y is measured from the ${edge}`, group, ...choice(SIDES_Y), why: "" },
-    {
-      key: "distanceYMm",
-      label: "Line along X at",
-      group,
-      ...LENGTH,
-      why: `From that ${edge}, as it is drawn.`,
-      when: withY,
-    },
-    { key: "measuredTo", label: "Measured to", group: "Reading", ...choice(MEASURED_TO), why: "" },
-    {
-      key: "lineWidthMm",
+  const why = `From that ${edge}, as it is drawn.`;
+  return {
+    axes: axesField(group),
+    sideX: field.choice(SIDES_X, { label: `X is measured from the ${edge}`, group, usual: usual.sideX }),
+    distanceXMm: field.length({ label: "Line along Y at", group, why, usual: usual.distanceXMm, when: WITH_X }),
+    sideY: field.choice(SIDES_Y, { label: `Y is measured from the ${edge}`, group, usual: usual.sideY }),
+    distanceYMm: field.length({ label: "Line along X at", group, why, usual: usual.distanceYMm, when: WITH_Y }),
+    measuredTo: field.choice(MEASURED_TO, { label: "Measured to", group: "Reading", usual: "centre" }),
+    lineWidthMm: field.length({
       label: "Width of the line",
       group: "Reading",
-      ...LENGTH,
       why: "Half of it is added.",
+      usual: 0.2,
+      min: 0,
+      max: [2, "Lines are usually 0.1 to 0.3 mm wide."],
       when: { field: "measuredTo", is: ["near"] },
-    },
-    { key: "repeats", label: "Readings a site", group: "Reading", kind: "count", why: "Set anew each time." },
-    knownLengthField(),
-    {
-      key: "speedMmPerS",
-      label: "Speed",
-      group: "Burn",
-      ...SPEED,
-      why: "Slow and thin.",
-    },
-    { key: "powerPct", label: "Power, %", group: "Burn", kind: "count", why: "" },
-  ];
-}
-
-/** The shape of {@link edgeFields}. */
-export function edgeShape(context: PlanContext) {
-  const { machine } = context;
-  return {
-    axes: oneOf(AXES_CHOSEN),
-    sideX: oneOf(SIDES_X),
-    sideY: oneOf(SIDES_Y),
-    distanceXMm: positive("the distance of the line, for example 20 mm").default(1),
-    distanceYMm: positive("the distance of the line, for example 20 mm").default(1),
-    measuredTo: oneOf(MEASURED_TO),
-    lineWidthMm: z
-      .number({ error: "Give the width of the line, for example 0.2 mm." })
-      .min(0, "No less than 0.")
-      .max(2, "No line is so wide: 0.1 to 0.3 mm is usual.")
-      .optional(),
-    repeats: REPEATS_SHAPE,
-    knownMm: knownLengthShape(context),
-    speedMmPerS: speedShape(machine, "the speed"),
-    powerPct: POWER_SHAPE,
+    }),
+    repeats: repeatsField(2),
+    knownMm: knownLengthField(context),
+    ...lineFields(context.machine),
   };
 }

@@ -8,10 +8,11 @@ import { ruling, worstRuling } from "../../metrology/tolerance";
 import type { History, RoundRecord } from "../../trial/history";
 import type { Verdict } from "../../trial/verdict";
 import { wholeProof } from "../../trial/verdict";
+import { axesOf } from "../axes-field";
 import { headlineOf, readMore } from "../plain-course";
 import { becameFindings } from "../what-became";
 import type { EdgesRead } from "./read-edges";
-import { type EdgeTerms, edgeAxes, sideOf } from "./terms";
+import { type EdgeTerms, sideOf } from "./terms";
 
 const ADVICE = {
   proved: "Nothing to change.",
@@ -68,7 +69,7 @@ export function judgeEdges<P extends EdgeTerms>(
     ways: readMore(result, last, "every place"),
     asFound: { label: `distance from the ${edge}s`, quantity: worst.error },
   };
-  return wholeProof(history, verdict, edgeAxes(last.plan).map(lineOf));
+  return wholeProof(history, verdict, axesOf(last.plan).map(lineOf));
 }
 
 function wordsOf(axis: Axis) {

@@ -4,11 +4,11 @@ import type { Site } from "../../coupon/site";
 import type { CouponPoint } from "../../geometry/frames";
 import { AXES, type Axis } from "../../machine/machine-spec";
 import { plain } from "../../metrology/quantity-text";
+import { axesOf } from "../axes-field";
 import { knownLengthSites } from "../known-length";
 import {
   distanceOf,
   type EdgeTerms,
-  edgeAxes,
   edgeSite,
   type FromCorner,
   type LinesLaid,
@@ -56,7 +56,7 @@ export function edgeSites(
   stock: Stock,
   { piece, against, edgeWord }: { piece: string | null; against: "bed" | "fixture"; edgeWord: string },
 ): Site[] {
-  const sites = edgeAxes(terms).flatMap((axis) => {
+  const sites = axesOf(terms).flatMap((axis) => {
     const side = sideOf(terms, axis);
     const nominal = distanceOf(terms, axis);
     const middle = onLine(terms, stock, axis, (lines[axis].from + lines[axis].to) / 2);
@@ -98,7 +98,7 @@ function around({ x, y }: CouponPoint) {
 
 /** `X 20 Y 15`: the nominal distances, for words on the piece. */
 export function distanceWords(terms: EdgeTerms): string {
-  return edgeAxes(terms)
+  return axesOf(terms)
     .map((axis) => `${axis.toUpperCase()} ${plain(distanceOf(terms, axis))}`)
     .join(" ");
 }

@@ -13,13 +13,13 @@ import { type Model, ofReadings, usual } from "../../estimate/model";
 import type { Axis } from "../../machine/machine-spec";
 import type { Budgeted } from "../../metrology/budget";
 import type { History, RoundRecord } from "../../trial/history";
+import { axesOf } from "../axes-field";
 import { modelWithKnown } from "../known-length";
 import { type LengthReading, lengthReadings, type Term } from "../length-readings";
 import { readLengths, type SiteRead } from "../read-lengths";
 import {
   distanceOf,
   type EdgeTerms,
-  edgeAxes,
   edgeSite,
   type LinesLaid,
   ofEdge,
@@ -77,7 +77,7 @@ function readEdges<P extends EdgeTerms>(
 ): EdgesRead | null {
   const fit = adjust(ofReadings(model));
   if (!fit) return null;
-  const seen = edgeAxes(terms).filter((axis) => model.wanted.some((w) => w.id === estimateId(axis)));
+  const seen = axesOf(terms).filter((axis) => model.wanted.some((w) => w.id === estimateId(axis)));
   return {
     errors: Object.fromEntries(seen.map((axis) => [axis, combine(fit, { [errorIn(axis)]: 1 })])),
     turn: combine(fit, { turn: 1 }),
@@ -93,9 +93,9 @@ function edgesModel<P extends EdgeTerms>(
 ): Model | null {
   const lines = linesOf(terms);
   const readings = lengthReadings(answers, sitesOf(terms), gauges, decisions);
-  const seen = edgeAxes(terms).filter((axis) => readings.some((r) => ofEdge(r.site).axis === axis));
+  const seen = axesOf(terms).filter((axis) => readings.some((r) => ofEdge(r.site).axis === axis));
   if (seen.length === 0) return null;
-  const half = terms.measuredTo === "near" ? (terms.lineWidthMm ?? 0) / 2 : 0;
+  const half = terms.measuredTo === "near" ? terms.lineWidthMm / 2 : 0;
   return modelWithKnown(
     readings,
     terms,
@@ -128,7 +128,7 @@ function edgesModel<P extends EdgeTerms>(
 const errorIn = (axis: Axis) => `error ${axis}`;
 
 function sitesOf(terms: EdgeTerms): string[] {
-  return edgeAxes(terms).flatMap((axis) => PLACES.map((which) => edgeSite(axis, which)));
+  return axesOf(terms).flatMap((axis) => PLACES.map((which) => edgeSite(axis, which)));
 }
 
 /** The turn of the stock is no slip. It is fitted and removed. */

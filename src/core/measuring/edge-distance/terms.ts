@@ -1,5 +1,6 @@
 /** Two lines at nominal distances from two edges that meet in a corner: what origin and fixture stops have in common. */
 import type { Axis } from "../../machine/machine-spec";
+import type { AxesChosen } from "../axes-field";
 import type { KnownLength } from "../known-length";
 
 export const SIDES_X = { left: "On the left", right: "On the right" } as const;
@@ -8,24 +9,20 @@ export const MEASURED_TO = { centre: "The middle of the line", near: "The near e
 
 export type Side = keyof typeof SIDES_X | keyof typeof SIDES_Y;
 
-export type EdgeTerms = KnownLength & {
-  axes: "X and Y" | "X" | "Y";
-  sideX: keyof typeof SIDES_X;
-  sideY: keyof typeof SIDES_Y;
-  /** From each edge to the line along it, mm. */
-  distanceXMm: number;
-  distanceYMm: number;
-  measuredTo: keyof typeof MEASURED_TO;
-  /** Width of a line, mm; where it is measured to its near edge. */
-  lineWidthMm?: number;
-  repeats: number;
-  speedMmPerS: number;
-  powerPct: number;
-};
-
-export function edgeAxes({ axes }: Pick<EdgeTerms, "axes">): Axis[] {
-  return axes === "X and Y" ? ["x", "y"] : axes === "X" ? ["x"] : ["y"];
-}
+export type EdgeTerms = KnownLength &
+  AxesChosen & {
+    sideX: keyof typeof SIDES_X;
+    sideY: keyof typeof SIDES_Y;
+    /** From each edge to the line along it, mm. */
+    distanceXMm: number;
+    distanceYMm: number;
+    measuredTo: keyof typeof MEASURED_TO;
+    /** Width of a line, mm; counts where it is measured to its near edge. */
+    lineWidthMm: number;
+    repeats: number;
+    speedMmPerS: number;
+    powerPct: number;
+  };
 
 export function sideOf(terms: Pick<EdgeTerms, "sideX" | "sideY">, axis: Axis): Side {
   return axis === "x" ? terms.sideX : terms.sideY;

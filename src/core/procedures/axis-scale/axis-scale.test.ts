@@ -11,9 +11,8 @@ import { SAMPLE_MACHINE } from "../../../testing/sample-machine";
 import { neededMm } from "../../measuring/baseline";
 import { draftOf, readDraft } from "../../trial/draft";
 import { observeAxes } from "./observe";
-import { planForm } from "./plan";
-import { planWarnings } from "./plan-faults";
-import type { AxisScalePlan } from "./plan-type";
+import type { AxisScalePlan } from "./plan";
+import { axisScalePlan, planWarnings } from "./plan-faults";
 import { axisScale } from "./procedure";
 import { AXIS_SCALE } from "./setting";
 
@@ -221,13 +220,13 @@ describe("a value with an assumed sense", () => {
 
 describe("a layout that cannot be measured", () => {
   const issues = (changes: Record<string, string>) => {
-    const form = planForm(contextOn(SAMPLE_MACHINE));
+    const form = axisScalePlan(contextOn(SAMPLE_MACHINE));
     const read = readDraft(form, { ...draftOf(form, form.defaults), ...changes });
     return read.ok ? [] : read.issues;
   };
 
   it.each([
-    ["spanXMm", { spanXMm: "0" }, /larger than 0/],
+    ["spanXMm", { spanXMm: "0" }, /more than 0 mm/],
     ["spanXMm", { spanXMm: "200" }, /Calipers reach 150 mm/],
     ["spanXMm", { spanXMm: "20", intervals: "2" }, /It takes 37 mm or more/],
     ["spanYMm", { spanYMm: "900", caliperReachMm: "1000" }, /The longest that fits Testbed/],
@@ -239,10 +238,10 @@ describe("a layout that cannot be measured", () => {
   });
 
   it("is as long as bed and gauge allow, and differs along X and Y", () => {
-    const { defaults } = planForm(contextOn(SAMPLE_MACHINE));
+    const { defaults } = axisScalePlan(contextOn(SAMPLE_MACHINE));
     expect(defaults).toMatchObject({ spanXMm: 150, spanYMm: 140, gauge: "calipers" });
     const rule = { ...CALIPERS, id: "rule", name: "Rule", kind: "rule" as const, limitMm: 0.2, resolutionMm: 0.5 };
-    const long = planForm({ ...contextOn(SAMPLE_MACHINE), gauges: [rule] }).defaults;
+    const long = axisScalePlan({ ...contextOn(SAMPLE_MACHINE), gauges: [rule] }).defaults;
     expect(long.spanXMm).toBeGreaterThan(850);
     expect(long.spanYMm).toBeGreaterThan(530);
     // U = 2 hypot(0.02 / sqrt 3, 0.02 / sqrt 2, 0.01 / sqrt 12 / sqrt 2) = 0.0367 mm: a tenth of a percent of 36.7 mm

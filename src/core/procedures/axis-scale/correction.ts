@@ -19,7 +19,7 @@ import { senseFixedBy } from "../../settings/setting";
 import type { History, RoundRecord } from "../../trial/history";
 import type { Correction, CorrectionRow } from "../../trial/outcome";
 import { type AxisRead, axesRead, estimateId } from "./observe";
-import { type AxisScalePlan, spanOf } from "./plan-type";
+import { type AxisScalePlan, spanOf } from "./plan";
 import { AXIS_SCALE, AXIS_SCALES } from "./setting";
 
 /** More than this is rather a slip than a scale. */

@@ -8,13 +8,14 @@ import type { RoundSpec } from "../../coupon/round-spec";
 import type { CouponPoint } from "../../geometry/frames";
 import type { Axis } from "../../machine/machine-spec";
 import { eyewearLine } from "../../machine/not-known";
+import { axesOf } from "../../measuring/axes-field";
 import { plain } from "../../metrology/quantity-text";
 import type { Purpose } from "../../trial/history";
 import type { PlanContext } from "../../trial/plan-form";
 import { layStock } from "../../trial/stock-words";
 import { bandMm, pointOn, rowReach, SPACING_MM, sheetOf, sideOfCut } from "./layout";
 import { rowsOf, type Side } from "./places";
-import { type AxisScalePlan, axesOf, isCut, isLadder, spanOf, WAYS } from "./plan-type";
+import { type AxisScalePlan, isCut, isLadder, spanOf, WAYS } from "./plan";
 import { sitesOf } from "./sites";
 
 export const PIECE = "scale";
@@ -38,7 +39,7 @@ export function axisScaleRound(plan: AxisScalePlan, context: PlanContext, purpos
 function pieceOf(plan: AxisScalePlan, context: PlanContext): Piece {
   const [widthMm, heightMm] = [sheetOf(plan, "x"), sheetOf(plan, "y")];
   const marks = isCut(plan)
-    ? lineSettings(CUT, "Cut", plan.cutSpeedMmPerS ?? plan.speedMmPerS, plan.cutPowerPct ?? plan.powerPct)
+    ? lineSettings(CUT, "Cut", plan.cutSpeedMmPerS, plan.cutPowerPct)
     : lineSettings(TICKS, "Ticks, in the order drawn", plan.speedMmPerS, plan.powerPct);
   return {
     id: PIECE,

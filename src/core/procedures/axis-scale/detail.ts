@@ -6,7 +6,7 @@ import { quantitiesAt } from "../../trial/answer";
 import { lengthUnitOf } from "../../trial/decisions";
 import type { Focus, History } from "../../trial/history";
 import { placesOf } from "./places";
-import type { AxisScalePlan } from "./plan-type";
+import type { AxisScalePlan } from "./plan";
 
 const NOTES = {
   side: "top face; not to scale",

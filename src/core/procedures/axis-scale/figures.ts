@@ -6,7 +6,7 @@ import { expandedUncertainty } from "../../metrology/measured";
 import { fromInternal, type LengthUnit } from "../../metrology/units";
 import type { RoundRecord } from "../../trial/history";
 import type { AxisRead } from "./observe";
-import type { AxisScalePlan } from "./plan-type";
+import type { AxisScalePlan } from "./plan";
 
 const CURVE_POINTS = 11;
 

@@ -11,7 +11,7 @@ import type { Finding } from "../../trial/outcome";
 import { specOf } from "./correction";
 import { type AxisRead, formsOf } from "./observe";
 import { sideWord } from "./places";
-import type { AxisScalePlan } from "./plan-type";
+import type { AxisScalePlan } from "./plan";
 import type { PlaceRead } from "./read-places";
 import { type Stray, strayOf } from "./straying";
 
@@ -109,7 +109,7 @@ function partAlone(plan: AxisScalePlan, { axis, read }: AxisRead, unit: LengthUn
     finding(`cut ${axis}`, {
       tone: "note",
       headline: `The cut is mixed into the scale of ${name(axis)}.`,
-      text: `Taken as ${shownLength(plan.kerfMm ?? 0, unit, 2)}. If it were ${shownLength(PLAUSIBLE_CUT_MM, unit, 1)} more or less, the scale would be ${plain(share, 3)} % more or less: measure the hole too, and the two tell each other apart.`,
+      text: `Taken as ${shownLength(plan.kerfMm, unit, 2)}. If it were ${shownLength(PLAUSIBLE_CUT_MM, unit, 1)} more or less, the scale would be ${plain(share, 3)} % more or less: measure the hole too, and the two tell each other apart.`,
     }),
   ];
 }

@@ -1,6 +1,7 @@
 /** Does it come out as long as it is drawn? And what went wrong where it does not. */
 
 import type { Axis, MachineSpec } from "../../machine/machine-spec";
+import { axesOf } from "../../measuring/axes-field";
 import { headlineOf, readMore } from "../../measuring/plain-course";
 import { becameFindings } from "../../measuring/what-became";
 import type { Measured } from "../../metrology/measured";
@@ -12,7 +13,7 @@ import type { Finding } from "../../trial/outcome";
 import type { Verdict } from "../../trial/verdict";
 import { wholeProof } from "../../trial/verdict";
 import { axesRead } from "./observe";
-import { type AxisScalePlan, axesOf } from "./plan-type";
+import type { AxisScalePlan } from "./plan";
 import { AXIS_SCALE } from "./setting";
 import { errorOf } from "./solve";
 

@@ -1,8 +1,9 @@
 /** Where ticks, cuts and words lie on the stock, mm from its lower left corner. */
 import type { CouponPoint } from "../../geometry/frames";
 import type { Axis } from "../../machine/machine-spec";
+import { axesOf } from "../../measuring/axes-field";
 import { rowsOf } from "./places";
-import { type AxisScalePlan, axesOf, isCut, spanOf } from "./plan-type";
+import { type AxisScalePlan, isCut, spanOf } from "./plan";
 
 export const SPACING_MM = {
   edge: 12,

@@ -12,6 +12,7 @@ import { combine } from "../../estimate/adjustment";
 import type { Examination } from "../../estimate/examination";
 import { departure, known, type Model, type Observation, usual } from "../../estimate/model";
 import { AXES, type Axis } from "../../machine/machine-spec";
+import { axesOf } from "../../measuring/axes-field";
 import { USUAL_KERF_MM } from "../../measuring/beyond-machines";
 import { examinationOf } from "../../measuring/examined";
 import { modelWithKnown } from "../../measuring/known-length";
@@ -20,7 +21,7 @@ import type { Budgeted } from "../../metrology/budget";
 import type { Gauge } from "../../metrology/gauge";
 import type { History, RoundRecord } from "../../trial/history";
 import { type MeasuredPlace, placesOf } from "./places";
-import { type AxisScalePlan, axesOf, isCut } from "./plan-type";
+import { type AxisScalePlan, isCut } from "./plan";
 import { type PlaceRead, readoutLength, readPlaces } from "./read-places";
 
 /** Positional deviation of a mark of a sound drive, sd, mm. (common practice, no source) */
@@ -165,7 +166,7 @@ function knownOf({ plan }: RoundRecord<AxisScalePlan>, axis: Axis, readings: rea
 }
 
 /** With a part alone, the entered kerf is known to half of its width. */
-function cutKnown({ way, kerfMm = 0 }: AxisScalePlan, axis: Axis): Observation {
+function cutKnown({ way, kerfMm }: AxisScalePlan, axis: Axis): Observation {
   if (way === "part")
     return known(kerfOf(axis), "kerf", {
       value: kerfMm,
@@ -203,7 +204,7 @@ function axisTerms(round: RoundRecord<AxisScalePlan>, axis: Axis, gauges: readon
     {
       id: `readout ${axis}`,
       label: "resolution of the readout, twice",
-      u: (plan.readoutStepMm ?? 0) / Math.sqrt(6),
+      u: plan.readoutStepMm / Math.sqrt(6),
       of,
       canBeWrong: true,
     },

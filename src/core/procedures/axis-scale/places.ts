@@ -1,7 +1,8 @@
 /** Every size of a round that is measured, with what it should be. Coupon, sites and solver go by this one list. */
 
 import { AXES, type Axis } from "../../machine/machine-spec";
-import { type AxisScalePlan, axesOf, isLadder, spanOf } from "./plan-type";
+import { axesOf } from "../../measuring/axes-field";
+import { type AxisScalePlan, isLadder, spanOf } from "./plan";
 
 /** From which side a tick was come to. */
 export type Side = "up" | "down";

@@ -1,32 +1,68 @@
-/** What is refused of a layout, each with the length that would do, and what is worth saying before the burn. */
+/** The lengths that fit bed and gauge, what is refused, each with the length that would do, and what is worth saying before the burn. */
 
 import type { Axis, MachineSpec } from "../../machine/machine-spec";
+import { axesOf } from "../../measuring/axes-field";
 import { expandedMm, neededMm } from "../../measuring/baseline";
-import { endingOf, gaugeIn } from "../../measuring/length-gauges";
+import { endingOf, type GaugeChosen, gaugeIn, usualGaugeChosen } from "../../measuring/length-gauges";
 import { plain, shownLength } from "../../metrology/quantity-text";
-import type { PlanContext, PlanWarning } from "../../trial/plan-form";
-import { besideSpan, sheetOf } from "./layout";
-import { type AxisScalePlan, axesOf, isCut, spanOf } from "./plan-type";
+import type { PlanContext, PlanForm, PlanWarning } from "../../trial/plan-form";
+import { planForm } from "../../trial/plan-table";
+import { middleOf, placeFaults } from "../../trial/shared-fields";
+import { besideSpan, type Laid, sheetOf } from "./layout";
+import { type AxisScalePlan, isCut, planFields, type Spans, spanOf } from "./plan";
 
 /** A ratio: 0.1 % is 0.4 mm in 400. (common practice, no source) */
 export const DEFAULT_TOLERANCE = 0.001;
 /** Ticks nearer than this are taken one for another, mm. */
 const NEAREST_TICKS_MM = 5;
 
-export function spanFault(plan: AxisScalePlan, axis: Axis, context: PlanContext): string | undefined {
+const ROUND_MM = 10;
+
+/** A ladder of both axes, before anybody chooses. */
+const FIRST = { way: "ladder", axes: "X and Y", approach: "one side", rows: 1 } as const;
+
+export function axisScalePlan(context: PlanContext): PlanForm<AxisScalePlan> {
+  const usual = longestSpans({ ...FIRST, ...usualGaugeChosen(context), spanXMm: 0, spanYMm: 0 }, context);
+  return planForm(planFields(context, usual), {
+    faults: (plan) => [
+      ...axesOf(plan).map((axis) => [SPAN[axis], spanFault(plan, axis, context)] as const),
+      ...placeFaults(plan, { widthMm: sheetOf(plan, "x"), heightMm: sheetOf(plan, "y") }, context.machine),
+      ["intervals", ticksFault(plan)],
+    ],
+  });
+}
+
+const SPAN = { x: "spanXMm", y: "spanYMm" } as const;
+
+/** The longest that fit bed and gauge, in the middle of the bed; the two axes differ, so that a mix-up of them shows. */
+export function longestSpans(plan: Laid & GaugeChosen, context: PlanContext): Spans {
+  const of = (axis: Axis) => Math.max(ROUND_MM, Math.floor(roomFor(context, plan, axis) / ROUND_MM) * ROUND_MM);
+  const [spanXMm, spanYMm] = [of("x"), of("y")];
+  const spans = { spanXMm, spanYMm: spanXMm === spanYMm ? spanYMm - ROUND_MM : spanYMm };
+  const laid = { ...plan, ...spans };
+  const { xMm, yMm } = middleOf(context.machine, { widthMm: sheetOf(laid, "x"), heightMm: sheetOf(laid, "y") });
+  return { ...spans, stockAtXMm: xMm, stockAtYMm: yMm };
+}
+
+/** Of bed and gauge, mm. */
+function roomFor(context: PlanContext, plan: Laid & GaugeChosen, axis: Axis): number {
+  return Math.min(gaugeIn(plan, context).reachMm, onBed(context.machine, plan, axis));
+}
+
+function onBed({ widthMm, depthMm }: MachineSpec, plan: Laid, axis: Axis): number {
+  return (axis === "x" ? widthMm : depthMm) - besideSpan(plan, axis);
+}
+
+function spanFault(plan: AxisScalePlan, axis: Axis, context: PlanContext): string | null {
   const span = spanOf(plan, axis);
   const { gauge, reachMm } = gaugeIn(plan, context);
-  if (!(span > 0)) return "Enter the length, for example 300 mm.";
-  // The field of the readings reports a count of 0.
-  if (!(plan.repeats > 0)) return undefined;
   if (span > reachMm)
     return `${gauge.name} ${endingOf(gauge, "reach", "es")} ${plain(reachMm)} mm, as said below: shorten the length, or read with another gauge.`;
-  const { widthMm, depthMm } = context.machine;
-  const room = (axis === "x" ? widthMm : depthMm) - besideSpan(plan, axis);
+  const room = onBed(context.machine, plan, axis);
   if (span > room) return `The longest that fits ${context.machine.name} is ${plain(Math.floor(room))} mm.`;
   const tolerance = context.tolerance ?? DEFAULT_TOLERANCE;
   const needed = neededMm(gauge, plan.repeats, tolerance);
-  if (span >= needed) return undefined;
+  if (span >= needed) return null;
   const told = `Over ${shownLength(span, "mm", 1)} ${gauge.name} ${endingOf(gauge, "tell", "s")} the scale to ± ${plain((100 * expandedMm(gauge, plan.repeats)) / span, 2)} %, and ${plain(100 * tolerance, 3)} % is wanted.`;
   const longest = Math.floor(Math.min(room, reachMm));
   if (needed > longest)
@@ -34,18 +70,12 @@ export function spanFault(plan: AxisScalePlan, axis: Axis, context: PlanContext)
   return `${told} It takes ${plain(Math.ceil(needed))} mm or more; bed and gauge allow ${plain(longest)}.`;
 }
 
-export function bedFault(plan: AxisScalePlan, axis: Axis, machine: MachineSpec): string | undefined {
-  const [at, size] = axis === "x" ? [plan.stockAtXMm, machine.widthMm] : [plan.stockAtYMm, machine.depthMm];
-  const end = at + sheetOf(plan, axis);
-  return end > size ? `The stock would reach ${plain(end)} mm; the working area ends at ${plain(size)} mm.` : undefined;
-}
-
-export function ticksFault(plan: AxisScalePlan): string | undefined {
-  if (plan.way !== "ladder") return undefined;
+function ticksFault(plan: AxisScalePlan): string | null {
+  if (plan.way !== "ladder") return null;
   const pitch = Math.min(...axesOf(plan).map((axis) => spanOf(plan, axis) / plan.intervals));
   if (pitch < NEAREST_TICKS_MM)
     return `Ticks would lie ${plain(pitch, 1)} mm apart: ${NEAREST_TICKS_MM} mm or more keeps them apart for the eye.`;
-  return undefined;
+  return null;
 }
 
 export function planWarnings(plan: AxisScalePlan, context: PlanContext): PlanWarning[] {

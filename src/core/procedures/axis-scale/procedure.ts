@@ -1,5 +1,6 @@
 /** Axis scale: whether a drawn length comes out as long, and the number that makes it so. */
 
+import { axesOf } from "../../measuring/axes-field";
 import { type ProofPlan, sameAgain } from "../../measuring/plain-course";
 import type { History } from "../../trial/history";
 import type { Outcome } from "../../trial/outcome";
@@ -8,9 +9,8 @@ import { axisScaleRound } from "./coupon";
 import { detailOf } from "./detail";
 import { judgeAxisScale } from "./judge";
 import { observeAxes } from "./observe";
-import { longestSpans, planForm } from "./plan";
-import { DEFAULT_TOLERANCE, planWarnings } from "./plan-faults";
-import { type AxisScalePlan, axesOf } from "./plan-type";
+import type { AxisScalePlan } from "./plan";
+import { axisScalePlan, DEFAULT_TOLERANCE, longestSpans, planWarnings } from "./plan-faults";
 import { AXIS_SCALE, AXIS_SCALES } from "./setting";
 import { solveAxisScale } from "./solve";
 
@@ -28,7 +28,7 @@ export const axisScale = defineProcedure<AxisScalePlan>({
   ],
   tolerance: { default: DEFAULT_TOLERANCE, unit: "percent", label: "Largest error of a length left" },
   recheck: { defaultDays: 365, why: "Belts stretch and are tightened: once a year is usual." },
-  plan: planForm,
+  plan: axisScalePlan,
   longest: longestSpans,
   sets: (plan) => axesOf(plan).map((axis) => AXIS_SCALE[axis]),
   warnings: planWarnings,

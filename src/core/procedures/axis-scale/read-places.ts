@@ -6,7 +6,7 @@ import type { Gauge } from "../../metrology/gauge";
 import { quantitiesAt } from "../../trial/answer";
 import type { RoundRecord } from "../../trial/history";
 import { type MeasuredPlace, placesOf } from "./places";
-import type { AxisScalePlan } from "./plan-type";
+import type { AxisScalePlan } from "./plan";
 
 export type PlaceRead = SiteRead & {
   place: MeasuredPlace;

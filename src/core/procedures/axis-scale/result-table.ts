@@ -5,7 +5,7 @@ import type { RoundRecord } from "../../trial/history";
 import type { ResultTable } from "../../trial/outcome";
 import type { AxisRead } from "./observe";
 import { placesOf } from "./places";
-import type { AxisScalePlan } from "./plan-type";
+import type { AxisScalePlan } from "./plan";
 
 export function resultTable(
   round: RoundRecord<AxisScalePlan>,

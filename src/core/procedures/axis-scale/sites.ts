@@ -6,7 +6,7 @@ import { knownLengthSites } from "../../measuring/known-length";
 import { plain } from "../../metrology/quantity-text";
 import { pointOn, rowReach, SPACING_MM, sideOfCut } from "./layout";
 import { type MeasuredPlace, placesOf, sideWord } from "./places";
-import { type AxisScalePlan, isLadder } from "./plan-type";
+import { type AxisScalePlan, isLadder } from "./plan";
 
 const PIECE_ID = "scale";
 const RADIUS_MM = 8;
@@ -35,7 +35,7 @@ function siteOf(plan: AxisScalePlan, place: MeasuredPlace): Site {
         ...common,
         label: `${name}, readout at the ${place.end === "from" ? "first" : "second"} mark`,
         question: `What did the readout of ${name} show when the ${place.end === "from" ? "first" : "second"} mark was burned?`,
-        ask: { ...ask, plausibleUpTo: 5000, atMachine: { step: plan.readoutStepMm ?? 0.1 } },
+        ask: { ...ask, plausibleUpTo: 5000, atMachine: { step: plan.readoutStepMm } },
         measurand: { kind: "readout", of: spot(plan, axis, nominalMm), along: axis },
         place: null,
         repeats: 1,

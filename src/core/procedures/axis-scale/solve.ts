@@ -1,6 +1,7 @@
 /** The scale of each axis from what was read, what to enter, and what was noticed. */
 
 import type { Axis } from "../../machine/machine-spec";
+import { axesOf } from "../../measuring/axes-field";
 import { beyondMachines, type MachineLimit, USUAL_KERF_MM } from "../../measuring/beyond-machines";
 import { newestRead } from "../../measuring/examined";
 import type { Measured } from "../../metrology/measured";
@@ -13,7 +14,7 @@ import { scaleCorrection } from "./correction";
 import { figuresOf } from "./figures";
 import { findingsOf } from "./findings";
 import { type AxisRead, axesRead, estimateId } from "./observe";
-import { type AxisScalePlan, axesOf, isLadder, spanOf } from "./plan-type";
+import { type AxisScalePlan, isLadder, spanOf } from "./plan";
 import { type Approaches, positioning } from "./positioning";
 import { resultTable } from "./result-table";
 

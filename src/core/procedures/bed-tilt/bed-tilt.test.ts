@@ -11,7 +11,7 @@ import { draftOf, readDraft } from "../../trial/draft";
 import type { History, Purpose, RoundRecord } from "../../trial/history";
 import type { PlanContext } from "../../trial/plan-form";
 import { placesOf, supportsOf } from "./places";
-import { type BedTiltPlan, planForm } from "./plan";
+import { type BedTiltPlan, bedTiltPlan } from "./plan";
 import { bedTilt } from "./procedure";
 import { observeBed, readBed } from "./read-bed";
 
@@ -26,7 +26,7 @@ function readOn(
   n = 1,
 ) {
   const context = contextOn(machine);
-  const plan = { ...planForm(context).defaults, ...changes };
+  const plan = { ...bedTiltPlan(context).defaults, ...changes };
   const { round } = rehearseRound({
     procedure: bedTilt,
     context,
@@ -198,10 +198,10 @@ describe("a layout that cannot be read", () => {
     ["insetMm", SAMPLE_MACHINE, { insetMm: "400" }, /close together/],
     ["supportInsetMm", SAMPLE_MACHINE, { supportInsetMm: "400" }, /too close/],
     ["pitchMm", SAMPLE_MACHINE, { pitchMm: "25.4" }, /one turn/],
-    ["repeats", SAMPLE_MACHINE, { repeats: "0" }, /At least once/],
+    ["repeats", SAMPLE_MACHINE, { repeats: "0" }, /at least 1\./],
     ["places", SAMPLE_GALVO, { places: "3" }, /corners and the middle/],
   ])("is refused at %s", (field, machine, changes, message) => {
-    const form = planForm(contextOn(machine));
+    const form = bedTiltPlan(contextOn(machine));
     const read = readDraft(form, { ...draftOf(form, form.defaults), ...(changes as Record<string, string>) });
     expect(read.ok ? [] : read.issues).toContainEqual({ field, message: expect.stringMatching(message) });
   });

@@ -10,7 +10,7 @@ import { wholeProof } from "../../trial/verdict";
 import { defineProcedure } from "../contract";
 import { bedTiltRound } from "./coupon";
 import { detailOf } from "./detail";
-import { type BedTiltPlan, planForm } from "./plan";
+import { type BedTiltPlan, bedTiltPlan } from "./plan";
 import { observeBed, readBed } from "./read-bed";
 import { largestLift, solveBedTilt } from "./solve";
 
@@ -28,7 +28,7 @@ export const bedTilt = defineProcedure<BedTiltPlan>({
   adjusts: { change: "bed", by: "raise by", against: "against the highest" },
   tolerance: { default: 1, unit: "mm", label: "Largest difference between supports left" },
   recheck: { defaultDays: 180, why: "Beds settle, and are leaned on." },
-  plan: planForm,
+  plan: bedTiltPlan,
   round: bedTiltRound,
   observe: observeBed,
   solve: solveBedTilt,

@@ -1,8 +1,8 @@
 /** Fixture stops: where a fixture or pallet stands in the working area, so that work can be placed by its stops. */
 
+import { axesOf } from "../../measuring/axes-field";
 import { edgeDetail } from "../../measuring/edge-distance/detail";
 import { judgeEdges } from "../../measuring/edge-distance/judge";
-import { edgeAxes } from "../../measuring/edge-distance/terms";
 import type { ProofPlan } from "../../measuring/plain-course";
 import type { History } from "../../trial/history";
 import type { Correction, Outcome } from "../../trial/outcome";
@@ -10,7 +10,7 @@ import { AXIS_SCALE } from "../axis-scale/setting";
 import { defineProcedure } from "../contract";
 import { HOME_OFFSET } from "../origin/setting";
 import { fixtureRound } from "./coupon";
-import { type FixturePlan, planForm, planWarnings } from "./plan";
+import { type FixturePlan, fixturePlan, planWarnings } from "./plan";
 import { FIXTURE_STOP, FIXTURE_STOPS } from "./setting";
 import { observeStops, solveFixture, stopsIn } from "./solve";
 
@@ -33,8 +33,8 @@ export const fixtureStops = defineProcedure<FixturePlan>({
   occasional: true,
   tolerance: { default: 0.25, unit: "mm", label: "Largest distance from where it is drawn" },
   recheck: { defaultDays: 90, why: "Fixtures are taken off and put back." },
-  plan: planForm,
-  sets: (plan) => edgeAxes(plan).map((axis) => FIXTURE_STOP[axis]),
+  plan: fixturePlan,
+  sets: (plan) => axesOf(plan).map((axis) => FIXTURE_STOP[axis]),
   warnings: planWarnings,
   round: fixtureRound,
   observe: observeStops,

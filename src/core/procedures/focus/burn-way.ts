@@ -7,7 +7,7 @@ import type { Focus, History, Purpose, RoundRecord } from "../../trial/history";
 import type { PlanContext, PlanWarning } from "../../trial/plan-form";
 import type { WayOut } from "../../trial/verdict";
 import type { Found } from "./found";
-import type { FocusPlan } from "./plan-type";
+import type { FocusPlan } from "./plan";
 
 export interface BurnWay<P extends FocusPlan> {
   /** Said before anything is read. */

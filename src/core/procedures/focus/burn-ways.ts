@@ -3,7 +3,7 @@ import type { History, RoundRecord } from "../../trial/history";
 import type { BurnWay } from "./burn-way";
 import type { Found } from "./found";
 import { heightLadder } from "./ladder/way";
-import type { FocusPlan, FocusWay } from "./plan-type";
+import type { FocusPlan, FocusWay } from "./plan";
 import { ramp } from "./ramp/way";
 import { liveSweep } from "./sweep/way";
 

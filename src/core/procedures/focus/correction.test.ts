@@ -3,7 +3,7 @@ import { asLadder, historyWith, judgedRound } from "../../../testing/judged-ladd
 import { SAMPLE_MACHINE } from "../../../testing/sample-machine";
 import type { MachineSpec } from "../../machine/machine-spec";
 import { type Answer, PLAIN_SHARES } from "../../trial/answer";
-import { FOCUS_HEIGHT, type LadderPlan, STORED_HEIGHT } from "./plan-type";
+import { FOCUS_HEIGHT, type LadderPlan, STORED_HEIGHT } from "./plan";
 import { focus } from "./procedure";
 
 const HOLD = { unit: "mm", step: 0.1, range: null, tableKind: "not known", sense: 1 } as const;

@@ -20,7 +20,7 @@ import type { HeldSetting } from "../../settings/setting";
 import type { History, RoundRecord } from "../../trial/history";
 import type { Correction, CorrectionRow, Finding } from "../../trial/outcome";
 import { type Found, GO_BY, type Way } from "./found";
-import { apartSense, FOCUS_HEIGHT, type FocusPlan, STORED_HEIGHT, settingOf, settingUncertainty } from "./plan-type";
+import { apartSense, FOCUS_HEIGHT, type FocusPlan, STORED_HEIGHT, settingOf, settingUncertainty } from "./plan";
 import { FOCUS_SETTING, STORED_SETTING } from "./setting";
 
 export const FOCUS_ESTIMATE = "focus";
@@ -67,7 +67,7 @@ function heightRow({ machine }: History<FocusPlan>, way: Way, round: RoundRecord
   const held = holdOf(machine, FOCUS_SETTING);
   const old = numberIn(round, FOCUS_HEIGHT);
   const { quantity } = way.found;
-  const { allowanceMm = 0, readAt } = round.plan;
+  const { allowanceMm, readAt } = round.plan;
   const change: Measured = { ...quantity, value: quantity.value - (old ?? 0) };
   const shown = shownBy(held, 1);
   const row = numberRow(held, { ...HEIGHT, old, change, exact: quantity.value });

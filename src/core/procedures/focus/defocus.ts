@@ -6,7 +6,7 @@ import { lengthUnitOf } from "../../trial/decisions";
 import type { History } from "../../trial/history";
 import type { Wish } from "../../trial/outcome";
 import { type DosePower, dosePower, markWidth, type Spot, vanishesAside, widestAside } from "./mark-width-law";
-import type { Doses } from "./plan-type";
+import type { Doses } from "./plan";
 import type { WidthFit } from "./width-fit";
 
 export const WIDTH_WISH = "wished width";

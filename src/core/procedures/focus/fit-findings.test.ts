@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { historyWith, type JudgedLadder, judgedRound } from "../../../testing/judged-ladder";
 import { SAMPLE_MACHINE } from "../../../testing/sample-machine";
 import { MARKED_SITE, SHARPEST_SITE } from "./ladder/coupon";
-import { FOCUS_HEIGHT } from "./plan-type";
+import { FOCUS_HEIGHT } from "./plan";
 import { focus } from "./procedure";
 
 const inForce = { [FOCUS_HEIGHT]: { shape: "scalar" as const, value: 8 } };

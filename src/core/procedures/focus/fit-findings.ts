@@ -11,7 +11,7 @@ import { withinSentence } from "../../metrology/sentence-case";
 import type { Finding } from "../../trial/outcome";
 import type { Way } from "./found";
 import { dosePower, vanishesAside, widestAside } from "./mark-width-law";
-import type { Doses } from "./plan-type";
+import type { Doses } from "./plan";
 import type { WidthFit } from "./width-fit";
 
 type WithDoses = { doses: Doses };

@@ -6,7 +6,7 @@ import { type Budgeted, type BudgetPart, joined } from "../../metrology/budget";
 import type { Measured } from "../../metrology/measured";
 import { expandedUncertainty } from "../../metrology/measured";
 import type { Estimate, Finding, ResultTable, Wish } from "../../trial/outcome";
-import { type FocusPlan, type HeightTerms, settingUncertainty } from "./plan-type";
+import { type FocusPlan, type HeightTerms, settingUncertainty } from "./plan";
 
 /** The decision by which of several answers is gone. */
 export const GO_BY = "focus by";

@@ -11,7 +11,7 @@ import type { History, RoundRecord } from "../../trial/history";
 import type { Verdict } from "../../trial/verdict";
 import { wholeProof } from "../../trial/verdict";
 import { burnWayOf, foundIn } from "./burn-ways";
-import { FOCUS_HEIGHT, type FocusPlan } from "./plan-type";
+import { FOCUS_HEIGHT, type FocusPlan } from "./plan";
 
 /** Half of the last digit that is said. */
 const SHOWN_MM = 0.005;

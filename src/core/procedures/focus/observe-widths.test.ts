@@ -1,6 +1,7 @@
 /** Widths are made here by the law of one spot, exact to the last digit, with one slip each. */
 import { describe, expect, it } from "vitest";
 import { SAMPLE_MACHINE } from "../../../testing/sample-machine";
+import { usualLadder } from "../../../testing/usual-ladder";
 import { forecastOf } from "../../course/forecast";
 import type { Gauge } from "../../metrology/gauge";
 import { expandedUncertainty } from "../../metrology/measured";
@@ -10,8 +11,7 @@ import type { History } from "../../trial/history";
 import type { PlanContext } from "../../trial/plan-form";
 import { focusRound, widthSite } from "./ladder/coupon";
 import { markWidth, type Spot } from "./mark-width-law";
-import { usualPlan } from "./plan";
-import { cellsOf, type LadderPlan } from "./plan-type";
+import { cellsOf, type LadderPlan } from "./plan";
 import { focus } from "./procedure";
 
 const GAUGE: Gauge = {
@@ -25,7 +25,7 @@ const GAUGE: Gauge = {
 };
 const context: PlanContext = { machine: SAMPLE_MACHINE, couponCode: "W-1", inForce: {}, gauges: [GAUGE] };
 const PLAN: LadderPlan = {
-  ...usualPlan(context),
+  ...usualLadder(context),
   judged: "by widths",
   marks: "lines",
   doses: "lines",

@@ -4,7 +4,7 @@ import type { MachineSpec } from "../../machine/machine-spec";
 import { knownWavelengthNm } from "../../machine/not-known";
 import { plain } from "../../metrology/quantity-text";
 import type { PlanContext, PlanWarning } from "../../trial/plan-form";
-import type { HeightTerms } from "./plan-type";
+import type { HeightTerms } from "./plan";
 
 /** A focus that differs by more from what the maker gives is another lens, or read otherwise. */
 const USUAL_MISS_MM = 12;
@@ -25,7 +25,7 @@ export function opticWarnings(
   const nominal = optic?.workingDistanceMm;
   // Only a rule shows the gap itself, which can be held against it.
   if (!nominal || plan.readAt !== "rule") return warnings;
-  const more = plan.allowanceMm ?? 0;
+  const more = plan.allowanceMm;
   if (nominal < low + more - USUAL_MISS_MM || nominal > high + more + USUAL_MISS_MM)
     warnings.push({
       field,

@@ -1,29 +1,39 @@
 /** What does not go together in a plan: each refused at its field, with what to do. */
 
-import type { MachineSpec } from "../../machine/machine-spec";
 import { plain } from "../../metrology/quantity-text";
+import type { PlanContext, PlanForm } from "../../trial/plan-form";
+import { completedPlanForm } from "../../trial/plan-table";
+import { placeFaults } from "../../trial/shared-fields";
 import { columnsOf, usedHeightMm } from "./ladder/layout";
-import { cellsOf, type FocusPlan, type HeightTerms, type LadderPlan, type RampPlan, type SweepPlan } from "./plan-type";
+import {
+  cellsOf,
+  type FocusPlan,
+  type HeightTerms,
+  type LadderPlan,
+  planFields,
+  type RampPlan,
+  type SweepPlan,
+} from "./plan";
 import { clearanceOver, numbersAlong, slopeOf, usedRampMm } from "./ramp/slope";
 
-type Fault = [field: string, message: string | null];
+type Fault = readonly [field: keyof FocusPlan, message: string | null];
 
-/** @returns field and message of each */
-export function faultsOf(plan: FocusPlan, machine: MachineSpec): [string, string][] {
-  const own = plan.way === "ladder" ? ladderFaults(plan) : plan.way === "ramp" ? rampFaults(plan) : sweepFaults(plan);
-  const faults: Fault[] = [
-    ["allowanceMm", plan.readAt === "rule" && plan.allowanceMm === undefined ? NO_ALLOWANCE : null],
-    ...storedFaults(plan),
-    ["highestMm", plan.highestMm > plan.lowestMm ? null : "The highest number must be larger than the lowest."],
-    ["pulseKHz", machine.kind === "galvo" && plan.pulseKHz === undefined ? NO_PULSES : null],
-    ...own,
-    ["stockAtXMm", edgeFault(plan.stockAtXMm + plan.stockWidthMm, machine.widthMm)],
-    ["stockAtYMm", edgeFault(plan.stockAtYMm + plan.stockHeightMm, machine.depthMm)],
-  ];
-  return faults.flatMap(([field, message]) => (message ? [[field, message] as [string, string]] : []));
+export function focusPlan(context: PlanContext): PlanForm<FocusPlan> {
+  return completedPlanForm(planFields(context), {
+    complete: (plan): FocusPlan => plan,
+    faults: (plan) => [
+      ...storedFaults(plan),
+      ["highestMm", plan.highestMm > plan.lowestMm ? null : "The highest number must be larger than the lowest."],
+      ...ownFaults(plan),
+      ...placeFaults(plan, { widthMm: plan.stockWidthMm, heightMm: plan.stockHeightMm }, context.machine),
+    ],
+  });
 }
 
-const NO_PULSES = "Give how many thousand pulses a second.";
+function ownFaults(plan: FocusPlan): Fault[] {
+  if (plan.way === "ladder") return ladderFaults(plan);
+  return plan.way === "ramp" ? rampFaults(plan) : sweepFaults(plan);
+}
 
 function ladderFaults(plan: LadderPlan): Fault[] {
   return [
@@ -84,26 +94,21 @@ function sweepFaults(plan: SweepPlan): Fault[] {
   return [["squareMm", plan.squareMm > room ? `It must fit the stock: ${plain(room)} mm at most.` : null]];
 }
 
-const NO_ALLOWANCE = "Give what the rule leaves out below its zero, for example 6 mm, or 0.";
-const NO_HOMED = "Let it find its height by itself, and give what you read then.";
-const NO_TRY = "Give the number that you tried, and the height that it led to.";
 const NO_MARKS = "Widths of the beam itself are read, not judged by eye: choose by widths, or what marks.";
 
 function belowZeroFault({ readAt }: HeightTerms, mm: number): string | null {
   return readAt === "rule" && mm < 0 ? "A rule does not read below 0. Is it a readout?" : null;
 }
 
-function storedFaults(plan: HeightTerms): Fault[] {
-  if (plan.setIn !== "stored") return [];
-  const learns = plan.sense === "not known";
-  const moved = Math.abs((plan.triedHomedMm ?? 0) - (plan.homedMm ?? 0));
-  const tooSmall = `It moved by ${plain(moved, 3)} mm: heights are good to ${plain(plan.settableMm)} mm. Try a larger change.`;
+/** A stored number is learned by a change that is larger than heights are good to. */
+function storedFaults({ setIn, sense, triedHomedMm = 0, homedMm = 0, settableMm }: FocusPlan): Fault[] {
+  const moved = Math.abs(triedHomedMm - homedMm);
+  if (setIn !== "stored" || sense !== "not known" || moved > settableMm) return [];
   return [
-    ["homedMm", plan.homedMm === undefined ? NO_HOMED : null],
-    ["sense", plan.sense === undefined ? "Say what a larger number does, or learn it by a small change." : null],
-    ["triedNumberMm", learns && plan.triedNumberMm === undefined ? NO_TRY : null],
-    ["triedHomedMm", learns && plan.triedHomedMm === undefined ? NO_TRY : null],
-    ["triedHomedMm", learns && plan.triedHomedMm !== undefined && moved <= plan.settableMm ? tooSmall : null],
+    [
+      "triedHomedMm",
+      `It moved by ${plain(moved, 3)} mm: heights are good to ${plain(settableMm)} mm. Try a larger change.`,
+    ],
   ];
 }
 
@@ -126,11 +131,5 @@ function heightFault(plan: LadderPlan): string | null {
   const needed = usedHeightMm(plan);
   return Number.isFinite(needed) && needed > plan.stockHeightMm
     ? `${plan.count} cells need ${plain(needed)} mm; the stock is ${plain(plan.stockHeightMm)} mm high. Use a larger piece or fewer cells.`
-    : null;
-}
-
-function edgeFault(reached: number, end: number): string | null {
-  return reached > end
-    ? `The stock would reach ${plain(reached)} mm; the working area ends at ${plain(end)} mm.`
     : null;
 }

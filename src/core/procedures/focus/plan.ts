@@ -1,189 +1,408 @@
-/** What may be chosen before the focus is looked for. */
-import { z } from "zod";
+/** What is chosen before the focus is looked for. Heights are the numbers that are read at the machine, whichever way they count. */
 import type { MachineSpec } from "../../machine/machine-spec";
-import { topSpeedText } from "../../machine/not-known";
-import type { PlanContext, PlanForm } from "../../trial/plan-form";
-import { oneOf } from "../../trial/plan-form";
-import { faultsOf } from "./plan-faults";
-import { fieldsFor } from "./plan-fields";
-import {
-  CELL_MARKS,
-  DOSES,
-  type Doses,
-  FOCUS_HEIGHT,
-  type FocusPlan,
-  JUDGED,
-  type LadderPlan,
-  MOVES,
-  RAMP_READ,
-  READ_AT,
-  RUN_ALONG,
-  SENSES,
-  SET_IN,
-} from "./plan-type";
+import { field, type When } from "../../trial/plan-field";
+import type { PlanContext } from "../../trial/plan-form";
+import type { PlanOf } from "../../trial/plan-table";
+import { middleOf, placeFields, powerField, stockSizeFields, topSpeed } from "../../trial/shared-fields";
 
-const [FEWEST_CELLS, MOST_CELLS] = [5, 60];
-const DEFAULT = { count: 17, stepMm: 1, heightMm: 10 };
-/** Between lens housing and work, under the flat-field lenses that are met most. (common practice, no source) */
-const GALVO_HEIGHT_MM = 181;
-/** Short lenses have a shallow focus. */
-const GALVO_LADDER = { count: 25, stepMm: 0.5 };
-const GALVO_BURN = { powerPct: 40, pulseKHz: 30 };
-/** Shorter waves mark metal pulse by pulse; longer ones are taken up where they add up. */
-const LONG_WAVE_NM = 3000;
-const STOCK = { width: 110, height: 70 };
-const GALVO_STOCK = { width: 100, height: 90 };
-/** Slow, so that thin lines come out even. */
-const SPEED_SHARE = 0.1;
+export const FOCUS_HEIGHT = "focus height";
+/** The number by which a sensor or a table finds its height by itself. */
+export const STORED_HEIGHT = "stored height";
 
-/** A plate of this length, propped by so much. (common practice, no source) */
-const RAMP = { riseMm: 14, runMm: 120, slopeGoodMm: 0.5 };
-/** Of a gantry's head beyond its nozzle, where nothing is known of it, mm. */
-const USUAL_REACH_MM = 15;
-const SWEEP = { passes: 3, squareMm: 8 };
+/** How the focus is looked for. */
+export const FOCUS_WAYS = {
+  ladder: "Height ladder: cells, each burned at its own height",
+  ramp: "Ramp: one line up a propped plate",
+  sweep: "Live sweep: the height is moved while a small square is marked",
+} as const;
+export type FocusWay = keyof typeof FOCUS_WAYS;
 
-export function planForm(context: PlanContext): PlanForm<FocusPlan> {
-  return { schema: schemaFor(context.machine), defaults: usualPlan(context), fields: fieldsFor(context.machine) };
-}
+/** Who moves the lens, or the table, from cell to cell. */
+export const MOVES = {
+  "by hand": "By hand, from one cell to the next",
+  "by motor": "By the motor of the machine, in its G-code",
+} as const;
 
-/** Around the height of daily work, where the ledger knows it, or the one that the maker of the lens gives; all three ways at once. */
-export function usualPlan({ machine, inForce, optic }: PlanContext): LadderPlan {
-  const held = inForce[FOCUS_HEIGHT];
-  const isGalvo = machine.kind === "galvo";
-  const nominal = (isGalvo ? optic?.workingDistanceMm : null) ?? (isGalvo ? GALVO_HEIGHT_MM : DEFAULT.heightMm);
-  const middle = Math.round(held?.shape === "scalar" ? held.value : nominal);
-  const { count, stepMm } = isGalvo ? GALVO_LADDER : DEFAULT;
-  const half = ((count - 1) / 2) * stepMm;
-  const firstMm = Math.max(0, middle - half);
-  const stock = isGalvo ? GALVO_STOCK : STOCK;
-  // Focus in the middle of the ramp, as far as nothing touches over its high end.
-  const rise = (stock.width * RAMP.riseMm) / RAMP.runMm;
-  const lowMm = Math.max(middle + Math.round(rise / 2 - 1), Math.ceil(firstMm + rise));
-  const others = {
-    ...RAMP,
-    lowMm,
-    runAlong: "bed",
-    thicknessMm: 0,
-    rampRead: "scale",
-    headReachMm: isGalvo ? 0 : USUAL_REACH_MM,
-    ...SWEEP,
-  };
-  return {
-    ...others,
-    way: "ladder",
-    moves: "by hand",
-    readAt: "rule",
-    allowanceMm: 0,
-    settableMm: 0.5,
-    firstMm,
-    stepMm,
-    count,
-    lowestMm: firstMm,
-    highestMm: firstMm + 2 * half,
-    setIn: "height",
-    marks: "both",
-    judged: "by eye",
-    doses: usualDoses(machine),
-    looks: 2,
-    speedMmPerS: Math.round(machine.topSpeedMmPerS * SPEED_SHARE),
-    ...(isGalvo ? GALVO_BURN : { powerPct: 14 }),
-    stockWidthMm: stock.width,
-    stockHeightMm: stock.height,
-    stockAtXMm: Math.round(Math.max(0, (machine.widthMm - stock.width) / 2)),
-    stockAtYMm: Math.round(Math.max(0, (machine.depthMm - stock.height) / 2)),
-  };
-}
+/** Where heights are read, and which way they count. */
+export const READ_AT = {
+  rule: "At a rule or with blocks, from the lens housing to the work",
+  "scale, further apart": "At a scale or readout: larger is further apart",
+  "scale, closer": "At a scale or readout: larger is closer",
+} as const;
 
-function usualDoses({ kind, wavelengthNm }: MachineSpec): Doses {
-  return kind === "galvo" && wavelengthNm < LONG_WAVE_NM ? "pulses" : "lines";
-}
+/** What is changed at the machine in the end. */
+export const SET_IN = {
+  height: "The height itself",
+  stored: "The stored number of its sensor or table",
+} as const;
+export type SetIn = keyof typeof SET_IN;
 
-const number = (message: string) => z.number({ error: message });
-const positive = (what: string) => number(`Give ${what}.`).positive("It must be larger than 0.");
-const noLess = (what: string) => number(`Give ${what}, or 0.`).min(0, "No less than 0.");
+/** What a larger stored number does to the gap between lens and work. */
+export const SENSES = {
+  larger: "Makes the gap larger",
+  smaller: "Makes the gap smaller",
+  "not known": "Not known: learn it by a small change",
+} as const;
 
-const HEIGHTS = {
-  readAt: oneOf(READ_AT),
-  allowanceMm: number("Give what the rule leaves out, or 0.").min(0, "It comes on top: no less than 0.").optional(),
-  settableMm: positive("how finely a height can be set, for example 0.5 mm with a rule"),
-  lowestMm: number("Give the lowest number at which nothing touches."),
-  highestMm: number("Give the highest number that can be set."),
-  setIn: oneOf(SET_IN).default("height"),
-  homedMm: z.number().optional(),
-  sense: oneOf(SENSES).optional(),
-  triedNumberMm: z.number().optional(),
-  triedHomedMm: z.number().optional(),
+/** What a cell holds. */
+export const CELL_MARKS = {
+  both: "Hatched square and single lines",
+  squares: "Hatched square",
+  lines: "Single lines",
+  "lines both ways": "Single lines along X and along Y",
+} as const;
+
+/** How cells are judged. */
+export const JUDGED = {
+  "by eye": "By eye: first and last that marked, and the sharpest",
+  "by widths": "By the widths of its lines as well",
+} as const;
+
+/** What the widths are of: it decides how they go with the height. */
+export const DOSES = {
+  lines: "Lines whose energy adds up: a steady beam, or pulses that overlap",
+  pulses: "Single pulses: what counts is the peak of each",
+  beam: "No marks: widths of the beam itself, four times its second moment",
+} as const;
+export type Doses = keyof typeof DOSES;
+
+/** Along what the run of a ramp is measured. */
+export const RUN_ALONG = {
+  bed: "Along the bed, level",
+  plate: "Along the plate itself",
+} as const;
+
+/** Where a place on the ramp is read. */
+export const RAMP_READ = {
+  scale: "At the engraved scale, as a height",
+  rule: "With a rule along the plate, from the low end of the line",
+} as const;
+
+const WHY_WAYS: Record<FocusWay, string> = {
+  ladder: "Sure and simple; it takes as many settings of the height as it has cells.",
+  ramp: "One setting of the height, one line; it takes a plate that can be propped.",
+  sweep: "Quick, on metal: the brightest and loudest point is the focus. No piece to keep.",
 };
 
-const LOOKS = number("Give how often it is looked for.")
-  .int("A whole number.")
-  .min(1, "At least once.")
-  .max(10, "More than 10 looks do not help.");
+const only = (...is: FocusWay[]): When => ({ field: "way", is });
+const LADDER = only("ladder");
+const RAMP = only("ramp");
+const SWEEP = only("sweep");
+const BURNED = only("ladder", "ramp");
 
-function marksOn(machine: MachineSpec) {
+const [FEWEST_CELLS, MOST_CELLS] = [5, 60];
+/** A plate of this length, propped by so much. (common practice, no source) */
+const PLATE = { riseMm: 14, runMm: 120 };
+/** Between lens housing and work, under the flat-field lenses that are met most. (common practice, no source) */
+const GALVO_HEIGHT_MM = 181;
+const GANTRY_HEIGHT_MM = 10;
+/** Of a gantry's head beyond its nozzle, where nothing is known of it, mm. */
+const USUAL_REACH_MM = 15;
+/** Shorter waves mark metal pulse by pulse; longer ones are taken up where they add up. */
+const LONG_WAVE_NM = 3000;
+/** Slow, so that thin lines come out even. */
+const SPEED_SHARE = 0.1;
+/** Short lenses have a shallow focus. */
+const LADDERS = { gantry: { count: 17, stepMm: 1 }, galvo: { count: 25, stepMm: 0.5 } };
+const STOCKS = { gantry: { widthMm: 110, heightMm: 70 }, galvo: { widthMm: 100, heightMm: 90 } };
+
+export function planFields(context: PlanContext) {
+  const { machine } = context;
+  const usual = usualHeights(context);
+  const stock = STOCKS[sortOf(machine)];
   return {
-    speedMmPerS: positive("the speed").max(machine.topSpeedMmPerS, topSpeedText(machine)),
-    powerPct: positive("the power").max(100, "Power goes up to 100 %."),
-    pulseKHz:
-      machine.kind === "galvo" ? positive("how many thousand pulses a second").optional() : z.undefined().optional(),
-    stockWidthMm: positive("the width of the stock"),
-    stockHeightMm: positive("the height of the stock"),
-    stockAtXMm: number("Give where the stock lies in X.").min(0, "The stock must lie inside the working area."),
-    stockAtYMm: number("Give where the stock lies in Y.").min(0, "The stock must lie inside the working area."),
+    way: field.choice(FOCUS_WAYS, { label: "How it is looked for", group: "Way", usual: "ladder", whys: WHY_WAYS }),
+    ...heightFields(machine),
+    ...storedFields(machine),
+    ...limitFields(usual),
+    ...ladderFields(usual),
+    ...rampFields(machine, usual),
+    ...markFields(machine),
+    ...stockSizeFields(stock),
+    ...placeFields(middleOf(machine, stock)),
   };
 }
 
-function schemaFor(machine: MachineSpec): z.ZodType<FocusPlan> {
-  const common = { ...HEIGHTS, ...marksOn(machine) };
+type Sort = "gantry" | "galvo";
+
+function sortOf({ kind }: MachineSpec): Sort {
+  return kind === "galvo" ? "galvo" : "gantry";
+}
+
+type Heights = { firstMm: number; stepMm: number; count: number; lowMm: number };
+
+/** Around the height of daily work, where the ledger knows it, or the one that the maker of the lens gives. */
+function usualHeights({ machine, inForce, optic }: PlanContext): Heights {
+  const sort = sortOf(machine);
+  const held = inForce[FOCUS_HEIGHT];
+  const nominal = sort === "galvo" ? (optic?.workingDistanceMm ?? GALVO_HEIGHT_MM) : GANTRY_HEIGHT_MM;
+  const middle = Math.round(held?.shape === "scalar" ? held.value : nominal);
+  const { count, stepMm } = LADDERS[sort];
+  const firstMm = Math.max(0, middle - ((count - 1) / 2) * stepMm);
+  // Focus in the middle of the ramp, as far as nothing touches over its high end.
+  const rise = (STOCKS[sort].widthMm * PLATE.riseMm) / PLATE.runMm;
+  return { firstMm, stepMm, count, lowMm: Math.max(middle + Math.round(rise / 2 - 1), Math.ceil(firstMm + rise)) };
+}
+
+function heightFields(machine: MachineSpec) {
+  const group = "Heights";
+  return {
+    // A galvo takes no program that could move its column.
+    moves: field.choice(MOVES, {
+      label: "Who moves the height",
+      group,
+      why: "Lens or table, whichever moves here.",
+      usual: "by hand",
+      when: machine.kind === "galvo" ? false : LADDER,
+    }),
+    readAt: field.choice(READ_AT, { label: "Heights are read", group, usual: "rule" }),
+    /** Added to what a rule reads. */
+    allowanceMm: field.length({
+      label: "Rule allowance",
+      group,
+      why: "What comes on top, because the rule does not begin at its zero; 0 for blocks.",
+      usual: 0,
+      min: [0, "It comes on top."],
+      when: { field: "readAt", is: ["rule"] },
+    }),
+    /** How finely a height can be set and read. */
+    settableMm: field.length({
+      label: "Heights are good to",
+      group,
+      why: "The smallest difference that you can set and read.",
+      usual: 0.5,
+    }),
+  };
+}
+
+/** Only where the machine finds its height by a stored number. */
+function storedFields({ held }: MachineSpec) {
+  const group = "Heights";
+  const stored: When | false = held[STORED_HEIGHT] ? { field: "setIn", is: ["stored"] } : false;
+  const learned: When | false = stored && { field: "sense", is: ["not known"] };
+  return {
+    setIn: field.choice(SET_IN, {
+      label: "What is set in the end",
+      group,
+      usual: "height",
+      when: stored ? undefined : false,
+    }),
+    /** Height to which the machine comes by itself now. */
+    homedMm: field.unknownLength({
+      label: "It comes by itself to",
+      group,
+      why: "With the number that it holds now, read as the heights are.",
+      missing: "Let it find its height by itself, and enter what you read then.",
+      when: stored,
+    }),
+    sense: field.choice(SENSES, { label: "A larger stored number", group, usual: "not known", when: stored }),
+    /** A number that was tried, and the height to which the machine came with it; to learn the sense. */
+    triedNumberMm: field.unknownLength({
+      label: "Number tried",
+      group,
+      why: "A little away from the one it holds. Put that back afterwards.",
+      missing: NO_TRY,
+      when: learned,
+    }),
+    triedHomedMm: field.unknownLength({
+      label: "With it, it comes to",
+      group,
+      why: "Read as the heights are.",
+      missing: NO_TRY,
+      when: learned,
+    }),
+  };
+}
+
+const NO_TRY = "Enter the number that you tried, and the height that it led to.";
+
+/** Nothing may be set outside these. */
+function limitFields({ firstMm, stepMm, count }: Heights) {
+  return {
+    lowestMm: field.signedLength({
+      label: "Never below",
+      group: "Heights",
+      why: "Nothing touches lens or work from here",
+      usual: firstMm,
+    }),
+    highestMm: field.signedLength({
+      label: "Never above",
+      group: "Heights",
+      why: "up to here.",
+      usual: firstMm + (count - 1) * stepMm,
+    }),
+  };
+}
+
+function ladderFields({ firstMm, stepMm, count }: Heights) {
+  const group = "Ladder";
+  return {
+    firstMm: field.signedLength({
+      label: "Lowest number",
+      group,
+      why: "As you read it: at a rule, a scale or the readout.",
+      usual: firstMm,
+      when: LADDER,
+    }),
+    stepMm: field.length({ label: "Step", group, why: "0.5 to 1 mm is usual.", usual: stepMm, when: LADDER }),
+    count: field.count({
+      label: "Cells",
+      group,
+      why: "So many that the first and the last do not mark.",
+      usual: count,
+      min: [FEWEST_CELLS, "Some must lie beyond the marked ones."],
+      max: [MOST_CELLS, "More cells cannot be judged."],
+      when: LADDER,
+    }),
+  };
+}
+
+function rampFields(machine: MachineSpec, { lowMm }: Heights) {
+  const group = "Ramp";
+  return {
+    lowMm: field.signedLength({
+      label: "Height over the low end",
+      group,
+      why: "Over the low end of the line, as you read it. It stays so for the whole burn.",
+      usual: lowMm,
+      when: RAMP,
+    }),
+    riseMm: field.length({
+      label: "Rise",
+      group,
+      why: "How much higher the far end is propped",
+      usual: PLATE.riseMm,
+      when: RAMP,
+    }),
+    runMm: field.length({ label: "Run", group, why: "over this length.", usual: PLATE.runMm, when: RAMP }),
+    runAlong: field.choice(RUN_ALONG, { label: "The run is measured", group, usual: "bed", when: RAMP }),
+    slopeGoodMm: field.length({
+      label: "Rise and run are good to",
+      group,
+      why: "It limits how well the focus can be told.",
+      usual: 0.5,
+      when: RAMP,
+    }),
+    thicknessMm: field.length({
+      label: "Sheet on the plate",
+      group,
+      why: "Its thickness, where the low height was read down to the bare plate; else 0.",
+      usual: 0,
+      min: 0,
+      when: RAMP,
+    }),
+    /** The head reaches so far beyond its beam, uphill. */
+    headReachMm: field.length({
+      label: "Head beyond its beam",
+      group,
+      why: "How far the head reaches uphill: there it must not touch.",
+      usual: machine.kind === "galvo" ? 0 : USUAL_REACH_MM,
+      min: 0,
+      when: RAMP,
+    }),
+    rampRead: field.choice(RAMP_READ, { label: "Places are read", group, usual: "scale", when: RAMP }),
+  };
+}
+
+function markFields(machine: MachineSpec) {
+  const group = "Marks";
   const isGalvo = machine.kind === "galvo";
-  const doses = oneOf(DOSES).default(usualDoses(machine));
-  const ladder = z.object({
-    ...common,
-    way: z.literal("ladder"),
-    moves: isGalvo ? z.literal("by hand").default("by hand") : oneOf(MOVES),
-    firstMm: number("Give the lowest height, for example 2 mm."),
-    stepMm: positive("the step from cell to cell, for example 1 mm"),
-    count: number("Give the number of cells, for example 17.")
-      .int("Cells are counted in whole numbers.")
-      .min(FEWEST_CELLS, `At least ${FEWEST_CELLS} cells, so that some lie beyond the marked ones.`)
-      .max(MOST_CELLS, `${MOST_CELLS} cells are more than can be judged.`),
-    marks: oneOf(CELL_MARKS),
-    judged: oneOf(JUDGED),
-    doses,
-    looks: LOOKS,
-  });
-  const ramp = z.object({
-    ...common,
-    way: z.literal("ramp"),
-    lowMm: number("Give the height over the low end of the line."),
-    riseMm: positive("how much higher the far end is propped"),
-    runMm: positive("over what length it rises"),
-    runAlong: oneOf(RUN_ALONG),
-    slopeGoodMm: positive("how well rise and run are known, for example 0.5 mm"),
-    thicknessMm: noLess("how thick the sheet on the plate is"),
-    headReachMm: noLess("how far the head reaches beyond its beam"),
-    rampRead: oneOf(RAMP_READ),
-    judged: oneOf(JUDGED),
-    doses,
-    looks: LOOKS,
-  });
-  const sweep = z.object({
-    ...common,
-    way: z.literal("sweep"),
-    passes: number("Give how many passes each way.")
-      .int("A whole number.")
-      .min(2, "Two passes each way at least: one alone tells no scatter.")
-      .max(20, "More than 20 passes do not help."),
-    squareMm: positive("how large the square is").min(2, "Smaller than 2 mm cannot be seen."),
-  });
-  // Plans of before there were three ways are ladders.
-  return z
-    .preprocess(
-      (plan) => ({ way: "ladder", ...(plan as object) }),
-      z.discriminatedUnion("way", [ladder, ramp, sweep], { error: "Choose how the focus is looked for." }),
-    )
-    .superRefine((plan, issues) => {
-      for (const [field, message] of faultsOf(plan as FocusPlan, machine))
-        issues.addIssue({ code: "custom", path: [field], message });
-    }) as z.ZodType<FocusPlan>;
+  return {
+    marks: field.choice(CELL_MARKS, { label: "A cell holds", group, usual: "both", when: LADDER }),
+    judged: field.choice(JUDGED, { label: "Judged", group, usual: "by eye", when: BURNED }),
+    doses: field.choice(DOSES, {
+      label: "What marks",
+      group,
+      why: "It does not move the focus, only the size of the spot.",
+      usual: isGalvo && machine.wavelengthNm < LONG_WAVE_NM ? "pulses" : "lines",
+      when: { field: "judged", is: ["by widths"] },
+    }),
+    passes: field.count({
+      label: "Passes each way",
+      group,
+      why: "Up and down through the brightest point: the difference is the play of the screw.",
+      usual: 3,
+      min: [2, "One pass each way tells no scatter."],
+      max: [20, "More passes do not help."],
+      when: SWEEP,
+    }),
+    squareMm: field.length({
+      label: "Side of the square",
+      group,
+      why: "Small, so that it is marked again and again.",
+      usual: 8,
+      min: [2, "Smaller squares cannot be seen."],
+      when: SWEEP,
+    }),
+    speedMmPerS: field.speed({
+      label: "Speed",
+      group,
+      usual: Math.round(machine.topSpeedMmPerS * SPEED_SHARE),
+      max: topSpeed(machine),
+    }),
+    powerPct: powerField({ group, why: "So low that it marks near focus only.", usual: isGalvo ? 40 : 14 }),
+    pulseKHz: field.number({
+      label: "Pulses, kHz",
+      group,
+      why: "As in daily work with this lens.",
+      usual: 30,
+      when: isGalvo ? undefined : false,
+    }),
+    /** How often the sharpest is chosen. */
+    looks: field.count({
+      label: "Looks for the sharpest",
+      group,
+      why: "Where the focus is deep the eye scatters: look again later, or let another look.",
+      usual: 2,
+      max: [10, "More looks do not help."],
+      when: BURNED,
+    }),
+  };
+}
+
+type Asked = PlanOf<ReturnType<typeof planFields>>;
+type OfWay<W extends FocusWay> = Omit<Asked, "way"> & { way: W };
+
+export type LadderPlan = OfWay<"ladder">;
+export type RampPlan = OfWay<"ramp">;
+export type SweepPlan = OfWay<"sweep">;
+export type FocusPlan = LadderPlan | RampPlan | SweepPlan;
+
+/** How heights are read and set, and what is set in the end. */
+export type HeightTerms = Pick<Asked, "readAt" | "allowanceMm" | "settableMm">;
+
+/** Pulses of a machine that has them. */
+export function pulsesOf({ pulseKHz }: Pick<Asked, "pulseKHz">, { kind }: MachineSpec): { pulseKHz?: number } {
+  return kind === "galvo" ? { pulseKHz } : {};
+}
+
+export type Cell = { number: number; heightMm: number };
+
+/** The cells in the order in which they are burned: by rising height. */
+export function cellsOf({ firstMm, stepMm, count }: Pick<LadderPlan, "firstMm" | "stepMm" | "count">): Cell[] {
+  return Array.from({ length: count }, (_, i) => ({
+    number: i + 1,
+    // No tail of binary digits on what a person sets at a rule.
+    heightMm: Number((firstMm + i * stepMm).toFixed(6)),
+  }));
+}
+
+/** Whether single lines run both ways, and the widths of both are read. */
+export function runsBothWays({ judged, doses, marks }: Pick<LadderPlan, "judged" | "doses" | "marks">): boolean {
+  return marks === "lines both ways" && judged === "by widths" && doses !== "beam";
+}
+
+/** The setting that is corrected in the end. */
+export function settingOf(setIn: SetIn): string {
+  return setIn === "stored" ? STORED_HEIGHT : FOCUS_HEIGHT;
+}
+
+/** Setting a height, to within half of what can be set: standard uncertainty, mm. */
+export function settingUncertainty({ settableMm }: Pick<HeightTerms, "settableMm">): number {
+  return settableMm / Math.sqrt(12);
+}
+
+/** Which way the numbers count: +1 where larger is further apart. */
+export function apartSense({ readAt }: Pick<HeightTerms, "readAt">): 1 | -1 {
+  return readAt === "scale, closer" ? -1 : 1;
 }

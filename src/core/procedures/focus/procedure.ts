@@ -11,8 +11,8 @@ import type { BurnWay } from "./burn-way";
 import { burnWayOf, foundIn, historyOfWay } from "./burn-ways";
 import { GO_BY } from "./found";
 import { judgeFocus } from "./judge";
-import { planForm } from "./plan";
-import { type FocusPlan, STORED_HEIGHT, settingOf } from "./plan-type";
+import { type FocusPlan, STORED_HEIGHT, settingOf } from "./plan";
+import { focusPlan } from "./plan-faults";
 import { FOCUS_SETTING, STORED_SETTING } from "./setting";
 import { solveFocus } from "./solve";
 
@@ -32,11 +32,11 @@ export const focus = defineProcedure<FocusPlan>({
   ],
   tolerance: { default: 1, unit: "mm", label: "Largest distance from focus" },
   recheck: { defaultDays: 90, why: "Screws and tables settle." },
-  plan: planForm,
+  plan: focusPlan,
   sets: ({ setIn }) => [settingOf(setIn)],
   warnings: (plan, context) => burnWayOf(plan).warnings(plan, context),
   round: (plan, context, purpose) => burnWayOf(plan).round(plan, context, purpose),
-  checkPlan: ({ homedMm: _, ...last }) => last,
+  checkPlan: (last) => ({ ...last, homedMm: undefined }),
   observe: observeFocus,
   solve: solveFocus,
   contradicting: contradicting,

@@ -7,13 +7,13 @@ import { seeded } from "../../../practice/random";
 import { asLadder } from "../../../testing/judged-ladder";
 import { rehearseRound } from "../../../testing/rehearsal/rehearse-round";
 import { SAMPLE_GALVO, SAMPLE_MACHINE } from "../../../testing/sample-machine";
+import { usualLadder } from "../../../testing/usual-ladder";
 import type { MachineSpec } from "../../machine/machine-spec";
 import { type Gauge, usualGauge } from "../../metrology/gauge";
 import { expandedUncertainty } from "../../metrology/measured";
 import type { History, Purpose, RoundRecord } from "../../trial/history";
 import type { PlanContext } from "../../trial/plan-form";
-import { usualPlan } from "./plan";
-import { FOCUS_HEIGHT, type LadderPlan } from "./plan-type";
+import { FOCUS_HEIGHT, type LadderPlan } from "./plan";
 import { focus } from "./procedure";
 
 const GAUGE: Gauge = {
@@ -48,7 +48,7 @@ function rehearsed(wanted: Wanted): RoundRecord<LadderPlan> {
     n,
     gauge: GAUGE,
     truth,
-    plan: { ...usualPlan({ ...context, inForce: {} }), ...plan },
+    plan: { ...usualLadder({ ...context, inForce: {} }), ...plan },
     controller: { table: [], switchedOn: true },
     hand: { placingMm: 0.003, commonMm: 0, resolutionMm: GAUGE.resolutionMm },
     random: seeded(seed),

@@ -1,6 +1,6 @@
 /** What a focus is set by: the height itself, or a number by which a sensor or table finds it. */
 import type { SettingSpec } from "../../settings/setting";
-import { FOCUS_HEIGHT, STORED_HEIGHT } from "./plan-type";
+import { FOCUS_HEIGHT, STORED_HEIGHT } from "./plan";
 
 /** Heights are set as finely as this as a rule, mm. (common practice, no source) */
 const USUAL_STEP_MM = 0.1;

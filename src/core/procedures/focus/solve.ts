@@ -5,7 +5,7 @@ import type { Estimate, GivenOutcome } from "../../trial/outcome";
 import { burnWayOf, foundIn } from "./burn-ways";
 import { correctionsOf, FOCUS_ESTIMATE, storedFindings } from "./correction";
 import type { Found } from "./found";
-import type { FocusPlan } from "./plan-type";
+import type { FocusPlan } from "./plan";
 import { spacerOf } from "./spacer";
 
 export function solveFocus(history: History<FocusPlan>): GivenOutcome {

@@ -14,7 +14,7 @@ import { lengthUnitOf } from "../../trial/decisions";
 import type { History } from "../../trial/history";
 import type { Artefact, Wish } from "../../trial/outcome";
 import type { Way } from "./found";
-import type { FocusPlan } from "./plan-type";
+import type { FocusPlan } from "./plan";
 
 const KERF = "spacer kerf";
 const SHEET = "spacer sheet";
@@ -53,7 +53,7 @@ export function spacerOf(history: History, plan: FocusPlan, { found }: Way): { w
   const fail = (fault: string) => ({ wishes: [{ ...wish, fault }], artefacts: [] });
   if (!sheet.ok) return fail(`Thickness: ${sheet.message}`);
   if (!kerf.ok) return fail(`Kerf: ${kerf.message}`);
-  const gapMm = found.quantity.value + (plan.allowanceMm ?? 0);
+  const gapMm = found.quantity.value + plan.allowanceMm;
   const size = { gapMm, kerfMm: kerf.value, sheetMm: sheet.value, foot: decisions[FOOT] === "yes" };
   const fault = spacerFault(size);
   if (fault) return fail(fault);

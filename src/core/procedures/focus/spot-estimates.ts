@@ -6,7 +6,7 @@ import type { Measured } from "../../metrology/measured";
 import type { Estimate } from "../../trial/outcome";
 import type { BeamFit } from "./beam-widths";
 import { depthOfFocus } from "./mark-width-law";
-import type { Doses } from "./plan-type";
+import type { Doses } from "./plan";
 import type { WidthFit } from "./width-fit";
 
 /** The widths alone do not tell: a size of spot stands on what was told of the marking. */

@@ -3,7 +3,7 @@ import type { XyFigure } from "../../drawing/figure";
 import { fromInternal, type LengthUnit } from "../../metrology/units";
 import type { BeamFit } from "./beam-widths";
 import { depthOfFocus, dosePower, markWidth } from "./mark-width-law";
-import type { Doses } from "./plan-type";
+import type { Doses } from "./plan";
 import type { LadderCell, WidthFit } from "./width-fit";
 
 const CURVE_POINTS = 61;

@@ -27,7 +27,7 @@ import {
 } from "./layout";
 import { mateShape } from "./mate-shapes";
 import { mateText } from "./mate-text";
-import { isMateWay, isSquareWay, type KerfPlan, WAYS } from "./plan-type";
+import { isMateWay, isSquareWay, type KerfPlan, WAYS } from "./plan";
 import { PIECE, sitesOf } from "./sites";
 
 const [CUT, WORDS] = ["cut", "words"];

@@ -6,7 +6,7 @@ import { quantitiesAt } from "../../trial/answer";
 import { lengthUnitOf } from "../../trial/decisions";
 import type { Focus, History } from "../../trial/history";
 import { mateText } from "./mate-text";
-import { isMateWay, type KerfPlan, offsetsOf } from "./plan-type";
+import { isMateWay, type KerfPlan, offsetsOf } from "./plan";
 import { mateSite, squareSites } from "./sites";
 
 const RADIUS = 3.6;

@@ -5,7 +5,7 @@ import { expandedUncertainty } from "../../metrology/measured";
 import { fromInternal, type LengthUnit } from "../../metrology/units";
 import type { KerfFound } from "./found";
 import { cutSideMm } from "./layout";
-import type { KerfPlan } from "./plan-type";
+import type { KerfPlan } from "./plan";
 import type { MatesRead } from "./read-mates";
 
 /** @param odd points whose judgement contradicts the others */

@@ -8,7 +8,7 @@ import { lengthUnitOf } from "../../trial/decisions";
 import type { History, RoundRecord } from "../../trial/history";
 import type { Finding } from "../../trial/outcome";
 import type { KerfFound } from "./found";
-import type { KerfPlan } from "./plan-type";
+import type { KerfPlan } from "./plan";
 
 const { low: LEAST_MM, high: WIDE_MM } = USUAL_KERF_MM;
 

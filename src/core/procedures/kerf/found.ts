@@ -4,7 +4,7 @@ import { AXES, type Axis } from "../../machine/machine-spec";
 import { type Budgeted, times } from "../../metrology/budget";
 import type { Measured } from "../../metrology/measured";
 import type { History, RoundRecord } from "../../trial/history";
-import { isMateWay, type KerfPlan } from "./plan-type";
+import { isMateWay, type KerfPlan } from "./plan";
 import { type KerfRead, readCuts } from "./read-cuts";
 import { kerfOfSnug, type MatesRead, readMates } from "./read-mates";
 

@@ -13,7 +13,7 @@ import type { Finding } from "../../trial/outcome";
 import type { Verdict } from "../../trial/verdict";
 import { wholeProof } from "../../trial/verdict";
 import { leftAlong, leftIn } from "./found";
-import { isMateWay, type KerfPlan } from "./plan-type";
+import { isMateWay, type KerfPlan } from "./plan";
 
 export function judgeSizes(history: History<KerfPlan>): Verdict | null {
   const last = history.rounds.at(-1);

@@ -13,9 +13,8 @@ import { leftIn } from "./found";
 import { cellsOf, columnsOf, matesNeed } from "./layout";
 import { mateShape } from "./mate-shapes";
 import { mateText } from "./mate-text";
-import { planForm } from "./plan";
-import { planWarnings } from "./plan-faults";
-import { clearanceOf, isMateWay, type KerfPlan, offsetsOf } from "./plan-type";
+import { clearanceOf, isMateWay, type KerfPlan, offsetsOf } from "./plan";
+import { kerfPlan, planWarnings } from "./plan-faults";
 import { kerf } from "./procedure";
 import { observeCuts, readCuts } from "./read-cuts";
 import { FITS, mateSite, squareSites } from "./sites";
@@ -36,14 +35,14 @@ const CONTEXT: PlanContext = {
 };
 
 function planOf(changes: Partial<KerfPlan>, context = CONTEXT): KerfPlan {
-  const form = planForm(context);
+  const form = kerfPlan(context);
   const read = readDraft(form, draftOf(form, { ...form.defaults, knownMm: 0, ...changes }));
   if (!read.ok) throw new Error(JSON.stringify(read.issues));
   return read.plan;
 }
 
 function faultsOf(changes: Partial<KerfPlan>, context = CONTEXT): Record<string, string> {
-  const form = planForm(context);
+  const form = kerfPlan(context);
   const read = readDraft(form, draftOf(form, { ...form.defaults, knownMm: 0, ...changes }));
   return read.ok ? {} : Object.fromEntries(read.issues.map((i) => [i.field, i.message]));
 }

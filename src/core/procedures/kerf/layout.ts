@@ -1,6 +1,6 @@
 /** Where cuts and words lie, mm from the lower left corner of the stock. */
 import type { CouponPoint } from "../../geometry/frames";
-import { isMateWay, type KerfPlan, offsetsOf } from "./plan-type";
+import { isMateWay, type KerfPlan, offsetsOf } from "./plan";
 
 export const EDGE_MM = 12;
 export const LETTERS_MM = 2.4;

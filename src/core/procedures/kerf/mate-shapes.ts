@@ -2,7 +2,7 @@
 import type { Feature } from "../../coupon/site";
 import type { CouponPoint } from "../../geometry/frames";
 import { BAND_MM, BETWEEN_MM, type Cell, CHEEK_MM, LETTERS_MM, SLOT_MM, TONGUE_MM } from "./layout";
-import { type KerfPlan, shrunkMm } from "./plan-type";
+import { type KerfPlan, shrunkMm } from "./plan";
 
 /** Flat sides of a circle: its chords stay within 0.002 mm of it up to 20 mm across, and one lies at each of its four sides. */
 const FLATS = 144;

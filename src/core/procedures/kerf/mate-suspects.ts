@@ -2,7 +2,7 @@
 import { evidenceOf, likelihoods } from "../../fitting/ordered-thresholds";
 import { notAccepted, type OrderedSuspect } from "../../measuring/ordered-suspects";
 import type { History, RoundRecord } from "../../trial/history";
-import { isMateWay, type KerfPlan } from "./plan-type";
+import { isMateWay, type KerfPlan } from "./plan";
 import { fitModel, type JudgedMate, judgedMates, readMates } from "./read-mates";
 import { FITS } from "./sites";
 

@@ -1,5 +1,5 @@
 import { fixed } from "../../metrology/quantity-text";
-import type { KerfPlan } from "./plan-type";
+import type { KerfPlan } from "./plan";
 
 /** What stands on a mate: its offset per side; on a slot for the sheet, its width as drawn. */
 export function mateText(plan: Pick<KerfPlan, "way" | "jointMm" | "stepMm">, offsetMm: number): string {

@@ -8,7 +8,7 @@ import type { History, Next, RoundRecord } from "../../trial/history";
 import type { Outcome } from "../../trial/outcome";
 import type { Verdict } from "../../trial/verdict";
 import { kerfIn } from "./found";
-import { clearanceOf, isMateWay, type KerfPlan } from "./plan-type";
+import { clearanceOf, isMateWay, type KerfPlan } from "./plan";
 import { readMates } from "./read-mates";
 
 /** A finer ladder has so many steps in one of the one before. */

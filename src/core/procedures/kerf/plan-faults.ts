@@ -2,12 +2,12 @@
 
 import { gaugeIn, lengthGauges } from "../../measuring/length-gauges";
 import { plain } from "../../metrology/quantity-text";
-import type { StockAtHand } from "../../stock/stock-at-hand";
-import type { PlanContext, PlanWarning } from "../../trial/plan-form";
-import { cellSize, columnsOf, cutSideMm, EDGE_MM, matesNeed } from "./layout";
-import { type KerfPlan, offsetsOf, shrunkMm } from "./plan-type";
+import type { PlanContext, PlanForm, PlanWarning } from "../../trial/plan-form";
+import { completedPlanForm } from "../../trial/plan-table";
+import { placeFaults } from "../../trial/shared-fields";
+import { cellSize, columnsOf, cutSideMm, EDGE_MM, matesNeed, sheetOf } from "./layout";
+import { asCut, isMateWay, isSquareWay, type KerfPlan, offsetsOf, planFields, shrunkMm } from "./plan";
 
-export const NO_CARD = "Make a card of the stock first: the kerf is kept on it.";
 /** Inside jaws go into holes from here on, mm. (common practice, no source) */
 const NARROWEST_HOLE_MM = 10;
 /** An offset per side beyond it supposes a kerf that no beam cuts, mm. (common practice, no source) */
@@ -15,49 +15,58 @@ const LARGEST_OFFSET_MM = 1;
 /** A slot that is drawn narrower is two cuts that run into one, mm. (common practice, no source) */
 const NARROWEST_SLOT_MM = 0.3;
 
-export function stockFault({ way, stock, from }: KerfPlan, stocks: readonly StockAtHand[]): string | undefined {
-  if (stocks.length === 0) return NO_CARD;
-  if (!from)
-    return stock === "" ? "Choose what it is cut from." : "This stock has no card here: choose another, or make one.";
-  if (way === "sheet slot" && !from.thickness)
-    return `${from.name} is ${plain(from.nominalMm)} mm by name alone. A slot for the sheet needs its thickness as it is: squeeze it at several places and write it on its card.`;
-  return undefined;
+/** Largest error of the offset per side that is still good, mm. (common practice, no source) */
+export const DEFAULT_TOLERANCE_MM = 0.02;
+
+export function kerfPlan(context: PlanContext): PlanForm<KerfPlan> {
+  return completedPlanForm(planFields(context), {
+    complete: (typed) => asCut(typed, context),
+    faults: (plan) => [
+      ["stock", stockFault(plan)],
+      ["sideMm", isSquareWay(plan.way) ? sideFault(plan, context) : null],
+      ["mates", isMateWay(plan.way) ? (offsetsFault(plan) ?? matesFault(plan)) : null],
+      ...placeFaults(plan, sheetOf(plan), context.machine),
+    ],
+  });
 }
 
-export function sideFault(plan: KerfPlan, context: PlanContext): string | undefined {
+function stockFault({ way, from }: KerfPlan): string | null {
+  if (!from) return "This stock has no card here: choose another, or make one.";
+  if (way === "sheet slot" && !from.thickness)
+    return `${from.name} is ${plain(from.nominalMm)} mm by name alone. A slot for the sheet needs its thickness as it is: squeeze it at several places and write it on its card.`;
+  return null;
+}
+
+function sideFault(plan: KerfPlan, context: PlanContext): string | null {
   const { gauge, reachMm } = gaugeIn(plan, context);
   if (cutSideMm(plan) + 1 > reachMm)
     return `${gauge.name} reach ${plain(reachMm)} mm, as said below: a smaller square.`;
   if (plan.way !== "part" && cutSideMm(plan) < NARROWEST_HOLE_MM)
     return `Inside jaws do not go into less than ${NARROWEST_HOLE_MM} mm.`;
-  return undefined;
+  return null;
 }
 
 /** Where the last of the mates could not be drawn. */
-export function offsetsFault(plan: KerfPlan): string | undefined {
+function offsetsFault(plan: KerfPlan): string | null {
   const last = offsetsOf(plan).at(-1) ?? plan.firstMm;
   const mend = "A smaller step, or fewer mates.";
   if (last > LARGEST_OFFSET_MM)
     return `The last mate would have an offset of ${plain(last, 3)} mm a side; no kerf takes more than ${plain(LARGEST_OFFSET_MM)}. ${mend}`;
   const slot = plan.jointMm - 2 * shrunkMm(plan, last);
-  if (slot >= NARROWEST_SLOT_MM) return undefined;
+  if (slot >= NARROWEST_SLOT_MM) return null;
   return `The last slot would be drawn ${plain(Math.max(0, slot), 3)} mm wide; ${NARROWEST_SLOT_MM} mm is the least. ${mend}`;
 }
 
 /** Where mates do not fit on the piece of stock, and what would. */
-export function matesFault(plan: KerfPlan): string | undefined {
+function matesFault(plan: KerfPlan): string | null {
   const cell = cellSize(plan);
   if (columnsOf(plan) === 0)
     return `One mate takes ${plain(cell.widthMm + 2 * EDGE_MM)} mm along X; the piece has ${plain(plan.sheetWidthMm)}. A narrower joint or a larger piece.`;
   const { widthMm, heightMm } = matesNeed(plan);
-  if (heightMm <= plan.sheetHeightMm) return undefined;
+  if (heightMm <= plan.sheetHeightMm) return null;
   const rows = Math.floor((plan.sheetHeightMm - matesNeed({ ...plan, mates: 1 }).heightMm) / cell.heightMm) + 1;
   const most = Math.max(0, rows) * columnsOf({ ...plan, mates: 999 });
   return `${plan.mates} mates need ${plain(widthMm)} × ${plain(heightMm)} mm; the piece is ${plain(plan.sheetWidthMm)} × ${plain(plan.sheetHeightMm)}. ${most > 3 ? `${most} mates go on it.` : "Take a larger piece."}`;
-}
-
-export function bedFault(end: number, size: number): string | undefined {
-  return end > size ? `The stock would reach ${plain(end)} mm; the working area ends at ${plain(size)} mm.` : undefined;
 }
 
 export function planWarnings(plan: KerfPlan, context: PlanContext): PlanWarning[] {

@@ -1,156 +1,288 @@
-/** What may be chosen before a kerf is measured. */
-import { z } from "zod";
-import { knownLengthShape, usualKnownMm } from "../../measuring/known-length";
-import { GAUGE_SHAPE, lengthGauges, USUAL_REACHES } from "../../measuring/length-gauges";
-import type { StockAtHand } from "../../stock/stock-at-hand";
-import type { PlanContext, PlanForm } from "../../trial/plan-form";
-import { oneOf, POWER_SHAPE, positive, REPEATS_SHAPE, speedShape, wholeNumber } from "../../trial/plan-form";
-import { sheetOf } from "./layout";
-import { bedFault, matesFault, NO_CARD, offsetsFault, sideFault, stockFault } from "./plan-faults";
-import { fieldsFor } from "./plan-fields";
-import { FACES, GASES, isMateWay, isSquareWay, type KerfPlan, OFFSETS, WAYS } from "./plan-type";
+/** What is chosen before a kerf is measured. */
+import { knownLengthField } from "../../measuring/known-length";
+import { gaugeFields } from "../../measuring/length-gauges";
+import { type StockAtHand, stockText, type Thickness } from "../../stock/stock-at-hand";
+import { field, type When } from "../../trial/plan-field";
+import type { PlanContext } from "../../trial/plan-form";
+import type { PlanOf } from "../../trial/plan-table";
+import { placeFields, powerField, repeatsField, topSpeed } from "../../trial/shared-fields";
 
-/** Largest error of the offset per side that is still good, mm. (common practice, no source) */
-export const DEFAULT_TOLERANCE_MM = 0.02;
+export const WAYS = {
+  "part and hole": "A square cut out: part and hole",
+  part: "The part alone",
+  hole: "The hole alone",
+  comb: "A comb pushed together",
+  "tongue and slot": "Mates: tongue and slot",
+  "plug and ring": "Mates: plug and ring",
+  "sheet slot": "Mates: slots for the sheet itself",
+} as const;
+export type Way = keyof typeof WAYS;
+
+export const MATE_WAYS = ["tongue and slot", "plug and ring", "sheet slot"] as const satisfies readonly Way[];
+export type MateWay = (typeof MATE_WAYS)[number];
+
+export const GASES = { none: "none", air: "air", nitrogen: "nitrogen", oxygen: "oxygen" } as const;
+export const FACES = { top: "The top face alone", both: "Top and bottom face" } as const;
+export const OFFSETS = { both: "Both mates", inner: "Tongue or plug alone" } as const;
+
 /** A strip that is narrower bends or burns, mm. (common practice, no source) */
 const NARROWEST_STRIP_MM = 3;
 
-export function planForm(context: PlanContext): PlanForm<KerfPlan> {
-  return { schema: schemaFor(context), defaults: defaultsFor(context), fields: fieldsFor(context) };
-}
+const only = (...is: Way[]): When => ({ field: "way", is });
+const SQUARE = only("part and hole", "part", "hole");
+const CUT = only("part and hole", "part", "hole", "comb");
+const COMB = only("comb");
+const MATES = only(...MATE_WAYS);
+const JOINT = only("tongue and slot", "plug and ring");
 
-function defaultsFor(context: PlanContext): KerfPlan {
-  const { machine, stocks = [] } = context;
-  const [gauge] = lengthGauges(context);
+export function planFields(context: PlanContext) {
   return {
-    way: "part and hole",
-    stock: stocks[0]?.key ?? "",
-    ...fromOf(stocks, stocks[0]?.key),
-    sideMm: 40,
-    grownMm: 0,
-    scaleWithin: 0.001,
-    faces: "top",
-    cuts: 10,
-    stripMm: 4,
-    jointMm: 10,
-    offsetOn: "both",
-    firstMm: 0,
-    stepMm: 0.02,
-    mates: 10,
-    snugGapMm: 0.02,
-    snugWithinMm: 0.02,
-    sheetWidthMm: Math.min(300, machine.widthMm),
-    sheetHeightMm: Math.min(200, machine.depthMm),
-    gauge: gauge?.id ?? "",
-    repeats: 2,
-    knownMm: usualKnownMm(context),
-    ...USUAL_REACHES,
-    speedMmPerS: 10,
-    powerPct: 60,
-    passes: 1,
-    gas: "air",
-    focusBelowMm: 0,
-    markSpeedMmPerS: Math.min(100, machine.topSpeedMmPerS / 2),
-    markPowerPct: 15,
-    stockAtXMm: 10,
-    stockAtYMm: 10,
+    ...stockFields(context),
+    ...cutFields(),
+    ...mateFields(context),
+    ...settingFields(context),
+    ...gaugeFields(context, "The side must be within it.", CUT),
+    repeats: repeatsField(2),
+    knownMm: knownLengthField(context, CUT),
+    ...placeFields({ xMm: 10, yMm: 10 }, "Place"),
   };
 }
 
-function schemaFor(context: PlanContext): z.ZodType<KerfPlan> {
-  const { machine, stocks = [] } = context;
-  const usual = defaultsFor(context);
-  const place = z.number({ error: "Give where the stock lies." }).min(0, "The stock must lie inside the working area.");
-  const size = (what: string, fallback: number) => positive(what).default(fallback);
-  return z
-    .object({
-      way: oneOf(WAYS),
-      stock: z.string({ error: stocks.length === 0 ? NO_CARD : "Choose what it is cut from." }),
-      sideMm: size("the side, for example 40 mm", usual.sideMm),
-      grownMm: z
-        .number({ error: "Give by how much, or 0." })
-        .min(0, "0 or more.")
-        .max(2, "No kerf is so wide: half of it is meant, for example 0.1 mm.")
-        .default(0),
-      scaleWithin: z
-        .number({ error: "Give a share, for example 0.1 %." })
-        .min(0, "0 or more.")
-        .max(0.05, "Then correct the scale of the axes first.")
-        .default(usual.scaleWithin),
-      faces: oneOf(FACES).default("top"),
-      cuts: wholeNumber("how many cuts", 3, 60).default(usual.cuts),
-      stripMm: positive("the distance, for example 4 mm")
-        .min(NARROWEST_STRIP_MM, `Strips of less than ${NARROWEST_STRIP_MM} mm bend or burn.`)
-        .default(usual.stripMm),
-      jointMm: positive("the width, for example 10 mm")
-        .min(2, "2 mm at least: narrower ones break.")
-        .max(80, "80 mm at most.")
-        .default(usual.jointMm),
-      offsetOn: oneOf(OFFSETS).default("both"),
-      firstMm: z
-        .number({ error: "Give an offset, for example 0 mm." })
-        .min(-0.5, "−0.5 mm at least.")
-        .max(1, "1 mm at most.")
-        .default(0),
-      stepMm: positive("a step, for example 0.02 mm")
-        .min(0.001, "0.001 mm at least: nobody feels less.")
-        .max(0.5, "0.5 mm at most.")
-        .default(usual.stepMm),
-      mates: wholeNumber("how many mates", 4, 60).default(usual.mates),
-      snugGapMm: z
-        .number({ error: "Give the gap, or 0." })
-        .min(-0.2, "−0.2 mm at least.")
-        .max(0.3, "0.3 mm at most.")
-        .default(usual.snugGapMm),
-      snugWithinMm: z
-        .number({ error: "Give or take how much?" })
-        .min(0, "0 or more.")
-        .max(0.3, "0.3 mm at most.")
-        .default(usual.snugWithinMm),
-      sheetWidthMm: size("how long the piece is", usual.sheetWidthMm),
-      sheetHeightMm: size("how deep the piece is", usual.sheetHeightMm),
-      ...GAUGE_SHAPE,
-      gauge: z.string().default(usual.gauge),
-      knownMm: knownLengthShape(context),
-      repeats: REPEATS_SHAPE,
-      speedMmPerS: speedShape(machine, "the cutting speed"),
-      powerPct: POWER_SHAPE,
-      passes: wholeNumber("how many passes", 1, 20),
-      gas: oneOf(GASES),
-      focusBelowMm: z
-        .number({ error: "Give it, or 0." })
-        .min(-20, "20 mm above at most.")
-        .max(20, "20 mm below at most."),
-      markSpeedMmPerS: speedShape(machine, "the speed of the letters"),
-      markPowerPct: POWER_SHAPE,
-      stockAtXMm: place,
-      stockAtYMm: place,
-    })
-    .transform((typed): KerfPlan => asCut(typed, context))
-    .superRefine((plan, issues) => {
-      const say = (field: keyof KerfPlan, message: string | undefined) => {
-        if (message) issues.addIssue({ code: "custom", path: [field], message });
-      };
-      say("stock", stockFault(plan, stocks));
-      if (isSquareWay(plan.way)) say("sideMm", sideFault(plan, context));
-      if (isMateWay(plan.way)) say("mates", offsetsFault(plan) ?? matesFault(plan));
-      const { widthMm, heightMm } = sheetOf(plan);
-      say("stockAtXMm", bedFault(plan.stockAtXMm + widthMm, machine.widthMm));
-      say("stockAtYMm", bedFault(plan.stockAtYMm + heightMm, machine.depthMm));
-    });
+function stockFields({ stocks = [] }: PlanContext) {
+  return {
+    /** Key of the batch it is cut from. */
+    stock: field.oneOfThese(
+      stocks.map((s) => ({ value: s.key, label: stockText(s) })),
+      {
+        label: "Stock",
+        group: "Stock",
+        why: "A kerf belongs to one batch of it.",
+        usual: stocks[0]?.key ?? "",
+        refusal: stocks.length === 0 ? NO_CARD : "Choose what it is cut from.",
+        elsewhere: {
+          href: "/stock",
+          label: stocks.length === 0 ? "Make a card of the stock first" : "Cards of the stock",
+        },
+      },
+    ),
+  };
 }
 
-/** With what the card of its stock says, and the optic that is fitted. A slot for the sheet is as wide as the sheet, before its offset. */
-function asCut(typed: Omit<KerfPlan, "from" | "optic">, { stocks = [], optic }: PlanContext): KerfPlan {
-  const from = fromOf(stocks, typed.stock);
-  const thickness = from.from?.thickness;
-  const jointMm = typed.way === "sheet slot" && thickness ? Math.round(100 * thickness.meanMm) / 100 : typed.jointMm;
-  return { ...typed, jointMm, ...from, ...(optic ? { optic: optic.label } : {}) };
+export const NO_CARD = "Make a card of the stock first: the kerf is kept on it.";
+
+function cutFields() {
+  return {
+    way: field.choice(WAYS, {
+      label: "What is cut",
+      group: "Cut",
+      why: "Part and hole tell kerf and scale apart.",
+      usual: "part and hole",
+    }),
+    sideMm: field.length({
+      label: "Side of the square",
+      group: "Cut",
+      why: "As it is drawn.",
+      usual: 40,
+      when: SQUARE,
+    }),
+    /** 0 as it is measured, the offset per side as it is proved. */
+    grownMm: field.length({
+      label: "Grown on each side by",
+      group: "Cut",
+      why: "0 to measure; the offset per side to prove it. A hole alone is shrunk.",
+      usual: 0,
+      min: 0,
+      max: [2, "No kerf is so wide: half of it is meant, for example 0.1 mm."],
+      when: SQUARE,
+    }),
+    scaleWithin: field.share({
+      label: "Lengths are right within",
+      group: "Cut",
+      why: "What the scale may add to the kerf; 0.1 % is 0.04 mm in 40.",
+      usual: 0.001,
+      max: [0.05, "Correct the scale of the axes first."],
+      when: only("part", "hole"),
+    }),
+    faces: field.choice(FACES, {
+      label: "Read on",
+      group: "Cut",
+      why: "The bottom face tells the taper.",
+      usual: "top",
+      when: SQUARE,
+    }),
+    /** All that cross a comb. */
+    cuts: field.count({
+      label: "Cuts across",
+      group: "Cut",
+      why: "All of them, the frame counted in.",
+      usual: 10,
+      min: 3,
+      max: 60,
+      when: COMB,
+    }),
+    stripMm: field.length({
+      label: "From cut to cut",
+      group: "Cut",
+      usual: 4,
+      min: [NARROWEST_STRIP_MM, "Narrower strips bend or burn."],
+      when: COMB,
+    }),
+  };
 }
 
-function fromOf(stocks: readonly StockAtHand[], key: string | undefined): Pick<KerfPlan, "from"> {
+function mateFields({ machine }: PlanContext) {
+  const group = "Mates";
+  return {
+    /** Width of tongue and slot, diameter of plug and ring. A slot for the sheet is as wide as the sheet, before its offset. */
+    jointMm: field.length({
+      label: "Width of the joint",
+      group,
+      why: "Drawn alike on both; of a plug its diameter.",
+      usual: 10,
+      min: [2, "Narrower ones break."],
+      max: 80,
+      when: JOINT,
+    }),
+    offsetOn: field.choice(OFFSETS, {
+      label: "The offset is on",
+      group,
+      why: "On both it counts twice as much.",
+      usual: "both",
+      when: JOINT,
+    }),
+    firstMm: field.signedLength({
+      label: "First offset per side",
+      group,
+      usual: 0,
+      min: -0.5,
+      max: 1,
+      when: MATES,
+    }),
+    stepMm: field.length({
+      label: "Step",
+      group,
+      why: "From mate to mate.",
+      usual: 0.02,
+      min: [0.001, "Nobody feels less."],
+      max: 0.5,
+      when: MATES,
+    }),
+    mates: field.count({
+      label: "Mates",
+      group,
+      why: "From loose to will not go.",
+      usual: 10,
+      min: 4,
+      max: 60,
+      when: MATES,
+    }),
+    /** Across both sides. */
+    snugGapMm: field.signedLength({
+      label: "Snug is a gap of",
+      group,
+      why: "Across both sides. For the kerf alone: the snug offset supposes nothing.",
+      usual: 0.02,
+      min: -0.2,
+      max: 0.3,
+      when: MATES,
+    }),
+    snugWithinMm: field.length({ label: "give or take", group, usual: 0.02, min: 0, max: 0.3, when: MATES }),
+    sheetWidthMm: field.length({
+      label: "Piece of stock, along X",
+      group,
+      why: "Mates are laid out on it.",
+      usual: Math.min(300, machine.widthMm),
+      when: MATES,
+    }),
+    sheetHeightMm: field.length({
+      label: "along Y",
+      group,
+      usual: Math.min(200, machine.depthMm),
+      when: MATES,
+    }),
+  };
+}
+
+function settingFields({ machine }: PlanContext) {
+  const group = "Settings";
+  const max = topSpeed(machine);
+  const letters = Math.min(100, machine.topSpeedMmPerS / 2);
+  return {
+    speedMmPerS: field.speed({ label: "Cutting speed", group, usual: 10, max }),
+    powerPct: powerField({ group, usual: 60 }),
+    passes: field.count({ label: "Passes", group, usual: 1, max: 20 }),
+    gas: field.choice(GASES, { label: "Gas", group, usual: "air" }),
+    focusBelowMm: field.signedLength({
+      label: "Focus below the top face",
+      group,
+      why: "0 = on it.",
+      usual: 0,
+      min: -20,
+      max: 20,
+    }),
+    markSpeedMmPerS: field.speed({ label: "Speed of the letters", group, usual: letters, max }),
+    markPowerPct: powerField({ label: "Power of the letters, %", group, usual: 15 }),
+  };
+}
+
+/** What it is cut from, as its card had it. */
+export type CutFrom = { name: string; batch: string; nominalMm: number; thickness: Thickness | null };
+
+export type KerfPlan = PlanOf<ReturnType<typeof planFields>> & {
+  /** From the card; left out where it is not known. */
+  from?: CutFrom;
+  /** What was fitted when it was laid out; left out where it is not known. */
+  optic?: string;
+};
+
+/** With what the card of its stock says, and the lens that is fitted. */
+export function asCut(typed: PlanOf<ReturnType<typeof planFields>>, { stocks = [], optic }: PlanContext): KerfPlan {
+  const from = cutFrom(stocks, typed.stock);
+  const sheetMm = typed.way === "sheet slot" ? from?.thickness?.meanMm : undefined;
+  return {
+    ...typed,
+    jointMm: sheetMm === undefined ? typed.jointMm : Math.round(100 * sheetMm) / 100,
+    ...(from ? { from } : {}),
+    ...(optic ? { optic: optic.label } : {}),
+  };
+}
+
+function cutFrom(stocks: readonly StockAtHand[], key: string): CutFrom | undefined {
   const found = stocks.find((s) => s.key === key);
-  if (!found) return {};
+  if (!found) return undefined;
   const { name, batch, nominalMm, thickness } = found;
-  return { from: { name, batch, nominalMm, thickness } };
+  return { name, batch, nominalMm, thickness };
+}
+
+export function isMateWay(way: Way): way is MateWay {
+  return (MATE_WAYS as readonly Way[]).includes(way);
+}
+
+/** Whether a square is cut out. */
+export function isSquareWay(way: Way): boolean {
+  return way === "part and hole" || way === "part" || way === "hole";
+}
+
+/** Offset per side of each mate, in their order, mm. */
+export function offsetsOf({ firstMm, stepMm, mates }: Pick<KerfPlan, "firstMm" | "stepMm" | "mates">): number[] {
+  return Array.from({ length: mates }, (_, i) => firstMm + i * stepMm);
+}
+
+/**
+ * Clearance of a mate, mm: `atZero + cuts k - perOffset o` with the kerf k and its offset per side o.
+ *
+ * Tongue and slot that share a drawn width N: slot N - 2o + k, tongue N + 2o - k. A slot for the sheet: N - 2o + k, less the sheet.
+ */
+export function clearanceOf({ way, jointMm, offsetOn, from }: KerfPlan): {
+  atZero: number;
+  cuts: number;
+  perOffset: number;
+} {
+  if (way === "sheet slot") return { atZero: jointMm - (from?.thickness?.meanMm ?? jointMm), cuts: 1, perOffset: 2 };
+  return { atZero: 0, cuts: 2, perOffset: offsetOn === "both" ? 4 : 2 };
+}
+
+/** By how much a slot, notch or ring is shrunk on each side, mm. */
+export function shrunkMm({ offsetOn, way }: Pick<KerfPlan, "offsetOn" | "way">, offset: number): number {
+  return way === "sheet slot" || offsetOn === "both" ? offset : 0;
 }

@@ -7,16 +7,15 @@ import type { History } from "../../trial/history";
 import type { PlanContext } from "../../trial/plan-form";
 import { AXIS_SCALE } from "../axis-scale/setting";
 import { defineProcedure } from "../contract";
-import { FOCUS_HEIGHT } from "../focus/plan-type";
+import { FOCUS_HEIGHT } from "../focus/plan";
 import { kerfRound } from "./coupon";
 import { detailOf } from "./detail";
 import { judgeSizes } from "./judge";
 import { cutSideMm } from "./layout";
 import { mateSuspects } from "./mate-suspects";
 import { nextKerf } from "./next-round";
-import { DEFAULT_TOLERANCE_MM, planForm } from "./plan";
-import { planWarnings } from "./plan-faults";
-import { isMateWay, type KerfPlan } from "./plan-type";
+import { isMateWay, type KerfPlan } from "./plan";
+import { DEFAULT_TOLERANCE_MM, kerfPlan, planWarnings } from "./plan-faults";
 import { observeCuts } from "./read-cuts";
 import { solveKerf } from "./solve";
 
@@ -42,7 +41,7 @@ export const kerf = defineProcedure<KerfPlan>({
   stock: { field: "stock", of: ({ stock: key, from }) => (from ? { key, ...from } : null) },
   tolerance: { default: DEFAULT_TOLERANCE_MM, unit: "mm", label: "Largest error of the offset per side left" },
   recheck: { defaultDays: 365, why: "Beams and lenses age, and stock differs from batch to batch." },
-  plan: planForm,
+  plan: kerfPlan,
   warnings: planWarnings,
   round: kerfRound,
   checkPlan: (last, context) => ({ ...last, stock: newestBatch(last.stock, context) }),

@@ -26,7 +26,7 @@ import type { Budgeted } from "../../metrology/budget";
 import type { Jaws } from "../../metrology/gauge";
 import type { History, RoundRecord } from "../../trial/history";
 import { cutSideMm } from "./layout";
-import { isMateWay, isSquareWay, type KerfPlan } from "./plan-type";
+import { isMateWay, isSquareWay, type KerfPlan } from "./plan";
 import { combSite, type SquareSite, squareSites } from "./sites";
 
 /** How far each cut of a drive strays from a straight line, sd, mm. (common practice, no source) */

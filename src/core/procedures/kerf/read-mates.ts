@@ -5,7 +5,7 @@ import { namedAnswers } from "../../measuring/length-readings";
 import { type Budgeted, type BudgetPart, joined } from "../../metrology/budget";
 import { type Measured, measured } from "../../metrology/measured";
 import type { History, RoundRecord } from "../../trial/history";
-import { clearanceOf, type KerfPlan, offsetsOf } from "./plan-type";
+import { clearanceOf, type KerfPlan, offsetsOf } from "./plan";
 import { FITS, mateSite, SNUG } from "./sites";
 
 /** SD of the gap at which one person says the same of a fit. (common practice, no source) */

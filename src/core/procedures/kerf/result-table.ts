@@ -7,7 +7,7 @@ import type { History, RoundRecord } from "../../trial/history";
 import type { ResultTable } from "../../trial/outcome";
 import { cutSideMm } from "./layout";
 import { mateText } from "./mate-text";
-import { isMateWay, type KerfPlan, offsetsOf } from "./plan-type";
+import { isMateWay, type KerfPlan, offsetsOf } from "./plan";
 import { mateSite, squareSites } from "./sites";
 
 export function resultTable(history: History<KerfPlan>, round: RoundRecord<KerfPlan>): ResultTable {

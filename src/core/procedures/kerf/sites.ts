@@ -6,7 +6,7 @@ import { knownLengthSites } from "../../measuring/known-length";
 import { cellsOf, combCorner, combWidthMm, cutSideMm, SQUARE_AT, STRIP_HEIGHT_MM } from "./layout";
 import { mateShape } from "./mate-shapes";
 import { mateText } from "./mate-text";
-import { isMateWay, type KerfPlan } from "./plan-type";
+import { isMateWay, type KerfPlan } from "./plan";
 
 export const PIECE = "kerf";
 /** From the one that falls through to the one that cannot be pressed in. */

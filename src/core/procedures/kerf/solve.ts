@@ -13,7 +13,7 @@ import { findingsOf, isCut } from "./findings";
 import { type KerfFound, kerfIn } from "./found";
 import { cutSideMm } from "./layout";
 import { mateSuspects } from "./mate-suspects";
-import { clearanceOf, isMateWay, type KerfPlan } from "./plan-type";
+import { clearanceOf, isMateWay, type KerfPlan } from "./plan";
 import { readMates } from "./read-mates";
 import { resultTable } from "./result-table";
 

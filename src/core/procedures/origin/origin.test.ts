@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { planWith } from "../../../testing/plan-with";
 import { SAMPLE_MACHINE } from "../../../testing/sample-machine";
 import type { MachineSpec } from "../../machine/machine-spec";
 import { type Gauge, usualGauge } from "../../metrology/gauge";
@@ -7,7 +8,7 @@ import { type Answer, PLAIN_SHARES } from "../../trial/answer";
 import { draftOf, readDraft } from "../../trial/draft";
 import type { History, RoundRecord } from "../../trial/history";
 import type { PlanContext } from "../../trial/plan-form";
-import { linesOf, type OriginPlan, planForm, planWarnings } from "./plan";
+import { linesOf, type OriginPlan, originPlan, planWarnings } from "./plan";
 import { origin } from "./procedure";
 import { HOME_OFFSET } from "./setting";
 
@@ -37,8 +38,8 @@ type Wanted = {
 
 function roundWith({ machine, plan: changes, read, held = 100, n = 1 }: Wanted) {
   const context: PlanContext = { machine, couponCode: "T-1", inForce: {} };
-  const form = planForm(context);
-  const plan = form.schema.parse({ ...form.defaults, knownMm: 0, ...changes });
+  const form = originPlan(context);
+  const plan = planWith(form, { knownMm: 0, ...changes });
   const answers = Object.entries(read).flatMap(([site, values]) =>
     values.map(
       (value): Answer => ({
@@ -101,7 +102,7 @@ describe("the new home offset", () => {
     const machine = machineWith(LENGTH);
     const turn = 0.006;
     const plan = {
-      ...planForm({ machine, couponCode: "T-1", inForce: {} }).defaults,
+      ...originPlan({ machine, couponCode: "T-1", inForce: {} }).defaults,
       sideX: "left",
       sideY: "back",
     } as const;
@@ -197,17 +198,17 @@ describe("a box that cannot be measured", () => {
   it.each([
     ["stockWidthMm", { stockWidthMm: "50" }, /10 mm outside the stock/],
     ["stockHeightMm", { distanceYMm: "60" }, /20 mm outside the stock/],
-    ["stockWidthMm", { stockWidthMm: "2000" }, /900 mm wide/],
+    ["stockWidthMm", { stockWidthMm: "2000" }, /at most 900 mm/],
     ["boxMm", { boxMm: "5" }, /does not show a turn/],
-    ["distanceXMm", { distanceXMm: "0" }, /larger than 0/],
+    ["distanceXMm", { distanceXMm: "0" }, /more than 0 mm/],
   ])("is refused at %s", (field, changes, message) => {
-    const form = planForm({ machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {} });
+    const form = originPlan({ machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {} });
     const read = readDraft(form, { ...draftOf(form, form.defaults), ...(changes as Record<string, string>) });
     expect(read.ok ? [] : read.issues).toContainEqual({ field, message: expect.stringMatching(message) });
   });
 
   it("warns of lines too near to the edge, and of equal distances", () => {
-    const { defaults } = planForm({ machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {} });
+    const { defaults } = originPlan({ machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {} });
     expect(planWarnings({ ...defaults, distanceYMm: 5 })[0]?.message).toMatch(/beside the stock/);
     expect(planWarnings({ ...defaults, distanceYMm: 20 })[0]?.message).toMatch(/mixed up/);
     expect(planWarnings(defaults)).toEqual([]);

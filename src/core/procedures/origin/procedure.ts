@@ -1,13 +1,13 @@
 /** Origin: whether marks lie where they are drawn from the edges of the stock, and the home offsets that make it so. */
 
+import { axesOf } from "../../measuring/axes-field";
 import { edgeDetail } from "../../measuring/edge-distance/detail";
 import { judgeEdges } from "../../measuring/edge-distance/judge";
-import { edgeAxes } from "../../measuring/edge-distance/terms";
 import { AXIS_SCALE } from "../axis-scale/setting";
 import { defineProcedure } from "../contract";
 import { originRound } from "./coupon";
 import { edgesIn, observeOrigin } from "./observe";
-import { type OriginPlan, planForm, planWarnings } from "./plan";
+import { type OriginPlan, originPlan, planWarnings } from "./plan";
 import { HOME_OFFSET, HOME_OFFSETS } from "./setting";
 import { solveOrigin } from "./solve";
 
@@ -31,8 +31,8 @@ export const origin = defineProcedure<OriginPlan>({
   occasional: true,
   tolerance: { default: 0.25, unit: "mm", label: "Largest distance from where it is drawn" },
   recheck: { defaultDays: 180, why: "Switches and stops are knocked." },
-  plan: planForm,
-  sets: (plan) => edgeAxes(plan).map((axis) => HOME_OFFSET[axis]),
+  plan: originPlan,
+  sets: (plan) => axesOf(plan).map((axis) => HOME_OFFSET[axis]),
   warnings: planWarnings,
   round: originRound,
   observe: observeOrigin,

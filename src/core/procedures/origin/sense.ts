@@ -26,7 +26,7 @@ export function specOf(axis: Axis) {
 
 /** What a change of one moves, mm: a count, or 1 where the number of this axis is a length. */
 export function countMm({ countMm: count }: OriginPlan, { held }: Pick<MachineSpec, "held">, axis: Axis): number {
-  return isCount(held, axis) ? (count ?? 1) : 1;
+  return isCount(held, axis) ? count : 1;
 }
 
 export function senseOf(history: History<OriginPlan>, round: RoundRecord<OriginPlan>, axis: Axis): Sense {

@@ -16,7 +16,7 @@ import { entryShape } from "../../settings/entry-text";
 import { lengthUnitOf } from "../../trial/decisions";
 import type { History, RoundRecord } from "../../trial/history";
 import type { Correction, CorrectionRow } from "../../trial/outcome";
-import { HELD, type RotaryPlan, sentMm } from "./plan-type";
+import { HELD, type RotaryPlan, sentMm } from "./plan";
 import type { TravelRead } from "./read-travel";
 import { ROLLER_DIAMETER, ROTARY_SETTINGS, ROTARY_STEPS } from "./setting";
 
@@ -31,7 +31,7 @@ const RATIO_DECIMALS = 5;
 export type Chosen = { setting: string; why: string };
 
 /** Which settings a burn with this plan is to correct. */
-export function settingsOf({ drive, holds = "both" }: Pick<RotaryPlan, "drive" | "holds">): string[] {
+export function settingsOf({ drive, holds }: Pick<RotaryPlan, "drive" | "holds">): string[] {
   if (drive === "chuck" || holds === "steps") return [ROTARY_STEPS];
   return holds === "diameter" ? [ROLLER_DIAMETER] : [ROTARY_STEPS, ROLLER_DIAMETER];
 }

@@ -11,7 +11,7 @@ import type { Purpose } from "../../trial/history";
 import type { PlanContext } from "../../trial/plan-form";
 import { AXIS_SCALE } from "../axis-scale/setting";
 import { ALONG_MM, aroundDrawnMm, GUIDE_U_MM, type Lane, LEAD_MM, laneOf, lineAt, pointAt } from "./layout";
-import { isBurned, type RotaryPlan, restsElsewhere, sentMm, WAYS } from "./plan-type";
+import { isBurned, type RotaryPlan, restsElsewhere, sentMm, WAYS } from "./plan";
 import { PIECE, sitesOf } from "./sites";
 
 const [WORDS, LINES] = ["words", "lines"];
@@ -34,7 +34,7 @@ export function rotaryRound(plan: RotaryPlan, context: PlanContext, purpose: Pur
       drive: plan.drive,
       rotary: plan.rotary,
       diameterMm: plan.diameterMm,
-      restsOnMm: restsElsewhere(plan) ? (plan.restsOnMm ?? plan.diameterMm) : plan.diameterMm,
+      restsOnMm: restsElsewhere(plan) ? plan.restsOnMm : plan.diameterMm,
       ...(described === null ? {} : { describedSteps: described }),
     },
     setAside: asideFor(plan, context.rotary),
@@ -42,7 +42,7 @@ export function rotaryRound(plan: RotaryPlan, context: PlanContext, purpose: Pur
 }
 
 /** Along the part where it is said; around it from where it stands. A galvo looks down at the middle of its field. */
-function placementOf({ replaces, beginsAtMm = 0 }: RotaryPlan, { machine }: PlanContext): RoundSpec["placement"] {
+function placementOf({ replaces, beginsAtMm }: RotaryPlan, { machine }: PlanContext): RoundSpec["placement"] {
   const middle = machine.kind === "galvo" ? (replaces === "y" ? machine.depthMm : machine.widthMm) / 2 : 0;
   return replaces === "y" ? { xMm: beginsAtMm, yMm: middle } : { xMm: middle, yMm: beginsAtMm };
 }
@@ -110,7 +110,7 @@ function burnProgram(plan: RotaryPlan): Op[] {
   return [
     {
       kind: "tell",
-      text: `Put the part on the rotary, its axis along ${along}, level where it is marked; the marks take ${plain(ALONG_MM, 0)} mm from ${along} ${plain(plan.beginsAtMm ?? 0)} mm on. Focus on its upper side, and let it begin where it stands.`,
+      text: `Put the part on the rotary, its axis along ${along}, level where it is marked; the marks take ${plain(ALONG_MM, 0)} mm from ${along} ${plain(plan.beginsAtMm)} mm on. Focus on its upper side, and let it begin where it stands.`,
     },
     { kind: "mark", piece: PIECE, settings: WORDS },
     { kind: "mark", piece: PIECE, settings: LINES },
@@ -120,7 +120,7 @@ function burnProgram(plan: RotaryPlan): Op[] {
 /** Each end is come to from the same side. */
 function traceProgram(plan: RotaryPlan): Op[] {
   const axis = plan.replaces.toUpperCase();
-  const length = plain(plan.spanMm ?? 0, 2);
+  const length = plain(plan.spanMm, 2);
   return [
     {
       kind: "move by hand",

@@ -6,7 +6,7 @@ import { quantitiesAt } from "../../trial/answer";
 import { lengthUnitOf } from "../../trial/decisions";
 import type { Focus, History } from "../../trial/history";
 import { LANES } from "./layout";
-import { isBurned, type RotaryPlan, sentMm } from "./plan-type";
+import { isBurned, type RotaryPlan, sentMm } from "./plan";
 import { STANDS } from "./sites";
 import { SITES } from "./travel";
 

@@ -3,7 +3,7 @@ import { mean } from "../../fitting/repeats";
 import { type Measured, measured } from "../../metrology/measured";
 import { quantitiesAt } from "../../trial/answer";
 import type { History } from "../../trial/history";
-import type { RotaryPlan } from "./plan-type";
+import type { RotaryPlan } from "./plan";
 import { SITES } from "./travel";
 
 /** A part is laid out to within this before it is measured well, mm. */
@@ -18,7 +18,7 @@ export function expectedAt(history: History<RotaryPlan>, site: string): Measured
   if (!round) return null;
   const { plan, answers } = round;
   if (site === SITES.marked || site === SITES.resting) {
-    const across = site === SITES.marked ? plan.diameterMm : (plan.restsOnMm ?? plan.diameterMm);
+    const across = site === SITES.marked ? plan.diameterMm : plan.restsOnMm;
     return measured(across * (plan.sizedBy === "around" ? Math.PI : 1), LAID_OUT_WITHIN_MM, Infinity);
   }
   // The slip of a part is not known beforehand.

@@ -9,7 +9,7 @@ import { lengthUnitOf } from "../../trial/decisions";
 import type { History, RoundRecord } from "../../trial/history";
 import type { Finding } from "../../trial/outcome";
 import { settingsOf } from "./correction";
-import { type RotaryPlan, restsElsewhere } from "./plan-type";
+import { type RotaryPlan, restsElsewhere } from "./plan";
 import { slipShare, slips, type TravelRead } from "./read-travel";
 import { SITES } from "./travel";
 

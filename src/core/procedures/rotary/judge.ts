@@ -11,7 +11,7 @@ import type { Finding } from "../../trial/outcome";
 import type { Verdict } from "../../trial/verdict";
 import { wholeProof } from "../../trial/verdict";
 import { slipOf, wrongWay } from "./findings";
-import type { RotaryPlan } from "./plan-type";
+import type { RotaryPlan } from "./plan";
 import { readTravel } from "./read-travel";
 import { errorOf } from "./solve";
 

@@ -1,6 +1,6 @@
 /** Where lines, numbers and words lie on the part, mm: `u` along the part, `v` around it, from the corner of what is drawn. */
 import type { CouponPoint } from "../../geometry/frames";
-import { type RotaryPlan, sentMm } from "./plan-type";
+import { type RotaryPlan, sentMm } from "./plan";
 
 /** One lane for the first line, the last, and the one after the way back: side by side, so that all can be seen together. */
 export const LANES = ["first", "last", "back"] as const;

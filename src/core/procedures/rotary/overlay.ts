@@ -4,7 +4,7 @@ import { readTicks } from "../../measuring/read-ticks";
 import { plain } from "../../metrology/quantity-text";
 import type { History } from "../../trial/history";
 import { ALONG_MM, LEAD_MM, pointAt } from "./layout";
-import { isBurned, type RotaryPlan } from "./plan-type";
+import { isBurned, type RotaryPlan } from "./plan";
 
 /** Where the way around is drawn, beside the lanes. */
 const ACROSS_MM = ALONG_MM - 2.5;

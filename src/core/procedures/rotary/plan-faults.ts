@@ -5,15 +5,27 @@ import type { RotarySpec } from "../../machine/part-spec";
 import { expandedMm } from "../../measuring/baseline";
 import { endingOf, gaugeIn } from "../../measuring/length-gauges";
 import { plain } from "../../metrology/quantity-text";
-import type { PlanContext, PlanWarning } from "../../trial/plan-form";
+import type { PlanContext, PlanForm, PlanWarning } from "../../trial/plan-form";
+import { planForm } from "../../trial/plan-table";
 import { ALONG_MM } from "./layout";
-import { isBurned, type RotaryPlan, restsElsewhere, sentMm, sizesNeeded } from "./plan-type";
+import { isBurned, planFields, type RotaryPlan, restsElsewhere, sentMm, sizesNeeded } from "./plan";
 
 /** Thinner than a pencil lead is rather an inch typed as a mm. */
 const THIN_MM = 4;
 
+export function rotaryPlan(context: PlanContext): PlanForm<RotaryPlan> {
+  return planForm(planFields(context, ALONG_MM), {
+    faults: (plan) => [
+      ["diameterMm", diameterFault(plan.diameterMm, context)],
+      ["restsOnMm", restsElsewhere(plan) ? diameterFault(plan.restsOnMm, context) : null],
+      ["spanMm", spanFault(plan, context)],
+      ["beginsAtMm", beginsFault(plan, context.machine)],
+    ],
+  });
+}
+
 /** Whether the drive takes a part so thick, and what else the number may be. */
-export function diameterFault(diameterMm: number, { rotary, machine }: Pick<PlanContext, "rotary" | "machine">) {
+function diameterFault(diameterMm: number, { rotary, machine }: PlanContext): string | null {
   const takes = rotary && limitsText(rotary);
   if (!rotary || !takes || fits(diameterMm, rotary)) return sizeOfMachine(diameterMm, machine);
   const slips = [
@@ -26,11 +38,11 @@ export function diameterFault(diameterMm: number, { rotary, machine }: Pick<Plan
   return `${rotary.label} takes parts ${takes}.${slip ? ` ${slip.words}` : ""}`;
 }
 
-function sizeOfMachine(diameterMm: number, { name, widthMm, depthMm }: MachineSpec): string | undefined {
+function sizeOfMachine(diameterMm: number, { name, widthMm, depthMm }: MachineSpec): string | null {
   const most = Math.max(widthMm, depthMm);
   return diameterMm > most
     ? `${name} has no room for a part ${plain(diameterMm, 0)} mm thick. Was it measured around, or typed in another unit?`
-    : undefined;
+    : null;
 }
 
 function fits(mm: number, { thinnestMm, thickestMm }: RotarySpec): boolean {
@@ -43,33 +55,24 @@ function limitsText({ thinnestMm, thickestMm }: RotarySpec): string | null {
   return thinnestMm === null ? null : `from ${plain(thinnestMm)} mm on`;
 }
 
-export function restFault(plan: RotaryPlan, context: PlanContext): string | undefined {
-  if (!restsElsewhere(plan)) return undefined;
-  if (plan.restsOnMm === undefined) return "Give how thick the part is where it lies on the rollers.";
-  return diameterFault(plan.restsOnMm, context);
-}
-
 /** A line that meets its own beginning is no span. */
-export function spanFault(plan: RotaryPlan, context: PlanContext): string | undefined {
+function spanFault(plan: RotaryPlan, context: PlanContext): string | null {
   const { way, spanMm, diameterMm } = plan;
-  if (way === "wrap") return undefined;
-  if (spanMm === undefined) return "Give how long the line is.";
+  if (way === "wrap") return null;
   const around = Math.PI * diameterMm;
   if (spanMm >= around)
     return `The part is ${plain(around, 1)} mm around: a line of ${plain(spanMm, 1)} mm would run over its own beginning. At most ${plain(Math.floor(0.9 * around), 0)} mm, or take the line once around.`;
   const { gauge, reachMm } = gaugeIn(plan, context);
   return spanMm > reachMm
     ? `${gauge.name} ${endingOf(gauge, "reach", "es")} ${plain(reachMm)} mm, as said below.`
-    : undefined;
+    : null;
 }
 
-export function beginsFault(plan: RotaryPlan, machine: MachineSpec): string | undefined {
-  if (!isBurned(plan)) return undefined;
+function beginsFault(plan: RotaryPlan, machine: MachineSpec): string | null {
+  if (!isBurned(plan)) return null;
   const size = plan.replaces === "y" ? machine.widthMm : machine.depthMm;
-  const end = (plan.beginsAtMm ?? 0) + ALONG_MM;
-  return end > size
-    ? `The marks would reach ${plain(end, 1)} mm; the working area ends at ${plain(size)} mm.`
-    : undefined;
+  const end = plan.beginsAtMm + ALONG_MM;
+  return end > size ? `The marks would reach ${plain(end, 1)} mm; the working area ends at ${plain(size)} mm.` : null;
 }
 
 export function planWarnings(plan: RotaryPlan, context: PlanContext): PlanWarning[] {
@@ -77,7 +80,7 @@ export function planWarnings(plan: RotaryPlan, context: PlanContext): PlanWarnin
   const say = (field: keyof RotaryPlan, message: string) => warnings.push({ field, message });
   if (plan.diameterMm < THIN_MM)
     say("diameterMm", `${plain(plan.diameterMm)} mm is thin. Was an inch size typed as mm?`);
-  if (plan.way !== "wrap" && (plan.spanMm ?? 0) > (Math.PI * plan.diameterMm) / 2 && (plan.tapeMm ?? 0) > 0)
+  if (plan.way !== "wrap" && plan.spanMm > (Math.PI * plan.diameterMm) / 2 && plan.tapeMm > 0)
     say("spanMm", "Longer than half a turn, the tape sags on the lower side and comes off. Shorter, or once around.");
   const known = rotaryWarning(plan, context);
   if (known) say("rotary", known);

@@ -1,134 +1,229 @@
-/** What may be chosen before a rotary is measured, and what is refused by name. */
-import { z } from "zod";
-import { GAUGE_SHAPE, lengthGauges, USUAL_REACHES } from "../../measuring/length-gauges";
-import type { PlanContext, PlanForm } from "../../trial/plan-form";
-import { oneOf, POWER_SHAPE, positive, REPEATS_SHAPE, speedShape } from "../../trial/plan-form";
-import { ALONG_MM } from "./layout";
-import { beginsFault, diameterFault, restFault, spanFault } from "./plan-faults";
-import { fieldsFor } from "./plan-fields";
-import {
-  BACK,
-  DRIVES,
-  HELD,
-  isBurned,
-  NO_NAME,
-  REPLACED,
-  RESTS,
-  type RotaryPlan,
-  restsElsewhere,
-  SIZED,
-  WAYS,
-} from "./plan-type";
+/** What is chosen before a rotary is measured. */
+import type { MachineSpec } from "../../machine/machine-spec";
+import type { RotaryDrive } from "../../machine/part-spec";
+import { gaugeFields } from "../../measuring/length-gauges";
+import { field, type When } from "../../trial/plan-field";
+import type { PlanContext } from "../../trial/plan-form";
+import type { PlanOf } from "../../trial/plan-table";
+import { powerField, repeatsField, topSpeed } from "../../trial/shared-fields";
 import { ROLLER_DIAMETER, ROTARY_STEPS } from "./setting";
+
+export const WAYS = {
+  wrap: "A line once around, and the gap that it leaves",
+  span: "Two lines a length apart, burned",
+  traced: "A line of known length, traced by the aiming dot",
+} as const;
+export type Way = keyof typeof WAYS;
+
+export const DRIVES = { roller: "Rollers carry the part", chuck: "A chuck holds it" } as const satisfies Record<
+  RotaryDrive,
+  string
+>;
+export const REPLACED = { y: "Y: the part lies along X", x: "X: the part lies along Y" } as const;
+export const HELD = {
+  both: "Steps per revolution and roller diameter",
+  steps: "Steps per revolution alone",
+  diameter: "Roller diameter alone",
+} as const;
+export const RESTS = { same: "Where it is marked", other: "On another diameter: a neck or a step" } as const;
+export const SIZED = { across: "Calipers, across", around: "A tape measure, around" } as const;
+export const BACK = { yes: "Yes: slip shows", no: "No" } as const;
+
+/** In the place of a name, where no rotary is written down as fitted. */
+export const NO_NAME = "not written down";
 
 /** A bottle or a tube of this size is usual. (common practice, no source) */
 const USUAL_DIAMETER_MM = 60;
 /** Half the largest swing that an eye tolerates at a chuck, mm. (common practice, no source) */
 const USUAL_RUNOUT_MM = 0.1;
-const USUAL_TAPE_MM = 0.1;
-const USUAL_DOT_MM = 0.2;
 
-export function planForm(context: PlanContext): PlanForm<RotaryPlan> {
-  return { schema: schemaFor(context), defaults: defaultsFor(context), fields: fieldsFor(context) };
+const only = (...is: Way[]): When => ({ field: "way", is });
+const SPANS = only("span", "traced");
+const TRACED = only("traced");
+const BURNED = only("wrap", "span");
+const ROLLERS: When = { field: "drive", is: ["roller"] };
+
+/** @param alongMm how much of the part the marks take */
+export function planFields(context: PlanContext, alongMm: number) {
+  return {
+    ...testFields(),
+    ...rotaryFields(context),
+    ...partFields(),
+    ...gaugeFields(context, "The longest that can be measured."),
+    ...readingFields(),
+    ...burnFields(context, alongMm),
+  };
 }
 
-function defaultsFor(context: PlanContext): RotaryPlan {
-  const { machine, rotary } = context;
-  const drive = rotary?.drive ?? "roller";
-  const replaces = rotary?.replaces ?? "y";
-  const [gauge] = lengthGauges(context);
-  const size = replaces === "y" ? machine.widthMm : machine.depthMm;
+export type RotaryPlan = PlanOf<ReturnType<typeof planFields>>;
+
+function testFields() {
   return {
-    way: "wrap",
-    drive,
-    rotary: rotary?.label ?? NO_NAME,
-    replaces,
-    holds: heldBy(context),
-    diameterMm: USUAL_DIAMETER_MM,
-    sizedBy: "across",
-    rests: "same",
-    restsOnMm: USUAL_DIAMETER_MM,
-    runoutMm: USUAL_RUNOUT_MM,
-    spanMm: 80,
-    tapeMm: USUAL_TAPE_MM,
-    thereAndBack: "yes",
-    readoutStepMm: 0.1,
-    dotMm: USUAL_DOT_MM,
-    gauge: gauge?.id ?? "",
-    repeats: 3,
-    ...USUAL_REACHES,
-    speedMmPerS: Math.min(50, machine.topSpeedMmPerS / 8),
-    powerPct: 14,
-    beginsAtMm: Math.max(0, Math.floor((size - ALONG_MM) / 2)),
+    way: field.choice(WAYS, {
+      label: "What is measured",
+      group: "Test",
+      why: "Once around tells most: it is the longest line there is.",
+      usual: "wrap",
+    }),
+    spanMm: field.length({
+      label: "From line to line",
+      group: "Test",
+      why: "As long as the part allows, below half a turn with tape.",
+      usual: 80,
+      min: [20, "A longer one tells more."],
+      when: SPANS,
+    }),
+    /** On which it is burned or drawn; 0 = none. */
+    tapeMm: field.length({
+      label: "The tape is thick",
+      group: "Test",
+      why: "It stands out from the part and is read laid flat. 0: no tape.",
+      usual: 0.1,
+      min: 0,
+      max: [2, "No tape is so thick."],
+      when: SPANS,
+    }),
+    thereAndBack: field.choice(BACK, {
+      label: "There and back",
+      group: "Test",
+      why: "A scale that is wrong comes back to its place, a part that slips does not.",
+      usual: "yes",
+    }),
+  };
+}
+
+function rotaryFields({ machine, rotary }: PlanContext) {
+  const group = "Rotary";
+  const known = rotary?.label ?? NO_NAME;
+  return {
+    /** Name of the rotary that is fitted. */
+    rotary: field.oneOfThese([{ value: known, label: known }], {
+      label: "Rotary",
+      group,
+      why: rotary ? "As it is fitted." : "None is written down as fitted: its drive need not be known.",
+      usual: known,
+    }),
+    drive: field.choice(DRIVES, { label: "How it turns", group, usual: rotary?.drive ?? "roller" }),
+    replaces: field.choice(REPLACED, { label: "In the place of", group, usual: rotary?.replaces ?? "y" }),
+    holds: field.choice(HELD, {
+      label: "Its controller holds",
+      group,
+      why: "One of them is corrected: only their ratio matters.",
+      usual: heldBy(machine),
+      when: ROLLERS,
+    }),
+    /** How far the surface of a chucked part goes up and down in a turn. */
+    runoutMm: field.length({
+      label: "Runs out by",
+      group,
+      why: "Up and down in a turn, by an indicator or by eye.",
+      usual: USUAL_RUNOUT_MM,
+      min: 0,
+      max: [5, "So much runs out of focus: true it up first."],
+      when: { field: "drive", is: ["chuck"] },
+    }),
   };
 }
 
 /** As it is said of the machine; both where nothing is. */
-function heldBy({ machine: { held } }: PlanContext): keyof typeof HELD {
+function heldBy({ held }: MachineSpec): keyof typeof HELD {
   const [steps, roller] = [held[ROTARY_STEPS] !== undefined, held[ROLLER_DIAMETER] !== undefined];
   return steps === roller ? "both" : steps ? "steps" : "diameter";
 }
 
-function schemaFor(context: PlanContext): z.ZodType<RotaryPlan> {
-  const { machine } = context;
-  return z
-    .object({
-      way: oneOf(WAYS),
-      drive: oneOf(DRIVES),
-      rotary: z.string({ error: "Choose the rotary." }),
-      replaces: oneOf(REPLACED),
-      holds: oneOf(HELD).optional(),
-      diameterMm: positive("how thick the part is where it is marked, for example 60 mm"),
-      sizedBy: oneOf(SIZED),
-      rests: oneOf(RESTS).optional(),
-      restsOnMm: positive("how thick the part is where it lies on the rollers, for example 72 mm").optional(),
-      runoutMm: z
-        .number({ error: "Give by how much it runs out, 0 where it does not." })
-        .min(0, "No less than 0.")
-        .max(5, "So much runs out of focus: true it up first.")
-        .optional(),
-      spanMm: positive("the length, for example 80 mm").min(20, "At least 20 mm: a longer one tells more.").optional(),
-      tapeMm: z
-        .number({ error: "Give how thick the tape is, 0 where there is none." })
-        .min(0, "No less than 0.")
-        .max(2, "So thick is no tape.")
-        .optional(),
-      thereAndBack: oneOf(BACK),
-      readoutStepMm: positive("the step of the readout, for example 0.1 mm").optional(),
-      dotMm: positive("within what the dot is set on a line, for example 0.2 mm")
-        .max(2, "Within 2 mm at most.")
-        .optional(),
-      ...GAUGE_SHAPE,
-      repeats: REPEATS_SHAPE,
-      speedMmPerS: speedShape(machine, "the speed").optional(),
-      powerPct: POWER_SHAPE.optional(),
-      beginsAtMm: z
-        .number({ error: "Give where the marks begin." })
-        .min(0, "The marks must lie inside the working area.")
-        .optional(),
-    })
-    .superRefine((plan, issues) => {
-      const say = (field: keyof RotaryPlan, message: string | undefined) => {
-        if (message) issues.addIssue({ code: "custom", path: [field], message });
-      };
-      say("diameterMm", diameterFault(plan.diameterMm, context));
-      say("restsOnMm", restFault(plan, context));
-      say("spanMm", spanFault(plan, context));
-      say("beginsAtMm", beginsFault(plan, machine));
-    })
-    .transform(onlyAsked);
+function partFields() {
+  const group = "Part";
+  return {
+    /** As the machine is told it. */
+    diameterMm: field.length({
+      label: "Across, where it is marked",
+      group,
+      why: "As the machine is told it. It is measured well when the burn is read.",
+      usual: USUAL_DIAMETER_MM,
+    }),
+    /** How its size is measured when it is read. */
+    sizedBy: field.choice(SIZED, { label: "Measured by", group, usual: "across" }),
+    rests: field.choice(RESTS, {
+      label: "It lies on the rollers",
+      group,
+      why: "Another diameter goes another way for the same turn.",
+      usual: "same",
+      when: ROLLERS,
+    }),
+    restsOnMm: field.length({
+      label: "Across, where it lies",
+      group,
+      usual: USUAL_DIAMETER_MM,
+      when: { field: "rests", is: ["other"] },
+    }),
+  };
 }
 
-/** What another way or drive asks for is no part of this plan. */
-function onlyAsked(plan: RotaryPlan): RotaryPlan {
-  const { holds, rests, restsOnMm, runoutMm, spanMm, tapeMm, readoutStepMm, dotMm, ...rest } = plan;
-  const { speedMmPerS, powerPct, beginsAtMm, ...always } = rest;
+function readingFields() {
   return {
-    ...always,
-    ...(plan.drive === "roller" ? { holds, rests } : { runoutMm }),
-    ...(restsElsewhere(plan) ? { restsOnMm } : {}),
-    ...(plan.way === "wrap" ? {} : { spanMm, tapeMm }),
-    ...(plan.way === "traced" ? { readoutStepMm, dotMm } : {}),
-    ...(isBurned(plan) ? { speedMmPerS, powerPct, beginsAtMm } : {}),
+    repeats: repeatsField(3, "Turn the part between readings across: ovals and flats show."),
+    readoutStepMm: field.length({
+      label: "Step of the readout",
+      group: "Reading",
+      why: "Smallest change of the number that the controller shows.",
+      usual: 0.1,
+      when: TRACED,
+    }),
+    dotMm: field.length({
+      label: "The dot is set within",
+      group: "Reading",
+      why: "How well you see it on the line.",
+      usual: 0.2,
+      max: 2,
+      when: TRACED,
+    }),
   };
+}
+
+function burnFields({ machine, rotary }: PlanContext, alongMm: number) {
+  const size = (rotary?.replaces ?? "y") === "y" ? machine.widthMm : machine.depthMm;
+  return {
+    speedMmPerS: field.speed({
+      label: "Speed",
+      group: "Burn",
+      why: "Slow: a part that is hurried slips.",
+      usual: Math.min(50, machine.topSpeedMmPerS / 8),
+      max: topSpeed(machine),
+      when: BURNED,
+    }),
+    powerPct: powerField({ usual: 14, when: BURNED }),
+    beginsAtMm: field.length({
+      label: "Marks begin at",
+      group: "Burn",
+      why: "Along the part, from the edge of the working area.",
+      usual: Math.max(0, Math.floor((size - alongMm) / 2)),
+      min: [0, "The marks must lie inside the working area."],
+      when: BURNED,
+    }),
+  };
+}
+
+/** From the first line to the last as it is sent, mm: once around, or the length that is chosen. */
+export function sentMm({ way, diameterMm, spanMm }: Pick<RotaryPlan, "way" | "diameterMm" | "spanMm">): number {
+  return way === "wrap" ? Math.PI * diameterMm : spanMm;
+}
+
+export function isBurned({ way }: Pick<RotaryPlan, "way">): boolean {
+  return way !== "traced";
+}
+
+/** Whether the part lies on another diameter than the one that is marked. */
+export function restsElsewhere({ drive, rests }: Pick<RotaryPlan, "drive" | "rests">): boolean {
+  return drive === "roller" && rests === "other";
+}
+
+/** Which sizes of the part the travel is worked out from. */
+export function sizesNeeded(plan: Pick<RotaryPlan, "way" | "drive" | "rests">): ("marked" | "resting")[] {
+  if (restsElsewhere(plan)) return ["marked", "resting"];
+  return plan.way === "wrap" || plan.drive === "chuck" ? ["marked"] : [];
+}
+
+/** Thickness of the tape that the line lies on, 0 without one: a line once around has none. */
+export function tapeOn({ way, tapeMm }: Pick<RotaryPlan, "way" | "tapeMm">): number {
+  return way === "wrap" ? 0 : tapeMm;
 }

@@ -11,9 +11,8 @@ import { detailOf } from "./detail";
 import { expectedAt } from "./expected";
 import { judgeTravel } from "./judge";
 import { overlayOf } from "./overlay";
-import { planForm } from "./plan";
-import { planWarnings } from "./plan-faults";
-import type { RotaryPlan } from "./plan-type";
+import type { RotaryPlan } from "./plan";
+import { planWarnings, rotaryPlan } from "./plan-faults";
 import { observeTravel, readTravel, type TravelRead } from "./read-travel";
 import { ROTARY_SETTINGS } from "./setting";
 import { solveRotary } from "./solve";
@@ -38,7 +37,7 @@ export const rotary = defineProcedure<RotaryPlan>({
   occasional: true,
   tolerance: { default: DEFAULT_TOLERANCE, unit: "percent", label: "Largest error of travel left" },
   recheck: { defaultDays: 365, why: "Rollers wear and take on dirt: once a year is usual." },
-  plan: planForm,
+  plan: rotaryPlan,
   sets: settingsOf,
   warnings: planWarnings,
   round: rotaryRound,
@@ -79,7 +78,7 @@ function asMeasured(plan: RotaryPlan, { marked, resting }: TravelRead): RotaryPl
   return {
     ...plan,
     diameterMm: told(marked) ?? plan.diameterMm,
-    ...(plan.restsOnMm === undefined ? {} : { restsOnMm: told(resting) ?? plan.restsOnMm }),
+    restsOnMm: told(resting) ?? plan.restsOnMm,
   };
 }
 

@@ -24,7 +24,7 @@ import { type Gauge, readingUncertaintyMm } from "../../metrology/gauge";
 import { expandedUncertainty } from "../../metrology/measured";
 import { type Answer, quantitiesAt } from "../../trial/answer";
 import type { History, RoundRecord } from "../../trial/history";
-import { type RotaryPlan, sentMm } from "./plan-type";
+import { type RotaryPlan, sentMm, tapeOn } from "./plan";
 import { aroundMm, type Readings, SITES, type SiteId, type Travel, travelOf } from "./travel";
 
 /** A roller does not carry a part better than this, sd, as a share of the way. (common practice, no source) */
@@ -175,7 +175,7 @@ function knownOf(plan: RotaryPlan, here: Here, id: string, readings: readonly Le
   const beside = besides(plan, read, travel, onEachOther).find((b) => b.id === id);
   if (beside) return [known(id, beside.label, { u: 1, canBeWrong: false })];
   if (id === SITES.first || id === SITES.second) {
-    const u = Math.hypot((plan.readoutStepMm ?? 0) / Math.sqrt(12), (plan.dotMm ?? 0) / Math.sqrt(3));
+    const u = Math.hypot(plan.readoutStepMm / Math.sqrt(12), plan.dotMm / Math.sqrt(3));
     const source = { id: "readout", label: "Readout, and the dot on the line", kind: "B" as const };
     return [{ ...known(id, "readout", { u: Math.max(u, NO_DOUBT_MM) }), source }];
   }
@@ -199,7 +199,7 @@ function usualAt(plan: RotaryPlan, { travel, read }: Here, id: SiteId): { value:
     case SITES.marked:
       return { value: plan.diameterMm * turn, u: LAID_OUT_WITHIN_MM };
     case SITES.resting:
-      return { value: (plan.restsOnMm ?? plan.diameterMm) * turn, u: LAID_OUT_WITHIN_MM };
+      return { value: plan.restsOnMm * turn, u: LAID_OUT_WITHIN_MM };
     case SITES.width:
       return { value: 0.2, u: 0.15 };
     case SITES.back:
@@ -219,7 +219,7 @@ function besides(
 ): { id: string; label: string; mm: number }[] {
   const phi = (2 * travelled) / (around === null ? plan.diameterMm : around / Math.PI);
   const turnsUnmeasured = plan.way === "span" && around === null ? (read[SITES.turns] ?? 0) : 0;
-  const eccentric = plan.drive === "chuck" ? (plan.runoutMm ?? 0) / 2 : 0;
+  const eccentric = plan.drive === "chuck" ? plan.runoutMm / 2 : 0;
   return [
     {
       id: "laid out",
@@ -230,7 +230,7 @@ function besides(
     {
       id: "tape",
       label: "thickness of the tape",
-      mm: plan.way === "wrap" ? 0 : (TAPE_KNOWN * (plan.tapeMm ?? 0) * travelled) / plan.diameterMm / Math.sqrt(3),
+      mm: (TAPE_KNOWN * tapeOn(plan) * travelled) / plan.diameterMm / Math.sqrt(3),
     },
     { id: "grip", label: "grip of the rollers", mm: gripMm(plan, travelled) },
     {
@@ -318,7 +318,7 @@ function backOf(plan: RotaryPlan, read: Readings, adjustment: Adjustment): Budge
   if (plan.way === "traced") {
     const [first, again] = [read[SITES.first], read[SITES.again]];
     if (first === undefined || again === undefined) return null;
-    const once = Math.hypot((plan.readoutStepMm ?? 0) / Math.sqrt(12), (plan.dotMm ?? 0) / Math.sqrt(3));
+    const once = Math.hypot(plan.readoutStepMm / Math.sqrt(12), plan.dotMm / Math.sqrt(3));
     const readout = { ...grip, id: "readout", label: "Readout and dot, twice", standardUncertainty: Math.SQRT2 * once };
     return withGrip(joined(again - first, once > 0 ? [readout] : []));
   }

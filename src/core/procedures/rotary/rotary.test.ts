@@ -1,5 +1,7 @@
 /** Check values as methods has them; sums by hand. (common practice, no source) */
+
 import { describe, expect, it } from "vitest";
+import { planWith } from "../../../testing/plan-with";
 import { SAMPLE_MACHINE } from "../../../testing/sample-machine";
 import { beforeBurn } from "../../coupon/round-spec";
 import { rotaryOf } from "../../machine/part-spec";
@@ -10,9 +12,8 @@ import { PLAIN_SHARES } from "../../trial/answer";
 import { draftOf, readDraft } from "../../trial/draft";
 import type { History, RoundRecord } from "../../trial/history";
 import type { PlanContext } from "../../trial/plan-form";
-import { planForm } from "./plan";
-import { planWarnings } from "./plan-faults";
-import type { RotaryPlan } from "./plan-type";
+import type { RotaryPlan } from "./plan";
+import { planWarnings, rotaryPlan } from "./plan-faults";
 import { rotary } from "./procedure";
 import { observeTravel, readTravel, slipShare, slips } from "./read-travel";
 import { ROLLER_DIAMETER, ROTARY_STEPS } from "./setting";
@@ -47,8 +48,7 @@ const context = (more: Partial<PlanContext> = {}): PlanContext => ({
   tolerance: 0.003,
   ...more,
 });
-const planned = (changes: Partial<RotaryPlan> = {}): RotaryPlan =>
-  planForm(context()).schema.parse({ ...planForm(context()).defaults, ...changes });
+const planned = (changes: Partial<RotaryPlan> = {}): RotaryPlan => planWith(rotaryPlan(context()), changes);
 
 const HELD: SettingsInForce = {
   [ROTARY_STEPS]: { shape: "scalar", value: 10_000 },
@@ -241,7 +241,7 @@ describe("readings that cannot be", () => {
 
 describe("what is laid out", () => {
   const faults = (typed: Record<string, string>) => {
-    const form = planForm(context());
+    const form = rotaryPlan(context());
     const read = readDraft(form, { ...draftOf(form, form.defaults), ...typed });
     return read.ok ? {} : Object.fromEntries(read.issues.map((i) => [i.field, i.message]));
   };
@@ -261,7 +261,7 @@ describe("what is laid out", () => {
   });
 
   it("warns of tape beyond half a turn, and of a rotary that nobody described", () => {
-    const span = { ...planForm(context()).defaults, way: "span", spanMm: 120, tapeMm: 0.1 } as const;
+    const span = { ...rotaryPlan(context()).defaults, way: "span", spanMm: 120, tapeMm: 0.1 } as const;
     expect(planWarnings(span, context()).map((w) => w.field)).toContain("spanMm");
     expect(planWarnings(span, { ...context(), rotary: undefined }).map((w) => w.field)).toContain("rotary");
     expect(planWarnings({ ...span, spanMm: 60 }, context({ tolerance: 1 }))).toEqual([]);

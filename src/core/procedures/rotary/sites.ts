@@ -1,7 +1,7 @@
 /** Where a rotary is measured, and what is asked there. */
 import type { Feature, Site } from "../../coupon/site";
 import { type Lane, laneOf, lineAt, pointAt } from "./layout";
-import { isBurned, type RotaryPlan, restsElsewhere, sentMm, sizesNeeded } from "./plan-type";
+import { isBurned, type RotaryPlan, restsElsewhere, sentMm, sizesNeeded, tapeOn } from "./plan";
 import { SITES } from "./travel";
 
 export const PIECE = "round part";
@@ -81,7 +81,7 @@ function widthSite(plan: RotaryPlan, common: Common): Site {
 }
 
 function spanSite(plan: RotaryPlan, common: Common): Site {
-  const how = (plan.tapeMm ?? 0) > 0 ? "on the tape, laid flat" : "along the surface: a tape measure, not jaws across";
+  const how = tapeOn(plan) > 0 ? "on the tape, laid flat" : "along the surface: a tape measure, not jaws across";
   return {
     ...common,
     id: SITES.span,
@@ -170,7 +170,7 @@ function sizeSite(plan: RotaryPlan, where: "marked" | "resting", common: Common)
         ? "where it is marked"
         : "beside the marks"
       : "where it lies on the rollers";
-  const laid = where === "marked" ? plan.diameterMm : (plan.restsOnMm ?? plan.diameterMm);
+  const laid = where === "marked" ? plan.diameterMm : plan.restsOnMm;
   return {
     ...common,
     id: where === "marked" ? SITES.marked : SITES.resting,
@@ -184,12 +184,13 @@ function sizeSite(plan: RotaryPlan, where: "marked" | "resting", common: Common)
   };
 }
 
-function onTape({ tapeMm = 0 }: RotaryPlan): { tapeMm?: number } {
+function onTape(plan: RotaryPlan): { tapeMm?: number } {
+  const tapeMm = tapeOn(plan);
   return tapeMm > 0 ? { tapeMm } : {};
 }
 
 function tracedSites(plan: RotaryPlan, common: Common): Site[] {
-  const nominalMm = plan.spanMm ?? 0;
+  const nominalMm = plan.spanMm;
   const axis = plan.replaces.toUpperCase();
   const readout = (id: string, end: "first" | "second" | "first again", label: string, question: string): Site => ({
     id,
@@ -204,7 +205,7 @@ function tracedSites(plan: RotaryPlan, common: Common): Site[] {
       signedBy: null,
       jaws: "outside",
       plausibleUpTo: 20 * nominalMm,
-      atMachine: { step: plan.readoutStepMm ?? 0.1 },
+      atMachine: { step: plan.readoutStepMm },
     },
     measurand: { kind: "readout on line", end, nominalMm, ...onTape(plan) },
   });

@@ -1,7 +1,7 @@
 /** A size that is a distance around, a radius or an inch instead of what was asked for. */
 import { plain } from "../../metrology/quantity-text";
 import { MM_PER_INCH } from "../../metrology/units";
-import type { RotaryPlan } from "./plan-type";
+import type { RotaryPlan } from "./plan";
 import { type Readings, SITES } from "./travel";
 
 /** A quotient this near to a slip is one, as a share. */
@@ -21,7 +21,7 @@ export function sizeSlip(plan: RotaryPlan, read: Readings): string | null {
   const turn = plan.sizedBy === "around" ? Math.PI : 1;
   const sizes = [
     { value: read[SITES.marked], laid: plan.diameterMm * turn, where: "where it is marked" },
-    { value: read[SITES.resting], laid: (plan.restsOnMm ?? plan.diameterMm) * turn, where: "where it lies" },
+    { value: read[SITES.resting], laid: plan.restsOnMm * turn, where: "where it lies" },
   ];
   for (const { value, laid, where } of sizes) {
     if (value === undefined) continue;

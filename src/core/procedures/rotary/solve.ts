@@ -9,7 +9,7 @@ import type { History, RoundRecord } from "../../trial/history";
 import type { Correction, Estimate, GivenOutcome, ResultTable } from "../../trial/outcome";
 import { ESTIMATE, travelCorrection } from "./correction";
 import { againstDescription, findingsOf } from "./findings";
-import { type RotaryPlan, restsElsewhere, sentMm, sizesNeeded } from "./plan-type";
+import { type RotaryPlan, restsElsewhere, sentMm, sizesNeeded } from "./plan";
 import { readTravel, type TravelRead } from "./read-travel";
 import { ROLLER_DIAMETER, ROTARY_STEPS } from "./setting";
 import { sizeSlip } from "./size-slip";

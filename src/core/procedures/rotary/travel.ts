@@ -11,7 +11,7 @@
  *
  * C = pi d is measured: on rollers a wrong d enters as gap; in a chuck it all but cancels. [common practice, no source]
  */
-import { type RotaryPlan, restsElsewhere, sentMm } from "./plan-type";
+import { type RotaryPlan, restsElsewhere, sentMm, tapeOn } from "./plan";
 
 export const SITES = {
   marked: "size marked",
@@ -68,7 +68,7 @@ export function travelOf(plan: RotaryPlan, read: Readings, onEachOther = false):
 function travelledMm(plan: RotaryPlan, read: Readings, around: number | null, onEachOther: boolean): number | null {
   const { way } = plan;
   const turns = read[SITES.turns] ?? 0;
-  const flat = 1 / (1 + (plan.tapeMm ?? 0) / (around === null ? plan.diameterMm : around / Math.PI));
+  const flat = 1 / (1 + tapeOn(plan) / (around === null ? plan.diameterMm : around / Math.PI));
   if (way === "traced") {
     const line = read[SITES.line];
     return line === undefined ? null : flat * line;

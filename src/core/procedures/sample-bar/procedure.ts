@@ -6,7 +6,7 @@ import { defineProcedure } from "../contract";
 import { roundOf } from "./coupon";
 import { detailOf } from "./detail";
 import { judge } from "./judge";
-import { planForm, SAMPLE_BAR, type SampleBarPlan } from "./plan";
+import { SAMPLE_BAR, type SampleBarPlan, sampleBarPlan } from "./plan";
 import { solve } from "./solve";
 
 export const sampleBar = defineProcedure<SampleBarPlan>({
@@ -29,7 +29,7 @@ export const sampleBar = defineProcedure<SampleBarPlan>({
   needs: [],
   tolerance: { default: 0.1, unit: "mm", label: "Largest error of length left" },
   recheck: { defaultDays: 180, why: "Nothing of it wears quickly." },
-  plan: planForm,
+  plan: sampleBarPlan,
   round: roundOf,
   solve,
   next: (history, outcome) => {

@@ -13,7 +13,7 @@ import { compensatedMm } from "./in-force";
 import { LAG, LONGER, lineRow, observeOneByOne, ownOf, START, speedsRead, staggerRow } from "./observe";
 import { LAG_DIFFERENCE, type ShiftPlace, shiftPlaces, shiftRow } from "./observe-gaps";
 import { observeStagger } from "./observe-line";
-import type { ScanOffsetPlan } from "./plan-type";
+import type { ScanOffsetPlan } from "./plan";
 import { heldShift } from "./setting";
 
 export type SpeedResult = {

@@ -1,6 +1,6 @@
 /** The short plan of a check: the slowest, the middle and the fastest speed that were proved, two readings a site. */
 import type { PlanContext } from "../../trial/plan-form";
-import type { ScanOffsetPlan } from "./plan-type";
+import type { ScanOffsetPlan } from "./plan";
 
 const CHECK_REPEATS = 2;
 

@@ -11,12 +11,12 @@ import { REFERENCE_SITES, scanOffsetRound, siteId } from "./coupon";
 import { compensatedMm, entryInForce } from "./in-force";
 import { placesOf, SPACING_MM, usedHeightMm, WITNESS_ROWS } from "./layout";
 import { asSent } from "./own-compensation";
-import { CAUTIOUS_ACCELERATION_MM_PER_S2, planForm, runUpMm } from "./plan";
-import { SCAN_OFFSET, type ScanOffsetPlan, type Way } from "./plan-type";
+import { SCAN_OFFSET, type ScanOffsetPlan, type Way } from "./plan";
+import { CAUTIOUS_ACCELERATION_MM_PER_S2, runUpMm, scanOffsetPlan } from "./plan-faults";
 import { scanOffset } from "./procedure";
 
 const context: PlanContext = { machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {} };
-const usual = planForm(context).defaults;
+const usual = scanOffsetPlan(context).defaults;
 const outlined: ScanOffsetPlan = { ...usual, outline: "each block", stockHeightMm: 130, rowsPerBlock: 4 };
 
 /** Plans that their own form accepts. */
@@ -37,7 +37,7 @@ const plans = fc
       stockHeightMm: 200,
     }),
   )
-  .filter((plan) => planForm(context).schema.safeParse(plan).success);
+  .filter((plan) => scanOffsetPlan(context).read(plan).ok);
 
 describe("an outline around each block", () => {
   const { pieces, sites, checklist } = scanOffsetRound(outlined, context, "measure");
@@ -74,12 +74,11 @@ describe("an outline around each block", () => {
 
   it("is left out where it is not chosen, also in plans from before there were outlines", () => {
     const { outline: _, ...old } = usual;
-    for (const plan of [usual, old]) {
+    for (const plan of [usual, scanOffsetPlan(context).whole(old)]) {
       const round = scanOffsetRound(plan, context, "measure");
       expect(round.sites).toHaveLength(14);
       expect(round.pieces[0]?.settings.some((s) => s.id === "outlines")).toBe(false);
     }
-    expect(planForm(context).schema.parse(old)).toEqual({ ...old, outline: "none" });
   });
 });
 

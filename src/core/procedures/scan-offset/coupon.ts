@@ -12,8 +12,8 @@ import { plain } from "../../metrology/quantity-text";
 import type { Purpose } from "../../trial/history";
 import type { PlanContext } from "../../trial/plan-form";
 import { type BlockPlace, type CouponPlaces, placesOf, SPACING_MM } from "./layout";
-import { runUpMm } from "./plan";
-import { hasOutline, type ScanOffsetPlan, WAYS } from "./plan-type";
+import { hasOutline, type ScanOffsetPlan, WAYS } from "./plan";
+import { runUpMm } from "./plan-faults";
 
 export const PIECE = "coupon";
 export const REFERENCE_SITES = { left: "reference-left", right: "reference-right" } as const;

@@ -9,7 +9,7 @@ import { quantitiesAt } from "../../trial/answer";
 import { lengthUnitOf } from "../../trial/decisions";
 import type { Focus, History } from "../../trial/history";
 import { REFERENCE_SITES } from "./coupon";
-import type { ScanOffsetPlan } from "./plan-type";
+import type { ScanOffsetPlan } from "./plan";
 
 /** Rows shown in the close-up, in row pitches from the middle. */
 const ROWS = [2, 1, 0, -1, -2];

@@ -7,7 +7,7 @@ import { type Answer, PLAIN_SHARES } from "../../trial/answer";
 import type { History } from "../../trial/history";
 import type { Outcome } from "../../trial/outcome";
 import { REFERENCE_SITES } from "./coupon";
-import type { ScanOffsetPlan } from "./plan-type";
+import type { ScanOffsetPlan } from "./plan";
 import { scanOffset } from "./procedure";
 import { judgeScanOffset } from "./proof";
 

@@ -12,7 +12,7 @@ import { type Analysis, staggerUsed } from "./analysis";
 import { REFERENCE_SITES, siteId } from "./coupon";
 import { foresee, type MoreReading } from "./more-reading";
 import { LAG_DIFFERENCE } from "./observe-gaps";
-import type { ScanOffsetPlan } from "./plan-type";
+import type { ScanOffsetPlan } from "./plan";
 
 const PER_DIRECTION = 1 / 2;
 /** A help is named when it takes at least this share off the doubt. */

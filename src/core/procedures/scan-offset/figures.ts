@@ -6,7 +6,7 @@ import { lengthUnitOf } from "../../trial/decisions";
 import type { History, RoundRecord } from "../../trial/history";
 import type { Analysis } from "./analysis";
 import { holdOf } from "./in-force";
-import type { ScanOffsetPlan } from "./plan-type";
+import type { ScanOffsetPlan } from "./plan";
 
 const CURVE_POINTS = 25;
 

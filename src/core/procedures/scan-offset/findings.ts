@@ -6,7 +6,7 @@ import type { History, RoundRecord } from "../../trial/history";
 import type { Finding } from "../../trial/outcome";
 import { type Analysis, isSignificant } from "./analysis";
 import { holdOf, learnedSense } from "./in-force";
-import { SCAN_OFFSET, type ScanOffsetPlan } from "./plan-type";
+import { SCAN_OFFSET, type ScanOffsetPlan } from "./plan";
 import { lengthFindings, shiftFindings } from "./row-shift";
 
 export function findingsOf(

@@ -9,7 +9,7 @@ import { analyse, staggerUsed } from "./analysis";
 import { REFERENCE_SITES } from "./coupon";
 import { foresee, type MoreReading } from "./more-reading";
 import { observeStagger } from "./observe-line";
-import type { ScanOffsetPlan } from "./plan-type";
+import type { ScanOffsetPlan } from "./plan";
 
 const LATE = { 100: 0.08, 200: 0.18, 300: 0.28, 400: 0.38, 500: 0.48 };
 const SPEEDS = Object.keys(LATE).map(Number);

@@ -5,7 +5,7 @@ import type { HeldSetting } from "../../settings/setting";
 import { type SettingTable, tableValueAt } from "../../settings/setting";
 import type { History, RoundRecord } from "../../trial/history";
 import { staggersOneByOne } from "./observe";
-import { SCAN_OFFSET, type ScanOffsetPlan } from "./plan-type";
+import { SCAN_OFFSET, type ScanOffsetPlan } from "./plan";
 
 /** Taken where a machine says nothing of how it takes the table. */
 const UNKNOWN_HOLD: HeldSetting = { unit: "mm", step: 0.001, range: null, tableKind: "not known", sense: 1 };

@@ -1,6 +1,6 @@
 /** Where the blocks of a scan-offset coupon lie on the stock. */
 import type { Rect } from "../../geometry/rect";
-import type { ScanOffsetPlan } from "./plan-type";
+import type { ScanOffsetPlan } from "./plan";
 
 export const SPACING_MM = {
   edge: 6,

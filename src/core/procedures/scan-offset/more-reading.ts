@@ -8,7 +8,7 @@ import { type Analysis, onceOnly, resultsOf } from "./analysis";
 import { REFERENCE_SITES, siteId } from "./coupon";
 import { observeOneByOne } from "./observe";
 import { observeStagger } from "./observe-line";
-import type { ScanOffsetPlan } from "./plan-type";
+import type { ScanOffsetPlan } from "./plan";
 
 export type MoreReading = {
   /** More readings at every row end of these speeds. */

@@ -3,7 +3,7 @@ import type { Model } from "../../estimate/model";
 import type { History, RoundRecord } from "../../trial/history";
 import { compensatedMm, entryInForce } from "./in-force";
 import { modelFor, speedsRead } from "./observe";
-import type { ScanOffsetPlan } from "./plan-type";
+import type { ScanOffsetPlan } from "./plan";
 
 /** A line needs so many speeds; below them each speed stands by itself. */
 const LINE_FROM_SPEEDS = 3;

@@ -29,7 +29,7 @@ import type { History, RoundRecord } from "../../trial/history";
 import { ENDS, type End, gapSiteId, REFERENCE_SITES, type RowEnd, signAt, siteId } from "./coupon";
 import { SPACING_MM } from "./layout";
 import { gapRow, knownOfGaps, wantedOfGaps } from "./observe-gaps";
-import { hasOutline, type ScanOffsetPlan } from "./plan-type";
+import { hasOutline, type ScanOffsetPlan } from "./plan";
 import { heldShift } from "./setting";
 
 /** Doubt about the drawn size of the reference step, as a share: the scale of the axis. (0.2 %, common practice, no source) */

@@ -3,7 +3,7 @@ import { settingsOf } from "../../coupon/piece";
 import type { RoundSpec } from "../../coupon/round-spec";
 import type { MachineSpec } from "../../machine/machine-spec";
 import { type SettingsInForce, tableValueAt } from "../../settings/setting";
-import { SCAN_OFFSET, type ScanOffsetPlan } from "./plan-type";
+import { SCAN_OFFSET, type ScanOffsetPlan } from "./plan";
 
 /** The spec with shifted rows for `own strokes`; the very same spec for every other way. */
 export function asSent(

@@ -4,8 +4,8 @@ import { table } from "../../../testing/scan-offset-history";
 import { draftOf, readDraft } from "../../trial/draft";
 import type { PlanContext } from "../../trial/plan-form";
 import { asSent } from "./own-compensation";
-import { runUpMm } from "./plan";
-import type { ScanOffsetPlan } from "./plan-type";
+import type { ScanOffsetPlan } from "./plan";
+import { runUpMm } from "./plan-faults";
 import { scanOffset } from "./procedure";
 
 const context: PlanContext = { machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {} };
@@ -31,8 +31,8 @@ describe("laying out", () => {
   });
 
   it.each([
-    ["no length", { rowLengthMm: "" }, "rowLengthMm", /Give the row length, for example 50 mm/],
-    ["a length of nothing", { rowLengthMm: "0" }, "rowLengthMm", /larger than 0/],
+    ["no length", { rowLengthMm: "" }, "rowLengthMm", /Enter a length, for example 50 mm/],
+    ["a length of nothing", { rowLengthMm: "0" }, "rowLengthMm", /at least 20 mm/],
     [
       "a speed above the top speed",
       { speedsMmPerS: "100 700" },
@@ -49,7 +49,7 @@ describe("laying out", () => {
     ["stock off the working area", { stockAtXMm: "850" }, "stockAtXMm", /working area ends at 900 mm/],
     ["stock off the far edge", { stockAtYMm: "560" }, "stockAtYMm", /working area ends at 600 mm/],
     ["a run-up off the bed", { stockAtXMm: "5" }, "stockAtXMm", /run-up; on the left .* are missing/],
-    ["half a row", { rowsPerBlock: "5.5" }, "rowsPerBlock", /whole numbers/],
+    ["half a row", { rowsPerBlock: "5.5" }, "rowsPerBlock", /a whole number/],
   ])("refuses %s at its field", (_, change, field, message) => {
     expect(faults(change as unknown as Record<string, string>)[field]).toMatch(message);
   });

@@ -12,8 +12,8 @@ import { scanOffsetRound } from "./coupon";
 import { detailOf } from "./detail";
 import { observeStagger } from "./observe-line";
 import { asSent } from "./own-compensation";
-import { planForm, planWarnings } from "./plan";
-import { hasOutline, type ScanOffsetPlan } from "./plan-type";
+import { hasOutline, type ScanOffsetPlan } from "./plan";
+import { planWarnings, scanOffsetPlan } from "./plan-faults";
 
 import { judgeScanOffset, proofRound } from "./proof";
 import { SCAN_SETTINGS, settingsOf } from "./setting";
@@ -43,7 +43,7 @@ export const scanOffset = defineProcedure<ScanOffsetPlan>({
   ],
   tolerance: { default: DEFAULT_TOLERANCE_MM, unit: "mm", label: "Largest stagger left" },
   recheck: { defaultDays: 180, why: "Belts stretch and bearings wear: twice a year is usual." },
-  plan: planForm,
+  plan: scanOffsetPlan,
   sets: settingsOf,
   actsFrom: (plan) => (plan.way === "own strokes" ? "ustrina" : "controller"),
   warnings: planWarnings,

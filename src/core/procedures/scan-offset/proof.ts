@@ -22,7 +22,7 @@ import { wholeProof } from "../../trial/verdict";
 import { analyse, staggerUsed } from "./analysis";
 import { isAtRows, siteId } from "./coupon";
 import { entryInForce } from "./in-force";
-import { SCAN_OFFSET, type ScanOffsetPlan } from "./plan-type";
+import { SCAN_OFFSET, type ScanOffsetPlan } from "./plan";
 import { shiftCauses, shiftLines } from "./row-shift";
 import { waysOut } from "./ways";
 

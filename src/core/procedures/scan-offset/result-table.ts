@@ -8,7 +8,7 @@ import type { RoundRecord } from "../../trial/history";
 import type { ResultRow, ResultTable } from "../../trial/outcome";
 import { type Analysis, meanAt, offsetUsed } from "./analysis";
 import { ENDS, gapSiteId, type RowEnd, siteId } from "./coupon";
-import { hasOutline, type ScanOffsetPlan } from "./plan-type";
+import { hasOutline, type ScanOffsetPlan } from "./plan";
 
 /** As many as controllers take, so that the rows of the table can be compared. */
 const OFFSET_DECIMALS = 3;

@@ -26,7 +26,7 @@ import type { Verdict } from "../../trial/verdict";
 import type { Analysis } from "./analysis";
 import { observeOneByOne, speedsRead } from "./observe";
 import { shiftPlaces, shiftRow } from "./observe-gaps";
-import type { ScanOffsetPlan } from "./plan-type";
+import type { ScanOffsetPlan } from "./plan";
 import { heldShift, ROW_SHIFT, ROW_SHIFT_BY_SPEED, SCAN_SETTINGS } from "./setting";
 
 type Round = RoundRecord<ScanOffsetPlan>;

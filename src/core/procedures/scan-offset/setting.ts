@@ -1,7 +1,7 @@
 /** What a controller stores of scanned rows: an offset for each direction by speed, and their shift against drawn lines. */
 import type { MachineSpec } from "../../machine/machine-spec";
 import type { SettingSpec } from "../../settings/setting";
-import { hasOutline, SCAN_OFFSET, type ScanOffsetPlan } from "./plan-type";
+import { hasOutline, SCAN_OFFSET, type ScanOffsetPlan } from "./plan";
 
 export const ROW_SHIFT = "row shift";
 export const ROW_SHIFT_BY_SPEED = "row shift by speed";

@@ -4,7 +4,7 @@ import { historyOf, readAs, TEST_GAUGE, table } from "../../../testing/scan-offs
 import { expandedUncertainty } from "../../metrology/measured";
 import type { History } from "../../trial/history";
 import type { Outcome } from "../../trial/outcome";
-import type { ScanOffsetPlan } from "./plan-type";
+import type { ScanOffsetPlan } from "./plan";
 import { scanOffset } from "./procedure";
 
 function solved(history: History<ScanOffsetPlan>): Extract<Outcome, { status: "solved" }> {

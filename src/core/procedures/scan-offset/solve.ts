@@ -28,7 +28,7 @@ import { estimatesOf, offsetId } from "./estimates";
 import { figuresOf } from "./figures";
 import { findingsOf } from "./findings";
 import { EMPTY_TABLE, entryInForce, holdOf } from "./in-force";
-import { SCAN_OFFSET, type ScanOffsetPlan } from "./plan-type";
+import { SCAN_OFFSET, type ScanOffsetPlan } from "./plan";
 import { resultTable } from "./result-table";
 import { shiftCorrection } from "./row-shift";
 

@@ -11,7 +11,7 @@ import { type Analysis, type SpeedResult, staggerUsed } from "./analysis";
 import { REFERENCE_SITES, siteId } from "./coupon";
 import { timesText } from "./estimates";
 import { foresee, type MoreReading } from "./more-reading";
-import type { ScanOffsetPlan } from "./plan-type";
+import type { ScanOffsetPlan } from "./plan";
 
 /** Nobody reads a site more often than this. */
 const MORE = [1, 2, 3, 4, 6, 8, 12, 16] as const;

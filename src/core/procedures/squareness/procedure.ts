@@ -9,7 +9,7 @@ import { detailOf } from "./detail";
 import { judgeSquareness } from "./judge";
 import { type LengthId, nominalMm } from "./layout";
 import { observeLean } from "./lean";
-import { DEFAULT_TOLERANCE, largestRectangle, planForm, type SquarenessPlan } from "./plan";
+import { DEFAULT_TOLERANCE, largestRectangle, type SquarenessPlan, squarenessPlan } from "./plan";
 import { solveSquareness } from "./solve";
 
 /** Lengths come out as drawn to within this before anything is known of the scale, as a share. */
@@ -31,7 +31,7 @@ export const squareness = defineProcedure<SquarenessPlan>({
   adjusts: { change: "gantry", by: "shift by", against: "one end against the other" },
   tolerance: { default: DEFAULT_TOLERANCE, unit: "mmPerM", label: "Largest lean of Y left" },
   recheck: { defaultDays: 365, why: "Beams are pushed, and clamps give." },
-  plan: planForm,
+  plan: squarenessPlan,
   longest: largestRectangle,
   round: squarenessRound,
   observe: observeLean,

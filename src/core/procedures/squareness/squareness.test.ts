@@ -6,14 +6,21 @@ import { draftOf, readDraft } from "../../trial/draft";
 import type { History, RoundRecord } from "../../trial/history";
 import type { PlanContext } from "../../trial/plan-form";
 import { observeLean } from "./lean";
-import { planForm, type SquarenessPlan } from "./plan";
+import { type SquarenessPlan, squarenessPlan } from "./plan";
 import { squareness } from "./procedure";
 
 const RULE: Gauge = { id: "rule", name: "Rule", kind: "rule", unit: "mm", ...usualGauge("rule", "mm") };
 const context: PlanContext = { machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {}, gauges: [RULE] };
 
 function roundWith(read: Record<string, number[]>, changes: Partial<SquarenessPlan> = {}, n = 1) {
-  const plan = { ...planForm(context).defaults, widthMm: 600, heightMm: 450, stockAtXMm: 0, stockAtYMm: 0, ...changes };
+  const plan = {
+    ...squarenessPlan(context).defaults,
+    widthMm: 600,
+    heightMm: 450,
+    stockAtXMm: 0,
+    stockAtYMm: 0,
+    ...changes,
+  };
   const purpose = n === 1 ? "measure" : "proof";
   const answers = Object.entries(read).flatMap(([site, values]) =>
     values.map(
@@ -117,19 +124,19 @@ describe("the lean of Y", () => {
 
 describe("a rectangle that cannot be measured", () => {
   it.each([
-    ["widthMm", { widthMm: "0" }, /larger than 0/],
+    ["widthMm", { widthMm: "0" }, /more than 0 mm/],
     ["widthMm", { ruleReachMm: "300" }, /Rule reaches 300 mm/],
     ["widthMm", { widthMm: "800", heightMm: "100" }, /hardly tell/],
     ["widthMm", { widthMm: "60", heightMm: "50", repeats: "1" }, /the diagonal must be \d+ mm or more/],
     ["stockAtXMm", { stockAtXMm: "800" }, /ends at 900/],
   ])("is refused at %s", (field, changes, message) => {
-    const form = planForm(context);
+    const form = squarenessPlan(context);
     const read = readDraft(form, { ...draftOf(form, form.defaults), ...(changes as Record<string, string>) });
     expect(read.ok ? [] : read.issues).toContainEqual({ field, message: expect.stringMatching(message) });
   });
 
   it("is as large as bed and gauge allow", () => {
-    const { defaults } = planForm(context);
+    const { defaults } = squarenessPlan(context);
     expect(Math.hypot(defaults.widthMm, defaults.heightMm)).toBeLessThan(1000);
     expect(defaults.widthMm).toBeGreaterThan(700);
   });

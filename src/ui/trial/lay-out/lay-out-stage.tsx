@@ -2,8 +2,9 @@
 import { useMemo, useState } from "react";
 import type { AnyProcedure } from "../../../core/procedures/contract";
 import type { Draft } from "../../../core/trial/draft";
-import { askedFields, draftOf, readDraft, wholeDraft } from "../../../core/trial/draft";
+import { draftOf, readDraft, wholeDraft } from "../../../core/trial/draft";
 import type { PlanContext } from "../../../core/trial/plan-form";
+import { askedFields } from "../../../core/trial/plan-table";
 import { CouponDrawing } from "../../drawing/coupon-drawing";
 import { LoneDetail } from "../../drawing/detail-view";
 import { Button, buttonClass } from "../../primitives/button";
@@ -70,7 +71,8 @@ export function LayOutStage({ view, n }: StageProps) {
   const plan = read.ok ? read.plan : (read.unfit ?? round?.plan ?? null);
   const unread = spec && plan ? unreadHistory(view, spec, plan) : null;
   const detail = unread && example ? procedure.detail(unread, { site: example.id, typed: null }) : null;
-  const fields = askedFields(form.fields, wholeDraft(form, draft));
+  const whole = wholeDraft(form, draft);
+  const fields = askedFields(form.fields, (key) => whole[key] ?? "");
   const groups = [...new Set(fields.map((f) => f.group))];
   const change = (key: string, text: string) =>
     setDraft((d) => {

@@ -13,7 +13,7 @@ import type { Purpose } from "../../../trial/history";
 import type { PlanContext } from "../../../trial/plan-form";
 import { layStock, lensLine } from "../../../trial/stock-words";
 import { across, columns, levels, up } from "../level-lines";
-import { type LadderPlan, MOVES } from "../plan-type";
+import { type LadderPlan, MOVES, pulsesOf } from "../plan";
 import type { LineRun } from "../width-model";
 import { type CellPlace, HATCH_PITCH_MM, LINE_PITCH_MM, placesOf, SPACING_MM } from "./layout";
 
@@ -58,7 +58,7 @@ function pieceOf(plan: LadderPlan, places: readonly CellPlace[], { machine, coup
     powerPct: plan.powerPct,
     runUpMm: 0,
     scan: null,
-    ...(plan.pulseKHz === undefined ? {} : { pulseKHz: plan.pulseKHz }),
+    ...pulsesOf(plan, machine),
   });
   const at = { x: SPACING_MM.edge, y: plan.stockHeightMm - SPACING_MM.edge - SPACING_MM.letters };
   const labels = [

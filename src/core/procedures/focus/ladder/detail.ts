@@ -4,7 +4,7 @@ import { shownNumber } from "../../../metrology/quantity-text";
 import { quantitiesAt } from "../../../trial/answer";
 import { lengthUnitOf } from "../../../trial/decisions";
 import type { Focus, History } from "../../../trial/history";
-import type { LadderPlan } from "../plan-type";
+import type { LadderPlan } from "../plan";
 import { MARKED_SITE, SHARPEST_SITE } from "./coupon";
 
 /** What the sharpest looks like, on card and on metal. (common practice, no source) */

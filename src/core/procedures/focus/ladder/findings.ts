@@ -5,7 +5,7 @@ import { plain } from "../../../metrology/quantity-text";
 import type { RoundRecord } from "../../../trial/history";
 import type { Finding } from "../../../trial/outcome";
 import { fitFindings } from "../fit-findings";
-import type { LadderPlan } from "../plan-type";
+import type { LadderPlan } from "../plan";
 import { MARKED_SITE } from "./coupon";
 import type { LadderReadings } from "./read-ladder";
 import { type Ladder, shortSide } from "./ways";

@@ -1,6 +1,6 @@
 /** Where the cells of a height ladder lie on the stock: row by row from the top, numbered as they are burned. */
 import type { Rect } from "../../../geometry/rect";
-import { type Cell, cellsOf, type LadderPlan } from "../plan-type";
+import { type Cell, cellsOf, type LadderPlan } from "../plan";
 
 export const SPACING_MM = { edge: 5, title: 8, letters: 2.4, cell: 9, number: 3.6, gap: 3 } as const;
 /** Left of the cell the hatched square, right of it the single lines, where it holds both. */

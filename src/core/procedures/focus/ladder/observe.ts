@@ -6,7 +6,7 @@ import { FOCUS_ESTIMATE } from "../correction";
 import { dosePower } from "../mark-width-law";
 import { beamModel } from "../observe-beam";
 import { type WidthReading, widthsModel } from "../observe-widths";
-import { cellsOf, type LadderPlan, runsBothWays, settingUncertainty } from "../plan-type";
+import { cellsOf, type LadderPlan, runsBothWays, settingUncertainty } from "../plan";
 import { widthSite } from "./coupon";
 import { ladderRounds, readLadder, runsOf } from "./read-ladder";
 import { ladderOf } from "./ways";

@@ -3,7 +3,7 @@
  * or one that goes on where the one before ended too early.
  */
 import type { RoundRecord } from "../../../trial/history";
-import { cellsOf, type LadderPlan } from "../plan-type";
+import { cellsOf, type LadderPlan } from "../plan";
 import { usedHeightMm } from "./layout";
 import type { LadderReadings } from "./read-ladder";
 import { type Ladder, shortSide } from "./ways";
@@ -36,9 +36,9 @@ export function proofPlan(plan: LadderPlan, middleMm: number, marked: LadderRead
 
 /** One cell stands at the answer itself, as near as a height can be set. Where the machine comes by itself with its new number is looked at anew. */
 function ladderAround(plan: LadderPlan, middleMm: number, stepMm: number, half: number): LadderPlan {
-  const { homedMm: _, ...kept } = plan;
   const middle = Math.round(middleMm / plan.settableMm) * plan.settableMm;
-  return { ...kept, stepMm, firstMm: Number((middle - half * stepMm).toFixed(6)), count: 2 * half + 1 };
+  const firstMm = Number((middle - half * stepMm).toFixed(6));
+  return { ...plan, homedMm: undefined, stepMm, firstMm, count: 2 * half + 1 };
 }
 
 function isPossible(plan: LadderPlan): boolean {

@@ -3,7 +3,7 @@
 import { withoutLeftOut } from "../../../measuring/length-readings";
 import type { History, RoundRecord } from "../../../trial/history";
 import { lineWidth } from "../line-width";
-import { type Cell, cellsOf, type LadderPlan, runsBothWays } from "../plan-type";
+import { type Cell, cellsOf, type LadderPlan, runsBothWays } from "../plan";
 import type { LadderCell } from "../width-fit";
 import type { LineRun } from "../width-model";
 import { cellId, MARKED_SITE, SHARPEST_SITE, widthSite } from "./coupon";

@@ -5,7 +5,7 @@ import { expandedUncertainty } from "../../../metrology/measured";
 import { plain, shownNumber } from "../../../metrology/quantity-text";
 import type { RoundRecord } from "../../../trial/history";
 import type { ResultTable } from "../../../trial/outcome";
-import { cellsOf, type LadderPlan } from "../plan-type";
+import { cellsOf, type LadderPlan } from "../plan";
 import { MARKED_SITE, SHARPEST_SITE, widthSite } from "./coupon";
 import { runsOf } from "./read-ladder";
 import type { Ladder } from "./ways";

@@ -2,7 +2,7 @@
 import { plain } from "../../../metrology/quantity-text";
 import type { PlanContext, PlanWarning } from "../../../trial/plan-form";
 import { opticWarnings } from "../optic-warnings";
-import { cellsOf, FOCUS_HEIGHT, type LadderPlan } from "../plan-type";
+import { cellsOf, FOCUS_HEIGHT, type LadderPlan } from "../plan";
 
 export function ladderWarnings(plan: LadderPlan, { inForce, machine, optic }: PlanContext): PlanWarning[] {
   const held = inForce[FOCUS_HEIGHT];

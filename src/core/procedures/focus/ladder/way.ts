@@ -10,7 +10,7 @@ import type { BurnWay } from "../burn-way";
 import { defocusWish } from "../defocus";
 import { waysApart } from "../fit-findings";
 import type { Found } from "../found";
-import type { LadderPlan } from "../plan-type";
+import type { LadderPlan } from "../plan";
 import { DEPTH_SHARE, spotEstimates } from "../spot-estimates";
 import { widthFigure } from "../width-figure";
 import { focusRound, MARKED_SITE, SHARPEST_SITE, widthSite } from "./coupon";

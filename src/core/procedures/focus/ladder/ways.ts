@@ -5,7 +5,7 @@ import type { History, RoundRecord } from "../../../trial/history";
 import { type BeamFit, fitBeam } from "../beam-widths";
 import { GO_BY, ranked, type Way, withSetting } from "../found";
 import { dosePower } from "../mark-width-law";
-import { type Cell, type LadderPlan, settingUncertainty } from "../plan-type";
+import { type Cell, type LadderPlan, settingUncertainty } from "../plan";
 import { fitWidths, type WidthFit } from "../width-fit";
 import { endOfSharpest, type MarkedRange, middleOfMarked, middleOfSharpest } from "./judged-cells";
 import { type LadderReadings, ladderRounds, readLadder } from "./read-ladder";

@@ -9,7 +9,7 @@ import { plain } from "../../../metrology/quantity-text";
 import type { Purpose } from "../../../trial/history";
 import type { PlanContext } from "../../../trial/plan-form";
 import { cornerText, lensLine } from "../../../trial/stock-words";
-import { apartSense, type RampPlan } from "../plan-type";
+import { apartSense, pulsesOf, type RampPlan } from "../plan";
 import { heightAt, lineLength, OF_STEP, RAMP_SPACING, type Slope, slopeOf, type Tick, ticksOf } from "./slope";
 
 const PIECE = "ramp";
@@ -42,7 +42,7 @@ export function rampRound(plan: RampPlan, context: PlanContext, purpose: Purpose
 
 function pieceOf(plan: RampPlan, slope: Slope, ticks: readonly Tick[], { machine, couponCode }: PlanContext): Piece {
   const common = { use: "line", runUpMm: 0, scan: null } as const;
-  const pulses = plan.pulseKHz === undefined ? {} : { pulseKHz: plan.pulseKHz };
+  const pulses = pulsesOf(plan, machine);
   const settings: MarkingSettings[] = [
     {
       ...common,

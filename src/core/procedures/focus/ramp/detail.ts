@@ -1,7 +1,7 @@
 /** The close-up: the plate from the side and the line on it, widest or faint away from focus. */
 import type { Detail, Primitive, Tone } from "../../../drawing/scene";
 import type { Focus, History } from "../../../trial/history";
-import type { RampPlan } from "../plan-type";
+import type { RampPlan } from "../plan";
 import { FIRST_SITE, LAST_SITE, THINNEST_SITE } from "./coupon";
 
 const RADIUS = 3.4;

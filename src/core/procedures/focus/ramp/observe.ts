@@ -5,7 +5,7 @@ import type { History, RoundRecord } from "../../../trial/history";
 import { FOCUS_ESTIMATE } from "../correction";
 import { dosePower } from "../mark-width-law";
 import { type WidthReading, widthsModel } from "../observe-widths";
-import { type RampPlan, settingUncertainty } from "../plan-type";
+import { type RampPlan, settingUncertainty } from "../plan";
 import { stationSite } from "./coupon";
 import { readRamp } from "./read-ramp";
 import { ticksOf } from "./slope";

@@ -6,21 +6,22 @@ import { heightsOf, type PracticeTruth, practiceFromSeed } from "../../../../pra
 import { seeded } from "../../../../practice/random";
 import { rehearseRound } from "../../../../testing/rehearsal/rehearse-round";
 import { SAMPLE_GALVO, SAMPLE_MACHINE } from "../../../../testing/sample-machine";
+import { usualLadder } from "../../../../testing/usual-ladder";
 import type { MachineSpec } from "../../../machine/machine-spec";
 import { type Gauge, usualGauge } from "../../../metrology/gauge";
 import { expandedUncertainty } from "../../../metrology/measured";
 import { draftOf, readDraft } from "../../../trial/draft";
 import type { History, Purpose, RoundRecord } from "../../../trial/history";
 import type { PlanContext } from "../../../trial/plan-form";
-import { planForm, usualPlan } from "../plan";
-import { FOCUS_HEIGHT, type FocusPlan, type RampPlan } from "../plan-type";
+import { FOCUS_HEIGHT, type FocusPlan, type RampPlan } from "../plan";
+import { focusPlan } from "../plan-faults";
 import { focus } from "../procedure";
 import { heightAlongPlate, heightAt, jobAt, slopeOf, ticksOf } from "./slope";
 
 const GAUGE: Gauge = { id: "rule", name: "Rule", kind: "rule", unit: "mm", ...usualGauge("rule", "mm") };
 
 function usualRamp(context: PlanContext, changes: Partial<RampPlan> = {}): RampPlan {
-  const form = planForm(context);
+  const form = focusPlan(context);
   const read = readDraft(form, { ...draftOf(form, form.defaults), way: "ramp" });
   if (!read.ok || read.plan.way !== "ramp") throw new Error(JSON.stringify(read));
   return { ...read.plan, ...changes };
@@ -129,7 +130,7 @@ describe("a ramp on a practice machine", () => {
     expect(Math.abs(focusHeight.quantity.value - z0)).toBeLessThan(1.5 * expandedUncertainty(focusHeight.quantity));
     const next = focus.next(historyOf(SAMPLE_MACHINE, measured), outcome);
     if (next.do !== "round" || next.plan.way !== "ramp") throw new Error(JSON.stringify(next));
-    expect(planForm(context).schema.safeParse(next.plan).error?.issues ?? []).toEqual([]);
+    expect(focusPlan(context).read(next.plan)).toMatchObject({ ok: true });
     const enter = outcome.corrections[0]?.rows[0]?.enter ?? 0;
     const proof = burned(next.plan, truth, SAMPLE_MACHINE, "proof", enter);
     const verdict = focus.judge(historyOf(SAMPLE_MACHINE, measured, proof));
@@ -174,9 +175,9 @@ describe("a ramp on a practice machine", () => {
 });
 
 describe("a ramp that cannot be", () => {
-  const form = planForm(contextOn(SAMPLE_MACHINE));
+  const form = focusPlan(contextOn(SAMPLE_MACHINE));
   const typed = (changes: Record<string, string>) =>
-    readDraft(form, { ...draftOf(form, usualPlan(contextOn(SAMPLE_MACHINE))), way: "ramp", ...changes });
+    readDraft(form, { ...draftOf(form, usualLadder(contextOn(SAMPLE_MACHINE))), way: "ramp", ...changes });
 
   it.each([
     ["riseMm", { riseMm: "80" }, /slips/],
@@ -185,7 +186,7 @@ describe("a ramp that cannot be", () => {
     ["headReachMm", { headReachMm: "90", lowestMm: "4", stockWidthMm: "200" }, /would touch the plate/],
     ["stockHeightMm", { stockHeightMm: "12" }, /need/],
     ["doses", { judged: "by widths", doses: "beam" }, /is marked/],
-    ["slopeGoodMm", { slopeGoodMm: "0" }, /larger than 0/],
+    ["slopeGoodMm", { slopeGoodMm: "0" }, /more than 0 mm/],
   ])("is refused at %s", (field, changes, message) => {
     const read = typed(changes as Record<string, string>);
     expect(read.ok).toBe(false);

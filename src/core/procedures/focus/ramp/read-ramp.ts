@@ -5,7 +5,7 @@ import { commonUncertaintyMm, type Gauge, readingUncertaintyMm } from "../../../
 import { quantitiesAt } from "../../../trial/answer";
 import type { History, RoundRecord } from "../../../trial/history";
 import { lineWidth } from "../line-width";
-import type { RampPlan } from "../plan-type";
+import type { RampPlan } from "../plan";
 import type { LadderCell } from "../width-fit";
 import { FIRST_SITE, LAST_SITE, stationSite, THINNEST_SITE } from "./coupon";
 import { heightAlongPlate, numbersAlong, OF_STEP, type Slope, slopeOf, ticksOf } from "./slope";

@@ -7,7 +7,7 @@
  * since a mark of length X of the job comes out X / cos(theta) long on the plate. tan(theta) = rise/run where the run is level,
  * sin(theta) = rise/run where it is measured along the plate. Numbers that count the other way grow instead.
  */
-import { apartSense, type RampPlan } from "../plan-type";
+import { apartSense, type RampPlan } from "../plan";
 
 export type Slope = { tangent: number; sine: number; cosine: number };
 

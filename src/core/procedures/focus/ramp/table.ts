@@ -4,7 +4,7 @@ import { plain, shownNumber } from "../../../metrology/quantity-text";
 import type { RoundRecord } from "../../../trial/history";
 import type { ResultTable } from "../../../trial/outcome";
 import type { Way } from "../found";
-import type { RampPlan } from "../plan-type";
+import type { RampPlan } from "../plan";
 import { FIRST_SITE, LAST_SITE, THINNEST_SITE } from "./coupon";
 import type { RampReadings } from "./read-ramp";
 

@@ -16,7 +16,7 @@ import { fitFindings, waysApart } from "../fit-findings";
 import { type Found, GO_BY, ranked, settingParts, type Way } from "../found";
 import { dosePower } from "../mark-width-law";
 import { opticWarnings } from "../optic-warnings";
-import { apartSense, type RampPlan, settingUncertainty } from "../plan-type";
+import { apartSense, type RampPlan, settingUncertainty } from "../plan";
 import { DEPTH_SHARE, spotEstimates } from "../spot-estimates";
 import { widthFigure } from "../width-figure";
 import { FEWEST_CELLS, fitWidths, type WidthFit } from "../width-fit";
@@ -228,7 +228,7 @@ const MOST_LIFTS = 80;
 
 /** Focus in the middle of the line, or as near to it as nothing touches over the high end. */
 function around(plan: RampPlan, middleMm: number): RampPlan {
-  const { homedMm: _, ...kept } = plan;
+  const kept = { ...plan, homedMm: undefined };
   const slope = slopeOf(plan);
   if (!slope) return plan;
   const lift = (lineLength(plan, slope) / 2) * slope.tangent + plan.thicknessMm / slope.cosine;

@@ -9,7 +9,7 @@ import { plain } from "../../../metrology/quantity-text";
 import type { PlanContext } from "../../../trial/plan-form";
 import { layStock, lensLine } from "../../../trial/stock-words";
 import { across, levels } from "../level-lines";
-import type { SweepPlan } from "../plan-type";
+import { pulsesOf, type SweepPlan } from "../plan";
 
 const PIECE = "square";
 const HATCH = "hatch";
@@ -31,7 +31,7 @@ export function sweepRound(plan: SweepPlan, context: PlanContext): RoundSpec {
   };
 }
 
-function pieceOf(plan: SweepPlan, { couponCode }: PlanContext): Piece {
+function pieceOf(plan: SweepPlan, { machine, couponCode }: PlanContext): Piece {
   const [x0, y0] = [(plan.stockWidthMm - plan.squareMm) / 2, (plan.stockHeightMm - plan.squareMm) / 2];
   const square = { x0, y0, x1: x0 + plan.squareMm, y1: y0 + plan.squareMm };
   return {
@@ -49,7 +49,7 @@ function pieceOf(plan: SweepPlan, { couponCode }: PlanContext): Piece {
         scan: null,
         speedMmPerS: plan.speedMmPerS,
         powerPct: plan.powerPct,
-        ...(plan.pulseKHz === undefined ? {} : { pulseKHz: plan.pulseKHz }),
+        ...pulsesOf(plan, machine),
       },
     ],
     paths: levels(square, HATCH_PITCH_MM).map((y) => ({ points: across(square, y), closed: false, settings: HATCH })),

@@ -1,7 +1,7 @@
 /** The close-up: how bright the mark is by the height, and which way it is come to. */
 import type { Detail, Primitive } from "../../../drawing/scene";
 import type { Focus, History } from "../../../trial/history";
-import type { SweepPlan } from "../plan-type";
+import type { SweepPlan } from "../plan";
 import { FALLING_SITE, RISING_SITE } from "./coupon";
 
 const RADIUS = 3.4;

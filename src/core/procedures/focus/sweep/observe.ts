@@ -7,7 +7,7 @@ import { quantitiesAt } from "../../../trial/answer";
 import type { History, RoundRecord } from "../../../trial/history";
 import { FOCUS_ESTIMATE } from "../correction";
 import { GO_BY, knownSetting, ranked } from "../found";
-import { type SweepPlan, settingUncertainty } from "../plan-type";
+import { type SweepPlan, settingUncertainty } from "../plan";
 import { FALLING_SITE, RISING_SITE } from "./coupon";
 import { ANSWER_ROWS, waysOf } from "./ways";
 

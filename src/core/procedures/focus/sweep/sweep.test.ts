@@ -11,8 +11,8 @@ import { type Answer, PLAIN_SHARES } from "../../../trial/answer";
 import { draftOf, readDraft } from "../../../trial/draft";
 import type { History, RoundRecord } from "../../../trial/history";
 import type { PlanContext } from "../../../trial/plan-form";
-import { planForm } from "../plan";
-import type { FocusPlan } from "../plan-type";
+import type { FocusPlan } from "../plan";
+import { focusPlan } from "../plan-faults";
 import { focus } from "../procedure";
 import { FALLING_SITE, RISING_SITE } from "./coupon";
 
@@ -20,7 +20,7 @@ const GAUGE: Gauge = { id: "rule", name: "Rule", kind: "rule", unit: "mm", ...us
 const context: PlanContext = { machine: SAMPLE_GALVO, couponCode: "T-1", inForce: {} };
 
 function usualSweep(changes: Record<string, string> = {}): FocusPlan {
-  const form = planForm(context);
+  const form = focusPlan(context);
   const read = readDraft(form, { ...draftOf(form, form.defaults), way: "sweep", settableMm: "0.1", ...changes });
   if (!read.ok) throw new Error(JSON.stringify(read.issues));
   return read.plan;
@@ -124,7 +124,7 @@ describe("a live sweep", () => {
 
   it("asks for what is missing and refuses what cannot be", () => {
     expect(focus.solve(historyOf(noted([], [])))).toMatchObject({ status: "open" });
-    const form = planForm(context);
+    const form = focusPlan(context);
     const read = readDraft(form, { ...draftOf(form, form.defaults), way: "sweep", passes: "1", squareMm: "300" });
     expect(read.ok ? [] : read.issues.map((i) => i.field)).toContain("passes");
     const large = readDraft(form, { ...draftOf(form, form.defaults), way: "sweep", squareMm: "300" });

@@ -9,7 +9,7 @@ import type { Estimate, Finding, ResultTable } from "../../../trial/outcome";
 import type { PlanContext, PlanWarning } from "../../../trial/plan-form";
 import type { BurnWay } from "../burn-way";
 import { type Found, GO_BY, ranked, type Way } from "../found";
-import type { SweepPlan } from "../plan-type";
+import type { SweepPlan } from "../plan";
 import { FALLING_SITE, RISING_SITE, sweepRound } from "./coupon";
 import { detailOf } from "./detail";
 import { notedPasses, observeSweep } from "./observe";
