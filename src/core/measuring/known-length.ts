@@ -5,10 +5,12 @@
  *   y = L + s + c + d L + z + scatter        s what the known length itself may be off
  */
 import type { Site } from "../coupon/site";
-import type { Detail, Primitive } from "../drawing/scene";
+import { at, box, dimensionAcross, line, type Pen, path } from "../drawing/close-up";
+import type { Detail } from "../drawing/scene";
 import { type Gauge, hasJaws, type Jaws } from "../metrology/gauge";
 import { plain } from "../metrology/quantity-text";
 import type { Answer } from "../trial/answer";
+import type { LookedAt } from "../trial/looked-at";
 import { field, type When } from "../trial/plan-field";
 import type { PlanContext } from "../trial/plan-form";
 import { lengthGauges } from "./length-gauges";
@@ -85,64 +87,31 @@ function jawsIn(sites: readonly Site[]): Jaws[] {
 }
 
 /** A block between the jaws, or jaws within a ring; `null` for other points. */
-export function knownLengthDetail({ label, measurand, ask }: Site, shown: string | null): Detail | null {
+export function knownLengthDetail<P>({ site, value, text }: LookedAt<P>): Detail | null {
+  const { label, measurand, ask } = site;
   if (measurand.kind !== "known length" || ask.kind !== "quantity") return null;
   const [half, high] = [1.6, 0.9];
   const inside = ask.jaws === "inside";
-  const stroke = (points: { x: number; y: number }[], closed: boolean): Primitive => ({
-    kind: "stroke",
-    points,
-    closed,
-    weight: "heavy",
-    widthMm: 0,
-    dashed: false,
-    tone: "ink",
-  });
-  const jaw = (side: 1 | -1): Primitive => {
+  const walls = [-half, half].map((x) => line(at(x, high), at(x, -high), HEAVY));
+  const jaw = (side: 1 | -1) => {
     const [near, far] = [side * half, side * (half + (inside ? -0.5 : 0.5))];
-    const points = [
-      { x: near, y: high * 1.6 },
-      { x: near, y: -high / 2 },
-      { x: far, y: -high / 2 },
-      { x: far, y: high * 1.6 },
-    ];
-    return { kind: "stroke", points, closed: false, weight: "thin", widthMm: 0, dashed: false, tone: "data" };
+    return path([at(near, high * 1.6), at(near, -high / 2), at(far, -high / 2), at(far, high * 1.6)], JAW);
   };
-  const block = [
-    { x: -half, y: -high },
-    { x: half, y: -high },
-    { x: half, y: high },
-    { x: -half, y: high },
-  ];
-  const walls = [-1, 1].map((side) =>
-    stroke(
-      [
-        { x: side * half, y: high },
-        { x: side * half, y: -high },
-      ],
-      false,
-    ),
-  );
   return {
     title: `Detail, ${label}`,
     note: inside ? "a ring or slot over the inside jaws" : "a block between the jaws",
     radius: 3.4,
     primitives: [
-      ...(inside ? walls : [stroke(block, true)]),
+      ...(inside ? walls : [box(-half, -high, half, high, HEAVY)]),
       jaw(-1),
       jaw(1),
-      {
-        kind: "dimension",
-        from: { x: -half, y: -1.5 },
-        to: { x: half, y: -1.5 },
-        along: "x",
-        at: -1.5,
-        text: shown ?? plain(measurand.mm),
-        tone: "needs you",
-      },
+      dimensionAcross(at(-half, -1.5), at(half, -1.5), -1.5, value === null ? plain(measurand.mm) : text, "needs you"),
     ],
   };
 }
+
+const HEAVY: Pen = { tone: "ink", weight: "heavy" };
+const JAW: Pen = { tone: "data" };
 
 type Check = LengthReading & { checks: Jaws };
 type Read<R> = R | Check;

@@ -1,4 +1,5 @@
 /** The bed from above: where it is read, where it stands, and which way it leans. */
+import { type At, at, outline, words } from "../../drawing/close-up";
 import type { Detail, Primitive } from "../../drawing/scene";
 import { fixed } from "../../metrology/quantity-text";
 import type { Focus, History } from "../../trial/history";
@@ -17,7 +18,7 @@ export function detailOf(history: History<BedTiltPlan>, { site }: Focus): Detail
   const { machine } = history;
   const { places, lifts } = readBed(history, round);
   const scale = SIZE / Math.max(machine.widthMm, machine.depthMm);
-  const at = ({ x, y }: { x: number; y: number }) => ({
+  const scaled = ({ x, y }: At) => ({
     x: (x - machine.widthMm / 2) * scale,
     y: (y - machine.depthMm / 2) * scale,
   });
@@ -26,39 +27,28 @@ export function detailOf(history: History<BedTiltPlan>, { site }: Focus): Detail
     { x: machine.widthMm, y: 0 },
     { x: machine.widthMm, y: machine.depthMm },
     { x: 0, y: machine.depthMm },
-  ].map(at);
-  const outline: Primitive = {
-    kind: "stroke",
-    closed: true,
-    weight: "thin",
-    widthMm: 0,
-    dashed: true,
-    tone: "ink",
-    points: corners,
-  };
+  ].map(scaled);
   const dots = places.map(
     (p): Primitive => ({
       kind: "highlight",
-      at: at(p),
+      at: scaled(p),
       radiusMm: p.id === site ? 0.36 : 0.2,
-      sign: (p.read.length > 0 ? "tick" : "ring") as "tick" | "ring",
-      tone: (p.id === site ? "needs you" : "data") as "needs you" | "data",
+      sign: p.read.length > 0 ? "tick" : "ring",
+      tone: p.id === site ? "needs you" : "data",
     }),
   );
   const labels = supportsOf(round.plan, machine).flatMap((s): Primitive[] => {
     const lift = lifts.find((l) => l.support.id === s.id)?.lift.quantity.value;
     if (lift === undefined) return [];
-    const { x, y } = at(s);
+    const { x, y } = scaled(s);
     const text = lift < 0.005 ? "highest" : `+${fixed(lift, 2)}`;
-    return [
-      { kind: "text", at: { x: x * LABEL.x, y: y * LABEL.y }, text, size: 1, anchor: "middle", tone: "needs you" },
-    ];
+    return [words(at(x * LABEL.x, y * LABEL.y), text, { tone: "needs you" })];
   });
   return {
     title: "The bed from above",
     note: "front below",
     radius: RADIUS,
     strip: { low: -SIZE / 2 - 0.4, high: SIZE / 2 + 0.4 },
-    primitives: [outline, ...dots, ...labels],
+    primitives: [outline(corners, { tone: "ink", dashed: true }), ...dots, ...labels],
   };
 }

@@ -1,4 +1,5 @@
 /** On the drawing of what is burned: the seam where the part has come round, and what is read. */
+import { line } from "../../drawing/close-up";
 import type { Primitive } from "../../drawing/scene";
 import { readTicks } from "../../measuring/read-ticks";
 import { plain } from "../../metrology/quantity-text";
@@ -17,15 +18,8 @@ export function overlayOf(history: History<RotaryPlan>): Primitive[] {
 /** Where what is drawn flat meets itself on the part. */
 export function seamOf(plan: RotaryPlan): Primitive[] {
   const around = Math.PI * plan.diameterMm;
-  const seam = (v: number): Primitive => ({
-    kind: "stroke",
-    closed: false,
-    weight: "hair",
-    widthMm: 0,
-    dashed: true,
-    tone: "faint",
-    points: [pointAt(plan, 0, v), pointAt(plan, ALONG_MM, v)],
-  });
+  const seam = (v: number) =>
+    line(pointAt(plan, 0, v), pointAt(plan, ALONG_MM, v), { tone: "faint", weight: "hair", dashed: true });
   return plan.way === "wrap"
     ? [
         seam(LEAD_MM),

@@ -1,6 +1,7 @@
 /** The close-up of a row end: tips as they were read so far, and where the jaws go. */
 
 import type { Feature } from "../../coupon/site";
+import { ASKED, at, dimensionAcross, line, mark, words } from "../../drawing/close-up";
 import type { Detail, Primitive, Tone } from "../../drawing/scene";
 import { mean } from "../../fitting/repeats";
 import { plain, shownNumber } from "../../metrology/quantity-text";
@@ -18,10 +19,9 @@ const ROW_WIDTH = 0.3;
 /** The step drawn, in row pitches, for a step of this many mm. */
 const FULL_STEP_MM = 0.3;
 const FULL_STEP_DRAWN = 1.4;
-const JAW_REACH = 0.42;
+const [JAWS_Y, JAW_REACH] = [-1.5, 0.42];
 /** Distance of the outline and reach of the rows of the other direction in the close-up, in row pitches. */
 const [GAP_DRAWN, OTHER_ROWS_DRAWN] = [1.6, 0.5];
-const [INK, FAINT] = ["ink", "faint"] as const;
 /** So far to the side, in radii, that words stay clear of the lines at the tips and of the edge. */
 const LABEL_AT = 0.58;
 
@@ -62,9 +62,7 @@ function gapDetail(
   unit: LengthUnit,
 ): Detail {
   const side = end === "right" ? 1 : -1;
-  const line = side * GAP_DRAWN;
-  const at = -1.5;
-  const edge = line - (side * ROW_WIDTH) / 2;
+  const edge = side * (GAP_DRAWN - ROW_WIDTH / 2);
   return {
     title: `Detail, ${label}`,
     note: "from the tips to the near edge of the outline; not to scale",
@@ -72,40 +70,18 @@ function gapDetail(
     primitives: [
       ...ROWS.map((row) => {
         const isAsked = (row % 2 === 0) === (going === "right");
-        return {
-          ...rowStroke(row, isAsked ? 0 : -side * OTHER_ROWS_DRAWN, end === "right"),
-          tone: isAsked ? INK : FAINT,
-        };
+        return rowMark(row, isAsked ? 0 : -side * OTHER_ROWS_DRAWN, end === "right", isAsked ? "ink" : "faint");
       }),
       rowLabel(going === "right" ? 0 : 1, end === "right", going === "right" ? "right-going →" : "← left-going"),
-      upright(line, -RADIUS, RADIUS, "mark", INK),
-      upright(0, 0, at - JAW_REACH / 2, "thin", "needs you"),
-      {
-        kind: "dimension",
-        from: { x: Math.min(0, edge), y: at },
-        to: { x: Math.max(0, edge), y: at },
-        along: "x",
-        at,
-        text: value === null ? "?" : shownNumber(value, unit, 2),
-        tone: "needs you",
-      },
+      mark(at(side * GAP_DRAWN, -RADIUS), at(side * GAP_DRAWN, RADIUS), ROW_WIDTH),
+      line(at(0, 0), at(0, JAWS_Y - JAW_REACH / 2), ASKED),
+      jawsAt(0, edge, value === null ? "?" : shownNumber(value, unit, 2)),
     ],
   };
 }
 
-function upright(x: number, from: number, to: number, weight: "mark" | "thin", tone: Tone): Primitive {
-  return {
-    kind: "stroke",
-    points: [
-      { x, y: from },
-      { x, y: to },
-    ],
-    closed: false,
-    weight,
-    widthMm: weight === "mark" ? ROW_WIDTH : 0,
-    dashed: false,
-    tone,
-  };
+function jawsAt(a: number, b: number, text: string): Primitive {
+  return dimensionAcross(at(Math.min(a, b), JAWS_Y), at(Math.max(a, b), JAWS_Y), JAWS_Y, text, "needs you");
 }
 
 function clampStep(mm: number): number {
@@ -120,59 +96,31 @@ function blockRows(step: number, right: boolean): Primitive[] {
     const tip = (rightGoing ? step : -step) / 2;
     // Beside the outermost rows the round close-up leaves no room for words.
     const label = Math.abs(row) > 1 ? [] : [rowLabel(row, right, rightGoing ? "right-going →" : "← left-going")];
-    return [rowStroke(row, tip, right), ...label];
+    return [rowMark(row, tip, right), ...label];
   });
 }
 
 function referenceRows(step: number, right: boolean): Primitive[] {
-  return ROWS.map((row) => rowStroke(row, ((row > 0 ? -step : step) / 2) * (right ? 1 : -1), right));
+  return ROWS.map((row) => rowMark(row, ((row > 0 ? -step : step) / 2) * (right ? 1 : -1), right));
 }
 
-function rowStroke(row: number, tip: number, right: boolean): Primitive {
+function rowMark(row: number, tip: number, right: boolean, tone: Tone = "ink"): Primitive {
   const far = right ? -RADIUS * 1.2 : RADIUS * 1.2;
   const cap = right ? -ROW_WIDTH / 2 : ROW_WIDTH / 2;
-  return {
-    kind: "stroke",
-    points: [
-      { x: far, y: row },
-      { x: tip + cap, y: row },
-    ],
-    closed: false,
-    weight: "mark",
-    widthMm: ROW_WIDTH,
-    dashed: false,
-    tone: "ink",
-  };
+  return mark(at(far, row), at(tip + cap, row), ROW_WIDTH, tone);
 }
 
 function rowLabel(row: number, right: boolean, text: string): Primitive {
-  return {
-    kind: "text",
-    at: { x: (right ? -1 : 1) * RADIUS * LABEL_AT, y: row + 0.25 },
-    text,
-    anchor: "middle",
-    size: 1,
-    tone: "faint",
-  };
+  return words(at((right ? -1 : 1) * RADIUS * LABEL_AT, row + 0.25), text, { tone: "faint" });
 }
 
 /** Two extension lines at the tips and the dimension between them. */
 function jaws(step: number, right: boolean, text: string, reference: boolean): Primitive[] {
-  const tone: Tone = "needs you";
   const upper = reference ? ((right ? -1 : 1) * step) / 2 : step / 2;
-  const at = -1.5;
-  const first = right ? upper : -upper;
+  const foot = JAWS_Y - JAW_REACH / 2;
   return [
-    upright(upper, reference ? 1 : 0.15, at - JAW_REACH / 2, "thin", tone),
-    upright(-upper, reference ? 0 : 1.15, at - JAW_REACH / 2, "thin", tone),
-    {
-      kind: "dimension",
-      from: { x: Math.min(first, -first), y: at },
-      to: { x: Math.max(first, -first), y: at },
-      along: "x",
-      at,
-      text,
-      tone,
-    },
+    line(at(upper, reference ? 1 : 0.15), at(upper, foot), ASKED),
+    line(at(-upper, reference ? 0 : 1.15), at(-upper, foot), ASKED),
+    jawsAt(upper, -upper, text),
   ];
 }

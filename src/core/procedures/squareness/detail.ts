@@ -1,9 +1,8 @@
 /** The rectangle with the length that is asked for, leaning as it is found. */
-import type { Detail, Primitive } from "../../drawing/scene";
-import { shownNumber } from "../../metrology/quantity-text";
-import { quantitiesAt } from "../../trial/answer";
-import { lengthUnitOf } from "../../trial/decisions";
+import { at, DATA, FAINT, INK, line, outline, ring, words } from "../../drawing/close-up";
+import type { Detail } from "../../drawing/scene";
 import type { Focus, History } from "../../trial/history";
+import { lookedAt } from "../../trial/looked-at";
 import { CORNERS, type Corner, LENGTHS, type LengthId } from "./layout";
 import { leanOf } from "./lean";
 import type { SquarenessPlan } from "./plan";
@@ -14,42 +13,30 @@ const HALF = { x: 2.1, y: 1.5 };
 const [LARGER, MOST] = [100, 0.35];
 
 export function detailOf(history: History<SquarenessPlan>, focus: Focus): Detail | null {
-  const round = history.rounds.at(-1);
-  const site = round?.spec.sites.find((s) => s.id === focus.site);
-  if (!round || !site) return null;
+  const looked = lookedAt(history, focus);
+  if (!looked) return null;
+  const { round, site, text } = looked;
   const lean = leanOf(history, round)?.lean.quantity.value ?? 0;
   const shear = Math.max(-MOST, Math.min(MOST, LARGER * lean));
-  const at = (corner: Corner) => {
+  const cornerAt = (corner: Corner) => {
     const y = corner.startsWith("back") ? HALF.y : -HALF.y;
-    return { x: (corner.endsWith("right") ? HALF.x : -HALF.x) + shear * (y + HALF.y) * 0.5, y };
+    return at((corner.endsWith("right") ? HALF.x : -HALF.x) + shear * (y + HALF.y) * 0.5, y);
   };
-  const value = focus.typed ?? quantitiesAt(round.answers, site.id).at(-1) ?? null;
   const { from, to } = LENGTHS[site.id as LengthId];
-  const line = (points: { x: number; y: number }[], tone: "ink" | "faint" | "data", closed: boolean): Primitive => ({
-    kind: "stroke",
-    closed,
-    weight: tone === "data" ? "heavy" : "thin",
-    widthMm: 0,
-    dashed: tone === "faint",
-    tone,
-    points,
-  });
-  const [a, b] = [at(from), at(to)];
-  const text = value === null ? "?" : shownNumber(value, lengthUnitOf(history), 2);
-  const middle = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 + 0.3 };
+  const [a, b] = [cornerAt(from), cornerAt(to)];
   return {
     title: `Detail, ${site.label}`,
     note: lean === 0 ? "where the lines cross; front below" : `lean drawn ${LARGER} times larger; front below`,
     radius: RADIUS,
     strip: { low: -HALF.y - 0.5, high: HALF.y + 0.5 },
     primitives: [
-      line(CORNERS.map(at), "ink", true),
-      line([at("front right"), at("back left")], "faint", false),
-      line([at("front left"), at("back right")], "faint", false),
-      line([a, b], "data", false),
-      { kind: "highlight", at: a, radiusMm: 0.2, sign: "ring", tone: "needs you" },
-      { kind: "highlight", at: b, radiusMm: 0.2, sign: "ring", tone: "needs you" },
-      { kind: "text", at: middle, text, size: 1, anchor: "middle", tone: "data" },
+      outline(CORNERS.map(cornerAt), INK),
+      line(cornerAt("front right"), cornerAt("back left"), FAINT),
+      line(cornerAt("front left"), cornerAt("back right"), FAINT),
+      line(a, b, DATA),
+      ring(a, 0.2),
+      ring(b, 0.2),
+      words(at((a.x + b.x) / 2, (a.y + b.y) / 2 + 0.3), text, { tone: "data" }),
     ],
   };
 }

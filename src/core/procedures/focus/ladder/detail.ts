@@ -1,9 +1,8 @@
 /** The close-up: the lines of one cell with the jaws on one of them, or how cells look by their height. */
-import type { Detail, Primitive, Tone } from "../../../drawing/scene";
-import { shownNumber } from "../../../metrology/quantity-text";
-import { quantitiesAt } from "../../../trial/answer";
-import { lengthUnitOf } from "../../../trial/decisions";
+import { ASKED, at, dimensionUp, line, mark, quarterTurn } from "../../../drawing/close-up";
+import type { Detail, Primitive } from "../../../drawing/scene";
 import type { Focus, History } from "../../../trial/history";
+import { lookedAt } from "../../../trial/looked-at";
 import type { LadderPlan } from "../plan";
 import { MARKED_SITE, SHARPEST_SITE } from "./coupon";
 
@@ -18,9 +17,9 @@ const [LINE_GAP, LINE_WIDTH] = [1.5, 0.5];
 const ACROSS_FOCUS = [0, 0.45, 0.2, 0.45, 0];
 
 export function detailOf(history: History<LadderPlan>, focus: Focus): Detail | null {
-  const round = history.rounds.at(-1);
-  const site = round?.spec.sites.find((s) => s.id === focus.site);
-  if (!round || !site) return null;
+  const looked = lookedAt(history, focus);
+  if (!looked) return null;
+  const { site, value, text } = looked;
   if (site.id === MARKED_SITE || site.id === SHARPEST_SITE)
     return {
       title: `Detail, ${site.label.toLowerCase()}`,
@@ -31,11 +30,9 @@ export function detailOf(history: History<LadderPlan>, focus: Focus): Detail | n
       radius: RADIUS,
       primitives: ladderOfLines(site.id === SHARPEST_SITE),
     };
-  const read = quantitiesAt(round.answers, site.id);
-  const value = focus.typed ?? read.at(-1) ?? null;
   const level = [
-    ...[-1, 0, 1].map((k) => line(-RADIUS, RADIUS, k * LINE_GAP, LINE_WIDTH, "ink")),
-    ...jaws(value === null ? "?" : shownNumber(value, lengthUnitOf(history), 2)),
+    ...[-1, 0, 1].map((k) => mark(at(-RADIUS, k * LINE_GAP), at(RADIUS, k * LINE_GAP), LINE_WIDTH)),
+    ...jaws(text),
   ];
   const { measurand } = site;
   const isUpright = measurand.kind === "width" && measurand.of.kind === "line" && measurand.of.along === "y";
@@ -43,20 +40,7 @@ export function detailOf(history: History<LadderPlan>, focus: Focus): Detail | n
     title: `Detail, ${site.label}`,
     note: value === null ? "not read yet: width drawn as an example" : "width drawn as an example",
     radius: RADIUS,
-    primitives: isUpright ? level.map(turned) : level,
-  };
-}
-
-/** With X and Y exchanged. */
-function turned(primitive: Primitive): Primitive {
-  const swap = ({ x, y }: { x: number; y: number }) => ({ x: y, y: x });
-  if (primitive.kind === "stroke") return { ...primitive, points: primitive.points.map(swap) };
-  if (primitive.kind !== "dimension") return primitive;
-  return {
-    ...primitive,
-    from: swap(primitive.from),
-    to: swap(primitive.to),
-    along: primitive.along === "y" ? "x" : "y",
+    primitives: isUpright ? level.map(quarterTurn) : level,
   };
 }
 
@@ -67,7 +51,9 @@ function ladderOfLines(ringsSharpest: boolean): Primitive[] {
     const half = pitch * 0.36;
     // Round ends reach half a width further.
     const lines =
-      width === 0 ? [] : [-0.75, 0, 0.75].map((y) => line(x - half + width / 2, x + half - width / 2, y, width, "ink"));
+      width === 0
+        ? []
+        : [-0.75, 0, 0.75].map((y) => mark(at(x - half + width / 2, y), at(x + half - width / 2, y), width));
     const isPointedAt = ringsSharpest ? i === 2 : i === 1 || i === 3;
     const cell: Primitive = {
       kind: "cell",
@@ -82,40 +68,12 @@ function ladderOfLines(ringsSharpest: boolean): Primitive[] {
   });
 }
 
-function line(x0: number, x1: number, y: number, widthMm: number, tone: Tone): Primitive {
-  return {
-    kind: "stroke",
-    closed: false,
-    weight: "mark",
-    widthMm,
-    dashed: false,
-    tone,
-    points: [
-      { x: x0, y },
-      { x: x1, y },
-    ],
-  };
-}
-
 /** Over and under the middle line, and the dimension between them. */
 function jaws(text: string): Primitive[] {
-  const tone: Tone = "needs you";
   const half = LINE_WIDTH / 2;
-  const edge = (y: number): Primitive => ({
-    kind: "stroke",
-    closed: false,
-    weight: "thin",
-    widthMm: 0,
-    dashed: false,
-    tone,
-    points: [
-      { x: 0.4, y },
-      { x: 2.2, y },
-    ],
-  });
   return [
-    edge(half),
-    edge(-half),
-    { kind: "dimension", from: { x: 1.8, y: -half }, to: { x: 1.8, y: half }, along: "y", at: 1.8, text, tone },
+    line(at(0.4, half), at(2.2, half), ASKED),
+    line(at(0.4, -half), at(2.2, -half), ASKED),
+    dimensionUp(at(1.8, -half), at(1.8, half), 1.8, text, "needs you"),
   ];
 }
