@@ -70,17 +70,14 @@ const HEADLINES = {
 
 const MORE_READINGS = 2;
 
-/** The way out where a proof cannot tell: everything is read some times more, `afresh`. @param what `every length` */
+/** The way out where a proof is undecided. @param again how a point is read again, a whole sentence */
 export function readMore(
-  result: Verdict["result"],
   { spec }: Pick<RoundRecord, "spec">,
-  what: string,
-  afresh = "setting the gauge",
+  again = "Set the gauge again each time.",
 ): Verdict["ways"] {
-  if (result !== "cannot tell") return [];
   return [
     {
-      text: `Read ${what} ${MORE_READINGS} times more, ${afresh} anew.`,
+      text: `Measure every point ${MORE_READINGS} more times. ${again}`,
       sites: spec.sites.map((s) => s.id),
       more: MORE_READINGS,
       gauge: null,

@@ -39,6 +39,8 @@ export function whatBecame(before: Measured | null, after: Measured): Became | n
 }
 
 type Words = { headline: string; text: string };
+/** Of what stayed and what doubled: they are each procedure's own. */
+export type OwnWords = Record<"unchanged" | "doubled", Words>;
 
 /** The same whatever is corrected. */
 const ALIKE: Record<Exclude<Became, "unchanged" | "doubled">, Words> = {
@@ -58,13 +60,11 @@ const ALIKE: Record<Exclude<Became, "unchanged" | "doubled">, Words> = {
 
 /**
  * The finding of a proof; none where nothing is to be told.
- *
- * @param own words for what stayed and what doubled, which are each procedure's own
  */
 export function becameFindings(
   before: Measured | null,
   after: Measured,
-  own: Record<"unchanged" | "doubled", Words>,
+  own: OwnWords,
   id: (became: Became) => string = (became) => became,
 ): Finding[] {
   const became = whatBecame(before, after);

@@ -1,12 +1,8 @@
 /** Bed tilt: the readout at which each place is in focus tells how the bed leans, and what to turn at each corner. */
 
-import { headlineOf, readMore } from "../../measuring/plain-course";
+import { judgeErrors } from "../../measuring/judge-errors";
 import { expandedUncertainty } from "../../metrology/measured";
 import { fixed } from "../../metrology/quantity-text";
-import { ruling } from "../../metrology/tolerance";
-import type { History } from "../../trial/history";
-import type { Verdict } from "../../trial/verdict";
-import { wholeProof } from "../../trial/verdict";
 import { defineProcedure } from "../contract";
 import { bedTiltRound } from "./coupon";
 import { detailOf } from "./detail";
@@ -38,38 +34,22 @@ export const bedTilt = defineProcedure<BedTiltPlan>({
     proved: "Proved: the bed is level.",
     holding: "Still level: nothing to change.",
   },
-  judge: judgeBed,
+  judge: judgeErrors<BedTiltPlan, "">({
+    unit: "mm",
+    errors: (history, round) => {
+      const lift = largestLift(readBed(history, round))?.quantity;
+      return lift ? [{ key: "", label: "Largest difference between supports", error: lift }] : [];
+    },
+    text: ({ error }) =>
+      `Supports differ by ${fixed(error.value, 2)} ± ${fixed(expandedUncertainty(error), 2)} mm at most`,
+    advice: {
+      proved: "Nothing to turn.",
+      "not proved": "Raise the supports by what is left, and read once more.",
+      "cannot tell": "Tolerance and doubt overlap: read more often at each place.",
+    },
+    asFound: "largest difference between supports",
+    again: "Find the height again each time.",
+  }),
   overlay: () => [],
   detail: detailOf,
 });
-
-const ADVICE = {
-  proved: "Nothing to turn.",
-  "not proved": "Raise the supports by what is left, and read once more.",
-  "cannot tell": "Tolerance and doubt overlap: read more often at each place.",
-} as const;
-
-function judgeBed(history: History<BedTiltPlan>): Verdict | null {
-  const last = history.rounds.at(-1);
-  if (!last || (last.purpose !== "proof" && last.purpose !== "check")) return null;
-  const left = (round: typeof last) => largestLift(readBed(history, round))?.quantity ?? null;
-  const after = left(last);
-  if (!after) return null;
-  const earlier = history.rounds.findLast((r) => r.n < last.n && left(r) !== null);
-  const result = ruling(after, history.tolerance);
-  return wholeProof(
-    history,
-    {
-      result,
-      tolerance: history.tolerance,
-      unit: "mm",
-      findings: [],
-      headline: headlineOf(last.purpose, result),
-      advice: `Supports differ by ${fixed(after.value, 2)} ± ${fixed(expandedUncertainty(after), 2)} mm at most. ${ADVICE[result]}`,
-      lines: [{ label: "Largest difference between supports", before: earlier ? left(earlier) : null, after, result }],
-      ways: readMore(result, last, "every place", "coming to it"),
-      asFound: { label: "largest difference between supports", quantity: after },
-    },
-    [],
-  );
-}

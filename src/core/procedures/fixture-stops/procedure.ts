@@ -46,7 +46,7 @@ export const fixtureStops = defineProcedure<FixturePlan>({
     holding: "Still where they were: nothing to change.",
   },
   proof: proofOf,
-  judge: (history) => judgeEdges(history, "stop", stopsIn),
+  judge: judgeEdges("stop", stopsIn),
   detail: edgeDetail,
 });
 

@@ -43,6 +43,6 @@ export const origin = defineProcedure<OriginPlan>({
     proved: "Proved: marks lie where they are drawn.",
     holding: "Still holding: nothing to change.",
   },
-  judge: (history) => judgeEdges(history, "edge", edgesIn),
+  judge: judgeEdges("edge", edgesIn),
   detail: edgeDetail,
 });
