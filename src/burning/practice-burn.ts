@@ -2,13 +2,12 @@
 import type { Op } from "../core/coupon/program";
 import type { RoundSpec, Turned } from "../core/coupon/round-spec";
 import type { Measurand, Site } from "../core/coupon/site";
+import { actingSetting } from "../core/course/acting-setting";
 import type { Placement } from "../core/geometry/frames";
 import { counted } from "../core/machine/counted";
 import type { MachineSpec } from "../core/machine/machine-spec";
 import { fromInternal, type LengthUnit, UNITS } from "../core/metrology/units";
-import { AXIS_SCALE } from "../core/procedures/axis-scale/setting";
-import { HOME_OFFSET } from "../core/procedures/origin/setting";
-import { ROLLER_DIAMETER, ROTARY_STEPS } from "../core/procedures/rotary/setting";
+import type { Acts } from "../core/settings/setting";
 import type { AnswerValue } from "../core/trial/answer";
 import type { AnswerInput } from "../core/trial/answer-input";
 import { type GcodeProgram, parseGcode } from "../formats/gcode-parser";
@@ -21,7 +20,7 @@ import { edgeSeen } from "../practice/edges";
 import { burnOnGalvo } from "../practice/galvo";
 import type { GalvoTruth } from "../practice/galvo-truth";
 import { burnOnGantry, type Mark, trueCorner } from "../practice/gantry";
-import { focusOf, type GantryTruth, type PracticeController } from "../practice/gantry-truth";
+import { focusOf, type GantryTruth, type PracticeController, ROW_SHIFT } from "../practice/gantry-truth";
 import { marksByHand } from "../practice/hand-marks";
 import { peakNoted } from "../practice/head-height";
 import { judgedCells } from "../practice/judge-cells";
@@ -161,7 +160,7 @@ export function burnGcode(
   const prop = op ? propped(op, spec.placement.xMm, truth.seed) : null;
   const asSet = asItRuns(truth, controller, machine);
   const runs = turned ? axisTakenOff(asSet, turned.axis) : asSet;
-  const burn = burnOnGantry(asSeenFromAbove(parsed.value, machine), runs, controller, bed, {
+  const burn = burnOnGantry(asSeenFromAbove(parsed.value, machine), runs, rowsShifted(controller), bed, {
     heights: byHand,
     prop,
     cutter: cutterFor(spec, runs),
@@ -179,6 +178,12 @@ function withoutEnd(machine: MachineSpec, turned: Turned | undefined): MachineSp
   return { ...machine, ...(turned.axis === "y" ? { depthMm: Infinity } : { widthMm: Infinity }) };
 }
 
+/** The one shift of scanned rows that it stores, under the name that the practice machine has for it. */
+function rowsShifted(controller: PracticeController): PracticeController {
+  const stored = controller.numbers?.[keyOf({ on: "scanned rows" })];
+  return stored ? { ...controller, numbers: { ...controller.numbers, [ROW_SHIFT]: stored } } : controller;
+}
+
 /** The rotary that is fitted, with the numbers that its controller holds now. */
 function rotaryOn(
   truth: PracticeTruth,
@@ -188,12 +193,12 @@ function rotaryOn(
 ): OnRotary {
   const { rotary, drive } = turned;
   // Where no bench keeps rotaries apart, a controller has one.
-  const held = (setting: string) => numbers[rotaryKey(setting, rotary)] ?? numbers[setting];
+  const held = (on: "rotary steps" | "roller") => numbers[rotaryKey(keyOf({ on }), rotary)] ?? numbers[keyOf({ on })];
   return {
     truth: rotaryTruthOf(truth, rotary, drive),
     seed: truth.seed,
     called,
-    held: { steps: held(ROTARY_STEPS), roller: held(ROLLER_DIAMETER) },
+    held: { steps: held("rotary steps"), roller: held("roller") },
   };
 }
 
@@ -208,14 +213,22 @@ function cutterFor({ pieces, program }: Pick<RoundSpec, "program" | "pieces">, t
   return new Cutter(focusOf(truth), { ...cutFrom, passes }, truth.seed, truth.endJitterMm === 0);
 }
 
+/** Key of the setting that acts on this; of no setting where none does. */
+function keyOf(acts: Acts): string {
+  return actingSetting(acts)?.key ?? "";
+}
+
 /** With the numbers that its controller holds now. */
 function asItRuns(truth: GantryTruth, controller: PracticeController, { held }: MachineSpec): GantryTruth {
   const dimension = (key: string) => UNITS[held[key]?.unit ?? "mm"].dimension;
   const lengthens = (key: string) => dimension(key) === "per length" || held[key]?.sense === 1;
-  const keys = (axis: "x" | "y"): AxisKeys => ({
-    scale: { key: AXIS_SCALE[axis], lengthens: lengthens(AXIS_SCALE[axis]) },
-    home: { key: HOME_OFFSET[axis], counts: dimension(HOME_OFFSET[axis]) === "count" },
-  });
+  const keys = (axis: "x" | "y"): AxisKeys => {
+    const [scale, home] = [keyOf({ on: "length", axis }), keyOf({ on: "home", axis })];
+    return {
+      scale: { key: scale, lengthens: lengthens(scale) },
+      home: { key: home, counts: dimension(home) === "count" },
+    };
+  };
   return asEntered(truth, controller, { x: keys("x"), y: keys("y") });
 }
 

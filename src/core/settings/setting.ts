@@ -31,9 +31,24 @@ export const givenSettingValueSchema = settingValueSchema.superRefine((value, co
 });
 export type SettingTable = Extract<SettingValue, { shape: "table" }>;
 
+/** What changes at the machine with a setting. */
+export type Acts =
+  /** Both ends of scanned rows, by direction and speed. */
+  | { on: "row ends" }
+  /** Scanned rows against drawn lines: all of them, or by speed. */
+  | { on: "scanned rows" }
+  /** How long an axis makes a length, or where it begins. */
+  | { on: "length" | "home"; axis: "x" | "y" }
+  /** How far a rotary turns. */
+  | { on: "rotary steps" | "roller" }
+  /** Nothing that a file shows: the next burn is laid out by it. */
+  | { on: "next burn" };
+
 export type SettingSpec = {
   key: string;
   label: string;
+  /** A practice machine changes by it as the real one does. */
+  acts: Acts;
   /** `optic`, `rotary`: of the machine with the one that is fitted. */
   owner: "machine" | "optic" | "rotary";
   shape: SettingValue["shape"];

@@ -1,7 +1,5 @@
+import { actingSetting, settingByKey } from "../../core/course/acting-setting";
 import { NO_NAME } from "../../core/procedures/rotary/plan";
-import { ROTARY_SETTINGS } from "../../core/procedures/rotary/setting";
-import { SCAN_OFFSET } from "../../core/procedures/scan-offset/plan";
-import { ROW_SHIFT_BY_SPEED } from "../../core/procedures/scan-offset/setting";
 import type { SettingValue } from "../../core/settings/setting";
 import type { Adjustment } from "../../core/trial/outcome";
 import type { Db } from "../../data/database";
@@ -38,7 +36,11 @@ export function controllerOf(row: PracticeRow): PracticeController {
 
 /** The tables that a practice controller stores now, by the key of their setting. */
 export function tablesOf({ table, rowShifts = [] }: PracticeController): Record<string, PracticeController["table"]> {
-  return { [SCAN_OFFSET]: table, [ROW_SHIFT_BY_SPEED]: rowShifts };
+  return { [tableKey("row ends")]: table, [tableKey("scanned rows")]: rowShifts };
+}
+
+function tableKey(on: "row ends" | "scanned rows"): string {
+  return actingSetting({ on }, "table")?.key ?? "";
 }
 
 /** What was read back at the controller of a machine: the first number tells what its stand-in holds, later ones change nothing there. */
@@ -52,7 +54,7 @@ export function foundInPractice(db: Db, machineId: number, setting: string, valu
 
 /** What belongs to a rotary is kept for the one that is fitted. */
 function keyOf(db: Db, machineId: number, setting: string): string {
-  if (!ROTARY_SETTINGS.some((s) => s.key === setting)) return setting;
+  if (settingByKey(setting)?.owner !== "rotary") return setting;
   return rotaryKey(setting, fittedNow(db, machineId).rotary?.label ?? NO_NAME);
 }
 
@@ -70,8 +72,9 @@ export function enterInPractice(
   foundInPractice(db, machineId, setting, before ?? value);
   const key = keyOf(db, machineId, setting);
   changeController(db, machineId, (held) => {
-    if (setting === ROW_SHIFT_BY_SPEED) return { ...held, rowShifts: value?.shape === "table" ? value.rows : [] };
-    if (setting === SCAN_OFFSET) return { ...held, table: value?.shape === "table" ? value.rows : [] };
+    const rows = value?.shape === "table" ? value.rows : [];
+    if (setting === tableKey("scanned rows")) return { ...held, rowShifts: rows };
+    if (setting === tableKey("row ends")) return { ...held, table: rows };
     const known = held.numbers?.[key];
     if (!known) return held;
     return withNumber(held, key, { ...known, now: value?.shape === "scalar" ? value.value : known.found });

@@ -10,6 +10,7 @@ import { measured } from "../../core/metrology/measured";
 import { signed } from "../../core/metrology/quantity-text";
 import { ruling } from "../../core/metrology/tolerance";
 import { defineProcedure } from "../../core/procedures/contract";
+import { scalarSetting } from "../../core/settings/declared";
 import { quantitiesAt } from "../../core/trial/answer";
 import type { History } from "../../core/trial/history";
 import type { GivenOutcome } from "../../core/trial/outcome";
@@ -110,18 +111,7 @@ export const madeUp = defineProcedure<MadeUpPlan>({
   title: "Made-up square",
   summary: "Uses every kind of question once",
   machineKinds: ["CO2 gantry"],
-  settings: [
-    {
-      key: SETTING,
-      label: "Made-up length",
-      owner: "machine",
-      shape: "scalar",
-      unit: "mm",
-      atUnit: null,
-      copied: true,
-      larger: null,
-    },
-  ],
+  settings: [scalarSetting({ key: SETTING, label: "Made-up length", acts: { on: "next burn" }, copied: true })],
   needs: [],
   tolerance: { default: 0.1, unit: "mm", label: "Largest error left" },
   recheck: { defaultDays: 30, why: "Made-up things do not last." },

@@ -2,6 +2,7 @@
  * A procedure to begin a new one from: a bar is burned and measured, and what it is too long or too short is corrected. It is never
  * listed; `npm run new:procedure` copies its folder under another name.
  */
+import { scalarSetting } from "../../settings/declared";
 import { defineProcedure } from "../contract";
 import { roundOf } from "./coupon";
 import { detailOf } from "./detail";
@@ -14,18 +15,7 @@ export const sampleBar = defineProcedure<SampleBarPlan>({
   title: "Sample bar",
   summary: "A bar comes out as long as it is drawn",
   machineKinds: ["CO2 gantry", "diode gantry"],
-  settings: [
-    {
-      key: SAMPLE_BAR,
-      label: "Sample bar offset",
-      owner: "machine",
-      shape: "scalar",
-      unit: "mm",
-      atUnit: null,
-      larger: null,
-      copied: true,
-    },
-  ],
+  settings: [scalarSetting({ key: SAMPLE_BAR, label: "Sample bar offset", acts: { on: "next burn" }, copied: true })],
   needs: [],
   tolerance: { default: 0.1, unit: "mm", label: "Largest error of length left" },
   recheck: { defaultDays: 180, why: "Nothing of it wears quickly." },

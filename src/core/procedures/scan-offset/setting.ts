@@ -1,5 +1,6 @@
 /** What a controller stores of scanned rows: an offset for each direction by speed, and their shift against drawn lines. */
 import type { MachineSpec } from "../../machine/machine-spec";
+import { scalarSetting, tableBySpeed } from "../../settings/declared";
 import type { SettingSpec } from "../../settings/setting";
 import { hasOutline, SCAN_OFFSET, type ScanOffsetPlan } from "./plan";
 
@@ -9,40 +10,29 @@ export const ROW_SHIFT_BY_SPEED = "row shift by speed";
 const MOVES = { positive: "moves scanned rows to the right", negative: "moves scanned rows to the left" };
 
 export const SCAN_SETTINGS: readonly SettingSpec[] = [
-  {
+  tableBySpeed({
     key: SCAN_OFFSET,
     label: "Scan offset per direction",
-    owner: "machine",
-    shape: "table",
-    unit: "mm",
-    atUnit: "mmPerS",
+    acts: { on: "row ends" },
     copied: true,
     larger: { positive: "marks earlier", negative: "marks later" },
-  },
-  {
+  }),
+  scalarSetting({
     key: ROW_SHIFT,
     label: "Shift of scanned rows",
-    owner: "machine",
-    shape: "scalar",
-    unit: "mm",
-    atUnit: null,
-    copied: false,
+    acts: { on: "scanned rows" },
     larger: MOVES,
     about: "Against drawn lines, along X.",
     onlyWhere: "The controller stores one shift of scanned rows against drawn lines",
-  },
-  {
+  }),
+  tableBySpeed({
     key: ROW_SHIFT_BY_SPEED,
     label: "Shift of scanned rows by speed",
-    owner: "machine",
-    shape: "table",
-    unit: "mm",
-    atUnit: "mmPerS",
-    copied: false,
+    acts: { on: "scanned rows" },
     larger: MOVES,
     about: "Against drawn lines, along X.",
     onlyWhere: "The controller stores a shift of scanned rows against drawn lines for each speed",
-  },
+  }),
 ];
 
 /** How the shift that a burn shows is stored: as one value, as one for each speed, or not at all. */
