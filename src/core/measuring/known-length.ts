@@ -4,7 +4,7 @@
  *
  *   y = L + s + c + d L + z + scatter        s what the known length itself may be off
  */
-import type { Site } from "../coupon/site";
+import { lengthAsk, type Site } from "../coupon/site";
 import { at, box, dimensionAcross, line, type Pen, path } from "../drawing/close-up";
 import type { Detail } from "../drawing/scene";
 import { type Gauge, hasJaws, type Jaws } from "../metrology/gauge";
@@ -62,13 +62,7 @@ export function knownLengthSites({ knownMm }: KnownLength, sites: readonly Site[
     id: siteOf(jaws),
     label: `Known length, ${jaws} jaws`,
     question: QUESTIONS[jaws](`${plain(knownMm)} mm`),
-    ask: {
-      kind: "quantity",
-      dimension: "length",
-      signedBy: null,
-      jaws,
-      plausibleUpTo: knownMm + PLAUSIBLE_MORE_MM,
-    },
+    ask: lengthAsk({ jaws, plausibleUpTo: knownMm + PLAUSIBLE_MORE_MM }),
     measurand: { kind: "known length", mm: knownMm },
     place: null,
     repeats: 1,

@@ -1,6 +1,8 @@
 /** The lines as they are burned, and where they are measured. */
+
 import type { CouponPath } from "../../coupon/piece";
 import type { Site } from "../../coupon/site";
+import { lengthAsk } from "../../coupon/site";
 import type { CouponPoint } from "../../geometry/frames";
 import { AXES, type Axis } from "../../machine/machine-spec";
 import { plain } from "../../metrology/quantity-text";
@@ -67,13 +69,7 @@ export function edgeSites(
         id: edgeSite(axis, which),
         label: `From the ${side} ${edgeWord}, ${PLACE_WORDS[which]}`,
         question: `How far is the line from the ${side} ${edgeWord}, ${PLACE_WORDS[which]}${terms.measuredTo === "centre" ? ", to its middle" : ", to its near edge"}?`,
-        ask: {
-          kind: "quantity",
-          dimension: "length",
-          signedBy: null,
-          jaws: "outside",
-          plausibleUpTo: nominal + PLAUSIBLE_MORE_MM,
-        },
+        ask: lengthAsk({ plausibleUpTo: nominal + PLAUSIBLE_MORE_MM }),
         measurand: {
           kind: "edge distance",
           side,

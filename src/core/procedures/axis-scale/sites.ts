@@ -1,5 +1,7 @@
 /** Where an axis is measured, and what is asked there. */
+
 import type { Feature, Site } from "../../coupon/site";
+import { lengthAsk, readoutAsk } from "../../coupon/site";
 import type { CouponPoint } from "../../geometry/frames";
 import { AXES, type Axis } from "../../machine/machine-spec";
 import { knownLengthSites } from "../../measuring/known-length";
@@ -12,6 +14,7 @@ const PIECE_ID = "scale";
 const RADIUS_MM = 8;
 /** Longer than it should be by so much is asked about. */
 const PLAUSIBLE_SHARE = 1.1;
+const LONGEST_AXIS_MM = 5000;
 /** Half of the square in which a mark is looked for: no other lies in it, mm. */
 const AROUND_MM = 1.5;
 
@@ -23,10 +26,7 @@ export function sitesOf(plan: AxisScalePlan): Site[] {
 
 function siteOf(plan: AxisScalePlan, place: MeasuredPlace): Site {
   const { axis, nominalMm } = place;
-  const ask = {
-    ...({ kind: "quantity", dimension: "length", signedBy: null, jaws: "outside" } as const),
-    plausibleUpTo: Math.max(1, PLAUSIBLE_SHARE * nominalMm),
-  };
+  const ask = lengthAsk({ plausibleUpTo: Math.max(1, PLAUSIBLE_SHARE * nominalMm) });
   const common = { id: place.site, ask, repeats: plan.repeats, openEnded: false };
   const name = axis.toUpperCase();
   switch (place.kind) {
@@ -35,7 +35,7 @@ function siteOf(plan: AxisScalePlan, place: MeasuredPlace): Site {
         ...common,
         label: `${name}, readout at the ${place.end === "from" ? "first" : "second"} mark`,
         question: `What did the readout of ${name} show when the ${place.end === "from" ? "first" : "second"} mark was burned?`,
-        ask: { ...ask, plausibleUpTo: 5000, atMachine: { step: plan.readoutStepMm } },
+        ask: readoutAsk({ plausibleUpTo: LONGEST_AXIS_MM, stepMm: plan.readoutStepMm }),
         measurand: { kind: "readout", of: spot(plan, axis, nominalMm), along: axis },
         place: null,
         repeats: 1,

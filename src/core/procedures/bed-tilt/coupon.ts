@@ -1,5 +1,7 @@
 /** A bed is read at its places: nothing is burned to be kept. */
+
 import type { RoundSpec } from "../../coupon/round-spec";
+import { readoutAsk } from "../../coupon/site";
 import { eyewearLine } from "../../machine/not-known";
 import { plain } from "../../metrology/quantity-text";
 import type { PlanContext } from "../../trial/plan-form";
@@ -31,14 +33,7 @@ export function bedTiltRound(plan: BedTiltPlan, { machine }: PlanContext): Round
       id: p.id,
       label: `Bed, ${p.label}`,
       question: `Number of the readout in focus, ${p.label}?`,
-      ask: {
-        kind: "quantity",
-        dimension: "length",
-        signedBy: null,
-        jaws: "outside",
-        plausibleUpTo: PLAUSIBLE_MM,
-        atMachine: { step: plan.settableMm },
-      },
+      ask: readoutAsk({ plausibleUpTo: PLAUSIBLE_MM, stepMm: plan.settableMm }),
       measurand: { kind: "focus readout", xMm: p.x, yMm: p.y },
       place: null,
       repeats: plan.repeats,

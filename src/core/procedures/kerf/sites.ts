@@ -1,5 +1,7 @@
 /** Where a kerf is read, and what is asked there. */
+
 import type { Feature, Site } from "../../coupon/site";
+import { lengthAsk } from "../../coupon/site";
 import type { CouponPoint } from "../../geometry/frames";
 import { AXES, type Axis } from "../../machine/machine-spec";
 import { knownLengthSites } from "../../measuring/known-length";
@@ -70,13 +72,7 @@ function sideSite(plan: KerfPlan, { id, of, axis, near, face }: SquareSite): Sit
     id,
     label: `${of === "part" ? "Part" : "Hole"}, along ${name} ${face === "top" ? `near the ${SIDES[axis][near]}` : "at the bottom"}`,
     question: `How ${of === "part" ? "long is the part" : "wide is the hole"} along ${name}, ${where}?`,
-    ask: {
-      kind: "quantity",
-      dimension: "length",
-      signedBy: null,
-      jaws: of === "part" ? "outside" : "inside",
-      plausibleUpTo: Math.max(1, PLAUSIBLE_SHARE * side),
-    },
+    ask: lengthAsk({ jaws: of === "part" ? "outside" : "inside", plausibleUpTo: Math.max(1, PLAUSIBLE_SHARE * side) }),
     measurand: {
       kind: "cut size",
       of,
@@ -103,13 +99,7 @@ function gapSite(plan: KerfPlan, axis: Axis): Site {
     id: combSite(axis),
     label: `Comb along ${axis.toUpperCase()}, gap of ${plan.cuts} cuts`,
     question: `Push all ${plan.cuts - 1} strips to the ${toward}, tight together. How wide is the gap that is left along ${axis.toUpperCase()}?`,
-    ask: {
-      kind: "quantity",
-      dimension: "length",
-      signedBy: null,
-      jaws: "inside",
-      plausibleUpTo: WIDEST_CUT_MM * plan.cuts,
-    },
+    ask: lengthAsk({ jaws: "inside", plausibleUpTo: WIDEST_CUT_MM * plan.cuts }),
     measurand: { kind: "pushed gap", cuts, along: axis },
     place: { piece: PIECE, at: middle(combWidthMm(plan)), radiusMm: RADIUS_MM },
     repeats: plan.repeats,

@@ -1,5 +1,7 @@
 /** Where a rotary is measured, and what is asked there. */
+
 import type { Feature, Site } from "../../coupon/site";
+import { lengthAsk, readoutAsk } from "../../coupon/site";
 import { type Lane, laneOf, lineAt, pointAt } from "./layout";
 import { isBurned, type RotaryPlan, restsElsewhere, sentMm, sizesNeeded, tapeOn } from "./plan";
 import { SITES } from "./travel";
@@ -14,8 +16,16 @@ const WIDE_LINE_MM = 1;
 const SLIP_MM = 5;
 const MOST_TURNS = 50;
 
-export const GAP_WORDS = { positive: "it stops short of line 1", negative: "it goes past line 1" } as const;
-export const BACK_WORDS = { positive: "beyond line 1, on the side of the words", negative: "short of line 1" } as const;
+const GAP_SIGN = {
+  question: "Where does line 2 end?",
+  positive: "it stops short of line 1",
+  negative: "it goes past line 1",
+};
+const BACK_SIGN = {
+  question: "Where does line 3 lie?",
+  positive: "beyond line 1, on the side of the words",
+  negative: "short of line 1",
+};
 export const STANDS = { drawn: "as drawn", mirrored: "mirrored" } as const;
 
 type Common = Pick<Site, "repeats" | "openEnded">;
@@ -32,14 +42,6 @@ export function sitesOf(plan: RotaryPlan): Site[] {
     ...(plan.way === "wrap" ? [widthSite(plan, once), gapSite(plan, many)] : [spanSite(plan, many)]),
     ...sizes,
   ];
-}
-
-function lengthAsk(
-  plausibleUpTo: number,
-  jaws: "outside" | "inside",
-  signedBy: Extract<Site["ask"], { kind: "quantity" }>["signedBy"],
-): Site["ask"] {
-  return { kind: "quantity", dimension: "length", signedBy, jaws, plausibleUpTo };
 }
 
 function lineIn(plan: RotaryPlan, lane: Lane): Feature {
@@ -63,7 +65,7 @@ function gapSite(plan: RotaryPlan, common: Common): Site {
     label: "Gap to line 1",
     place: placeAt(plan, "last"),
     question: "How far is line 2 from line 1, between facing edges? Cannot be read where they lie on each other.",
-    ask: lengthAsk(sentMm(plan) / 2, "inside", { question: "Where does line 2 end?", ...GAP_WORDS }),
+    ask: lengthAsk({ jaws: "inside", plausibleUpTo: sentMm(plan) / 2, signedBy: GAP_SIGN }),
     measurand: { kind: "around", from: lineIn(plan, "first"), to: lineIn(plan, "last"), as: "gap" },
   };
 }
@@ -75,7 +77,7 @@ function widthSite(plan: RotaryPlan, common: Common): Site {
     label: "Width of a line",
     place: placeAt(plan, "first"),
     question: "How wide is line 1?",
-    ask: lengthAsk(WIDE_LINE_MM, "outside", null),
+    ask: lengthAsk({ plausibleUpTo: WIDE_LINE_MM }),
     measurand: { kind: "width", of: lineIn(plan, "first") },
   };
 }
@@ -88,7 +90,7 @@ function spanSite(plan: RotaryPlan, common: Common): Site {
     label: "From line 1 to line 2",
     place: placeAt(plan, "last"),
     question: `How far is line 2 from line 1, from the same edge of each, ${how}?`,
-    ask: lengthAsk(Math.PI * plan.diameterMm, "outside", null),
+    ask: lengthAsk({ plausibleUpTo: Math.PI * plan.diameterMm }),
     measurand: {
       kind: "around",
       from: lineIn(plan, "first"),
@@ -125,7 +127,7 @@ function backSite(plan: RotaryPlan, common: Common): Site {
     place: placeAt(plan, "back"),
     question:
       "After the way there and back: how far is line 3 from line 1, from the same edge? 0 where they are in line.",
-    ask: lengthAsk(SLIP_MM, "outside", { question: "Where does line 3 lie?", ...BACK_WORDS }),
+    ask: lengthAsk({ plausibleUpTo: SLIP_MM, signedBy: BACK_SIGN }),
     measurand: { kind: "around", from: lineIn(plan, "first"), to: lineIn(plan, "back"), as: "beside" },
   };
 }
@@ -179,7 +181,7 @@ function sizeSite(plan: RotaryPlan, where: "marked" | "resting", common: Common)
     question: around
       ? `How far is it around the part, ${at}, by a tape measure pulled snug?`
       : `How thick is the part, ${at}? Turn it between readings.`,
-    ask: lengthAsk(PLAUSIBLE_SHARE * laid * (around ? Math.PI : 1), "outside", null),
+    ask: lengthAsk({ plausibleUpTo: PLAUSIBLE_SHARE * laid * (around ? Math.PI : 1) }),
     measurand: { kind: "part size", of: around ? "circumference" : "diameter", where },
   };
 }
@@ -199,14 +201,7 @@ function tracedSites(plan: RotaryPlan, common: Common): Site[] {
     repeats: 1,
     openEnded: false,
     place: null,
-    ask: {
-      kind: "quantity",
-      dimension: "length",
-      signedBy: null,
-      jaws: "outside",
-      plausibleUpTo: 20 * nominalMm,
-      atMachine: { step: plan.readoutStepMm },
-    },
+    ask: readoutAsk({ plausibleUpTo: 20 * nominalMm, stepMm: plan.readoutStepMm }),
     measurand: { kind: "readout on line", end, nominalMm, ...onTape(plan) },
   });
   return [
@@ -216,7 +211,7 @@ function tracedSites(plan: RotaryPlan, common: Common): Site[] {
       label: "Length of the line",
       place: null,
       question: "How long is the line, from end to end, laid flat?",
-      ask: lengthAsk(Math.PI * plan.diameterMm, "outside", null),
+      ask: lengthAsk({ plausibleUpTo: Math.PI * plan.diameterMm }),
       measurand: { kind: "line on part", nominalMm, ...onTape(plan) },
     },
     readout(

@@ -1,6 +1,8 @@
 /** What is burned and where it is measured: one bar of a few rows, its length between the ends of the right-going ones. */
+
 import type { CouponPath } from "../../coupon/piece";
 import type { RoundSpec } from "../../coupon/round-spec";
+import { lengthAsk } from "../../coupon/site";
 import type { PlanContext } from "../../trial/plan-form";
 import type { SampleBarPlan } from "./plan";
 
@@ -45,7 +47,7 @@ export function roundOf({ lengthMm }: SampleBarPlan, { machine, couponCode }: Pl
         id: LENGTH_SITE,
         label: "The bar",
         question: "How long is the bar, from end to end?",
-        ask: { kind: "quantity", dimension: "length", signedBy: null, jaws: "outside", plausibleUpTo: 2 * lengthMm },
+        ask: lengthAsk({ plausibleUpTo: 2 * lengthMm }),
         measurand: { kind: "distance", from: end("left"), to: end("right"), along: "x" },
         place: { piece: PIECE, at: last, radiusMm: 4 },
         repeats: 3,

@@ -1,9 +1,11 @@
 /** The scan-offset coupon: blocks burned both ways, each with a one-way witness strip, and a step of known size. */
+
 import { letterStrokes, textWidthMm } from "../../coupon/lettering";
 import { type CouponPath, lineSettings, type MarkingSettings, type Piece } from "../../coupon/piece";
 import type { Op } from "../../coupon/program";
 import type { RoundSpec } from "../../coupon/round-spec";
 import type { Site } from "../../coupon/site";
+import { lengthAsk } from "../../coupon/site";
 import { corners, type Rect } from "../../geometry/rect";
 import { counted, zeroText } from "../../machine/counted";
 import type { MachineSpec } from "../../machine/machine-spec";
@@ -214,17 +216,14 @@ function staggerSite(plan: ScanOffsetPlan, place: BlockPlace, end: RowEnd): Site
     id: siteId(place.speedMmPerS, end),
     label: `${plain(place.speedMmPerS)} mm/s, ${end} end`,
     question: "How far apart are the tips of neighbouring rows?",
-    ask: {
-      kind: "quantity",
-      dimension: "length",
+    ask: lengthAsk({
       signedBy: {
         question: "Which rows stand out? Right-going rows line up with the witness strip above.",
         positive: end === "right" ? rightGoing : leftGoing,
         negative: end === "right" ? leftGoing : rightGoing,
       },
-      jaws: "outside",
       plausibleUpTo: PLAUSIBLE_STAGGER_MM,
-    },
+    }),
     measurand: { kind: "distance", from: feature("left"), to: feature("right"), along: "x" },
     place: {
       piece: PIECE,
@@ -244,13 +243,7 @@ function gapSite({ speedMmPerS, block, outline }: BlockPlace, end: RowEnd, going
     id: gapSiteId(speedMmPerS, end, going),
     label: `${plain(speedMmPerS)} mm/s, ${end} gap of ${going}-going rows`,
     question: `How wide is the gap between the outline and the tips of the ${going}-going rows at the ${end} end?`,
-    ask: {
-      kind: "quantity",
-      dimension: "length",
-      signedBy: null,
-      jaws: "outside",
-      plausibleUpTo: SPACING_MM.outline + PLAUSIBLE_STAGGER_MM,
-    },
+    ask: lengthAsk({ plausibleUpTo: SPACING_MM.outline + PLAUSIBLE_STAGGER_MM }),
     measurand: {
       kind: "row gap",
       rows: { kind: "row ends", within: block, end, going },
@@ -281,13 +274,7 @@ function referenceSite(plan: ScanOffsetPlan, { reference }: CouponPlaces, end: R
     id: REFERENCE_SITES[end],
     label: `Reference step of ${plain(plan.referenceStepMm)} mm, ${end} end`,
     question: "How far do the lower rows reach beyond the upper ones?",
-    ask: {
-      kind: "quantity",
-      dimension: "length",
-      signedBy: null,
-      jaws: "outside",
-      plausibleUpTo: PLAUSIBLE_STAGGER_MM,
-    },
+    ask: lengthAsk({ plausibleUpTo: PLAUSIBLE_STAGGER_MM }),
     measurand: {
       kind: "distance",
       from: end === "right" ? inner : outer,

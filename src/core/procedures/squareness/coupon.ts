@@ -1,8 +1,10 @@
 /** Four lines that cross at the corners, with both diagonals drawn and named. */
+
 import { fittingLetters, letterStrokes } from "../../coupon/lettering";
 import { type CouponPath, lineSettings, type Piece } from "../../coupon/piece";
 import type { RoundSpec } from "../../coupon/round-spec";
 import type { Site } from "../../coupon/site";
+import { lengthAsk } from "../../coupon/site";
 import type { CouponPoint } from "../../geometry/frames";
 import { eyewearLine } from "../../machine/not-known";
 import { plain } from "../../metrology/quantity-text";
@@ -108,13 +110,7 @@ function siteOf(plan: SquarenessPlan, id: LengthId): Site {
     id,
     label,
     question: `How far is it from the ${from} to the ${to} corner, where the lines cross?`,
-    ask: {
-      kind: "quantity",
-      dimension: "length",
-      signedBy: null,
-      jaws: "outside",
-      plausibleUpTo: PLAUSIBLE_SHARE * nominal,
-    },
+    ask: lengthAsk({ plausibleUpTo: PLAUSIBLE_SHARE * nominal }),
     measurand: { kind: "span", from: { kind: "cross", near: a }, to: { kind: "cross", near: b } },
     place: { piece: PIECE, at: b, radiusMm: RADIUS_MM },
     repeats: plan.repeats,

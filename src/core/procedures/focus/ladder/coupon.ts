@@ -1,9 +1,11 @@
 /** The height ladder: a numbered cell a height, each a group of its own, with the height to be set before it. */
+
 import { letterStrokes, textWidthMm } from "../../../coupon/lettering";
 import type { CouponPath, MarkingSettings, Piece } from "../../../coupon/piece";
 import type { Op } from "../../../coupon/program";
 import type { RoundSpec } from "../../../coupon/round-spec";
 import type { Site } from "../../../coupon/site";
+import { lengthAsk } from "../../../coupon/site";
 import type { CouponPoint } from "../../../geometry/frames";
 import type { Rect } from "../../../geometry/rect";
 import type { MachineSpec } from "../../../machine/machine-spec";
@@ -156,7 +158,7 @@ function beamSite({ number, heightMm }: CellPlace): Site {
     id: widthSite(number),
     label: `Height ${plain(heightMm)} mm`,
     question: "How wide is the beam: four times its second moment?",
-    ask: { kind: "quantity", dimension: "length", signedBy: null, jaws: "outside", plausibleUpTo: PLAUSIBLE_WIDTH_MM },
+    ask: lengthAsk({ plausibleUpTo: PLAUSIBLE_WIDTH_MM }),
     measurand: { kind: "beam width", heightMm },
     place: null,
     repeats: 1,
@@ -179,13 +181,7 @@ function lineSite(number: number, label: string, question: string, lines: Rect, 
     id: widthSite(number, run),
     label,
     question,
-    ask: {
-      kind: "quantity",
-      dimension: "length",
-      signedBy: null,
-      jaws: "outside",
-      plausibleUpTo: PLAUSIBLE_WIDTH_MM,
-    },
+    ask: lengthAsk({ plausibleUpTo: PLAUSIBLE_WIDTH_MM }),
     measurand: { kind: "width", of: { kind: "line", within: lines, ...(run === "y" ? { along: "y" as const } : {}) } },
     place: {
       piece: PIECE,

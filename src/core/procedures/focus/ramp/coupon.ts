@@ -1,9 +1,11 @@
 /** The ramp: one straight line up a propped plate, and beside it a scale that is engraved in heights. */
+
 import { letterStrokes } from "../../../coupon/lettering";
 import type { CouponPath, MarkingSettings, Piece } from "../../../coupon/piece";
 import type { Op } from "../../../coupon/program";
 import type { RoundSpec } from "../../../coupon/round-spec";
 import type { Site } from "../../../coupon/site";
+import { lengthAsk, readoutAsk } from "../../../coupon/site";
 import { eyewearLine } from "../../../machine/not-known";
 import { plain } from "../../../metrology/quantity-text";
 import type { Purpose } from "../../../trial/history";
@@ -140,14 +142,12 @@ function sitesOf(plan: RampPlan, slope: Slope, ticks: readonly Tick[]): Site[] {
     id,
     label,
     question: `${where} ${what}?`,
-    ask: {
-      kind: "quantity",
-      dimension: "length",
-      signedBy: null,
-      jaws: "outside",
-      plausibleUpTo: isRule ? length + 5 : Math.max(...ticks.map((t) => Math.abs(t.heightMm)), 1) + 5,
-      ...(isRule ? {} : { atMachine: { step: OF_STEP * ticksOf(plan).stepMm } }),
-    },
+    ask: isRule
+      ? lengthAsk({ plausibleUpTo: length + 5 })
+      : readoutAsk({
+          plausibleUpTo: Math.max(...ticks.map((t) => Math.abs(t.heightMm)), 1) + 5,
+          stepMm: OF_STEP * ticksOf(plan).stepMm,
+        }),
     measurand: { kind: "place on ramp", which, within, along },
     place: null,
     repeats,
@@ -169,13 +169,7 @@ function station({ heightMm, jobMm }: Tick, slope: Slope): Site[] {
       id: stationSite(heightMm),
       label: `Height ${plain(heightMm)} mm`,
       question: "How wide is the line beside this tick?",
-      ask: {
-        kind: "quantity",
-        dimension: "length",
-        signedBy: null,
-        jaws: "outside",
-        plausibleUpTo: PLAUSIBLE_WIDTH_MM,
-      },
+      ask: lengthAsk({ plausibleUpTo: PLAUSIBLE_WIDTH_MM }),
       measurand: {
         kind: "width",
         of: { kind: "line", within: { x0: x - STATION_MM, y0: y - 1, x1: x + STATION_MM, y1: y + 1 } },

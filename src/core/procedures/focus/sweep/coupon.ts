@@ -1,8 +1,10 @@
 /** A small hatched square that is marked without stopping, and the two questions of a sweep. */
+
 import type { Piece } from "../../../coupon/piece";
 import type { Op } from "../../../coupon/program";
 import type { RoundSpec } from "../../../coupon/round-spec";
 import type { Site } from "../../../coupon/site";
+import { readoutAsk } from "../../../coupon/site";
 import type { MachineSpec } from "../../../machine/machine-spec";
 import { eyewearLineForWatching } from "../../../machine/not-known";
 import { plain } from "../../../metrology/quantity-text";
@@ -81,14 +83,7 @@ function sitesOf({ passes, highestMm, lowestMm, settableMm }: SweepPlan): Site[]
     id,
     label,
     question: `Height at the brightest, loudest point, with the number ${way}?`,
-    ask: {
-      kind: "quantity",
-      dimension: "length",
-      signedBy: null,
-      jaws: "outside",
-      plausibleUpTo: Math.max(Math.abs(highestMm), Math.abs(lowestMm)) + 1,
-      atMachine: { step: settableMm },
-    },
+    ask: readoutAsk({ plausibleUpTo: Math.max(Math.abs(highestMm), Math.abs(lowestMm)) + 1, stepMm: settableMm }),
     measurand: { kind: "height of peak", going },
     place: null,
     repeats: passes,
