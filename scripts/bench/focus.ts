@@ -1,5 +1,5 @@
 /** What is promised of the focus by widths, on practice beams drawn by chance. The errors that were simulated stand beside it. */
-import { FEWEST_CELLS, fitWidths } from "../../src/core/procedures/focus/width-fit";
+import { FEWEST_CELLS, fitWidths } from "../../src/core/beam/width-fit";
 import {
   burnedLadder,
   focusSweep,

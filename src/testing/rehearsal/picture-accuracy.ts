@@ -6,13 +6,13 @@
  */
 
 import { burnFile } from "../../burning/practice-burn";
+import { fitWidths } from "../../core/beam/width-fit";
 import type { RoundSpec } from "../../core/coupon/round-spec";
 import { scaleFromDpi } from "../../core/picture/picture-scale";
 import { type PictureRead, readPicture } from "../../core/picture/read-picture";
 import { widthSite } from "../../core/procedures/focus/ladder/coupon";
 import { cellsOf, type LadderPlan } from "../../core/procedures/focus/plan";
 import { focus } from "../../core/procedures/focus/procedure";
-import { fitWidths } from "../../core/procedures/focus/width-fit";
 import { scanOffset } from "../../core/procedures/scan-offset/procedure";
 import type { PlanContext } from "../../core/trial/plan-form";
 import { gcodeOf } from "../../formats/gcode-writer";

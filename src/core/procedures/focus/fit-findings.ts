@@ -1,5 +1,7 @@
 /** What fitted widths show besides the focus, and answers that contradict each other. */
 
+import { dosePower, vanishesAside, widestAside } from "../../beam/mark-width-law";
+import type { WidthFit } from "../../beam/width-fit";
 import type { MachineSpec } from "../../machine/machine-spec";
 import { knownWavelengthNm } from "../../machine/not-known";
 import type { namedAnswers } from "../../measuring/length-readings";
@@ -10,9 +12,7 @@ import { plain } from "../../metrology/quantity-text";
 import { withinSentence } from "../../metrology/sentence-case";
 import type { Finding } from "../../trial/outcome";
 import type { Way } from "./found";
-import { dosePower, vanishesAside, widestAside } from "./mark-width-law";
 import type { Doses } from "./plan";
-import type { WidthFit } from "./width-fit";
 
 type WithDoses = { doses: Doses };
 /** No beam spreads less than an ideal one. */

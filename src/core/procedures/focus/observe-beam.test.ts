@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
+import { type Beam, beamAround, beamSlopes, beamWidth } from "../../beam/beam-widths";
 import { examine } from "../../estimate/examination";
 import { usualGauge } from "../../metrology/gauge";
 import { PLAIN_SHARES } from "../../trial/answer";
-import { type Beam, beamAround, beamSlopes, beamWidth } from "./beam-widths";
 import { beamModel } from "./observe-beam";
 
 const BEAM: Beam = { z0: 41.3, zR: 1.975844, d0: 0.2 };

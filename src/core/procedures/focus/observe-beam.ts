@@ -1,11 +1,12 @@
 /** Widths of the beam itself as observations around the beam that most of them agree on. */
+
+import { type BeamWidth, beamAround, beamSlopes, beamWidth } from "../../beam/beam-widths";
+import { WIDTH_SCATTER } from "../../beam/width-fit";
 import { type Model, usual } from "../../estimate/model";
 import { gaugeTerms, modelOf } from "../../measuring/length-readings";
 import { plain } from "../../metrology/quantity-text";
-import { type BeamWidth, beamAround, beamSlopes, beamWidth } from "./beam-widths";
 import { knownSetting, SETTING } from "./found";
 import type { WidthReading } from "./observe-widths";
-import { WIDTH_SCATTER } from "./width-fit";
 
 type BeamWidths = {
   readings: readonly WidthReading[];

@@ -2,6 +2,7 @@
 import { describe, expect, it } from "vitest";
 import { SAMPLE_MACHINE } from "../../../testing/sample-machine";
 import { usualLadder } from "../../../testing/usual-ladder";
+import { markWidth, type Spot } from "../../beam/mark-width-law";
 import { forecastOf } from "../../course/forecast";
 import type { Gauge } from "../../metrology/gauge";
 import { expandedUncertainty } from "../../metrology/measured";
@@ -10,7 +11,6 @@ import { leaveOutKey } from "../../trial/decisions";
 import type { History } from "../../trial/history";
 import type { PlanContext } from "../../trial/plan-form";
 import { focusRound, widthSite } from "./ladder/coupon";
-import { markWidth, type Spot } from "./mark-width-law";
 import { cellsOf, type LadderPlan } from "./plan";
 import { focus } from "./procedure";
 

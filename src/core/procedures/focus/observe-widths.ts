@@ -2,12 +2,9 @@
  * Widths of lines as observations around the spot that they agree on: which of them contradicts the others, and what the next one
  * should be. Readings at the machine by eye, of first, last and sharpest, are ordered and no part of it.
  */
-import { type Model, usual } from "../../estimate/model";
-import { gaugeTerms, type LengthReading, modelOf } from "../../measuring/length-readings";
-import { plain } from "../../metrology/quantity-text";
-import { knownSetting, SETTING } from "./found";
-import type { DosePower } from "./mark-width-law";
-import { type LadderCell, spotAround, WIDTH_SCATTER } from "./width-fit";
+
+import type { DosePower } from "../../beam/mark-width-law";
+import { type LadderCell, spotAround, WIDTH_SCATTER } from "../../beam/width-fit";
 import {
   type Around,
   focusRow,
@@ -19,7 +16,11 @@ import {
   textureMm,
   unmarkedRow,
   widthRow,
-} from "./width-model";
+} from "../../beam/width-model";
+import { type Model, usual } from "../../estimate/model";
+import { gaugeTerms, type LengthReading, modelOf } from "../../measuring/length-readings";
+import { plain } from "../../metrology/quantity-text";
+import { knownSetting, SETTING } from "./found";
 
 export type WidthReading = LengthReading & {
   zMm: number;

@@ -1,5 +1,6 @@
 /** The height ladder: a numbered cell a height, each a group of its own, with the height to be set before it. */
 
+import type { LineRun } from "../../../beam/width-model";
 import { letterStrokes, textWidthMm } from "../../../coupon/lettering";
 import type { CouponPath, MarkingSettings, Piece } from "../../../coupon/piece";
 import type { Op } from "../../../coupon/program";
@@ -16,7 +17,6 @@ import type { PlanContext } from "../../../trial/plan-form";
 import { layStock, lensLine } from "../../../trial/stock-words";
 import { across, columns, levels, up } from "../level-lines";
 import { type LadderPlan, MOVES, pulsesOf } from "../plan";
-import type { LineRun } from "../width-model";
 import { type CellPlace, HATCH_PITCH_MM, LINE_PITCH_MM, placesOf, SPACING_MM } from "./layout";
 
 export const PIECE = "ladder";

@@ -1,9 +1,10 @@
 /** The widths of a ladder as a model, of all burns that are one ladder. */
+
+import { dosePower } from "../../../beam/mark-width-law";
 import type { Model } from "../../../estimate/model";
 import { lengthReadings } from "../../../measuring/length-readings";
 import type { History, RoundRecord } from "../../../trial/history";
 import { FOCUS_ESTIMATE } from "../correction";
-import { dosePower } from "../mark-width-law";
 import { beamModel } from "../observe-beam";
 import { type WidthReading, widthsModel } from "../observe-widths";
 import { cellsOf, type LadderPlan, runsBothWays, settingUncertainty } from "../plan";

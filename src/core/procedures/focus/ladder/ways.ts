@@ -1,12 +1,12 @@
 /** The ways in which a ladder tells its focus, each with where its doubt comes from. */
 
+import { type BeamFit, fitBeam } from "../../../beam/beam-widths";
+import { dosePower } from "../../../beam/mark-width-law";
+import { fitWidths, type WidthFit } from "../../../beam/width-fit";
 import { plain } from "../../../metrology/quantity-text";
 import type { History, RoundRecord } from "../../../trial/history";
-import { type BeamFit, fitBeam } from "../beam-widths";
 import { GO_BY, ranked, type Way, withSetting } from "../found";
-import { dosePower } from "../mark-width-law";
 import { type Cell, type LadderPlan, settingUncertainty } from "../plan";
-import { fitWidths, type WidthFit } from "../width-fit";
 import { endOfSharpest, type MarkedRange, middleOfMarked, middleOfSharpest } from "./judged-cells";
 import { type LadderReadings, ladderRounds, readLadder } from "./read-ladder";
 

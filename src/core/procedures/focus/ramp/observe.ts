@@ -1,9 +1,10 @@
 /** The widths along a ramp as a model. */
+
+import { dosePower } from "../../../beam/mark-width-law";
 import type { Model } from "../../../estimate/model";
 import { lengthReadings } from "../../../measuring/length-readings";
 import type { History, RoundRecord } from "../../../trial/history";
 import { FOCUS_ESTIMATE } from "../correction";
-import { dosePower } from "../mark-width-law";
 import { type WidthReading, widthsModel } from "../observe-widths";
 import { type RampPlan, settingUncertainty } from "../plan";
 import { stationSite } from "./coupon";

@@ -1,12 +1,12 @@
 /** What was read of a ramp, as heights. */
 
+import type { LadderCell } from "../../../beam/width-fit";
 import { withoutLeftOut } from "../../../measuring/length-readings";
 import { commonUncertaintyMm, type Gauge, readingUncertaintyMm } from "../../../metrology/gauge";
 import { quantitiesAt } from "../../../trial/answer";
 import type { History, RoundRecord } from "../../../trial/history";
 import { lineWidth } from "../line-width";
 import type { RampPlan } from "../plan";
-import type { LadderCell } from "../width-fit";
 import { FIRST_SITE, LAST_SITE, stationSite, THINNEST_SITE } from "./coupon";
 import { heightAlongPlate, numbersAlong, OF_STEP, type Slope, slopeOf, ticksOf } from "./slope";
 

@@ -1,4 +1,7 @@
 /** The ramp as a way to the focus. */
+
+import { dosePower } from "../../../beam/mark-width-law";
+import { FEWEST_CELLS, fitWidths, type WidthFit } from "../../../beam/width-fit";
 import { mean, pooled } from "../../../fitting/repeats";
 import { effectiveFreedom } from "../../../fitting/student-t";
 import { namedAnswers } from "../../../measuring/length-readings";
@@ -14,12 +17,10 @@ import type { BurnWay } from "../burn-way";
 import { defocusWish } from "../defocus";
 import { fitFindings, waysApart } from "../fit-findings";
 import { type Found, GO_BY, ranked, settingParts, type Way } from "../found";
-import { dosePower } from "../mark-width-law";
 import { opticWarnings } from "../optic-warnings";
 import { apartSense, type RampPlan, settingUncertainty } from "../plan";
 import { DEPTH_SHARE, spotEstimates } from "../spot-estimates";
 import { widthFigure } from "../width-figure";
-import { FEWEST_CELLS, fitWidths, type WidthFit } from "../width-fit";
 import { FIRST_SITE, LAST_SITE, rampRound, THINNEST_SITE } from "./coupon";
 import { detailOf } from "./detail";
 import { observeRamp } from "./observe";

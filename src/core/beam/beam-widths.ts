@@ -6,10 +6,10 @@
  * [ISO 11146-1:2005, 9, from memory]. Fitted about the middle of the heights; u(d^2) = 2 d u(d). The uncertainties are carried by
  * the derivatives of these, and the size of the scatter is judged from the residuals together with the gauge's promise.
  */
-import { type Adjustment, adjust, combine, combinedValue } from "../../estimate/adjustment";
-import type { Model, Observation } from "../../estimate/model";
-import { median } from "../../fitting/robust-line";
-import type { Measured } from "../../metrology/measured";
+import { type Adjustment, adjust, combine, combinedValue } from "../estimate/adjustment";
+import type { Model, Observation } from "../estimate/model";
+import { median } from "../fitting/robust-line";
+import type { Measured } from "../metrology/measured";
 
 export type BeamWidth = { zMm: number; widthMm: number; u: number };
 

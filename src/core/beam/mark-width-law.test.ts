@@ -3,7 +3,7 @@
  * its slopes against differences.
  */
 import { describe, expect, it } from "vitest";
-import { type BeamTruth, lineWidth, radiiAt } from "../../../practice/beam";
+import { type BeamTruth, lineWidth, radiiAt } from "../../practice/beam";
 import {
   depthOfFocus,
   markWidth,

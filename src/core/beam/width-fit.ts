@@ -9,11 +9,11 @@
  * The uncertainties come from the adjustment of the law around the fitted spot: the size of the scatter is judged from the
  * residuals together with what the gauge promises, worth `GAUGE_FREEDOM` readings.
  */
-import { adjust, combine } from "../../estimate/adjustment";
-import type { Observation, Row } from "../../estimate/model";
-import { minimiseFromSeveral, type NonlinearFit } from "../../fitting/nonlinear-least-squares";
-import { median } from "../../fitting/robust-line";
-import type { Measured } from "../../metrology/measured";
+import { adjust, combine } from "../estimate/adjustment";
+import type { Observation, Row } from "../estimate/model";
+import { minimiseFromSeveral, type NonlinearFit } from "../fitting/nonlinear-least-squares";
+import { median } from "../fitting/robust-line";
+import type { Measured } from "../metrology/measured";
 import { type DosePower, markWidth, type Spot, signedWidth, widthSlopes } from "./mark-width-law";
 import {
   type Around,

@@ -8,7 +8,7 @@
  * Strength of marking and focal depth have wide limits of what is met in practice beside them, Gaussian in their logarithms. A cell that
  * left no mark has a width below what can be seen.
  */
-import { known, type Observation, type Row } from "../../estimate/model";
+import { known, type Observation, type Row } from "../estimate/model";
 import { type DosePower, type Spot, signedWidth, widthSlopes } from "./mark-width-law";
 
 /** Direction in which a line runs: it shows the width of the beam across it. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { seeded } from "../../../practice/random";
-import { expandedUncertainty } from "../../metrology/measured";
+import { seeded } from "../../practice/random";
+import { expandedUncertainty } from "../metrology/measured";
 import { fitBeam } from "./beam-widths";
 
 /** The beam of the check values: 10.6 um, 1.5 times an ideal beam, 0.2 mm wide at focus: zR = pi d0^2 / (4 M2 lambda) = 1.975844 mm. */
