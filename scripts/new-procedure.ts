@@ -1,9 +1,11 @@
 /** Begins a procedure: `npm run new:procedure -- bar-width "Bar width"` copies the sample under that name, ready to be changed. */
+import { spawnSync } from "node:child_process";
 import { cpSync, existsSync, readdirSync, readFileSync, renameSync, writeFileSync } from "node:fs";
 import path from "node:path";
 
 const FOLDER = "src/core/procedures";
 const SAMPLE = "sample-bar";
+const SAMPLE_FOLDER = `src/testing/${SAMPLE}`;
 
 /**
  * @param id letters, digits and hyphens: the folder, and the address on the pages
@@ -18,12 +20,14 @@ export function newProcedure(id: string, title: string): string {
     throw new Error(`“${title}”: a title begins with a capital letter, for example Bar width.`);
   const folder = path.join(FOLDER, id);
   if (existsSync(folder)) throw new Error(`${folder} is there already.`);
-  cpSync(path.join(FOLDER, SAMPLE), folder, { recursive: true });
+  cpSync(SAMPLE_FOLDER, folder, { recursive: true });
   for (const name of readdirSync(folder)) {
     const file = path.join(folder, name);
-    writeFileSync(file, renamed(readFileSync(file, "utf8"), id, title));
+    writeFileSync(file, moved(renamed(readFileSync(file, "utf8"), id, title)));
     if (name.includes(SAMPLE)) renameSync(file, path.join(folder, name.replace(SAMPLE, id)));
   }
+  // Imports are in another order from there.
+  spawnSync("npx", ["biome", "check", "--write", folder], { stdio: "ignore" });
   return folder;
 }
 
@@ -37,8 +41,16 @@ function renamed(text: string, id: string, title: string): string {
     .replaceAll("sampleBar", camel)
     .replaceAll("SAMPLE_BAR", id.replaceAll("-", "_").toUpperCase())
     .replaceAll(SAMPLE, id)
-    .replace(/ It is never\n \* listed; `npm run new:procedure` copies its folder under another name\./, "")
-    .replace(" * A procedure to begin a new one from: a bar", " * A bar");
+    .replace(/ \* A procedure to begin a new one from: a bar(.*)\n \* `npm run new:procedure`.*\n/, " * A bar$1\n");
+}
+
+/** Its imports, from the place of a procedure. */
+function moved(text: string): string {
+  return text
+    .replaceAll('from "../../core/procedures/', 'from "../')
+    .replaceAll('from "../../core/', 'from "../../')
+    .replaceAll('from "../../practice/', 'from "../../../practice/')
+    .replaceAll(/from "\.\.\/(rehearsal|sample-machine)/g, 'from "../../../testing/$1');
 }
 
 if (import.meta.url === `file://${process.argv[1]}`) {

@@ -2,12 +2,13 @@
 import type { Op } from "../core/coupon/program";
 import type { RoundSpec, Turned } from "../core/coupon/round-spec";
 import type { Measurand, Site } from "../core/coupon/site";
-import { actingSetting } from "../core/course/acting-setting";
+import { actingSettings } from "../core/course/acting-setting";
 import type { Placement } from "../core/geometry/frames";
 import { counted } from "../core/machine/counted";
 import type { MachineSpec } from "../core/machine/machine-spec";
+import { holdOf } from "../core/measuring/number-correction";
 import { fromInternal, type LengthUnit, UNITS } from "../core/metrology/units";
-import type { Acts } from "../core/settings/setting";
+import type { Acts, SettingSpec } from "../core/settings/setting";
 import type { AnswerValue } from "../core/trial/answer";
 import type { AnswerInput } from "../core/trial/answer-input";
 import { type GcodeProgram, parseGcode } from "../formats/gcode-parser";
@@ -215,20 +216,22 @@ function cutterFor({ pieces, program }: Pick<RoundSpec, "program" | "pieces">, t
 
 /** Key of the setting that acts on this; of no setting where none does. */
 function keyOf(acts: Acts): string {
-  return actingSetting(acts)?.key ?? "";
+  return actingSettings(acts)[0]?.key ?? "";
 }
 
 /** With the numbers that its controller holds now. */
-function asItRuns(truth: GantryTruth, controller: PracticeController, { held }: MachineSpec): GantryTruth {
-  const dimension = (key: string) => UNITS[held[key]?.unit ?? "mm"].dimension;
-  const lengthens = (key: string) => dimension(key) === "per length" || held[key]?.sense === 1;
-  const keys = (axis: "x" | "y"): AxisKeys => {
-    const [scale, home] = [keyOf({ on: "length", axis }), keyOf({ on: "home", axis })];
-    return {
-      scale: { key: scale, lengthens: lengthens(scale) },
-      home: { key: home, counts: dimension(home) === "count" },
-    };
-  };
+function asItRuns(truth: GantryTruth, controller: PracticeController, machine: MachineSpec): GantryTruth {
+  const dimension = (spec: SettingSpec) => UNITS[holdOf(machine, spec).unit].dimension;
+  const keys = (axis: "x" | "y"): AxisKeys => ({
+    lengths: actingSettings({ on: "length", axis }).map((spec) => ({
+      key: spec.key,
+      lengthens: dimension(spec) === "per length" || holdOf(machine, spec).sense === 1,
+    })),
+    homes: actingSettings({ on: "home", axis }).map((spec) => ({
+      key: spec.key,
+      counts: dimension(spec) === "count",
+    })),
+  });
   return asEntered(truth, controller, { x: keys("x"), y: keys("y") });
 }
 

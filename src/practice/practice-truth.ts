@@ -1,6 +1,6 @@
 /** Any practice machine. */
 import { z } from "zod";
-import { axesFromSeed, movedBy, stretchOf } from "./axes-truth";
+import { type AxisTruth, axesFromSeed, movedBy, stretchOf } from "./axes-truth";
 import { type BedTruth, bedFromSeed } from "./bed";
 import { type GalvoTruth, galvoFromSeed, galvoTruthSchema } from "./galvo-truth";
 import {
@@ -83,8 +83,11 @@ export function bedOf(truth: PracticeTruth, size: { widthMm: number; depthMm: nu
   return truth.bed ?? bedFromSeed(truth.seed, size, isGalvo(truth));
 }
 
-/** By which keys a controller holds the numbers of an axis, whether a larger one lengthens, and whether it is a count; `null` = it holds none. */
-export type AxisKeys = { scale: { key: string; lengthens: boolean }; home: { key: string; counts: boolean } };
+/** By which keys a controller stores the numbers of an axis, whether a larger one lengthens, and whether it is a count. */
+export type AxisKeys = {
+  lengths: readonly { key: string; lengthens: boolean }[];
+  homes: readonly { key: string; counts: boolean }[];
+};
 
 /** A gantry as it runs with the numbers that its controller holds now. */
 export function asEntered(
@@ -92,17 +95,17 @@ export function asEntered(
   { numbers = {} }: PracticeController,
   keys: { x: AxisKeys; y: AxisKeys },
 ): GantryTruth {
-  const stretch = ({ scale }: AxisKeys) => stretchOf(numbers[scale.key], scale.lengthens);
+  const stretch = ({ lengths }: AxisKeys) =>
+    lengths.reduce((times, { key, lengthens }) => times * stretchOf(numbers[key], lengthens), 1);
   const { axes } = truth;
-  const homed = (axis: "x" | "y") => {
-    const own = (axes as NonNullable<typeof axes>)[axis];
-    const { key, counts } = keys[axis].home;
-    return { ...own, homeMm: own.homeMm + movedBy(numbers[key], own, counts) };
-  };
+  const homed = (own: AxisTruth, { homes }: AxisKeys): AxisTruth => ({
+    ...own,
+    homeMm: homes.reduce((mm, { key, counts }) => mm + movedBy(numbers[key], own, counts), own.homeMm),
+  });
   return {
     ...truth,
     scaleX: truth.scaleX * stretch(keys.x),
     scaleY: truth.scaleY * stretch(keys.y),
-    ...(axes ? { axes: { ...axes, x: homed("x"), y: homed("y") } } : {}),
+    ...(axes ? { axes: { ...axes, x: homed(axes.x, keys.x), y: homed(axes.y, keys.y) } } : {}),
   };
 }

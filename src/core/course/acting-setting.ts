@@ -1,10 +1,9 @@
-/** Which setting acts on what, among those of all procedures: by it a practice machine finds the value that was entered. */
+/** Which settings act on what, among those of all procedures: by them a practice machine finds the values that were entered. */
 import type { Acts, SettingSpec } from "../settings/setting";
-import { PROCEDURES } from "./registry";
+import { allProcedures } from "./registry";
 
-/** Left out for what no setting of this shape acts on. */
-export function actingSetting(acts: Acts, shape: SettingSpec["shape"] = "scalar"): SettingSpec | undefined {
-  return settingsOfAll().find((s) => s.shape === shape && isSame(s.acts, acts));
+export function actingSettings(acts: Acts, shape: SettingSpec["shape"] = "scalar"): SettingSpec[] {
+  return settingsOfAll().filter((s) => s.shape === shape && isSame(s.acts, acts));
 }
 
 /** @param key of a setting of any procedure */
@@ -13,7 +12,7 @@ export function settingByKey(key: string): SettingSpec | undefined {
 }
 
 function settingsOfAll(): SettingSpec[] {
-  return PROCEDURES.flatMap((p) => p.settings);
+  return allProcedures().flatMap((p) => p.settings);
 }
 
 function isSame(a: Acts, b: Acts): boolean {

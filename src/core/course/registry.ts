@@ -14,6 +14,11 @@ export function admitHidden(procedure: AnyProcedure): void {
   hidden.set(procedure.id, procedure);
 }
 
+/** Those that are listed, and those made up for tests. */
+export function allProcedures(): AnyProcedure[] {
+  return [...PROCEDURES, ...hidden.values()];
+}
+
 /**
  * @throws RangeError when no procedure has this id
  */

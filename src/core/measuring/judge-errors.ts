@@ -79,6 +79,14 @@ export function judgeErrors<P, K extends string>(judging: Judging<P, K>): (histo
   };
 }
 
+/** Where a burn shows one error alone. */
+export function oneError<P>(label: string, read: Read<P, Measured | null | undefined>): Read<P, Remaining<"">[]> {
+  return (history, round) => {
+    const error = read(history, round);
+    return error ? [{ key: "", label, error }] : [];
+  };
+}
+
 /** As an earlier burn showed it last; `null` where none did. */
 function errorBefore<P, K extends string>(
   history: History<P>,

@@ -3,7 +3,7 @@ import { z } from "zod";
 import { pieceSchema } from "../coupon/piece";
 import { figureSchema } from "../drawing/figure";
 import { rectSchema } from "../geometry/rect";
-import { budgetPartSchema } from "../metrology/budget";
+import { type Budgeted, budgetPartSchema } from "../metrology/budget";
 import { measuredSchema } from "../metrology/measured";
 import { unitIdSchema } from "../metrology/units";
 import { settingValueSchema } from "../settings/setting";
@@ -37,6 +37,16 @@ export const estimateSchema = z.object({
   helps: z.string().nullable(),
 });
 export type Estimate = z.infer<typeof estimateSchema>;
+
+/** An estimate as a value with its budget is shown: a length beside the verdict unless said otherwise. */
+export function estimate(
+  id: string,
+  label: string,
+  { quantity, parts }: Budgeted,
+  of: Partial<Pick<Estimate, "unit" | "headline" | "helps">> = {},
+): Estimate {
+  return { id, label, quantity, unit: "mm", headline: false, budget: parts, helps: null, ...of };
+}
 
 /** What a wrong reading could do to a result without being seen. */
 export const visibleSchema = z.object({

@@ -1,4 +1,4 @@
-import { actingSetting, settingByKey } from "../../core/course/acting-setting";
+import { actingSettings, settingByKey } from "../../core/course/acting-setting";
 import { NO_NAME } from "../../core/procedures/rotary/plan";
 import type { SettingValue } from "../../core/settings/setting";
 import type { Adjustment } from "../../core/trial/outcome";
@@ -40,7 +40,7 @@ export function tablesOf({ table, rowShifts = [] }: PracticeController): Record<
 }
 
 function tableKey(on: "row ends" | "scanned rows"): string {
-  return actingSetting({ on }, "table")?.key ?? "";
+  return actingSettings({ on }, "table")[0]?.key ?? "";
 }
 
 /** What was read back at the controller of a machine: the first number tells what its stand-in holds, later ones change nothing there. */

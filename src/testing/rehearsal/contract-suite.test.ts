@@ -10,7 +10,6 @@ import { PROCEDURES, procedureById, proceduresFor } from "../../core/course/regi
 import { onMachine } from "../../core/geometry/frames";
 import type { MachineSpec } from "../../core/machine/machine-spec";
 import type { AnyProcedure } from "../../core/procedures/contract";
-import { sampleBar } from "../../core/procedures/sample-bar/procedure";
 import type { SettingsInForce } from "../../core/settings/setting";
 import { type Answer, type AnswerValue, PLAIN_SHARES } from "../../core/trial/answer";
 import { leaveOutKey } from "../../core/trial/decisions";
@@ -28,6 +27,7 @@ import { parseSvg } from "../../formats/svg-parser";
 import { svgOf } from "../../formats/svg-writer";
 import { type Random, seeded } from "../../practice/random";
 import { madeUp } from "../made-up/procedure";
+import { sampleBar } from "../sample-bar/procedure";
 import { SAMPLE_GALVO, SAMPLE_MACHINE, SAMPLE_STOCK } from "../sample-machine";
 
 const GAUGE = {

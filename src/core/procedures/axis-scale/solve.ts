@@ -4,12 +4,13 @@ import type { Axis } from "../../machine/machine-spec";
 import { axesOf } from "../../measuring/axes-field";
 import { beyondMachines, type MachineLimit, USUAL_KERF_MM } from "../../measuring/beyond-machines";
 import { newestRead } from "../../measuring/examined";
+import type { BudgetPart } from "../../metrology/budget";
 import type { Measured } from "../../metrology/measured";
 import { expandedUncertainty } from "../../metrology/measured";
 import { plain, withUncertainty } from "../../metrology/quantity-text";
 import { lengthUnitOf } from "../../trial/decisions";
 import type { History, RoundRecord } from "../../trial/history";
-import type { Estimate, GivenOutcome } from "../../trial/outcome";
+import { type Estimate, estimate, type GivenOutcome } from "../../trial/outcome";
 import { scaleCorrection } from "./correction";
 import { figuresOf } from "./figures";
 import { findingsOf } from "./findings";
@@ -76,41 +77,14 @@ export function errorOf({ ratio }: AxisRead) {
 
 function estimatesOf(round: RoundRecord<AxisScalePlan>, read: AxisRead): Estimate[] {
   const name = read.axis.toUpperCase();
-  const lengths = { unit: "mm" as const, headline: false };
   const places = positioning(approachesOf(read));
+  const error = { quantity: errorOf(read), parts: read.ratio.parts };
+  const helps = helpFor(round.plan, read);
   return [
-    {
-      id: estimateId(read.axis),
-      label: `Error of length, ${name}`,
-      quantity: errorOf(read),
-      unit: "percent",
-      headline: true,
-      budget: read.ratio.parts,
-      helps: helpFor(round.plan, read),
-    },
-    ...(read.kerf
-      ? [
-          {
-            ...lengths,
-            id: `kerf ${read.axis}`,
-            label: `Cut, by part and hole along ${name}`,
-            quantity: read.kerf.quantity,
-            budget: read.kerf.parts,
-            helps: null,
-          },
-        ]
-      : []),
+    estimate(estimateId(read.axis), `Error of length, ${name}`, error, { unit: "percent", headline: true, helps }),
+    ...(read.kerf ? [estimate(`kerf ${read.axis}`, `Cut, by part and hole along ${name}`, read.kerf)] : []),
     ...(read.reversal
-      ? [
-          {
-            ...lengths,
-            id: `play ${read.axis}`,
-            label: `${name}: from the last minus from the first`,
-            quantity: read.reversal.quantity,
-            budget: read.reversal.parts,
-            helps: null,
-          },
-        ]
+      ? [estimate(`play ${read.axis}`, `${name}: from the last minus from the first`, read.reversal)]
       : []),
     ...(places?.repeatability ? [repeatabilityOf(read.axis, places.repeatability)] : []),
   ];
@@ -118,15 +92,11 @@ function estimatesOf(round: RoundRecord<AxisScalePlan>, read: AxisRead): Estimat
 
 function repeatabilityOf(axis: Axis, quantity: Measured): Estimate {
   const { standardUncertainty, degreesOfFreedom } = quantity;
-  return {
-    id: `repeatability ${axis}`,
-    label: `${axis.toUpperCase()}: repeatability from both sides, as read`,
-    quantity,
-    unit: "mm",
-    headline: false,
-    helps: "More rows from each side.",
-    budget: [{ id: "few", label: "Few approaches", kind: "A", standardUncertainty, degreesOfFreedom }],
-  };
+  const parts: BudgetPart[] = [
+    { id: "few", label: "Few approaches", kind: "A", standardUncertainty, degreesOfFreedom },
+  ];
+  const label = `${axis.toUpperCase()}: repeatability from both sides, as read`;
+  return estimate(`repeatability ${axis}`, label, { quantity, parts }, { helps: "More rows from each side." });
 }
 
 /** Where each tick lies by its rows, minus nominal. */

@@ -1,6 +1,6 @@
 /** Bed tilt: the readout at which each place is in focus tells how the bed leans, and what to turn at each corner. */
 
-import { judgeErrors } from "../../measuring/judge-errors";
+import { judgeErrors, oneError } from "../../measuring/judge-errors";
 import { expandedUncertainty } from "../../metrology/measured";
 import { fixed } from "../../metrology/quantity-text";
 import { defineProcedure } from "../contract";
@@ -36,10 +36,10 @@ export const bedTilt = defineProcedure<BedTiltPlan>({
   },
   judge: judgeErrors<BedTiltPlan, "">({
     unit: "mm",
-    errors: (history, round) => {
-      const lift = largestLift(readBed(history, round))?.quantity;
-      return lift ? [{ key: "", label: "Largest difference between supports", error: lift }] : [];
-    },
+    errors: oneError(
+      "Largest difference between supports",
+      (history, round) => largestLift(readBed(history, round))?.quantity,
+    ),
     text: ({ error }) =>
       `Supports differ by ${fixed(error.value, 2)} ± ${fixed(expandedUncertainty(error), 2)} mm at most`,
     advice: {

@@ -11,6 +11,7 @@ import type { History, RoundRecord } from "../../trial/history";
 import {
   type Adjustment,
   type Estimate,
+  estimate,
   type Finding,
   type GivenOutcome,
   LEAVE_IT,
@@ -66,20 +67,12 @@ function estimatesOf(read: BedRead, { widthMm, depthMm }: MachineSpec): Estimate
   const { plane } = read;
   if (plane.status !== "solved") return [];
   const origin = { x: 0, y: 0 };
-  const of = (id: string, label: string, { quantity, parts }: Budgeted, headline: boolean): Estimate => ({
-    id,
-    label,
-    quantity,
-    unit: "mm",
-    headline,
-    budget: parts,
-    helps: "More readings at each place.",
-  });
+  const helps = "More readings at each place.";
   const largest = largestLift(read);
   return [
-    ...(largest ? [of(LIFT, "Largest difference between supports", largest, true)] : []),
-    of("across", "Right side higher than the left by", plane.difference(origin, { x: widthMm, y: 0 }), false),
-    of("away", "Back higher than the front by", plane.difference(origin, { x: 0, y: depthMm }), false),
+    ...(largest ? [estimate(LIFT, "Largest difference between supports", largest, { headline: true, helps })] : []),
+    estimate("across", "Right side higher than the left by", plane.difference(origin, { x: widthMm, y: 0 }), { helps }),
+    estimate("away", "Back higher than the front by", plane.difference(origin, { x: 0, y: depthMm }), { helps }),
   ];
 }
 

@@ -1,5 +1,5 @@
 /** Does the new height hold? Where the ladder around it has its focus, against the height that was set. */
-import { judgeErrors } from "../../measuring/judge-errors";
+import { judgeErrors, oneError } from "../../measuring/judge-errors";
 import { numberIn } from "../../measuring/number-correction";
 import type { Measured } from "../../metrology/measured";
 import { expandedUncertainty } from "../../metrology/measured";
@@ -13,10 +13,7 @@ const SHOWN_MM = 0.005;
 
 export const judgeFocus = judgeErrors<FocusPlan, "">({
   unit: "mm",
-  errors: (history, round) => {
-    const left = leftIn(history, round);
-    return left ? [{ key: "", label: "Focus from the height set", error: left }] : [];
-  },
+  errors: oneError("Focus from the height set", leftIn),
   text: ({ error }) => `The focus lies ${placeText(error)}`,
   advice: {
     proved: "Nothing to change.",

@@ -7,7 +7,7 @@ import { stockText } from "../../stock/stock-at-hand";
 import { sitesLeft } from "../../trial/answer";
 import { lengthUnitOf } from "../../trial/decisions";
 import type { History, RoundRecord } from "../../trial/history";
-import type { Estimate, GivenOutcome, StockResult } from "../../trial/outcome";
+import { type Estimate, estimate, type GivenOutcome, type StockResult } from "../../trial/outcome";
 import { figuresOf } from "./figures";
 import { findingsOf, isCut } from "./findings";
 import { type KerfFound, kerfIn } from "./found";
@@ -64,20 +64,7 @@ function whyNoFit(history: History<KerfPlan>, round: RoundRecord<KerfPlan>, comp
 function estimatesOf(plan: KerfPlan, found: KerfFound): Estimate[] {
   const { kerf, cuts, snug } = found;
   const offset = times(kerf, 0.5);
-  const of = (
-    id: string,
-    label: string,
-    budgeted: typeof kerf,
-    { headline = false, unit = "mm" as Estimate["unit"] } = {},
-  ): Estimate => ({
-    id,
-    label,
-    quantity: budgeted.quantity,
-    unit,
-    headline,
-    budget: budgeted.parts,
-    helps: id === "kerf" || id === "offset" ? helpFor(plan, found) : null,
-  });
+  const helps = helpFor(plan, found);
   const snugEstimate = snug && {
     id: "snug offset",
     label: "Snug offset per side",
@@ -97,19 +84,19 @@ function estimatesOf(plan: KerfPlan, found: KerfFound): Estimate[] {
   };
   return [
     ...(snugEstimate ? [snugEstimate] : []),
-    of("kerf", "Kerf", kerf, { headline: true }),
-    of("offset", "Offset per side", offset, { headline: snug === null }),
+    estimate("kerf", "Kerf", kerf, { headline: true, helps }),
+    estimate("offset", "Offset per side", offset, { headline: snug === null, helps }),
     ...(["x", "y"] as const).flatMap((axis) => {
       const along = cuts?.along[axis];
       const scale = cuts?.scale[axis];
       return [
-        ...(along && cuts.axes.length > 1 ? [of(`kerf ${axis}`, `Kerf along ${axis.toUpperCase()}`, along)] : []),
+        ...(along && cuts.axes.length > 1 ? [estimate(`kerf ${axis}`, `Kerf along ${axis.toUpperCase()}`, along)] : []),
         ...(scale
-          ? [of(`scale ${axis}`, `Error of length, ${axis.toUpperCase()}`, scale.error, { unit: "percent" })]
+          ? [estimate(`scale ${axis}`, `Error of length, ${axis.toUpperCase()}`, scale.error, { unit: "percent" })]
           : []),
       ];
     }),
-    ...(cuts?.taper ? [of("taper", "Taper: narrower at the bottom by", cuts.taper)] : []),
+    ...(cuts?.taper ? [estimate("taper", "Taper: narrower at the bottom by", cuts.taper)] : []),
   ];
 }
 

@@ -18,7 +18,7 @@ import { fixed, plain, shownLength, signed } from "../../metrology/quantity-text
 import { fromInternal, UNITS } from "../../metrology/units";
 import { lengthUnitOf } from "../../trial/decisions";
 import type { History, RoundRecord } from "../../trial/history";
-import type { Correction, Estimate, Finding, GivenOutcome } from "../../trial/outcome";
+import { type Correction, type Estimate, estimate, type Finding, type GivenOutcome } from "../../trial/outcome";
 import { edgesIn, estimateId } from "./observe";
 import type { OriginPlan } from "./plan";
 import { countMm, learnedSlope, type Sense, senseOf, specOf, TELLS_SIZE } from "./sense";
@@ -62,16 +62,9 @@ export function solveOrigin(history: History<OriginPlan>): GivenOutcome {
   };
 }
 
-function estimateOf({ plan }: RoundRecord<OriginPlan>, axis: Axis, { quantity, parts }: Budgeted): Estimate {
-  return {
-    id: estimateId(axis),
-    label: `Error from the ${sideOf(plan, axis)} edge`,
-    quantity,
-    unit: "mm",
-    headline: true,
-    budget: parts,
-    helps: "More readings, or a box with longer sides.",
-  };
+function estimateOf({ plan }: RoundRecord<OriginPlan>, axis: Axis, error: Budgeted): Estimate {
+  const helps = "More readings, or a box with longer sides.";
+  return estimate(estimateId(axis), `Error from the ${sideOf(plan, axis)} edge`, error, { headline: true, helps });
 }
 
 /** @returns `null` while the offset in force is not read back */

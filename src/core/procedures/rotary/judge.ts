@@ -1,5 +1,5 @@
 /** Does the surface go as far as it is sent? */
-import { judgeErrors } from "../../measuring/judge-errors";
+import { judgeErrors, oneError } from "../../measuring/judge-errors";
 import { expandedUncertainty } from "../../metrology/measured";
 import { fixed } from "../../metrology/quantity-text";
 import type { History, RoundRecord } from "../../trial/history";
@@ -11,10 +11,10 @@ import { errorOf } from "./solve";
 
 export const judgeTravel = judgeErrors<RotaryPlan, "">({
   unit: "percent",
-  errors: (history, round) => {
+  errors: oneError("Error of travel", (history, round) => {
     const read = readTravel(history, round);
-    return read ? [{ key: "", label: "Error of travel", error: errorOf(read) }] : [];
-  },
+    return read && errorOf(read);
+  }),
   text: ({ error }) =>
     `It goes ${fixed(Math.abs(100 * error.value), 2)} ± ${fixed(100 * expandedUncertainty(error), 2)} % too ${error.value < 0 ? "short" : "far"}`,
   advice: {

@@ -6,7 +6,7 @@ import { shownNumber } from "../../metrology/quantity-text";
 import { quantitiesAt } from "../../trial/answer";
 import { lengthUnitOf } from "../../trial/decisions";
 import type { History, RoundRecord } from "../../trial/history";
-import type { Correction, Estimate, GivenOutcome, ResultTable } from "../../trial/outcome";
+import { type Correction, type Estimate, estimate, type GivenOutcome, type ResultTable } from "../../trial/outcome";
 import { ESTIMATE, travelCorrection } from "./correction";
 import { againstDescription, findingsOf } from "./findings";
 import { type RotaryPlan, restsElsewhere, sentMm, sizesNeeded } from "./plan";
@@ -80,31 +80,16 @@ export function errorOf({ ratio }: Pick<TravelRead, "ratio">) {
 }
 
 function estimatesOf(plan: RotaryPlan, read: TravelRead): Estimate[] {
-  const plainOne = (id: string, label: string, { quantity, parts }: Budgeted, helps: string | null): Estimate => ({
-    id,
-    label,
-    quantity,
-    unit: "mm",
-    headline: false,
-    budget: parts,
-    helps,
-  });
+  const error = { quantity: errorOf(read), parts: read.ratio.parts };
+  const { marked, resting, back } = read;
   return [
-    {
-      id: ESTIMATE,
-      label: "Error of travel",
-      quantity: errorOf(read),
-      unit: "percent",
-      headline: true,
-      budget: read.ratio.parts,
-      helps: helpFor(plan, read),
-    },
-    ...(read.marked
-      ? [plainOne("marked", "Across where it is marked", read.marked, "More readings, turned between them.")]
+    estimate(ESTIMATE, "Error of travel", error, { unit: "percent", headline: true, helps: helpFor(plan, read) }),
+    ...(marked
+      ? [estimate("marked", "Across where it is marked", marked, { helps: "More readings, turned between them." })]
       : []),
-    ...(read.resting ? [plainOne("resting", "Across where it lies", read.resting, null)] : []),
-    ...(read.back ? [plainOne("back", "Off its place after the way back", read.back, null)] : []),
-    ...(restsElsewhere(plan) && read.marked && read.resting ? [partFactor(read.marked, read.resting)] : []),
+    ...(resting ? [estimate("resting", "Across where it lies", resting)] : []),
+    ...(back ? [estimate("back", "Off its place after the way back", back)] : []),
+    ...(restsElsewhere(plan) && marked && resting ? [partFactor(marked, resting)] : []),
   ];
 }
 
@@ -117,16 +102,8 @@ function partFactor(marked: Budgeted, resting: Budgeted): Estimate {
       id: `${id} ${p.id}`,
       standardUncertainty: (factor * p.standardUncertainty) / b.quantity.value,
     }));
-  const { quantity, parts } = joined(factor, [...relative(marked, "marked"), ...relative(resting, "resting")]);
-  return {
-    id: "part factor",
-    label: "For this part, artwork times",
-    quantity,
-    unit: "one",
-    headline: false,
-    budget: parts,
-    helps: null,
-  };
+  const budgeted = joined(factor, [...relative(marked, "marked"), ...relative(resting, "resting")]);
+  return estimate("part factor", "For this part, artwork times", budgeted, { unit: "one" });
 }
 
 function helpFor(plan: RotaryPlan, { ratio }: TravelRead): string | null {

@@ -7,7 +7,7 @@ import type { UnitId } from "../../metrology/units";
 import { quantitiesAt } from "../../trial/answer";
 import { lengthUnitOf, shownUnit } from "../../trial/decisions";
 import type { History, RoundRecord } from "../../trial/history";
-import type { Estimate } from "../../trial/outcome";
+import { type Estimate, estimate } from "../../trial/outcome";
 import { type Analysis, staggerUsed } from "./analysis";
 import { REFERENCE_SITES, siteId } from "./coupon";
 import { foresee, type MoreReading } from "./more-reading";
@@ -91,15 +91,12 @@ export function estimatesOf(
   const helps = helpsFor(history, round, analysis);
   return wanted.map((w) => {
     const now = times(w.now, w.per ?? PER_DIRECTION);
-    return {
-      id: w.id,
-      label: w.label,
-      quantity: now.quantity,
-      unit: w.unit,
-      headline: w.headline,
-      budget: now.parts,
-      helps: helpText(w, now, helps, shownUnit(w.unit, lengthUnitOf(history))),
-    };
+    const { unit, headline } = w;
+    return estimate(w.id, w.label, now, {
+      unit,
+      headline,
+      helps: helpText(w, now, helps, shownUnit(unit, lengthUnitOf(history))),
+    });
   });
 }
 

@@ -1,5 +1,5 @@
 /** Is it square enough? */
-import { judgeErrors } from "../../measuring/judge-errors";
+import { judgeErrors, oneError } from "../../measuring/judge-errors";
 import { expandedUncertainty } from "../../metrology/measured";
 import { fixed } from "../../metrology/quantity-text";
 import { leanOf } from "./lean";
@@ -7,10 +7,7 @@ import type { SquarenessPlan } from "./plan";
 
 export const judgeSquareness = judgeErrors<SquarenessPlan, "">({
   unit: "mmPerM",
-  errors: (history, round) => {
-    const lean = leanOf(history, round)?.lean.quantity;
-    return lean ? [{ key: "", label: "Lean of Y toward X", error: lean }] : [];
-  },
+  errors: oneError("Lean of Y toward X", (history, round) => leanOf(history, round)?.lean.quantity),
   text: ({ error }) =>
     `The back leans to the ${error.value < 0 ? "left" : "right"} by ${fixed(1000 * Math.abs(error.value), 2)} ± ${fixed(1000 * expandedUncertainty(error), 2)} mm a metre`,
   advice: {

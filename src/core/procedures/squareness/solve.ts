@@ -11,6 +11,7 @@ import type { History, RoundRecord } from "../../trial/history";
 import {
   type Adjustment,
   type Estimate,
+  estimate,
   type Finding,
   type GivenOutcome,
   LEAVE_IT,
@@ -59,24 +60,8 @@ function missingIn({ way }: SquarenessPlan): string {
 function estimatesOf(round: RoundRecord<SquarenessPlan>, { lean }: Lean): Estimate[] {
   const helps = helpFor(round.plan);
   return [
-    {
-      id: "lean",
-      label: "Lean of Y toward X",
-      quantity: lean.quantity,
-      unit: "mmPerM",
-      headline: true,
-      budget: lean.parts,
-      helps,
-    },
-    {
-      id: "angle",
-      label: "Angle off square",
-      quantity: lean.quantity,
-      unit: "deg",
-      headline: false,
-      budget: lean.parts,
-      helps,
-    },
+    estimate("lean", "Lean of Y toward X", lean, { unit: "mmPerM", headline: true, helps }),
+    estimate("angle", "Angle off square", lean, { unit: "deg", helps }),
   ];
 }
 
