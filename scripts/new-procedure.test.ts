@@ -60,7 +60,10 @@ const historyOf = (procedure: AnyProcedure, ...rounds: RoundRecord[]): History =
   tolerance: procedure.tolerance.default,
 });
 
-const clear = () => rmSync(FOLDER, { recursive: true, force: true });
+const EXAMPLE = `examples/${ID}`;
+const clear = () => {
+  for (const folder of [FOLDER, EXAMPLE]) rmSync(folder, { recursive: true, force: true });
+};
 beforeAll(clear);
 afterAll(clear);
 

@@ -1,6 +1,6 @@
-/** Begins a procedure: `npm run new:procedure -- bar-width "Bar width"` copies the sample under that name, ready to be changed. */
+/** Begins a procedure: `npm run new:procedure -- bar-width "Bar width"` copies the sample under that name, ready to be changed, and begins its example. */
 import { spawnSync } from "node:child_process";
-import { cpSync, existsSync, readdirSync, readFileSync, renameSync, writeFileSync } from "node:fs";
+import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, renameSync, writeFileSync } from "node:fs";
 import path from "node:path";
 
 const FOLDER = "src/core/procedures";
@@ -26,9 +26,19 @@ export function newProcedure(id: string, title: string): string {
     writeFileSync(file, moved(renamed(readFileSync(file, "utf8"), id, title)));
     if (name.includes(SAMPLE)) renameSync(file, path.join(folder, name.replace(SAMPLE, id)));
   }
+  makeExample(id, title);
   // Imports are in another order from there.
   spawnSync("npx", ["biome", "check", "--write", folder], { stdio: "ignore" });
   return folder;
+}
+
+/** The machine of an example, and what its practice machine stores at first. Its trial is written once the procedure is listed. */
+function makeExample(id: string, title: string): void {
+  const example = path.join("examples", id);
+  mkdirSync(example, { recursive: true });
+  cpSync("examples/axis-scale/machine.json", path.join(example, "machine.json"));
+  const practice = { seed: 417, holds: { [`${title.toLowerCase()} scale`]: 1 } };
+  writeFileSync(path.join(example, "practice.json"), `${JSON.stringify(practice, null, 2)}\n`);
 }
 
 /** The sample's name in each of the ways in which it is written. */

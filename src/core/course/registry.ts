@@ -16,7 +16,7 @@ export function admitHidden(procedure: AnyProcedure): void {
 
 /** Those that are listed, and those made up for tests. */
 export function allProcedures(): AnyProcedure[] {
-  return [...PROCEDURES, ...hidden.values()];
+  return [...PROCEDURES, ...[...hidden.values()].filter((made) => PROCEDURES.every((p) => p.id !== made.id))];
 }
 
 /**

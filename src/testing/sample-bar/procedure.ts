@@ -18,6 +18,7 @@ export const sampleBar = defineProcedure<SampleBarPlan>({
   machineKinds: ["CO2 gantry", "diode gantry"],
   settings: [SAMPLE_BAR_SCALE],
   needs: [{ on: "change", what: "belt", effect: "stale" }],
+  occasional: true,
   tolerance: { default: 0.001, unit: "percent", label: "Largest error of length" },
   recheck: { defaultDays: 180, why: "Belts stretch." },
   plan: sampleBarPlan,
