@@ -4,6 +4,7 @@
  * A span of a B-spline of degree p over the knots t is a Bézier curve; its control points are the values of the span's blossom at
  * the ends of the span, each taken p - j and j times. [de Boor, A Practical Guide to Splines (2001), X; the blossom, from memory]
  */
+import { elementAt } from "../core/fitting/element-at";
 import { cubicOfQuadratic, type EllipseArc, flattenedCubic, flattenedEllipse, onEllipse } from "../core/geometry/curve";
 import type { Entity } from "./dxf-structure";
 import { numberIn, toNumber } from "./dxf-tags";
@@ -44,7 +45,7 @@ export function splineShape(entity: Entity, chordErrorMm: number): Shape {
   const { degree, knots, controls, closed } = splineOf(entity);
   const points: Point[] = [];
   for (let k = degree; k < controls.length; k++) {
-    const [from, to] = [knots[k] as number, knots[k + 1] as number];
+    const [from, to] = [elementAt(knots, k), elementAt(knots, k + 1)];
     if (to <= from) continue;
     const bezier = Array.from({ length: degree + 1 }, (_, j) =>
       blossom(knots, controls, degree, k, [...Array(degree - j).fill(from), ...Array(j).fill(to)]),
@@ -72,12 +73,12 @@ function splineOf({ tags, line }: Entity) {
     throw new FormatFault(line, 1, `A spline of degree ${degree} is not understood: 1 to 3 are.`);
   if (xs.length !== ys.length || xs.length <= degree || knots.length !== xs.length + degree + 1)
     throw new FormatFault(line, 1, "The control points and knots of this spline do not fit each other.");
-  if (knots.some((t, i) => i > 0 && t < (knots[i - 1] as number)))
+  if (knots.some((t, i) => i > 0 && t < elementAt(knots, i - 1)))
     throw new FormatFault(line, 1, "The knots of a spline must rise.");
   const flags = numberIn(tags, 70, 0);
   if ((flags & RATIONAL) !== 0 && weights.some((w) => w !== weights[0]))
     throw new FormatFault(line, 1, "A spline with weights is not understood: turn it into polylines.");
-  const controls = xs.map((x, i) => ({ x, y: ys[i] as number }));
+  const controls = xs.map((x, i) => ({ x, y: elementAt(ys, i) }));
   return { degree, knots, controls, closed: (flags & CLOSED) !== 0 };
 }
 
@@ -91,9 +92,9 @@ function blossom(
 ): Point {
   const d = controls.slice(k - degree, k + 1).map((p) => ({ ...p }));
   for (let r = 1; r <= degree; r++) {
-    const u = args[r - 1] as number;
+    const u = elementAt(args, r - 1);
     for (let j = degree; j >= r; j--) {
-      const [low, high] = [t[j + k - degree] as number, t[j + 1 + k - r] as number];
+      const [low, high] = [elementAt(t, j + k - degree), elementAt(t, j + 1 + k - r)];
       const share = (u - low) / (high - low);
       const [a, b] = [d[j - 1] as Point, d[j] as Point];
       d[j] = { x: a.x + (b.x - a.x) * share, y: a.y + (b.y - a.y) * share };

@@ -2,6 +2,7 @@
  * The words of one line of RS-274: letter and number, comments in parentheses or after a semicolon.
  * [NIST RS274/NGC Interpreter, version 3 (2000), 3.3] Strict: what is no word is refused with its column.
  */
+import { elementAt } from "../core/fitting/element-at";
 import { FormatFault } from "./parsed";
 
 const MOST_EXACT_DIGITS = 15;
@@ -57,7 +58,7 @@ export class GcodeLine {
   /** Column of a letter, 1 where it does not stand in the line. */
   column(letter: string): number {
     const i = this.letters.indexOf(letter);
-    return i < 0 ? 1 : (this.columns[i] as number);
+    return i < 0 ? 1 : elementAt(this.columns, i);
   }
 
   private comment(start: number, line: number): void {
@@ -110,7 +111,7 @@ export class GcodeLine {
     }
     if (digits === 0 || c === POINT) return null;
     const value =
-      digits <= MOST_EXACT_DIGITS ? (sign * whole) / (POWERS[decimals] as number) : Number(text.slice(begin, this.at));
+      digits <= MOST_EXACT_DIGITS ? (sign * whole) / elementAt(POWERS, decimals) : Number(text.slice(begin, this.at));
     return Number.isFinite(value) ? value + 0 : null;
   }
 

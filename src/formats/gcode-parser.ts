@@ -5,6 +5,7 @@
  * Modal state: motion (G0 to G3), units (G20, G21), distances (G90, G91), feed, power, and the beam on or off.
  */
 
+import { elementAt } from "../core/fitting/element-at";
 import { type GcodeDialect, USUAL_DIALECT } from "../core/machine/gcode-dialect";
 import { MM_PER_INCH } from "../core/metrology/units";
 import { arcPoints, type Place } from "./gcode-arc";
@@ -145,13 +146,13 @@ class Reader {
     const { letters, values, columns } = this.words;
     for (let i = 0; i < letters.length; i++) {
       const letter = letters[i] as string;
-      const column = columns[i] as number;
+      const column = elementAt(columns, i);
       if (!LETTERS.includes(letter)) throw new FormatFault(line, column, `${letter} is not understood here.`);
       if (letter !== "G" && letter !== "M") {
         if (letters.indexOf(letter) !== i) throw new FormatFault(line, column, `${letter} stands twice in one line.`);
         continue;
       }
-      const value = values[i] as number;
+      const value = elementAt(values, i);
       const group = letter === "G" ? this.general(value, said) : this.miscellaneous(value, said);
       if (group === null)
         throw new FormatFault(

@@ -107,7 +107,7 @@ function pathOutlines(node: SvgNode, d: string, chordError: number): Outline[] {
     .unshort()
     .iterate((segment, _, x, y) => {
       const [command, ...rest] = segment;
-      const n = rest as number[];
+      const n = rest.map(Number);
       if (n.some((value) => !Number.isFinite(value))) throw faultAt(node, "The path holds a number that is too large.");
       const end = at(n.at(-2) ?? x, n.at(-1) ?? y);
       switch (command) {

@@ -1,5 +1,7 @@
 /** An SVG file as a tree of elements, each with its place in the file. Document types and entities are refused. */
+
 import { XMLParser, XMLValidator } from "fast-xml-parser";
+import { elementAt } from "../core/fitting/element-at";
 import { FormatFault, refuseLarge } from "./parsed";
 
 export type SvgNode = {
@@ -92,10 +94,10 @@ class Places {
     let [low, high] = [0, this.starts.length - 1];
     while (low < high) {
       const middle = (low + high + 1) >> 1;
-      if ((this.starts[middle] as number) <= index) low = middle;
+      if (elementAt(this.starts, middle) <= index) low = middle;
       else high = middle - 1;
     }
-    return { line: low + 1, column: index - (this.starts[low] as number) + 1 };
+    return { line: low + 1, column: index - elementAt(this.starts, low) + 1 };
   }
 
   fault(index: number, message: string): FormatFault {

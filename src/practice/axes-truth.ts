@@ -41,7 +41,7 @@ export function axesFromSeed(seed: number): AxesTruth {
   const axis = (): AxisTruth => ({
     runout: {
       amplitudeMm: random.between(0, 0.02),
-      periodMm: PERIODS_MM[Math.floor(random.even() * PERIODS_MM.length)] as number,
+      periodMm: random.oneOf(PERIODS_MM),
       phaseRad: random.between(0, 2 * Math.PI),
     },
     step: teeth.even() < STEPPED ? { fromMm: teeth.between(80, 320), byMm: teeth.between(0.05, 0.15) } : null,

@@ -42,7 +42,8 @@ export function gapOf({ touching = [] }: Clearance, marks: readonly Mark[], plac
     const part = "thicknessMm" in inner ? inner.thicknessMm : betweenCuts(inner, -1, marks, placement);
     return hole === null || part === null ? null : hole - part;
   });
-  return gaps.length === 0 || gaps.includes(null) ? null : Math.min(...(gaps as number[]));
+  const open = gaps.filter((gap) => gap !== null);
+  return gaps.length === 0 || open.length < gaps.length ? null : Math.min(...open);
 }
 
 /** @returns index of the word, from the easiest */

@@ -74,7 +74,7 @@ export function drawMark(
       const shade = Math.round(shades.stock + (shades.mark - shades.stock) * share);
       const at = row * width + column;
       // Where marks meet, the darker one shows.
-      if (shade < (grey[at] as number) === shades.mark < shades.stock) grey[at] = shade;
+      if (shade < (grey[at] ?? 0) === shades.mark < shades.stock) grey[at] = shade;
     }
 }
 

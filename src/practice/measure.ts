@@ -109,7 +109,7 @@ function linesIn(within: Rect, marks: readonly Mark[], corner: Placement): Seen 
   if (widths.length === 0) return { ok: false, why: "Nothing marked there.", isBlank: true };
   return {
     ok: true,
-    look: (random) => widths[Math.floor(random.even() * widths.length)] as number,
+    look: (random) => random.oneOf(widths),
     mean: mean(widths),
   };
 }

@@ -6,6 +6,8 @@ export type Random = {
   between(low: number, high: number): number;
   /** Normal with mean 0 and sd 1 (Box-Muller). */
   normal(): number;
+  /** One of these, each as likely. @throws RangeError when there are none */
+  oneOf<T>(all: readonly T[]): T;
 };
 
 /** Generator by 32-bit mixing ("mulberry32", public domain, from memory); period 2^32. */
@@ -21,6 +23,11 @@ export function seeded(seed: number): Random {
   return {
     even,
     between: (low, high) => low + (high - low) * even(),
+    oneOf: (all) => {
+      const chosen = all[Math.floor(even() * all.length)];
+      if (chosen === undefined) throw new RangeError("There is nothing to choose from.");
+      return chosen;
+    },
     normal: () => Math.sqrt(-2 * Math.log(1 - even())) * Math.cos(2 * Math.PI * even()),
   };
 }

@@ -31,7 +31,7 @@ const [WILD_OF, SLIPS_OF, MIRRORED_OF] = [6, 5, 8];
 export function rotaryFromSeed(seed: number, drive: "roller" | "chuck"): RotaryTruth {
   const random = seeded(seedOf(seed, "rotary", drive));
   const oneOf = (count: number) => random.even() < 1 / count;
-  const wild = oneOf(WILD_OF) ? (WILD[Math.floor(random.even() * WILD.length)] as number) : 1;
+  const wild = oneOf(WILD_OF) ? random.oneOf(WILD) : 1;
   const isRoller = drive === "roller";
   const slips = isRoller && oneOf(SLIPS_OF);
   return {

@@ -120,9 +120,9 @@ function along(from: Uint8Array, count: number, others: number, step: number, ap
     const start = line * apart;
     for (let i = 0; i < count; i++) {
       const at = start + i * step;
-      const here = from[at] as number;
-      const before = i > 0 ? (from[at - step] as number) : here;
-      const after = i < count - 1 ? (from[at + step] as number) : here;
+      const here = from[at] ?? 0;
+      const before = i > 0 ? (from[at - step] ?? 0) : here;
+      const after = i < count - 1 ? (from[at + step] ?? 0) : here;
       to[at] = Math.round(share * (here + e * (before + after)));
     }
   }
@@ -142,14 +142,14 @@ function lightUp(grey: Uint8Array, width: number, height: number, { light, grain
     for (let x = 0; x < width; x++) {
       const at = y * width + x;
       const lit = 1 - light * (x / width + y / height) * 0.5;
-      let value = (grey[at] as number) * lit;
+      let value = (grey[at] ?? 0) * lit;
       if (grain > 0) {
         const [cx, fx] = [Math.floor(x / cell), (x % cell) / cell];
-        const node = (dx: number, dy: number) => cells[(cy + dy) * columns + cx + dx] as number;
+        const node = (dx: number, dy: number) => cells[(cy + dy) * columns + cx + dx] ?? 0;
         value += (1 - fy) * ((1 - fx) * node(0, 0) + fx * node(1, 0)) + fy * ((1 - fx) * node(0, 1) + fx * node(1, 1));
       }
       drawn = (drawn + 1) % noises.length;
-      value += noises[drawn] as number;
+      value += noises[drawn] ?? 0;
       grey[at] = Math.max(0, Math.min(255, Math.round(value)));
     }
   }

@@ -30,7 +30,7 @@ function meanAt({ width, height, grey }: GreyPicture, x: number, y: number, side
     for (let j = 0; j < places; j++) {
       const px = Math.floor(x + ((j + 0.5) / places) * side);
       if (px < 0 || px >= width) continue;
-      sum += grey[py * width + px] as number;
+      sum += grey[py * width + px] ?? Number.NaN;
       count++;
     }
   }

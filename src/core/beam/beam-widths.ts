@@ -40,7 +40,7 @@ const GROUP = "widths";
 export function fitBeam(widths: readonly BeamWidth[], wavelengthMm: number): BeamFit {
   if (widths.length < FEWEST_WIDTHS) return { status: "cannot tell", reason: "few cells" };
   const heights = widths.map((w) => w.zMm).sort((x, y) => x - y);
-  const [first, last] = [heights[0] as number, heights[heights.length - 1] as number];
+  const [first, last] = [heights[0] ?? Number.NaN, heights[heights.length - 1] ?? Number.NaN];
   const middle = (first + last) / 2;
   const adjustment = adjust(parabola(widths, middle));
   if (!adjustment) return { status: "cannot tell", reason: "no turn" };

@@ -175,7 +175,7 @@ function aroundOf(x: readonly number[], { p, rangeMm, visibleMm, bothWays, low, 
     middleMm: (low + high) / 2,
     visibleMm,
     spot: spotOf(x),
-    apartMm: bothWays ? (x[APART] as number) : null,
+    apartMm: bothWays ? (x[APART] ?? Number.NaN) : null,
   };
 }
 
@@ -189,7 +189,7 @@ function fitWithin(ladder: Ladder, fromMm: number, toMm: number, soft: boolean):
   const { cells, marked, p, rangeMm, visibleMm, bothWays, low } = ladder;
   const spotAt = (x: readonly number[], c: LadderCell): Spot => {
     const spot = spotOf(x);
-    return bothWays ? { ...spot, z0: spot.z0 + apartShare(runOf(c)) * (x[APART] as number) } : spot;
+    return bothWays ? { ...spot, z0: spot.z0 + apartShare(runOf(c)) * (x[APART] ?? Number.NaN) } : spot;
   };
   const residuals = (x: readonly number[]) => {
     const spot = spotOf(x);
@@ -202,7 +202,7 @@ function fitWithin(ladder: Ladder, fromMm: number, toMm: number, soft: boolean):
       (Math.log(spot.lnR) - Math.log(STRENGTH.middle)) / STRENGTH.sd,
       (Math.log(spot.zR / rangeMm) - DEPTH.middle) / DEPTH.sd,
     );
-    if (bothWays) all.push((x[APART] as number) / rangeMm);
+    if (bothWays) all.push((x[APART] ?? Number.NaN) / rangeMm);
     return all;
   };
   const parameters = bothWays ? [Z0, LN_ZR, LN_W0, LN_LNR, APART] : [Z0, LN_ZR, LN_W0, LN_LNR];
@@ -257,7 +257,7 @@ function softenedSlope(r: number): number {
 }
 
 function spotOf(x: readonly number[]): Spot {
-  const value = (k: number) => x[k] as number;
+  const value = (k: number) => x[k] ?? Number.NaN;
   return { z0: value(Z0), zR: Math.exp(value(LN_ZR)), w0: Math.exp(value(LN_W0)), lnR: Math.exp(value(LN_LNR)) };
 }
 
@@ -271,7 +271,7 @@ function startsFor(marked: readonly Marked[], p: DosePower, low: number, range: 
       for (const depth of [range / 8, range / 3]) {
         const unit = { z0, zR: depth, w0: 1, lnR: Math.log(strength) };
         const ratios = marked.map((c) => c.widthMm / Math.max(0.1, markWidth(c.zMm, unit, p))).sort((a, b) => a - b);
-        const w0 = ratios[Math.floor(ratios.length / 2)] as number;
+        const w0 = ratios[Math.floor(ratios.length / 2)] ?? Number.NaN;
         starts.push([Math.min(low + range, Math.max(low, z0)), Math.log(depth), Math.log(w0), Math.log(unit.lnR)]);
       }
   return starts;

@@ -49,6 +49,9 @@ export function fittingLetters(text: string, longestMm: number, mostMm: number):
   return Math.min(mostMm, (longestMm / textWidthMm(text, mostMm)) * mostMm);
 }
 
+/** Drawn for a letter that is not there. */
+const UNKNOWN = GLYPHS["?"] ?? ([10, "1,0 9,0 9,21 1,21 1,0"] as const);
+
 function glyph(character: string): readonly [number, string] {
-  return GLYPHS[character] ?? (GLYPHS["?"] as readonly [number, string]);
+  return GLYPHS[character] ?? UNKNOWN;
 }

@@ -2,6 +2,7 @@
  * The rows with which an area is filled: level, a row pitch apart, the first half a pitch above its lowest point.
  * What lies inside is told by counting crossings (even-odd). [W3C SVG 1.1 (Second Edition), 11.3, fill-rule evenodd]
  */
+import { elementAt } from "../fitting/element-at";
 import type { CouponPoint } from "../geometry/frames";
 import { boundsOf } from "../geometry/rect";
 
@@ -15,7 +16,7 @@ export function scanRows(outline: readonly CouponPoint[], rowPitchMm: number): S
   const rows: ScanRow[] = [];
   for (let y = bounds.y0 + rowPitchMm / 2; y < bounds.y1; y += rowPitchMm) {
     const xs = crossings(outline, y);
-    for (let i = 0; i + 1 < xs.length; i += 2) rows.push({ y, x0: xs[i] as number, x1: xs[i + 1] as number });
+    for (let i = 0; i + 1 < xs.length; i += 2) rows.push({ y, x0: elementAt(xs, i), x1: elementAt(xs, i + 1) });
   }
   return rows;
 }
@@ -24,7 +25,7 @@ export function scanRows(outline: readonly CouponPoint[], rowPitchMm: number): S
 function crossings(outline: readonly CouponPoint[], y: number): number[] {
   return outline
     .flatMap((a, i) => {
-      const b = outline[(i + 1) % outline.length] as CouponPoint;
+      const b = elementAt(outline, (i + 1) % outline.length);
       if (a.y <= y === b.y <= y) return [];
       return [a.x + ((y - a.y) / (b.y - a.y)) * (b.x - a.x)];
     })

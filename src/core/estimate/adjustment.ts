@@ -54,7 +54,7 @@ export function adjust(model: Model, scatter?: ReadonlyMap<string, GroupScatter>
   for (let round = 0; solved && round < MOST_ROUNDS; round++) {
     const before = solved;
     const next = model.groups.map((group) => {
-      const old = factors.get(group.id) as number;
+      const old = factors.get(group.id) ?? 1;
       return { id: group.id, old, factor: factorOf(group, old, before, model) };
     });
     if (next.every(({ old, factor }) => Math.abs(factor / old - 1) < SETTLED)) break;
@@ -68,7 +68,7 @@ export function adjust(model: Model, scatter?: ReadonlyMap<string, GroupScatter>
 function scatterOf(model: Model, factors: ReadonlyMap<string, number>, { redundancy }: Solved) {
   return new Map(
     model.groups.map((group) => {
-      const freedom = group.priorFreedom + sumOver(model, group.id, (i) => redundancy[i] as number);
+      const freedom = group.priorFreedom + sumOver(model, group.id, (i) => redundancy[i] ?? Number.NaN);
       return [group.id, { factor: factors.get(group.id) ?? 1, freedom: freedom > 1e-9 ? freedom : Infinity }];
     }),
   );
@@ -82,9 +82,9 @@ export function whitened(model: Model, parameters: readonly string[], u: Float64
   const a = new Float64Array(model.observations.length * n);
   const columnOf = new Map(parameters.map((id, j) => [id, j]));
   model.observations.forEach(({ row }, i) => {
-    for (const id of Object.keys(row)) {
+    for (const [id, value] of Object.entries(row)) {
       const j = columnOf.get(id);
-      if (j !== undefined) a[i * n + j] = (row[id] as number) / (u[i] as number);
+      if (j !== undefined) a[i * n + j] = value / (u[i] ?? Number.NaN);
     }
   });
   return a;
@@ -96,7 +96,7 @@ function solveWith(model: Model, parameters: readonly string[], factors: Readonl
   const u = Float64Array.from(model.observations, (o) => o.u * (o.group === null ? 1 : (factors.get(o.group) ?? 1)));
   const qr = thinQr(whitened(model, parameters, u), m, n);
   if (!qr) return null;
-  const y = Float64Array.from(model.observations, (o, i) => o.y / (u[i] as number));
+  const y = Float64Array.from(model.observations, (o, i) => o.y / (u[i] ?? Number.NaN));
   const along = projected(qr, y);
   const residuals = new Float64Array(m);
   const redundancy = new Float64Array(m);
@@ -104,17 +104,17 @@ function solveWith(model: Model, parameters: readonly string[], factors: Readonl
     let fitted = 0;
     let leverage = 0;
     for (let j = 0; j < n; j++) {
-      const q = qr.q[i * n + j] as number;
-      fitted += q * (along[j] as number);
+      const q = qr.q[i * n + j] ?? Number.NaN;
+      fitted += q * (along[j] ?? Number.NaN);
       leverage += q * q;
     }
-    residuals[i] = (y[i] as number) - fitted;
+    residuals[i] = (y[i] ?? Number.NaN) - fitted;
     redundancy[i] = Math.max(0, 1 - leverage);
   }
   const theta = new Float64Array(n);
   for (let j = 0; j < n; j++)
     for (let k = j; k < n; k++)
-      theta[j] = (theta[j] as number) + (qr.inverse[j * n + k] as number) * (along[k] as number);
+      theta[j] = (theta[j] ?? Number.NaN) + (qr.inverse[j * n + k] ?? Number.NaN) * (along[k] ?? Number.NaN);
   return { theta, qr, u, y, residuals, redundancy };
 }
 
@@ -122,17 +122,17 @@ function solveWith(model: Model, parameters: readonly string[], factors: Readonl
 export function projected({ q, rows, columns }: ThinQr, v: Float64Array): Float64Array {
   const along = new Float64Array(columns);
   for (let i = 0; i < rows; i++) {
-    const value = v[i] as number;
+    const value = v[i] ?? Number.NaN;
     if (value === 0) continue;
-    for (let j = 0; j < columns; j++) along[j] = (along[j] as number) + (q[i * columns + j] as number) * value;
+    for (let j = 0; j < columns; j++) along[j] = (along[j] ?? Number.NaN) + (q[i * columns + j] ?? Number.NaN) * value;
   }
   return along;
 }
 
 function factorOf(group: Model["groups"][number], before: number, solved: Solved, model: Model): number {
-  const freedom = group.priorFreedom + sumOver(model, group.id, (i) => solved.redundancy[i] as number);
+  const freedom = group.priorFreedom + sumOver(model, group.id, (i) => solved.redundancy[i] ?? Number.NaN);
   if (freedom < 1e-9) return before;
-  const squares = sumOver(model, group.id, (i) => ((solved.residuals[i] as number) * before) ** 2);
+  const squares = sumOver(model, group.id, (i) => ((solved.residuals[i] ?? Number.NaN) * before) ** 2);
   return Math.max(group.leastFactor, Math.sqrt((group.priorFreedom + squares) / freedom), 1e-6);
 }
 
@@ -151,12 +151,12 @@ export function gainOf({ qr, parameters }: Pick<Adjustment, "qr" | "parameters">
   parameters.forEach((id, j) => {
     const c = row[id] ?? 0;
     if (c === 0) return;
-    for (let k = j; k < n; k++) weights[k] = (weights[k] as number) + c * (qr.inverse[j * n + k] as number);
+    for (let k = j; k < n; k++) weights[k] = (weights[k] ?? Number.NaN) + c * (qr.inverse[j * n + k] ?? Number.NaN);
   });
   const gain = new Float64Array(qr.rows);
   for (let i = 0; i < qr.rows; i++) {
     let sum = 0;
-    for (let k = 0; k < n; k++) sum += (qr.q[i * n + k] as number) * (weights[k] as number);
+    for (let k = 0; k < n; k++) sum += (qr.q[i * n + k] ?? Number.NaN) * (weights[k] ?? Number.NaN);
     gain[i] = sum;
   }
   return gain;
@@ -164,7 +164,7 @@ export function gainOf({ qr, parameters }: Pick<Adjustment, "qr" | "parameters">
 
 /** Value of a combination of parameters. */
 export function combinedValue({ theta, parameters }: Adjustment, row: Row): number {
-  return parameters.reduce((sum, id, j) => sum + (row[id] ?? 0) * (theta[j] as number), 0);
+  return parameters.reduce((sum, id, j) => sum + (row[id] ?? 0) * (theta[j] ?? Number.NaN), 0);
 }
 
 /**
@@ -179,7 +179,7 @@ export function combine(adjustment: Adjustment, row: Row): Budgeted {
   const gain = gainOf(adjustment, row);
   const variances = new Map<string, number>();
   model.observations.forEach((o, i) => {
-    variances.set(o.source.id, (variances.get(o.source.id) ?? 0) + (gain[i] as number) ** 2);
+    variances.set(o.source.id, (variances.get(o.source.id) ?? 0) + (gain[i] ?? Number.NaN) ** 2);
   });
   const whole = gain.reduce((sum, k) => sum + k * k, 0);
   const first = new Map(model.observations.toReversed().map((o) => [o.source.id, o]));

@@ -150,7 +150,10 @@ function movesOf(adjustment: Adjustment, candidates: readonly Added[]): Map<stri
     const effect = effectOn(adjustment, row);
     const by = candidates
       .map((added) =>
-        adjustment.model.observations.reduce((sum, o, i) => sum + (effect[i] as number) * (added.get(o.id) ?? 0), 0),
+        adjustment.model.observations.reduce(
+          (sum, o, i) => sum + (effect[i] ?? Number.NaN) * (added.get(o.id) ?? 0),
+          0,
+        ),
       )
       .reduce((most, one) => (Math.abs(one) > Math.abs(most) ? one : most), 0);
     if (Math.abs(by) > TOUCHED_FROM * expandedUncertainty(combine(adjustment, row).quantity)) moves.set(id, by);
@@ -190,7 +193,7 @@ export function seenIn(adjustment: Adjustment): Seen[] {
   const readings = each.filter((i) => i.observation.reading !== null);
   return adjustment.model.wanted.map((wanted) => {
     const effect = effectOn(adjustment, wanted.row);
-    const of = (i: Influence) => effect[i.index] as number;
+    const of = (i: Influence) => effect[i.index] ?? Number.NaN;
     const expanded = expandedUncertainty(combine(adjustment, wanted.row).quantity);
     const visible = readings
       .filter((i) => i.t !== null)

@@ -86,7 +86,7 @@ function hatMatrix({ qr }: Adjustment): Float64Array {
   for (let i = 0; i < m; i++)
     for (let j = i; j < m; j++) {
       let sum = 0;
-      for (let k = 0; k < n; k++) sum += (q[i * n + k] as number) * (q[j * n + k] as number);
+      for (let k = 0; k < n; k++) sum += (q[i * n + k] ?? Number.NaN) * (q[j * n + k] ?? Number.NaN);
       hat[i * m + j] = sum;
       hat[j * m + i] = sum;
     }
@@ -105,7 +105,7 @@ function influenceOf(
   const { model, residuals, redundancy, scatter, u } = adjustment;
   const m = model.observations.length;
   const observation = model.observations[i] as Observation;
-  const r = redundancy[i] as number;
+  const r = redundancy[i] ?? Number.NaN;
   if (r <= checkedFrom)
     return {
       observation,
@@ -117,7 +117,7 @@ function influenceOf(
       error: 0,
       deletedU: Infinity,
     };
-  const e = residuals[i] as number;
+  const e = residuals[i] ?? Number.NaN;
   const groups = new Map<string, Without>(
     model.groups.map((g) => {
       const factor = scatter.get(g.id)?.factor ?? 1;
@@ -126,7 +126,7 @@ function influenceOf(
   );
   let fromKnown = 0;
   for (let j = 0; j < m; j++) {
-    const h = hat[i * m + j] as number;
+    const h = hat[i * m + j] ?? Number.NaN;
     const own = j === i ? r * r : h * h;
     const of = model.observations[j]?.group ?? null;
     const group = of === null ? undefined : groups.get(of);
@@ -136,8 +136,8 @@ function influenceOf(
     }
     group.share += own;
     if (j === i) continue;
-    group.squares += ((residuals[j] as number) + (h * e) / r) ** 2;
-    group.freedom += Math.max(0, (redundancy[j] as number) - (h * h) / r);
+    group.squares += ((residuals[j] ?? Number.NaN) + (h * e) / r) ** 2;
+    group.freedom += Math.max(0, (redundancy[j] ?? Number.NaN) - (h * h) / r);
   }
   let variance = fromKnown;
   let below = 0;
@@ -149,7 +149,7 @@ function influenceOf(
     if (isKnown) below += part ** 2 / group.freedom;
   }
   const freedom = below > 0 ? variance ** 2 / below : Infinity;
-  const ownU = u[i] as number;
+  const ownU = u[i] ?? Number.NaN;
   const deletedU = (ownU * Math.sqrt(variance)) / r;
   return {
     observation,
@@ -166,20 +166,20 @@ function influenceOf(
 /** By how much a wanted result moves for each unit of error in an observation. */
 export function effectOn(adjustment: Adjustment, row: Row): Float64Array {
   const gain = gainOf(adjustment, row);
-  return gain.map((k, i) => k / (adjustment.u[i] as number));
+  return gain.map((k, i) => k / (adjustment.u[i] ?? Number.NaN));
 }
 
 /** Observations that cannot be told from this one, itself included. */
 export function sameAs(adjustment: Adjustment, index: number): Observation[] {
   const { qr, model, redundancy } = adjustment;
   const n = qr.columns;
-  const r = redundancy[index] as number;
+  const r = redundancy[index] ?? Number.NaN;
   return model.observations.filter((_, j) => {
     if (j === index) return true;
-    const other = redundancy[j] as number;
+    const other = redundancy[j] ?? Number.NaN;
     if (other <= CHECKED_FROM) return false;
     let h = 0;
-    for (let k = 0; k < n; k++) h += (qr.q[index * n + k] as number) * (qr.q[j * n + k] as number);
+    for (let k = 0; k < n; k++) h += (qr.q[index * n + k] ?? Number.NaN) * (qr.q[j * n + k] ?? Number.NaN);
     return Math.abs(h) / Math.sqrt(r * other) > SAME_ABOVE;
   });
 }

@@ -15,7 +15,7 @@ import { type Model, parametersOf } from "./model";
 const FACTORS = Array.from({ length: 13 }, (_, k) => 0.15 * 80 ** (k / 12));
 /** The one nearest to 1. */
 const EXPECTED_FACTOR = FACTORS.reduce(
-  (best, f, k) => (Math.abs(Math.log(f)) < Math.abs(Math.log(FACTORS[best] as number)) ? k : best),
+  (best, f, k) => (Math.abs(Math.log(f)) < Math.abs(Math.log(FACTORS[best] ?? Number.NaN)) ? k : best),
   0,
 );
 /** Worth of what is known of a gauge that states nothing. */
@@ -53,7 +53,7 @@ export function likelihoodOf(model: Model): Likelihood | null {
     const u = Float64Array.from(model.observations, (o) => o.u * (o.group === null ? 1 : Math.sqrt(phi)));
     const qr = thinQr(whitened(model, parameters, u), m, parameters.length);
     if (!qr) return null;
-    const y = Float64Array.from(model.observations, (o, i) => o.y / (u[i] as number));
+    const y = Float64Array.from(model.observations, (o, i) => o.y / (u[i] ?? Number.NaN));
     const along = projected(qr, y);
     const squares = squared(y) - squared(along);
     const logPrior = -(freedom / 2) * Math.log(phi) - freedom / (2 * phi);
@@ -62,7 +62,7 @@ export function likelihoodOf(model: Model): Likelihood | null {
   }
   const scores = factors.map((f) => f.constant + f.squares);
   const best = scores.indexOf(Math.min(...scores));
-  return { model, factors, asRead: joined(scores), bestFactor: FACTORS[best] as number };
+  return { model, factors, asRead: joined(scores), bestFactor: FACTORS[best] ?? Number.NaN };
 }
 
 /** -2 ln p once a known change is undone. */
@@ -133,14 +133,14 @@ function products({ qr, u, y, along }: AtFactor, change: Change): { cross: numbe
   let cross = 0;
   let own = 0;
   for (const { index, by } of change) {
-    const c = by / (u[index] as number);
-    cross += c * (y[index] as number);
+    const c = by / (u[index] ?? Number.NaN);
+    cross += c * (y[index] ?? Number.NaN);
     own += c * c;
-    for (let j = 0; j < n; j++) projection[j] = (projection[j] as number) + c * (qr.q[index * n + j] as number);
+    for (let j = 0; j < n; j++) projection[j] = (projection[j] ?? Number.NaN) + c * (qr.q[index * n + j] ?? Number.NaN);
   }
   for (let j = 0; j < n; j++) {
-    const p = projection[j] as number;
-    cross -= p * (along[j] as number);
+    const p = projection[j] ?? Number.NaN;
+    cross -= p * (along[j] ?? Number.NaN);
     own -= p * p;
   }
   return { cross, own: Math.max(0, own) };

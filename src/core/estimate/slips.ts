@@ -140,12 +140,10 @@ function slipsBy(likelihood: Likelihood): Slip[] {
   const present = [...new Set(hypotheses.map((h) => h.kind))];
   const weight = present.reduce((sum, kind) => sum + WEIGHTS[kind], 0);
   const count = (kind: SlipKind) => hypotheses.filter((h) => h.kind === kind).length;
-  const penalty = new Map(
-    present.map((kind) => [kind, -2 * Math.log((SLIPS_IN * WEIGHTS[kind]) / weight / count(kind) / (1 - SLIPS_IN))]),
-  );
+  const penalty = (kind: SlipKind) => -2 * Math.log((SLIPS_IN * WEIGHTS[kind]) / weight / count(kind) / (1 - SLIPS_IN));
   const scored = hypotheses
-    .filter((h) => mayExplain(likelihood, h, penalty.get(h.kind) as number))
-    .map((h) => scoreOf(likelihood, h, penalty.get(h.kind) as number))
+    .filter((h) => mayExplain(likelihood, h, penalty(h.kind)))
+    .map((h) => scoreOf(likelihood, h, penalty(h.kind)))
     .filter((s) => s.gain >= NAMED_FROM)
     .sort((a, b) => b.gain - a.gain);
   const best = scored[0];

@@ -9,8 +9,8 @@ export function accurateDot(a: readonly number[], b: readonly number[]): number 
   let sum = 0;
   let error = 0;
   for (let i = 0; i < a.length; i++) {
-    const x = a[i] as number;
-    const y = b[i] as number;
+    const x = a[i] ?? Number.NaN;
+    const y = b[i] ?? Number.NaN;
     const product = x * y;
     const next = sum + product;
     const back = next - sum;

@@ -8,7 +8,7 @@ export type Row = readonly number[];
 export function householder(columns: readonly number[][], alongside: readonly number[][]): void {
   const v = columns[0]?.slice() ?? [];
   for (let j = 0; j < columns.length; j++) {
-    const column = columns[j] as number[];
+    const column = columns[j] ?? [];
     let squared = 0;
     for (let i = j; i < column.length; i++) {
       const value = at(column, i);
@@ -22,7 +22,7 @@ export function householder(columns: readonly number[][], alongside: readonly nu
     v[j] = reflected;
     // |v|^2 without taking away what was just added.
     squared = 2 * length * (length + Math.abs(first));
-    for (let c = j; c < columns.length; c++) reflect(columns[c] as number[], v, squared, j);
+    for (let c = j; c < columns.length; c++) reflect(columns[c] ?? [], v, squared, j);
     for (const c of alongside) reflect(c, v, squared, j);
   }
 }
@@ -37,13 +37,13 @@ function reflect(column: number[], v: number[], squared: number, from: number): 
 /** @param columns the columns of an upper triangle R @returns rows of its inverse */
 export function invertUpper(columns: readonly number[][]): number[][] {
   const n = columns.length;
-  const r = (i: number, j: number) => at(columns[j] as number[], i);
+  const r = (i: number, j: number) => at(columns[j] ?? [], i);
   const inverse = Array.from({ length: n }, () => zeros(n));
   for (let column = 0; column < n; column++) {
     for (let i = column; i >= 0; i--) {
       let sum = i === column ? 1 : 0;
-      for (let k = i + 1; k <= column; k++) sum -= r(i, k) * at(inverse[k] as number[], column);
-      (inverse[i] as number[])[column] = sum / r(i, i);
+      for (let k = i + 1; k <= column; k++) sum -= r(i, k) * at(inverse[k] ?? [], column);
+      (inverse[i] ?? [])[column] = sum / r(i, i);
     }
   }
   return inverse;
@@ -64,5 +64,5 @@ export function dot(a: Row, b: Row): number {
 }
 
 export function at(row: Row, index: number): number {
-  return row[index] as number;
+  return row[index] ?? Number.NaN;
 }

@@ -59,7 +59,7 @@ export function leastSquares(observations: readonly Observation[]): LinearFit {
   const q = unitColumns(m);
   householder(columns, q);
   for (let j = 0; j < n; j++)
-    if (Math.abs(at(columns[j] as number[], j)) < RANK_TOLERANCE) return { status: "singular", parameter: j };
+    if (Math.abs(at(columns[j] ?? [], j)) < RANK_TOLERANCE) return { status: "singular", parameter: j };
 
   const inverse = invertUpper(columns);
   const gain = inverse.map((row, j) => gainRow(row, j, q, observations, at(scale, j)));
@@ -92,7 +92,7 @@ export function refined(fit: Extract<LinearFit, { status: "solved" }>, observati
       residuals,
     ),
   );
-  return fit.x.map((value, j) => value + accurateDot(fit.covariance[j] as number[], gradient));
+  return fit.x.map((value, j) => value + accurateDot(fit.covariance[j] ?? [], gradient));
 }
 
 function weightedColumns(observations: readonly Observation[], n: number): number[][] {
@@ -127,7 +127,7 @@ function gainRow(
 ): number[] {
   const row: number[] = [];
   for (let i = 0; i < observations.length; i++) {
-    const column = q[i] as number[];
+    const column = q[i] ?? [];
     let sum = 0;
     for (let k = j; k < inverseRow.length; k++) sum += at(inverseRow, k) * at(column, k);
     row.push(sum / (observations[i] as Observation).u / scale);

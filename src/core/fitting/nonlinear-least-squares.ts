@@ -238,7 +238,7 @@ function covarianceOf(jacobian: readonly number[][]): number[][] | null {
 }
 
 function at2(columns: readonly number[][], j: number): number[] {
-  return columns[j] as number[];
+  return columns[j] ?? [];
 }
 
 function lengthOf(column: Row): number {

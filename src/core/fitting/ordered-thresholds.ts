@@ -53,12 +53,12 @@ export function middleOfClass(judged: readonly Judged[], rank: number, model: Or
   for (const { factor, weight } of SIGMAS) {
     const chain = new Chain(judged, factor * model.usualSigma, theta, model.classes);
     chain.eachPair(rank, (below, above, density) => {
-      const [a, b] = [theta[below] as number, theta[above] as number];
+      const [a, b] = [theta[below] ?? Number.NaN, theta[above] ?? Number.NaN];
       const p = weight * density;
       sums.weight += p;
       sums.middle += (p * (a + b)) / 2;
       sums.square += (p * (a + b) ** 2) / 4;
-      shares[below + above] = (shares[below + above] as number) + p;
+      shares[below + above] = (shares[below + above] ?? Number.NaN) + p;
     });
   }
   const middle = sums.middle / sums.weight;
@@ -78,7 +78,7 @@ function reachOf(shares: Float64Array, distance: (k: number) => number): number 
   const near = [...shares.keys()].sort((a, b) => distance(a) - distance(b));
   let sum = 0;
   for (const k of near) {
-    sum += shares[k] as number;
+    sum += shares[k] ?? Number.NaN;
     if (sum >= COVERAGE) return distance(k);
   }
   return distance(near.at(-1) ?? 0);
@@ -138,7 +138,7 @@ class Chain {
     const factor = this.factorOf(rank);
     for (let a = 0; a < this.theta.length; a++)
       for (let b = a + 1; b < this.theta.length; b++)
-        visit(a, b, (from[a] as number) * factor(a, b) * (to[b] as number));
+        visit(a, b, (from[a] ?? Number.NaN) * factor(a, b) * (to[b] ?? Number.NaN));
   }
 
   /** Everything below threshold j, at each place of it. */
@@ -149,7 +149,7 @@ class Chain {
       const before = sums;
       sums = this.theta.map((_, b) => {
         let sum = 0;
-        for (let a = 0; a < b; a++) sum += (before[a] as number) * factor(a, b);
+        for (let a = 0; a < b; a++) sum += (before[a] ?? Number.NaN) * factor(a, b);
         return sum;
       });
     }
@@ -164,7 +164,7 @@ class Chain {
       const after = sums;
       sums = this.theta.map((_, a) => {
         let sum = 0;
-        for (let b = a + 1; b < after.length; b++) sum += factor(a, b) * (after[b] as number);
+        for (let b = a + 1; b < after.length; b++) sum += factor(a, b) * (after[b] ?? Number.NaN);
         return sum;
       });
     }
@@ -172,11 +172,11 @@ class Chain {
   }
 
   private first(i: number): number {
-    return this.product(0, (phi) => phi[i] as number);
+    return this.product(0, (phi) => phi[i] ?? Number.NaN);
   }
 
   private above(i: number): number {
-    return this.product(this.last + 1, (phi) => 1 - (phi[i] as number));
+    return this.product(this.last + 1, (phi) => 1 - (phi[i] ?? Number.NaN));
   }
 
   /** Of all judged to be of a class, by the places of the thresholds around it. */
@@ -184,7 +184,7 @@ class Chain {
     const here = this.below.filter((m) => m.rank === rank).map((m) => m.phi);
     return (a, b) => {
       let p = 1;
-      for (const phi of here) p *= (phi[b] as number) - (phi[a] as number);
+      for (const phi of here) p *= (phi[b] ?? Number.NaN) - (phi[a] ?? Number.NaN);
       return p;
     };
   }

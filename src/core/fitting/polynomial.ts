@@ -81,9 +81,9 @@ function binomial(n: number, k: number): number {
 }
 
 function column(matrix: readonly number[][], j: number): number[] {
-  return matrix.map((row) => row[j] as number);
+  return matrix.map((row) => row[j] ?? Number.NaN);
 }
 
 function dot(a: readonly number[], b: readonly number[]): number {
-  return a.reduce((sum, value, i) => sum + value * (b[i] as number), 0);
+  return a.reduce((sum, value, i) => sum + value * (b[i] ?? Number.NaN), 0);
 }

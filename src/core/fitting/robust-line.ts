@@ -34,7 +34,7 @@ export function robustLine(points: readonly { x: number; y: number; u: number }[
   const flagged =
     points.length < FLAG_FROM_POINTS
       ? []
-      : points.flatMap((p, i) => ((off[i] as number) > FLAG_BEYOND * Math.max(spread, p.u) ? [i] : []));
+      : points.flatMap((p, i) => ((off[i] ?? Number.NaN) > FLAG_BEYOND * Math.max(spread, p.u) ? [i] : []));
   return { intercept, slope, flagged };
 }
 
@@ -43,6 +43,6 @@ export function median(values: readonly number[]): number {
   const sorted = [...values].sort((a, b) => a - b);
   const middle = sorted.length >> 1;
   return sorted.length % 2 === 1
-    ? (sorted[middle] as number)
-    : ((sorted[middle - 1] as number) + (sorted[middle] as number)) / 2;
+    ? (sorted[middle] ?? Number.NaN)
+    : ((sorted[middle - 1] ?? Number.NaN) + (sorted[middle] ?? Number.NaN)) / 2;
 }

@@ -18,8 +18,8 @@ const LANCZOS = [
 export function logGamma(x: number): number {
   if (x < 0.5) return Math.log(Math.PI / Math.sin(Math.PI * x)) - logGamma(1 - x);
   const z = x - 1;
-  let sum = LANCZOS[0] as number;
-  for (let i = 1; i < LANCZOS.length; i++) sum += (LANCZOS[i] as number) / (z + i);
+  let sum = LANCZOS[0] ?? Number.NaN;
+  for (let i = 1; i < LANCZOS.length; i++) sum += (LANCZOS[i] ?? Number.NaN) / (z + i);
   const t = z + LANCZOS_G + 0.5;
   return 0.5 * Math.log(2 * Math.PI) + (z + 0.5) * Math.log(t) - t + Math.log(sum);
 }

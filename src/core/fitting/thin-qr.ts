@@ -28,7 +28,7 @@ export type ThinQr = {
 export function thinQr(a: Float64Array, rows: number, columns: number): ThinQr | null {
   const q = Float64Array.from(a);
   const r = new Float64Array(columns * columns);
-  const at = (m: Float64Array, i: number) => m[i] as number;
+  const at = (m: Float64Array, i: number) => m[i] ?? Number.NaN;
   let logDeterminant = 0;
   for (let j = 0; j < columns; j++) {
     const length = columnLength(q, rows, columns, j);
@@ -52,7 +52,7 @@ export function thinQr(a: Float64Array, rows: number, columns: number): ThinQr |
 
 function columnLength(q: Float64Array, rows: number, columns: number, j: number): number {
   let sum = 0;
-  for (let i = j; i < rows * columns; i += columns) sum += (q[i] as number) ** 2;
+  for (let i = j; i < rows * columns; i += columns) sum += (q[i] ?? Number.NaN) ** 2;
   return Math.sqrt(sum);
 }
 
@@ -61,8 +61,9 @@ function invertedUpper(r: Float64Array, n: number): Float64Array {
   for (let column = 0; column < n; column++)
     for (let i = column; i >= 0; i--) {
       let sum = i === column ? 1 : 0;
-      for (let k = i + 1; k <= column; k++) sum -= (r[i * n + k] as number) * (inverse[k * n + column] as number);
-      inverse[i * n + column] = sum / (r[i * n + i] as number);
+      for (let k = i + 1; k <= column; k++)
+        sum -= (r[i * n + k] ?? Number.NaN) * (inverse[k * n + column] ?? Number.NaN);
+      inverse[i * n + column] = sum / (r[i * n + i] ?? Number.NaN);
     }
   return inverse;
 }

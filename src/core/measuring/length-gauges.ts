@@ -1,4 +1,5 @@
 /** The gauges that reach from one mark to another. */
+import { elementAt } from "../fitting/element-at";
 import { type Gauge, type GaugeKind, usualGauge } from "../metrology/gauge";
 import { field, type When } from "../trial/plan-field";
 import type { PlanContext } from "../trial/plan-form";
@@ -24,7 +25,7 @@ export type GaugeChosen = { gauge: string; caliperReachMm: number; ruleReachMm: 
 /** The gauge that is read with, and how far it reaches, mm. */
 export function gaugeIn(plan: GaugeChosen, context: Pick<PlanContext, "gauges">): { gauge: Gauge; reachMm: number } {
   const all = lengthGauges(context);
-  const gauge = all.find((g) => g.id === plan.gauge) ?? (all[0] as Gauge);
+  const gauge = all.find((g) => g.id === plan.gauge) ?? elementAt(all, 0);
   return { gauge, reachMm: gauge.kind === "rule" ? plan.ruleReachMm : plan.caliperReachMm };
 }
 

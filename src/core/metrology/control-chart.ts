@@ -6,6 +6,7 @@
  * 2.66 = 3/1.128 and 3.267 for ranges of two. [NIST/SEMATECH e-Handbook of Statistical Methods, 6.3.2.2] The mean range is not
  * let below what readings with the stated u scatter by alone, 1.128 u, so that a lucky quiet stretch raises no alarm.
  */
+import { elementAt } from "../fitting/element-at";
 import { mean } from "../fitting/repeats";
 
 const INDIVIDUALS = 2.66;
@@ -38,7 +39,7 @@ export type ControlChart = {
  */
 export function controlChart(values: readonly number[], u: number): ControlChart | null {
   if (values.length < CHART_FROM_POINTS) return null;
-  const ranges = values.slice(1).map((x, i) => Math.abs(x - (values[i] as number)));
+  const ranges = values.slice(1).map((x, i) => Math.abs(x - elementAt(values, i)));
   const centre = mean(values);
   const meanRange = Math.max(mean(ranges), RANGE_OF_TWO * u);
   const low = centre - INDIVIDUALS * meanRange;

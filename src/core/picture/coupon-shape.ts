@@ -66,8 +66,8 @@ export function couponShape(picture: GreyPicture, pose: Affine, lines: readonly 
   const ys = ends.map((e) => e.y);
   const height = Math.max(...ys) - Math.min(...ys);
   return {
-    alongX: fit.x[1] as number,
-    wider: (fit.x[3] as number) * height,
+    alongX: fit.x[1] ?? Number.NaN,
+    wider: (fit.x[3] ?? Number.NaN) * height,
     fanned: fannedOf(picture, pose, back, looked),
   };
 }
@@ -93,8 +93,8 @@ function endOff(picture: GreyPicture, pose: Affine, back: Affine, y: number, x: 
   const isInside = (g: number) => inside > outside === g > level;
   // From outside inward: the last place outside the row.
   const order = inward === 1 ? places.map((_, i) => i) : places.map((_, i) => places.length - 1 - i);
-  const last = order.findLastIndex((i) => !isInside(grey[i] as number));
-  return last < 0 || last === order.length - 1 ? null : (places[order[last] as number] as number);
+  const last = order.findLastIndex((i) => !isInside(grey[i] ?? Number.NaN));
+  return last < 0 || last === order.length - 1 ? null : (places[order[last] ?? Number.NaN] ?? Number.NaN);
 }
 
 /** Grey outside the end and inside the row, medians of the outer fifths. */

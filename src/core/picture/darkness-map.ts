@@ -36,11 +36,11 @@ export function shrunk({ width: full, height: tall, grey }: GreyPicture, cellPx:
       let at = (row * cellPx + dy) * full;
       for (let column = 0; column < width; column++) {
         let sum = 0;
-        for (let dx = 0; dx < cellPx; dx++) sum += grey[at++] as number;
-        sums[column] = (sums[column] as number) + sum;
+        for (let dx = 0; dx < cellPx; dx++) sum += grey[at++] ?? Number.NaN;
+        sums[column] = (sums[column] ?? Number.NaN) + sum;
       }
     }
-    for (let column = 0; column < width; column++) mean[row * width + column] = (sums[column] as number) * share;
+    for (let column = 0; column < width; column++) mean[row * width + column] = (sums[column] ?? Number.NaN) * share;
   }
   return { width, height, cellPx, mean };
 }
@@ -63,7 +63,8 @@ export function darknessMap(
   const around = boxMean(mean, width, height, Math.max(1, Math.round((grain * AROUND_MM * perMm) / cellPx)));
   const sign = brighter ? -1 : 1;
   const dark = new Float32Array(width * height);
-  for (let i = 0; i < dark.length; i++) dark[i] = Math.max(0, sign * ((around[i] as number) - (mean[i] as number)));
+  for (let i = 0; i < dark.length; i++)
+    dark[i] = Math.max(0, sign * ((around[i] ?? Number.NaN) - (mean[i] ?? Number.NaN)));
   return { width, height, cellPx, dark };
 }
 
@@ -75,7 +76,7 @@ function shrunkAgain(fine: ShrunkPicture, times: number): ShrunkPicture {
       let sum = 0;
       for (let dy = 0; dy < times; dy++) {
         const at = (y * times + dy) * fine.width + x * times;
-        for (let dx = 0; dx < times; dx++) sum += fine.mean[at + dx] as number;
+        for (let dx = 0; dx < times; dx++) sum += fine.mean[at + dx] ?? Number.NaN;
       }
       mean[y * width + x] = sum / times ** 2;
     }
@@ -88,8 +89,8 @@ function boxMean(of: Float32Array, width: number, height: number, reach: number)
   for (let y = 0; y < height; y++) {
     let row = 0;
     for (let x = 0; x < width; x++) {
-      row += of[y * width + x] as number;
-      sums[(y + 1) * (width + 1) + x + 1] = (sums[y * (width + 1) + x + 1] as number) + row;
+      row += of[y * width + x] ?? Number.NaN;
+      sums[(y + 1) * (width + 1) + x + 1] = (sums[y * (width + 1) + x + 1] ?? Number.NaN) + row;
     }
   }
   const mean = new Float32Array(width * height);
@@ -99,10 +100,10 @@ function boxMean(of: Float32Array, width: number, height: number, reach: number)
       const [x0, x1] = [Math.max(0, x - reach), Math.min(width, x + reach + 1)];
       const [above, below] = [y0 * (width + 1), y1 * (width + 1)];
       const sum =
-        (sums[below + x1] as number) -
-        (sums[above + x1] as number) -
-        (sums[below + x0] as number) +
-        (sums[above + x0] as number);
+        (sums[below + x1] ?? Number.NaN) -
+        (sums[above + x1] ?? Number.NaN) -
+        (sums[below + x0] ?? Number.NaN) +
+        (sums[above + x0] ?? Number.NaN);
       mean[y * width + x] = sum / ((y1 - y0) * (x1 - x0));
     }
   }

@@ -27,7 +27,7 @@ export function fitEdge(profile: Profile, start: { at: number; blur: number }, b
   if (at.length < 8) return null;
   const weights = count.map(Math.sqrt);
   const [first, last] = [mean(grey.slice(0, 4)), mean(grey.slice(-4))];
-  const [low, high] = [at[0] as number, at[at.length - 1] as number];
+  const [low, high] = [at[0] ?? Number.NaN, at[at.length - 1] ?? Number.NaN];
   // Where a picture ends there may be nothing to see where the edge should be.
   if (start.at <= low || start.at >= high) return null;
   const smallest = start.blur / 20;
@@ -36,15 +36,17 @@ export function fitEdge(profile: Profile, start: { at: number; blur: number }, b
     low: [low, -Infinity, -Infinity, ...(blur === undefined ? [smallest] : [])],
     high: [high, Infinity, Infinity, ...(blur === undefined ? [high - low] : [])],
     residuals: ([t0 = 0, ground = 0, height = 0, s = blur ?? 1]) =>
-      at.map((t, i) => (weights[i] as number) * ((grey[i] as number) - ground - height * normalCdf((t - t0) / s))),
+      at.map(
+        (t, i) => (weights[i] ?? Number.NaN) * ((grey[i] ?? Number.NaN) - ground - height * normalCdf((t - t0) / s)),
+      ),
     jacobian: ([t0 = 0, , height = 0, s = blur ?? 1]) => {
       const z = at.map((t) => (t - t0) / s);
       const columns = [
-        z.map((v, i) => ((weights[i] as number) * height * bell(v)) / s),
-        z.map((_, i) => -(weights[i] as number)),
-        z.map((v, i) => -(weights[i] as number) * normalCdf(v)),
+        z.map((v, i) => ((weights[i] ?? Number.NaN) * height * bell(v)) / s),
+        z.map((_, i) => -(weights[i] ?? Number.NaN)),
+        z.map((v, i) => -(weights[i] ?? Number.NaN) * normalCdf(v)),
       ];
-      if (blur === undefined) columns.push(z.map((v, i) => ((weights[i] as number) * height * bell(v) * v) / s));
+      if (blur === undefined) columns.push(z.map((v, i) => ((weights[i] ?? Number.NaN) * height * bell(v) * v) / s));
       return columns;
     },
     mostSteps: MOST_STEPS,
@@ -82,19 +84,21 @@ export function fitLine(profile: Profile, start: LineStart, look: LineLook | nul
   if (at.length < 10) return null;
   const weights = count.map(Math.sqrt);
   const sorted = [...grey].sort((a, b) => a - b);
-  const ground = sorted[Math.floor(sorted.length * 0.8)] as number;
-  const [low, high] = [at[0] as number, at[at.length - 1] as number];
+  const ground = sorted[Math.floor(sorted.length * 0.8)] ?? Number.NaN;
+  const [low, high] = [at[0] ?? Number.NaN, at[at.length - 1] ?? Number.NaN];
   const middle = (low + high) / 2;
   const free = look === null;
   const lookOf = (x: readonly number[]) =>
-    look ? { d: look.base + look.share * (x[2] as number), s: look.blur } : { d: x[4] as number, s: x[5] as number };
+    look
+      ? { d: look.base + look.share * (x[2] ?? Number.NaN), s: look.blur }
+      : { d: x[4] ?? Number.NaN, s: x[5] ?? Number.NaN };
   const fit = minimise({
     start: [
       start.centre,
       Math.min(start.width, (high - low) / 2),
       ground,
       0,
-      ...(free ? [ground - (sorted[0] as number), start.blur] : []),
+      ...(free ? [ground - (sorted[0] ?? Number.NaN), start.blur] : []),
     ],
     low: [low, start.blur / 100, -Infinity, -Infinity, ...(free ? [-Infinity, start.blur / 20] : [])],
     high: [high, high - low, Infinity, Infinity, ...(free ? [Infinity, high - low] : [])],
@@ -103,7 +107,7 @@ export function fitLine(profile: Profile, start: LineStart, look: LineLook | nul
       const { d, s } = lookOf(x);
       return at.map((t, i) => {
         const inside = normalCdf((t - c + w / 2) / s) - normalCdf((t - c - w / 2) / s);
-        return (weights[i] as number) * ((grey[i] as number) - g - slope * (t - middle) + d * inside);
+        return (weights[i] ?? Number.NaN) * ((grey[i] ?? Number.NaN) - g - slope * (t - middle) + d * inside);
       });
     },
     jacobian: (x) => {
@@ -112,7 +116,7 @@ export function fitLine(profile: Profile, start: LineStart, look: LineLook | nul
       const columns: number[][] = free ? [[], [], [], [], [], []] : [[], [], [], []];
       at.forEach((t, i) => {
         const [a, b] = [(t - c + w / 2) / s, (t - c - w / 2) / s];
-        const weight = weights[i] as number;
+        const weight = weights[i] ?? Number.NaN;
         const [pa, pb] = [bell(a), bell(b)];
         const inside = normalCdf(a) - normalCdf(b);
         columns[0]?.push((-weight * d * (pa - pb)) / s);

@@ -56,7 +56,7 @@ export class FarSearch {
         const from = (y + roomY) * across + x + roomX;
         let product = 0;
         for (let i = 0; i < offsets.length; i++)
-          product += (weights[i] as number) * (padded[from + (offsets[i] as number)] as number);
+          product += (weights[i] ?? Number.NaN) * (padded[from + (offsets[i] ?? Number.NaN)] ?? Number.NaN);
         const score = (product - meanWeight * dark) / Math.sqrt(spread * variance);
         if (!best || score > best.score) best = { x, y, score };
       }
@@ -100,9 +100,9 @@ class Integral {
     for (let y = 0; y < height; y++) {
       let row = 0;
       for (let x = 0; x < width; x++) {
-        row += of(dark[y * width + x] as number);
+        row += of(dark[y * width + x] ?? Number.NaN);
         const at = (y + 1) * (width + 1) + x + 1;
-        this.sums[at] = (this.sums[at - width - 1] as number) + row;
+        this.sums[at] = (this.sums[at - width - 1] ?? Number.NaN) + row;
       }
     }
   }
@@ -115,10 +115,10 @@ class Integral {
     const [t, b] = [Math.max(0, Math.min(height, y0)), Math.max(0, Math.min(height, y1))];
     const [top, bottom] = [t * (width + 1), b * (width + 1)];
     return (
-      (sums[bottom + r] as number) -
-      (sums[top + r] as number) -
-      (sums[bottom + l] as number) +
-      (sums[top + l] as number)
+      (sums[bottom + r] ?? Number.NaN) -
+      (sums[top + r] ?? Number.NaN) -
+      (sums[bottom + l] ?? Number.NaN) +
+      (sums[top + l] ?? Number.NaN)
     );
   }
 }

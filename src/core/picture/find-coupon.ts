@@ -181,7 +181,7 @@ function besides(map: DarknessMap, samples: Places, around: Affine): Tried[] {
     darkAlong(map, samples, shifted(k % columns, Math.floor(k / columns))),
   );
   const scoreAt = (i: number, j: number) =>
-    i < 0 || j < 0 || i >= columns || j >= rows ? -Infinity : (scores[j * columns + i] as number);
+    i < 0 || j < 0 || i >= columns || j >= rows ? -Infinity : (scores[j * columns + i] ?? Number.NaN);
   const most = scores.reduce((a, b) => Math.max(a, b), 0);
   const tops: Tried[] = [];
   for (let j = 0; j < rows; j++)
@@ -219,8 +219,8 @@ function chosenOf<T extends Tried>(
     return Math.hypot(a.x - b.x, a.y - b.y) > apartPx || turnedApart(one.pose, best.one.pose);
   };
   const clears = laid.filter(isElsewhere).map(({ on }) => evidenceFor(best.on, on));
-  const clear = clears.includes(null) ? null : Math.min(Infinity, ...(clears as number[]));
-  return { ...best.one, clear };
+  const known = clears.filter((c) => c !== null);
+  return { ...best.one, clear: known.length < clears.length ? null : Math.min(Infinity, ...known) };
 }
 
 function turnedApart(a: Affine, b: Affine): boolean {
@@ -332,10 +332,10 @@ function darkAlong(
   const share = 1 / cellPx;
   let sum = 0;
   for (let i = 0; i < xs.length; i++) {
-    const [px, py] = [xs[i] as number, ys[i] as number];
+    const [px, py] = [xs[i] ?? Number.NaN, ys[i] ?? Number.NaN];
     const x = Math.floor((a * px + c * py + e) * share);
     const y = Math.floor((b * px + d * py + f) * share);
-    if (x >= 0 && y >= 0 && x < width && y < height) sum += dark[y * width + x] as number;
+    if (x >= 0 && y >= 0 && x < width && y < height) sum += dark[y * width + x] ?? Number.NaN;
   }
   return sum;
 }
@@ -353,7 +353,7 @@ function agreement(
     const x = Math.floor((pose.a * p.x + pose.c * p.y + pose.e) / cellPx);
     const y = Math.floor((pose.b * p.x + pose.d * p.y + pose.f) / cellPx);
     if (x < 0 || y < 0 || x >= width || y >= height) continue;
-    seen.push({ value: dark[y * width + x] as number, group: p.group });
+    seen.push({ value: dark[y * width + x] ?? Number.NaN, group: p.group });
     [left, right, top, bottom] = [Math.min(left, x), Math.max(right, x), Math.min(top, y), Math.max(bottom, y)];
     for (let dy = -NEAR_CELLS; dy <= NEAR_CELLS; dy++)
       for (let dx = -NEAR_CELLS; dx <= NEAR_CELLS; dx++)
@@ -361,13 +361,13 @@ function agreement(
   }
   if (seen.length === 0) return { inside: 0, covered: 0, explained: 0 };
   const byDarkness = seen.map((s) => s.value).sort((x, y) => x - y);
-  const least = DARK_SHARE * (byDarkness[Math.floor(byDarkness.length * 0.9)] as number);
+  const least = DARK_SHARE * (byDarkness[Math.floor(byDarkness.length * 0.9)] ?? Number.NaN);
   let [marked, explained] = [0, 0];
   for (let y = top; y <= bottom; y++)
     for (let x = left; x <= right; x++) {
-      if ((dark[y * width + x] as number) <= least) continue;
+      if ((dark[y * width + x] ?? Number.NaN) <= least) continue;
       marked++;
-      explained += onLines[y * width + x] as number;
+      explained += onLines[y * width + x] ?? Number.NaN;
     }
   return {
     inside: seen.length / samples.length,

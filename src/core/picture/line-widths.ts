@@ -140,7 +140,7 @@ function lookByShape(looked: readonly LineLooked[], pixel: number, blur: number)
   const depths = Array.from({ length: DEPTHS_TRIED }, (_, i) => least + ((i + 0.5) / DEPTHS_TRIED) * (most - least));
   const lefts = depths.map(left);
   const at = lefts.indexOf(Math.min(...lefts));
-  return Number.isFinite(lefts[at]) ? lookOf(blur, depths[at] as number) : null;
+  return Number.isFinite(lefts[at]) ? lookOf(blur, depths[at] ?? Number.NaN) : null;
 }
 
 function endsOf(picture: GreyPicture, pose: Affine, back: Affine, { line, seen }: LineLooked) {
@@ -203,5 +203,6 @@ function fitNarrow({ profile }: LineLooked, start: LineStart, { others, ...look 
     return as ? as.width - fit.width : null;
   });
   // Where another look finds no line at all the width is anything.
-  return fit && { fit, common: apart.includes(null) ? fit.width : Math.hypot(...(apart as number[])) };
+  const known = apart.filter((a) => a !== null);
+  return fit && { fit, common: known.length < apart.length ? fit.width : Math.hypot(...known) };
 }

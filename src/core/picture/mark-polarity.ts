@@ -29,7 +29,9 @@ export function blankMinusMarks(
   const greyAt = (x: number, y: number) => {
     const column = Math.floor((pose.a * x + pose.c * y + pose.e) / cellPx);
     const row = Math.floor((pose.b * x + pose.d * y + pose.f) / cellPx);
-    return column >= 0 && row >= 0 && column < width && row < height ? (greys[row * width + column] as number) : null;
+    return column >= 0 && row >= 0 && column < width && row < height
+      ? (greys[row * width + column] ?? Number.NaN)
+      : null;
   };
   // Squares near a line, of half the distance.
   const square = BLANK_MM / 2;

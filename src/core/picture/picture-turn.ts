@@ -13,10 +13,10 @@ export function turnOf({ width, height, dark }: DarknessMap): number {
     for (let x = 1; x < width - 1; x++) {
       const i = y * width + x;
       const [above, below] = [i - width, i + width];
-      const [nw, ne] = [dark[above - 1] as number, dark[above + 1] as number];
-      const [sw, se] = [dark[below - 1] as number, dark[below + 1] as number];
-      const gx = ne - nw + 2 * ((dark[i + 1] as number) - (dark[i - 1] as number)) + se - sw;
-      const gy = sw - nw + 2 * ((dark[below] as number) - (dark[above] as number)) + se - ne;
+      const [nw, ne] = [dark[above - 1] ?? Number.NaN, dark[above + 1] ?? Number.NaN];
+      const [sw, se] = [dark[below - 1] ?? Number.NaN, dark[below + 1] ?? Number.NaN];
+      const gx = ne - nw + 2 * ((dark[i + 1] ?? Number.NaN) - (dark[i - 1] ?? Number.NaN)) + se - sw;
+      const gy = sw - nw + 2 * ((dark[below] ?? Number.NaN) - (dark[above] ?? Number.NaN)) + se - ne;
       const squared = gx * gx + gy * gy;
       if (squared === 0) continue;
       // cos 4a and sin 4a of the direction a, times the square of the slope.
@@ -52,7 +52,7 @@ export function sharpestTurn({ width, height, dark }: DarknessMap, start: number
   const weights: number[] = [];
   for (let y = Math.max(0, Math.floor(y0)); y < Math.min(height, y1); y++)
     for (let x = Math.max(0, Math.floor(x0)); x < Math.min(width, x1); x++) {
-      const value = dark[y * width + x] as number;
+      const value = dark[y * width + x] ?? Number.NaN;
       if (value <= least) continue;
       xs.push(x - width / 2);
       ys.push(y - height / 2);
@@ -67,10 +67,10 @@ export function sharpestTurn({ width, height, dark }: DarknessMap, start: number
     along.fill(0);
     across.fill(0);
     for (let i = 0; i < weights.length; i += every) {
-      const [x, y, w] = [xs[i] as number, ys[i] as number, weights[i] as number];
+      const [x, y, w] = [xs[i] ?? Number.NaN, ys[i] ?? Number.NaN, weights[i] ?? Number.NaN];
       const [u, v] = [Math.floor(c * x + s * y) + reach, Math.floor(c * y - s * x) + reach];
-      along[u] = (along[u] as number) + w;
-      across[v] = (across[v] as number) + w;
+      along[u] = (along[u] ?? Number.NaN) + w;
+      across[v] = (across[v] ?? Number.NaN) + w;
     }
     return Math.max(squares(along), squares(across));
   };

@@ -40,7 +40,7 @@ export function eachPixel(
       all++;
       if (column < 0 || row < 0 || column >= width || row >= height) continue;
       inside++;
-      take(x, y, grey[row * width + column] as number);
+      take(x, y, grey[row * width + column] ?? Number.NaN);
     }
   return all > 0 ? inside / all : 0;
 }

@@ -62,7 +62,7 @@ function onItsRows(
   rows: readonly NominalLine[],
 ): RefinedPose & { nextBest: number } {
   const ys = rows.map((row) => row.y0).sort((a, b) => a - b);
-  const pitch = Math.min(...ys.slice(1).map((y, i) => y - (ys[i] as number)));
+  const pitch = Math.min(...ys.slice(1).map((y, i) => y - (ys[i] ?? Number.NaN)));
   const moved = (from: Affine, by: number) =>
     refinedPose(shown, composed(from, { a: 1, b: 0, c: 0, d: 1, e: 0, f: by * pitch }), rows);
   let here = refinedPose(shown, found, rows);
@@ -96,7 +96,7 @@ function placedAlong(
     const at = mapped(pose, { x, y });
     const [column, row] = [Math.floor(at.x), Math.floor(at.y)];
     const isThere = column >= 0 && row >= 0 && column < shown.width && row < shown.height;
-    return isThere ? (shown.grey[row * shown.width + column] as number) : null;
+    return isThere ? (shown.grey[row * shown.width + column] ?? Number.NaN) : null;
   };
   /** By how much rows stand out from beside them there; nothing beyond the picture. */
   const standOut = (x: number) =>
@@ -106,10 +106,11 @@ function placedAlong(
     }, 0) / looked.length;
   const [first, last] = [window.x0 - steps * step, window.x1 + steps * step];
   const sums = [0];
-  for (let x = first; x < last; x += step) sums.push((sums.at(-1) as number) + standOut(x));
+  for (let x = first; x < last; x += step) sums.push((sums.at(-1) ?? 0) + standOut(x));
   const over = (x0: number, x1: number) => {
-    const [a, b] = [x0, x1].map((x) => Math.max(0, Math.min(sums.length - 1, Math.round((x - first) / step))));
-    return (sums[b as number] as number) - (sums[a as number] as number);
+    const upTo = (x: number) =>
+      sums[Math.max(0, Math.min(sums.length - 1, Math.round((x - first) / step)))] ?? Number.NaN;
+    return upTo(x1) - upTo(x0);
   };
   const drawn = drawnBox(rows);
   const agreement = (by: number) =>

@@ -44,13 +44,13 @@ export function laidOn(map: DarknessMap, samples: readonly DrawnSample[], pose: 
     const y = Math.floor((pose.b * p.x + pose.d * p.y + pose.f) / cellPx);
     const inside = x >= 0 && y >= 0 && x < width && y < height;
     at[i] = inside ? y * width + x : -1;
-    dark[i] = inside ? (map.dark[y * width + x] as number) : 0;
+    dark[i] = inside ? (map.dark[y * width + x] ?? Number.NaN) : 0;
   });
   const marked = markedGroups(samples, dark);
   let [sum, count] = [0, 0];
   for (let i = 0; i < dark.length; i++)
     if (marked[i]) {
-      sum += dark[i] as number;
+      sum += dark[i] ?? Number.NaN;
       count++;
     }
   return { at, dark, marked, mean: count > 0 ? sum / count : 0, near: nearLines(map, at) };
@@ -63,7 +63,7 @@ function markedGroups(samples: readonly DrawnSample[], dark: Float32Array): Uint
   samples.forEach(({ group }, i) => {
     const counts = groups.get(group) ?? { all: 0, dark: 0 };
     counts.all++;
-    if ((dark[i] as number) > least) counts.dark++;
+    if ((dark[i] ?? Number.NaN) > least) counts.dark++;
     groups.set(group, counts);
   });
   return Uint8Array.from(samples, ({ group }) => {
@@ -96,9 +96,9 @@ function nearLines({ width, height }: DarknessMap, at: Int32Array): Uint8Array {
 function meanOff({ at, dark, marked }: Laid, near: Uint8Array): { mean: number; count: number } {
   let [sum, count] = [0, 0];
   for (let i = 0; i < at.length; i++) {
-    const index = at[i] as number;
+    const index = at[i] ?? Number.NaN;
     if (!marked[i] || (index >= 0 && near[index])) continue;
-    sum += dark[i] as number;
+    sum += dark[i] ?? Number.NaN;
     count++;
   }
   return { mean: count > 0 ? sum / count : 0, count };

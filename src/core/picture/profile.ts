@@ -22,9 +22,9 @@ export class ProfileGathering {
   add(place: number, grey: number): void {
     const bin = Math.floor((place - this.from) / this.step);
     if (bin < 0 || bin >= this.counts.length) return;
-    this.places[bin] = (this.places[bin] as number) + place;
-    this.greys[bin] = (this.greys[bin] as number) + grey;
-    this.counts[bin] = (this.counts[bin] as number) + 1;
+    this.places[bin] = (this.places[bin] ?? Number.NaN) + place;
+    this.greys[bin] = (this.greys[bin] ?? Number.NaN) + grey;
+    this.counts[bin] = (this.counts[bin] ?? Number.NaN) + 1;
   }
 
   /** Bins that hold pixels. */
@@ -32,8 +32,8 @@ export class ProfileGathering {
     const of: Profile = { at: [], grey: [], count: [] };
     this.counts.forEach((count, bin) => {
       if (count === 0) return;
-      of.at.push((this.places[bin] as number) / count);
-      of.grey.push((this.greys[bin] as number) / count);
+      of.at.push((this.places[bin] ?? Number.NaN) / count);
+      of.grey.push((this.greys[bin] ?? Number.NaN) / count);
       of.count.push(count);
     });
     return of;

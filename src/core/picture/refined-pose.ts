@@ -75,7 +75,7 @@ export function refinedPose(picture: GreyPicture, start: Affine, lines: readonly
 /** Half the least distance between neighbouring rows, mm. */
 export function reachOf(level: readonly NominalLine[]): number {
   const ys = level.map((l) => l.y0).sort((a, b) => a - b);
-  const gaps = ys.slice(1).map((y, i) => y - (ys[i] as number));
+  const gaps = ys.slice(1).map((y, i) => y - (ys[i] ?? Number.NaN));
   return Math.min(WIDEST_REACH_MM, REACH * Math.min(...gaps.filter((gap) => gap > 1e-6), Infinity));
 }
 

@@ -111,11 +111,11 @@ export function endDistance(
   if (!fit) return { ok: false, why: "The ends of these rows do not lie on a line." };
   return {
     ok: true,
-    value: fit.x[2] as number,
+    value: fit.x[2] ?? Number.NaN,
     u: Math.sqrt(fit.covariance[2]?.[2] ?? 0),
     degreesOfFreedom: fit.degreesOfFreedom,
     ends: fitted.map((r, i) => ({
-      x: xs[i] as number,
+      x: xs[i] ?? Number.NaN,
       y: r.line.y0 + r.seen.offset,
       second: r.second,
       kept: fit.kept[i] as boolean,
@@ -137,7 +137,7 @@ function levelledFit(rows: readonly number[][], xs: readonly number[]) {
 }
 
 function middleOf({ at }: Profile): number {
-  return ((at[0] as number) + (at[at.length - 1] as number)) / 2;
+  return ((at[0] ?? Number.NaN) + (at[at.length - 1] ?? Number.NaN)) / 2;
 }
 
 /** Rows whose middle lies inside, going the way that is asked for. */
@@ -183,14 +183,15 @@ function lookAt(
 function aroundEdge({ at, grey, count }: Profile, way: 1 | -1, reachMm: number): Profile | null {
   const order = way > 0 ? at.map((_, i) => at.length - 1 - i) : at.map((_, i) => i);
   const quarter = Math.floor(at.length / 4);
-  const level = (from: readonly number[]) => median(from.map((i) => grey[i] as number));
+  const level = (from: readonly number[]) => median(from.map((i) => grey[i] ?? Number.NaN));
   if (quarter < 2) return null;
   const half = (level(order.slice(0, quarter)) + level(order.slice(-quarter))) / 2;
-  const isInside = (i: number) => (grey[order[0] as number] as number) < half === (grey[i] as number) < half;
+  const isInside = (i: number) =>
+    (grey[order[0] ?? Number.NaN] ?? Number.NaN) < half === (grey[i] ?? Number.NaN) < half;
   const first = order.find((i) => !isInside(i));
   if (first === undefined) return null;
-  const edge = at[first] as number;
+  const edge = at[first] ?? Number.NaN;
   const kept = at.flatMap((t, i) => (Math.abs(t - edge) <= reachMm ? [i] : []));
-  const pick = (of: readonly number[]) => kept.map((i) => of[i] as number);
+  const pick = (of: readonly number[]) => kept.map((i) => of[i] ?? Number.NaN);
   return { at: pick(at), grey: pick(grey), count: pick(count) };
 }

@@ -52,22 +52,22 @@ const LEAST_DEPTH = 8;
 
 export function seenIn({ at, grey }: Profile): RowSeen | null {
   const sorted = [...grey].sort((a, b) => a - b);
-  const pick = (share: number) => sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))] as number;
+  const pick = (share: number) => sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))] ?? Number.NaN;
   // Stock is what there is more of.
   const middle = pick(0.5);
-  const [lowest, highest] = [sorted[0] as number, sorted[sorted.length - 1] as number];
+  const [lowest, highest] = [sorted[0] ?? Number.NaN, sorted[sorted.length - 1] ?? Number.NaN];
   const darker = middle - lowest >= highest - middle;
   const [ground, peak] = darker ? [pick(0.8), lowest] : [pick(0.2), highest];
   const depth = ground - peak;
   if (Math.abs(depth) < LEAST_DEPTH) return null;
   const shares = grey.map((g) => (ground - g) / depth);
   let [weight, moment, above] = [0, 0, 0];
-  const step = ((at[at.length - 1] as number) - (at[0] as number)) / Math.max(1, at.length - 1);
+  const step = ((at[at.length - 1] ?? Number.NaN) - (at[0] ?? Number.NaN)) / Math.max(1, at.length - 1);
   shares.forEach((share, i) => {
     if (share > 0.5) above += step;
     const w = Math.max(0, Math.min(1, share) - 0.2);
     weight += w;
-    moment += w * (at[i] as number);
+    moment += w * (at[i] ?? Number.NaN);
   });
   return weight > 0 ? { offset: moment / weight, width: above, depth } : null;
 }

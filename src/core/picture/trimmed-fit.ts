@@ -25,12 +25,10 @@ const NORMAL_MAD = 1.4826;
 export function trimmedFit(rows: readonly (readonly number[])[], values: readonly number[]): TrimmedFit | null {
   let kept = values.map(() => true);
   for (let pass = 0; ; pass++) {
-    const used = rows.flatMap((row, i) => (kept[i] ? [{ row, y: values[i] as number, u: 1 }] : []));
+    const used = rows.flatMap((row, i) => (kept[i] ? [{ row, y: values[i] ?? Number.NaN, u: 1 }] : []));
     const fit = leastSquares(used);
     if (fit.status !== "solved" || fit.degreesOfFreedom < 1) return null;
-    const left = values.map(
-      (y, i) => y - (rows[i] as readonly number[]).reduce((s, a, j) => s + a * (fit.x[j] ?? 0), 0),
-    );
+    const left = values.map((y, i) => y - (rows[i] ?? []).reduce((s, a, j) => s + a * (fit.x[j] ?? 0), 0));
     const scale = NORMAL_MAD * median(left.map(Math.abs));
     const good = left.map((r) => Math.abs(r) <= OUTLIER * scale || scale === 0);
     const changed = good.some((g, i) => g !== kept[i]);

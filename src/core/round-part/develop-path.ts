@@ -1,4 +1,5 @@
 /** A path sent through a bend: cut into pieces until no chord lies farther from its curve than is said. */
+import { elementAt } from "../fitting/element-at";
 
 type Point = { x: number; y: number };
 
@@ -15,7 +16,7 @@ export function bentPath(points: readonly Point[], bend: (p: Point) => Point, ch
   if (!first) return [];
   const out = [bend(first)];
   for (let i = 1; i < points.length; i++) {
-    const [a, b] = [points[i - 1] as Point, points[i] as Point];
+    const [a, b] = [elementAt(points, i - 1), elementAt(points, i)];
     cut(a, b, bend(a), bend(b), bend, chordErrorMm, MOST_CUTS, out);
   }
   return out;

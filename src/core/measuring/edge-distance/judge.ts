@@ -1,11 +1,11 @@
 /** Do the lines lie where they are drawn? */
-import { AXES, type Axis } from "../../machine/machine-spec";
+import type { Axis } from "../../machine/machine-spec";
 import { expandedUncertainty } from "../../metrology/measured";
 import { fixed } from "../../metrology/quantity-text";
 import type { History, RoundRecord } from "../../trial/history";
 import { axesOf } from "../axes-field";
 import { judgeErrors } from "../judge-errors";
-import type { EdgesRead } from "./read-edges";
+import { type EdgesRead, errorsRead } from "./read-edges";
 import { type EdgeTerms, sideOf } from "./terms";
 
 /** @param edge what is measured from: `edge`, `stop` */
@@ -17,11 +17,12 @@ export function judgeEdges<P extends EdgeTerms>(
   return judgeErrors<P, Axis>({
     unit: "mm",
     errors: (history, round) => {
-      const errors = edgesIn(history, round)?.errors ?? {};
-      return AXES.flatMap((axis) => {
-        const error = errors[axis]?.quantity;
-        return error ? [{ key: axis, label: lineOf(round.plan, axis), error }] : [];
-      });
+      const read = edgesIn(history, round);
+      return (read ? errorsRead(read) : []).map(({ axis, error }) => ({
+        key: axis,
+        label: lineOf(round.plan, axis),
+        error: error.quantity,
+      }));
     },
     due: (plan) => axesOf(plan).map((axis) => lineOf(plan, axis)),
     text: ({ key, error }) =>

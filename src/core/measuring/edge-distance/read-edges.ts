@@ -10,7 +10,7 @@
  */
 import { adjust, combine } from "../../estimate/adjustment";
 import { type Model, ofReadings, usual } from "../../estimate/model";
-import type { Axis } from "../../machine/machine-spec";
+import { AXES, type Axis } from "../../machine/machine-spec";
 import type { Budgeted } from "../../metrology/budget";
 import type { History, RoundRecord } from "../../trial/history";
 import { axesOf } from "../axes-field";
@@ -44,6 +44,14 @@ export type EdgesRead = {
   turn: Budgeted;
   read: SiteRead[];
 };
+
+/** Of each axis that is read. */
+export function errorsRead({ errors }: EdgesRead): { axis: Axis; error: Budgeted }[] {
+  return AXES.flatMap((axis) => {
+    const error = errors[axis];
+    return error ? [{ axis, error }] : [];
+  });
+}
 
 /** How one procedure measures from edges. */
 type EdgeProcedure<P extends EdgeTerms> = {

@@ -8,9 +8,11 @@
  * e is the scale error. o_0 and o_n are the positional deviations of the first mark and of the other mark: a sound drive has small
  * ones. b is the backlash. The systematic errors of the gauge (c, d, z) are common to both axes.
  */
+
 import { combine } from "../../estimate/adjustment";
 import type { Examination } from "../../estimate/examination";
 import { departure, known, type Model, type Observation, usual } from "../../estimate/model";
+import { elementAt } from "../../fitting/element-at";
 import { AXES, type Axis } from "../../machine/machine-spec";
 import { axesOf } from "../../measuring/axes-field";
 import { USUAL_KERF_MM } from "../../measuring/beyond-machines";
@@ -244,7 +246,7 @@ function axisOf(
 /** Mean residual of the readings at a place. */
 function lineResidual({ model, residuals, u }: Examination["adjustment"], { site, gauge }: PlaceRead): number {
   const own = model.observations.flatMap((o, i) =>
-    o.reading?.point === site && o.reading.gauge === gauge.id ? [(residuals[i] as number) * (u[i] as number)] : [],
+    o.reading?.point === site && o.reading.gauge === gauge.id ? [elementAt(residuals, i) * elementAt(u, i)] : [],
   );
   return own.length === 0 ? 0 : own.reduce((sum, mm) => sum + mm, 0) / own.length;
 }

@@ -6,8 +6,10 @@
  * A number that grows when the head goes away is larger where the bed is higher. d is the curvature of a galvo's field, which centre and corners
  * tell from a tilt. Bow is how far a place of a sound bed stands off its plane.
  */
+
 import { type Adjustment, adjust, combine } from "../../estimate/adjustment";
 import { departure, type Model, type Observation, ofReadings, type Row, usual } from "../../estimate/model";
+import { elementAt } from "../../fitting/element-at";
 import { mean } from "../../fitting/repeats";
 import type { MachineSpec } from "../../machine/machine-spec";
 import { examinationOf } from "../../measuring/examined";
@@ -161,7 +163,7 @@ function readingsOf(history: History<BedTiltPlan>, round: RoundRecord<BedTiltPla
 function offPlane(adjustment: Adjustment, place: string): number {
   const { model, residuals, u } = adjustment;
   const left = model.observations.flatMap((o, i) =>
-    o.reading?.point === place ? [(residuals[i] as number) * (u[i] as number)] : [],
+    o.reading?.point === place ? [elementAt(residuals, i) * elementAt(u, i)] : [],
   );
   return combine(adjustment, { [bowOf(place)]: 1 }).quantity.value + (left.length > 0 ? mean(left) : 0);
 }

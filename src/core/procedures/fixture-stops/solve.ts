@@ -4,9 +4,10 @@
  *   stop = where it was taken to stand - e      e measured minus nominal, away from the stop
  */
 
-import { AXES, type Axis } from "../../machine/machine-spec";
+import { elementAt } from "../../fitting/element-at";
+import type { Axis } from "../../machine/machine-spec";
 import { edgeFindings } from "../../measuring/edge-distance/findings";
-import { edgesOf } from "../../measuring/edge-distance/read-edges";
+import { edgesOf, errorsRead } from "../../measuring/edge-distance/read-edges";
 import { edgeTable } from "../../measuring/edge-distance/result-table";
 import { offText, sideOf } from "../../measuring/edge-distance/terms";
 import { newestRead } from "../../measuring/examined";
@@ -26,11 +27,10 @@ export function solveFixture(history: History<FixturePlan>): GivenOutcome {
   const unit = lengthUnitOf(history);
   const table = edgeTable(round.plan, round.spec.sites, read, unit);
   if (!read) return { status: "open", missing: "Measure from one stop.", table, findings: [] };
-  const axes = AXES.filter((axis) => read.errors[axis]);
   return {
     status: "solved",
-    estimates: axes.map((axis) => estimateOf(round, axis, read.errors[axis] as Budgeted)),
-    corrections: axes.map((axis) => correctionOf(history, round, axis, read.errors[axis] as Budgeted)),
+    estimates: errorsRead(read).map(({ axis, error }) => estimateOf(round, axis, error)),
+    corrections: errorsRead(read).map(({ axis, error }) => correctionOf(history, round, axis, error)),
     findings: edgeFindings(read),
     table,
     predicted: "Write down where the stops stand; the next cross is placed by it, and should lie at its distances.",
@@ -68,7 +68,7 @@ function correctionOf(
   axis: Axis,
   error: Budgeted,
 ): Correction {
-  const spec = FIXTURE_STOPS[axis === "x" ? 0 : 1] as (typeof FIXTURE_STOPS)[number];
+  const spec = elementAt(FIXTURE_STOPS, axis === "x" ? 0 : 1);
   const unit = lengthUnitOf(history);
   const old = aboutOf(plan, axis);
   const change = times(error, -1).quantity;

@@ -3,6 +3,7 @@
  *
  *   slope = (e2 - e1) / ((new - old) count)      about +1: away from the edge, about -1: toward it
  */
+import { elementAt } from "../../fitting/element-at";
 import type { Axis, MachineSpec } from "../../machine/machine-spec";
 import { numberIn } from "../../measuring/number-correction";
 import { slopeOfNewest } from "../../settings/learned-sense";
@@ -21,7 +22,7 @@ export type Sense =
   | { known: false; sense: 1 };
 
 export function specOf(axis: Axis) {
-  return HOME_OFFSETS[axis === "x" ? 0 : 1] as (typeof HOME_OFFSETS)[number];
+  return elementAt(HOME_OFFSETS, axis === "x" ? 0 : 1);
 }
 
 /** What a change of one moves, mm: a count, or 1 where the number of this axis is a length. */

@@ -6,9 +6,10 @@
  * 0.064 in at 0.001 in a count is 64 counts. [common practice, no source]
  */
 
-import { AXES, type Axis } from "../../machine/machine-spec";
+import type { Axis } from "../../machine/machine-spec";
 import { beyondMachines, type MachineLimit } from "../../measuring/beyond-machines";
 import { edgeFindings } from "../../measuring/edge-distance/findings";
+import { errorsRead } from "../../measuring/edge-distance/read-edges";
 import { edgeTable } from "../../measuring/edge-distance/result-table";
 import { distanceOf, offText, sideOf } from "../../measuring/edge-distance/terms";
 import { newestRead } from "../../measuring/examined";
@@ -43,9 +44,10 @@ export function solveOrigin(history: History<OriginPlan>): GivenOutcome {
   const unit = lengthUnitOf(history);
   const table = edgeTable(round.plan, round.spec.sites, read, unit);
   if (!read) return { status: "open", missing: "Measure from one edge.", table, findings: [] };
-  const axes = AXES.filter((axis) => read.errors[axis]);
-  const corrections = axes.flatMap((axis) => correctionOf(history, round, axis, read.errors[axis] as Budgeted) ?? []);
-  const estimates = axes.map((axis) => estimateOf(round, axis, read.errors[axis] as Budgeted));
+  const errors = errorsRead(read);
+  const axes = errors.map((e) => e.axis);
+  const corrections = errors.flatMap(({ axis, error }) => correctionOf(history, round, axis, error) ?? []);
+  const estimates = errors.map(({ axis, error }) => estimateOf(round, axis, error));
   const edges = edgeFindings(read);
   return {
     status: "solved",

@@ -54,7 +54,7 @@ export function ProveStage({ view, now }: StageProps) {
   const layOut = () =>
     act(
       () => layOutNext({ trialId: view.id }),
-      (n) => router.push(stageHref(view, "burn", n as number)),
+      (n) => router.push(stageHref(view, "burn", Number(n))),
     );
   const accept = () =>
     act(

@@ -3,10 +3,11 @@
 import { type BeamFit, fitBeam } from "../../../beam/beam-widths";
 import { dosePower } from "../../../beam/mark-width-law";
 import { fitWidths, type WidthFit } from "../../../beam/width-fit";
+import { elementAt } from "../../../fitting/element-at";
 import { plain } from "../../../metrology/quantity-text";
 import type { History, RoundRecord } from "../../../trial/history";
 import { GO_BY, ranked, type Way, withSetting } from "../found";
-import { type Cell, type LadderPlan, settingUncertainty } from "../plan";
+import { type LadderPlan, settingUncertainty } from "../plan";
 import { endOfSharpest, type MarkedRange, middleOfMarked, middleOfSharpest } from "./judged-cells";
 import { type LadderReadings, ladderRounds, readLadder } from "./read-ladder";
 
@@ -58,12 +59,12 @@ export function ladderOf(history: History<LadderPlan>, round: RoundRecord<Ladder
       label: "By first and last",
       found: withSetting(range.z0, "B", "Edges of the marked range, within a step", round.plan),
       helps: "A ladder with a smaller step, as the proof has.",
-      sum: `(${plain(heights[marked.first] as number)} + ${plain(heights[marked.last] as number)}) ÷ 2 = ${plain(range.z0.value, 3)}`,
+      sum: `(${plain(elementAt(heights, marked.first))} + ${plain(elementAt(heights, marked.last))}) ÷ 2 = ${plain(range.z0.value, 3)}`,
     });
   const sharpestAtEnd = endOfSharpest(heights, looks);
   if (looks.length > 0 && !sharpestAtEnd) {
     const sharpest = middleOfSharpest(heights, looks);
-    const middles = looks.map(([a, b]) => plain(((heights[a] as number) + (heights[b] as number)) / 2, 2));
+    const middles = looks.map(([a, b]) => plain((elementAt(heights, a) + elementAt(heights, b)) / 2, 2));
     ways.push({
       id: "sharpest",
       label: "By the sharpest",
@@ -78,7 +79,7 @@ export function ladderOf(history: History<LadderPlan>, round: RoundRecord<Ladder
 /** Only cells of which it is said whether they marked are evidence of where the range ends. */
 function markedRange({ cells, marks }: LadderReadings, { first, last }: { first: number; last: number }): MarkedRange {
   const judged = cells.filter((_, i) => marks[i] !== null);
-  const at = (i: number) => judged.indexOf(cells[i] as Cell);
+  const at = (i: number) => judged.indexOf(elementAt(cells, i));
   return middleOfMarked(
     judged.map((c) => c.heightMm),
     at(first),

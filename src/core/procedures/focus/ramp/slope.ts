@@ -7,6 +7,7 @@
  * since a mark of length X of the job comes out X / cos(theta) long on the plate. tan(theta) = rise/run where the run is level,
  * sin(theta) = rise/run where it is measured along the plate. Numbers that count the other way grow instead.
  */
+import { elementAt } from "../../../fitting/element-at";
 import { apartSense, type RampPlan } from "../plan";
 
 export type Slope = { tangent: number; sine: number; cosine: number };
@@ -77,7 +78,7 @@ export type Tick = { heightMm: number; jobMm: number };
 export function ticksOf(plan: RampPlan): { ticks: Tick[]; stepMm: number } {
   const slope = slopeOf(plan);
   if (!slope) return { ticks: [], stepMm: 0 };
-  const stepMm = STEPS.find((step) => step / slope.tangent >= CLOSEST_TICKS_MM) ?? (STEPS.at(-1) as number);
+  const stepMm = STEPS.find((step) => step / slope.tangent >= CLOSEST_TICKS_MM) ?? elementAt(STEPS, STEPS.length - 1);
   const { low, high } = numbersAlong(plan, slope);
   const ticks: Tick[] = [];
   for (let k = Math.ceil(low / stepMm - 1e-9); k * stepMm <= high + 1e-9; k++) {

@@ -1,5 +1,7 @@
 /** Keys laid out as their cells lie on the stock. */
+
 import type { Site } from "../../../../core/coupon/site";
+import { elementAt } from "../../../../core/fitting/element-at";
 import type { Rect } from "../../../../core/geometry/rect";
 
 /** Columns and rows count from 1, the top row first. */
@@ -31,12 +33,9 @@ export function cellLayout({ ask, measurand }: Pick<Site, "ask" | "measurand">):
 /** Distinct values, rising. */
 function levels(values: readonly number[]): number[] {
   const sorted = [...values].sort((a, b) => a - b);
-  return sorted.filter((v, i) => i === 0 || v - (sorted[i - 1] as number) > APART_MM);
+  return sorted.filter((v, i) => i === 0 || v - elementAt(sorted, i - 1) > APART_MM);
 }
 
 function nearest(values: readonly number[], value: number): number {
-  return values.reduce(
-    (best, v, i) => (Math.abs(v - value) < Math.abs((values[best] as number) - value) ? i : best),
-    0,
-  );
+  return values.reduce((best, v, i) => (Math.abs(v - value) < Math.abs(elementAt(values, best) - value) ? i : best), 0);
 }
