@@ -1,6 +1,8 @@
 /** Trials: one go at a procedure on a machine. */
+
 import { desc, eq } from "drizzle-orm";
 import { z } from "zod";
+import type { Decided } from "../core/trial/decision";
 import type { Db } from "./database";
 import { fromColumn, toColumn } from "./json-column";
 import { trial } from "./schema";
@@ -64,7 +66,7 @@ export function countCodes(db: Db, letter: string): number {
     .filter((t) => t.code.startsWith(`${letter}-`)).length;
 }
 
-export function setDecision(db: Db, trialId: number, key: string, value: string): void {
+export function setDecision(db: Db, trialId: number, { key, value }: Decided): void {
   db.transaction((tx) => {
     const decisions = { ...trialById(tx, trialId)?.decisions, [key]: value };
     tx.update(trial)

@@ -9,7 +9,7 @@ import type { Model } from "../estimate/model";
 import { type Measured, measured } from "../metrology/measured";
 import { inUnit } from "../metrology/quantity-text";
 import { imaginedReading } from "../trial/answer";
-import { acceptedIds, acceptKey, leaveOutKey, lengthUnitOf, shownUnit } from "../trial/decisions";
+import { acceptedIds, acceptSuspect, leaveOut, lengthUnitOf, shownUnit } from "../trial/decisions";
 import type { History, RoundRecord } from "../trial/history";
 import type { Correction, CorrectionRow, Estimate, Finding, Outcome, Visible } from "../trial/outcome";
 import type { Verdict } from "../trial/verdict";
@@ -194,8 +194,8 @@ function suspectFinding<P>(history: History<P>, suspect: Suspect, estimates: rea
     text: `${suspect.text}${movesText(history, suspect, estimates)}${other}`,
     site: readings[0]?.reading?.point ?? null,
     suspect: {
-      accept: acceptKey(suspect.id),
-      leaveOut: suspect.kind === "all inches" ? [] : readings.map((o) => leaveOutKey(o.id)),
+      accept: acceptSuspect(suspect.id).key,
+      leaveOut: suspect.kind === "all inches" ? [] : readings.map((o) => leaveOut(o.id).key),
     },
   };
 }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { type Gauge, usualGauge } from "../metrology/gauge";
 import { type Answer, PLAIN_SHARES } from "../trial/answer";
-import { leaveOutKey } from "../trial/decisions";
+import { leaveOut } from "../trial/decisions";
 import { gaugeTerms, lengthReadings, modelOf, withoutLeftOut } from "./length-readings";
 
 const CALIPERS: Gauge = {
@@ -119,11 +119,11 @@ describe("a reading that is left out", () => {
   it("is the one that was named, also of two that are equal", () => {
     const second = read(answers)[1]?.id ?? "";
     expect(second).toBe("a (2) 1 10");
-    const left = read(answers, { [leaveOutKey(second)]: "yes" });
+    const left = read(answers, { [leaveOut(second).key]: "yes" });
     expect(left.map((r) => r.id)).toEqual(["a 1 10", "b 1 5"]);
-    expect(withoutLeftOut(answers, { [leaveOutKey(second)]: "yes" })).toEqual([answers[0], answers[2]]);
+    expect(withoutLeftOut(answers, { [leaveOut(second).key]: "yes" })).toEqual([answers[0], answers[2]]);
     // Its twin keeps its own name.
-    const first = read(answers, { [leaveOutKey("a 1 10")]: "yes" });
+    const first = read(answers, { [leaveOut("a 1 10").key]: "yes" });
     expect(first.map((r) => r.id)).toEqual([second, "b 1 5"]);
   });
 });

@@ -12,7 +12,7 @@ import {
   zeroUncertaintyMm,
 } from "../metrology/gauge";
 import type { Answer } from "../trial/answer";
-import { isLeftOut } from "../trial/decisions";
+import { leaveOut } from "../trial/decisions";
 import { gaugeName } from "./read-lengths";
 
 /** The length at which half of a gauge's limit of error, as a variance, is a share of the length, mm. (common practice, no source) */
@@ -76,7 +76,7 @@ export function withoutLeftOut(
   const nameOf = readingNamer();
   return answers.filter((a) => {
     const read = readOf(a);
-    return read === null || !isLeftOut(decisions, nameOf(a, read));
+    return read === null || !leaveOut(nameOf(a, read)).of(decisions);
   });
 }
 
@@ -99,7 +99,7 @@ export function namedAnswers(
     const read = readOf(answer);
     if (read === null) return [];
     const id = nameOf(answer, read);
-    return isLeftOut(decisions, id) ? [] : [{ answer, id }];
+    return leaveOut(id).of(decisions) ? [] : [{ answer, id }];
   });
 }
 
@@ -123,7 +123,7 @@ export function lengthReadings(
     if (!gauge || a.content.status !== "read" || a.content.value.kind !== "quantity") continue;
     const { value } = a.content.value;
     const id = nameOf(a, value);
-    if (isLeftOut(decisions, id)) continue;
+    if (leaveOut(id).of(decisions)) continue;
     const here = bySite.get(a.site) ?? [];
     bySite.set(a.site, here);
     here.push({

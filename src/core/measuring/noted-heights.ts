@@ -1,6 +1,6 @@
 /** Heights that are found by eye and noted at the machine, one by one: how they scatter is estimated, with what is expected of an eye. */
 import type { Observation, Row, ScatterGroup } from "../estimate/model";
-import { isLeftOut } from "../trial/decisions";
+import { leaveOut } from "../trial/decisions";
 import type { History, RoundRecord } from "../trial/history";
 import { readingNamer } from "./length-readings";
 
@@ -45,7 +45,7 @@ export function notedHeights<P>(
     counts.set(point.site, repeat + 1);
     const typed = a.content.value.value;
     const id = nameOf(a, typed);
-    if (isLeftOut(decisions, id)) return [];
+    if (leaveOut(id).of(decisions)) return [];
     return [
       {
         id,

@@ -3,7 +3,7 @@
  * how likely it is by all the others, or two answers by more than their uncertainty. A person decides about them as about readings.
  */
 
-import { acceptedIds, acceptKey, leaveOutKey } from "../trial/decisions";
+import { acceptedIds, acceptSuspect, leaveOut } from "../trial/decisions";
 import type { Finding } from "../trial/outcome";
 
 export type OrderedSuspect = {
@@ -32,6 +32,6 @@ export function orderedFinding({ id, headline, text, site, judgements }: Ordered
     headline,
     text,
     site,
-    suspect: { accept: acceptKey(id), leaveOut: judgements.map(leaveOutKey) },
+    suspect: { accept: acceptSuspect(id).key, leaveOut: judgements.map((j) => leaveOut(j).key) },
   };
 }

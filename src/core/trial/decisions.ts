@@ -1,24 +1,31 @@
-/** What a person decided in a trial, beside what was read. Kept with the trial, by keys that are spelled here alone. */
+/** The decisions that every trial may have, beside what was read. */
 import { LENGTH_UNITS, type LengthUnit, type UnitId } from "../metrology/units";
+import { type Decision, type Decisions, oneOf, typed, yesOrNo } from "./decision";
 
 const LEAVE_OUT = "leave out ";
 const ACCEPT = "accept ";
 
-export type Decisions = Readonly<Record<string, string>>;
+/** Leaves a reading out. The reading stays on disk, and can come back. */
+export const leaveOut = (readingId: string): Decision<boolean> => yesOrNo(`${LEAVE_OUT}${readingId}`);
 
-/** The decision that leaves a reading out. The reading stays on disk, and can come back. */
-export const leaveOutKey = (readingId: string) => `${LEAVE_OUT}${readingId}`;
+/** Accepts a suspect, and says why. */
+export const acceptSuspect = (suspectId: string): Decision<string> => typed(`${ACCEPT}${suspectId}`);
 
-/** The decision by which a person accepts a suspect. Its value is the reason. */
-export const acceptKey = (suspectId: string) => `${ACCEPT}${suspectId}`;
+/** Whether what was to be adjusted after a round is done. */
+export const adjusted = (n: number): Decision<boolean> => yesOrNo(`adjusted ${n}`);
+
+/** A practice burn of a round was made from an edited file. */
+export const fromEditedFile = (n: number): Decision<boolean> => yesOrNo(`edited file ${n}`);
+
+/** A setting of a round was read back, by itself. */
+export const readBack = (n: number, setting: string): Decision<boolean> => yesOrNo(`read back ${n} ${setting}`);
+
+/** The unit in which lengths are shown in a trial. */
+export const lengthUnit: Decision<LengthUnit | null> = oneOf("length unit", LENGTH_UNITS);
 
 /** Whether a decision is about readings, and so changes results. */
 export function isAboutReadings(key: string): boolean {
   return key.startsWith(LEAVE_OUT) || key.startsWith(ACCEPT);
-}
-
-export function isLeftOut(decisions: Decisions, readingId: string): boolean {
-  return decisions[leaveOutKey(readingId)] === "yes";
 }
 
 /** Ids of suspects that are accepted. */
@@ -32,8 +39,8 @@ export function acceptedIds(decisions: Decisions): Set<string> {
 
 /** Readings that are left out, with the decision that brings each back: point, and what was read, a number in the internal unit or words. */
 export function leftOutReadings(decisions: Decisions): { key: string; site: string; value: number | string }[] {
-  return Object.entries(decisions).flatMap(([key, decided]) => {
-    if (!key.startsWith(LEAVE_OUT) || decided !== "yes") return [];
+  return Object.keys(decisions).flatMap((key) => {
+    if (!key.startsWith(LEAVE_OUT) || !yesOrNo(key).of(decisions)) return [];
     const [read = "", session = "", ...point] = key.slice(LEAVE_OUT.length).split(" ").reverse();
     // The second and later of equal readings are numbered.
     const site = point
@@ -52,57 +59,17 @@ export function acceptedSuspects(decisions: Decisions): { key: string; text: str
   );
 }
 
-/** The decision that says whether what was to be adjusted after a round is done. */
-export function adjustedKey(n: number): string {
-  return `adjusted ${n}`;
-}
-
-/** What it says. */
-export const [DONE, NOT_DONE] = ["yes", "no"] as const;
-
-/** Whether what was to be adjusted after a round is done. */
-export function isAdjusted(decisions: Decisions, n: number): boolean {
-  return decisions[adjustedKey(n)] === DONE;
-}
-
-/** A practice burn from an edited file. The trial stores this, and Burn and Read show it. */
-
-/** Key of the decision for a round. */
-export function editedFileKey(n: number): string {
-  return `edited file ${n}`;
-}
-
-/** Value of the decision. */
-export const EDITED = "yes";
-
-export function isFromEditedFile(decisions: Decisions, n: number): boolean {
-  return decisions[editedFileKey(n)] === EDITED;
-}
-
-/** Which settings of a round were read back: each by itself, as a person looks at one after the other. */
-
-/** The decision that says it of one setting. */
-export function readBackKey(n: number, setting: string): string {
-  return `read back ${n} ${setting}`;
-}
-
-export const READ_BACK = "yes";
-
 /** @param readBackAt when the last of them was, `null` before */
 export function isReadBack(
   { n, readBackAt }: { n: number; readBackAt: number | null },
   decisions: Decisions,
   setting: string,
 ): boolean {
-  return readBackAt !== null || decisions[readBackKey(n, setting)] === READ_BACK;
+  return readBackAt !== null || readBack(n, setting).of(decisions);
 }
 
-/** The unit in which lengths are shown in a trial: chosen by one key, kept with the trial's other choices. */
-
-export const UNIT_DECISION = "length unit";
-
 export function lengthUnitOf({ decisions }: { decisions: Decisions }): LengthUnit {
-  return LENGTH_UNITS.find((unit) => unit === decisions[UNIT_DECISION]) ?? "mm";
+  return lengthUnit.of(decisions) ?? "mm";
 }
 
 /** The unit after this one, round and round. */

@@ -1,13 +1,13 @@
 import { describe, expect, it } from "vitest";
 import { decimalsIn, shownLength, shownNumber } from "../metrology/quantity-text";
 import { LENGTH_UNITS } from "../metrology/units";
-import { lengthUnitOf, nextLengthUnit, shownUnit, UNIT_DECISION } from "./decisions";
+import { lengthUnit, lengthUnitOf, nextLengthUnit, shownUnit } from "./decisions";
 
 describe("the unit of the screen", () => {
   it("is mm until another is chosen, and an unknown choice is none", () => {
     expect(lengthUnitOf({ decisions: {} })).toBe("mm");
-    expect(lengthUnitOf({ decisions: { [UNIT_DECISION]: "thou" } })).toBe("thou");
-    expect(lengthUnitOf({ decisions: { [UNIT_DECISION]: "furlong" } })).toBe("mm");
+    expect(lengthUnitOf({ decisions: { [lengthUnit.key]: "thou" } })).toBe("thou");
+    expect(lengthUnitOf({ decisions: { [lengthUnit.key]: "furlong" } })).toBe("mm");
   });
 
   it("goes round by one key", () => {

@@ -1,6 +1,6 @@
 /** What was turned, laid or shifted at the machine by hand is noted: in the trial, and as a change of the machine. */
 import { shownNumber } from "../../core/metrology/quantity-text";
-import { adjustedKey, DONE, isAdjusted, NOT_DONE } from "../../core/trial/decisions";
+import { adjusted } from "../../core/trial/decisions";
 import type { Adjustment } from "../../core/trial/outcome";
 import type { Db } from "../../data/database";
 import { addEvent, eventsOf, takeBackEvent } from "../../data/events";
@@ -20,7 +20,7 @@ export function noteAdjusted(db: Db, trialId: number, n: number, seen: string, n
   const adjustments = adjustmentsIn(full, n);
   if (adjustments.length === 0 || !procedure.adjusts)
     throw new Refusal("adjustment", "There is nothing to adjust by hand yet.");
-  if (isAdjusted(trial.decisions, n)) throw new Refusal("adjustment", "This is noted already.");
+  if (adjusted(n).of(trial.decisions)) throw new Refusal("adjustment", "This is noted already.");
   if (seen !== readingStamp(full, n))
     throw new Refusal(
       "readings",
@@ -28,7 +28,7 @@ export function noteAdjusted(db: Db, trialId: number, n: number, seen: string, n
     );
   const kind = procedure.adjusts.change;
   db.transaction((tx) => {
-    setDecision(tx, trialId, adjustedKey(n), DONE);
+    setDecision(tx, trialId, adjusted(n).as(true));
     addEvent(tx, trial.machineId, { kind, note: noteOf(full, adjustments), at: now });
     adjustInPractice(tx, trial.machineId, full.machine, adjustments, 1, now);
   });
@@ -43,7 +43,7 @@ export function undoAdjusted(db: Db, trialId: number, n: number, now: number): v
   const full = fullTrial(db, trialId);
   const { procedure, trial } = full;
   if (trial.endedAt !== null) throw new Refusal("trial", "This trial has ended already.");
-  if (!isAdjusted(trial.decisions, n)) throw new Refusal("adjustment", "Nothing is noted as done here.");
+  if (!adjusted(n).of(trial.decisions)) throw new Refusal("adjustment", "Nothing is noted as done here.");
   if (full.rounds.some((r) => r.n > n && r.burnedAt !== null))
     throw new Refusal("adjustment", "The round after it is read already, with the machine as it is now.");
   const adjustments = adjustmentsIn(full, n);
@@ -53,7 +53,7 @@ export function undoAdjusted(db: Db, trialId: number, n: number, now: number): v
     (e) => e.kind === procedure.adjusts?.change && e.note.startsWith(noteHead(full)),
   );
   db.transaction((tx) => {
-    setDecision(tx, trialId, adjustedKey(n), NOT_DONE);
+    setDecision(tx, trialId, adjusted(n).as(false));
     if (noted) takeBackEvent(tx, trial.machineId, noted.id, now);
     adjustInPractice(tx, trial.machineId, full.machine, adjustments, -1, now);
   });

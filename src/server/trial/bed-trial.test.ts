@@ -1,6 +1,6 @@
 /** A bed that is levelled on the server: what was turned is noted once, and taken back where it was not. */
 import { beforeEach, describe, expect, it } from "vitest";
-import { isAdjusted } from "../../core/trial/decisions";
+import { adjusted } from "../../core/trial/decisions";
 import type { Database } from "../../data/database";
 import { eventsOf } from "../../data/events";
 import { practiceOf } from "../../data/practice";
@@ -42,7 +42,7 @@ describe("what is turned at a bed", () => {
   it("is noted once, as a change of the machine, and levels its stand-in", () => {
     const before = slopes();
     noteAdjusted(db, id, 1, stamp(), NOW + 100);
-    expect(isAdjusted(fullTrial(db, id).trial.decisions, 1)).toBe(true);
+    expect(adjusted(1).of(fullTrial(db, id).trial.decisions)).toBe(true);
     expect(levelled()).toHaveLength(1);
     expect(slopes()).toBeLessThan(0.3 * before);
     expect(refusal(() => noteAdjusted(db, id, 1, stamp(), NOW + 101)).message).toBe("This is noted already.");
@@ -54,7 +54,7 @@ describe("what is turned at a bed", () => {
     expect(refusal(() => undoAdjusted(db, id, 1, NOW + 99)).message).toMatch(/Nothing is noted/);
     noteAdjusted(db, id, 1, stamp(), NOW + 100);
     undoAdjusted(db, id, 1, NOW + 101);
-    expect(isAdjusted(fullTrial(db, id).trial.decisions, 1)).toBe(false);
+    expect(adjusted(1).of(fullTrial(db, id).trial.decisions)).toBe(false);
     expect(levelled()).toHaveLength(0);
     // Turned back by hand, as roughly as it was turned.
     expect(Math.abs(slopes() / before - 1)).toBeLessThan(0.3);

@@ -4,7 +4,7 @@ import { type BurnedPiece, burnFile, type PracticeAnswer, samePart, siteReader }
 import type { RoundSpec } from "../../core/coupon/round-spec";
 import { placementSchema } from "../../core/geometry/frames";
 import { burnFileOf } from "../../core/machine/machine-spec";
-import { EDITED, editedFileKey } from "../../core/trial/decisions";
+import { fromEditedFile } from "../../core/trial/decisions";
 import type { Db } from "../../data/database";
 import { fromColumn, toColumn } from "../../data/json-column";
 import { addBurn, burnOf, type PracticeRow, practiceOf } from "../../data/practice";
@@ -75,7 +75,7 @@ export function burnOnPractice(db: Db, trialId: number, n: number, file: string 
   if (!burn.ok) throw new Refusal("file", burn.message);
   db.transaction((tx) => {
     freezeBurn(tx, full, round, frozen, now);
-    if (lines(text) !== lines(own)) setDecision(tx, trialId, editedFileKey(n), EDITED);
+    if (lines(text) !== lines(own)) setDecision(tx, trialId, fromEditedFile(n).as(true));
     addBurn(tx, { roundId: round.id, file: text, marks: toColumn({ marks: burn.marks, corner: burn.corner }) }, now);
   });
 }

@@ -2,7 +2,8 @@
 
 import { rangeFault } from "../../core/settings/entry-text";
 import type { SettingSpec, SettingsInForce, SettingValue } from "../../core/settings/setting";
-import { isAboutReadings, isReadBack, READ_BACK, readBackKey } from "../../core/trial/decisions";
+import type { Decided } from "../../core/trial/decision";
+import { isAboutReadings, isReadBack, readBack } from "../../core/trial/decisions";
 import { draftOf } from "../../core/trial/draft";
 import type { Correction, Outcome } from "../../core/trial/outcome";
 import type { Verdict } from "../../core/trial/verdict";
@@ -44,7 +45,7 @@ export function confirmHeld(
     const others = full.procedure.sets(round.plan, full.machine).filter((key) => key !== setting);
     const isLast = others.every((key) => isReadBack(round, full.trial.decisions, key));
     confirmInForce(tx, round.id, inForce, isLast ? now : round.readBackAt);
-    setDecision(tx, trialId, readBackKey(n, setting), READ_BACK);
+    setDecision(tx, trialId, readBack(n, setting).as(true));
     if (toColumn(before) === toColumn(value)) return;
     addEntry(
       tx,
@@ -63,19 +64,17 @@ export function confirmHeld(
   });
 }
 
-type Decision = { key: string; value: string };
-
 /**
  * Keeps choices, all or none.
  *
  * @throws Refusal if a reading is to be left out or accepted after the end of the trial
  */
-export function decide(db: Db, trialId: number, decisions: readonly Decision[]): void {
+export function decide(db: Db, trialId: number, decisions: readonly Decided[]): void {
   const { trial } = fullTrial(db, trialId);
   if (trial.endedAt !== null && decisions.some(({ key }) => isAboutReadings(key)))
     throw new Refusal("trial", "This trial has ended. Begin a new trial to change its readings.");
   db.transaction((tx) => {
-    for (const { key, value } of decisions) setDecision(tx, trialId, key, value);
+    for (const decided of decisions) setDecision(tx, trialId, decided);
   });
 }
 

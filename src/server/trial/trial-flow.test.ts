@@ -2,7 +2,7 @@ import { beforeEach, describe, expect, it } from "vitest";
 import { fixed } from "../../core/metrology/quantity-text";
 import { SCAN_OFFSET } from "../../core/procedures/scan-offset/plan";
 import { ROW_SHIFT } from "../../core/procedures/scan-offset/setting";
-import { isFromEditedFile, leaveOutKey } from "../../core/trial/decisions";
+import { fromEditedFile, leaveOut as leaveOutReading } from "../../core/trial/decisions";
 import { comparedResults } from "../../core/trial/recorded-result";
 import type { Database } from "../../data/database";
 import { currentEntry, entriesOf, ownerOfMachine } from "../../data/ledger";
@@ -258,7 +258,7 @@ describe("burning", () => {
     const edited = (edit: (text: string) => string) => {
       const trialId = beginTrial(db, "alder", "scan-offset", NOW);
       burnOnPractice(db, trialId, 1, edit([...roundGcode(db, fullTrial(db, trialId), 1)].join("")), NOW);
-      return isFromEditedFile(trialView(db, trialId, NOW).decisions, 1);
+      return fromEditedFile(1).of(trialView(db, trialId, NOW).decisions);
     };
     expect(edited((t) => t.replaceAll("F36000", "F6000"))).toBe(true);
     expect(edited((t) => t.replaceAll("\n", "\r\n"))).toBe(false);
@@ -444,7 +444,7 @@ describe("recording", () => {
 describe("after the end of a trial", () => {
   it("no reading is left out or brought back, and none of the choices is kept", () => {
     const trialId = measured();
-    const leaveOut = { key: leaveOutKey("v100-left 1 0.1"), value: "yes" };
+    const leaveOut = leaveOutReading("v100-left 1 0.1").as(true);
     decide(db, trialId, [leaveOut]);
     giveUp(db, trialId, NOW + 1);
     const refused = refusal(() =>

@@ -8,7 +8,7 @@ import { MOST_ZERO_MM, type Zero } from "../../core/metrology/sitting";
 import type { Answer } from "../../core/trial/answer";
 import { type AnswerInput, readAnswerInput, takenAnswer } from "../../core/trial/answer-input";
 import { textFromInput } from "../../core/trial/answer-text";
-import { UNIT_DECISION } from "../../core/trial/decisions";
+import { lengthUnit } from "../../core/trial/decisions";
 import { type Draft, draftOf, isSameDraft } from "../../core/trial/draft";
 import type { Db } from "../../data/database";
 import { allGauges } from "../../data/gauges";
@@ -106,7 +106,7 @@ export function openSession(
         `Closed jaws more than ${MOST_ZERO_MM} mm off: clean the jaws or set the zero before reading.`,
       );
   return db.transaction((tx) => {
-    setDecision(tx, trialId, UNIT_DECISION, gauge.spec.unit);
+    setDecision(tx, trialId, lengthUnit.as(gauge.spec.unit));
     return addSession(tx, { roundId: round.id, gaugeRevisionId: gauge.revisionId, zero }, now);
   });
 }

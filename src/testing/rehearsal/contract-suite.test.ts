@@ -12,7 +12,7 @@ import type { MachineSpec } from "../../core/machine/machine-spec";
 import type { AnyProcedure } from "../../core/procedures/contract";
 import type { SettingsInForce } from "../../core/settings/setting";
 import { type Answer, type AnswerValue, PLAIN_SHARES } from "../../core/trial/answer";
-import { leaveOutKey } from "../../core/trial/decisions";
+import { leaveOut } from "../../core/trial/decisions";
 import { draftOf, readDraft } from "../../core/trial/draft";
 import type { History } from "../../core/trial/history";
 import { outcomeSchema } from "../../core/trial/outcome";
@@ -292,7 +292,7 @@ describe.each(EACH)("%s on a %s", (_id, _kind, procedure, machine) => {
     const readings = model?.observations.flatMap((o) => (o.reading ? [o] : [])) ?? [];
     const points = [...new Set(readings.map((o) => o.reading?.point))];
     for (const left of [...points.map((p) => readings.filter((o) => o.reading?.point === p)), readings]) {
-      const decisions = Object.fromEntries(left.map((o) => [leaveOutKey(o.id), "yes"]));
+      const decisions = Object.fromEntries(left.map((o) => [leaveOut(o.id).key, "yes"]));
       const outcome = procedure.solve({ ...history, decisions });
       for (const estimate of outcome.status === "solved" ? outcome.estimates : [])
         expect(estimate.quantity.standardUncertainty, estimate.label).toBeGreaterThan(0);

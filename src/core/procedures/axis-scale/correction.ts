@@ -16,6 +16,7 @@ import { entryShape } from "../../settings/entry-text";
 import { slopeOfNewest } from "../../settings/learned-sense";
 import type { HeldSetting } from "../../settings/setting";
 import { senseFixedBy } from "../../settings/setting";
+import { yesOrNo } from "../../trial/decision";
 import type { History, RoundRecord } from "../../trial/history";
 import type { Correction, CorrectionRow } from "../../trial/outcome";
 import { type AxisRead, axesRead, estimateId } from "./observe";
@@ -26,7 +27,8 @@ import { AXIS_SCALE, AXIS_SCALES } from "./setting";
 const ASKED_BEYOND = 0.1;
 const RATIO_DECIMALS = 5;
 
-export const acceptKey = (axis: Axis) => `accept:${axis}`;
+/** Enters a scale that is far off. */
+export const acceptScale = (axis: Axis) => yesOrNo(`accept:${axis}`);
 
 export function specOf(axis: Axis) {
   return AXIS_SCALES.find((s) => s.key === AXIS_SCALE[axis]) as (typeof AXIS_SCALES)[number];
@@ -118,11 +120,11 @@ function leftByRounding(share: number, spanMm: number): string {
 
 function whyHeldBack({ decisions }: History<AxisScalePlan>, { axis, ratio }: AxisRead): CorrectionRow["heldBack"] {
   const off = ratio.quantity.value - 1;
-  if (Math.abs(off) - expandedUncertainty(ratio.quantity) <= ASKED_BEYOND || decisions[acceptKey(axis)] === "yes")
+  if (Math.abs(off) - expandedUncertainty(ratio.quantity) <= ASKED_BEYOND || acceptScale(axis).of(decisions))
     return null;
   return {
     why: `The scale would change by ${plain(100 * off, 1)} %: is the right axis measured, in the right unit, and the right number read back? If so, accept it.`,
     site: null,
-    accept: acceptKey(axis),
+    accept: acceptScale(axis).key,
   };
 }

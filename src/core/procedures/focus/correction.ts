@@ -56,7 +56,7 @@ function choiceOf({ decisions }: History<FocusPlan>, { ways, beyond }: Found, wa
   const goesOn = way.id === "sharpest" && beyond !== null;
   if (goesOn) options.unshift({ value: BURN_ON, label: "none yet: burn on until a cell leaves no mark" });
   if (options.length < 2) return null;
-  return { decision: GO_BY, chosen: goesOn && decisions[GO_BY] !== "sharpest" ? BURN_ON : way.id, options };
+  return { decision: GO_BY.key, chosen: goesOn && GO_BY.of(decisions) !== "sharpest" ? BURN_ON : way.id, options };
 }
 
 const HEIGHT = { key: "height", label: "Height", estimate: FOCUS_ESTIMATE, moreDecimals: 0 } as const;

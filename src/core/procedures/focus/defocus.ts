@@ -5,12 +5,13 @@ import type { WidthFit } from "../../beam/width-fit";
 import { expandedUncertainty, freedomOf, measured } from "../../metrology/measured";
 import { plain, shownNumber } from "../../metrology/quantity-text";
 import { parseReading } from "../../metrology/reading-text";
+import { typed } from "../../trial/decision";
 import { lengthUnitOf } from "../../trial/decisions";
 import type { History } from "../../trial/history";
 import type { Wish } from "../../trial/outcome";
 import type { Doses } from "./plan";
 
-export const WIDTH_WISH = "wished width";
+export const WIDTH_WISH = typed("wished width");
 const HALVINGS = 60;
 
 export type Defocus =
@@ -48,13 +49,13 @@ export function defocusFor(widthMm: number, spot: Spot, p: DosePower): Defocus {
 export function defocusWish(fit: WidthFit | null, plan: { doses: Doses }, history: History): Wish[] {
   if (fit?.status !== "solved" || !fit.known) return [];
   const unit = lengthUnitOf(history);
-  const text = history.decisions[WIDTH_WISH] ?? "";
+  const text = WIDTH_WISH.of(history.decisions);
   const base = {
-    id: WIDTH_WISH,
+    id: WIDTH_WISH.key,
     title: "Out of focus on purpose",
     checks: [],
     files: [],
-    fields: [{ decision: WIDTH_WISH, label: "Width of line wished", text }],
+    fields: [{ decision: WIDTH_WISH.key, label: "Width of line wished", text }],
     why: "For broad lines and even areas: higher or lower, with the same speed and power.",
   };
   if (text.trim() === "") return [{ ...base, lines: [], fault: null }];

@@ -5,11 +5,12 @@ import { known, type Observation } from "../../estimate/model";
 import { type Budgeted, type BudgetPart, joined } from "../../metrology/budget";
 import type { Measured } from "../../metrology/measured";
 import { expandedUncertainty } from "../../metrology/measured";
+import { typed } from "../../trial/decision";
 import type { Estimate, Finding, ResultTable, Wish } from "../../trial/outcome";
 import { type FocusPlan, type HeightTerms, settingUncertainty } from "./plan";
 
 /** The decision by which of several answers is gone. */
-export const GO_BY = "focus by";
+export const GO_BY = typed("focus by");
 
 /** One answer. */
 export type Way = {
@@ -47,7 +48,7 @@ export type Found = {
 };
 
 /** Least doubt first, and the one that a person chose, or else that first one. */
-export function ranked(ways: readonly Way[], wanted: string | undefined): Pick<Found, "ways" | "chosen"> {
+export function ranked(ways: readonly Way[], wanted: string): Pick<Found, "ways" | "chosen"> {
   const sorted = [...ways].sort(
     (a, b) => expandedUncertainty(a.found.quantity) - expandedUncertainty(b.found.quantity),
   );

@@ -69,7 +69,7 @@ function nextRound(history: History<FocusPlan>, outcome: Outcome, verdict: Verdi
   if (!last) return { do: "stop", why: "Nothing is laid out yet." };
   const unread = sitesLeft(last.spec.sites, last.answers).map((s) => s.id);
   const told = foundIn(history, last);
-  if (told.judged && told.beyond && history.decisions[GO_BY] !== "sharpest")
+  if (told.judged && told.beyond && GO_BY.of(history.decisions) !== "sharpest")
     return { do: "round", purpose: "refine", set: [], ...told.beyond };
   if (outcome.status !== "solved" || (last.purpose !== "proof" && unread.length === last.spec.sites.length))
     return {

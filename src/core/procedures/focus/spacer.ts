@@ -5,20 +5,22 @@
  *   drawn height = gap + kerf      what is cut around comes out smaller by the kerf
  *   drawn slot = thickness - kerf  what is cut out comes out larger by it
  */
+
 import type { CouponPath, Piece } from "../../coupon/piece";
 import type { CouponPoint } from "../../geometry/frames";
 import type { Rect } from "../../geometry/rect";
 import { plain, shownNumber } from "../../metrology/quantity-text";
 import { parseReading } from "../../metrology/reading-text";
+import { typed, yesOrNo } from "../../trial/decision";
 import { lengthUnitOf } from "../../trial/decisions";
 import type { History } from "../../trial/history";
 import type { Artefact, Wish } from "../../trial/outcome";
 import type { Way } from "./found";
 import type { FocusPlan } from "./plan";
 
-const KERF = "spacer kerf";
-const SHEET = "spacer sheet";
-const FOOT = "spacer foot";
+const KERF = typed("spacer kerf");
+const SHEET = typed("spacer sheet");
+const FOOT = yesOrNo("spacer foot");
 const NAME = "spacer";
 /** How wide a sheet is, beside its height, within limits, mm. */
 const WIDTH = { share: 0.6, least: 30, most: 90 };
@@ -34,7 +36,7 @@ export function spacerOf(history: History, plan: FocusPlan, { found }: Way): { w
   if (plan.readAt !== "rule") return { wishes: [], artefacts: [] };
   const { decisions } = history;
   const unit = lengthUnitOf(history);
-  const texts = { kerf: decisions[KERF] ?? "", sheet: decisions[SHEET] ?? "" };
+  const texts = { kerf: KERF.of(decisions), sheet: SHEET.of(decisions) };
   const wish: Wish = {
     id: NAME,
     title: "A spacer of this gap",
@@ -43,10 +45,10 @@ export function spacerOf(history: History, plan: FocusPlan, { found }: Way): { w
     files: [],
     why: "Two sheets that stand crosswise between lens and work: cut them once, and never measure this height again.",
     fields: [
-      { decision: SHEET, label: "Thickness of the sheet", text: texts.sheet },
-      { decision: KERF, label: "Kerf, or 0", text: texts.kerf },
+      { decision: SHEET.key, label: "Thickness of the sheet", text: texts.sheet },
+      { decision: KERF.key, label: "Kerf, or 0", text: texts.kerf },
     ],
-    checks: [{ decision: FOOT, label: "With a foot for small parts", on: decisions[FOOT] === "yes" }],
+    checks: [{ decision: FOOT.key, label: "With a foot for small parts", on: FOOT.of(decisions) }],
   };
   if (texts.kerf.trim() === "" || texts.sheet.trim() === "") return { wishes: [wish], artefacts: [] };
   const [kerf, sheet] = [parseReading(texts.kerf, "length", unit), parseReading(texts.sheet, "length", unit)];
@@ -54,7 +56,7 @@ export function spacerOf(history: History, plan: FocusPlan, { found }: Way): { w
   if (!sheet.ok) return fail(`Thickness: ${sheet.message}`);
   if (!kerf.ok) return fail(`Kerf: ${kerf.message}`);
   const gapMm = found.quantity.value + plan.allowanceMm;
-  const size = { gapMm, kerfMm: kerf.value, sheetMm: sheet.value, foot: decisions[FOOT] === "yes" };
+  const size = { gapMm, kerfMm: kerf.value, sheetMm: sheet.value, foot: FOOT.of(decisions) };
   const fault = spacerFault(size);
   if (fault) return fail(fault);
   const mm = (value: number, digits = 2) => shownNumber(value, unit, digits);

@@ -13,6 +13,7 @@ import { expandedUncertainty, freedomOf, measured } from "../../metrology/measur
 import { fixed, plain, shownLength, signed } from "../../metrology/quantity-text";
 import { fromInternal, UNITS } from "../../metrology/units";
 import { entryShape } from "../../settings/entry-text";
+import { yesOrNo } from "../../trial/decision";
 import { lengthUnitOf } from "../../trial/decisions";
 import type { History, RoundRecord } from "../../trial/history";
 import type { Correction, CorrectionRow } from "../../trial/outcome";
@@ -21,7 +22,8 @@ import type { TravelRead } from "./read-travel";
 import { ROLLER_DIAMETER, ROTARY_SETTINGS, ROTARY_STEPS } from "./setting";
 
 export const ESTIMATE = "travel";
-export const ACCEPT = "accept:travel";
+/** Enters a value that is many times another. */
+export const ACCEPT = yesOrNo("accept:travel");
 /** Beyond this the steps are taken to be wrong, below it the roller. (common practice, no source) */
 const STEPS_BEYOND = 0.05;
 /** A drive that is off by more than this many times is asked about: a wild first value is a usual thing, but so is a slip. */
@@ -129,11 +131,10 @@ function whyHeldBack(
   ratio: TravelRead["ratio"]["quantity"],
 ): CorrectionRow["heldBack"] {
   const times = Math.max(ratio.value, 1 / ratio.value);
-  if (times - (expandedUncertainty(ratio) * times) / ratio.value <= ASKED_BEYOND || decisions[ACCEPT] === "yes")
-    return null;
+  if (times - (expandedUncertainty(ratio) * times) / ratio.value <= ASKED_BEYOND || ACCEPT.of(decisions)) return null;
   return {
     why: `The drive would be off ${plain(times, 1)} times: are whole turns counted, is the right number read back, and in the right unit? If so, accept it.`,
     site: null,
-    accept: ACCEPT,
+    accept: ACCEPT.key,
   };
 }

@@ -1,4 +1,5 @@
 /** What one round of readings says: stagger by speed, the line, and whether the line may be used. */
+
 import { type Adjustment, adjust, combine } from "../../estimate/adjustment";
 import { ofReadings } from "../../estimate/model";
 import { mean } from "../../fitting/repeats";
@@ -7,6 +8,7 @@ import { examinationOf } from "../../measuring/examined";
 import { type Budgeted, times } from "../../metrology/budget";
 import { freedomOf, type Measured } from "../../metrology/measured";
 import { quantitiesAt } from "../../trial/answer";
+import { oneOf } from "../../trial/decision";
 import type { History, RoundRecord } from "../../trial/history";
 import { ENDS, type RowEnd, siteId } from "./coupon";
 import { compensatedMm } from "./in-force";
@@ -53,7 +55,8 @@ export type Analysis = {
   isSuspect: boolean;
 };
 
-export const USE = "table";
+/** Whether the table is entered by the line through the readings or by the readings themselves. */
+export const USE = oneOf("table", ["line", "readings"]);
 
 /** `null` while nothing is read. */
 export function analyse(history: History<ScanOffsetPlan>, round: RoundRecord<ScanOffsetPlan>): Analysis | null {
@@ -63,7 +66,7 @@ export function analyse(history: History<ScanOffsetPlan>, round: RoundRecord<Sca
     const free = observeOneByOne(history, round);
     return free && adjust(ofReadings(free), examined.adjustment.scatter);
   });
-  const chosen = history.decisions[USE];
+  const chosen = USE.of(history.decisions);
   const hasLine = examined.adjustment.parameters.includes(LAG);
   const lineFits = hasLine && !examined.isLoose;
   const mayUse = hasLine && !isProof(round);

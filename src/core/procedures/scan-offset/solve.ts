@@ -113,7 +113,7 @@ function correctionOf(
     choice:
       analysis.lineAt && !isProof(round)
         ? {
-            decision: USE,
+            decision: USE.key,
             chosen: analysis.use,
             options: [
               { value: "readings", label: "what was measured" },

@@ -5,7 +5,7 @@ import { useMemo, useState, useTransition } from "react";
 import { beforeBurn, duringBurn, type RoundSpec } from "../../../core/coupon/round-spec";
 import { burnFileOf } from "../../../core/machine/machine-spec";
 import { inUnit, plain } from "../../../core/metrology/quantity-text";
-import { isAdjusted, isFromEditedFile } from "../../../core/trial/decisions";
+import { adjusted, fromEditedFile } from "../../../core/trial/decisions";
 import { readDraft } from "../../../core/trial/draft";
 import { burnOnPractice, markBurned } from "../../../server/actions/trial-actions";
 import { CouponDrawing } from "../../drawing/coupon-drawing";
@@ -86,9 +86,9 @@ export function BurnStage({ view, n }: StageProps) {
   const burn = (file: string | null) => go(() => burnOnPractice({ trialId: view.id, n, file }));
   const entries = entriesBefore(view, n, corrected);
   const isProof = round.purpose === "proof" && !burned;
-  const done = isEnteredWhereItActs(entries) || isAdjusted(view.decisions, n - 1);
-  const listed = isProof && entries.length > 0 && !isAdjusted(view.decisions, n - 1);
-  const unadjusted = isProof && entries.length === 0 && !isAdjusted(view.decisions, n - 1) && procedure.adjusts;
+  const done = isEnteredWhereItActs(entries) || adjusted(n - 1).of(view.decisions);
+  const listed = isProof && entries.length > 0 && !adjusted(n - 1).of(view.decisions);
+  const unadjusted = isProof && entries.length === 0 && !adjusted(n - 1).of(view.decisions) && procedure.adjusts;
   // Some rounds are read without anything being burned to be kept.
   const words = WORDS[spec && spec.pieces.length === 0 ? "read" : "burned"];
 
@@ -140,7 +140,7 @@ export function BurnStage({ view, n }: StageProps) {
               <h2 className="font-semibold">
                 {words.done}
                 {round.onPractice ? " on the practice machine" : ""}
-                {isFromEditedFile(view.decisions, n) ? ", from an edited file" : ""}.
+                {fromEditedFile(n).of(view.decisions) ? ", from an edited file" : ""}.
               </h2>
               <p className="mt-1 text-ink2">Layout, files and settings in force are kept as they were.</p>
             </section>

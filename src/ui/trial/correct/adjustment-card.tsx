@@ -2,7 +2,7 @@
 import { useRouter } from "next/navigation";
 import { expandedUncertainty } from "../../../core/metrology/measured";
 import { shownNumber } from "../../../core/metrology/quantity-text";
-import { isAdjusted, lengthUnitOf } from "../../../core/trial/decisions";
+import { adjusted, lengthUnitOf } from "../../../core/trial/decisions";
 import { type Adjustment, LEAVE_IT } from "../../../core/trial/outcome";
 import { noteAdjusted, undoAdjusted } from "../../../server/actions/trial-actions";
 import type { TrialView } from "../../../server/trial/trial-view";
@@ -19,7 +19,7 @@ export function AdjustmentCard({ view, n, adjustments }: Props) {
   const { busy, fault, run } = useAction();
   const unit = lengthUnitOf(view);
   const words = procedureOf(view).adjusts;
-  const done = isAdjusted(view.decisions, n);
+  const done = adjusted(n).of(view.decisions);
   const burnedOn = view.rounds.some((r) => r.n > n && r.burnedAt !== null);
   const seen = view.rounds.find((r) => r.n === n)?.readingStamp ?? "";
   return (

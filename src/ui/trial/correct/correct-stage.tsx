@@ -2,7 +2,7 @@
 import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
 import { countText } from "../../../core/metrology/count-text";
-import { isAdjusted, isReadBack, lengthUnitOf } from "../../../core/trial/decisions";
+import { adjusted, isReadBack, lengthUnitOf } from "../../../core/trial/decisions";
 import { layOutNext } from "../../../server/actions/trial-actions";
 import { FigureView } from "../../drawing/figure-view";
 import { Button, buttonClass } from "../../primitives/button";
@@ -39,7 +39,7 @@ export function CorrectStage({ view, n, now }: StageProps) {
   const corrects = solved !== null && solved.corrections.length > 0;
   const adjusts = solved !== null && solved.adjustments.length > 0;
   const burns = (round.spec?.pieces.length ?? 0) > 0;
-  const adjusted = isAdjusted(view.decisions, n);
+  const isAdjusted = adjusted(n).of(view.decisions);
   const forStock = solved?.forStock;
   const kept = view.keptForStock.some((k) => k.n === n);
   const sets = procedure.sets(round.plan, view.machine);
@@ -137,7 +137,11 @@ export function CorrectStage({ view, n, now }: StageProps) {
         outcome={outcome}
         unit={lengthUnitOf(view)}
         text={
-          forStock ? keptText(kept) : adjusts ? doneText(adjusted) : lineText(recorded.length, places, solved !== null)
+          forStock
+            ? keptText(kept)
+            : adjusts
+              ? doneText(isAdjusted)
+              : lineText(recorded.length, places, solved !== null)
         }
       >
         {refines && !laidNext && (
@@ -146,12 +150,20 @@ export function CorrectStage({ view, n, now }: StageProps) {
           </Button>
         )}
         {(corrects || adjusts || forStock) && !refines && round.purpose !== "proof" && next.do !== "stop" && (
-          <Button weight={recorded.length > 0 || adjusted || kept ? "primary" : "plain"} onClick={goOn} disabled={busy}>
+          <Button
+            weight={recorded.length > 0 || isAdjusted || kept ? "primary" : "plain"}
+            onClick={goOn}
+            disabled={busy}
+          >
             {proofWords(laidNext, next.do === "round", burns)}
           </Button>
         )}
         {solved && round.purpose === "proof" && next.do === "round" && (
-          <Button weight={recorded.length > 0 || adjusted || kept ? "primary" : "plain"} onClick={goOn} disabled={busy}>
+          <Button
+            weight={recorded.length > 0 || isAdjusted || kept ? "primary" : "plain"}
+            onClick={goOn}
+            disabled={busy}
+          >
             {burns ? "Burn another proof" : "Read another proof"}
           </Button>
         )}

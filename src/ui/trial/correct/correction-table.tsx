@@ -4,6 +4,7 @@ import { expandedUncertainty } from "../../../core/metrology/measured";
 import { withinSentence } from "../../../core/metrology/sentence-case";
 import { UNITS } from "../../../core/metrology/units";
 import { type EntryShape, entryText } from "../../../core/settings/entry-text";
+import { yesOrNo } from "../../../core/trial/decision";
 import type { Correction, CorrectionRow } from "../../../core/trial/outcome";
 import type { TrialView } from "../../../server/trial/trial-view";
 import { Button, buttonClass } from "../../primitives/button";
@@ -111,7 +112,7 @@ function Row({ view, n, row, shape }: { view: TrialView; n: number; row: Correct
               </Link>
             )}
             {accept && (
-              <Button weight="small" disabled={busy} onClick={() => keep([{ key: accept, value: "yes" }])}>
+              <Button weight="small" disabled={busy} onClick={() => keep([yesOrNo(accept).as(true)])}>
                 accept
               </Button>
             )}

@@ -1,6 +1,7 @@
 "use client";
 import { Download } from "lucide-react";
 import { useState } from "react";
+import { yesOrNo } from "../../../core/trial/decision";
 import type { Wish } from "../../../core/trial/outcome";
 import { Button, buttonClass } from "../../primitives/button";
 import { CheckField, TextField } from "../../primitives/fields";
@@ -44,7 +45,7 @@ export function WishCard({ trialId, n, wish }: Props) {
           label={c.label}
           checked={c.on}
           disabled={busy}
-          onChange={(on) => keep([{ key: c.decision, value: on ? "yes" : "" }])}
+          onChange={(on) => keep([yesOrNo(c.decision).as(on)])}
         />
       ))}
       {wish.lines.length === 0 && !wish.fault && <p className="text-[14px] text-ink2">{wish.why}</p>}

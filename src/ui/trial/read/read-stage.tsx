@@ -3,7 +3,7 @@ import { useDeferredValue, useMemo, useState } from "react";
 import { PICTURE_READER } from "../../../core/metrology/gauge";
 import type { LengthUnit } from "../../../core/metrology/units";
 import { sitesLeft } from "../../../core/trial/answer";
-import { isFromEditedFile, lengthUnitOf, nextLengthUnit, UNIT_DECISION } from "../../../core/trial/decisions";
+import { fromEditedFile, lengthUnit, lengthUnitOf, nextLengthUnit } from "../../../core/trial/decisions";
 import { decide } from "../../../server/actions/trial-actions";
 import type { TakenReading } from "../../../server/trial/trial-view";
 import { CouponDrawing } from "../../drawing/coupon-drawing";
@@ -54,7 +54,7 @@ export function ReadStage({
   const [chosenUnit, chooseUnit] = useState<LengthUnit | null>(null);
   // Until one is chosen here, the unit of the sitting's gauge: a new sitting may bring another.
   const unit = chosenUnit ?? lengthUnitOf(view);
-  const decided = useMemo(() => ({ ...view, decisions: { ...view.decisions, [UNIT_DECISION]: unit } }), [view, unit]);
+  const decided = useMemo(() => ({ ...view, decisions: { ...view.decisions, [lengthUnit.key]: unit } }), [view, unit]);
   const [firstOpen] = sitesLeft(
     sites,
     store.readings.map((r) => r.answer),
@@ -86,7 +86,7 @@ export function ReadStage({
     const next = nextLengthUnit(unit);
     chooseUnit(next);
     // Only how lengths are shown: if it is not kept, nothing is lost.
-    decide({ trialId: view.id, decisions: [{ key: UNIT_DECISION, value: next }] }).catch(() => undefined);
+    decide({ trialId: view.id, decisions: [lengthUnit.as(next)] }).catch(() => undefined);
   }
 
   useReadKeys({
@@ -154,7 +154,7 @@ export function ReadStage({
               onBack={byHand ? () => askAfter(null) : undefined}
             />
           )}
-          {isFromEditedFile(view.decisions, n) && (
+          {fromEditedFile(n).of(view.decisions) && (
             <Notice tone="note" headline="Burned from an edited file.">
               The results belong to the edited file, not to this layout.
             </Notice>

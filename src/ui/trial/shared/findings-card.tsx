@@ -1,6 +1,7 @@
 "use client";
 import { type FormEvent, useState } from "react";
 import { decimalsIn, inUnit } from "../../../core/metrology/quantity-text";
+import { typed, yesOrNo } from "../../../core/trial/decision";
 import { acceptedSuspects, leftOutReadings, lengthUnitOf } from "../../../core/trial/decisions";
 import type { Finding } from "../../../core/trial/outcome";
 import type { TrialView } from "../../../server/trial/trial-view";
@@ -87,7 +88,7 @@ function SuspectChoices({ view, n, finding, suspect }: SuspectProps) {
   const accept = (event: FormEvent) => {
     event.preventDefault();
     if (reason.trim() === "") return setMissing("Enter why these readings are right.");
-    keep([{ key: suspect.accept, value: reason.trim() }]);
+    keep([typed(suspect.accept).as(reason.trim())]);
   };
   return (
     <div className="mt-2 grid gap-2 pl-3.5">
@@ -101,7 +102,7 @@ function SuspectChoices({ view, n, finding, suspect }: SuspectProps) {
           <Button
             weight="small"
             disabled={busy}
-            onClick={() => keep(suspect.leaveOut.map((key) => ({ key, value: "yes" })))}
+            onClick={() => keep(suspect.leaveOut.map((key) => yesOrNo(key).as(true)))}
           >
             {suspect.leaveOut.length === 1 ? "Leave it out" : `Leave these ${suspect.leaveOut.length} readings out`}
           </Button>

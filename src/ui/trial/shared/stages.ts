@@ -1,7 +1,7 @@
 /** The stages of a trial, their order, and which one a round is at. */
 
 import { sitesLeft } from "../../../core/trial/answer";
-import { isAdjusted } from "../../../core/trial/decisions";
+import { adjusted } from "../../../core/trial/decisions";
 import type { RoundView, TrialView } from "../../../server/trial/trial-view";
 
 export const STAGES = ["lay-out", "burn", "read", "correct", "prove"] as const;
@@ -39,8 +39,8 @@ export function finishedStages(view: TrialView, round: RoundView): Set<Stage> {
   finished.add("lay-out").add("burn");
   const { done, total } = sitesDone(round);
   if (done === total) finished.add("read");
-  const isAdjustedOnce = view.rounds.some((r) => isAdjusted(view.decisions, r.n));
-  if (isAdjustedOnce || view.records.some((r) => r.origin === "trial")) finished.add("correct");
+  const adjustedOnce = view.rounds.some((r) => adjusted(r.n).of(view.decisions));
+  if (adjustedOnce || view.records.some((r) => r.origin === "trial")) finished.add("correct");
   if (view.end === "proved") finished.add("prove");
   return finished;
 }

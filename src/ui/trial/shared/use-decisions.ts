@@ -1,5 +1,6 @@
 "use client";
 import { useRouter } from "next/navigation";
+import type { Decided } from "../../../core/trial/decision";
 import { decide } from "../../../server/actions/trial-actions";
 import { useAction } from "../../primitives/use-action";
 
@@ -7,7 +8,7 @@ import { useAction } from "../../primitives/use-action";
 export function useDecisions(trialId: number) {
   const router = useRouter();
   const { busy, fault, run } = useAction();
-  const keep = (decisions: readonly { key: string; value: string }[]) =>
+  const keep = (decisions: readonly Decided[]) =>
     run(
       () => decide({ trialId, decisions }),
       () => router.refresh(),

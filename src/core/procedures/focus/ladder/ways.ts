@@ -73,7 +73,7 @@ export function ladderOf(history: History<LadderPlan>, round: RoundRecord<Ladder
       sum: `middle of ${middles.join(", ")}: ${plain(sharpest.value, 3)}`,
     });
   }
-  return { readings, range, fit, beam, sharpestAtEnd, ...ranked(ways, history.decisions[GO_BY]) };
+  return { readings, range, fit, beam, sharpestAtEnd, ...ranked(ways, GO_BY.of(history.decisions)) };
 }
 
 /** Only cells of which it is said whether they marked are evidence of where the range ends. */

@@ -66,7 +66,7 @@ function answersIn(history: History<RampPlan>, round: RoundRecord<RampPlan>) {
   const read = readRamp(history, round);
   const fit = read?.widths.some((w) => w.status === "marked") ? fitWidths(read.widths, dosePower(plan)) : null;
   const ways = read ? waysOf(read, fit, plan) : [];
-  return { read, fit, ...ranked(ways, history.decisions[GO_BY]) };
+  return { read, fit, ...ranked(ways, GO_BY.of(history.decisions)) };
 }
 
 function found(history: History<RampPlan>, round: RoundRecord<RampPlan>): Found {

@@ -46,7 +46,7 @@ export function notedPasses({ decisions }: Pick<History<SweepPlan>, "decisions">
 function wantedOf(history: History<SweepPlan>, round: RoundRecord<SweepPlan>, model: Model): Model["wanted"] {
   const adjustment = adjust(ofReadings(model));
   if (!adjustment) return [];
-  const { ways, chosen } = ranked(waysOf({ ...notedPasses(history, round), adjustment }), history.decisions[GO_BY]);
+  const { ways, chosen } = ranked(waysOf({ ...notedPasses(history, round), adjustment }), GO_BY.of(history.decisions));
   return ways.map(({ id }) => {
     const row = ANSWER_ROWS[id] ?? {};
     if (id === chosen?.id) return { id: FOCUS_ESTIMATE, label: "the focus height", row, proves: 1 };

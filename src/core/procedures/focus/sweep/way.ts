@@ -43,7 +43,7 @@ function found(history: History<SweepPlan>, round: RoundRecord<SweepPlan>): Foun
   const adjustment = examinationOf(history, round, observeSweep)?.adjustment;
   const passes = adjustment && { ...noted, adjustment };
   const ways = passes ? waysOf(passes) : [];
-  const { ways: sorted, chosen } = ranked(ways, history.decisions[GO_BY]);
+  const { ways: sorted, chosen } = ranked(ways, GO_BY.of(history.decisions));
   return {
     ways: sorted,
     chosen,
