@@ -54,6 +54,7 @@ export function lawWidth(zMm: number, run: LineRun, around: Around): number {
   return signedWidth(zMm, spotOfRun(around, run), around.p);
 }
 
+/** Derivatives of {@link lawWidth}: by z0 and the offset between runs in mm per mm, by the other parameters in mm. */
 export function widthRow(zMm: number, run: LineRun, around: Around): Row {
   const [z0, lnZR, lnW0, lnLnR] = widthSlopes(zMm, spotOfRun(around, run), around.p);
   // By ln R itself, of which ln ln R is the parameter.

@@ -38,6 +38,12 @@ export type Adjustment = {
 };
 
 /**
+ * Solves a model and estimates the scatter of its readings.
+ *
+ * The factors of the groups are in `u`, so the covariance (A'A)^-1 of the whitened matrix is scaled for readings, and not for what is known
+ * beforehand.
+ *
+ * @param model m observations, n parameters, units as its rows have them
  * @param scatter factor of each group where it is known already: then it is not estimated, and 1 for other groups
  * @returns `null` when the observations cannot tell the parameters apart
  */
@@ -168,7 +174,8 @@ export function combinedValue({ theta, parameters }: Adjustment, row: Row): numb
 }
 
 /**
- * A combination of parameters with its budget.
+ * A combination of parameters with its budget: k = sum_j row_j theta_j, one part per source of the observations, degrees of freedom by
+ * Welch-Satterthwaite [JCGM 100:2008 G.4.1].
  *
  * @throws RangeError when it holds a parameter that no observation speaks of: its value would be 0 without any uncertainty
  */

@@ -46,6 +46,7 @@ export type Influences = {
   checked: number;
 };
 
+/** How far each observation lies from what the others say, one per observation of the model, and how many of them are checked at all. */
 export function influences(adjustment: Adjustment): Influences {
   const { model, redundancy } = adjustment;
   const checked = redundancy.reduce((count, r) => count + (r > CHECKED_FROM ? 1 : 0), 0);
@@ -76,6 +77,7 @@ export function criticalT(freedom: number, checked: number): number {
 
 const limits = new Map<string, number>();
 
+/** @param checked how many observations are tested: one false alarm in so many burns, whatever their number (Bonferroni) */
 export function isSuspect({ t, freedom }: Influence, checked: number): boolean {
   return t !== null && Math.abs(t) > criticalT(freedom, checked);
 }

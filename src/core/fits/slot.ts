@@ -47,6 +47,7 @@ export type Fit = {
   arithmetic: string[];
 };
 
+/** The width to draw, mm, with its sum, and the chance that a part does not go in. @param unit of the words of the sum */
 export function slotFor(wish: FitWish, unit: LengthUnit): Fit {
   const { thickness: t, kerf, compensated, snugSlotOffset: snug } = wish;
   const shown = (mm: number) => shownNumber(mm, unit, 3);

@@ -5,6 +5,7 @@
  */
 const SPLITTER = 2 ** 27 + 1;
 
+/** @param b as many numbers as `a` */
 export function accurateDot(a: readonly number[], b: readonly number[]): number {
   let sum = 0;
   let error = 0;

@@ -57,12 +57,14 @@ export function zeros(length: number): number[] {
   return all;
 }
 
+/** Sum of products. @param b as many numbers as `a` */
 export function dot(a: Row, b: Row): number {
   let sum = 0;
   for (let i = 0; i < a.length; i++) sum += at(a, i) * at(b, i);
   return sum;
 }
 
+/** NaN beyond the ends. */
 export function at(row: Row, index: number): number {
   return row[index] ?? Number.NaN;
 }

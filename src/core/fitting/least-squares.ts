@@ -25,7 +25,7 @@ export type LinearFit =
       status: "solved";
       /** n parameters. */
       x: number[];
-      /** n by n. */
+      /** n by n, by the uncertainties as stated: not scaled by chi squared. */
       covariance: number[][];
       /** n by m: x = gain * y. */
       gain: number[][];
@@ -38,6 +38,7 @@ export type LinearFit =
   | { status: "singular"; parameter: number };
 
 /**
+ * @param observations m of them, n coefficients each, m >= n
  * @throws RangeError when an observation has no positive uncertainty or the wrong number of coefficients
  */
 export function leastSquares(observations: readonly Observation[]): LinearFit {

@@ -52,14 +52,19 @@ export type NonlinearFit = {
   chiSquared: number;
   /** m minus n. */
   degreesOfFreedom: number;
-  /** n by n; `null` where the residuals do not tell the parameters apart. A parameter on a bound is taken as free. */
+  /** n by n, (J'J)^-1: not scaled by chi squared; `null` where the residuals do not tell the parameters apart. A parameter on a bound is taken as free. */
   covariance: number[][] | null;
   /** Whether each parameter lies on a bound. */
   onBound: boolean[];
   steps: number;
 };
 
-/** @throws RangeError when the bounds do not hold the start, or there are fewer residuals than parameters */
+/**
+ * Levenberg-Marquardt steps from one start, within bounds.
+ *
+ * @returns the covariance is not scaled: residuals are to be in units of their standard uncertainty
+ * @throws RangeError when the bounds do not hold the start, or there are fewer residuals than parameters
+ */
 export function minimise(problem: NonlinearProblem): NonlinearFit {
   const { residuals, start, low, high, mostSteps = MOST_STEPS, smallSaving = SMALL_SAVING } = problem;
   const n = start.length;

@@ -18,6 +18,7 @@ export function quickNormalCdf(z: number): number {
   return z >= 0 ? 1 - tail : tail;
 }
 
+/** Density of the standard normal distribution. */
 export function normalDensity(z: number): number {
   return Math.exp((-z * z) / 2) / ROOT_TWO_PI;
 }

@@ -16,6 +16,7 @@ export function composed(outer: Affine, inner: Affine): Affine {
   };
 }
 
+/** (a x + c y + e, b x + d y + f). */
 export function mapped(m: Affine, p: Vector): Vector {
   return { x: m.a * p.x + m.c * p.y + m.e, y: m.b * p.x + m.d * p.y + m.f };
 }

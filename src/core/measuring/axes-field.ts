@@ -6,6 +6,7 @@ const AXES_CHOSEN = { "X and Y": "X and Y", X: "X alone", Y: "Y alone" } as cons
 
 export type AxesChosen = { axes: keyof typeof AXES_CHOSEN };
 
+/** Asks which axes are measured. @param group of the form */
 export function axesField(group: string) {
   return field.choice(AXES_CHOSEN, { label: "Axes", group, usual: "X and Y" });
 }
@@ -14,6 +15,7 @@ export function axesField(group: string) {
 export const WITH_X: When = { field: "axes", is: ["X and Y", "X"] };
 export const WITH_Y: When = { field: "axes", is: ["X and Y", "Y"] };
 
+/** X before Y. */
 export function axesOf({ axes }: AxesChosen): Axis[] {
   return axes === "X and Y" ? ["x", "y"] : axes === "X" ? ["x"] : ["y"];
 }

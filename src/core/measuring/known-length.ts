@@ -40,6 +40,7 @@ function usualKnownMm(context: Pick<PlanContext, "gauges">): number {
   return gauge && hasJaws(gauge.kind) ? USUAL_MM : 0;
 }
 
+/** Asks for the known length, mm: 10 where the workshop measures with jaws, else 0. */
 export function knownLengthField(context: Pick<PlanContext, "gauges">, when?: When) {
   return field.length({
     label: "Known length",

@@ -12,6 +12,7 @@ export type Eye = { sdMm: number; freedom: number; stepMm: number };
 
 const GROUP = "eye";
 
+/** The scatter of an eye as expected before heights are repeated. */
 export function eyeGroup(eye: Eye): ScatterGroup {
   return { id: GROUP, priorFreedom: eye.freedom, leastFactor: stepUncertaintyMm(eye) / oneHeightMm(eye) };
 }

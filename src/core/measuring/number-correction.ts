@@ -72,6 +72,7 @@ export function numberRow(held: HeldSetting, { exact, moreDecimals, ...numbers }
   };
 }
 
+/** The whole correction: its row holds back what the controller cannot take, or what is asked about first. Internal units. */
 export function numberCorrection(machine: MachineSpec, c: NumberChange): Correction {
   const { spec, old, change } = c;
   const held = holdOf(machine, spec);

@@ -25,6 +25,7 @@ export function notAccepted(
   return suspects.filter((s) => !accepted.has(s.id));
 }
 
+/** The finding of judgements that contradict each other. */
 export function orderedFinding({ id, headline, text, site, judgements }: OrderedSuspect): Finding {
   return {
     id: `suspect ${id}`,

@@ -5,6 +5,7 @@ import type { History } from "../trial/history";
 
 const BESIDE = { x: 2.6, y: 2.6, radiusMm: 1.2 };
 
+/** A tick beside each point that is done. */
 export function readTicks<P>(history: History<P>): Primitive[] {
   const round = history.rounds.at(-1);
   return (round?.spec.sites ?? []).flatMap((site): Primitive[] => {

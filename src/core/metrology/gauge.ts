@@ -52,6 +52,7 @@ const USUAL_INCH_CALIPERS = {
   placing: { sdMm: 0.0008 * MM_PER_INCH, relativeDoubt: 0.5 },
 };
 
+/** What is usual of a gauge before anything is said of it, mm. (common practice, no source) */
 export function usualGauge(kind: GaugeKind, unit: Gauge["unit"]): GaugeFacts {
   return kind === "calipers" && unit !== "mm"
     ? { ...USUAL_GAUGES.calipers, ...USUAL_INCH_CALIPERS }

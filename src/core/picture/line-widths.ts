@@ -61,6 +61,7 @@ export function linesWithin(lines: readonly NominalLine[], { x0, y0, x1, y1 }: R
   });
 }
 
+/** Profiles across each line, mm. @param back inverse of `pose`; @param pitchMm to the next line: no profile reaches farther than half of it */
 export function lookAcross(
   picture: GreyPicture,
   pose: Affine,

@@ -35,6 +35,7 @@ export type Laid = {
   near: Uint8Array;
 };
 
+/** The samples of the drawing laid on the picture by a pose: for each the square under it, -1 outside, and its darkness from 0 to 1. */
 export function laidOn(map: DarknessMap, samples: readonly DrawnSample[], pose: Affine): Laid {
   const { width, height, cellPx } = map;
   const at = new Int32Array(samples.length);

@@ -30,6 +30,7 @@ const ROUNDS = 2;
 const REACH = 0.5;
 const WIDEST_REACH_MM = 0.6;
 
+/** The pose that the rows themselves tell, from one that is right to half a pitch. Rows that run level alone are looked for. */
 export function refinedPose(picture: GreyPicture, start: Affine, lines: readonly NominalLine[]): RefinedPose {
   const level = lines.filter((l) => l.row && l.y0 === l.y1 && Math.abs(l.x1 - l.x0) >= SHORTEST_MM);
   const every = Math.max(1, Math.ceil(level.length / LOOKED_FOR));

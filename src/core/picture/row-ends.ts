@@ -65,6 +65,7 @@ const FAINT = 0.4;
 /** Rows, and which of their ends. */
 export type EndSet = { rows: readonly NominalLine[]; end: "left" | "right" };
 
+/** Rows and ends that a feature speaks of. */
 export function endSet(lines: readonly NominalLine[], feature: RowEnds): EndSet {
   return { rows: rowsOf(lines, feature), end: feature.end };
 }

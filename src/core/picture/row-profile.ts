@@ -50,6 +50,7 @@ export function rowAcross(
 /** Noise of a mean of several pixels, grey levels: less is no row. */
 const LEAST_DEPTH = 8;
 
+/** Where a row lies in a profile across it; `null` where nothing stands out. */
 export function seenIn({ at, grey }: Profile): RowSeen | null {
   const sorted = [...grey].sort((a, b) => a - b);
   const pick = (share: number) => sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))] ?? Number.NaN;

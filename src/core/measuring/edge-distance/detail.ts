@@ -13,6 +13,7 @@ const EDGE: Pen = { tone: "ink", weight: "heavy" };
 /** The corner of the edges, where a line lies from its edge, how long it is drawn. */
 const [CORNER, OFF, LONG, LINE] = [-2, 1.6, 4, 0.3];
 
+/** The corner of the stock, the line and where the jaws go; `null` for a point that the burn does not have. */
 export function edgeDetail<P extends EdgeTerms>(history: History<P>, focus: Focus): Detail | null {
   const looked = lookedAt(history, focus);
   const ofKnown = looked && knownLengthDetail(looked);

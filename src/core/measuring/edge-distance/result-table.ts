@@ -6,6 +6,7 @@ import type { ResultTable } from "../../trial/outcome";
 import type { EdgesRead } from "./read-edges";
 import { distanceOf, type EdgeTerms, ofEdge } from "./terms";
 
+/** One row per point. @param unit in which lengths are shown */
 export function edgeTable(
   terms: EdgeTerms,
   sites: readonly Site[],

@@ -24,10 +24,12 @@ export type EdgeTerms = KnownLength &
     powerPct: number;
   };
 
+/** From which edge an axis is measured. */
 export function sideOf(terms: Pick<EdgeTerms, "sideX" | "sideY">, axis: Axis): Side {
   return axis === "x" ? terms.sideX : terms.sideY;
 }
 
+/** From that edge to the line as drawn, mm. */
 export function distanceOf(terms: Pick<EdgeTerms, "distanceXMm" | "distanceYMm">, axis: Axis): number {
   return axis === "x" ? terms.distanceXMm : terms.distanceYMm;
 }
