@@ -177,6 +177,52 @@ describe("G-code", () => {
     }
   });
 
+  it("runs up to a row and out of it along its own line, in the way that it is burned", () => {
+    const row = (x0: number, x1: number) => ({
+      points: [
+        { x: x0, y: 7 },
+        { x: x1, y: 7 },
+      ],
+      closed: false,
+      settings: "rows",
+    });
+    const settings = {
+      id: "rows",
+      label: "Rows",
+      use: "rows",
+      speedMmPerS: 100,
+      powerPct: 10,
+      runUpMm: 5,
+      scan: null,
+    } as const;
+    const piece = {
+      id: "p",
+      label: "P",
+      stock: "card",
+      widthMm: 60,
+      heightMm: 20,
+      settings: [settings],
+      paths: [row(20, 40), row(40, 20)],
+    };
+    const spec: RoundSpec = {
+      pieces: [piece],
+      placement: { xMm: 0, yMm: 0 },
+      sites: [],
+      delivery: "d",
+      checklist: [],
+      program: [{ kind: "mark", piece: "p", settings: "rows" }],
+    };
+    const parsed = parseGcode(gcodeOf(spec, { couponCode: "T-1", machineName: "T", dialect: USUAL_DIALECT }));
+    if (!parsed.ok) throw new Error(faultText(parsed));
+    const moves = parsed.value.steps.flatMap((s) =>
+      s.kind === "move" ? [{ x: s.to.x, y: s.to.y, lit: s.power > 0 }] : [],
+    );
+    const turns = moves.map((m) => `${m.lit ? "lit " : ""}${m.x}`);
+    // To 5 mm before the row, to its beginning, along it, and 5 mm on: the same from the other side.
+    expect(turns.join(", ")).toMatch(/15, 20, lit 40, 45, 45, 40, lit 20, 15/);
+    expect(new Set(moves.map((m) => m.y))).toEqual(new Set([7]));
+  });
+
   it("lets no dialect use a code that has a meaning of its own", () => {
     for (const code of ["M2", "M0", "M120", "M30", "G1", "M", "M3x"])
       expect(gcodeDialectSchema.safeParse({ ...USUAL_DIALECT, beamOn: code }).success).toBe(false);

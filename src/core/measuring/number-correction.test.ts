@@ -25,6 +25,8 @@ describe("the worth of a change", () => {
   it("is yes beyond its uncertainty and half a step, either sign", () => {
     expect(worthOf(u(0.021), 0.01)).toBe("yes");
     expect(worthOf(u(-0.021), 0.01)).toBe("yes");
+    // More than half a step of 0.05, less than the whole.
+    expect(worthOf(u(0.03), 0.05)).toBe("yes");
     expect(worthOf(u(0.3), 0.61)).toBe("no");
   });
 

@@ -356,6 +356,9 @@ describe("a traced line that is gone back to", () => {
     const back = readTravel(history(round), round)?.back;
     expect(back?.quantity.value).toBeCloseTo(0.6, 9);
     expect(back?.parts.map((p) => p.id)).toEqual(["readout"]);
+    // Two readouts on a line of 80 mm: u^2 = 2 (0.1^2/12 + 0.2^2/3) / 80^2
+    const readout = readTravel(history(round), round)?.ratio.parts.find((p) => p.id === "readout");
+    expect((readout?.standardUncertainty ?? 0) ** 2).toBeCloseTo((2 * (0.01 / 12 + 0.04 / 3)) / 80 ** 2, 9);
     // u^2 = 2 (0.1^2/12 + 0.2^2/3)
     expect((back?.quantity.standardUncertainty ?? 0) ** 2).toBeCloseTo(2 * (0.01 / 12 + 0.04 / 3), 12);
   });
