@@ -8,7 +8,7 @@
  */
 import { type Adjustment, adjust, combine, combinedValue } from "../estimate/adjustment";
 import type { Model, Observation } from "../estimate/model";
-import { median } from "../fitting/robust-line";
+import { median } from "../fitting/median";
 import type { Measured } from "../metrology/measured";
 
 export type BeamWidth = { zMm: number; widthMm: number; u: number };

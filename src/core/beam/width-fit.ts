@@ -11,8 +11,8 @@
  */
 import { adjust, combine } from "../estimate/adjustment";
 import type { Observation, Row } from "../estimate/model";
+import { median } from "../fitting/median";
 import { minimiseFromSeveral, type NonlinearFit } from "../fitting/nonlinear-least-squares";
-import { median } from "../fitting/robust-line";
 import type { Measured } from "../metrology/measured";
 import { type DosePower, markWidth, type Spot, signedWidth, widthSlopes } from "./mark-width-law";
 import {

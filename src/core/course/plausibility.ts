@@ -6,7 +6,7 @@
  */
 import type { Measurand, Site } from "../coupon/site";
 import { criticalT } from "../estimate/influence";
-import { median } from "../fitting/robust-line";
+import { median } from "../fitting/median";
 import { readingUncertaintyMm } from "../metrology/gauge";
 import { freedomOf, type Measured } from "../metrology/measured";
 import { shownLength } from "../metrology/quantity-text";

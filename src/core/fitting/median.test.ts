@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { median } from "./robust-line";
+import { median } from "./median";
 
 describe("a median", () => {
   it("is the middle of an odd number, whatever their order, and between the middle two of an even one", () => {

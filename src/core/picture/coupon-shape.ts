@@ -8,7 +8,7 @@
  * b is the scale error along X. k times the height is the share by which the top is wider than the bottom. A view from the side turns the
  * upper rows against the lower ones.
  */
-import { median } from "../fitting/robust-line";
+import { median } from "../fitting/median";
 import type { Affine } from "../geometry/affine";
 import type { GreyPicture } from "./grey-picture";
 import type { NominalLine } from "./nominal-lines";

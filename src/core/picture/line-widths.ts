@@ -4,8 +4,9 @@
  * Lines wider than four blurs tell their own blur and depth. Narrower ones do not: blur and depth of the wide ones, or of the ends of
  * lines where none is wide, are taken as known to some part, and what that leaves open is in the uncertainty.
  */
+
+import { median } from "../fitting/median";
 import { mean, pooled } from "../fitting/repeats";
-import { median } from "../fitting/robust-line";
 import { effectiveFreedom } from "../fitting/student-t";
 import type { Affine } from "../geometry/affine";
 import type { Rect } from "../geometry/rect";

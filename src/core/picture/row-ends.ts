@@ -9,7 +9,7 @@
  * with what lies far off left out. A lost row takes nothing from the others: each row is known by where it is drawn.
  */
 import type { Feature } from "../coupon/site";
-import { median } from "../fitting/robust-line";
+import { median } from "../fitting/median";
 import type { Affine } from "../geometry/affine";
 import type { Rect } from "../geometry/rect";
 import { type EdgeFit, fitEdge } from "./edge-fit";

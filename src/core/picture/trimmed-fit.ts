@@ -1,6 +1,6 @@
 /** A linear fit that leaves out what lies far off: specks and lost marks are no part of it. */
 import { leastSquares } from "../fitting/least-squares";
-import { median } from "../fitting/robust-line";
+import { median } from "../fitting/median";
 
 export type TrimmedFit = {
   x: number[];

@@ -1,6 +1,6 @@
 /** Declaring gauges: what they show, their limit of error, and how they scatter in the hand. */
 import { z } from "zod";
-import { median } from "../../core/fitting/robust-line";
+import { median } from "../../core/fitting/median";
 import {
   doubtOfFreedom,
   type Gauge,

@@ -5,7 +5,7 @@
 import { describe, expect, it } from "vitest";
 import { develop } from "../../artwork/develop";
 import type { TaperSetup } from "../../core/round-part/taper";
-import { type PointInSpace, struckAt } from "../../practice/tapered-part";
+import { type PointInSpace, struckAt } from "../tapered-part";
 
 const HALF_ANGLE = (5 * Math.PI) / 180;
 const LENGTH_MM = 90;
