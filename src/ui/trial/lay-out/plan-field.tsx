@@ -31,7 +31,7 @@ export function PlanField({ field, text, fault, warnings, onChange }: Props) {
                 <input
                   type="radio"
                   name={id}
-                  className="mt-1 size-4"
+                  className="mt-1 size-4 shrink-0"
                   checked={text === option.value}
                   onChange={() => onChange(option.value)}
                 />
