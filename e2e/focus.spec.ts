@@ -197,7 +197,7 @@ test("a live sweep on the galvo: passes noted, the play of the screw, proved by 
   await beginTrial(page, "Cinder", "Focus height");
   await page.getByLabel(/^Live sweep/).check();
   await page.getByLabel("Passes each way").fill("1");
-  await expect(page.getByText(/Two passes each way at least/)).toBeVisible();
+  await expect(page.getByText(/One pass each way tells no scatter/)).toBeVisible();
   await page.getByLabel("Passes each way").fill("3");
   await page.getByLabel("Heights are good to").fill("0.1");
   await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
@@ -233,7 +233,7 @@ test("the bed of the diode gantry is levelled: places read, screws turned, read 
   const faults = watch(page);
   await beginTrial(page, "Bracken", "Bed tilt");
   await page.getByLabel("Pitch of their screws").fill("25.4 mm");
-  await expect(page.getByText(/A pitch of more than 10 mm/)).toBeVisible();
+  await expect(page.getByText(/Enter at most 10 mm/)).toBeVisible();
   await page.getByLabel("Pitch of their screws").fill("0.8 mm");
   await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
   await accessible(page);
