@@ -44,7 +44,19 @@ describe("the axes of a practice gantry", () => {
   });
 });
 
+const at2 = (x: number, y: number) => ({ x, y });
+
 describe("a practice bed", () => {
+  it("under a galvo has its focus 0.3 to 1 mm higher at the corners, under a head that moves nowhere", () => {
+    for (const seed of [1, 2, 3, 4, 5]) {
+      const { curvature } = bedFromSeed(seed, { widthMm: 110, depthMm: 110 }, true);
+      const atCorner = curvature * (55 ** 2 + 55 ** 2);
+      expect(atCorner).toBeGreaterThanOrEqual(0.3);
+      expect(atCorner).toBeLessThanOrEqual(1);
+      expect(bedFromSeed(seed, { widthMm: 110, depthMm: 110 }, false).curvature).toBe(0);
+    }
+  });
+
   const size = { widthMm: 400, depthMm: 300 };
   const focus = { ...focusFromSeed(2), gapByShown: 1, settingSdMm: 0 };
   const at = (bed: Parameters<typeof readoutInFocus>[1], x: number, y: number) =>
@@ -69,6 +81,16 @@ describe("a practice bed", () => {
       corners.map((p) => ({ ...p, mm: low(p) })),
       still,
     );
+    // Supports that stand more to one side, raised by a plane: its slope counts, not its height.
+    const aside = [at2(100, 50), at2(180, 60), at2(120, 140), at2(200, 150)];
+    const flat = { slopeX: 0, slopeY: 0, curvature: 0 };
+    const tilted = raised(
+      flat,
+      aside.map((p) => ({ ...p, mm: 2 + 0.01 * p.x - 0.02 * p.y })),
+      still,
+    );
+    expect(tilted.slopeX).toBeCloseTo(0.01, 12);
+    expect(tilted.slopeY).toBeCloseTo(-0.02, 12);
     expect(level.slopeX).toBeCloseTo(0, 12);
     expect(level.slopeY).toBeCloseTo(0, 12);
     expect(

@@ -45,6 +45,17 @@ describe("rows that are longer one way", () => {
   });
 });
 
+describe("the offset of a direction", () => {
+  it("is half of the stagger that the ends of the rows show", () => {
+    const round = readAs({ staggers: { 100: 0.1, 200: 0.2, 300: 0.3 } });
+    const model = observeOneByOne(historyOf([round]), round);
+    const shown = model?.observations.find((o) => o.reading?.point === "v200-right")?.row ?? {};
+    const wanted = model?.wanted.find((w) => w.id === "offset 200")?.row ?? {};
+    expect(Object.keys(wanted)).toContain("at 200");
+    for (const [id, share] of Object.entries(wanted)) expect(share).toBeCloseTo((shown[id] ?? 0) / 2, 12);
+  });
+});
+
 describe("a reference step", () => {
   it("that was read with another gauge than the row ends says nothing of them", () => {
     const staggers = { 100: 0.1, 200: 0.2, 300: 0.3 };
