@@ -6,7 +6,7 @@
 import { z } from "zod";
 import { burnFile, samePart, siteReader } from "../burning/practice-burn";
 import type { Placement } from "../core/geometry/frames";
-import { burnFileOf } from "../core/machine/machine-spec";
+import { burnFileOf } from "../core/machine/machine-kind";
 import { type Answer, PLAIN_SHARES, sitesLeft } from "../core/trial/answer";
 import { writtenAnswer } from "../core/trial/answer-text";
 import { draftOf } from "../core/trial/draft";

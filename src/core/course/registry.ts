@@ -1,5 +1,5 @@
 /** All procedures at once, for server, terminal and tests. */
-import type { MachineKind } from "../machine/machine-spec";
+import type { MachineKind } from "../machine/machine-kind";
 import type { AnyProcedure } from "../procedures/contract";
 import { PROCEDURE_LIST } from "./procedure-list";
 

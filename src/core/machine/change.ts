@@ -1,6 +1,6 @@
 /** What can happen to a machine that may make invalid what was measured on it. */
 import { z } from "zod";
-import type { MachineKind } from "./machine-spec";
+import type { MachineKind } from "./machine-kind";
 
 const GANTRIES: readonly MachineKind[] = ["CO2 gantry", "diode gantry"];
 const ALL: readonly MachineKind[] = [...GANTRIES, "galvo"];

@@ -2,9 +2,9 @@
 import { z } from "zod";
 import { heldSettingSchema } from "../settings/setting";
 import { gcodeDialectSchema } from "./gcode-dialect";
+import { MACHINE_KINDS } from "./machine-kind";
 
-export const machineKindSchema = z.enum(["CO2 gantry", "diode gantry", "galvo"]);
-export type MachineKind = z.infer<typeof machineKindSchema>;
+export const machineKindSchema = z.enum(MACHINE_KINDS);
 
 /** Where the head stands after homing, and which way its axes count up, seen from the operator. */
 export const axesSchema = z.object({
@@ -43,17 +43,3 @@ export const machineSpecSchema = z.object({
   recheckDays: z.record(z.string(), z.number().int().positive()),
 });
 export type MachineSpec = z.infer<typeof machineSpecSchema>;
-
-/** The two axes along which a machine moves: X to the right, Y away from the operator. */
-export const AXES = ["x", "y"] as const;
-export type Axis = (typeof AXES)[number];
-
-/** A kind of machine as a person reads it: `CO₂ gantry`. */
-export function kindText(kind: MachineKind): string {
-  return kind.replace("CO2", "CO₂");
-}
-
-/** A galvo takes drawings whose groups carry their marking settings; a gantry takes RS-274. (common practice, no source) */
-export function burnFileOf(kind: MachineKind): "drawing" | "g-code" {
-  return kind === "galvo" ? "drawing" : "g-code";
-}

@@ -1,6 +1,7 @@
 /** Values for a machine whose top speed or wavelength is not known, and the texts that depend on them. */
 import { plain } from "../metrology/quantity-text";
-import type { MachineKind, MachineSpec } from "./machine-spec";
+import type { MachineKind } from "./machine-kind";
+import type { MachineSpec } from "./machine-spec";
 
 /** Assumed values: a speed that every machine of the kind reaches, and the most common wavelength. [common practice, no source] */
 export const USUAL_OF_KIND: Record<MachineKind, Pick<MachineSpec, "topSpeedMmPerS" | "wavelengthNm">> = {

@@ -1,5 +1,5 @@
 /** Which axes are measured: both, or one alone. */
-import type { Axis } from "../machine/machine-spec";
+import type { Axis } from "../machine/machine-kind";
 import { field, type When } from "../trial/plan-field";
 
 const AXES_CHOSEN = { "X and Y": "X and Y", X: "X alone", Y: "Y alone" } as const;

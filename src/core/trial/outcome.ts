@@ -3,12 +3,10 @@ import { z } from "zod";
 import { pieceSchema } from "../coupon/piece";
 import { figureSchema } from "../drawing/figure";
 import { rectSchema } from "../geometry/rect";
-import { type Budgeted, budgetPartSchema } from "../metrology/budget";
+import { budgetPartSchema } from "../metrology/budget";
 import { measuredSchema } from "../metrology/measured";
 import { unitIdSchema } from "../metrology/units";
 import { settingValueSchema } from "../settings/setting";
-import { sitesLeft } from "./answer";
-import type { RoundRecord } from "./history";
 
 export const findingSchema = z.object({
   id: z.string(),
@@ -37,16 +35,6 @@ export const estimateSchema = z.object({
   helps: z.string().nullable(),
 });
 export type Estimate = z.infer<typeof estimateSchema>;
-
-/** An estimate as a value with its budget is shown: a length beside the verdict unless said otherwise. */
-export function estimate(
-  id: string,
-  label: string,
-  { quantity, parts }: Budgeted,
-  of: Partial<Pick<Estimate, "unit" | "headline" | "helps">> = {},
-): Estimate {
-  return { id, label, quantity, unit: "mm", headline: false, budget: parts, helps: null, ...of };
-}
 
 /** What a wrong reading could do to a result without being seen. */
 export const visibleSchema = z.object({
@@ -125,9 +113,6 @@ export const adjustmentSchema = z.object({
   turns: z.object({ byRad: z.number() }).optional(),
 });
 export type Adjustment = z.infer<typeof adjustmentSchema>;
-
-/** What an adjustment says where it is smaller than can be set. */
-export const LEAVE_IT = "leave it";
 
 /** Live results by group of sites: the table beside the reading field. */
 export const resultRowSchema = z.object({
@@ -230,32 +215,3 @@ export const outcomeSchema = z.discriminatedUnion("status", [
   }),
 ]);
 export type Outcome = z.infer<typeof outcomeSchema>;
-
-type Given<T, K extends keyof T> = Omit<T, K> & Partial<Pick<T, K>>;
-type Open = Extract<Outcome, { status: "open" }>;
-type Unsolvable = Extract<Outcome, { status: "unsolvable" }>;
-type Solved = Extract<Outcome, { status: "solved" }>;
-type OftenEmpty = "corrections" | "adjustments" | "figures" | "learned" | "wishes" | "artefacts" | "findings" | "table";
-
-/** An outcome as a procedure gives it: what is empty is left out, and it is complete once every site is done. */
-export type GivenOutcome =
-  | Given<Open, "table" | "findings">
-  | Given<Unsolvable, "table" | "findings">
-  | Given<Solved, OftenEmpty | "complete">;
-
-/** @param round that it is of; `undefined` before anything is read */
-export function completed(given: GivenOutcome, round: Pick<RoundRecord, "spec" | "answers"> | undefined): Outcome {
-  const shown = { table: given.table ?? null, findings: given.findings ?? [] };
-  if (given.status !== "solved") return { ...given, ...shown };
-  return {
-    complete: round !== undefined && sitesLeft(round.spec.sites, round.answers).length === 0,
-    corrections: [],
-    adjustments: [],
-    figures: [],
-    learned: {},
-    wishes: [],
-    artefacts: [],
-    ...given,
-    ...shown,
-  };
-}

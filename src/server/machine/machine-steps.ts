@@ -1,7 +1,8 @@
 /** Adding a machine to the bench, and changing what is known of one from now on. Texts as typed. */
 import { z } from "zod";
 import { USUAL_DIALECT } from "../../core/machine/gcode-dialect";
-import { axesSchema, burnFileOf, type MachineSpec, machineKindSchema } from "../../core/machine/machine-spec";
+import { burnFileOf } from "../../core/machine/machine-kind";
+import { axesSchema, type MachineSpec, machineKindSchema } from "../../core/machine/machine-spec";
 import { USUAL_OF_KIND } from "../../core/machine/not-known";
 import { parseReading, parseSignedReading } from "../../core/metrology/reading-text";
 import { type Dimension, UNITS, type UnitId, unitIdSchema } from "../../core/metrology/units";

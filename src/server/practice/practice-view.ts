@@ -1,6 +1,6 @@
 /** Practice machines as the page receives them: the truth only where it was asked for. */
 
-import type { MachineKind } from "../../core/machine/machine-spec";
+import type { MachineKind } from "../../core/machine/machine-kind";
 import { valueText } from "../../core/settings/entry-text";
 import type { DamagedOne } from "../../data/damaged-rows";
 import type { Db } from "../../data/database";

@@ -1,7 +1,7 @@
 /** The registry as this server sees it: USTRINA_MADE_UP=1 admits what the tests of the screens built in. */
 import { EXTRA_PROCEDURES } from "#extra-procedures";
 import { admitHidden, procedureById, proceduresFor } from "../../core/course/registry";
-import type { MachineKind } from "../../core/machine/machine-spec";
+import type { MachineKind } from "../../core/machine/machine-kind";
 import type { AnyProcedure } from "../../core/procedures/contract";
 import { Refusal } from "../refusal";
 

@@ -1,6 +1,7 @@
 /** The settings of a kind of machine, as its procedures know them. */
 
-import type { MachineKind, MachineSpec } from "../../core/machine/machine-spec";
+import type { MachineKind } from "../../core/machine/machine-kind";
+import type { MachineSpec } from "../../core/machine/machine-spec";
 import type { UnitId } from "../../core/metrology/units";
 import type { SettingSpec } from "../../core/settings/setting";
 import { offeredProcedures } from "./procedures";

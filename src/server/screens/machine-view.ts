@@ -1,7 +1,8 @@
 /** A machine as its page receives it. */
 
 import { CHANGES, type ChangeKind, changesOn } from "../../core/machine/change";
-import { type MachineKind, machineKindSchema } from "../../core/machine/machine-spec";
+import type { MachineKind } from "../../core/machine/machine-kind";
+import { machineKindSchema } from "../../core/machine/machine-spec";
 import type { Effect } from "../../core/machine/need";
 import type { PartKind, PartSpec } from "../../core/machine/part-spec";
 import type { LengthUnit, UnitId } from "../../core/metrology/units";

@@ -1,5 +1,5 @@
 /** Every place there is, for the palette: machines, procedures on them, settings, trials. */
-import { kindText } from "../../core/machine/machine-spec";
+import { kindText } from "../../core/machine/machine-kind";
 import type { Db } from "../../data/database";
 import { everyMachine } from "../../data/machines";
 import { batchesOf, everyStock } from "../../data/stocks";

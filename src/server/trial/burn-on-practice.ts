@@ -3,7 +3,7 @@ import { z } from "zod";
 import { type BurnedPiece, burnFile, type PracticeAnswer, samePart, siteReader } from "../../burning/practice-burn";
 import type { RoundSpec } from "../../core/coupon/round-spec";
 import { placementSchema } from "../../core/geometry/frames";
-import { burnFileOf } from "../../core/machine/machine-spec";
+import { burnFileOf } from "../../core/machine/machine-kind";
 import { fromEditedFile } from "../../core/trial/decisions";
 import type { Db } from "../../data/database";
 import { fromColumn, toColumn } from "../../data/json-column";

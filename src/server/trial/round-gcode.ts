@@ -1,5 +1,5 @@
 /** The G-code of a round in the words of its machine. */
-import { burnFileOf } from "../../core/machine/machine-spec";
+import { burnFileOf } from "../../core/machine/machine-kind";
 import type { Db } from "../../data/database";
 import { type GcodeOptions, gcodeChunks } from "../../formats/gcode-writer";
 import { Refusal } from "../refusal";

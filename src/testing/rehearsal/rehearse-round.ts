@@ -3,7 +3,7 @@
 import { burnFile, type PracticeAnswer, siteReader } from "../../burning/practice-burn";
 import type { RoundSpec } from "../../core/coupon/round-spec";
 import type { Site } from "../../core/coupon/site";
-import { burnFileOf } from "../../core/machine/machine-spec";
+import { burnFileOf } from "../../core/machine/machine-kind";
 import type { Gauge } from "../../core/metrology/gauge";
 import type { AnyProcedure } from "../../core/procedures/contract";
 import { type Answer, PLAIN_SHARES } from "../../core/trial/answer";

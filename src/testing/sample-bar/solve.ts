@@ -14,8 +14,8 @@ import type { Budgeted } from "../../core/metrology/budget";
 import { freedomOf, measured } from "../../core/metrology/measured";
 import { plain, signed } from "../../core/metrology/quantity-text";
 import { scalarSetting } from "../../core/settings/declared";
+import { estimate, type GivenOutcome } from "../../core/trial/given-outcome";
 import type { History, RoundRecord } from "../../core/trial/history";
-import { estimate, type GivenOutcome } from "../../core/trial/outcome";
 import { LENGTH_SITE } from "./coupon";
 import type { SampleBarPlan } from "./plan";
 

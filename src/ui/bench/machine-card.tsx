@@ -1,4 +1,4 @@
-import { kindText } from "../../core/machine/machine-spec";
+import { kindText } from "../../core/machine/machine-kind";
 import { plain } from "../../core/metrology/quantity-text";
 import type { BenchMachine, BenchProcedure } from "../../server/screens/bench-machine";
 import { Ago } from "../primitives/ago";

@@ -1,14 +1,8 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { toast } from "sonner";
-import {
-  type Axes,
-  kindText,
-  type MachineKind,
-  type MachineSpec,
-  machineKindSchema,
-  UNKNOWN_AXES,
-} from "../../core/machine/machine-spec";
+import { kindText, type MachineKind } from "../../core/machine/machine-kind";
+import { type Axes, type MachineSpec, machineKindSchema, UNKNOWN_AXES } from "../../core/machine/machine-spec";
 import { knownWavelengthNm, USUAL_OF_KIND } from "../../core/machine/not-known";
 import { inUnit, plain } from "../../core/metrology/quantity-text";
 import { keepMachine } from "../../server/actions/workshop-actions";

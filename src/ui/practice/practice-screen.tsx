@@ -1,7 +1,7 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { useState, useTransition } from "react";
-import { kindText } from "../../core/machine/machine-spec";
+import { kindText } from "../../core/machine/machine-kind";
 import { fixed } from "../../core/metrology/quantity-text";
 import { valueText } from "../../core/settings/entry-text";
 import { renewPractice, revealTruth, switchCorrection, wearPractice } from "../../server/actions/practice-actions";

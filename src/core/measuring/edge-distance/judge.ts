@@ -1,5 +1,5 @@
 /** Do the lines lie where they are drawn? */
-import type { Axis } from "../../machine/machine-spec";
+import type { Axis } from "../../machine/machine-kind";
 import { expandedUncertainty } from "../../metrology/measured";
 import { fixed } from "../../metrology/quantity-text";
 import type { History, RoundRecord } from "../../trial/history";

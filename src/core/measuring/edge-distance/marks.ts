@@ -4,7 +4,7 @@ import type { CouponPath } from "../../coupon/piece";
 import type { Site } from "../../coupon/site";
 import { lengthAsk } from "../../coupon/site";
 import type { CouponPoint } from "../../geometry/frames";
-import { AXES, type Axis } from "../../machine/machine-spec";
+import { AXES, type Axis } from "../../machine/machine-kind";
 import { plain } from "../../metrology/quantity-text";
 import { axesOf } from "../axes-field";
 import { knownLengthSites } from "../known-length";

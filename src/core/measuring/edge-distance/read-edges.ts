@@ -10,7 +10,7 @@
  */
 import { adjust, combine } from "../../estimate/adjustment";
 import { type Model, ofReadings, usual } from "../../estimate/model";
-import { AXES, type Axis } from "../../machine/machine-spec";
+import { AXES, type Axis } from "../../machine/machine-kind";
 import type { Budgeted } from "../../metrology/budget";
 import type { History, RoundRecord } from "../../trial/history";
 import { axesOf } from "../axes-field";

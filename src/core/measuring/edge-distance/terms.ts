@@ -1,5 +1,5 @@
 /** Two lines at nominal distances from two edges that meet in a corner: what origin and fixture stops have in common. */
-import type { Axis } from "../../machine/machine-spec";
+import type { Axis } from "../../machine/machine-kind";
 import type { AxesChosen } from "../axes-field";
 import type { KnownLength } from "../known-length";
 

@@ -7,7 +7,7 @@
  * with u(new) = new u(s) / s. [common practice, no source]
  */
 
-import type { Axis } from "../../machine/machine-spec";
+import type { Axis } from "../../machine/machine-kind";
 import { holdOf, numberCorrection, numberIn } from "../../measuring/number-correction";
 import { expandedUncertainty, freedomOf, type Measured, measured } from "../../metrology/measured";
 import { fixed, plain, signed } from "../../metrology/quantity-text";

@@ -6,7 +6,7 @@ import { type CouponPath, lineSettings, type Piece } from "../../coupon/piece";
 import type { Op } from "../../coupon/program";
 import type { RoundSpec } from "../../coupon/round-spec";
 import type { CouponPoint } from "../../geometry/frames";
-import type { Axis } from "../../machine/machine-spec";
+import type { Axis } from "../../machine/machine-kind";
 import { eyewearLine } from "../../machine/not-known";
 import { axesOf } from "../../measuring/axes-field";
 import { plain } from "../../metrology/quantity-text";

@@ -1,6 +1,6 @@
 /** What is noticed along an axis, in plain words, with what to do. */
 
-import type { Axis } from "../../machine/machine-spec";
+import type { Axis } from "../../machine/machine-kind";
 import { numberIn } from "../../measuring/number-correction";
 import { expandedUncertainty } from "../../metrology/measured";
 import { plain, shownLength, shownNumber } from "../../metrology/quantity-text";

@@ -1,5 +1,5 @@
 /** Does it come out as long as it is drawn? And what went wrong where it does not. */
-import type { Axis } from "../../machine/machine-spec";
+import type { Axis } from "../../machine/machine-kind";
 import { axesOf } from "../../measuring/axes-field";
 import { judgeErrors } from "../../measuring/judge-errors";
 import { expandedUncertainty } from "../../metrology/measured";

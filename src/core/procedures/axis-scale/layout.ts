@@ -1,6 +1,6 @@
 /** Where ticks, cuts and words lie on the stock, mm from its lower left corner. */
 import type { CouponPoint } from "../../geometry/frames";
-import type { Axis } from "../../machine/machine-spec";
+import type { Axis } from "../../machine/machine-kind";
 import { axesOf } from "../../measuring/axes-field";
 import { rowsOf } from "./places";
 import { type AxisScalePlan, isCut, spanOf } from "./plan";

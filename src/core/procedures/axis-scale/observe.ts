@@ -13,7 +13,7 @@ import { combine } from "../../estimate/adjustment";
 import type { Examination } from "../../estimate/examination";
 import { departure, known, type Model, type Observation, usual } from "../../estimate/model";
 import { elementAt } from "../../fitting/element-at";
-import { AXES, type Axis } from "../../machine/machine-spec";
+import { AXES, type Axis } from "../../machine/machine-kind";
 import { axesOf } from "../../measuring/axes-field";
 import { USUAL_KERF_MM } from "../../measuring/beyond-machines";
 import { examinationOf } from "../../measuring/examined";

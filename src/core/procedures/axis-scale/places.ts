@@ -1,6 +1,6 @@
 /** Every size of a round that is measured, with what it should be. Coupon, sites and solver go by this one list. */
 
-import { AXES, type Axis } from "../../machine/machine-spec";
+import { AXES, type Axis } from "../../machine/machine-kind";
 import { axesOf } from "../../measuring/axes-field";
 import { type AxisScalePlan, isLadder, spanOf } from "./plan";
 

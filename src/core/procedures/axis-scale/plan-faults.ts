@@ -1,6 +1,7 @@
 /** The lengths that fit bed and gauge, what is refused, each with the length that would do, and what is worth saying before the burn. */
 
-import type { Axis, MachineSpec } from "../../machine/machine-spec";
+import type { Axis } from "../../machine/machine-kind";
+import type { MachineSpec } from "../../machine/machine-spec";
 import { axesOf } from "../../measuring/axes-field";
 import { expandedMm, neededMm } from "../../measuring/baseline";
 import { endingOf, type GaugeChosen, gaugeIn, usualGaugeChosen } from "../../measuring/length-gauges";

@@ -1,5 +1,5 @@
 /** What is chosen before an axis is measured. */
-import type { Axis } from "../../machine/machine-spec";
+import type { Axis } from "../../machine/machine-kind";
 import { axesField, WITH_X, WITH_Y } from "../../measuring/axes-field";
 import { knownLengthField } from "../../measuring/known-length";
 import { gaugeFields } from "../../measuring/length-gauges";

@@ -1,6 +1,6 @@
 /** What was read along an axis, at the places that were laid out. */
 
-import type { Axis } from "../../machine/machine-spec";
+import type { Axis } from "../../machine/machine-kind";
 import { readLengths, type SiteRead } from "../../measuring/read-lengths";
 import type { Gauge } from "../../metrology/gauge";
 import { quantitiesAt } from "../../trial/answer";

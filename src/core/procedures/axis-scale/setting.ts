@@ -1,5 +1,5 @@
 /** What an axis is told by: how far it goes a pulse, how many pulses a length takes, or how large its field is. */
-import { AXES, type Axis } from "../../machine/machine-spec";
+import { AXES, type Axis } from "../../machine/machine-kind";
 import { scalarSetting } from "../../settings/declared";
 import type { SettingSpec } from "../../settings/setting";
 

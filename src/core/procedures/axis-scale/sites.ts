@@ -3,7 +3,7 @@
 import type { Feature, Site } from "../../coupon/site";
 import { lengthAsk, readoutAsk } from "../../coupon/site";
 import type { CouponPoint } from "../../geometry/frames";
-import { AXES, type Axis } from "../../machine/machine-spec";
+import { AXES, type Axis } from "../../machine/machine-kind";
 import { knownLengthSites } from "../../measuring/known-length";
 import { plain } from "../../metrology/quantity-text";
 import { pointOn, rowReach, SPACING_MM, sideOfCut } from "./layout";

@@ -1,6 +1,6 @@
 /** The scale of each axis from what was read, what to enter, and what was noticed. */
 
-import type { Axis } from "../../machine/machine-spec";
+import type { Axis } from "../../machine/machine-kind";
 import { axesOf } from "../../measuring/axes-field";
 import { beyondMachines, type MachineLimit, USUAL_KERF_MM } from "../../measuring/beyond-machines";
 import { newestRead } from "../../measuring/examined";
@@ -9,8 +9,9 @@ import type { Measured } from "../../metrology/measured";
 import { expandedUncertainty } from "../../metrology/measured";
 import { plain, withUncertainty } from "../../metrology/quantity-text";
 import { lengthUnitOf } from "../../trial/decisions";
+import { estimate, type GivenOutcome } from "../../trial/given-outcome";
 import type { History, RoundRecord } from "../../trial/history";
-import { type Estimate, estimate, type GivenOutcome } from "../../trial/outcome";
+import type { Estimate } from "../../trial/outcome";
 import { scaleCorrection } from "./correction";
 import { figuresOf } from "./figures";
 import { findingsOf } from "./findings";

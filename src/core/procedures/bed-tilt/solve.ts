@@ -7,16 +7,9 @@ import { worthOf } from "../../measuring/number-correction";
 import { type Budgeted, joined } from "../../metrology/budget";
 import { expandedUncertainty } from "../../metrology/measured";
 import { plain, shownNumber } from "../../metrology/quantity-text";
+import { estimate, type GivenOutcome, LEAVE_IT } from "../../trial/given-outcome";
 import type { History, RoundRecord } from "../../trial/history";
-import {
-  type Adjustment,
-  type Estimate,
-  estimate,
-  type Finding,
-  type GivenOutcome,
-  LEAVE_IT,
-  type ResultTable,
-} from "../../trial/outcome";
+import type { Adjustment, Estimate, Finding, ResultTable } from "../../trial/outcome";
 import type { BedTiltPlan } from "./plan";
 import { type BedRead, isCurved, LIFT, readBed } from "./read-bed";
 

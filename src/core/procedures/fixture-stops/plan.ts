@@ -1,5 +1,5 @@
 /** What may be chosen before the stops of a fixture are measured, and what is refused by name. */
-import type { Axis } from "../../machine/machine-spec";
+import type { Axis } from "../../machine/machine-kind";
 import { edgeFields } from "../../measuring/edge-distance/fields";
 import type { LinesLaid } from "../../measuring/edge-distance/terms";
 import { plain } from "../../metrology/quantity-text";

@@ -1,5 +1,5 @@
 /** Where the stops of a fixture stand: from the sides of the working area to the corner that they make. */
-import { AXES, type Axis } from "../../machine/machine-spec";
+import { AXES, type Axis } from "../../machine/machine-kind";
 import { scalarSetting } from "../../settings/declared";
 import type { SettingSpec } from "../../settings/setting";
 

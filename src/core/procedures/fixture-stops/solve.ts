@@ -5,7 +5,7 @@
  */
 
 import { elementAt } from "../../fitting/element-at";
-import type { Axis } from "../../machine/machine-spec";
+import type { Axis } from "../../machine/machine-kind";
 import { edgeFindings } from "../../measuring/edge-distance/findings";
 import { edgesOf, errorsRead } from "../../measuring/edge-distance/read-edges";
 import { edgeTable } from "../../measuring/edge-distance/result-table";
@@ -15,8 +15,9 @@ import { numberCorrection } from "../../measuring/number-correction";
 import { type Budgeted, times } from "../../metrology/budget";
 import { fixed, plain, shownLength, signed } from "../../metrology/quantity-text";
 import { lengthUnitOf } from "../../trial/decisions";
+import type { GivenOutcome } from "../../trial/given-outcome";
 import type { History, RoundRecord } from "../../trial/history";
-import type { Correction, Estimate, GivenOutcome } from "../../trial/outcome";
+import type { Correction, Estimate } from "../../trial/outcome";
 import { aboutOf, type FixturePlan, linesOf } from "./plan";
 import { FIXTURE_STOPS } from "./setting";
 

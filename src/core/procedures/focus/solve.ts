@@ -1,7 +1,8 @@
 /** Focus height from what was burned: what to set, with every line of the sum. */
 import { sitesLeft } from "../../trial/answer";
+import type { GivenOutcome } from "../../trial/given-outcome";
 import type { History, RoundRecord } from "../../trial/history";
-import type { Estimate, GivenOutcome } from "../../trial/outcome";
+import type { Estimate } from "../../trial/outcome";
 import { burnWayOf, foundIn } from "./burn-ways";
 import { correctionsOf, FOCUS_ESTIMATE, storedFindings } from "./correction";
 import type { Found } from "./found";

@@ -1,6 +1,6 @@
 /** What was noticed while a kerf was read. */
 
-import { AXES } from "../../machine/machine-spec";
+import { AXES } from "../../machine/machine-kind";
 import { USUAL_KERF_MM } from "../../measuring/beyond-machines";
 import { expandedUncertainty } from "../../metrology/measured";
 import { plain, shownLength } from "../../metrology/quantity-text";

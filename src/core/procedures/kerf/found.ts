@@ -1,6 +1,6 @@
 /** What a round tells of the kerf, whichever way it was cut. */
 
-import { AXES, type Axis } from "../../machine/machine-spec";
+import { AXES, type Axis } from "../../machine/machine-kind";
 import { type Budgeted, times } from "../../metrology/budget";
 import type { Measured } from "../../metrology/measured";
 import type { History, RoundRecord } from "../../trial/history";

@@ -1,5 +1,5 @@
 /** Does the offset hold? What is left of it, and what went wrong where it does not. */
-import { AXES, type Axis } from "../../machine/machine-spec";
+import { AXES, type Axis } from "../../machine/machine-kind";
 import { judgeErrors, type Remaining } from "../../measuring/judge-errors";
 import { expandedUncertainty, type Measured } from "../../metrology/measured";
 import { shownLength } from "../../metrology/quantity-text";

@@ -10,7 +10,7 @@
  */
 import { type Adjustment, adjust, combine } from "../../estimate/adjustment";
 import { known, type Model, type Observation, ofReadings, usual } from "../../estimate/model";
-import { AXES, type Axis } from "../../machine/machine-spec";
+import { AXES, type Axis } from "../../machine/machine-kind";
 import { USUAL_KERF_MM } from "../../measuring/beyond-machines";
 import { examinationOf } from "../../measuring/examined";
 import { modelWithKnown } from "../../measuring/known-length";

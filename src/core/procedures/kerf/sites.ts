@@ -3,7 +3,7 @@
 import type { Feature, Site } from "../../coupon/site";
 import { lengthAsk } from "../../coupon/site";
 import type { CouponPoint } from "../../geometry/frames";
-import { AXES, type Axis } from "../../machine/machine-spec";
+import { AXES, type Axis } from "../../machine/machine-kind";
 import { knownLengthSites } from "../../measuring/known-length";
 import { cellsOf, combCorner, combWidthMm, cutSideMm, SQUARE_AT, STRIP_HEIGHT_MM } from "./layout";
 import { mateShape } from "./mate-shapes";

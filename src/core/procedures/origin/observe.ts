@@ -1,5 +1,5 @@
 /** The distances from the edges as a model: an error of the origin along each axis. */
-import type { Axis } from "../../machine/machine-spec";
+import type { Axis } from "../../machine/machine-kind";
 import { edgesOf } from "../../measuring/edge-distance/read-edges";
 import { linesOf, type OriginPlan } from "./plan";
 

@@ -1,6 +1,7 @@
 /** What may be chosen before the origin is measured, and what is refused by name. */
+
+import { AXES, type Axis } from "../../machine/machine-kind";
 import type { MachineSpec } from "../../machine/machine-spec";
-import { AXES, type Axis } from "../../machine/machine-spec";
 import { WITH_X, WITH_Y } from "../../measuring/axes-field";
 import { edgeFields } from "../../measuring/edge-distance/fields";
 import type { LinesLaid } from "../../measuring/edge-distance/terms";

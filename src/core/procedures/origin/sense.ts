@@ -4,7 +4,8 @@
  *   slope = (e2 - e1) / ((new - old) count)      about +1: away from the edge, about -1: toward it
  */
 import { elementAt } from "../../fitting/element-at";
-import type { Axis, MachineSpec } from "../../machine/machine-spec";
+import type { Axis } from "../../machine/machine-kind";
+import type { MachineSpec } from "../../machine/machine-spec";
 import { numberIn } from "../../measuring/number-correction";
 import { slopeOfNewest } from "../../settings/learned-sense";
 import type { History, RoundRecord } from "../../trial/history";

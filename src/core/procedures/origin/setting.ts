@@ -1,5 +1,5 @@
 /** Where the working area begins: how far each axis goes on after its switch. */
-import { AXES, type Axis } from "../../machine/machine-spec";
+import { AXES, type Axis } from "../../machine/machine-kind";
 import { scalarSetting } from "../../settings/declared";
 import type { SettingSpec } from "../../settings/setting";
 

@@ -6,7 +6,7 @@
  * 0.064 in at 0.001 in a count is 64 counts. [common practice, no source]
  */
 
-import type { Axis } from "../../machine/machine-spec";
+import type { Axis } from "../../machine/machine-kind";
 import { beyondMachines, type MachineLimit } from "../../measuring/beyond-machines";
 import { edgeFindings } from "../../measuring/edge-distance/findings";
 import { errorsRead } from "../../measuring/edge-distance/read-edges";
@@ -18,8 +18,9 @@ import { type Budgeted, times } from "../../metrology/budget";
 import { fixed, plain, shownLength, signed } from "../../metrology/quantity-text";
 import { fromInternal, UNITS } from "../../metrology/units";
 import { lengthUnitOf } from "../../trial/decisions";
+import { estimate, type GivenOutcome } from "../../trial/given-outcome";
 import type { History, RoundRecord } from "../../trial/history";
-import { type Correction, type Estimate, estimate, type Finding, type GivenOutcome } from "../../trial/outcome";
+import type { Correction, Estimate, Finding } from "../../trial/outcome";
 import { edgesIn, estimateId } from "./observe";
 import type { OriginPlan } from "./plan";
 import { countMm, learnedSlope, type Sense, senseOf, specOf, TELLS_SIZE } from "./sense";

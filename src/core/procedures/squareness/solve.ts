@@ -7,16 +7,9 @@ import { expandedUncertainty } from "../../metrology/measured";
 import { fixed, plain, shownLength, shownNumber } from "../../metrology/quantity-text";
 import { quantitiesAt } from "../../trial/answer";
 import { lengthUnitOf } from "../../trial/decisions";
+import { estimate, type GivenOutcome, LEAVE_IT } from "../../trial/given-outcome";
 import type { History, RoundRecord } from "../../trial/history";
-import {
-  type Adjustment,
-  type Estimate,
-  estimate,
-  type Finding,
-  type GivenOutcome,
-  LEAVE_IT,
-  type ResultTable,
-} from "../../trial/outcome";
+import type { Adjustment, Estimate, Finding, ResultTable } from "../../trial/outcome";
 import { lengthsOf } from "./coupon";
 import { LENGTHS, nominalMm } from "./layout";
 import { type Lean, leanOf, neededFor, readIn } from "./lean";

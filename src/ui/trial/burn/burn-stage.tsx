@@ -3,7 +3,7 @@ import { ClipboardList, FileCode, FileImage, FileSpreadsheet, FileType } from "l
 import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
 import { beforeBurn, duringBurn, type RoundSpec } from "../../../core/coupon/round-spec";
-import { burnFileOf } from "../../../core/machine/machine-spec";
+import { burnFileOf } from "../../../core/machine/machine-kind";
 import { inUnit, plain } from "../../../core/metrology/quantity-text";
 import { adjusted, fromEditedFile } from "../../../core/trial/decisions";
 import { readDraft } from "../../../core/trial/draft";
