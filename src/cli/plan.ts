@@ -1,6 +1,7 @@
 /** `plan PROCEDURE --machine FILE`: a filled-in document to start from. */
+
+import { isMeasured } from "../core/coupon/ask";
 import type { RoundSpec } from "../core/coupon/round-spec";
-import { isMeasured } from "../core/coupon/site";
 import { procedureById } from "../core/course/registry";
 import { machineSpecSchema } from "../core/machine/machine-spec";
 import { type Gauge, usualGauge } from "../core/metrology/gauge";

@@ -1,10 +1,11 @@
 /** The one stream that files, drawings and times are made of. */
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { beforeBurn, duringBurn } from "./checklist";
 import { groupPen } from "./group-pen";
 import { markingTimeS } from "./marking-time";
 import type { MarkingSettings, Piece } from "./piece";
-import { beforeBurn, duringBurn, type RoundSpec } from "./round-spec";
+import type { RoundSpec } from "./round-spec";
 import { scanRows } from "./scan-rows";
 import { burnSteps, pointsOf, strokeBounds, strokesOf } from "./strokes";
 

@@ -5,7 +5,7 @@ import type { UnitId } from "../metrology/units";
 import type { History, RoundRecord } from "../trial/history";
 import type { Finding } from "../trial/outcome";
 import type { Verdict } from "../trial/verdict";
-import { wholeProof } from "../trial/verdict";
+import { wholeProof } from "../trial/whole-proof";
 import { headlineOf, readMore } from "./plain-course";
 import { becameFindings, type OwnWords } from "./what-became";
 

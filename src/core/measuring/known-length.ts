@@ -4,7 +4,8 @@
  *
  *   y = L + s + c + d L + z + scatter        s what the known length itself may be off
  */
-import { lengthAsk, type Site } from "../coupon/site";
+import { lengthAsk } from "../coupon/ask";
+import type { Site } from "../coupon/site";
 import { at, box, dimensionAcross, line, type Pen, path } from "../drawing/close-up";
 import type { Detail } from "../drawing/scene";
 import { type Gauge, hasJaws, type Jaws } from "../metrology/gauge";

@@ -1,7 +1,9 @@
 /** What a run sheet says, before it is laid out on paper. */
+
+import { beforeBurn, duringBurn } from "../../core/coupon/checklist";
 import { markingTimeS } from "../../core/coupon/marking-time";
 import type { MarkingSettings, Piece } from "../../core/coupon/piece";
-import { beforeBurn, duringBurn, type RoundSpec } from "../../core/coupon/round-spec";
+import type { RoundSpec } from "../../core/coupon/round-spec";
 import type { Site } from "../../core/coupon/site";
 import type { MachineSpec } from "../../core/machine/machine-spec";
 import { inUnit, plain } from "../../core/metrology/quantity-text";

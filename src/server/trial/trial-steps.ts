@@ -1,7 +1,7 @@
 /** The steps of a trial up to the readings: begin, lay out, burn, open a session, take a reading, take it back. */
 
 import { createHash } from "node:crypto";
-import { isMeasured } from "../../core/coupon/site";
+import { isMeasured } from "../../core/coupon/ask";
 import { doubtAbout } from "../../core/course/plausibility";
 import { PICTURE_READER } from "../../core/metrology/gauge";
 import { MOST_ZERO_MM, type Zero } from "../../core/metrology/sitting";

@@ -18,7 +18,7 @@ import { field } from "../../core/trial/plan-field";
 import type { PlanContext } from "../../core/trial/plan-form";
 import { type PlanOf, planForm } from "../../core/trial/plan-table";
 import type { Verdict } from "../../core/trial/verdict";
-import { wholeProof } from "../../core/trial/verdict";
+import { wholeProof } from "../../core/trial/whole-proof";
 
 const FIELDS = {
   sizeMm: field.length({

@@ -1,7 +1,8 @@
 /** What is burned, and where it is measured: the outline of a bar, from its left side to its right. */
+
+import { lengthAsk } from "../../core/coupon/ask";
 import { lineSettings } from "../../core/coupon/piece";
 import type { RoundSpec } from "../../core/coupon/round-spec";
-import { lengthAsk } from "../../core/coupon/site";
 import { corners } from "../../core/geometry/rect";
 import { eyewearLine } from "../../core/machine/not-known";
 import { plain } from "../../core/metrology/quantity-text";

@@ -1,4 +1,5 @@
-import { isShownAtMachine, type Site } from "../../core/coupon/site";
+import { isShownAtMachine } from "../../core/coupon/ask";
+import type { Site } from "../../core/coupon/site";
 import { type Gauge, type GaugeKind, hasJaws } from "../../core/metrology/gauge";
 import { decimalsFor, inUnit } from "../../core/metrology/quantity-text";
 import { fromInternal, UNITS } from "../../core/metrology/units";

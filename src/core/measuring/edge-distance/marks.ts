@@ -1,8 +1,8 @@
 /** The lines as they are burned, and where they are measured. */
 
+import { lengthAsk } from "../../coupon/ask";
 import type { CouponPath } from "../../coupon/piece";
 import type { Site } from "../../coupon/site";
-import { lengthAsk } from "../../coupon/site";
 import type { CouponPoint } from "../../geometry/frames";
 import { AXES, type Axis } from "../../machine/machine-kind";
 import { plain } from "../../metrology/quantity-text";

@@ -1,7 +1,7 @@
 /** Where an axis is measured, and what is asked there. */
 
+import { lengthAsk, readoutAsk } from "../../coupon/ask";
 import type { Feature, Site } from "../../coupon/site";
-import { lengthAsk, readoutAsk } from "../../coupon/site";
 import type { CouponPoint } from "../../geometry/frames";
 import { AXES, type Axis } from "../../machine/machine-kind";
 import { knownLengthSites } from "../../measuring/known-length";

@@ -1,7 +1,7 @@
 /** A bed is read at its places: nothing is burned to be kept. */
 
+import { readoutAsk } from "../../coupon/ask";
 import type { RoundSpec } from "../../coupon/round-spec";
-import { readoutAsk } from "../../coupon/site";
 import { eyewearLine } from "../../machine/not-known";
 import { plain } from "../../metrology/quantity-text";
 import type { PlanContext } from "../../trial/plan-form";

@@ -3,7 +3,7 @@
 import { describe, expect, it } from "vitest";
 import { planWith } from "../../../testing/plan-with";
 import { SAMPLE_MACHINE } from "../../../testing/sample-machine";
-import { beforeBurn } from "../../coupon/round-spec";
+import { beforeBurn } from "../../coupon/checklist";
 import { rotaryOf } from "../../machine/part-spec";
 import type { Gauge } from "../../metrology/gauge";
 import type { SettingsInForce } from "../../settings/setting";

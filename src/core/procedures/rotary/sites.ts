@@ -1,7 +1,7 @@
 /** Where a rotary is measured, and what is asked there. */
 
+import { lengthAsk, readoutAsk } from "../../coupon/ask";
 import type { Feature, Site } from "../../coupon/site";
-import { lengthAsk, readoutAsk } from "../../coupon/site";
 import { type Lane, laneOf, lineAt, pointAt } from "./layout";
 import { isBurned, type RotaryPlan, restsElsewhere, sentMm, sizesNeeded, tapeOn } from "./plan";
 import { SITES } from "./travel";

@@ -1,11 +1,11 @@
 /** The scan-offset coupon: blocks burned both ways, each with a one-way witness strip, and a step of known size. */
 
+import { lengthAsk } from "../../coupon/ask";
 import { letterStrokes, textWidthMm } from "../../coupon/lettering";
 import { type CouponPath, lineSettings, type MarkingSettings, type Piece } from "../../coupon/piece";
 import type { Op } from "../../coupon/program";
 import type { RoundSpec } from "../../coupon/round-spec";
 import type { Site } from "../../coupon/site";
-import { lengthAsk } from "../../coupon/site";
 import { corners, type Rect } from "../../geometry/rect";
 import { counted, zeroText } from "../../machine/counted";
 import type { MachineSpec } from "../../machine/machine-spec";

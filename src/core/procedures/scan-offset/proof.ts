@@ -18,7 +18,7 @@ import { lengthUnitOf } from "../../trial/decisions";
 import type { History, RoundRecord } from "../../trial/history";
 import type { Finding } from "../../trial/outcome";
 import type { Verdict } from "../../trial/verdict";
-import { wholeProof } from "../../trial/verdict";
+import { wholeProof } from "../../trial/whole-proof";
 import { analyse, staggerUsed } from "./analysis";
 import { isAtRows, siteId } from "./coupon";
 import { entryInForce } from "./in-force";

@@ -1,10 +1,10 @@
 /** Four lines that cross at the corners, with both diagonals drawn and named. */
 
+import { lengthAsk } from "../../coupon/ask";
 import { fittingLetters, letterStrokes } from "../../coupon/lettering";
 import { type CouponPath, lineSettings, type Piece } from "../../coupon/piece";
 import type { RoundSpec } from "../../coupon/round-spec";
 import type { Site } from "../../coupon/site";
-import { lengthAsk } from "../../coupon/site";
 import type { CouponPoint } from "../../geometry/frames";
 import { eyewearLine } from "../../machine/not-known";
 import { plain } from "../../metrology/quantity-text";

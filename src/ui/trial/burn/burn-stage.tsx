@@ -2,7 +2,8 @@
 import { ClipboardList, FileCode, FileImage, FileSpreadsheet, FileType } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
-import { beforeBurn, duringBurn, type RoundSpec } from "../../../core/coupon/round-spec";
+import { beforeBurn, duringBurn } from "../../../core/coupon/checklist";
+import type { RoundSpec } from "../../../core/coupon/round-spec";
 import { burnFileOf } from "../../../core/machine/machine-kind";
 import { inUnit, plain } from "../../../core/metrology/quantity-text";
 import { adjusted, fromEditedFile } from "../../../core/trial/decisions";

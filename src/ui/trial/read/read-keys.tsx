@@ -1,4 +1,5 @@
-import { type Ask, isShownAtMachine } from "../../../core/coupon/site";
+import { isShownAtMachine } from "../../../core/coupon/ask";
+import type { Ask } from "../../../core/coupon/site";
 import { Kbd } from "../../primitives/kbd";
 
 const PHRASES: [string, string] = ["Alt 1, Alt 2", "first, second phrase"];

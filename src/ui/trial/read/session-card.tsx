@@ -1,7 +1,8 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { type Ask, isMeasured, isShownAtMachine, type Site } from "../../../core/coupon/site";
+import { isMeasured, isShownAtMachine } from "../../../core/coupon/ask";
+import type { Ask, Site } from "../../../core/coupon/site";
 import { type Gauge, hasJaws, type Jaws } from "../../../core/metrology/gauge";
 import { parseSignedReading } from "../../../core/metrology/reading-text";
 import type { Zero } from "../../../core/metrology/sitting";

@@ -1,12 +1,12 @@
 /** The height ladder: a numbered cell a height, each a group of its own, with the height to be set before it. */
 
 import type { LineRun } from "../../../beam/width-model";
+import { lengthAsk } from "../../../coupon/ask";
 import { letterStrokes, textWidthMm } from "../../../coupon/lettering";
 import type { CouponPath, MarkingSettings, Piece } from "../../../coupon/piece";
 import type { Op } from "../../../coupon/program";
 import type { RoundSpec } from "../../../coupon/round-spec";
 import type { Site } from "../../../coupon/site";
-import { lengthAsk } from "../../../coupon/site";
 import type { CouponPoint } from "../../../geometry/frames";
 import type { Rect } from "../../../geometry/rect";
 import type { MachineSpec } from "../../../machine/machine-spec";

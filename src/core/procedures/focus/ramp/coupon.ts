@@ -1,11 +1,11 @@
 /** The ramp: one straight line up a propped plate, and beside it a scale that is engraved in heights. */
 
+import { lengthAsk, readoutAsk } from "../../../coupon/ask";
 import { letterStrokes } from "../../../coupon/lettering";
 import type { CouponPath, MarkingSettings, Piece } from "../../../coupon/piece";
 import type { Op } from "../../../coupon/program";
 import type { RoundSpec } from "../../../coupon/round-spec";
 import type { Site } from "../../../coupon/site";
-import { lengthAsk, readoutAsk } from "../../../coupon/site";
 import { eyewearLine } from "../../../machine/not-known";
 import { plain } from "../../../metrology/quantity-text";
 import type { Purpose } from "../../../trial/history";

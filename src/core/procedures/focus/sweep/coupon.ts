@@ -1,10 +1,10 @@
 /** A small hatched square that is marked without stopping, and the two questions of a sweep. */
 
+import { readoutAsk } from "../../../coupon/ask";
 import type { Piece } from "../../../coupon/piece";
 import type { Op } from "../../../coupon/program";
 import type { RoundSpec } from "../../../coupon/round-spec";
 import type { Site } from "../../../coupon/site";
-import { readoutAsk } from "../../../coupon/site";
 import type { MachineSpec } from "../../../machine/machine-spec";
 import { eyewearLineForWatching } from "../../../machine/not-known";
 import { plain } from "../../../metrology/quantity-text";
