@@ -34,6 +34,15 @@ describe("what readings have in common", () => {
     expect(combine(adjustment, { a: 1, b: -1 }).quantity.value).toBeCloseTo(6.1, 12);
   });
 
+  test("is no line of the budget where it adds nothing", () => {
+    const hardly = solved({
+      ...LENGTHS,
+      observations: [...LENGTHS.observations.slice(0, 2), known("c", "limit of error", { u: 1e-9 })],
+    });
+    expect(combine(hardly, { a: 1 }).parts.map((p) => p.id)).toEqual(["placing"]);
+    expect(combine(adjustment, { a: 1 }).parts.map((p) => p.id)).toEqual(["placing", "c"]);
+  });
+
   test("has degrees of freedom of its own", () => {
     expect(freedomOf(combine(adjustment, { a: 1, b: -1 }).quantity)).toBeCloseTo(10, 6);
     // Welch-Satterthwaite with u^4 / (0.03^4 / 10). The limit has infinite degrees of freedom.
