@@ -65,7 +65,7 @@ test("the origin of Alder by keyboard, in counts: the sense is not known, two co
 }) => {
   const faults = watch(page);
   await beginByKeys(page, "origin on alder", "Origin");
-  await tabTo(page, page.getByLabel("Readings a site"));
+  await tabTo(page, page.getByLabel("Readings per point"));
   await page.keyboard.press("Control+a");
   await page.keyboard.type("4");
   await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
@@ -103,7 +103,7 @@ test("the origin of Alder by keyboard, in counts: the sense is not known, two co
 test("squareness of Bracken: the beam is shifted, noted, and proved by another rectangle", async ({ page }) => {
   const faults = watch(page);
   await beginTrial(page, "Bracken", "Squareness");
-  await page.getByLabel("Readings a site").fill("4");
+  await page.getByLabel("Readings per point").fill("4");
   await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
   await page.getByRole("link", { name: "To the burn" }).click();
   await burnAndReadAll(page);
@@ -129,7 +129,7 @@ test("the stops of Alder's pallet: a cross, where they stand, another cross plac
   await page.getByLabel("Arm of the cross").fill("50");
   await expect(page.getByText(/reach over the stop/).first()).toBeVisible();
   await page.getByLabel("Arm of the cross").fill("20");
-  await page.getByLabel("Readings a site").fill("4");
+  await page.getByLabel("Readings per point").fill("4");
   await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
   await page.getByRole("link", { name: "To the burn" }).click();
   await burnAndReadAll(page);

@@ -10,7 +10,7 @@ test("bad input is told at its place, and nothing entered is lost", async ({ pag
   await told(/Was 6000 mm\/min meant\? That is 100 mm\/s/);
   await accessible(page);
   await speeds.fill("100 200 200");
-  await told(/200 mm\/s is there twice/);
+  await told(/200 mm\/s is entered twice/);
   await page.getByLabel("Row length").fill("");
   await told(/Enter a length, for example 50 mm/);
   await page.getByLabel("Row length").fill("120");

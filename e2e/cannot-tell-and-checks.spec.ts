@@ -38,12 +38,12 @@ test("a verdict that cannot be told is proved by more readings; then checks, lim
   await burnAndReadAll(page);
   await page.getByRole("link", { name: "See the verdict" }).click({ timeout: 60_000 });
   await page.getByRole("button", { name: "Change" }).click();
-  await page.getByLabel("Largest stagger left").fill("nothing");
+  await page.getByLabel("Largest residual stagger").fill("nothing");
   await page.getByRole("button", { name: "Judge by this" }).click();
   await expect(page.getByRole("alert").filter({ hasText: /cannot be read/ })).toBeVisible();
-  await page.getByLabel("Largest stagger left").fill(await tightest(page));
+  await page.getByLabel("Largest residual stagger").fill(await tightest(page));
   await page.getByRole("button", { name: "Judge by this" }).click();
-  await expect(page.getByRole("heading", { name: "This gauge cannot tell yet" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Undecided" })).toBeVisible();
   await accessible(page);
 
   // More readings, as the way out says, until it is told; on a server whose pages come late
@@ -81,7 +81,7 @@ test("a verdict that cannot be told is proved by more readings; then checks, lim
   await page.getByRole("link", { name: "To the burn" }).click();
   await burnAndReadAll(page);
   await page.getByRole("link", { name: "See the verdict" }).click({ timeout: 60_000 });
-  await expect(page.getByRole("heading", { name: "Still holding" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Still valid" })).toBeVisible();
   await accessible(page);
   await page.getByRole("button", { name: "Accept: still holding" }).click();
   await expect(page.getByText(/^Accepted/)).toBeVisible();
@@ -104,10 +104,10 @@ test("a verdict that cannot be told is proved by more readings; then checks, lim
   faults.none();
 });
 
-/** A tolerance just beyond the largest stagger left: the doubt reaches over it. */
+/** A tolerance just beyond the largest stagger left: the uncertainty reaches over it. */
 async function tightest(page: Page): Promise<string> {
   const advice = (await page.getByRole("region", { name: "Verdict", exact: true }).textContent()) ?? "";
-  const found = /Largest stagger left: ([\d.]+) ± ([\d.]+) mm/.exec(advice);
+  const found = /The largest residual stagger is ([\d.]+) ± ([\d.]+) mm/.exec(advice);
   if (!found) throw new Error(`no stagger in “${advice}”`);
   return `${(Number(found[1]) + 0.85 * Number(found[2])).toFixed(4)} mm`;
 }

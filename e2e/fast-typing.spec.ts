@@ -27,7 +27,7 @@ test("sixty readings typed without waiting are all on disk, in order", async ({ 
   const faults = watch(page);
   await beginTrial(page, "Alder", "Scan offset");
   await page.getByLabel("Speeds").fill("100 200 300 400 500");
-  await page.getByLabel("Readings a site").fill(String(REPEATS));
+  await page.getByLabel("Readings per point").fill(String(REPEATS));
   await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
   await page.getByRole("link", { name: "To the burn" }).click();
   await page.getByRole("button", { name: "Burn on the practice machine" }).click();

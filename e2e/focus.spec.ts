@@ -15,7 +15,7 @@ test("a height ladder by widths, from the layout to a proved height", async ({ p
   await page.getByLabel("Lowest number").fill("2");
   await page.getByLabel("Step").fill("0.5");
   await page.getByLabel(/By the widths of its lines as well/).check();
-  await page.getByLabel("Heights are good to").fill("0.1");
+  await page.getByLabel("Resolution of the height").fill("0.1");
   await accessible(page);
 
   await page.getByRole("link", { name: "To the burn" }).click();
@@ -161,7 +161,7 @@ test("a ramp up a propped plate, from its layout to a proved height", async ({ p
   await beginTrial(page, "Bracken", "Focus height");
   await page.getByLabel(/^Ramp: one line/).check();
   await page.getByLabel("Rise", { exact: true }).fill("90");
-  await expect(page.getByText(/So steep a plate slips/)).toBeVisible();
+  await expect(page.getByText(/The plate is too steep/)).toBeVisible();
   await page.getByLabel("Rise", { exact: true }).fill("14");
   await page.getByLabel(/^By the widths/).check();
   await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
@@ -197,9 +197,9 @@ test("a live sweep on the galvo: passes noted, the play of the screw, proved by 
   await beginTrial(page, "Cinder", "Focus height");
   await page.getByLabel(/^Live sweep/).check();
   await page.getByLabel("Passes each way").fill("1");
-  await expect(page.getByText(/One pass each way tells no scatter/)).toBeVisible();
+  await expect(page.getByText(/One pass each way does not show the repeatability/)).toBeVisible();
   await page.getByLabel("Passes each way").fill("3");
-  await page.getByLabel("Heights are good to").fill("0.1");
+  await page.getByLabel("Resolution of the height").fill("0.1");
   await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
   await page.getByRole("link", { name: "To the burn" }).click();
   await expect(page.getByText(/Put on eyewear for 1064 nm before/)).toBeVisible();
@@ -232,9 +232,9 @@ test("a live sweep on the galvo: passes noted, the play of the screw, proved by 
 test("the bed of the diode gantry is levelled: places read, screws turned, read again", async ({ page }) => {
   const faults = watch(page);
   await beginTrial(page, "Bracken", "Bed tilt");
-  await page.getByLabel("Pitch of their screws").fill("25.4 mm");
+  await page.getByLabel("Pitch of the screws").fill("25.4 mm");
   await expect(page.getByText(/Enter at most 10 mm/)).toBeVisible();
-  await page.getByLabel("Pitch of their screws").fill("0.8 mm");
+  await page.getByLabel("Pitch of the screws").fill("0.8 mm");
   await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
   await accessible(page);
   await page.getByRole("link", { name: "To the burn" }).click();

@@ -89,7 +89,7 @@ test("an inch trial with calipers that type, and a second sitting another day wi
   // The budget knows both gauges
   await page.getByRole("link", { name: "Correct", exact: true }).last().click();
   await page.getByRole("button", { name: "Yes, I read that back" }).click();
-  const budget = page.getByRole("region", { name: "Where the doubt comes from" });
+  const budget = page.getByRole("region", { name: "Uncertainty budget" });
   await budget.getByLabel("Result").selectOption({ label: "At 100 mm/s" });
   await expect(budget.getByRole("rowheader", { name: /Placing, inch calipers/ })).toBeVisible();
   await expect(budget.getByRole("rowheader", { name: /Placing, microscope picture/ })).toBeVisible();

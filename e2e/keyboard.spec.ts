@@ -20,7 +20,7 @@ test("a whole trial by keyboard alone", async ({ page }) => {
   await tabTo(page, speeds);
   await page.keyboard.press("Control+a");
   await page.keyboard.type("100 300 500");
-  const repeats = page.getByLabel("Readings a site");
+  const repeats = page.getByLabel("Readings per point");
   await tabTo(page, repeats);
   await page.keyboard.press("Control+a");
   await page.keyboard.type("4");

@@ -10,15 +10,15 @@ test("a line once around Bracken's roller is proved, and what was set aside for 
   await page.waitForURL(/lay-out/);
   await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
   // What is typed wrong is told at its field, with what it may be instead.
-  const across = page.getByLabel("Across, where it is marked");
+  const across = page.getByLabel("Diameter, where it is marked");
   await across.fill("188.5");
-  await expect(page.getByText(/takes parts from 8 to 90 mm thick.*around instead of across/)).toBeVisible();
+  await expect(page.getByText(/does not fit .*between 8 and 90 mm.*circumference/)).toBeVisible();
   await across.fill("2.4");
-  await expect(page.getByText(/Was it an inch size/)).toBeVisible();
+  await expect(page.getByText(/Type an inch size with its unit/)).toBeVisible();
   await across.fill("60");
   await page.getByLabel("Two lines a length apart, burned").check();
   await page.getByLabel("From line to line").fill("300");
-  await expect(page.getByText(/would run over its own beginning/)).toBeVisible();
+  await expect(page.getByText(/would overlap its beginning/)).toBeVisible();
   await page.getByLabel("A line once around, and the gap that it leaves").check();
   await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
   await accessible(page);
@@ -159,7 +159,7 @@ test("a rotary is described, refused where it contradicts itself, and fitted", a
   await page.getByRole("button", { name: "Begin trial" }).click();
   await page.waitForURL(/lay-out/);
   await expect(page.getByLabel("A chuck holds it")).toBeChecked();
-  await expect(page.getByLabel("Runs out by")).toBeVisible();
+  await expect(page.getByLabel("Runout")).toBeVisible();
   await page.getByRole("link", { name: "To the burn" }).click();
   await expect(page.getByText("Set for this burn: the red fan is off. Restore it afterwards.")).toBeVisible();
   faults.none();

@@ -15,7 +15,7 @@ test("a tick of Alder read 1 mm wrong is named and holds its axis back until it 
   await expect(
     forecast.getByText(/Expected: ± 0\.0\d+ % for the scale of [XY]|Expected: ± 0\.0\d+ %/).first(),
   ).toBeVisible();
-  const readings = page.getByLabel("Readings a site");
+  const readings = page.getByLabel("Readings per point");
   const asked = await readings.inputValue();
   await readings.fill("1");
   await expect(forecast.getByText(/A proof succeeds if the residual error is at most/)).toBeVisible();

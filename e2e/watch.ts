@@ -158,7 +158,7 @@ export async function laidOut(page: Page, texts: Readonly<Record<string, string>
 
 /** Few speeds, and two readings a site. */
 export function threeSpeeds(page: Page): Promise<void> {
-  return laidOut(page, { Speeds: "100 300 500", "Readings a site": "2" });
+  return laidOut(page, { Speeds: "100 300 500", "Readings per point": "2" });
 }
 
 /** Ends the trial in hand without a proof, so that the next test can begin one. */

@@ -1,4 +1,4 @@
-/** What a round amounts to, as a table: results with their doubt, and what to enter. */
+/** What a round amounts to, as a table: results with their uncertainty, and what to enter. */
 import type { Site } from "../core/coupon/site";
 import { expandedUncertainty, freedomOf } from "../core/metrology/measured";
 import { fromInternal, type LengthUnit, UNITS } from "../core/metrology/units";

@@ -81,7 +81,7 @@ describe("a trial document", () => {
     [
       "rounds[0].plan.speedsMmPerS",
       (d: typeof BY_HAND) => Object.assign(d, { rounds: [{ ...d.rounds[0], plan: { speedsMmPerS: "6000" } }] }),
-      /mm\/min meant/,
+      /If you mean 6000 mm\/min/,
     ],
     [
       "rounds[0].readings[0].site",
@@ -169,7 +169,7 @@ describe("a trial document", () => {
     if (!unburned.ok) throw new Error(unburned.fault.message);
     expect(trialOfDocument(unburned.document)).toMatchObject({
       ok: false,
-      fault: { path: "rounds[0].plan.spanXMm", message: expect.stringMatching(/0.01 % is wanted/) },
+      fault: { path: "rounds[0].plan.spanXMm", message: expect.stringMatching(/tolerance is 0\.01 %/) },
     });
   });
 });

@@ -36,7 +36,7 @@ describe("a parabola in the squared width", () => {
     expect(fit.widthAt(44)).toBeCloseTo(widthAt(44), 9);
   });
 
-  it("holds the truth within its doubt in 95 % of noisy ladders, for all four", () => {
+  it("holds the truth within its uncertainty in 95 % of noisy ladders, for all four", () => {
     const held = { z0: 0, zR: 0, d0: 0, m2: 0 };
     const truth = { z0: BEAM.z0, zR: RAYLEIGH_MM, d0: BEAM.d0, m2: BEAM.m2 };
     const random = seeded(77);

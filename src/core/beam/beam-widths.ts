@@ -33,7 +33,7 @@ export type BeamFit =
 export const FEWEST_WIDTHS = 5;
 const GAUGE_FREEDOM = 4;
 /** Widths turn where their curvature is so many times its uncertainty. */
-const BEYOND_DOUBT = 3;
+const BEYOND_U = 3;
 const GROUP = "widths";
 
 /** @param wavelengthMm of the laser */
@@ -46,7 +46,7 @@ export function fitBeam(widths: readonly BeamWidth[], wavelengthMm: number): Bea
   if (!adjustment) return { status: "cannot tell", reason: "no turn" };
   const [a, b, c] = coefficients(adjustment);
   const discriminant = 4 * a * c - b * b;
-  if (!(discriminant > 0) || !(c > BEYOND_DOUBT * combine(adjustment, { c: 1 }).quantity.standardUncertainty))
+  if (!(discriminant > 0) || !(c > BEYOND_U * combine(adjustment, { c: 1 }).quantity.standardUncertainty))
     return { status: "cannot tell", reason: "no turn" };
   const { z0, zR, d0 } = beamOf(adjustment);
   const step = (last - first) / (heights.length - 1);

@@ -14,7 +14,7 @@ describe("the tables of the plans", () => {
     const tables = planTables(PROCEDURES, [SAMPLE_MACHINE]);
     expect(tables).toContain("| Row length | 50 mm | at least 20 mm |  | 50 mm is usually enough. |");
     expect(tables).toMatch(
-      /\| Cut is about \| 0\.2 mm \| at least 0 mm, at most 2 mm \| What is measured: A cut rectangle \|/,
+      /\| Kerf, about \| 0\.2 mm \| at least 0 mm, at most 2 mm \| What is measured: A cut rectangle \|/,
     );
   });
 });

@@ -46,7 +46,7 @@ describe("the state of a procedure on a machine", () => {
     expect(state({ drift: "beyond the limits" })).toMatchObject({ state: "drifting", reasons: ["beyond the limits"] });
   });
 
-  it("is due for a check after its interval, after a change that may matter, or when a check could not tell", () => {
+  it("is due for a check after its interval, after a change that may matter, or when a check was undecided", () => {
     expect(state({ recheckDays: 10 })).toEqual({
       state: "check due",
       since: ago(10),

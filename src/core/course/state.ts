@@ -53,7 +53,7 @@ export function stateOf(standing: Standing, now: number): Derived {
   const due = held + standing.recheckDays * DAY_MS;
   const reasons = [
     ...unique(since),
-    ...(check && check.at > held && check.result === "cannot tell" ? ["the last check could not tell"] : []),
+    ...(check && check.at > held && check.result === "cannot tell" ? ["the last check was undecided"] : []),
     ...(now > due ? [`a check is due every ${standing.recheckDays} days`] : []),
   ];
   if (reasons.length > 0) return { state: "check due", since: since[0]?.at ?? (now > due ? due : held), reasons };

@@ -85,10 +85,10 @@ describe("the verdict on errors", () => {
       result: "not proved",
       findings: [{ id: "doubled y", headline: "Twice." }],
     });
-    expect(of(first, round(2, "check", again))).toMatchObject({ headline: "No longer holding", findings: [] });
+    expect(of(first, round(2, "check", again))).toMatchObject({ headline: "No longer valid", findings: [] });
   });
 
-  it("cannot tell where uncertainty and tolerance overlap, and says where to read more", () => {
+  it("is undecided where the uncertainty is too large for the tolerance, and says where to read more", () => {
     const verdict = of(round(1, "proof", { errors: { x: 0.09, y: 0 } }));
     expect(verdict).toMatchObject({ result: "cannot tell", ways: [{ sites: ["a"], more: 2 }] });
   });

@@ -38,8 +38,6 @@ export type Judging<P, K extends string> = {
   ways?(last: RoundRecord<P>): Verdict["ways"];
   /** How a point is read again, a whole sentence. */
   again?: string;
-  /** What cannot tell yet. */
-  teller?: string;
 };
 
 /** @returns the verdict on the newest burn, `null` where it proves and checks nothing, or too little is read */
@@ -65,7 +63,7 @@ export function judgeErrors<P, K extends string>(judging: Judging<P, K>): (histo
       lines,
       unit,
       tolerance: history.tolerance,
-      headline: headlineOf(last.purpose, result, judging.teller),
+      headline: headlineOf(last.purpose, result),
       advice: refuting[0]?.headline ?? `${texts}. ${advice[result]}`,
       ways: result === "cannot tell" ? (judging.ways?.(last) ?? readMore(last, judging.again)) : [],
       asFound: { label: asFound, quantity: largest.error },

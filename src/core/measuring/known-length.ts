@@ -46,7 +46,7 @@ export function knownLengthField(context: Pick<PlanContext, "gauges">, when?: Wh
   return field.length({
     label: "Known length",
     group: "Reading",
-    why: "A gauge block, pin or ring to check the jaws. 0 if there is none.",
+    why: "Gauge block, pin or ring to check the jaws. Enter 0 without one.",
     usual: usualKnownMm(context),
     before: 0,
     min: 0,

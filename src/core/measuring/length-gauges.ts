@@ -38,11 +38,6 @@ export function usualGaugeChosen(context: Pick<PlanContext, "gauges">): GaugeCho
   };
 }
 
-/** `calipers reach`, `a rule reaches`: the verb as the kind of gauge wants it. */
-export function endingOf({ kind }: Pick<Gauge, "kind">, verb: string, ending: string): string {
-  return kind === "calipers" ? verb : `${verb}${ending}`;
-}
-
 /** The gauge, and the longest that it can measure. */
 export function gaugeFields(context: Pick<PlanContext, "gauges">, why: string, when?: When) {
   const all = lengthGauges(context);
@@ -55,7 +50,7 @@ export function gaugeFields(context: Pick<PlanContext, "gauges">, why: string, w
       all.map((g) => ({ value: g.id, label: g.name })),
       { label: "Read with", group: "Reading", usual: usual.gauge, when },
     ),
-    caliperReachMm: reach("The calipers reach", false, usual.caliperReachMm),
-    ruleReachMm: reach("The rule reaches", true, usual.ruleReachMm),
+    caliperReachMm: reach("Reach of the calipers", false, usual.caliperReachMm),
+    ruleReachMm: reach("Reach of the rule", true, usual.ruleReachMm),
   };
 }

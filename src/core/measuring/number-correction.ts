@@ -91,7 +91,7 @@ export function numberCorrection(machine: MachineSpec, c: NumberChange): Correct
 
 /** Whether a change is worth entering. */
 
-/** Beyond its doubt and half of a step of the controller: yes. Within one step, doubt and all: no. */
+/** `yes`: a change larger than its uncertainty and half a step of the controller. `no`: change and uncertainty together within one step. */
 export function worthOf(change: Measured, step: number): CorrectionRow["worth"] {
   const size = Math.abs(change.value);
   const expanded = expandedUncertainty(change);

@@ -5,6 +5,9 @@ import type { History, Next, RoundRecord } from "../trial/history";
 import type { Outcome } from "../trial/outcome";
 import type { Verdict } from "../trial/verdict";
 
+/** Why more is read where a proof or a check decides nothing. */
+export const UNDECIDED = "Undecided. The uncertainty is too large for the tolerance. Take more readings.";
+
 export type CourseWords = {
   /** Nothing is read yet. */
   read: string;
@@ -27,7 +30,7 @@ export function sameAgain<P>(
   const corrections = outcome.status === "solved" ? outcome.corrections : [];
   if (last && (corrections.length > 0 || settings.length === 0))
     return { plan: last.plan, set: corrections.map((c) => c.setting) };
-  return { why: "Confirm first what the controller holds: the new value builds on it." };
+  return { why: "Confirm the value in the controller first. The new value builds on it." };
 }
 
 /**
@@ -48,16 +51,13 @@ export function plainNext<P>(
   if (outcome.status !== "solved" || last.answers.length === 0)
     return { do: "read", sites: unread, why: outcome.status === "unsolvable" ? outcome.reason : words.read };
   if (isProof && unread.length > 0)
-    return { do: "read", sites: unread, why: `The ${last.purpose} is not read to its end.` };
+    return { do: "read", sites: unread, why: `Read the remaining points of the ${last.purpose}.` };
   if (verdict?.result === "proved") return { do: "stop", why: last.purpose === "check" ? words.holding : words.proved };
   if (verdict?.result === "cannot tell")
     return {
       do: "read",
       sites: verdict.ways[0]?.sites ?? [],
-      why:
-        verdict.ways.length > 0
-          ? "Undecided. The uncertainty is too large for the tolerance. Take more readings."
-          : verdict.advice,
+      why: verdict.ways.length > 0 ? UNDECIDED : verdict.advice,
     };
   if ("why" in proof) return { do: "read", sites: [], why: proof.why };
   return { do: "round", purpose: "proof", ...proof, why: words.prove };
@@ -65,7 +65,7 @@ export function plainNext<P>(
 
 const HEADLINES = {
   proof: { proved: "Proved", "not proved": "Not proved" },
-  check: { proved: "Still holding", "not proved": "No longer holding" },
+  check: { proved: "Still valid", "not proved": "No longer valid" },
 } as const;
 
 const MORE_READINGS = 2;
@@ -85,9 +85,7 @@ export function readMore(
   ];
 }
 
-/** The headline of a proof or a check. @param teller what cannot tell yet, where nothing could be decided */
-export function headlineOf(purpose: string, result: Verdict["result"], teller = "These readings"): string {
-  return result === "cannot tell"
-    ? `${teller} cannot tell yet`
-    : HEADLINES[purpose === "check" ? "check" : "proof"][result];
+/** The headline of a proof or a check. */
+export function headlineOf(purpose: string, result: Verdict["result"]): string {
+  return result === "cannot tell" ? "Undecided" : HEADLINES[purpose === "check" ? "check" : "proof"][result];
 }

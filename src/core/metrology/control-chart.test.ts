@@ -21,7 +21,7 @@ describe("the individuals chart", () => {
     expect(controlChart(FLOW_RATES.slice(1), 0)).toBeNull();
   });
 
-  it("does not let a quiet stretch raise an alarm: the range has the doubt of a reading as its floor", () => {
+  it("does not let a quiet stretch raise an alarm: the range has the uncertainty of a reading as its floor", () => {
     const quiet = [...new Array(10).fill(0), 0.004];
     expect(controlChart(quiet, 0)?.beyond).toEqual([10]);
     expect(controlChart(quiet, 0.004)?.beyond).toEqual([]);

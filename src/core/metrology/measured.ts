@@ -1,5 +1,5 @@
 /**
- * A quantity with its doubt.
+ * A quantity with its uncertainty.
  *
  * `standardUncertainty` is one standard deviation (u of JCGM 100:2008); `degreesOfFreedom` says how well that is
  * itself known (`Infinity` for stated limits). A coverage factor is applied only where a person reads the number.

@@ -31,11 +31,11 @@ export function scaleFromDpi(xDpi: number, yDpi: number, source: "file" | "typed
 }
 
 /** Row distances that differ by more than this share contradict the scale. */
-export const SCALE_DOUBT = 0.015;
+export const FILE_SCALE_ERROR = 0.015;
 
 /** Adds a contradiction by the rows of the coupon to the uncertainty. @param error as a share; `null` without rows */
 export function contradicted(scale: PictureScale, error: number | null): PictureScale {
-  if (error === null || Math.abs(error) <= SCALE_DOUBT) return scale;
+  if (error === null || Math.abs(error) <= FILE_SCALE_ERROR) return scale;
   return { ...scale, relative: Math.hypot(scale.relative, error) };
 }
 

@@ -10,7 +10,7 @@ import { type CouponShape, couponShape } from "./coupon-shape";
 import { CouponSearch, type FoundCoupon, WHOLE_OUT } from "./find-coupon";
 import { checkedPicture, type GreyPicture } from "./grey-picture";
 import { type NominalLine, nominalLines } from "./nominal-lines";
-import { type PictureScale, SCALE_DOUBT, scaleTimes } from "./picture-scale";
+import { FILE_SCALE_ERROR, type PictureScale, scaleTimes } from "./picture-scale";
 import { type RefinedPose, refinedPose } from "./refined-pose";
 
 /** Pixels. */
@@ -31,7 +31,7 @@ const LEAST_INSIDE = 0.9;
 const MOST_SCATTER = 0.15;
 /** Least evidence against every other placement. (right placements have 0.8 to 1.1 on synthetic scans) */
 const CLEARLY = 0.5;
-/** A typed scale may be off by this share. The difference becomes part of the uncertainty. A scale from a file may be off by `SCALE_DOUBT`. */
+/** A typed scale may be off by this share. The difference becomes part of the uncertainty. A scale from a file may be off by `FILE_SCALE_ERROR`. */
 const MOST_SCALE_ERROR = 0.04;
 /** Largest distortion as a share. More is a picture taken at an angle, or a stretched picture. */
 const MOST_SHAPE = 0.015;
@@ -176,7 +176,7 @@ function contradiction({ slip, refined, shape }: There, scale: PictureScale): Pl
     return refused(
       `The picture is stretched. Compared with the dots per inch, the coupon is ${longerText(x - 1)} along its rows and ${longerText(y - 1)} across them. Enter the dots per inch of X and Y separately, or scan again.`,
     );
-  const most = scale.source === "file" ? SCALE_DOUBT : MOST_SCALE_ERROR;
+  const most = scale.source === "file" ? FILE_SCALE_ERROR : MOST_SCALE_ERROR;
   return refined.pitchRatio === null || Math.abs(y - 1) <= most ? null : scaleIsWrong(y);
 }
 

@@ -1,4 +1,4 @@
-/** What a procedure works out from its readings: numbers with their doubt, corrections with their sums, and what it noticed. */
+/** What a procedure works out from its readings: numbers with their uncertainty, corrections with their sums, and what it noticed. */
 import { z } from "zod";
 import { pieceSchema } from "../coupon/piece";
 import { figureSchema } from "../drawing/figure";

@@ -11,7 +11,7 @@ export function topSpeed(machine: Paced): readonly [number, string] {
   return [machine.topSpeedMmPerS, topSpeedReason(machine)];
 }
 
-const FULL_POWER = [100, "Power goes up to 100 %."] as const;
+const FULL_POWER = [100, "Full power is 100 %."] as const;
 
 export function powerField(of: { label?: string; group?: string; why?: string; when?: When; usual: number }) {
   return field.number({ label: "Power, %", group: "Burn", max: FULL_POWER, ...of });
@@ -23,7 +23,7 @@ export function lineFields(machine: Paced, when?: When) {
     speedMmPerS: field.speed({
       label: "Speed",
       group: "Burn",
-      why: "Slow and thin.",
+      why: "Slow speeds give thin, even lines.",
       usual: Math.min(100, machine.topSpeedMmPerS / 4),
       max: topSpeed(machine),
       when,
@@ -34,7 +34,7 @@ export function lineFields(machine: Paced, when?: When) {
 
 /** How often each point is read. */
 export function repeatsField(usual: number, why = "Set the jaws again each time.") {
-  return field.count({ label: "Readings a site", group: "Reading", why, usual, max: 20 });
+  return field.count({ label: "Readings per point", group: "Reading", why, usual, max: 20 });
 }
 
 /** @param of.most no larger than this bed; left out where the place is asked for too */
@@ -70,14 +70,14 @@ export function placeFields({ xMm, yMm }: { xMm: number; yMm: number }, group = 
     stockAtXMm: field.length({
       label: "Lies at X",
       group,
-      why: "Lower left corner, from the left edge of the working area.",
+      why: "Distance of the lower left corner from the left edge.",
       usual: xMm,
       min: inside,
     }),
     stockAtYMm: field.length({
       label: "Lies at Y",
       group,
-      why: "From the front edge of the working area.",
+      why: "Distance of the lower left corner from the front edge.",
       usual: yMm,
       min: inside,
     }),
@@ -108,5 +108,7 @@ export function placeFaults(
 }
 
 function overBed(end: number, size: number): string | null {
-  return end > size ? `The stock would reach ${plain(end)} mm; the working area ends at ${plain(size)} mm.` : null;
+  return end > size
+    ? `The stock would reach to ${plain(end)} mm, outside the working area of ${plain(size)} mm. Move the stock or use a smaller piece.`
+    : null;
 }

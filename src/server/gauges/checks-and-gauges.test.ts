@@ -242,7 +242,7 @@ describe("a check", () => {
     expect(round.purpose).toBe("check");
     expect(round.spec?.sites).toHaveLength(8);
     expect(round.inForce?.["scan offset"]).toMatchObject({ shape: "table", rows: { length: 6 } });
-    expect(acceptVerdict(db, trialId, NOW).headline).toBe("Still holding");
+    expect(acceptVerdict(db, trialId, NOW).headline).toBe("Still valid");
     expect(trialById(db, trialId)?.end).toBe("held");
     expect(stateOf("bracken")).toMatchObject({ state: "holding", since: NOW, trialId });
   });
@@ -262,7 +262,7 @@ describe("a check", () => {
     expect(stateOf("bracken")).toMatchObject({ state: "drifting" });
   });
 
-  it("charts as-found errors from ten checks on, with the range floored by the doubt of a reading", () => {
+  it("charts as-found errors from ten checks on, with the range floored by the uncertainty of a reading", () => {
     const view = procedureView(db, "bracken", "scan-offset", NOW);
     expect(view?.checks).toHaveLength(11);
     expect(view?.figures.map((f) => f.kind)).toEqual(["control chart", "control chart"]);

@@ -87,7 +87,7 @@ describe("the stops of a fixture", () => {
 describe("a cross that cannot be measured", () => {
   it.each([
     ["distanceXMm", { distanceXMm: "10" }, /reach over the stop/],
-    ["aboutXMm", { aboutXMm: "880" }, /working area ends at 900/],
+    ["aboutXMm", { aboutXMm: "880" }, /outside the working area of 900 mm/],
     ["armMm", { armMm: "2" }, /does not show a turn/],
   ])("is refused at %s", (field, changes, message) => {
     const form = fixturePlan(context);
@@ -97,7 +97,7 @@ describe("a cross that cannot be measured", () => {
 
   it("warns of equal distances", () => {
     const { defaults } = fixturePlan(context);
-    expect(planWarnings({ ...defaults, distanceYMm: defaults.distanceXMm })[0]?.message).toMatch(/mixed up/);
+    expect(planWarnings({ ...defaults, distanceYMm: defaults.distanceXMm })[0]?.message).toMatch(/mix-up/);
     expect(planWarnings(defaults)).toEqual([]);
   });
 });

@@ -52,7 +52,7 @@ function inks(place: HTMLElement): Inks {
 function xyOption(figure: XyFigure, ink: Inks): echarts.EChartsCoreOption {
   const label = { color: ink.ink2, fontFamily: ink.mono, fontSize: 13 };
   const good = figure.points.filter((p) => p.state !== "in doubt");
-  const doubt = figure.points.filter((p) => p.state === "in doubt");
+  const suspect = figure.points.filter((p) => p.state === "in doubt");
   return {
     animation: false,
     textStyle: { fontFamily: ink.mono },
@@ -116,7 +116,7 @@ function xyOption(figure: XyFigure, ink: Inks): echarts.EChartsCoreOption {
       },
       {
         type: "scatter",
-        data: doubt.map((p) => [p.x, p.y]),
+        data: suspect.map((p) => [p.x, p.y]),
         symbolSize: 11,
         itemStyle: { color: ink.sheet, borderColor: ink.ember, borderWidth: 2.5 },
         label: { show: true, formatter: "read again?", color: ink.ember, position: "top", fontSize: 13 },

@@ -106,7 +106,7 @@ function Standing({ view, now }: { view: ProcedureView; now: number }) {
 const RESULT_WORDS: Record<CheckRow["result"], string> = {
   proved: "still holding",
   "not proved": "no longer holding",
-  "cannot tell": "could not tell",
+  "cannot tell": "undecided",
 };
 
 function Checks({ view, now }: { view: ProcedureView; now: number }) {

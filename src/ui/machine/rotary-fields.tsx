@@ -38,7 +38,7 @@ export function RotaryFields({
         ]}
       />
       <PickField
-        label="In the place of"
+        label="Replaced axis"
         {...field("replaces")}
         choices={[
           { value: "y", label: "Y: parts lie along X" },

@@ -2,7 +2,7 @@
 import type { ReactNode } from "react";
 import { plain } from "../../core/metrology/quantity-text";
 import { MM_PER_INCH } from "../../core/metrology/units";
-import { type PictureScale, SCALE_DOUBT, scaleFromCoupon } from "../../core/picture/picture-scale";
+import { FILE_SCALE_ERROR, type PictureScale, scaleFromCoupon } from "../../core/picture/picture-scale";
 import { Button } from "../primitives/button";
 import { Fault, Notice } from "../primitives/notice";
 import type { Reading } from "./use-reading";
@@ -56,7 +56,7 @@ export function ReaderCard({ reading }: { reading: Reading }) {
       </Card>
     );
   const error = state.placement?.scaleError ?? 0;
-  if (Math.abs(error) <= SCALE_DOUBT) return null;
+  if (Math.abs(error) <= FILE_SCALE_ERROR) return null;
   return (
     <Card>
       <Notice tone="needs you" headline="The scale contradicts the coupon.">

@@ -48,10 +48,7 @@ export function PartWishForm({ wish, faults, onChange }: Props) {
       <details className="col-span-2 border-t border-hair pt-2" open={isUnknown || undefined}>
         <summary className="cursor-pointer py-1 font-semibold">What drives it</summary>
         <div className="mt-2 grid grid-cols-2 gap-3">
-          <PickField
-            label="How it turns"
-            {...pick("drive", { roller: "Rollers carry it", chuck: "A chuck holds it" })}
-          />
+          <PickField label="Drive" {...pick("drive", { roller: "Rollers carry it", chuck: "A chuck holds it" })} />
           <TextField label="Steps per revolution" {...field("steps")} />
           {isRoller && <TextField label="Roller diameter" {...field("roller")} />}
           <TextField label="Most steps a second" {...field("mostSteps")} why="That its driver follows." />

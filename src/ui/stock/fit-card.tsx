@@ -36,7 +36,7 @@ const FIT_WORDS: Record<FitKind, string> = {
 /** Beyond this a slot is drawn for parts that may not go in. */
 const LIKELY = 0.05;
 
-/** The slot to draw for a part, with its doubt and the chance that the part will not go in. */
+/** The slot to draw for a part, with its uncertainty and the chance that the part will not go in. */
 export function FitCard({ slug, thickness: own, results, gauges, unit }: Props) {
   const [texts, setTexts] = useSurviving<Texts>(`fit ${slug}`, { thickness: "", width: "", interference: "0.05" });
   const [fit, setFit] = useState<FitKind>("snug");

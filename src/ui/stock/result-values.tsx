@@ -11,7 +11,7 @@ import { HeadRow } from "../primitives/head-row";
 /** What is typed into programs: held out larger than the rest. */
 const ENTERED = ["offset", "snug offset", "snug slot"];
 
-/** The numbers of a result with their doubt, each to be copied. */
+/** The numbers of a result with their uncertainty, each to be copied. */
 export function ResultValues({ values, unit }: { values: StockResult["values"]; unit: LengthUnit }) {
   return (
     <table className="mt-2 w-full">

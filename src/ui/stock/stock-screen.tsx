@@ -137,8 +137,8 @@ export function resultLine({ machine, result }: ResultView, unit: LengthUnit): s
   const kerf = result.values.find((v) => v.id === "kerf")?.quantity;
   const offset = result.values.find((v) => v.id === "offset")?.quantity;
   if (!kerf || !offset) return machine ?? "";
-  const doubt = shownLength(expandedUncertainty(kerf), unit, 3);
-  return `${machine ?? "Elsewhere"}: kerf ${shownNumber(kerf.value, unit, 3)} ± ${doubt}, ${shownNumber(offset.value, unit, 3)} a side`;
+  const uncertainty = shownLength(expandedUncertainty(kerf), unit, 3);
+  return `${machine ?? "Elsewhere"}: kerf ${shownNumber(kerf.value, unit, 3)} ± ${uncertainty}, ${shownNumber(offset.value, unit, 3)} a side`;
 }
 
 function Files({ isEmpty }: { isEmpty: boolean }) {

@@ -11,7 +11,7 @@ type Usual = Pick<EdgeTerms, "sideX" | "sideY" | "distanceXMm" | "distanceYMm">;
 /** @param edge what it lies against: `edge of the stock`, `stop` */
 export function edgeFields(context: PlanContext, edge: string, usual: Usual) {
   const group = "Lines";
-  const why = `From that ${edge}, as it is drawn.`;
+  const why = `Drawn distance from that ${edge}.`;
   return {
     axes: axesField(group),
     sideX: field.choice(SIDES_X, { label: `X is measured from the ${edge}`, group, usual: usual.sideX }),
@@ -22,7 +22,7 @@ export function edgeFields(context: PlanContext, edge: string, usual: Usual) {
     lineWidthMm: field.length({
       label: "Width of the line",
       group: "Reading",
-      why: "Half of it is added.",
+      why: "Half of the width is added to each reading.",
       usual: 0.2,
       min: 0,
       max: [2, "Lines are usually 0.1 to 0.3 mm wide."],

@@ -1,4 +1,4 @@
-/** Do the lines lie where they are drawn? */
+/** Verdict on the distances of the lines from their edges. */
 import type { Axis } from "../../machine/machine-kind";
 import { expandedUncertainty } from "../../metrology/measured";
 import { fixed } from "../../metrology/quantity-text";
@@ -26,21 +26,21 @@ export function judgeEdges<P extends EdgeTerms>(
     },
     due: (plan) => axesOf(plan).map((axis) => lineOf(plan, axis)),
     text: ({ key, error }) =>
-      `${key.toUpperCase()} lies ${fixed(Math.abs(error.value), 2)} ± ${fixed(expandedUncertainty(error), 2)} mm too ${error.value < 0 ? "near" : "far"}`,
+      `${key.toUpperCase()} is ${fixed(Math.abs(error.value), 2)} ± ${fixed(expandedUncertainty(error), 2)} mm too ${error.value < 0 ? "near" : "far"}`,
     advice: {
-      proved: "Nothing to change.",
-      "not proved": "Enter what this burn says, and prove it once more.",
-      "cannot tell": "Tolerance and doubt overlap: read more often.",
+      proved: "Change nothing.",
+      "not proved": "Enter the new value from Correct, then burn another proof.",
+      "cannot tell": "The uncertainty is too large for the tolerance. Take more readings.",
     },
     asFound: `distance from the ${edge}s`,
     became: ({ key }) => ({
       unchanged: {
-        headline: `${key.toUpperCase()} is as far off as before.`,
-        text: "Check that the new value is stored for this axis, and that the machine was homed after the change.",
+        headline: `${key.toUpperCase()} has the same error as before.`,
+        text: "Check that the new value is stored for this axis. Home the machine after the change.",
       },
       doubled: {
-        headline: `${key.toUpperCase()} is off twice as much as before.`,
-        text: "A larger value moves the marks the other way. Enter the value from Correct.",
+        headline: `${key.toUpperCase()} has twice the error of the last burn.`,
+        text: "The change moved the marks the wrong way. Enter the value from Correct.",
       },
     }),
   });

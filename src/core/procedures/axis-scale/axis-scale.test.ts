@@ -227,12 +227,12 @@ describe("a layout that cannot be measured", () => {
 
   it.each([
     ["spanXMm", { spanXMm: "0" }, /more than 0 mm/],
-    ["spanXMm", { spanXMm: "200" }, /Calipers reach 150 mm/],
-    ["spanXMm", { spanXMm: "20", intervals: "2" }, /It takes 37 mm or more/],
-    ["spanYMm", { spanYMm: "900", caliperReachMm: "1000" }, /The longest that fits Testbed/],
+    ["spanXMm", { spanXMm: "200" }, /at most 150 mm/],
+    ["spanXMm", { spanXMm: "20", intervals: "2" }, /between 37 and 150 mm/],
+    ["spanYMm", { spanYMm: "900", caliperReachMm: "1000" }, /does not fit on Testbed/],
     ["intervals", { intervals: "40" }, /3.5 mm apart/],
-    ["stockAtXMm", { stockAtXMm: "800" }, /working area ends at 900/],
-    ["kerfMm", { way: "part", kerfMm: "5" }, /No laser cuts so wide/],
+    ["stockAtXMm", { stockAtXMm: "800" }, /outside the working area of 900 mm/],
+    ["kerfMm", { way: "part", kerfMm: "5" }, /usually 0\.1 to 0\.4 mm/],
   ])("is refused at %s", (field, changes, message) => {
     expect(issues(changes)).toContainEqual({ field, message: expect.stringMatching(message) });
   });
@@ -248,8 +248,8 @@ describe("a layout that cannot be measured", () => {
     expect(neededMm(CALIPERS, 2, 0.001)).toBeCloseTo(36.7, 1);
     const warned = (plan: Partial<AxisScalePlan>) =>
       planWarnings({ ...defaults, ...plan }, contextOn(SAMPLE_MACHINE)).map((w) => w.message);
-    expect(warned({ spanXMm: 140 })[0]).toMatch(/mixed up/);
-    expect(warned({ way: "by hand", spanXMm: 50 })[0]).toMatch(/needs luck/);
+    expect(warned({ spanXMm: 140 })[0]).toMatch(/mix-up/);
+    expect(warned({ way: "by hand", spanXMm: 50 })[0]).toMatch(/large for a tolerance/);
     expect(warned({ way: "part" })[0]).toMatch(/hole too/);
   });
 });

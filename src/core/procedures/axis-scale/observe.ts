@@ -33,7 +33,7 @@ const USUAL_PLAY_MM = 0.2;
 /** Usual scale error, sd, as a share. (common practice, no source) */
 const USUAL_SCALE = 0.005;
 /** Uncertainty of a kerf that is entered as 0, mm. (common practice, no source) */
-const LEAST_CUT_DOUBT_MM = 0.05;
+const LEAST_CUT_ERROR_MM = 0.05;
 /** Two ends differ if their difference is more than this many standard uncertainties. */
 const BEYOND_SCATTER = 2.5;
 
@@ -172,7 +172,7 @@ function cutKnown({ way, kerfMm }: AxisScalePlan, axis: Axis): Observation {
   if (way === "part")
     return known(kerfOf(axis), "kerf", {
       value: kerfMm,
-      u: Math.max(kerfMm / 2, LEAST_CUT_DOUBT_MM) / Math.sqrt(3),
+      u: Math.max(kerfMm / 2, LEAST_CUT_ERROR_MM) / Math.sqrt(3),
     });
   const { low, high } = USUAL_KERF_MM;
   return usual(kerfOf(axis), "usual kerf", (high - low) / 4, (low + high) / 2);
@@ -196,7 +196,7 @@ function axisTerms(round: RoundRecord<AxisScalePlan>, axis: Axis, gauges: readon
       {
         id: `form ${axis}`,
         label: "form of the part",
-        u: formDoubt(readPlaces(round, axis, gauges)),
+        u: formUncertainty(readPlaces(round, axis, gauges)),
         of,
         canBeWrong: false,
       },
@@ -252,7 +252,7 @@ function lineResidual({ model, residuals, u }: Examination["adjustment"], { site
 }
 
 /** Two ends that differ beyond their scatter show an error of form: the scale is between them. */
-function formDoubt(read: readonly PlaceRead[]): number {
+function formUncertainty(read: readonly PlaceRead[]): number {
   return Math.max(0, ...formsOf(read).map(({ differMm }) => differMm / Math.sqrt(12)));
 }
 

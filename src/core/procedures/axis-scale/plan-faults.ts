@@ -4,7 +4,7 @@ import type { Axis } from "../../machine/machine-kind";
 import type { MachineSpec } from "../../machine/machine-spec";
 import { axesOf } from "../../measuring/axes-field";
 import { expandedMm, neededMm } from "../../measuring/baseline";
-import { endingOf, type GaugeChosen, gaugeIn, usualGaugeChosen } from "../../measuring/length-gauges";
+import { type GaugeChosen, gaugeIn, usualGaugeChosen } from "../../measuring/length-gauges";
 import { plain, shownLength } from "../../metrology/quantity-text";
 import type { PlanContext, PlanForm, PlanWarning } from "../../trial/plan-form";
 import { planForm } from "../../trial/plan-table";
@@ -58,24 +58,25 @@ function spanFault(plan: AxisScalePlan, axis: Axis, context: PlanContext): strin
   const span = spanOf(plan, axis);
   const { gauge, reachMm } = gaugeIn(plan, context);
   if (span > reachMm)
-    return `${gauge.name} ${endingOf(gauge, "reach", "es")} ${plain(reachMm)} mm, as said below: shorten the length, or read with another gauge.`;
+    return `The length is greater than the reach of ${gauge.name}. Enter at most ${plain(reachMm)} mm, or use another gauge.`;
   const room = onBed(context.machine, plan, axis);
-  if (span > room) return `The longest that fits ${context.machine.name} is ${plain(Math.floor(room))} mm.`;
+  if (span > room)
+    return `The length does not fit on ${context.machine.name}. Enter at most ${plain(Math.floor(room))} mm.`;
   const tolerance = context.tolerance ?? DEFAULT_TOLERANCE;
   const needed = neededMm(gauge, plan.repeats, tolerance);
   if (span >= needed) return null;
-  const told = `Over ${shownLength(span, "mm", 1)} ${gauge.name} ${endingOf(gauge, "tell", "s")} the scale to ± ${plain((100 * expandedMm(gauge, plan.repeats)) / span, 2)} %, and ${plain(100 * tolerance, 3)} % is wanted.`;
+  const told = `The uncertainty with ${gauge.name} over ${shownLength(span, "mm", 1)} is about ± ${plain((100 * expandedMm(gauge, plan.repeats)) / span, 2)} %. The tolerance is ${plain(100 * tolerance, 3)} %.`;
   const longest = Math.floor(Math.min(room, reachMm));
   if (needed > longest)
-    return `${told} It takes ${plain(Math.ceil(needed))} mm, and bed and gauge allow ${plain(longest)}: read more often, or with a better gauge.`;
-  return `${told} It takes ${plain(Math.ceil(needed))} mm or more; bed and gauge allow ${plain(longest)}.`;
+    return `${told} Bed and gauge allow ${plain(longest)} mm only. Take more readings, or use a better gauge.`;
+  return `${told} Enter between ${plain(Math.ceil(needed))} and ${plain(longest)} mm.`;
 }
 
 function ticksFault(plan: AxisScalePlan): string | null {
   if (plan.way !== "ladder") return null;
   const pitch = Math.min(...axesOf(plan).map((axis) => spanOf(plan, axis) / plan.intervals));
   if (pitch < NEAREST_TICKS_MM)
-    return `Ticks would lie ${plain(pitch, 1)} mm apart: ${NEAREST_TICKS_MM} mm or more keeps them apart for the eye.`;
+    return `Ticks would be ${plain(pitch, 1)} mm apart. Use fewer ticks, at least ${NEAREST_TICKS_MM} mm apart.`;
   return null;
 }
 
@@ -89,15 +90,18 @@ export function planWarnings(plan: AxisScalePlan, context: PlanContext): PlanWar
     if (share > tolerance / 2)
       warnings.push({
         field: axis === "x" ? "spanXMm" : "spanYMm",
-        message: `Told to ± ${plain(100 * share, 3)} %: a proof within ${plain(100 * tolerance, 3)} % needs luck. Longer, or read more often.`,
+        message: `The uncertainty is about ± ${plain(100 * share, 3)} %. This is large for a tolerance of ${plain(100 * tolerance, 3)} %. Use a longer length, or take more readings.`,
       });
   }
   if (axesOf(plan).length === 2 && plan.spanXMm === plan.spanYMm)
-    warnings.push({ field: "spanYMm", message: "As long as along X: if the two are mixed up, nobody will notice." });
+    warnings.push({
+      field: "spanYMm",
+      message: "X and Y have the same length. Use different lengths, to notice a mix-up.",
+    });
   if (isCut(plan) && plan.way === "part")
     warnings.push({
       field: "way",
-      message: "From a part alone its cut is mixed into the scale: measure the hole too, where it can be reached.",
+      message: "The kerf adds to the error of the scale. Measure the hole too, if you can.",
     });
   return warnings;
 }

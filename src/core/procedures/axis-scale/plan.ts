@@ -17,7 +17,7 @@ export const WAYS = {
 } as const;
 const APPROACHES = {
   "one side": "From one side",
-  "both sides": "From both sides: shows play",
+  "both sides": "From both sides: shows backlash",
 } as const;
 
 const only = (...is: (keyof typeof WAYS)[]): When => ({ field: "way", is });
@@ -35,7 +35,7 @@ export function planFields(context: PlanContext, usual: Spans) {
     way: field.choice(WAYS, {
       label: "What is measured",
       group: "Marks",
-      why: "A ladder shows where an axis strays.",
+      why: "A ladder also shows positional deviations along the axis.",
       usual: "ladder",
     }),
     axes: axesField("Marks"),
@@ -43,14 +43,14 @@ export function planFields(context: PlanContext, usual: Spans) {
     spanXMm: field.length({
       label: "Length along X",
       group: "Marks",
-      why: "As long as bed and gauge allow.",
+      why: "Use as much of the bed as the gauge can measure.",
       usual: usual.spanXMm,
       when: WITH_X,
     }),
     spanYMm: field.length({
       label: "Length along Y",
       group: "Marks",
-      why: "Not the same as along X: a mix-up shows.",
+      why: "Use another length than along X, to notice a mix-up.",
       usual: usual.spanYMm,
       when: WITH_Y,
     }),
@@ -62,7 +62,7 @@ export function planFields(context: PlanContext, usual: Spans) {
       when: only("ladder"),
     }),
     approach: field.choice(APPROACHES, {
-      label: "Ticks are come to",
+      label: "Approach to the ticks",
       group: "Marks",
       usual: "one side",
       when: only("ladder"),
@@ -71,28 +71,28 @@ export function planFields(context: PlanContext, usual: Spans) {
     rows: field.count({
       label: "Rows from each side",
       group: "Marks",
-      why: "Two or more show how well a place is come to again.",
+      why: "Use two or more rows to measure the repeatability.",
       usual: 1,
       max: 5,
       when: { field: "approach", is: ["both sides"] },
     }),
     /** Width of the cut as far as it is known. */
     kerfMm: field.length({
-      label: "Cut is about",
+      label: "Kerf, about",
       group: "Marks",
-      why: "A part is smaller by it. Half of it is taken as its doubt.",
+      why: "Enter an estimate. Half of the value is used as the uncertainty.",
       usual: 0.2,
       min: 0,
-      max: [2, "No laser cuts so wide: 0.1 to 0.4 mm is usual."],
+      max: [2, "A kerf is usually 0.1 to 0.4 mm."],
       when: only("part"),
     }),
-    ...gaugeFields(context, "The longest that can be measured."),
+    ...gaugeFields(context, "Longest length that the gauge can measure."),
     repeats: repeatsField(2),
     knownMm: knownLengthField(context, only("pair", "by hand", "part", "part and hole")),
     readoutStepMm: field.length({
       label: "Step of the readout",
       group: "Reading",
-      why: "Smallest change of the number that the controller shows.",
+      why: "Smallest change that the controller shows.",
       usual: 0.1,
       when: only("by hand"),
     }),

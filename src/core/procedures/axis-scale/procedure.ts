@@ -38,9 +38,9 @@ export const axisScale = defineProcedure<AxisScalePlan>({
   solve: solveAxisScale,
   words: {
     read: "Measure along the axes first.",
-    prove: "The same once more with the new numbers in force, entered and read back one axis after the other.",
+    prove: "Enter the new value of each axis and read it back. Then burn the same coupon again.",
     proved: "Proved: lengths come out as drawn.",
-    holding: "Still holding: nothing to change.",
+    holding: "Still valid. Change nothing.",
   },
   proof: proofOf,
   judge: judgeAxisScale,

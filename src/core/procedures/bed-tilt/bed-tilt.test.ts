@@ -199,7 +199,7 @@ describe("a layout that cannot be read", () => {
     ["supportInsetMm", SAMPLE_MACHINE, { supportInsetMm: "400" }, /too close/],
     ["pitchMm", SAMPLE_MACHINE, { pitchMm: "25.4" }, /one turn/],
     ["repeats", SAMPLE_MACHINE, { repeats: "0" }, /at least 1\./],
-    ["places", SAMPLE_GALVO, { places: "3" }, /corners and the middle/],
+    ["places", SAMPLE_GALVO, { places: "3" }, /five or nine points/],
   ])("is refused at %s", (field, machine, changes, message) => {
     const form = bedTiltPlan(contextOn(machine));
     const read = readDraft(form, { ...draftOf(form, form.defaults), ...(changes as Record<string, string>) });

@@ -30,49 +30,49 @@ const USUAL_PITCH_MM = 1;
 
 function planFields({ kind }: MachineSpec) {
   return {
-    readAt: field.choice(READ_AT, { label: "Read at each place", group: "Reading", usual: "scale, further apart" }),
-    places: field.choice(PLACES, { label: "Places", group: "Reading", usual: "5" }),
+    readAt: field.choice(READ_AT, { label: "Reading at each point", group: "Reading", usual: "scale, further apart" }),
+    places: field.choice(PLACES, { label: "Points", group: "Reading", usual: "5" }),
     /** Places lie so far inside the working area. */
     insetMm: field.length({
-      label: "In from the edges",
+      label: "Distance from the edges",
       group: "Reading",
-      why: "The further apart, the better the tilt is told.",
+      why: "Points farther apart make the tilt more certain.",
       usual: kind === "galvo" ? INSET.galvo : INSET.gantry,
       min: 0,
     }),
     settableMm: field.length({
-      label: "Heights are good to",
+      label: "Resolution of the height",
       group: "Reading",
-      why: "The smallest difference that you can set and read.",
+      why: "Smallest difference that you can set and read.",
       usual: 0.1,
     }),
     repeats: field.count({
-      label: "Readings a place",
+      label: "Readings per point",
       group: "Reading",
       why: "Find the height again each time.",
       usual: 2,
       max: [10, "More than 10 readings do not help."],
     }),
-    supports: field.choice(SUPPORTS, { label: "What the bed stands on", group: "Supports", usual: "four" }),
+    supports: field.choice(SUPPORTS, { label: "Supports of the bed", group: "Supports", usual: "four" }),
     supportInsetMm: field.signedLength({
-      label: "Supports in from the edges",
+      label: "Distance of the supports from the edges",
       group: "Supports",
-      why: "Of the working area; below 0 where they stand outside it.",
+      why: "Enter a negative value for supports outside the working area.",
       usual: 0,
     }),
     /** Lift of a whole turn; 0 where shims are laid. */
     pitchMm: field.length({
-      label: "Pitch of their screws",
+      label: "Pitch of the screws",
       group: "Supports",
-      why: "Lift of a whole turn, for example 1 mm for M6; 0 where shims are laid.",
+      why: "Lift per turn, for example 1 mm for M6. Enter 0 for shims.",
       usual: USUAL_PITCH_MM,
       min: 0,
       max: [10, "The pitch is the lift of one turn."],
     }),
     turns: field.choice(TURNS, {
-      label: "A screw turned",
+      label: "Effect of a screw",
       group: "Supports",
-      why: "Seen from above.",
+      why: "Turn as seen from above.",
       usual: "clockwise lifts",
     }),
   };
@@ -87,13 +87,13 @@ export function bedTiltPlan({ machine }: PlanContext): PlanForm<BedTiltPlan> {
       [
         "insetMm",
         2 * insetMm > smallest / 2
-          ? `So far in the places lie close together. Enter at most ${plain(smallest / 4)} mm.`
+          ? `The points would be too close together. Enter at most ${plain(smallest / 4)} mm.`
           : null,
       ],
       [
         "supportInsetMm",
         2 * supportInsetMm > smallest / 2 || -supportInsetMm > smallest
-          ? "The supports would stand too close together, or far off the bed."
+          ? `The supports would be too close together, or far outside the bed. Enter between ${plain(-smallest)} and ${plain(smallest / 4)} mm.`
           : null,
       ],
       ["places", machine.kind === "galvo" && places === "3" ? CURVED : null],
@@ -101,5 +101,4 @@ export function bedTiltPlan({ machine }: PlanContext): PlanForm<BedTiltPlan> {
   });
 }
 
-const CURVED =
-  "Under a galvo the field is curved as well. Choose the corners and the middle, which tell it from a tilt.";
+const CURVED = "The field of a galvo is curved. Choose five or nine points to separate the curvature from the tilt.";

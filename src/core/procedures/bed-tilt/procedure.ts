@@ -1,4 +1,4 @@
-/** Bed tilt: the readout at which each place is in focus tells how the bed leans, and what to turn at each corner. */
+/** Bed tilt: readouts in focus at several points show the tilt of the bed, and the lift of each support. */
 
 import { judgeErrors, oneError } from "../../measuring/judge-errors";
 import { expandedUncertainty } from "../../metrology/measured";
@@ -22,17 +22,17 @@ export const bedTilt = defineProcedure<BedTiltPlan>({
   ],
   occasional: true,
   adjusts: { change: "bed", by: "raise by", against: "against the highest" },
-  tolerance: { default: 1, unit: "mm", label: "Largest difference between supports left" },
-  recheck: { defaultDays: 180, why: "Beds settle, and are leaned on." },
+  tolerance: { default: 1, unit: "mm", label: "Largest difference between supports" },
+  recheck: { defaultDays: 180, why: "Beds settle with use." },
   plan: bedTiltPlan,
   round: bedTiltRound,
   observe: observeBed,
   solve: solveBedTilt,
   words: {
-    read: "Read the places first.",
-    prove: "Raise the supports, then read the same places again.",
+    read: "Read the points first.",
+    prove: "Raise the supports, then read the same points again.",
     proved: "Proved: the bed is level.",
-    holding: "Still level: nothing to change.",
+    holding: "Still valid. Change nothing.",
   },
   judge: judgeErrors<BedTiltPlan, "">({
     unit: "mm",
@@ -41,11 +41,11 @@ export const bedTilt = defineProcedure<BedTiltPlan>({
       (history, round) => largestLift(readBed(history, round))?.quantity,
     ),
     text: ({ error }) =>
-      `Supports differ by ${fixed(error.value, 2)} ± ${fixed(expandedUncertainty(error), 2)} mm at most`,
+      `The largest difference between supports is ${fixed(error.value, 2)} ± ${fixed(expandedUncertainty(error), 2)} mm`,
     advice: {
-      proved: "Nothing to turn.",
-      "not proved": "Raise the supports by what is left, and read once more.",
-      "cannot tell": "Tolerance and doubt overlap: read more often at each place.",
+      proved: "Change nothing.",
+      "not proved": "Raise the supports as Correct says, then read again.",
+      "cannot tell": "The uncertainty is too large for the tolerance. Take more readings at each point.",
     },
     asFound: "largest difference between supports",
     again: "Find the height again each time.",

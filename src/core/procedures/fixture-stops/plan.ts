@@ -40,18 +40,22 @@ export function stockOf({ distanceXMm, distanceYMm, armMm }: FixturePlan) {
 function planFields(context: PlanContext) {
   const usual = { sideX: "left", sideY: "front", distanceXMm: 40, distanceYMm: 35 } as const;
   return {
-    way: field.choice(WAYS, { label: "The cross is", group: "Lines", usual: "burned" }),
+    way: field.choice(WAYS, { label: "Cross", group: "Lines", usual: "burned" }),
     ...edgeFields(context, "stop", usual),
     /** Half the length of an arm of the cross. */
     armMm: field.length({
       label: "Arm of the cross",
       group: "Lines",
-      why: "Half its length: read near both ends, a turned fixture shows.",
+      why: "Enter half the length. Longer arms show a turned fixture better.",
       usual: 20,
       min: [5, "Less than 5 mm does not show a turn."],
     }),
-    aboutXMm: aboutField(context, "x", "From that side of the working area. The cross is placed by it."),
-    aboutYMm: aboutField(context, "y", "From that side of the working area."),
+    aboutXMm: aboutField(
+      context,
+      "x",
+      "Distance from that side of the working area. The cross is placed by this value.",
+    ),
+    aboutYMm: aboutField(context, "y", "Distance from that side of the working area."),
   };
 }
 
@@ -59,7 +63,7 @@ function planFields(context: PlanContext) {
 function aboutField({ inForce }: PlanContext, axis: Axis, why: string) {
   const held = inForce[FIXTURE_STOP[axis]];
   return field.length({
-    label: `Stop of ${axis.toUpperCase()} stands at about`,
+    label: `Stop of ${axis.toUpperCase()} at about`,
     group: "Stops",
     why,
     usual: held?.shape === "scalar" ? held.value : ABOUT_MM,
@@ -86,10 +90,14 @@ function overStop(distanceMm: number, armMm: number): string | null {
 }
 
 function overBed(end: number, size: number): string | null {
-  return end > size ? `The cross would reach ${plain(end)} mm; the working area ends at ${plain(size)} mm.` : null;
+  return end > size
+    ? `The cross would reach to ${plain(end)} mm, outside the working area of ${plain(size)} mm. Use a smaller distance or a shorter arm.`
+    : null;
 }
 
 export function planWarnings(plan: FixturePlan): PlanWarning[] {
   if (plan.axes !== "X and Y" || plan.distanceXMm !== plan.distanceYMm) return [];
-  return [{ field: "distanceYMm", message: "As far as along X: if the two are mixed up, nobody will notice." }];
+  return [
+    { field: "distanceYMm", message: "X and Y have the same distance. Use different distances, to notice a mix-up." },
+  ];
 }

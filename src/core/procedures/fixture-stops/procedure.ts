@@ -41,9 +41,9 @@ export const fixtureStops = defineProcedure<FixturePlan>({
   solve: solveFixture,
   words: {
     read: "Measure from the stops first.",
-    prove: "Another cross, placed by the new stops.",
+    prove: "Burn another cross, placed by the new stops.",
     proved: "Proved: work can be placed by the stops.",
-    holding: "Still where they were: nothing to change.",
+    holding: "Still valid. Change nothing.",
   },
   proof: proofOf,
   judge: judgeEdges("stop", stopsIn),

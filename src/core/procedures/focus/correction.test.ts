@@ -67,7 +67,7 @@ describe("a stored number by which the machine finds its height", () => {
     expect(unread.outcome.findings[0]?.headline).toMatch(/not read back/);
     expect(focus.next(unread.history, unread.outcome)).toMatchObject({
       do: "read",
-      why: expect.stringMatching(/Confirm the stored number/),
+      why: expect.stringMatching(/Confirm the stored value/),
     });
     const same = outcomeOf({ sense: "not known", triedNumberMm: 122, triedHomedMm: 2998 });
     expect(same.row).toBeUndefined();

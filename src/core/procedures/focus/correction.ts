@@ -149,7 +149,7 @@ function shownBy(held: HeldSetting, more: number) {
 /** A stored number counts in its own unit, unless the height follows it by more or less than this. */
 const FOLLOWS = { low: 0.6, high: 1.6 };
 
-/** What keeps a stored number from being worked out, or makes it doubtful. */
+/** What keeps a stored number from being worked out, or makes it uncertain. */
 export function storedFindings(round: RoundRecord<FocusPlan>): Finding[] {
   return storedNumber(round.plan, numberIn(round, STORED_HEIGHT));
 }

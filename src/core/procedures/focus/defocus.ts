@@ -76,7 +76,7 @@ export function defocusWish(fit: WidthFit | null, plan: { doses: Doses }, histor
     ];
   const { zR } = fit.known;
   const relative = zR.standardUncertainty / zR.value;
-  const doubt = expandedUncertainty(
+  const uncertainty = expandedUncertainty(
     measured(0, Math.hypot(fit.z0.standardUncertainty, found.asideMm * relative), freedomOf(fit.z0)),
   );
   const [up, down] = [fit.spot.z0 + found.asideMm, fit.spot.z0 - found.asideMm];
@@ -85,7 +85,7 @@ export function defocusWish(fit: WidthFit | null, plan: { doses: Doses }, histor
       ...base,
       fault: null,
       lines: [
-        `${mm(fit.spot.z0, 2)} + ${mm(found.asideMm, 2)} = ${mm(up, 2)} ${unit}, or ${mm(fit.spot.z0, 2)} − ${mm(found.asideMm, 2)} = ${mm(down, 2)} ${unit}, each ± ${mm(doubt, 2)} ${unit}`,
+        `${mm(fit.spot.z0, 2)} + ${mm(found.asideMm, 2)} = ${mm(up, 2)} ${unit}, or ${mm(fit.spot.z0, 2)} − ${mm(found.asideMm, 2)} = ${mm(down, 2)} ${unit}, each ± ${mm(uncertainty, 2)} ${unit}`,
         `The middle of the line gets ${plain(100 * found.energyShare, 0)} % of what it gets in focus.`,
       ],
     },

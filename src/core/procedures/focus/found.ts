@@ -27,7 +27,7 @@ export type Way = {
 };
 
 export type Found = {
-  /** Least doubt first. */
+  /** Smallest uncertainty first. */
   ways: Way[];
   /** The one that is gone by. */
   chosen: Way | null;
@@ -47,7 +47,7 @@ export type Found = {
   judged: boolean;
 };
 
-/** Least doubt first, and the one that a person chose, or else that first one. */
+/** Smallest uncertainty first, and the one that a person chose, or else that first one. */
 export function ranked(ways: readonly Way[], wanted: string): Pick<Found, "ways" | "chosen"> {
   const sorted = [...ways].sort(
     (a, b) => expandedUncertainty(a.found.quantity) - expandedUncertainty(b.found.quantity),
@@ -55,7 +55,7 @@ export function ranked(ways: readonly Way[], wanted: string): Pick<Found, "ways"
   return { ways: sorted, chosen: sorted.find((w) => w.id === wanted) ?? sorted.find((w) => !w.onRequest) ?? null };
 }
 
-/** With the doubt of setting a height beside its own. */
+/** With the uncertainty of setting a height added. */
 export function withSetting(found: Measured, kind: "A" | "B", label: string, terms: HeightTerms): Budgeted {
   const { standardUncertainty, degreesOfFreedom } = found;
   return joined(found.value, [

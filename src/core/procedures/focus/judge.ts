@@ -1,4 +1,4 @@
-/** Does the new height hold? Where the ladder around it has its focus, against the height that was set. */
+/** Verdict on a focus height: the focus that a burn shows, less the height that was set for it. */
 import { judgeErrors, oneError } from "../../measuring/judge-errors";
 import { numberIn } from "../../measuring/number-correction";
 import type { Measured } from "../../metrology/measured";
@@ -8,38 +8,37 @@ import type { History, RoundRecord } from "../../trial/history";
 import { burnWayOf, foundIn } from "./burn-ways";
 import { FOCUS_HEIGHT, type FocusPlan } from "./plan";
 
-/** Half of the last digit that is said. */
+/** Half of the last digit shown. */
 const SHOWN_MM = 0.005;
 
 export const judgeFocus = judgeErrors<FocusPlan, "">({
   unit: "mm",
   errors: oneError("Focus from the height set", leftIn),
-  text: ({ error }) => `The focus lies ${placeText(error)}`,
+  text: ({ error }) => `The focus is ${placeText(error)}`,
   advice: {
-    proved: "Nothing to change.",
-    "not proved": "Set it to what this burn says, and prove it once more.",
-    "cannot tell": "Tolerance and doubt overlap: look again, or burn more finely.",
+    proved: "Change nothing.",
+    "not proved": "Set the height from Correct, then burn another proof.",
+    "cannot tell": "The uncertainty is too large for the tolerance. Take more readings, or burn a smaller step.",
   },
   asFound: "focus from the height set",
-  teller: "This burn",
   ways: (last) => burnWayOf(last.plan).waysOut(last),
   became: () => ({
     unchanged: {
-      headline: "The focus is as far off as before.",
-      text: "Check that the new height is set, and that the machine did not return to the old one.",
+      headline: "The error of the focus is the same as before.",
+      text: "Set the new height again. Check that the machine does not return to the old height.",
     },
     doubled: {
-      headline: "The focus is twice as far off as before.",
-      text: "The height was changed the wrong way. Check which way the numbers count.",
+      headline: "The error of the focus has doubled.",
+      text: "The height was changed the wrong way. Check which numbers mean a larger distance.",
     },
   }),
 });
 
 function placeText(left: Measured): string {
-  const doubt = plain(expandedUncertainty(left), 2);
+  const uncertainty = plain(expandedUncertainty(left), 2);
   return Math.abs(left.value) < SHOWN_MM
-    ? `at the height that is set, ± ${doubt} mm`
-    : `${plain(Math.abs(left.value), 2)} ± ${doubt} mm ${left.value < 0 ? "below" : "above"} the height that is set`;
+    ? `at the set height, ± ${uncertainty} mm`
+    : `${plain(Math.abs(left.value), 2)} ± ${uncertainty} mm ${left.value < 0 ? "below" : "above"} the set height`;
 }
 
 /** Focus of a round minus the height that was set while it was burned, or to which the machine came by itself. */

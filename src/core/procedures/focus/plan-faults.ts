@@ -42,7 +42,7 @@ function ladderFaults(plan: LadderPlan): Fault[] {
     ["count", reachFault(plan)],
     ["judged", plan.judged === "by widths" && plan.marks === "squares" && plan.doses !== "beam" ? NO_LINES : null],
     ["doses", plan.judged !== "by widths" && plan.doses === "beam" ? NO_MARKS : null],
-    ["stockWidthMm", columnsOf(plan) > 0 ? null : "Not even one cell fits on so narrow a piece."],
+    ["stockWidthMm", columnsOf(plan) > 0 ? null : "No cell fits on this width. Use a wider piece."],
     ["stockHeightMm", heightFault(plan)],
   ];
 }
@@ -52,31 +52,30 @@ const SHORTEST_RAMP_MM = 40;
 
 function rampFaults(plan: RampPlan): Fault[] {
   const slope = slopeOf(plan);
-  if (!slope) return [["runMm", "Along the plate the run is longer than the rise: measure both again."]];
+  if (!slope) return [["runMm", "The run along the plate must be longer than the rise. Measure both again."]];
   const { low, high } = numbersAlong(plan, slope);
   return [
     ["lowMm", belowZeroFault(plan, plan.lowMm)],
-    [
-      "riseMm",
-      slope.tangent > STEEPEST
-        ? "So steep a plate slips, and marks are drawn out: rise half of the run at most."
-        : null,
-    ],
+    ["riseMm", slope.tangent > STEEPEST ? "The plate is too steep. Enter a rise of at most half of the run." : null],
     [
       "lowMm",
       low < plan.lowestMm || high > plan.highestMm
-        ? `Along the line heights go from ${plain(low, 1)} to ${plain(high, 1)} mm, outside ${plain(plan.lowestMm)} to ${plain(plan.highestMm)} mm.`
+        ? `Heights along the line are from ${plain(low, 1)} to ${plain(high, 1)} mm. Choose a height or a rise that keeps them between ${plain(plan.lowestMm)} and ${plain(plan.highestMm)} mm.`
         : null,
     ],
     ["headReachMm", clearanceFault(plan)],
-    ["doses", plan.doses === "beam" ? "A ramp is marked: choose what marks." : null],
+    ["doses", plan.doses === "beam" ? "A ramp needs marks. Choose lines or pulses." : null],
     [
       "stockWidthMm",
-      plan.stockWidthMm < SHORTEST_RAMP_MM ? `A ramp needs ${SHORTEST_RAMP_MM} mm of length at least.` : null,
+      plan.stockWidthMm < SHORTEST_RAMP_MM
+        ? `The piece is too short for a ramp. Use at least ${SHORTEST_RAMP_MM} mm.`
+        : null,
     ],
     [
       "stockHeightMm",
-      plan.stockHeightMm < usedRampMm() ? `Line, scale and letters need ${plain(usedRampMm())} mm.` : null,
+      plan.stockHeightMm < usedRampMm()
+        ? `The line, the scale and the letters do not fit. Use a piece of at least ${plain(usedRampMm())} mm.`
+        : null,
     ],
   ];
 }
@@ -85,19 +84,26 @@ function rampFaults(plan: RampPlan): Fault[] {
 function clearanceFault(plan: RampPlan): string | null {
   const gap = clearanceOver(plan);
   return gap < 0
-    ? `Over the high end the head would touch the plate (it reaches ${plain(plan.headReachMm)} mm uphill and is ${plain(-gap, 1)} mm too low there): raise the low height, or take less rise.`
+    ? `The head would touch the plate ${plain(plan.headReachMm)} mm uphill. Raise the height by ${plain(-gap, 1)} mm, or use less rise.`
     : null;
 }
 
 function sweepFaults(plan: SweepPlan): Fault[] {
   const room = Math.min(plan.stockWidthMm, plan.stockHeightMm) - 2;
-  return [["squareMm", plan.squareMm > room ? `It must fit the stock: ${plain(room)} mm at most.` : null]];
+  return [
+    [
+      "squareMm",
+      plan.squareMm > room ? `The square does not fit on the stock. Enter at most ${plain(room)} mm.` : null,
+    ],
+  ];
 }
 
-const NO_MARKS = "Widths of the beam itself are read, not judged by eye: choose by widths, or what marks.";
+const NO_MARKS = "Widths of the beam are measured, not judged by eye. Choose by the widths, or choose lines or pulses.";
 
 function belowZeroFault({ readAt }: HeightTerms, mm: number): string | null {
-  return readAt === "rule" && mm < 0 ? "A rule does not read below 0. Is it a readout?" : null;
+  return readAt === "rule" && mm < 0
+    ? "A rule does not read below 0. Enter 0 or more, or choose a scale or readout."
+    : null;
 }
 
 /** A stored number is learned by a change that is larger than heights are good to. */
@@ -107,23 +113,23 @@ function storedFaults({ setIn, sense, triedHomedMm = 0, homedMm = 0, settableMm 
   return [
     [
       "triedHomedMm",
-      `It moved by ${plain(moved, 3)} mm: heights are good to ${plain(settableMm)} mm. Try a larger change.`,
+      `The height changed by ${plain(moved, 3)} mm only. Try a change of more than ${plain(settableMm)} mm.`,
     ],
   ];
 }
 
-const NO_LINES = "Widths are read at single lines: let the cells hold them, or judge by eye.";
+const NO_LINES = "Widths are measured at single lines. Choose cells with single lines, or judge by eye.";
 
 function stepFault({ stepMm, settableMm }: LadderPlan): string | null {
   return stepMm < settableMm
-    ? `Heights can be set to ${plain(settableMm)} mm: a smaller step cannot be told apart.`
+    ? `The step is smaller than the resolution of the height. Enter at least ${plain(settableMm)} mm.`
     : null;
 }
 
 function reachFault(plan: LadderPlan): string | null {
   const out = cellsOf(plan).find((c) => c.heightMm < plan.lowestMm || c.heightMm > plan.highestMm);
   return out
-    ? `Cell ${out.number} would be at ${plain(out.heightMm)} mm, outside ${plain(plan.lowestMm)} to ${plain(plan.highestMm)} mm. Take fewer cells, a smaller step or another first height.`
+    ? `Cell ${out.number} would be at ${plain(out.heightMm)} mm, outside ${plain(plan.lowestMm)} to ${plain(plan.highestMm)} mm. Use fewer cells, a smaller step or another lowest number.`
     : null;
 }
 

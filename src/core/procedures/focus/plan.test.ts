@@ -17,16 +17,16 @@ const typed = (changes: Record<string, string>) => readDraft(form, { ...draftOf(
 describe("a height ladder", () => {
   it.each([
     ["stepMm", "0", /more than 0 mm/],
-    ["stepMm", "0.2", /cannot be told apart/],
+    ["stepMm", "0.2", /at least 0\.5 mm/],
     ["count", "3", /at least 5/],
     ["count", "18", /Cell 18 would be at 19 mm, outside 2 to 18 mm/],
     ["count", "5.5", /a whole number/],
     ["highestMm", "1", /larger than the lowest/],
-    ["powerPct", "140", /up to 100 %/],
+    ["powerPct", "140", /at most 100/],
     ["speedMmPerS", "900", /top speed of .* is 600 mm\/s/],
-    ["stockWidthMm", "12", /Not even one cell/],
+    ["stockWidthMm", "12", /wider piece/],
     ["stockHeightMm", "30", /cells need/],
-    ["stockAtXMm", "850", /working area ends at 900/],
+    ["stockAtXMm", "850", /outside the working area of 900 mm/],
     ["firstMm", "two", /./],
     ["firstMm", "", /a length with its sign, for example 2 mm/],
   ])("is refused at %s for “%s”", (field, text, message) => {

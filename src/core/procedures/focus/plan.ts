@@ -79,9 +79,9 @@ export const RAMP_READ = {
 } as const;
 
 const WHY_WAYS: Record<FocusWay, string> = {
-  ladder: "Sure and simple; it takes as many settings of the height as it has cells.",
-  ramp: "One setting of the height, one line; it takes a plate that can be propped.",
-  sweep: "Quick, on metal: the brightest and loudest point is the focus. No piece to keep.",
+  ladder: "Simple and reliable. Each cell needs its own height setting.",
+  ramp: "One height setting and one line. You need a plate that can be propped.",
+  sweep: "Quick on metal. The brightest and loudest point is the focus.",
 };
 
 const only = (...is: FocusWay[]): When => ({ field: "way", is });
@@ -151,7 +151,7 @@ function heightFields(machine: MachineSpec) {
     moves: field.choice(MOVES, {
       label: "Who moves the height",
       group,
-      why: "Lens or table, whichever moves here.",
+      why: "Choose what moves the lens or the table.",
       usual: "by hand",
       when: machine.kind === "galvo" ? false : LADDER,
     }),
@@ -160,16 +160,16 @@ function heightFields(machine: MachineSpec) {
     allowanceMm: field.length({
       label: "Rule allowance",
       group,
-      why: "What comes on top, because the rule does not begin at its zero; 0 for blocks.",
+      why: "Distance from the end of the rule to its zero mark. Enter 0 for blocks.",
       usual: 0,
-      min: [0, "It comes on top."],
+      min: [0, "The allowance is added to the reading."],
       when: { field: "readAt", is: ["rule"] },
     }),
     /** How finely a height can be set and read. */
     settableMm: field.length({
-      label: "Heights are good to",
+      label: "Resolution of the height",
       group,
-      why: "The smallest difference that you can set and read.",
+      why: "Smallest difference that you can set and read.",
       usual: 0.5,
     }),
   };
@@ -189,10 +189,10 @@ function storedFields({ held }: MachineSpec) {
     }),
     /** Height to which the machine comes by itself now. */
     homedMm: field.unknownLength({
-      label: "It comes by itself to",
+      label: "Height found by the machine",
       group,
-      why: "With the number that it holds now, read as the heights are.",
-      missing: "Let it find its height by itself, and enter what you read then.",
+      why: "Height with the value stored now, read as the other heights.",
+      missing: "Let the machine find its height, then enter the height that you read.",
       when: stored,
     }),
     sense: field.choice(SENSES, { label: "A larger stored number", group, usual: "not known", when: stored }),
@@ -200,21 +200,21 @@ function storedFields({ held }: MachineSpec) {
     triedNumberMm: field.unknownLength({
       label: "Number tried",
       group,
-      why: "A little away from the one it holds. Put that back afterwards.",
+      why: "Use a value near the stored one. Restore the stored value afterwards.",
       missing: NO_TRY,
       when: learned,
     }),
     triedHomedMm: field.unknownLength({
-      label: "With it, it comes to",
+      label: "Height with the number tried",
       group,
-      why: "Read as the heights are.",
+      why: "Height found by the machine, read as the other heights.",
       missing: NO_TRY,
       when: learned,
     }),
   };
 }
 
-const NO_TRY = "Enter the number that you tried, and the height that it led to.";
+const NO_TRY = "Enter the number that you tried and the height that you read with it.";
 
 /** Nothing may be set outside these. */
 function limitFields({ firstMm, stepMm, count }: Heights) {
@@ -222,13 +222,13 @@ function limitFields({ firstMm, stepMm, count }: Heights) {
     lowestMm: field.signedLength({
       label: "Never below",
       group: "Heights",
-      why: "Nothing touches lens or work from here",
+      why: "Lowest height at which nothing touches the lens or the work.",
       usual: firstMm,
     }),
     highestMm: field.signedLength({
       label: "Never above",
       group: "Heights",
-      why: "up to here.",
+      why: "Highest height at which nothing touches the lens or the work.",
       usual: firstMm + (count - 1) * stepMm,
     }),
   };
@@ -240,7 +240,7 @@ function ladderFields({ firstMm, stepMm, count }: Heights) {
     firstMm: field.signedLength({
       label: "Lowest number",
       group,
-      why: "As you read it: at a rule, a scale or the readout.",
+      why: "Lowest height of the ladder, as you read it.",
       usual: firstMm,
       when: LADDER,
     }),
@@ -248,10 +248,10 @@ function ladderFields({ firstMm, stepMm, count }: Heights) {
     count: field.count({
       label: "Cells",
       group,
-      why: "So many that the first and the last do not mark.",
+      why: "Use enough cells that the first and the last do not mark.",
       usual: count,
-      min: [FEWEST_CELLS, "Some must lie beyond the marked ones."],
-      max: [MOST_CELLS, "More cells cannot be judged."],
+      min: [FEWEST_CELLS, "Some cells must leave no mark."],
+      max: [MOST_CELLS, "The coupon has room for 60 cells."],
       when: LADDER,
     }),
   };
@@ -263,30 +263,36 @@ function rampFields(machine: MachineSpec, { lowMm }: Heights) {
     lowMm: field.signedLength({
       label: "Height over the low end",
       group,
-      why: "Over the low end of the line, as you read it. It stays so for the whole burn.",
+      why: "Height over the low end of the line, kept for the whole burn.",
       usual: lowMm,
       when: RAMP,
     }),
     riseMm: field.length({
       label: "Rise",
       group,
-      why: "How much higher the far end is propped",
+      why: "Difference in height between the low end and the propped end.",
       usual: PLATE.riseMm,
       when: RAMP,
     }),
-    runMm: field.length({ label: "Run", group, why: "over this length.", usual: PLATE.runMm, when: RAMP }),
+    runMm: field.length({
+      label: "Run",
+      group,
+      why: "Length over which the plate rises.",
+      usual: PLATE.runMm,
+      when: RAMP,
+    }),
     runAlong: field.choice(RUN_ALONG, { label: "The run is measured", group, usual: "bed", when: RAMP }),
     slopeGoodMm: field.length({
-      label: "Rise and run are good to",
+      label: "Limit of error of rise and run",
       group,
-      why: "It limits how well the focus can be told.",
+      why: "A smaller limit makes the focus more certain.",
       usual: 0.5,
       when: RAMP,
     }),
     thicknessMm: field.length({
       label: "Sheet on the plate",
       group,
-      why: "Its thickness, where the low height was read down to the bare plate; else 0.",
+      why: "Thickness, if the height was read to the bare plate. Otherwise enter 0.",
       usual: 0,
       min: 0,
       when: RAMP,
@@ -295,7 +301,7 @@ function rampFields(machine: MachineSpec, { lowMm }: Heights) {
     headReachMm: field.length({
       label: "Head beyond its beam",
       group,
-      why: "How far the head reaches uphill: there it must not touch.",
+      why: "Distance that the head reaches uphill. The head must not touch the plate.",
       usual: machine.kind === "galvo" ? 0 : USUAL_REACH_MM,
       min: 0,
       when: RAMP,
@@ -313,23 +319,23 @@ function markFields(machine: MachineSpec) {
     doses: field.choice(DOSES, {
       label: "What marks",
       group,
-      why: "It does not move the focus, only the size of the spot.",
+      why: "The choice changes the size of the spot, not the focus.",
       usual: isGalvo && machine.wavelengthNm < LONG_WAVE_NM ? "pulses" : "lines",
       when: { field: "judged", is: ["by widths"] },
     }),
     passes: field.count({
       label: "Passes each way",
       group,
-      why: "Up and down through the brightest point: the difference is the play of the screw.",
+      why: "Move up and down through the brightest point. The difference is the backlash.",
       usual: 3,
-      min: [2, "One pass each way tells no scatter."],
-      max: [20, "More passes do not help."],
+      min: [2, "One pass each way does not show the repeatability."],
+      max: [20, "More passes do not improve the result."],
       when: SWEEP,
     }),
     squareMm: field.length({
       label: "Side of the square",
       group,
-      why: "Small, so that it is marked again and again.",
+      why: "Use a small square that is marked again and again.",
       usual: 8,
       min: [2, "Smaller squares cannot be seen."],
       when: SWEEP,
@@ -340,21 +346,25 @@ function markFields(machine: MachineSpec) {
       usual: Math.round(machine.topSpeedMmPerS * SPEED_SHARE),
       max: topSpeed(machine),
     }),
-    powerPct: powerField({ group, why: "So low that it marks near focus only.", usual: isGalvo ? 40 : 14 }),
+    powerPct: powerField({
+      group,
+      why: "Use so little power that only cells near the focus mark.",
+      usual: isGalvo ? 40 : 14,
+    }),
     pulseKHz: field.number({
       label: "Pulses, kHz",
       group,
-      why: "As in daily work with this lens.",
+      why: "Use the value of your daily work with this lens.",
       usual: 30,
       when: isGalvo ? undefined : false,
     }),
     /** How often the sharpest is chosen. */
     looks: field.count({
-      label: "Looks for the sharpest",
+      label: "Readings of the sharpest",
       group,
-      why: "Where the focus is deep the eye scatters: look again later, or let another look.",
+      why: "Choose the sharpest again later, or ask another person.",
       usual: 2,
-      max: [10, "More looks do not help."],
+      max: [10, "More readings do not improve the result."],
       when: BURNED,
     }),
   };

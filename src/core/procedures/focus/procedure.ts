@@ -2,6 +2,7 @@
 
 import type { Model } from "../../estimate/model";
 import type { OrderedSuspect } from "../../measuring/ordered-suspects";
+import { UNDECIDED } from "../../measuring/plain-course";
 import { sitesLeft } from "../../trial/answer";
 import type { History, Next, RoundRecord } from "../../trial/history";
 import type { Outcome } from "../../trial/outcome";
@@ -78,18 +79,17 @@ function nextRound(history: History<FocusPlan>, outcome: Outcome, verdict: Verdi
       why: outcome.status === "unsolvable" ? outcome.reason : burnWayOf(last.plan).nothingRead,
     };
   if (verdict && unread.length > 0)
-    return { do: "read", sites: unread, why: `The ${last.purpose} is not read to its end.` };
+    return { do: "read", sites: unread, why: `Read the remaining points of the ${last.purpose}.` };
   if (verdict?.result === "proved")
     return {
       do: "stop",
-      why: last.purpose === "check" ? "Still holding: nothing to change." : "Proved: the focus is where it is set.",
+      why: last.purpose === "check" ? "Still valid. Change nothing." : "Proved: the focus is at the set height.",
     };
-  if (verdict?.result === "cannot tell")
-    return { do: "read", sites: verdict.ways[0]?.sites ?? [], why: "Tolerance and doubt overlap: look once more." };
+  if (verdict?.result === "cannot tell") return { do: "read", sites: verdict.ways[0]?.sites ?? [], why: UNDECIDED };
   const [correction] = outcome.corrections;
   const { chosen } = told;
   if (!correction || !chosen)
-    return { do: "read", sites: [], why: "Confirm the stored number first: the new one builds on it." };
+    return { do: "read", sites: [], why: "Confirm the stored value first. The new value builds on it." };
   const middle = correction.setting === STORED_HEIGHT ? chosen.found.quantity.value : (correction.rows[0]?.enter ?? 0);
   return {
     do: "round",
@@ -97,7 +97,7 @@ function nextRound(history: History<FocusPlan>, outcome: Outcome, verdict: Verdi
     set: [correction.setting],
     plan: burnWayOf(last.plan).proofPlan(historyOfWay(history, last.plan), last, middle),
     why: verdict
-      ? "Set what this burn says, then burn another around it."
-      : "A short burn around the new height: above and below should look alike.",
+      ? "Set the height from this burn, then burn another proof around it."
+      : "Burn a short proof around the new height. Cells above and below should look alike.",
   };
 }

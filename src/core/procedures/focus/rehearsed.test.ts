@@ -96,7 +96,7 @@ describe("a height ladder on a practice machine", () => {
     }
   });
 
-  it("holds the truth within its doubt on noisy machines, nineteen times in twenty or more", () => {
+  it("holds the truth within its uncertainty on noisy machines, nineteen times in twenty or more", () => {
     const results = Array.from({ length: 60 }, (_, i) => {
       const truth = gantryFromSeed(500 + i);
       const { estimate } = solved(rehearsed({ truth, seed: i, plan: { settableMm: 0.2 } }));
@@ -176,7 +176,7 @@ describe("a height ladder on a practice galvo", () => {
     }
   });
 
-  it("holds the truth within its doubt on noisy ones, nineteen times in twenty or more", () => {
+  it("holds the truth within its uncertainty on noisy ones, nineteen times in twenty or more", () => {
     const held = Array.from({ length: 60 }, (_, i) => {
       const truth = drawn(SAMPLE_GALVO, 900 + i);
       const round = rehearsed({ truth, machine: SAMPLE_GALVO, seed: i, plan: { settableMm: 0.2 } });
@@ -218,7 +218,7 @@ describe("a width that is typed", () => {
     const history = historyOf(measured, half);
     expect(focus.next(history, focus.solve(history))).toMatchObject({
       do: "read",
-      why: expect.stringMatching(/not read to its end/),
+      why: expect.stringMatching(/Read the remaining points/),
     });
   });
 });

@@ -1,4 +1,4 @@
-/** Does the offset hold? What is left of it, and what went wrong where it does not. */
+/** Verdict on an offset per side, and the likely cause where it is not proved. */
 import { AXES, type Axis } from "../../machine/machine-kind";
 import { judgeErrors, type Remaining } from "../../measuring/judge-errors";
 import { expandedUncertainty, type Measured } from "../../metrology/measured";
@@ -20,23 +20,23 @@ export const judgeSizes = judgeErrors<KerfPlan, Key>({
   due: ({ way }) => (isMateWay(way) ? [] : AXES.map(lineOf)),
   text: ({ error }, history) => {
     const shown = (mm: number) => shownLength(mm, lengthUnitOf(history), 3);
-    return `The offset is ${shown(Math.abs(error.value))} ± ${shown(expandedUncertainty(error))} a side too ${error.value < 0 ? "small" : "large"}`;
+    return `The offset is ${shown(Math.abs(error.value))} ± ${shown(expandedUncertainty(error))} per side too ${error.value < 0 ? "small" : "large"}`;
   },
   advice: {
-    proved: "Nothing to change.",
-    "not proved": "Use what this burn says, and prove it once more.",
-    "cannot tell": "Tolerance and doubt overlap: read again, or cut more finely.",
+    proved: "Change nothing.",
+    "not proved": "Use the new offset from Correct, then cut another proof.",
+    "cannot tell": "The uncertainty is too large for the tolerance. Take more readings, or cut pairs in smaller steps.",
   },
   asFound: "error of the offset per side",
   findings: (history, last, lines) => (axesDiffer(history, last, lines) ? [APART] : []),
   became: () => ({
     unchanged: {
-      headline: "The square came out as if it had no offset.",
-      text: "The file of the first burn was cut again, or its size was set back on its way to the machine.",
+      headline: "The square has the size of a cut without an offset.",
+      text: "Check that the file of this proof was cut, and that no program changed its size.",
     },
     doubled: {
       headline: "The offset acts the wrong way.",
-      text: "A program on the way shrank what was grown: is an offset for the kerf still switched on there?",
+      text: "Switch off the kerf offset in every other program, then cut the proof again.",
     },
   }),
 });

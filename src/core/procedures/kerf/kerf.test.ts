@@ -419,7 +419,7 @@ describe("what may be laid out", () => {
   it("wants a card of the stock, and its thickness where the sheet itself goes in", () => {
     expect(faultsOf({}, { ...CONTEXT, stocks: [] }).stock).toMatch(/Make a card of the stock first/);
     const unmeasured = { ...CONTEXT, stocks: [{ ...SAMPLE_STOCK, thickness: null }] };
-    expect(faultsOf({ way: "sheet slot" }, unmeasured).stock).toMatch(/3 mm by name alone.*squeeze it/);
+    expect(faultsOf({ way: "sheet slot" }, unmeasured).stock).toMatch(/never measured.*enter it on the stock card/);
     const plan = planOf({}, unmeasured);
     expect(planWarnings(plan, unmeasured)[0]?.message).toMatch(/never measured/);
   });
@@ -430,16 +430,16 @@ describe("what may be laid out", () => {
     expect(new Set(cellsOf(narrow).map((c) => c.y)).size).toBe(3);
     expect(matesNeed(narrow).widthMm).toBeLessThanOrEqual(120);
     expect(faultsOf({ way: "tongue and slot", sheetWidthMm: 120, sheetHeightMm: 80 }).mates).toMatch(
-      /10 mates need .* mm; the piece is 120 × 80\. 4 mates go on it\./,
+      /10 mates need .* mm\. The piece is 120 × 80 mm\. Enter at most 4 mates\./,
     );
     expect(faultsOf({ way: "tongue and slot", sheetWidthMm: 30 }).mates).toMatch(/narrower joint or a larger piece/);
   });
 
   it("refuses steps whose last offset no kerf takes, or whose last slot is no slot", () => {
-    expect(faultsOf({ way: "tongue and slot", stepMm: 0.2 }).mates).toMatch(/offset of 1\.8 mm a side/);
+    expect(faultsOf({ way: "tongue and slot", stepMm: 0.2 }).mates).toMatch(/offset of 1\.8 mm per side/);
     const thin = { ...SAMPLE_STOCK, nominalMm: 0.5, thickness: { ...measuredSheet(), meanMm: 0.5 } };
     const onThin = { ...CONTEXT, stocks: [thin] };
-    expect(faultsOf({ way: "sheet slot" }, onThin).mates).toMatch(/drawn 0\.14 mm wide; 0\.3 mm is the least/);
+    expect(faultsOf({ way: "sheet slot" }, onThin).mates).toMatch(/drawn 0\.14 mm wide. The limit is 0\.3 mm/);
     expect(faultsOf({ way: "sheet slot", mates: 6 }, onThin)).toEqual({});
   });
 
@@ -466,7 +466,7 @@ describe("what may be laid out", () => {
     expect(faultsOf({ way: "comb", stripMm: 2 }).stripMm).toMatch(/bend or burn/);
     expect(faultsOf({ sideMm: 6 }).sideMm).toMatch(/Inside jaws/);
     expect(faultsOf({ way: "part", sideMm: 6 })).toEqual({});
-    expect(faultsOf({ sideMm: 200 }).sideMm).toMatch(/reach 150 mm/);
+    expect(faultsOf({ sideMm: 200 }).sideMm).toMatch(/at most 149 mm/);
   });
 
   it("is burned in as many passes as are said", () => {

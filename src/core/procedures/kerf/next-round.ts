@@ -21,10 +21,10 @@ const PROOF_MATES = 9;
 const DRAWN_STEP_MM = 0.001;
 
 const WORDS = {
-  read: "Read it first.",
-  prove: "Cut it once more with the offset: it should come out as it is drawn.",
-  proved: "Proved: what is cut with this offset comes out as it is drawn.",
-  holding: "Still right: nothing to change.",
+  read: "Read the sizes or judge the pairs first.",
+  prove: "Cut the coupon again with the offset. Its sizes should be as drawn.",
+  proved: "Proved: sizes cut with this offset are as drawn.",
+  holding: "Still valid. Change nothing.",
 };
 
 export function nextKerf(history: History<KerfPlan>, outcome: Outcome, verdict: Verdict | null): Next<KerfPlan> {
@@ -46,7 +46,7 @@ function moreMates(history: History<KerfPlan>, last: RoundRecord<KerfPlan>): Nex
       purpose: "refine",
       set: [],
       plan: { ...plan, firstMm: rounded(plan.firstMm + shift) },
-      why: `Snug lies beyond the ${read.open === "smaller" ? "first" : "last"} mate: lay out more on that side.`,
+      why: `Snug is beyond the ${read.open === "smaller" ? "first" : "last"} pair. Lay out more pairs on that side.`,
     };
   }
   const { snug } = read;
@@ -58,7 +58,7 @@ function moreMates(history: History<KerfPlan>, last: RoundRecord<KerfPlan>): Nex
     purpose: "refine",
     set: [],
     plan: finer,
-    why: `A finer ladder is worth it: ± ${plain(expandedUncertainty(snug), 3)} mm is more than the ${plain(history.tolerance, 3)} mm that is wanted.`,
+    why: `The uncertainty is ± ${plain(expandedUncertainty(snug), 3)} mm, more than the tolerance of ${plain(history.tolerance, 3)} mm. Cut pairs in smaller steps.`,
   };
 }
 

@@ -31,42 +31,42 @@ export function kerfPlan(context: PlanContext): PlanForm<KerfPlan> {
 }
 
 function stockFault({ way, from }: KerfPlan): string | null {
-  if (!from) return "This stock has no card here: choose another, or make one.";
+  if (!from) return "This stock has no card. Choose another stock, or make a card.";
   if (way === "sheet slot" && !from.thickness)
-    return `${from.name} is ${plain(from.nominalMm)} mm by name alone. A slot for the sheet needs its thickness as it is: squeeze it at several places and write it on its card.`;
+    return `The thickness of ${from.name} was never measured. Measure it at several points and enter it on the stock card.`;
   return null;
 }
 
 function sideFault(plan: KerfPlan, context: PlanContext): string | null {
   const { gauge, reachMm } = gaugeIn(plan, context);
   if (cutSideMm(plan) + 1 > reachMm)
-    return `${gauge.name} reach ${plain(reachMm)} mm, as said below: a smaller square.`;
+    return `The square is larger than the reach of ${gauge.name}. Enter at most ${plain(Math.floor(reachMm - 1))} mm.`;
   if (plan.way !== "part" && cutSideMm(plan) < NARROWEST_HOLE_MM)
-    return `Inside jaws do not go into less than ${NARROWEST_HOLE_MM} mm.`;
+    return `Inside jaws do not fit into this hole. Enter at least ${NARROWEST_HOLE_MM} mm.`;
   return null;
 }
 
 /** Where the last of the mates could not be drawn. */
 function offsetsFault(plan: KerfPlan): string | null {
   const last = offsetsOf(plan).at(-1) ?? plan.firstMm;
-  const mend = "A smaller step, or fewer mates.";
+  const mend = "Use a smaller step or fewer mates.";
   if (last > LARGEST_OFFSET_MM)
-    return `The last mate would have an offset of ${plain(last, 3)} mm a side; no kerf takes more than ${plain(LARGEST_OFFSET_MM)}. ${mend}`;
+    return `The last mate would have an offset of ${plain(last, 3)} mm per side. The limit is ${plain(LARGEST_OFFSET_MM)} mm. ${mend}`;
   const slot = plan.jointMm - 2 * shrunkMm(plan, last);
   if (slot >= NARROWEST_SLOT_MM) return null;
-  return `The last slot would be drawn ${plain(Math.max(0, slot), 3)} mm wide; ${NARROWEST_SLOT_MM} mm is the least. ${mend}`;
+  return `The last slot would be drawn ${plain(Math.max(0, slot), 3)} mm wide. The limit is ${NARROWEST_SLOT_MM} mm. ${mend}`;
 }
 
 /** Where mates do not fit on the piece of stock, and what would. */
 function matesFault(plan: KerfPlan): string | null {
   const cell = cellSize(plan);
   if (columnsOf(plan) === 0)
-    return `One mate takes ${plain(cell.widthMm + 2 * EDGE_MM)} mm along X; the piece has ${plain(plan.sheetWidthMm)}. A narrower joint or a larger piece.`;
+    return `One mate needs ${plain(cell.widthMm + 2 * EDGE_MM)} mm along X. The piece is ${plain(plan.sheetWidthMm)} mm. Use a narrower joint or a larger piece.`;
   const { widthMm, heightMm } = matesNeed(plan);
   if (heightMm <= plan.sheetHeightMm) return null;
   const rows = Math.floor((plan.sheetHeightMm - matesNeed({ ...plan, mates: 1 }).heightMm) / cell.heightMm) + 1;
   const most = Math.max(0, rows) * columnsOf({ ...plan, mates: 999 });
-  return `${plan.mates} mates need ${plain(widthMm)} × ${plain(heightMm)} mm; the piece is ${plain(plan.sheetWidthMm)} × ${plain(plan.sheetHeightMm)}. ${most > 3 ? `${most} mates go on it.` : "Take a larger piece."}`;
+  return `${plan.mates} mates need ${plain(widthMm)} × ${plain(heightMm)} mm. The piece is ${plain(plan.sheetWidthMm)} × ${plain(plan.sheetHeightMm)} mm. ${most > 3 ? `Enter at most ${most} mates.` : "Use a larger piece."}`;
 }
 
 export function planWarnings(plan: KerfPlan, context: PlanContext): PlanWarning[] {
@@ -74,14 +74,14 @@ export function planWarnings(plan: KerfPlan, context: PlanContext): PlanWarning[
   if (plan.from && !plan.from.thickness)
     warnings.push({
       field: "stock",
-      message: `Its thickness was never measured: ${plain(plan.from.nominalMm)} mm by name alone. Squeeze it at several places and write it on its card.`,
+      message: `The thickness of ${plan.from.name} was never measured. Measure it at several points and enter it on the stock card.`,
     });
   if (plan.powerPct <= plan.markPowerPct && plan.speedMmPerS >= plan.markSpeedMmPerS)
     warnings.push({
       field: "speedMmPerS",
-      message: "The letters are burned as strongly as the cut: will it go through?",
+      message: "The cut is not stronger than the letters. Check that it goes through.",
     });
   if (plan.way === "comb" && lengthGauges(context).every((g) => g.kind === "rule"))
-    warnings.push({ field: "cuts", message: "A rule cannot read a gap of a mm or two: take calipers." });
+    warnings.push({ field: "cuts", message: "A rule cannot measure a gap of 1 or 2 mm. Use calipers." });
   return warnings;
 }

@@ -58,7 +58,7 @@ function stockFields({ stocks = [] }: PlanContext) {
         group: "Stock",
         why: "A kerf belongs to one batch of it.",
         usual: stocks[0]?.key ?? "",
-        refusal: stocks.length === 0 ? NO_CARD : "Choose what it is cut from.",
+        refusal: stocks.length === 0 ? NO_CARD : "Choose the stock.",
         elsewhere: {
           href: "/stock",
           label: stocks.length === 0 ? "Make a card of the stock first" : "Cards of the stock",
@@ -68,20 +68,20 @@ function stockFields({ stocks = [] }: PlanContext) {
   };
 }
 
-export const NO_CARD = "Make a card of the stock first: the kerf is kept on it.";
+export const NO_CARD = "Make a card of the stock first. The kerf is stored on that card.";
 
 function cutFields() {
   return {
     way: field.choice(WAYS, {
       label: "What is cut",
       group: "Cut",
-      why: "Part and hole tell kerf and scale apart.",
+      why: "Part and hole together separate the kerf from the scale.",
       usual: "part and hole",
     }),
     sideMm: field.length({
       label: "Side of the square",
       group: "Cut",
-      why: "As it is drawn.",
+      why: "Drawn size.",
       usual: 40,
       when: SQUARE,
     }),
@@ -89,16 +89,16 @@ function cutFields() {
     grownMm: field.length({
       label: "Grown on each side by",
       group: "Cut",
-      why: "0 to measure; the offset per side to prove it. A hole alone is shrunk.",
+      why: "Enter 0 to measure, or the offset per side to prove it.",
       usual: 0,
       min: 0,
-      max: [2, "No kerf is so wide: half of it is meant, for example 0.1 mm."],
+      max: [2, "The offset is half of the kerf, for example 0.1 mm."],
       when: SQUARE,
     }),
     scaleWithin: field.share({
-      label: "Lengths are right within",
+      label: "Limit of error of lengths",
       group: "Cut",
-      why: "What the scale may add to the kerf; 0.1 % is 0.04 mm in 40.",
+      why: "Largest error of the axis scale. 0.1 % is 0.04 mm in 40 mm.",
       usual: 0.001,
       max: [0.05, "Correct the scale of the axes first."],
       when: only("part", "hole"),
@@ -106,7 +106,7 @@ function cutFields() {
     faces: field.choice(FACES, {
       label: "Read on",
       group: "Cut",
-      why: "The bottom face tells the taper.",
+      why: "The bottom face shows the taper.",
       usual: "top",
       when: SQUARE,
     }),
@@ -114,7 +114,7 @@ function cutFields() {
     cuts: field.count({
       label: "Cuts across",
       group: "Cut",
-      why: "All of them, the frame counted in.",
+      why: "Number of cuts, including those of the frame.",
       usual: 10,
       min: 3,
       max: 60,
@@ -137,16 +137,16 @@ function mateFields({ machine }: PlanContext) {
     jointMm: field.length({
       label: "Width of the joint",
       group,
-      why: "Drawn alike on both; of a plug its diameter.",
+      why: "Drawn width of both, or the diameter of a plug.",
       usual: 10,
-      min: [2, "Narrower ones break."],
+      min: [2, "Narrower joints break."],
       max: 80,
       when: JOINT,
     }),
     offsetOn: field.choice(OFFSETS, {
       label: "The offset is on",
       group,
-      why: "On both it counts twice as much.",
+      why: "An offset on both mates counts twice.",
       usual: "both",
       when: JOINT,
     }),
@@ -161,16 +161,16 @@ function mateFields({ machine }: PlanContext) {
     stepMm: field.length({
       label: "Step",
       group,
-      why: "From mate to mate.",
+      why: "Difference between neighbouring mates.",
       usual: 0.02,
-      min: [0.001, "Nobody feels less."],
+      min: [0.001, "A smaller step cannot be felt."],
       max: 0.5,
       when: MATES,
     }),
     mates: field.count({
       label: "Mates",
       group,
-      why: "From loose to will not go.",
+      why: "Use enough mates to reach from loose to too tight.",
       usual: 10,
       min: 4,
       max: 60,
@@ -180,22 +180,29 @@ function mateFields({ machine }: PlanContext) {
     snugGapMm: field.signedLength({
       label: "Snug is a gap of",
       group,
-      why: "Across both sides. For the kerf alone: the snug offset supposes nothing.",
+      why: "Gap of both sides together. Only the kerf depends on it.",
       usual: 0.02,
       min: -0.2,
       max: 0.3,
       when: MATES,
     }),
-    snugWithinMm: field.length({ label: "give or take", group, usual: 0.02, min: 0, max: 0.3, when: MATES }),
+    snugWithinMm: field.length({
+      label: "Uncertainty of the snug gap",
+      group,
+      usual: 0.02,
+      min: 0,
+      max: 0.3,
+      when: MATES,
+    }),
     sheetWidthMm: field.length({
       label: "Piece of stock, along X",
       group,
-      why: "Mates are laid out on it.",
+      why: "The mates are laid out on this piece.",
       usual: Math.min(300, machine.widthMm),
       when: MATES,
     }),
     sheetHeightMm: field.length({
-      label: "along Y",
+      label: "Piece of stock, along Y",
       group,
       usual: Math.min(200, machine.depthMm),
       when: MATES,
@@ -215,7 +222,7 @@ function settingFields({ machine }: PlanContext) {
     focusBelowMm: field.signedLength({
       label: "Focus below the top face",
       group,
-      why: "0 = on it.",
+      why: "Enter 0 for a focus on the top face.",
       usual: 0,
       min: -20,
       max: 20,

@@ -196,8 +196,8 @@ describe("the new home offset", () => {
 
 describe("a box that cannot be measured", () => {
   it.each([
-    ["stockWidthMm", { stockWidthMm: "50" }, /10 mm outside the stock/],
-    ["stockHeightMm", { distanceYMm: "60" }, /20 mm outside the stock/],
+    ["stockWidthMm", { stockWidthMm: "50" }, /10 mm beyond the stock/],
+    ["stockHeightMm", { distanceYMm: "60" }, /20 mm beyond the stock/],
     ["stockWidthMm", { stockWidthMm: "2000" }, /at most 900 mm/],
     ["boxMm", { boxMm: "5" }, /does not show a turn/],
     ["distanceXMm", { distanceXMm: "0" }, /more than 0 mm/],
@@ -210,7 +210,7 @@ describe("a box that cannot be measured", () => {
   it("warns of lines too near to the edge, and of equal distances", () => {
     const { defaults } = originPlan({ machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {} });
     expect(planWarnings({ ...defaults, distanceYMm: 5 })[0]?.message).toMatch(/beside the stock/);
-    expect(planWarnings({ ...defaults, distanceYMm: 20 })[0]?.message).toMatch(/mixed up/);
+    expect(planWarnings({ ...defaults, distanceYMm: 20 })[0]?.message).toMatch(/mix-up/);
     expect(planWarnings(defaults)).toEqual([]);
   });
 });

@@ -14,7 +14,7 @@ import { stockSizeFields } from "../../trial/shared-fields";
 import { HOME_OFFSET } from "./setting";
 
 export const SENSES = {
-  "not known": "Not known: this burn and the next tell it",
+  "not known": "Not known: measure it with this burn and the next",
   away: "moves marks away from that edge",
   toward: "moves marks toward that edge",
 } as const;
@@ -44,7 +44,7 @@ function planFields(context: PlanContext) {
     widthMm: Math.min(100, machine.widthMm),
     heightMm: Math.min(80, machine.depthMm),
     most: machine,
-    why: "Pushed against the stops of the bed in the corner of the two edges.",
+    why: "Push the stock into the corner of the two edges.",
   });
   return {
     ...edgeFields(context, "edge of the stock", {
@@ -56,7 +56,7 @@ function planFields(context: PlanContext) {
     boxMm: field.length({
       label: "Side of the box",
       group: "Lines",
-      why: "Read near both ends of its lines, a turned stock shows.",
+      why: "Longer lines show a turned stock better.",
       usual: 40,
       min: [10, "Less than 10 mm does not show a turn."],
     }),
@@ -89,7 +89,7 @@ export function originPlan(context: PlanContext): PlanForm<OriginPlan> {
 
 function beyondStock(reaches: number, stockMm: number): string | null {
   return reaches > stockMm
-    ? `The box would end ${plain(reaches - stockMm)} mm outside the stock: it reaches ${plain(reaches)} mm from its edge.`
+    ? `The box would reach ${plain(reaches - stockMm)} mm beyond the stock. Use stock of at least ${plain(reaches)} mm, or a smaller box.`
     : null;
 }
 
@@ -98,9 +98,12 @@ export function planWarnings(plan: OriginPlan): PlanWarning[] {
   if (Math.min(plan.distanceXMm, plan.distanceYMm) < SPARE_MM)
     warnings.push({
       field: plan.distanceXMm < SPARE_MM ? "distanceXMm" : "distanceYMm",
-      message: `Nearer than ${SPARE_MM} mm, a wrong origin may put the line beside the stock.`,
+      message: `The line is close to the edge. A wrong origin may put it beside the stock. Use at least ${SPARE_MM} mm.`,
     });
   if (plan.axes === "X and Y" && plan.distanceXMm === plan.distanceYMm)
-    warnings.push({ field: "distanceYMm", message: "As far as along X: if the two are mixed up, nobody will notice." });
+    warnings.push({
+      field: "distanceYMm",
+      message: "X and Y have the same distance. Use different distances, to notice a mix-up.",
+    });
   return warnings;
 }

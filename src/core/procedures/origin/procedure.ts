@@ -39,9 +39,9 @@ export const origin = defineProcedure<OriginPlan>({
   solve: solveOrigin,
   words: {
     read: "Measure from the edges first.",
-    prove: "The same box once more with the new offsets in force, entered and read back one axis after the other.",
-    proved: "Proved: marks lie where they are drawn.",
-    holding: "Still holding: nothing to change.",
+    prove: "Enter the new offset of each axis and read it back. Then burn the same box again.",
+    proved: "Proved: marks are where they are drawn.",
+    holding: "Still valid. Change nothing.",
   },
   judge: judgeEdges("edge", edgesIn),
   detail: edgeDetail,

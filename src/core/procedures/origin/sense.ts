@@ -13,7 +13,7 @@ import { edgesIn } from "./observe";
 import { isCount, type OriginPlan } from "./plan";
 import { HOME_OFFSETS } from "./setting";
 
-/** A change tells its sense when it is as large as its doubt: it can only be one or the other. It tells its size from further off. */
+/** A change tells its sense when it is as large as its uncertainty: it can only be one or the other. It tells its size from further off. */
 const TELLS_SENSE = 1;
 export const TELLS_SIZE = 3;
 
@@ -39,7 +39,7 @@ export function senseOf(history: History<OriginPlan>, round: RoundRecord<OriginP
   return { known: true, sense: slope > 0 ? 1 : -1, from: "learned", slope };
 }
 
-/** By the newest two rounds between which the number changed, and the mark moved with it `beyond` its doubt; `null` before there are such. */
+/** By the newest two rounds between which the number changed, and the mark moved with it `beyond` its uncertainty; `null` before there are such. */
 export function learnedSlope(history: History<OriginPlan>, axis: Axis, beyond: number): number | null {
   const known = history.rounds.flatMap((round) => {
     const number = numberIn(round, specOf(axis).key);

@@ -163,7 +163,7 @@ function oval(history: History<RotaryPlan>, { sites }: TravelRead): Finding[] {
         tone: "note",
         site,
         headline: `The part differs by ${shownLength(differ, unit, 2)} from side to side.`,
-        text: "Oval or flattened: the mean is taken, and its doubt grows. A tape measure around it takes its form in.",
+        text: "The workpiece is oval or flat. Ustrina uses the mean, with a larger uncertainty. Measure around it with a tape measure instead.",
       }),
     ];
   });

@@ -1,4 +1,4 @@
-/** Does the surface go as far as it is sent? */
+/** Verdict on the travel of the surface. */
 import { judgeErrors, oneError } from "../../measuring/judge-errors";
 import { expandedUncertainty } from "../../metrology/measured";
 import { fixed } from "../../metrology/quantity-text";
@@ -16,25 +16,25 @@ export const judgeTravel = judgeErrors<RotaryPlan, "">({
     return read && errorOf(read);
   }),
   text: ({ error }) =>
-    `It goes ${fixed(Math.abs(100 * error.value), 2)} ± ${fixed(100 * expandedUncertainty(error), 2)} % too ${error.value < 0 ? "short" : "far"}`,
+    `The travel is ${fixed(Math.abs(100 * error.value), 2)} ± ${fixed(100 * expandedUncertainty(error), 2)} % too ${error.value < 0 ? "short" : "long"}`,
   advice: {
-    proved: "Nothing to change.",
-    "not proved": "Enter what this burn says, and prove it once more.",
-    "cannot tell": "Tolerance and doubt overlap: read more often, or take the line once around.",
+    proved: "Change nothing.",
+    "not proved": "Enter the new value from Correct, then burn another proof.",
+    "cannot tell": "The uncertainty is too large for the tolerance. Take more readings, or burn a line once around.",
   },
   asFound: "error of travel",
   refuting: (history, last) => ofRead(history, last, (read) => wrongWay(last.plan, read)),
-  // A part that slips may be right once: it is said beside the verdict.
+  // A workpiece that slips may measure right once. The finding stands beside the verdict.
   findings: (history, last) =>
     ofRead(history, last, (read) => slipOf(history, last.plan, read).filter((f) => f.tone === "needs you")),
   became: () => ({
     unchanged: {
-      headline: "It goes as far as before.",
-      text: "The new number did not reach the rotary: another profile of the controller is chosen, or it wants to be started again after it.",
+      headline: "The travel is the same as before.",
+      text: "Check that the new value is stored, in the profile in use. Restart the controller if necessary.",
     },
     doubled: {
-      headline: "It is off twice as much as before.",
-      text: "The number was changed the wrong way: more steps go farther, a thicker roller goes less far.",
+      headline: "The error of the travel has doubled.",
+      text: "The value was changed the wrong way. More steps or a smaller roller diameter make the travel longer.",
     },
   }),
 });

@@ -3,7 +3,7 @@
 import type { MachineSpec } from "../../machine/machine-spec";
 import type { RotarySpec } from "../../machine/part-spec";
 import { expandedMm } from "../../measuring/baseline";
-import { endingOf, gaugeIn } from "../../measuring/length-gauges";
+import { gaugeIn } from "../../measuring/length-gauges";
 import { plain } from "../../metrology/quantity-text";
 import type { PlanContext, PlanForm, PlanWarning } from "../../trial/plan-form";
 import { planForm } from "../../trial/plan-table";
@@ -29,19 +29,19 @@ function diameterFault(diameterMm: number, { rotary, machine }: PlanContext): st
   const takes = rotary && limitsText(rotary);
   if (!rotary || !takes || fits(diameterMm, rotary)) return sizeOfMachine(diameterMm, machine);
   const slips = [
-    { is: diameterMm / Math.PI, words: "Was it measured around instead of across?" },
-    { is: diameterMm * 2, words: "Is it the radius?" },
-    { is: diameterMm * 25.4, words: "Was it an inch size? Type its unit: 2.4 in." },
-    { is: diameterMm / 25.4, words: "Was a mm typed as an inch?" },
+    { is: diameterMm / Math.PI, words: "Check whether you entered the circumference. Enter the diameter." },
+    { is: diameterMm * 2, words: "Check whether you entered the radius. Enter the diameter." },
+    { is: diameterMm * 25.4, words: "Check the unit. Type an inch size with its unit, for example 2.4 in." },
+    { is: diameterMm / 25.4, words: "Check the unit. The size seems to be in mm." },
   ];
   const slip = slips.find(({ is }) => fits(is, rotary));
-  return `${rotary.label} takes parts ${takes}.${slip ? ` ${slip.words}` : ""}`;
+  return `${plain(diameterMm, 1)} mm does not fit ${rotary.label}. ${takes}${slip ? ` ${slip.words}` : ""}`;
 }
 
 function sizeOfMachine(diameterMm: number, { name, widthMm, depthMm }: MachineSpec): string | null {
   const most = Math.max(widthMm, depthMm);
   return diameterMm > most
-    ? `${name} has no room for a part ${plain(diameterMm, 0)} mm thick. Was it measured around, or typed in another unit?`
+    ? `${name} has no room for a diameter of ${plain(diameterMm, 0)} mm. Enter at most ${plain(most)} mm. Check that this is the diameter, in the right unit.`
     : null;
 }
 
@@ -50,9 +50,10 @@ function fits(mm: number, { thinnestMm, thickestMm }: RotarySpec): boolean {
 }
 
 function limitsText({ thinnestMm, thickestMm }: RotarySpec): string | null {
-  if (thinnestMm !== null && thickestMm !== null) return `from ${plain(thinnestMm)} to ${plain(thickestMm)} mm thick`;
-  if (thickestMm !== null) return `up to ${plain(thickestMm)} mm thick`;
-  return thinnestMm === null ? null : `from ${plain(thinnestMm)} mm on`;
+  if (thinnestMm !== null && thickestMm !== null)
+    return `Enter between ${plain(thinnestMm)} and ${plain(thickestMm)} mm.`;
+  if (thickestMm !== null) return `Enter at most ${plain(thickestMm)} mm.`;
+  return thinnestMm === null ? null : `Enter at least ${plain(thinnestMm)} mm.`;
 }
 
 /** A line that meets its own beginning is no span. */
@@ -61,10 +62,10 @@ function spanFault(plan: RotaryPlan, context: PlanContext): string | null {
   if (way === "wrap") return null;
   const around = Math.PI * diameterMm;
   if (spanMm >= around)
-    return `The part is ${plain(around, 1)} mm around: a line of ${plain(spanMm, 1)} mm would run over its own beginning. At most ${plain(Math.floor(0.9 * around), 0)} mm, or take the line once around.`;
+    return `The circumference is ${plain(around, 1)} mm. A line of ${plain(spanMm, 1)} mm would overlap its beginning. Enter at most ${plain(Math.floor(0.9 * around), 0)} mm, or choose a line once around.`;
   const { gauge, reachMm } = gaugeIn(plan, context);
   return spanMm > reachMm
-    ? `${gauge.name} ${endingOf(gauge, "reach", "es")} ${plain(reachMm)} mm, as said below.`
+    ? `The line is longer than the reach of ${gauge.name}. Enter at most ${plain(reachMm)} mm, or use a longer gauge.`
     : null;
 }
 
@@ -72,16 +73,21 @@ function beginsFault(plan: RotaryPlan, machine: MachineSpec): string | null {
   if (!isBurned(plan)) return null;
   const size = plan.replaces === "y" ? machine.widthMm : machine.depthMm;
   const end = plan.beginsAtMm + ALONG_MM;
-  return end > size ? `The marks would reach ${plain(end, 1)} mm; the working area ends at ${plain(size)} mm.` : null;
+  return end > size
+    ? `The marks would reach to ${plain(end, 1)} mm, outside the working area of ${plain(size)} mm. Enter at most ${plain(size - ALONG_MM)} mm.`
+    : null;
 }
 
 export function planWarnings(plan: RotaryPlan, context: PlanContext): PlanWarning[] {
   const warnings: PlanWarning[] = [];
   const say = (field: keyof RotaryPlan, message: string) => warnings.push({ field, message });
   if (plan.diameterMm < THIN_MM)
-    say("diameterMm", `${plain(plan.diameterMm)} mm is thin. Was an inch size typed as mm?`);
+    say("diameterMm", `${plain(plan.diameterMm)} mm is thin. Check that the size is in mm.`);
   if (plan.way !== "wrap" && plan.spanMm > (Math.PI * plan.diameterMm) / 2 && plan.tapeMm > 0)
-    say("spanMm", "Longer than half a turn, the tape sags on the lower side and comes off. Shorter, or once around.");
+    say(
+      "spanMm",
+      "Tape longer than half a turn comes off at the lower side. Use a shorter line, or a line once around.",
+    );
   const known = rotaryWarning(plan, context);
   if (known) say("rotary", known);
   const told = toldWithin(plan, context);
@@ -89,18 +95,18 @@ export function planWarnings(plan: RotaryPlan, context: PlanContext): PlanWarnin
   if (context.tolerance !== undefined && told > context.tolerance)
     say(
       plan.way === "wrap" ? "repeats" : "spanMm",
-      `${gauge.name} ${endingOf(gauge, "tell", "s")} it to ± ${plain(100 * told, 2)} %, and ${plain(100 * context.tolerance, 2)} % is wanted: a longer line, a finer gauge, or more readings.`,
+      `The uncertainty with ${gauge.name} is about ± ${plain(100 * told, 2)} %. The tolerance is ${plain(100 * context.tolerance, 2)} %. Use a longer line, a better gauge or more readings.`,
     );
   return warnings;
 }
 
-/** What is written down of the rotary decides what is kept until it is put back. */
+/** Its entry on the page of the machine decides which temporary changes are listed until they are restored. */
 function rotaryWarning({ rotary: laid }: RotaryPlan, { rotary }: PlanContext): string | null {
   if (!rotary)
-    return "Write the rotary down on the page of the machine: what is switched off for it is then kept until it is put back.";
-  if (laid !== rotary.label) return `${rotary.label} is fitted now: choose it, or fit ${laid} again.`;
+    return "Enter the rotary on the page of the machine. Ustrina then lists its temporary changes until they are restored.";
+  if (laid !== rotary.label) return `${rotary.label} is fitted now. Choose it, or fit ${laid} again.`;
   if (rotary.setAside.length === 0 && !rotary.setAsideToo)
-    return "Nothing is said to be switched off for it: travel limits, homing, an axis? Say so where the rotary is described.";
+    return "No temporary changes are entered for this rotary. Check the travel limits, homing and axes, and enter them with the rotary.";
   return null;
 }
 

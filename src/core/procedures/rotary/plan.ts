@@ -49,7 +49,7 @@ export function planFields(context: PlanContext, alongMm: number) {
     ...testFields(),
     ...rotaryFields(context),
     ...partFields(),
-    ...gaugeFields(context, "The longest that can be measured."),
+    ...gaugeFields(context, "Longest length that the gauge can measure."),
     ...readingFields(),
     ...burnFields(context, alongMm),
   };
@@ -62,31 +62,31 @@ function testFields() {
     way: field.choice(WAYS, {
       label: "What is measured",
       group: "Test",
-      why: "Once around tells most: it is the longest line there is.",
+      why: "A line once around gives the smallest uncertainty.",
       usual: "wrap",
     }),
     spanMm: field.length({
       label: "From line to line",
       group: "Test",
-      why: "As long as the part allows, below half a turn with tape.",
+      why: "Use a long line, but less than half a turn with tape.",
       usual: 80,
-      min: [20, "A longer one tells more."],
+      min: [20, "A longer line gives a smaller uncertainty."],
       when: SPANS,
     }),
     /** On which it is burned or drawn; 0 = none. */
     tapeMm: field.length({
-      label: "The tape is thick",
+      label: "Thickness of the tape",
       group: "Test",
-      why: "It stands out from the part and is read laid flat. 0: no tape.",
+      why: "The tape is read laid flat. Enter 0 without tape.",
       usual: 0.1,
       min: 0,
-      max: [2, "No tape is so thick."],
+      max: [2, "Tape is usually 0.1 mm thick."],
       when: SPANS,
     }),
     thereAndBack: field.choice(BACK, {
       label: "There and back",
       group: "Test",
-      why: "A scale that is wrong comes back to its place, a part that slips does not.",
+      why: "A workpiece that slips does not return to the first line.",
       usual: "yes",
     }),
   };
@@ -100,26 +100,26 @@ function rotaryFields({ machine, rotary }: PlanContext) {
     rotary: field.oneOfThese([{ value: known, label: known }], {
       label: "Rotary",
       group,
-      why: rotary ? "As it is fitted." : "None is written down as fitted: its drive need not be known.",
+      why: rotary ? "The rotary that is fitted." : "No rotary is entered as fitted. You can measure without one.",
       usual: known,
     }),
-    drive: field.choice(DRIVES, { label: "How it turns", group, usual: rotary?.drive ?? "roller" }),
-    replaces: field.choice(REPLACED, { label: "In the place of", group, usual: rotary?.replaces ?? "y" }),
+    drive: field.choice(DRIVES, { label: "Drive", group, usual: rotary?.drive ?? "roller" }),
+    replaces: field.choice(REPLACED, { label: "Replaced axis", group, usual: rotary?.replaces ?? "y" }),
     holds: field.choice(HELD, {
-      label: "Its controller holds",
+      label: "Settings of the controller",
       group,
-      why: "One of them is corrected: only their ratio matters.",
+      why: "Only one of the two settings is corrected.",
       usual: heldBy(machine),
       when: ROLLERS,
     }),
     /** How far the surface of a chucked part goes up and down in a turn. */
     runoutMm: field.length({
-      label: "Runs out by",
+      label: "Runout",
       group,
-      why: "Up and down in a turn, by an indicator or by eye.",
+      why: "Movement up and down in a turn, by indicator or by eye.",
       usual: USUAL_RUNOUT_MM,
       min: 0,
-      max: [5, "So much runs out of focus: true it up first."],
+      max: [5, "Align the workpiece in the chuck first."],
       when: { field: "drive", is: ["chuck"] },
     }),
   };
@@ -136,22 +136,22 @@ function partFields() {
   return {
     /** As the machine is told it. */
     diameterMm: field.length({
-      label: "Across, where it is marked",
+      label: "Diameter, where it is marked",
       group,
-      why: "As the machine is told it. It is measured well when the burn is read.",
+      why: "Enter the value used by the machine. You measure it later.",
       usual: USUAL_DIAMETER_MM,
     }),
     /** How its size is measured when it is read. */
-    sizedBy: field.choice(SIZED, { label: "Measured by", group, usual: "across" }),
+    sizedBy: field.choice(SIZED, { label: "Size is measured by", group, usual: "across" }),
     rests: field.choice(RESTS, {
-      label: "It lies on the rollers",
+      label: "Part on the rollers",
       group,
-      why: "Another diameter goes another way for the same turn.",
+      why: "Choose where the rollers touch the workpiece.",
       usual: "same",
       when: ROLLERS,
     }),
     restsOnMm: field.length({
-      label: "Across, where it lies",
+      label: "Diameter, where it lies",
       group,
       usual: USUAL_DIAMETER_MM,
       when: { field: "rests", is: ["other"] },
@@ -161,18 +161,18 @@ function partFields() {
 
 function readingFields() {
   return {
-    repeats: repeatsField(3, "Turn the part between readings across: ovals and flats show."),
+    repeats: repeatsField(3, "Turn the workpiece between readings, to notice an oval one."),
     readoutStepMm: field.length({
       label: "Step of the readout",
       group: "Reading",
-      why: "Smallest change of the number that the controller shows.",
+      why: "Smallest change that the controller shows.",
       usual: 0.1,
       when: TRACED,
     }),
     dotMm: field.length({
-      label: "The dot is set within",
+      label: "Resolution of the dot",
       group: "Reading",
-      why: "How well you see it on the line.",
+      why: "Smallest distance from the line that you can see.",
       usual: 0.2,
       max: 2,
       when: TRACED,
@@ -186,7 +186,7 @@ function burnFields({ machine, rotary }: PlanContext, alongMm: number) {
     speedMmPerS: field.speed({
       label: "Speed",
       group: "Burn",
-      why: "Slow: a part that is hurried slips.",
+      why: "Use a slow speed. A fast workpiece slips.",
       usual: Math.min(50, machine.topSpeedMmPerS / 8),
       max: topSpeed(machine),
       when: BURNED,
@@ -195,7 +195,7 @@ function burnFields({ machine, rotary }: PlanContext, alongMm: number) {
     beginsAtMm: field.length({
       label: "Marks begin at",
       group: "Burn",
-      why: "Along the part, from the edge of the working area.",
+      why: "Distance along the workpiece from the edge of the working area.",
       usual: Math.max(0, Math.floor((size - alongMm) / 2)),
       min: [0, "The marks must lie inside the working area."],
       when: BURNED,

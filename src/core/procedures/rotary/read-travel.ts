@@ -1,5 +1,5 @@
 /**
- * The drive from what was read: how much farther the surface goes than it should, with its doubt part by part.
+ * The drive from what was read: how much farther the surface goes than it should, with its uncertainty part by part.
  *
  *   ratio = travelled / due          u^2 = sum (d ratio / d y_i)^2 u_i^2, derivatives by differences
  *
@@ -36,7 +36,7 @@ const TAPE_KNOWN = 0.5;
 /** A part is laid out to within this before it is measured well, sd, mm. (common practice, no source) */
 const LAID_OUT_WITHIN_MM = 1;
 /** Where nothing is said of a readout, mm. */
-const NO_DOUBT_MM = 1e-9;
+const LEAST_U_MM = 1e-9;
 /** Share of a value by which derivatives are taken. */
 const STEP_SHARE = 1e-5;
 
@@ -177,7 +177,7 @@ function knownOf(plan: RotaryPlan, here: Here, id: string, readings: readonly Le
   if (id === SITES.first || id === SITES.second) {
     const u = Math.hypot(plan.readoutStepMm / Math.sqrt(12), plan.dotMm / Math.sqrt(3));
     const source = { id: "readout", label: "Readout, and the dot on the line", kind: "B" as const };
-    return [{ ...known(id, "readout", { u: Math.max(u, NO_DOUBT_MM) }), source }];
+    return [{ ...known(id, "readout", { u: Math.max(u, LEAST_U_MM) }), source }];
   }
   const first = readings.find((r) => r.site === id);
   if (!first) return [];

@@ -163,7 +163,7 @@ describe("how far a part travels", () => {
     expect(solved(SPAN, { ...RIGHT, [SITES.span]: 99 }).findings).not.toContain("chord");
   });
 
-  it("the doubt of the diameter enters a wrap pi times", () => {
+  it("the uncertainty of the diameter enters a wrap pi times", () => {
     const { outcome } = solved(WRAP, { ...RIGHT, [SITES.gap]: 1.8, [SITES.width]: 0.2, [SITES.marked]: 60 });
     const part = outcome.estimates[0]?.budget.find((p) => p.id.startsWith("placing size"));
     const scatter = outcome.estimates.find((e) => e.id === "marked")?.budget.find((p) => p.id.startsWith("placing"));
@@ -247,17 +247,17 @@ describe("what is laid out", () => {
   };
 
   it("refuses what the drive does not take, and guesses what was typed", () => {
-    expect(faults({ diameterMm: "188.5" }).diameterMm).toMatch(/from 10 to 100 mm thick.*around instead of across/);
+    expect(faults({ diameterMm: "188.5" }).diameterMm).toMatch(/between 10 and 100 mm.*circumference/);
     expect(faults({ diameterMm: "2.4" }).diameterMm).toMatch(/inch size/);
     expect(faults({ diameterMm: "8" }).diameterMm).toMatch(/radius/);
-    expect(faults({ rests: "other", restsOnMm: "120" }).restsOnMm).toMatch(/Roller drive takes/);
+    expect(faults({ rests: "other", restsOnMm: "120" }).restsOnMm).toMatch(/does not fit Roller drive/);
     expect(faults({ diameterMm: "flat" }).diameterMm).toBeDefined();
   });
 
   it("refuses a line that runs over its own beginning, or past the gauge or the bed", () => {
-    expect(faults({ way: "span", spanMm: "190" }).spanMm).toMatch(/188.5 mm around.*169 mm/);
-    expect(faults({ way: "span", spanMm: "160" }).spanMm).toMatch(/reach 150 mm/);
-    expect(faults({ beginsAtMm: "880" }).beginsAtMm).toMatch(/ends at 900/);
+    expect(faults({ way: "span", spanMm: "190" }).spanMm).toMatch(/188\.5 mm.*at most 169 mm/);
+    expect(faults({ way: "span", spanMm: "160" }).spanMm).toMatch(/at most 150 mm/);
+    expect(faults({ beginsAtMm: "880" }).beginsAtMm).toMatch(/working area of 900 mm/);
   });
 
   it("warns of tape beyond half a turn, and of a rotary that nobody described", () => {
@@ -267,7 +267,7 @@ describe("what is laid out", () => {
     expect(planWarnings({ ...span, spanMm: 60 }, context({ tolerance: 1 }))).toEqual([]);
     const swapped = { ...ROLLER, label: "Another" };
     expect(planWarnings({ ...span, spanMm: 60 }, context({ rotary: swapped, tolerance: 1 }))).toEqual([
-      { field: "rotary", message: "Another is fitted now: choose it, or fit Roller drive again." },
+      { field: "rotary", message: "Another is fitted now. Choose it, or fit Roller drive again." },
     ]);
   });
 
@@ -302,7 +302,7 @@ describe("what is laid out", () => {
   });
 });
 
-it("the doubt of the grip is of rollers alone: 0.2 mm a metre of travel", () => {
+it("the uncertainty of the grip is of rollers alone: 0.2 mm a metre of travel", () => {
   const gripIn = (plan: RotaryPlan) =>
     solved(plan, { ...RIGHT, [SITES.span]: 98, [SITES.marked]: 60 }).outcome.estimates[0]?.budget.find(
       (p) => p.id === "grip",

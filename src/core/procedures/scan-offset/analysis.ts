@@ -163,7 +163,7 @@ export function offsetUsed(analysis: Pick<Analysis, "use">, speed: SpeedResult):
   return times(staggerUsed(analysis, speed), 1 / 2);
 }
 
-/** |m| is more than its own doubt explains. */
+/** |m| is more than its uncertainty explains. */
 export function isSignificant(m: Measured): boolean {
   return Math.abs(m.value) > coverageFactor(freedomOf(m)) * m.standardUncertainty;
 }

@@ -1,4 +1,4 @@
-/** What a round of readings amounts to: lag, constant part and offset at each speed, with where their doubt comes from. */
+/** What a round of readings amounts to: lag, constant part and offset at each speed, each with its uncertainty budget. */
 
 import { type Budgeted, times } from "../../metrology/budget";
 import { expandedUncertainty } from "../../metrology/measured";
@@ -16,7 +16,7 @@ import { LAG_DIFFERENCE } from "./observe-gaps";
 import type { ScanOffsetPlan } from "./plan";
 
 const PER_DIRECTION = 1 / 2;
-/** A help is named when it takes at least this share off the doubt. */
+/** A help is named when it takes at least this share off the uncertainty. */
 const WORTH_NAMING = 0.1;
 
 type Foreseen = NonNullable<ReturnType<typeof foresee>>;

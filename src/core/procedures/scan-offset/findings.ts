@@ -83,7 +83,7 @@ function lackOfFit(analysis: Analysis): Finding[] {
       id: "no line",
       tone: "note",
       headline: "The readings do not lie on a line.",
-      text: "The differences are larger than the readings' own doubt, so each entry goes by what was measured at its speed. Many drives do this.",
+      text: "The differences are larger than the uncertainty of the readings, so each entry goes by what was measured at its speed. Many drives do this.",
       site: null,
     },
   ];

@@ -32,8 +32,8 @@ import { gapRow, knownOfGaps, wantedOfGaps } from "./observe-gaps";
 import { hasOutline, type ScanOffsetPlan } from "./plan";
 import { heldShift } from "./setting";
 
-/** Doubt about the drawn size of the reference step, as a share: the scale of the axis. (0.2 %, common practice, no source) */
-const AXIS_SCALE_DOUBT = 0.002;
+/** Relative uncertainty of the drawn size of the reference step: the scale of the axis. (0.2 %, common practice, no source) */
+const AXIS_SCALE_U = 0.002;
 /** By how much the step itself may be wrong where it is, sd, mm. (common practice, no source) */
 const STEP_WRONG_BY_MM = 0.1;
 /** How far a drive stands off the line at one speed, as stagger, sd, mm: a sound one, and one that bends gently. (common practice, no source) */
@@ -149,7 +149,7 @@ export function modelFor(
       })),
       ...(gapSpeeds.length > 0 ? knownOfGaps(gapSpeeds, gapGauges) : []),
       ...(used.some((r) => r.at === null)
-        ? [known("scale", "drawn size of the reference step", stepDoubt(round))]
+        ? [known("scale", "drawn size of the reference step", stepUncertainty(round))]
         : []),
     ],
     wanted: [
@@ -222,8 +222,8 @@ function bowKnown(): Observation {
   };
 }
 
-function stepDoubt({ plan }: RoundRecord<ScanOffsetPlan>) {
-  return { u: AXIS_SCALE_DOUBT, wrongBy: STEP_WRONG_BY_MM / plan.referenceStepMm };
+function stepUncertainty({ plan }: RoundRecord<ScanOffsetPlan>) {
+  return { u: AXIS_SCALE_U, wrongBy: STEP_WRONG_BY_MM / plan.referenceStepMm };
 }
 
 /** Mean of the readings at each speed, mm. */

@@ -41,29 +41,28 @@ function speedFault(plan: ScanOffsetPlan, machine: MachineSpec): string | null {
   const tooFast = plan.speedsMmPerS.find((v) => v > top);
   if (tooFast !== undefined) {
     const meant = tooFast / MINUTE_S;
-    const slip =
-      meant <= top ? ` Was ${plain(tooFast)} mm/min meant? That is ${plain(meant)} mm/s: type the unit with it.` : "";
+    const slip = meant <= top ? ` If you mean ${plain(tooFast)} mm/min, enter ${plain(meant)} mm/s.` : "";
     return `${plain(tooFast)} mm/s is too fast. ${topSpeedReason(machine)} Enter at most ${plain(top)} mm/s.${slip}`;
   }
   const twice = plan.speedsMmPerS.find((v, i) => plan.speedsMmPerS.indexOf(v) !== i);
-  if (twice !== undefined) return `${plain(twice)} mm/s is there twice: each block needs a speed of its own.`;
+  if (twice !== undefined) return `${plain(twice)} mm/s is entered twice. Enter each speed once.`;
   const slow = machine.assumed?.includes("topSpeedMmPerS") ? undefined : plan.speedsMmPerS.find((v) => v < top / 100);
   if (slow !== undefined)
-    return `At ${plain(slow)} mm/s there is no stagger to see on a machine that does ${plain(top)} mm/s. Was mm/min mixed up with mm/s?`;
+    return `${plain(slow)} mm/s is too slow for a visible stagger. Enter at least ${plain(top / 100)} mm/s. Check that the speed is in mm/s.`;
   return null;
 }
 
 function widthFault(plan: ScanOffsetPlan): string | null {
   const needed = rowSpan(plan).x1 + SPACING_MM.edge;
   return needed > plan.stockWidthMm
-    ? `Labels and rows of ${plain(plan.rowLengthMm)} mm need ${plain(needed)} mm; the stock is ${plain(plan.stockWidthMm)} mm wide. Use a wider piece or shorter rows.`
+    ? `Labels and rows of ${plain(plan.rowLengthMm)} mm need ${plain(needed)} mm. The stock is ${plain(plan.stockWidthMm)} mm wide. Use a wider piece or shorter rows.`
     : null;
 }
 
 function heightFault(plan: ScanOffsetPlan): string | null {
   const needed = usedHeightMm(plan);
   return needed > plan.stockHeightMm
-    ? `${plan.speedsMmPerS.length} blocks of ${plain(blockHeightMm(plan))} mm need ${plain(needed)} mm; the stock is ${plain(plan.stockHeightMm)} mm high. Use a taller piece, fewer speeds or fewer rows.`
+    ? `${plan.speedsMmPerS.length} blocks of ${plain(blockHeightMm(plan))} mm need ${plain(needed)} mm. The stock is ${plain(plan.stockHeightMm)} mm high. Use a taller piece, fewer speeds or fewer rows.`
     : null;
 }
 
@@ -77,9 +76,9 @@ function runUpFault(plan: ScanOffsetPlan, machine: MachineSpec): string | null {
   if (left >= 0 && right >= 0) return null;
   const whole = x1 - x0 + 2 * runUp;
   if (whole > machine.widthMm)
-    return `At ${plain(fastest)} mm/s the head needs ${plain(runUp, 1)} mm of run-up each side: ${plain(whole, 0)} mm in all, more than the ${plain(machine.widthMm)} mm of ${machine.name}. Leave out this speed or shorten the rows.`;
+    return `At ${plain(fastest)} mm/s the head needs ${plain(runUp, 1)} mm of run-up on each side. The total of ${plain(whole, 0)} mm is more than the ${plain(machine.widthMm)} mm of ${machine.name}. Leave out this speed or shorten the rows.`;
   const side = left < 0 ? "left" : "right";
-  return `At ${plain(fastest)} mm/s the head needs ${plain(runUp, 1)} mm of run-up; on the ${side} ${plain(-Math.min(left, right), 1)} mm are missing. Move the stock to the ${side === "left" ? "right" : "left"} or leave out this speed.`;
+  return `At ${plain(fastest)} mm/s the head needs ${plain(runUp, 1)} mm of run-up. ${plain(-Math.min(left, right), 1)} mm are missing on the ${side}. Move the stock to the ${side === "left" ? "right" : "left"} or leave out this speed.`;
 }
 
 /** What is worth knowing before the burn, though it does not stop it. */
@@ -89,23 +88,22 @@ export function planWarnings(plan: ScanOffsetPlan, context: PlanContext): PlanWa
   if (machine.accelerationMmPerS2 === null)
     warnings.push({
       field: "speedsMmPerS",
-      message: `The acceleration of ${machine.name} is not known: run-ups are laid out for ${CAUTIOUS_ACCELERATION_MM_PER_S2} mm/s².`,
+      message: `The acceleration of ${machine.name} is not known. Run-ups are laid out for ${CAUTIOUS_ACCELERATION_MM_PER_S2} mm/s².`,
     });
   if (plan.speedsMmPerS.length < 3)
     warnings.push({
       field: "speedsMmPerS",
-      message: "From three speeds on a line can be fitted and a misreading noticed.",
+      message: "Use at least three speeds to fit a line and to notice a wrong reading.",
     });
   if (plan.way === "bare strokes" && machine.scansBlocks)
     warnings.push({
       field: "way",
-      message:
-        "The controller's table does nothing to strokes: this measures only. The proof will be burned as closed blocks.",
+      message: "The table in the controller does not act on strokes. The proof will be burned as closed blocks.",
     });
   if (plan.way === "closed blocks" && !machine.scansBlocks)
     warnings.push({
       field: "way",
-      message: `${machine.name} runs G-code and scans no blocks by itself, as far as is known.`,
+      message: `${machine.name} runs G-code and probably scans no blocks itself. Choose rows as strokes if you are not sure.`,
     });
   if (hasOutline(plan) && plan.way === "closed blocks" && heldShift(plan, machine) === null)
     warnings.push({
@@ -119,7 +117,7 @@ export function planWarnings(plan: ScanOffsetPlan, context: PlanContext): PlanWa
     if (bare.length > 0)
       warnings.push({
         field: "speedsMmPerS",
-        message: `This controller uses exact speeds only, and work is done at ${bare.map((v) => plain(v)).join(", ")} mm/s too: burn these as well, or take them from the line.`,
+        message: `This controller uses exact speeds only, and your work also uses ${bare.map((v) => plain(v)).join(", ")} mm/s. Burn these speeds too, or use the values of the fitted line.`,
       });
   }
   if (held?.tableKind === "not known" && table?.shape === "table") {
@@ -127,7 +125,7 @@ export function planWarnings(plan: ScanOffsetPlan, context: PlanContext): PlanWa
     if (between.length > 0)
       warnings.push({
         field: "speedsMmPerS",
-        message: `Whether the controller goes by the line between its entries is not known: ${between.map((v) => plain(v)).join(", ")} mm/s will show the stagger, but the entry in force there cannot be told.`,
+        message: `Ustrina does not know whether this controller interpolates between its entries. No correction can be computed at ${between.map((v) => plain(v)).join(", ")} mm/s. Use the speeds of the table.`,
       });
   }
   return warnings;

@@ -39,16 +39,16 @@ describe("laying out", () => {
       "speedsMmPerS",
       /700 mm\/s is too fast\. The top speed of Testbed is 600 mm\/s\./,
     ],
-    ["mm/min typed as mm/s", { speedsMmPerS: "6000" }, "speedsMmPerS", /6000 mm\/min meant\? That is 100 mm\/s/],
-    ["mm/s typed as mm/min", { speedsMmPerS: "300 mm/min" }, "speedsMmPerS", /mm\/min mixed up/],
-    ["two blocks of one speed", { speedsMmPerS: "100 200 100" }, "speedsMmPerS", /100 mm\/s is there twice/],
+    ["mm/min typed as mm/s", { speedsMmPerS: "6000" }, "speedsMmPerS", /If you mean 6000 mm\/min, enter 100 mm\/s/],
+    ["mm/s typed as mm/min", { speedsMmPerS: "300 mm/min" }, "speedsMmPerS", /Check that the speed is in mm\/s/],
+    ["two blocks of one speed", { speedsMmPerS: "100 200 100" }, "speedsMmPerS", /100 mm\/s is entered twice/],
     ["no speed", { speedsMmPerS: "" }, "speedsMmPerS", /at least one speed/],
     ["a speed that is no number", { speedsMmPerS: "100 fast" }, "speedsMmPerS", /fast/],
-    ["a block wider than the stock", { rowLengthMm: "120" }, "stockWidthMm", /need 146 mm; the stock is 90 mm wide/],
-    ["blocks higher than the stock", { stockHeightMm: "60" }, "stockHeightMm", /need .* the stock is 60 mm high/],
-    ["stock off the working area", { stockAtXMm: "850" }, "stockAtXMm", /working area ends at 900 mm/],
-    ["stock off the far edge", { stockAtYMm: "560" }, "stockAtYMm", /working area ends at 600 mm/],
-    ["a run-up off the bed", { stockAtXMm: "5" }, "stockAtXMm", /run-up; on the left .* are missing/],
+    ["a block wider than the stock", { rowLengthMm: "120" }, "stockWidthMm", /need 146 mm\. The stock is 90 mm wide/],
+    ["blocks higher than the stock", { stockHeightMm: "60" }, "stockHeightMm", /need .* The stock is 60 mm high/],
+    ["stock off the working area", { stockAtXMm: "850" }, "stockAtXMm", /outside the working area of 900 mm/],
+    ["stock off the far edge", { stockAtYMm: "560" }, "stockAtYMm", /outside the working area of 600 mm/],
+    ["a run-up off the bed", { stockAtXMm: "5" }, "stockAtXMm", /run-up\. .* are missing on the left/],
     ["half a row", { rowsPerBlock: "5.5" }, "rowsPerBlock", /a whole number/],
   ])("refuses %s at its field", (_, change, field, message) => {
     expect(faults(change as unknown as Record<string, string>)[field]).toMatch(message);
@@ -91,8 +91,8 @@ describe("laying out", () => {
         .join(" ");
     expect(warned({})).toBe("");
     expect(warned({ speedsMmPerS: [100] })).toMatch(/three speeds/);
-    expect(warned({ way: "bare strokes" })).toMatch(/measures only/);
-    expect(warned({}, exact)).toMatch(/exact speeds only, and work is done at 150/);
+    expect(warned({ way: "bare strokes" })).toMatch(/does not act on strokes/);
+    expect(warned({}, exact)).toMatch(/exact speeds only, and your work also uses 150/);
     expect(warned({}, { ...SAMPLE_MACHINE, accelerationMmPerS2: null as never })).toMatch(/not known/);
   });
 });

@@ -1,6 +1,7 @@
-/** Scan offset: how late the beam is when rows are burned in both directions, speed by speed. */
+/** Scan offset: the delay of the beam when rows are burned in both directions, for each speed. */
 import type { Site } from "../../coupon/site";
 import type { Primitive } from "../../drawing/scene";
+import { UNDECIDED } from "../../measuring/plain-course";
 import { siteIsDone, sitesLeft } from "../../trial/answer";
 import type { History, Next } from "../../trial/history";
 import type { Outcome } from "../../trial/outcome";
@@ -41,8 +42,8 @@ export const scanOffset = defineProcedure<ScanOffsetPlan>({
     { on: "change", what: "tube", effect: "check" },
     { on: "change", what: "supply", effect: "check" },
   ],
-  tolerance: { default: DEFAULT_TOLERANCE_MM, unit: "mm", label: "Largest stagger left" },
-  recheck: { defaultDays: 180, why: "Belts stretch and bearings wear: twice a year is usual." },
+  tolerance: { default: DEFAULT_TOLERANCE_MM, unit: "mm", label: "Largest residual stagger" },
+  recheck: { defaultDays: 180, why: "Belts stretch and bearings wear. Twice a year is usual." },
   plan: scanOffsetPlan,
   sets: settingsOf,
   actsFrom: (plan) => (plan.way === "own strokes" ? "ustrina" : "controller"),
@@ -76,7 +77,7 @@ function nextRound(history: History<ScanOffsetPlan>, outcome: Outcome, verdict: 
     purpose: "proof",
     plan: { ...last.plan, way },
     set: outcome.corrections.map((c) => c.setting),
-    why: "The same coupon once more with the new entries in force: its rows should end in line.",
+    why: "Enter the new values, then burn the same coupon again. The rows should end in line.",
   };
 }
 
@@ -87,16 +88,15 @@ function afterCheck(
   plan: ScanOffsetPlan,
   unread: string[],
 ): Next<ScanOffsetPlan> {
-  if (unread.length > 0) return { do: "read", sites: unread, why: "The check is not read to its end." };
-  if (verdict?.result === "proved") return { do: "stop", why: "Still holding: nothing to change." };
-  if (verdict?.result === "cannot tell")
-    return { do: "read", sites: waySites(verdict), why: "Tolerance and doubt overlap: read some more." };
+  if (unread.length > 0) return { do: "read", sites: unread, why: "Read the remaining points of the check." };
+  if (verdict?.result === "proved") return { do: "stop", why: "Still valid. Change nothing." };
+  if (verdict?.result === "cannot tell") return { do: "read", sites: waySites(verdict), why: UNDECIDED };
   return {
     do: "round",
     purpose: "proof",
     plan,
     set: settingsOf(plan, machine),
-    why: "Correct from what the check found, then prove it.",
+    why: "Correct with the results of the check, then burn a proof.",
   };
 }
 
@@ -110,20 +110,20 @@ function afterProof(
   plan: ScanOffsetPlan,
   unread: string[],
 ): Next<ScanOffsetPlan> {
-  if (unread.length > 0) return { do: "read", sites: unread, why: "The proof is not read to its end." };
+  if (unread.length > 0) return { do: "read", sites: unread, why: "Read the remaining points of the proof." };
   if (verdict?.result === "proved") return { do: "stop", why: "Proved: the rows end in line." };
   if (verdict?.result === "cannot tell")
     return {
       do: "read",
       sites: waySites(verdict),
-      why: "Read some more: the doubt is larger than the tolerance leaves room for.",
+      why: UNDECIDED,
     };
   return {
     do: "round",
     purpose: "proof",
     plan,
     set: settingsOf(plan, machine),
-    why: "Correct once more from this burn, then prove it again.",
+    why: "Correct with the results of this burn, then burn another proof.",
   };
 }
 

@@ -1,5 +1,5 @@
 /**
- * Did the correction work? Stagger after against before, speed by speed, and what a wrong ratio points to.
+ * Verdict on a scan offset: stagger before and after for each speed, and the cause that a wrong ratio points to.
  *
  *   r = S_after / S_before, only where |S_before| > 8 u: 0 good; 0.5 the controller halves again; 1 not in force;
  *   -1 whole stagger entered; 2 reversed; 3 reversed and whole; 1 - 1/25.4 an inch taken for mm; 1 - 25.4 mm taken for
@@ -49,52 +49,52 @@ const CAUSES: Cause[] = [
   {
     id: "not in force",
     expected: (p) => p.before.value,
-    headline: "These look the same as the first burn.",
+    headline: "The stagger is the same as in the first burn.",
     text: "Check that the correction is switched on and that the table was sent to the controller.",
   },
   {
     id: "old table lost",
     expected: (p) => p.before.value + 2 * p.oldEntry,
-    headline: "The rows look as if there were no correction at all.",
-    text: "Check that the correction is switched on. If it is, read the table back: the old entries are lost and the new ones are not in force.",
+    headline: "The rows show no correction at all.",
+    text: "Check that the correction is switched on. Read the table back and enter the new values again.",
   },
   {
     id: "whole",
     expected: (p) => -p.before.value,
-    headline: "These look equal and opposite to the first burn.",
-    text: "Was the whole stagger entered instead of half?",
+    headline: "The stagger is as large as in the first burn, with the opposite sign.",
+    text: "Check whether the whole stagger was entered. Enter half of it.",
   },
   {
     id: "halved",
     expected: (p) => p.before.value / 2,
     headline: "Half of the stagger remains at every speed.",
-    text: "This controller seems to halve its entries again, or half of the half was entered. Enter twice the value and prove it once more.",
+    text: "The controller seems to halve its entries, or half of the value was entered. Enter twice the value, then burn another proof.",
   },
   {
     id: "reversed",
     expected: (p) => 2 * p.before.value,
     headline: "The stagger has doubled.",
-    text: "The entries act the other way round here: enter them with the opposite sign.",
+    text: "The entries have the opposite effect. Enter them with the opposite sign.",
     assumedText: otherSense,
   },
   {
     id: "reversed whole",
     expected: (p) => 3 * p.before.value,
-    headline: "The stagger is three times what it was.",
-    text: "The whole stagger was entered, and it acts the other way round: enter half of it with the opposite sign.",
+    headline: "The stagger is three times as large as before.",
+    text: "The whole stagger was entered, and it has the opposite effect. Enter half of it with the opposite sign.",
     assumedText: otherSense,
   },
   {
     id: "mm as inch",
     expected: (p) => p.before.value * (1 - MM_PER_INCH),
-    headline: "The stagger is some 24 times larger, and reversed.",
-    text: "The controller takes inches: the mm were taken for inches. Divide by 25.4.",
+    headline: "The stagger is about 24 times larger, with the opposite sign.",
+    text: "The controller takes inches where mm were entered. Divide the values by 25.4.",
   },
   {
     id: "inch as mm",
     expected: (p) => p.before.value * (1 - 1 / MM_PER_INCH),
-    headline: "Almost nothing has changed.",
-    text: "The entry looks 25.4 times too small. Were inches entered where the controller takes mm?",
+    headline: "The stagger is almost the same as before.",
+    text: "The values seem 25.4 times too small. Check whether inches were entered where the controller takes mm.",
   },
 ];
 
@@ -134,7 +134,7 @@ export function judgeScanOffset(history: History<ScanOffsetPlan>): Verdict | nul
   const fastest = staggers.at(-1) ?? worst;
   const verdict: Verdict = {
     result,
-    headline: headlineOf(proof.purpose, result, "This gauge"),
+    headline: headlineOf(proof.purpose, result),
     advice: adviceFor(result, worstText, shownLength(tolerance, unit, 3), ways.length > 0),
     lines,
     tolerance,
@@ -162,12 +162,13 @@ function wasRead(history: History<ScanOffsetPlan>, proof: RoundRecord<ScanOffset
 }
 
 function adviceFor(result: Verdict["result"], worst: string, within: string, hasWays: boolean): string {
-  if (result === "proved") return `Largest stagger left: ${worst}, inside the tolerance of ${within}.`;
+  if (result === "proved")
+    return `The largest residual stagger is ${worst}. This is inside the tolerance of ${within}.`;
   if (result === "not proved")
-    return `${worst} is outside the tolerance of ${within}. See what the figures point to, then correct once more from this burn.`;
+    return `The largest residual stagger is ${worst}. This is outside the tolerance of ${within}. Enter the new values from Correct, then burn another proof.`;
   return hasWays
-    ? `Largest stagger left: ${worst}. Tolerance and doubt overlap (${within}).`
-    : `Largest stagger left: ${worst}, too close to the tolerance of ${within} for any number of readings with the gauges there are. Correct once more from this burn, or set a tolerance that the work needs.`;
+    ? `The largest residual stagger is ${worst}. The uncertainty is too large for the tolerance of ${within}. Take more readings.`
+    : `The largest residual stagger is ${worst}. More readings with these gauges cannot decide a tolerance of ${within}. Enter the new values from Correct, or set a larger tolerance.`;
 }
 
 function earlierRound(history: History<ScanOffsetPlan>, proof: RoundRecord<ScanOffsetPlan>) {

@@ -1,4 +1,4 @@
-/** The cheapest ways to a verdict where the doubt is larger than the tolerance leaves room for. */
+/** The cheapest ways to a verdict where the uncertainty is too large for the tolerance. */
 
 import type { Gauge } from "../../metrology/gauge";
 import { expandedUncertainty } from "../../metrology/measured";

@@ -1,6 +1,6 @@
 /** What may be chosen before squareness is measured, and what is refused by name. */
 import { expandedMm } from "../../measuring/baseline";
-import { endingOf, type GaugeChosen, gaugeFields, gaugeIn, usualGaugeChosen } from "../../measuring/length-gauges";
+import { type GaugeChosen, gaugeFields, gaugeIn, usualGaugeChosen } from "../../measuring/length-gauges";
 import { plain } from "../../metrology/quantity-text";
 import { field } from "../../trial/plan-field";
 import type { PlanContext, PlanForm } from "../../trial/plan-form";
@@ -18,10 +18,10 @@ export const ENDS = { right: "Its right end", left: "Its left end" } as const;
 const ROUND_MM = 10;
 /** Share: a millimetre a metre. (common practice, no source) */
 export const DEFAULT_TOLERANCE = 0.001;
-/** Thinner rectangles tell little. */
+/** Diagonals of narrower rectangles hardly show a lean. */
 const NARROWEST = 4;
 
-const NARROW = `Its diagonals hardly tell: make the longer side at most ${NARROWEST} times the shorter.`;
+const NARROW = `The rectangle is too narrow. Make the longer side at most ${NARROWEST} times the shorter side.`;
 
 function planFields(context: PlanContext) {
   const { machine } = context;
@@ -30,27 +30,27 @@ function planFields(context: PlanContext) {
     way: field.choice(WAYS, {
       label: "What is measured",
       group: "Rectangle",
-      why: "Two diagonals need no sides.",
+      why: "Two diagonals need no readings of the sides.",
       usual: "diagonals",
     }),
     widthMm: field.length({
       label: "Along X",
       group: "Rectangle",
-      why: "As large as bed and gauge allow.",
+      why: "Use as much of the bed as the gauge can measure.",
       usual: usual.widthMm,
     }),
     heightMm: field.length({ label: "Along Y", group: "Rectangle", usual: usual.heightMm }),
-    ...gaugeFields(context, "The diagonal must be within it."),
+    ...gaugeFields(context, "The diagonal must not be longer."),
     repeats: repeatsField(2),
     /** Between the two sides on which the beam of the gantry runs. */
     railsMm: field.length({
       label: "Between the rails",
       group: "Gantry",
-      why: "From one end of the beam to the other, where it is driven or clamped.",
+      why: "Distance between the points where the beam is driven or clamped.",
       usual: machine.widthMm,
     }),
     /** Which end of the beam can be shifted. */
-    end: field.choice(ENDS, { label: "What can be shifted", group: "Gantry", usual: "right" }),
+    end: field.choice(ENDS, { label: "End to shift", group: "Gantry", usual: "right" }),
     ...lineFields(machine),
     ...placeFields({ xMm: usual.stockAtXMm, yMm: usual.stockAtYMm }),
   };
@@ -89,17 +89,17 @@ function sizeFault(plan: SquarenessPlan, context: PlanContext): string | null {
   const diagonal = Math.hypot(widthMm, heightMm);
   const { gauge, reachMm } = gaugeIn(plan, context);
   if (diagonal > reachMm)
-    return `The diagonal is ${plain(diagonal, 0)} mm; ${gauge.name} ${endingOf(gauge, "reach", "es")} ${plain(reachMm)} mm, as said below. Take a smaller rectangle or a longer gauge.`;
+    return `The diagonal is ${plain(diagonal, 0)} mm. The reach of ${gauge.name} is ${plain(reachMm)} mm. Use a smaller rectangle or a longer gauge.`;
   if (Math.max(widthMm, heightMm) > NARROWEST * Math.min(widthMm, heightMm)) return NARROW;
   const tolerance = context.tolerance ?? DEFAULT_TOLERANCE;
-  const told = leanDoubt(plan, expandedMm({ ...gauge, limitMm: 0 }, plan.repeats));
+  const told = leanUncertainty(plan, expandedMm({ ...gauge, limitMm: 0 }, plan.repeats));
   if (told <= tolerance) return null;
   const needed = Math.ceil((diagonal * told) / tolerance);
-  return `${gauge.name} ${endingOf(gauge, "tell", "s")} it to ± ${plain(1000 * told, 1)} mm a metre, and ${plain(1000 * tolerance, 2)} is wanted: the diagonal must be ${needed} mm or more, or each be read more often.`;
+  return `The uncertainty with ${gauge.name} is about ± ${plain(1000 * told, 1)} mm/m. The tolerance is ${plain(1000 * tolerance, 2)} mm/m. Use a diagonal of at least ${needed} mm, or take more readings.`;
 }
 
 /** Expanded uncertainty of the lean, from that of a length. */
-function leanDoubt({ way, widthMm, heightMm }: SquarenessPlan, lengthMm: number): number {
+function leanUncertainty({ way, widthMm, heightMm }: SquarenessPlan, lengthMm: number): number {
   const diagonal = Math.hypot(widthMm, heightMm);
   const each = (diagonal * lengthMm) / (2 * widthMm * heightMm);
   return way === "diagonals" ? each * Math.SQRT2 : 2 * each * Math.SQRT2;

@@ -39,9 +39,9 @@ export const squareness = defineProcedure<SquarenessPlan>({
   solve: solveSquareness,
   words: {
     read: "Measure the diagonals first.",
-    prove: "Shift the beam, then burn the rectangle once more: its diagonals should be alike.",
+    prove: "Shift the beam, then burn the rectangle again. Its diagonals should be equal.",
     proved: "Proved: the axes are square.",
-    holding: "Still square: nothing to change.",
+    holding: "Still valid. Change nothing.",
   },
   judge: judgeSquareness,
   detail: detailOf,

@@ -125,10 +125,10 @@ describe("the lean of Y", () => {
 describe("a rectangle that cannot be measured", () => {
   it.each([
     ["widthMm", { widthMm: "0" }, /more than 0 mm/],
-    ["widthMm", { ruleReachMm: "300" }, /Rule reaches 300 mm/],
-    ["widthMm", { widthMm: "800", heightMm: "100" }, /hardly tell/],
-    ["widthMm", { widthMm: "60", heightMm: "50", repeats: "1" }, /the diagonal must be \d+ mm or more/],
-    ["stockAtXMm", { stockAtXMm: "800" }, /ends at 900/],
+    ["widthMm", { ruleReachMm: "300" }, /reach of Rule is 300 mm/],
+    ["widthMm", { widthMm: "800", heightMm: "100" }, /too narrow/],
+    ["widthMm", { widthMm: "60", heightMm: "50", repeats: "1" }, /a diagonal of at least \d+ mm/],
+    ["stockAtXMm", { stockAtXMm: "800" }, /working area of 900 mm/],
   ])("is refused at %s", (field, changes, message) => {
     const form = squarenessPlan(context);
     const read = readDraft(form, { ...draftOf(form, form.defaults), ...(changes as Record<string, string>) });

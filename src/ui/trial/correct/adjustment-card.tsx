@@ -11,6 +11,7 @@ import { Button } from "../../primitives/button";
 import { Fault } from "../../primitives/notice";
 import { useAction } from "../../primitives/use-action";
 import { procedureOf } from "../shared/known-procedure";
+import { Workings } from "./workings";
 
 type Props = { view: TrialView; n: number; adjustments: readonly Adjustment[] };
 
@@ -49,23 +50,14 @@ export function AdjustmentCard({ view, n, adjustments }: Props) {
               <td className="py-2 pl-4 max-sm:pl-3">
                 <b>{a.text}</b>
                 {a.worth !== "yes" && a.text !== LEAVE_IT && (
-                  <span className="text-[14px] text-ink2"> within its doubt</span>
+                  <span className="text-[14px] text-ink2"> within the uncertainty</span>
                 )}
               </td>
             </tr>
           ))}
         </tbody>
       </table>
-      <details className="mt-2">
-        <summary className="cursor-pointer text-[14px] text-ink2">How each number came about</summary>
-        <ul className="num mt-1 grid gap-1 text-[14px]">
-          {adjustments.map((a) => (
-            <li key={a.id}>
-              {a.label}: {a.arithmetic.join("; ")}
-            </li>
-          ))}
-        </ul>
-      </details>
+      <Workings of={adjustments.map((a) => ({ ...a, key: a.id }))} />
       <div className="mt-3">
         {done ? (
           <p className="flex flex-wrap items-center gap-x-3 text-ink2">

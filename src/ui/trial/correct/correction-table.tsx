@@ -13,6 +13,7 @@ import { HeadRow } from "../../primitives/head-row";
 import { Link } from "../../primitives/link";
 import { Fault } from "../../primitives/notice";
 import { useDecisions } from "../shared/use-decisions";
+import { Workings } from "./workings";
 
 /** In force, change, enter: every number with the sum that made it. */
 export function CorrectionTable({
@@ -69,16 +70,7 @@ export function CorrectionTable({
           </Button>
         )}
       </div>
-      <details className="mt-2">
-        <summary className="cursor-pointer text-[14px] text-ink2">How each number came about</summary>
-        <ul className="num mt-1 grid gap-1 text-[14px]">
-          {rows.map((row) => (
-            <li key={row.key}>
-              {row.label}: {row.arithmetic.join("; ")}
-            </li>
-          ))}
-        </ul>
-      </details>
+      <Workings of={rows} />
     </section>
   );
 }
@@ -121,7 +113,9 @@ function Row({ view, n, row, shape }: { view: TrialView; n: number; row: Correct
         ) : (
           <span className="inline-flex items-center gap-3 max-sm:flex-col max-sm:items-end max-sm:gap-1">
             {row.worth !== "yes" && (
-              <span className="text-[13px] text-ink2">{row.worth === "no" ? "no need" : "within its doubt"}</span>
+              <span className="text-[13px] text-ink2">
+                {row.worth === "no" ? "not needed" : "within the uncertainty"}
+              </span>
             )}
             <Button weight="small" onClick={() => copyText(entryText(row.enter, shape), row.label)}>
               copy<span className="sr-only"> {row.label}</span>

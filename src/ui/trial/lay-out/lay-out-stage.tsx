@@ -58,11 +58,14 @@ export function LayOutStage({ view, n }: StageProps) {
   const read = useMemo(() => readDraft(form, draft), [form, draft]);
   const warnings = read.ok ? procedure.warnings(read.plan, context) : [];
   const spec = useMemo(() => {
-    const plan = read.ok ? read.plan : read.unfit;
-    if (frozen || plan === null) return round?.spec ?? null;
+    const drawn = (plan: unknown) => procedure.round(plan, context, round?.purpose ?? "measure");
+    if (frozen) return round?.spec ?? null;
+    if (read.ok) return drawn(read.plan);
+    if (read.unfit === null) return round?.spec ?? null;
     try {
-      return procedure.round(plan, context, round?.purpose ?? "measure");
+      return drawn(read.unfit);
     } catch {
+      // Nothing can be drawn of some plans that are refused: the faults at their fields say what to change.
       return null;
     }
   }, [read, procedure, context, frozen, round]);

@@ -4,6 +4,7 @@ import { type Draft, isSameDraft } from "../../../core/trial/draft";
 import { keepDraft } from "../../../server/actions/trial-actions";
 
 const KEPT = "Everything fits. The layout is kept.";
+const KEEPING = "Keeping the layout…";
 const WAIT_MS = 400;
 /** While it cannot be kept, it is tried again after this. */
 const AGAIN_MS = 3000;
@@ -34,7 +35,7 @@ export type KeptState = {
 export function useKeptDraft({ trialId, n, draft, setDraft, onServer, active }: Props): KeptState {
   const [words, setWords] = useState(KEPT);
   const [theirs, setTheirs] = useState<Draft | null>(null);
-  const [kept, lookAgain] = useState(0);
+  const [late, lookAgain] = useState(0);
   /** What this page last knew to be on disk, and everything that it put there. */
   const base = useRef(onServer);
   const own = useRef<Draft[]>([onServer]);
@@ -55,7 +56,7 @@ export function useKeptDraft({ trialId, n, draft, setDraft, onServer, active }: 
   useEffect(() => {
     if (!active || theirs) return;
     if (isSameDraft(draft, base.current)) return setWords((w) => (w.startsWith(KEPT) ? w : KEPT));
-    setWords("Keeping the layout…");
+    setWords(KEEPING);
     let isLatest = true;
     const keep = async () => {
       const result = await keepDraft({ trialId, n, draft, base: base.current }).catch(() => null);
@@ -79,7 +80,7 @@ export function useKeptDraft({ trialId, n, draft, setDraft, onServer, active }: 
       isLatest = false;
       clearTimeout(timer);
     };
-  }, [trialId, n, draft, active, theirs, kept]);
+  }, [trialId, n, draft, active, theirs, late]);
 
   function settle(with_: "theirs" | "mine") {
     if (!theirs) return;
@@ -92,6 +93,13 @@ export function useKeptDraft({ trialId, n, draft, setDraft, onServer, active }: 
     }
   }
 
-  const isKept = theirs === null && words.startsWith(KEPT);
-  return { kept: isKept, words: theirs ? "Another window has another layout." : words, theirs, settle };
+  // The effect speaks one render late: a field that was typed this moment is not on disk, whatever the words still are.
+  const isOnDisk = isSameDraft(draft, base.current);
+  const kept = theirs === null && isOnDisk && words.startsWith(KEPT);
+  return { kept, words: wordsNow(), theirs, settle };
+
+  function wordsNow(): string {
+    if (theirs) return "Another window saved a different layout.";
+    return !isOnDisk && words.startsWith(KEPT) ? KEEPING : words;
+  }
 }

@@ -18,9 +18,9 @@ export function BudgetCard({ estimates, length, start }: Props) {
   if (!estimate) return null;
   const unit = shownUnit(estimate.unit, length);
   return (
-    <section className="card px-5 py-4" aria-label="Where the doubt comes from">
+    <section className="card px-5 py-4" aria-label="Uncertainty budget">
       <div className="flex flex-wrap items-center justify-between gap-2">
-        <h2 className="font-semibold">Where the doubt comes from</h2>
+        <h2 className="font-semibold">Uncertainty budget</h2>
         <label className="flex items-center gap-2">
           <span className="sr-only">Result</span>
           <select className="field !min-h-9" value={estimate.id} onChange={(e) => setId(e.target.value)}>

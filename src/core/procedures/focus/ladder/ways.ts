@@ -1,4 +1,4 @@
-/** The ways in which a ladder tells its focus, each with where its doubt comes from. */
+/** The ways in which a ladder tells its focus, each with its uncertainty budget. */
 
 import { type BeamFit, fitBeam } from "../../../beam/beam-widths";
 import { dosePower } from "../../../beam/mark-width-law";

@@ -119,7 +119,7 @@ describe("a ramp on a practice machine", () => {
     },
   );
 
-  it.each([1, 2, 3, 4, 5, 6])("with its errors finds it within its doubt, and proves it, seed %i", (seed) => {
+  it.each([1, 2, 3, 4, 5, 6])("with its errors finds it within its uncertainty, and proves it, seed %i", (seed) => {
     const truth = practiceFromSeed(seed, SAMPLE_MACHINE);
     const z0 = shownFocus(heightsOf(truth));
     const context = contextOn(SAMPLE_MACHINE, Math.round(z0) + 1);
@@ -180,12 +180,12 @@ describe("a ramp that cannot be", () => {
     readDraft(form, { ...draftOf(form, usualLadder(contextOn(SAMPLE_MACHINE))), way: "ramp", ...changes });
 
   it.each([
-    ["riseMm", { riseMm: "80" }, /slips/],
-    ["runMm", { runAlong: "plate", runMm: "14" }, /measure both again/],
-    ["lowMm", { lowMm: "60" }, /outside/],
+    ["riseMm", { riseMm: "80" }, /too steep/],
+    ["runMm", { runAlong: "plate", runMm: "14" }, /Measure both again/],
+    ["lowMm", { lowMm: "60" }, /between 2 and/],
     ["headReachMm", { headReachMm: "90", lowestMm: "4", stockWidthMm: "200" }, /would touch the plate/],
-    ["stockHeightMm", { stockHeightMm: "12" }, /need/],
-    ["doses", { judged: "by widths", doses: "beam" }, /is marked/],
+    ["stockHeightMm", { stockHeightMm: "12" }, /do not fit/],
+    ["doses", { judged: "by widths", doses: "beam" }, /needs marks/],
     ["slopeGoodMm", { slopeGoodMm: "0" }, /more than 0 mm/],
   ])("is refused at %s", (field, changes, message) => {
     const read = typed(changes as Record<string, string>);

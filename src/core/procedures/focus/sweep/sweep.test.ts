@@ -135,7 +135,7 @@ describe("a live sweep", () => {
     expect(focus.round(usualSweep(), context, "measure").checklist[0]).toMatch(/Put on eyewear for 1064 nm before/);
   });
 
-  it.each([1, 2, 3, 4, 5, 6, 7, 8])("on a practice galvo finds the focus within its doubt, seed %i", (seed) => {
+  it.each([1, 2, 3, 4, 5, 6, 7, 8])("on a practice galvo finds the focus within its uncertainty, seed %i", (seed) => {
     const truth: PracticeTruth = practiceFromSeed(seed, SAMPLE_GALVO);
     const z0 = shownFocus(heightsOf(truth));
     const plan = { ...usualSweep(), lowestMm: Math.round(z0) - 8, highestMm: Math.round(z0) + 8 };

@@ -1,4 +1,4 @@
-/** Where the doubt of a scan offset comes from, what makes it smaller, and what to do where a verdict cannot be told. */
+/** Where the uncertainty of a scan offset comes from, what makes it smaller, and what to do where a verdict cannot be told. */
 import { describe, expect, it } from "vitest";
 import { historyOf, readAs, TEST_GAUGE, table } from "../../../testing/scan-offset-history";
 import { type Gauge, usualGauge } from "../../metrology/gauge";
@@ -136,14 +136,14 @@ describe("a second sitting", () => {
       available: [TEST_GAUGE, gauge],
     });
 
-  it("with a finer gauge counts for more, and the doubt shrinks", () => {
+  it("with a finer gauge counts for more, and the uncertainty shrinks", () => {
     const before = estimate(solved(historyOf([measured])), "offset 300").quantity;
     const after = estimate(solved(both(0.01)), "offset 300").quantity;
     expect(expandedUncertainty(after)).toBeLessThan(0.4 * expandedUncertainty(before));
     expect(after.value).toBeCloseTo(0.145, 2);
   });
 
-  it("that disagrees beyond both doubts is a finding, one that agrees is not", () => {
+  it("that disagrees beyond both uncertainties is a finding, one that agrees is not", () => {
     const found = (history: History<ScanOffsetPlan>) => solved(history).findings.filter((f) => f.suspect);
     expect(found(both(0.01))).toEqual([]);
     expect(found(both(0.06))).toMatchObject([
@@ -157,7 +157,7 @@ describe("a second sitting", () => {
   });
 });
 
-describe("a verdict that cannot be told", () => {
+describe("an undecided verdict", () => {
   const givenUp = Object.values(REFERENCE_SITES).map(
     (site): Answer => ({
       site,
@@ -204,7 +204,7 @@ describe("a verdict that cannot be told", () => {
   it("says so when no number of readings helps", () => {
     const verdict = judgeScanOffset(history(0.0299));
     expect(verdict?.ways).toEqual([]);
-    expect(verdict?.advice).toMatch(/too close to the tolerance of 0\.030 mm for any number of readings/);
+    expect(verdict?.advice).toMatch(/More readings with these gauges cannot decide a tolerance of 0\.030 mm/);
   });
 
   it("speaks the unit of the screen", () => {
@@ -219,10 +219,10 @@ describe("a check", () => {
   const judged = (left: number) => judgeScanOffset(historyOf([check(left)], { tolerance: 0.05 }));
 
   it("holds or does not, and keeps what was found at the fastest speed", () => {
-    expect(judged(0.004)).toMatchObject({ result: "proved", headline: "Still holding" });
+    expect(judged(0.004)).toMatchObject({ result: "proved", headline: "Still valid" });
     expect(judged(0.12)).toMatchObject({
       result: "not proved",
-      headline: "No longer holding",
+      headline: "No longer valid",
       asFound: { label: "stagger at 500 mm/s" },
     });
     expect(judged(0.12)?.asFound.quantity.value).toBeCloseTo(0.12, 2);
