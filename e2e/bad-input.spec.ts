@@ -7,7 +7,7 @@ test("bad input is told at its place, and nothing entered is lost", async ({ pag
   const told = (message: RegExp) => expect(page.getByRole("alert").filter({ hasText: message })).toBeVisible();
 
   await speeds.fill("100 6000");
-  await told(/Was 6000 mm\/min meant\? That is 100 mm\/s/);
+  await told(/If you mean 6000 mm\/min, enter 100 mm\/s/);
   await accessible(page);
   await speeds.fill("100 200 200");
   await told(/200 mm\/s is entered twice/);
@@ -15,13 +15,13 @@ test("bad input is told at its place, and nothing entered is lost", async ({ pag
   await told(/Enter a length, for example 50 mm/);
   await page.getByLabel("Row length").fill("120");
   await speeds.fill("100 200");
-  await told(/the stock is 90 mm wide/);
+  await told(/The stock is 90 mm wide/);
   await expect(page.getByRole("img", { name: /Drawing of Scan offset/ })).toBeVisible();
   await page.getByLabel("Row length").fill("50");
   await speeds.fill("100 600");
   const kept = page.waitForResponse((r) => /"stockAtXMm":"0"/.test(r.request().postData() ?? ""));
   await page.getByLabel("Lies at X").fill("0");
-  await told(/run-up; on the left/);
+  await told(/mm are missing on the left/);
   await expect(page.getByRole("button", { name: "To the burn" })).toBeDisabled();
   await kept;
   await page.reload();
