@@ -3,6 +3,7 @@ import type { Op } from "../core/coupon/program";
 import type { RoundSpec, Turned } from "../core/coupon/round-spec";
 import type { Measurand, Site } from "../core/coupon/site";
 import { actingSettings } from "../core/course/acting-setting";
+import { FIELD_TERMS } from "../core/geometry/field-term";
 import type { Placement } from "../core/geometry/frames";
 import { counted } from "../core/machine/counted";
 import type { MachineSpec } from "../core/machine/machine-spec";
@@ -19,6 +20,7 @@ import { readoutInFocus } from "../practice/bed";
 import { Cutter, taperedBy } from "../practice/cut-width";
 import { edgeSeen } from "../practice/edges";
 import { burnOnGalvo } from "../practice/galvo";
+import { GalvoHead, type HeadHeld, type Square } from "../practice/galvo-head";
 import type { GalvoTruth } from "../practice/galvo-truth";
 import { burnOnGantry, type Mark, trueCorner } from "../practice/gantry";
 import { focusOf, type GantryTruth, type PracticeController, ROW_SHIFT } from "../practice/gantry-truth";
@@ -51,7 +53,12 @@ import {
 } from "../practice/turned-part";
 
 /** What lies on a piece once it is burned, and where its lower left corner truly lay meanwhile: it was put where the machine pointed then. */
-export type BurnedPiece = { marks: readonly Mark[]; corner: Placement };
+export type BurnedPiece = {
+  marks: readonly Mark[];
+  corner: Placement;
+  /** Where the arrows of X and Y of the drawing point, of a galvo: columns of a matrix. Left out: as drawn. */
+  lies?: Square | undefined;
+};
 
 export type PracticeBurn = ({ ok: true } & BurnedPiece) | { ok: false; message: string };
 
@@ -118,8 +125,32 @@ function burnDrawing(
     const marks = laidAround(burn.marks, turned, placement, rotaryOn(truth, controller, turned, called));
     return { ok: true, marks, corner: trueCorner(placement, runs) };
   }
-  const burn = burnOnGalvo(parsed.value, program, placement, truth, machine);
-  return burn.ok ? { ...burn, corner: trueCorner(placement, truth) } : burn;
+  const head = headOf(truth, controller, machine);
+  const burn = burnOnGalvo(parsed.value, program, placement, truth, machine, head);
+  return burn.ok ? { ...burn, corner: trueCorner(placement, truth), ...(head ? { lies: head.lies } : {}) } : burn;
+}
+
+/** Its head with what its controller holds now; none where the machine is of before there were heads. */
+function headOf(truth: GalvoTruth, { numbers = {} }: PracticeController, machine: MachineSpec): GalvoHead | undefined {
+  if (!truth.head) return undefined;
+  const numberOf = (acts: Acts) => numbers[keyOf(acts)];
+  const scaleOf = (axis: "x" | "y") => {
+    const [spec] = actingSettings({ on: "field scale", axis });
+    const held = spec && holdOf(machine, spec);
+    return {
+      held: spec && numbers[spec.key],
+      // A larger share makes marks larger; what a larger size does, the machine page says.
+      grows: !held || UNITS[held.unit].dimension === "ratio" || held.sense === 1,
+    };
+  };
+  const held: HeadHeld = {
+    swap: numberOf({ on: "orientation", part: "swap" }),
+    invertX: numberOf({ on: "orientation", part: "invert x" }),
+    invertY: numberOf({ on: "orientation", part: "invert y" }),
+    scale: { x: scaleOf("x"), y: scaleOf("y") },
+    terms: Object.fromEntries(FIELD_TERMS.map((term) => [term, numberOf({ on: "field form", term })])),
+  };
+  return new GalvoHead(truth.head, held, machine.widthMm / 2);
 }
 
 /**
@@ -267,7 +298,7 @@ export type PracticeAnswer =
 /** A burned piece at one site: each call is one reading there, signed as the words would. */
 export function siteReader(
   site: Site,
-  { marks, corner: at }: BurnedPiece,
+  { marks, corner: at, lies }: BurnedPiece,
   { placement, pieces, turned, called }: Omit<Burnt, "program">,
   truth: PracticeTruth,
   size: { widthMm: number; depthMm: number },
@@ -281,6 +312,7 @@ export function siteReader(
     if (seen) return turnedReader(site, seen);
     if (site.ask.kind === "choice") return choiceReader(site.ask, turnsRight(on.truth) ? 0 : 1);
   }
+  if (site.ask.kind === "choice") return orientationReader(site.ask, site.measurand, lies);
   if (site.measurand.kind === "clearance") return mateReader(site, site.measurand, marks, placement, truth);
   if (site.ask.kind === "cells") {
     const { ask } = site;
@@ -339,6 +371,32 @@ function turnedReader(site: Site, seen: Seen): (hand: Hand, random: Random, unit
   }
   return (hand, random, unit = "mm") => readOnce(site, seen, hand, random, unit);
 }
+
+/** The ways in which an arrow can end, by where its tip lies. */
+const WAYS: readonly { id: string; x: number; y: number }[] = [
+  { id: "right", x: 1, y: 0 },
+  { id: "left", x: -1, y: 0 },
+  { id: "away", x: 0, y: 1 },
+  { id: "toward you", x: 0, y: -1 },
+];
+
+/** The stock as it lies under the head: which way an arrow ends, and whether words read. */
+function orientationReader(
+  ask: Extract<Site["ask"], { kind: "choice" }>,
+  measurand: Measurand,
+  [a, b, c, d]: Square = [1, 0, 0, 1],
+): () => PracticeAnswer {
+  const chosen = (id: string | undefined) => {
+    const at = ask.options.findIndex((o) => o.id === id);
+    return at < 0 ? () => CANNOT_SHOW : choiceReader(ask, at);
+  };
+  if (measurand.kind === "mirrored") return choiceReader(ask, a * d - b * c > 0 ? 0 : 1);
+  if (measurand.kind !== "arrow end") return () => CANNOT_SHOW;
+  const [x, y] = measurand.axis === "x" ? [a, c] : [b, d];
+  return chosen(WAYS.find((way) => way.x === x && way.y === y)?.id);
+}
+
+const CANNOT_SHOW: PracticeAnswer = { ok: false, why: "The practice machine cannot show this." };
 
 /** The first option where all is right. */
 function choiceReader({ options }: Extract<Site["ask"], { kind: "choice" }>, index: number): () => PracticeAnswer {

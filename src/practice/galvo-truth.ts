@@ -1,6 +1,7 @@
 /** What a practice galvo really is: hidden from everything that computes corrections. */
 import { z } from "zod";
 import { bedTruthSchema } from "./bed";
+import { headTruthSchema } from "./galvo-head";
 import { focusFromSeed, focusTruthSchema, grained } from "./head-height";
 import type { LaserSource } from "./laser-source";
 import { seeded, seedOf } from "./random";
@@ -12,6 +13,8 @@ export const galvoTruthSchema = z.object({
   /** True mm per mm of the field, about its middle. */
   scaleX: z.number().positive(),
   scaleY: z.number().positive(),
+  /** Mirrors, lens and mount. Left out in machines of before there were heads: theirs differ by the scale alone. */
+  head: headTruthSchema.optional(),
   focus: focusTruthSchema,
   /** Left out in machines of before there were beds: theirs comes from the seed. */
   bed: bedTruthSchema.optional(),

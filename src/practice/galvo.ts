@@ -1,12 +1,13 @@
 /**
  * A practice galvo: it reads a drawing whose groups carry their marking settings, and leaves marks.
  *
- * Groups are marked one by one as a person has them marked, with the height set by hand between them. Mirrors are taken to follow at
- * once: nothing here knows of delays or of a field that is not flat, except for its size.
+ * Groups are marked one by one as a person has them marked, with the height set by hand between them. A head puts each place where its
+ * mirrors and its lens send it. Mirrors are taken to follow at once: nothing here knows of delays.
  */
 import type { Op } from "../core/coupon/program";
 import type { Placement } from "../core/geometry/frames";
 import type { SvgCoupon } from "../formats/svg-parser";
+import type { GalvoHead } from "./galvo-head";
 import type { GalvoTruth } from "./galvo-truth";
 import type { Mark } from "./gantry";
 import { HeadHeight } from "./head-height";
@@ -14,6 +15,8 @@ import { onSlant, type Prop, propped, riseAt, shortPieces } from "./prop";
 
 /** A mark that is at one height from end to end. */
 const WHOLE: [number, number][] = [[0, 1]];
+/** A line is marked in pieces of this length by a head that bends it, mm. */
+const STEP_MM = 2;
 
 export type GalvoField = { widthMm: number; depthMm: number; topSpeedMmPerS: number };
 export type GalvoBurn = { ok: true; marks: Mark[] } | { ok: false; message: string };
@@ -22,6 +25,7 @@ export type GalvoBurn = { ok: true; marks: Mark[] } | { ok: false; message: stri
  * @param drawing as exported, perhaps edited
  * @param program what is marked in which order, and which heights are set between
  * @param placement of the lower left corner of the stock in the field
+ * @param head with what its controller holds now; left out: a field that is right but for its size
  */
 export function burnOnGalvo(
   drawing: SvgCoupon,
@@ -29,6 +33,7 @@ export function burnOnGalvo(
   placement: Placement,
   truth: GalvoTruth,
   field: GalvoField,
+  head?: GalvoHead,
 ): GalvoBurn {
   const height = new HeadHeight(truth.focus, truth.seed);
   let prop: Prop | null = null;
@@ -56,10 +61,11 @@ export function burnOnGalvo(
       for (let i = 1; i < places.length; i++) {
         const [a, b] = [places[i - 1] as (typeof places)[number], places[i] as (typeof places)[number]];
         const along = Math.abs(b.x - a.x) >= Math.abs(b.y - a.y) ? "x" : "y";
-        const pieces = prop ? shortPieces(Math.hypot(b.x - a.x, b.y - a.y)) : WHOLE;
-        for (const [from, to] of pieces) {
+        const long = Math.hypot(b.x - a.x, b.y - a.y);
+        const pieces = prop ? shortPieces(long) : head ? steps(long) : WHOLE;
+        for (const [begin, end] of pieces) {
           const at = (share: number) => ({ x: a.x + share * (b.x - a.x), y: a.y + share * (b.y - a.y) });
-          const [p, q, middle] = [at(from), at(to), at((from + to) / 2)];
+          const [p, q, middle] = [at(begin), at(end), at((begin + end) / 2)];
           const left = height.line({
             powerShare: settings.powerPct / 100,
             speedMmPerS: settings.speedMmPerS,
@@ -69,13 +75,20 @@ export function burnOnGalvo(
             ...(prop ? { riseMm: riseAt(prop, middle.x) } : {}),
           });
           if (left?.widthMm === 0) continue;
-          const x = (there: number) => (prop ? onSlant(prop, there) : there) * truth.scaleX;
+          const put = (there: typeof p) => {
+            const x = prop ? onSlant(prop, there.x) : there.x;
+            return head
+              ? fromCorner(head.marked(fromMiddle({ x, y: there.y }, field), height.nearerMm), field)
+              : { x: x * truth.scaleX, y: there.y * truth.scaleY };
+          };
+          const [from, to] = [put(p), put(q)];
           marks.push({
             sent: middle,
-            x0: x(p.x),
-            y0: p.y * truth.scaleY,
-            x1: x(q.x),
-            y1: q.y * truth.scaleY,
+            ...(head ? { drawn: { x: middle.x - placement.xMm, y: middle.y - placement.yMm } } : {}),
+            x0: from.x,
+            y0: from.y,
+            x1: to.x,
+            y1: to.y,
             widthMm: left?.widthMm ?? 2 * truth.focus.beam.waistMm,
             speedMmPerS: settings.speedMmPerS,
             line: 0,
@@ -86,4 +99,18 @@ export function burnOnGalvo(
     }
   }
   return { ok: true, marks };
+}
+
+/** Shares of a line between which it is straight. */
+function steps(longMm: number): [number, number][] {
+  const count = Math.max(1, Math.ceil(longMm / STEP_MM));
+  return Array.from({ length: count }, (_, i) => [i / count, (i + 1) / count]);
+}
+
+function fromMiddle({ x, y }: { x: number; y: number }, { widthMm, depthMm }: GalvoField) {
+  return { x: x - widthMm / 2, y: y - depthMm / 2 };
+}
+
+function fromCorner({ x, y }: { x: number; y: number }, { widthMm, depthMm }: GalvoField) {
+  return { x: x + widthMm / 2, y: y + depthMm / 2 };
 }

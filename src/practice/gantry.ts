@@ -29,6 +29,8 @@ export type Mark = {
   cutThrough?: true;
   /** Where its middle was sent, machine; left out where nothing was sent. */
   sent?: { x: number; y: number };
+  /** Where its middle lies on the drawing of the coupon, by whose words it is found on the stock; left out where it is found by its place. */
+  drawn?: { x: number; y: number };
 };
 
 export type Bed = {

@@ -122,6 +122,11 @@ export class HeadHeight {
     this.shownMm = shownMm;
   }
 
+  /** By how much the stock is nearer than the focus now, mm; 0 before a height was set: work is done in focus then. */
+  get nearerMm(): number {
+    return this.shownMm === null ? 0 : this.truth.beam.focusMm - this.gapMm;
+  }
+
   /** What a straight line leaves at this height; `null` before any was set: work is done in focus then, as every day. */
   line(wanted: WantedLine): { widthMm: number; narrowness: number } | null {
     if (this.shownMm === null) return null;

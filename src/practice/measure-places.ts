@@ -27,6 +27,10 @@ export function distanceSeen(measurand: Measurand, marks: readonly Mark[], place
         (a, b) => b[measurand.along] - a[measurand.along] + (sign * (a.widthMm + b.widthMm)) / 2,
       );
     }
+    case "fence distance": {
+      const found = lineNearest(measurand.near, sent);
+      return found ? always(fromFence(measurand.side, measurand.near, found, placement)) : NOTHING;
+    }
     case "pushed gap":
       return pushedGap(measurand.cuts.map(at), measurand.along);
     case "readout": {
@@ -36,6 +40,27 @@ export function distanceSeen(measurand: Measurand, marks: readonly Mark[], place
     default:
       return { ok: false, why: "The practice machine cannot show this." };
   }
+}
+
+/** Of lines that are found by the drawing: the piece that lies nearest to a place. */
+function lineNearest(near: { x: number; y: number }, marks: readonly SentMark[]): SentMark | null {
+  const far = ({ drawn }: SentMark) => (drawn ? Math.hypot(drawn.x - near.x, drawn.y - near.y) : Infinity);
+  const best = marks.reduce<SentMark | null>((best, m) => (best && far(best) <= far(m) ? best : m), null);
+  return best && far(best) < NEAR_MM ? best : null;
+}
+
+/** From a straight edge at a side of the stock to a line along it, at a place that is marked along the edge. */
+function fromFence(
+  side: Extract<Measurand, { kind: "fence distance" }>["side"],
+  near: { x: number; y: number },
+  line: Mark,
+  { xMm, yMm }: Placement,
+): number {
+  const [x, y] = [near.x + xMm, near.y + yMm];
+  const isLevel = side === "front";
+  const share = isLevel ? (x - line.x0) / (line.x1 - line.x0) : (y - line.y0) / (line.y1 - line.y0);
+  const at = isLevel ? line.y0 + share * (line.y1 - line.y0) : line.x0 + share * (line.x1 - line.x0);
+  return Math.abs(at - (isLevel ? yMm : xMm));
 }
 
 /** The window less the strips that lie in it: the strips are what is left between one cut and the next. */
@@ -103,8 +128,13 @@ function crossNear(near: { x: number; y: number }, marks: readonly SentMark[], p
       : [mark.sent.y - y, mark.sent.x - x, Math.abs(mark.x1 - mark.x0) / 2];
     return { isUp, isNear: Math.abs(across) < NEAR_MM && Math.abs(along) < half + NEAR_MM };
   };
-  const up = marks.find((m) => passes(m).isUp && passes(m).isNear);
-  const level = marks.find((m) => !passes(m).isUp && passes(m).isNear);
+  // A line that is marked in pieces: the one that was sent nearest.
+  const far = ({ sent }: SentMark) => Math.hypot(sent.x - near.x - placement.xMm, sent.y - near.y - placement.yMm);
+  const nearest = (isUp: boolean) =>
+    marks
+      .filter((m) => passes(m).isUp === isUp && passes(m).isNear)
+      .reduce<SentMark | null>((best, m) => (best && far(best) <= far(m) ? best : m), null);
+  const [up, level] = [nearest(true), nearest(false)];
   if (!up || !level) return null;
   const [ux, uy] = [up.x1 - up.x0, up.y1 - up.y0];
   const [lx, ly] = [level.x1 - level.x0, level.y1 - level.y0];

@@ -117,7 +117,7 @@ function linesIn(within: Rect, marks: readonly Mark[], corner: Placement): Seen 
 /** Marks whose middle lies in a rectangle of the coupon. */
 export function marksWithin({ x0, y0, x1, y1 }: Rect, marks: readonly Mark[], placement: Placement): Mark[] {
   return marks.filter((mark) => {
-    const middle = onCoupon({ x: (mark.x0 + mark.x1) / 2, y: (mark.y0 + mark.y1) / 2 }, placement);
+    const middle = mark.drawn ?? onCoupon({ x: (mark.x0 + mark.x1) / 2, y: (mark.y0 + mark.y1) / 2 }, placement);
     return middle.x > x0 && middle.x < x1 && middle.y > y0 && middle.y < y1;
   });
 }

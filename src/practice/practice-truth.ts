@@ -1,7 +1,9 @@
 /** Any practice machine. */
 import { z } from "zod";
+import { FIELD_TERMS } from "../core/geometry/field-term";
 import { type AxisTruth, axesFromSeed, movedBy, stretchOf } from "./axes-truth";
 import { type BedTruth, bedFromSeed } from "./bed";
+import { type HeadDescribed, headFromSeed } from "./galvo-head";
 import { type GalvoTruth, galvoFromSeed, galvoTruthSchema } from "./galvo-truth";
 import {
   focusOf,
@@ -28,9 +30,19 @@ export function isGalvo(truth: PracticeTruth): truth is GalvoTruth {
 /** The description of a machine. `held` has the settings by key. */
 type Described = {
   kind: LaserKind;
+  widthMm: number;
   wavelengthNm: number;
   topSpeedMmPerS: number;
-  held?: Record<string, { sense: 1 | -1; senseAssumed?: true; tableKind: string }>;
+  held?: Record<
+    string,
+    {
+      sense: 1 | -1;
+      senseAssumed?: true | undefined;
+      tableKind: string;
+      range?: { low: number; high: number } | null;
+      effectMm?: number | undefined;
+    }
+  >;
 };
 
 const TABLE = "scan offset";
@@ -42,6 +54,25 @@ function controllerAs({ held }: Described, seed: number): GantryTruth["controlle
   return {
     tableKind: told?.tableKind === "exact speed only" ? "exact speed only" : "interpolated",
     sense: told?.senseAssumed ? randomSense(seed) : (told?.sense ?? 1),
+  };
+}
+
+/** Keys of the settings of a head: that of the swap, and before the name of a term. */
+const [SWAP, FIELD] = ["swap x and y", "field "];
+
+/** The head of the described machine: its coefficients have the ranges and effects that the machine page says. */
+function headAs({ widthMm, held = {} }: Described): HeadDescribed {
+  const swap = held[SWAP];
+  return {
+    widthMm,
+    order: !swap || swap.senseAssumed ? null : swap.sense === 1 ? "swap first" : "invert first",
+    coefficients: Object.fromEntries(
+      FIELD_TERMS.map((term) => {
+        const told = held[`${FIELD}${term}`];
+        const halfRange = told?.range ? (told.range.high - told.range.low) / 2 : null;
+        return [term, { halfRange, effectMm: told?.effectMm ?? null }];
+      }),
+    ),
   };
 }
 
@@ -58,7 +89,8 @@ function randomSense(seed: number): 1 | -1 {
 /** A machine drawn by chance for the place of a real one. */
 export function practiceFromSeed(seed: number, machine: Described): PracticeTruth {
   const source = laserSource(machine.kind, machine.wavelengthNm, machine.topSpeedMmPerS);
-  if (machine.kind === "galvo") return galvoFromSeed(seed, source);
+  if (machine.kind === "galvo")
+    return { ...galvoFromSeed(seed, source), scaleX: 1, scaleY: 1, head: headFromSeed(seed, headAs(machine)) };
   return {
     ...gantryFromSeed(seed),
     focus: grained(focusFromSeed(seed, source), seed),

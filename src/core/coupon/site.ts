@@ -32,7 +32,8 @@ export const askSchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("ordinal"), categories: z.array(z.string()).min(2) }),
   z.object({
     kind: z.literal("choice"),
-    options: z.array(z.object({ id: z.string(), label: z.string() })).min(2),
+    /** `at` where it is chosen by a place on the coupon, as it lies in front of the operator. */
+    options: z.array(z.object({ id: z.string(), label: z.string(), at: couponPointSchema.optional() })).min(2),
   }),
   z.object({
     kind: z.literal("cells"),
@@ -149,6 +150,10 @@ export const measurandSchema = z.discriminatedUnion("kind", [
     within: rectSchema,
     along: z.object({ fromXMm: z.number(), at0: z.number(), perMm: z.number() }),
   }),
+  /** The way in which the arrow of an axis ends on the stock, seen from above by the operator. */
+  z.object({ kind: z.literal("arrow end"), axis: z.enum(["x", "y"]) }),
+  /** From a straight edge that the stock lies against to a line along it, at a place of the coupon. */
+  z.object({ kind: z.literal("fence distance"), side: z.enum(["left", "front"]), near: couponPointSchema }),
   z.object({ kind: z.literal("spot centre"), near: couponPointSchema }),
   /**
    * On a part that turns, along its surface from one line to another: `onward` the way on which it was turned, up to a whole turn; `gap` what is

@@ -16,5 +16,7 @@ function settingsOfAll(): SettingSpec[] {
 }
 
 function isSame(a: Acts, b: Acts): boolean {
-  return a.on === b.on && ("axis" in a ? a.axis : null) === ("axis" in b ? b.axis : null);
+  const which = (acts: Acts) =>
+    "axis" in acts ? acts.axis : "part" in acts ? acts.part : "term" in acts ? acts.term : "";
+  return a.on === b.on && which(a) === which(b);
 }

@@ -16,6 +16,7 @@ export const CHANGES = {
   tube: change("tube or source changed", "the tube or source was changed", ALL),
   supply: change("laser supply changed", "the supply of the laser was changed", ALL),
   gantry: change("gantry beam shifted", "the beam of the gantry was shifted", GANTRIES),
+  head: change("head mounted or turned", "the head was mounted or turned", ["galvo"]),
   home: change("home switch moved", "a home switch was moved", GANTRIES),
   bed: change("bed moved", "the bed was moved", ALL),
 } as const;

@@ -14,6 +14,7 @@ import type { History, RoundRecord } from "../trial/history";
 import type { Correction, CorrectionRow, Estimate, Finding, Outcome, Visible } from "../trial/outcome";
 import type { Verdict } from "../trial/verdict";
 import { notAccepted, type OrderedSuspect, orderedFinding } from "./ordered-suspects";
+import { type HistoryKnown, remembering } from "./remembering";
 
 /** The readings of one burn as a model; `null` while too little is read. */
 export type Observe<P> = (history: History<P>, round: RoundRecord<P>) => Model | null;
@@ -23,34 +24,23 @@ export function newestRead<P>({ rounds }: Pick<History<P>, "rounds">): RoundReco
   return rounds.findLast((r) => r.answers.length > 0);
 }
 
-type Remembered = {
-  history: Pick<History, "decisions" | "gauges" | "machine" | "rounds">;
-  examined: Examination | null;
-};
+type Examine<P> = (history: HistoryKnown<P>, round: RoundRecord<P>) => Examination | null;
 
-/** By round and procedure: solving, judging and drawing ask for the same one. */
-const remembered = new WeakMap<object, WeakMap<object, Remembered>>();
+/** By procedure. */
+// biome-ignore lint/suspicious/noExplicitAny: each model is asked for with the plans of its own procedure alone
+const examiners = new WeakMap<object, Examine<any>>();
 
 /** `null` while too little is read. */
 export function examinationOf<P>(history: History<P>, round: RoundRecord<P>, observe: Observe<P>): Examination | null {
-  const byRound = remembered.get(observe) ?? new WeakMap<object, Remembered>();
-  remembered.set(observe, byRound);
-  const before = byRound.get(round);
-  if (before && isSame(before.history, history)) return before.examined;
-  const model = observe(history, round);
-  const examined = model && examinedModel(model, history.decisions);
-  byRound.set(round, { history, examined });
-  return examined;
-}
-
-function isSame<P>(a: Remembered["history"], b: History<P>): boolean {
-  return (
-    a.decisions === b.decisions && a.gauges === b.gauges && a.machine === b.machine && sameRounds(a.rounds, b.rounds)
-  );
-}
-
-function sameRounds(a: readonly object[], b: readonly object[]): boolean {
-  return a === b || (a.length === b.length && a.every((round, i) => round === b[i]));
+  const known: Examine<P> | undefined = examiners.get(observe);
+  const examined =
+    known ??
+    remembering<P, Examination | null>((of, at) => {
+      const model = observe({ ...history, ...of }, at);
+      return model && examinedModel(model, of.decisions);
+    });
+  examiners.set(observe, examined);
+  return examined(history, round);
 }
 
 function examinedModel(model: Model, decisions: History["decisions"]): Examination | null {

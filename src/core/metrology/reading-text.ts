@@ -8,7 +8,7 @@
  * A unit after the last term covers every term that has none (`350+6 mm`). What could mean two things is refused, and a fault
  * names the place and the character: a number that was never meant is worse than a question.
  */
-import { DEFAULT_UNIT, type Dimension, toInternal, UNITS, type UnitId, unitBySpelling } from "./units";
+import { DEFAULT_UNIT, type Dimension, SWITCH_WORDS, toInternal, UNITS, type UnitId, unitBySpelling } from "./units";
 
 export type ParsedReading =
   | {
@@ -65,6 +65,7 @@ export function parseReading(
 ): ParsedReading {
   if (text.length > LONGEST)
     return { ok: false, at: LONGEST, message: `The text has ${text.length} characters. Enter at most ${LONGEST}.` };
+  if (dimension === "switch") return parseSwitch(text);
   try {
     const terms = new Scanner(text, dimension).terms();
     const covering = coveringUnit(terms, unit);
@@ -75,6 +76,13 @@ export function parseReading(
     if (fault instanceof Fault) return { ok: false, at: fault.at, message: fault.message };
     throw fault;
   }
+}
+
+function parseSwitch(text: string): ParsedReading {
+  const typed = text.trim().toLowerCase();
+  const value = SWITCH_WORDS.findIndex((word, i) => typed === word || typed === String(i));
+  if (value < 0) return { ok: false, at: 0, message: "This is a switch. Enter on or off." };
+  return { ok: true, value, shares: [1], unit: "onOff" };
 }
 
 /** Reads a number that may be negative. A minus at the start belongs to the first term. The result is never -0. */

@@ -5,7 +5,7 @@
  */
 import { z } from "zod";
 
-export type Dimension = "length" | "speed" | "time" | "angle" | "ratio" | "per length" | "count";
+export type Dimension = "length" | "speed" | "time" | "angle" | "ratio" | "per length" | "count" | "switch";
 
 export type Unit = {
   readonly symbol: string;
@@ -40,6 +40,8 @@ export const UNITS = {
   perIn: unit("per in", "per length", 1 / MM_PER_INCH, ["per in", "/in"]),
   counts: unit("counts", "count", 1, ["counts", "count"]),
   steps: unit("steps", "count", 1, ["steps", "step"]),
+  /** 1 = on, 0 = off: typed and shown in words. */
+  onOff: unit("", "switch", 1, []),
 } as const;
 
 export type UnitId = keyof typeof UNITS;
@@ -63,6 +65,9 @@ export function unitBySpelling(text: string): UnitId | undefined {
 export const LENGTH_UNITS = ["mm", "in", "thou"] as const satisfies readonly UnitId[];
 export type LengthUnit = (typeof LENGTH_UNITS)[number];
 
+/** The words of a switch, by its value. */
+export const SWITCH_WORDS = ["off", "on"] as const;
+
 /** From a value in `from` to the internal unit of its dimension. */
 export function toInternal(value: number, from: UnitId): number {
   return value * UNITS[from].factor;
@@ -82,4 +87,5 @@ export const DEFAULT_UNIT: Record<Dimension, UnitId> = {
   ratio: "percent",
   "per length": "perMm",
   count: "counts",
+  switch: "onOff",
 };

@@ -1,6 +1,6 @@
 /** Values as a controller shows and takes them: in its unit, with its digits. */
 import { fixed, plain } from "../metrology/quantity-text";
-import { fromInternal, UNITS, type UnitId } from "../metrology/units";
+import { fromInternal, SWITCH_WORDS, UNITS, type UnitId } from "../metrology/units";
 import type { HeldSetting, SettingValue } from "./setting";
 
 /** Digits shown where nothing is said of the controller's own: so many decimals, and small numbers with so many figures. */
@@ -31,11 +31,13 @@ export function roundedToStep(exact: number, step: number): number {
 
 /** As it is typed into the controller: `0.148`, without its unit. */
 export function entryText(internal: number, { unit, decimals }: EntryShape): string {
+  if (unit === "onOff") return SWITCH_WORDS[internal === 0 ? 0 : 1];
   return fixed(fromInternal(internal, unit), decimals);
 }
 
 /** The same for a field to type in: every digit kept, an ASCII minus. */
 export function editableText(internal: number, unit: UnitId): string {
+  if (unit === "onOff") return SWITCH_WORDS[internal === 0 ? 0 : 1];
   return plain(fromInternal(internal, unit), WHOLE_DECIMALS).replace("−", "-");
 }
 
@@ -43,6 +45,7 @@ export function editableText(internal: number, unit: UnitId): string {
 export function valueText(value: SettingValue | null, unit: UnitId): string {
   if (value === null) return "not known";
   const text = (internal: number) => {
+    if (unit === "onOff") return SWITCH_WORDS[internal === 0 ? 0 : 1];
     const shown = fromInternal(internal, unit);
     const before = shown === 0 ? 0 : Math.floor(Math.log10(Math.abs(shown))) + 1;
     return plain(shown, Math.max(USUAL_DECIMALS, USUAL_FIGURES - before));

@@ -1,5 +1,6 @@
 /** Settings that a procedure corrects, and their values. */
 import { z } from "zod";
+import type { FieldTerm } from "../geometry/field-term";
 import { type Dimension, toInternal, UNITS, type UnitId, unitIdSchema } from "../metrology/units";
 
 export const settingValueSchema = z.discriminatedUnion("shape", [
@@ -41,6 +42,12 @@ export type Acts =
   | { on: "length" | "home"; axis: "x" | "y" }
   /** How far a rotary turns. */
   | { on: "rotary steps" | "roller" }
+  /** Which way X and Y of a galvo run. */
+  | { on: "orientation"; part: "swap" | "invert x" | "invert y" }
+  /** How large the field of a galvo is along an axis. */
+  | { on: "field scale"; axis: "x" | "y" }
+  /** The form of the field: a term of its map. */
+  | { on: "field form"; term: FieldTerm }
   /** Nothing that a file shows: the next burn is laid out by it. */
   | { on: "next burn" };
 
@@ -60,12 +67,16 @@ export type SettingSpec = {
   atUnit: UnitId | null;
   /** What a larger value does, where controllers differ in it; `null` where they do not. */
   larger: { positive: string; negative: string } | null;
+  /** Label of the choice between the two; left out: `A larger entry`. */
+  senseLabel?: string;
   /** Which of the two is usual, and in which kind of unit there is no choice; left out: the positive one, everywhere a choice. */
   usualSense?: { otherwise: 1 | -1; fixed: Partial<Record<Dimension, 1 | -1>> };
   /** In which kinds of unit controllers take it; left out: those of its own unit. */
   dimensions?: readonly Dimension[];
   /** Smallest step that controllers take as a rule, internal unit, where it differs by kind of unit. (common practice, no source) */
   usualStep?: Partial<Record<Dimension, number>>;
+  /** A coefficient whose effect differs from controller to controller: what one more of it does. Left out: the unit says it. */
+  effect?: string;
   /** What its units mean, where they do not say it themselves. */
   about?: string;
   /** Not every machine has it: what a machine is asked, to which it says yes. */
@@ -153,6 +164,8 @@ export const heldSettingSchema = z.object({
   tableKind: tableKindSchema,
   /** Which of the two a larger entry does, in the words of its setting. */
   sense: z.union([z.literal(1), z.literal(-1)]),
+  /** What one more of it moves the corner of the field, mm; for coefficients of a field. Absent: not known. */
+  effectMm: z.number().optional(),
   /** `sense` is assumed, because it is not known. Two burns replace it. Absent: known. */
   senseAssumed: z.literal(true).optional(),
 });

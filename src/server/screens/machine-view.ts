@@ -26,7 +26,17 @@ import { type BenchMachine, benchMachine } from "./bench-machine";
 /** A setting of a machine that a procedure corrects. */
 export type KeptSetting = Pick<
   SettingSpec,
-  "key" | "label" | "shape" | "unit" | "larger" | "usualStep" | "usualSense" | "dimensions" | "about"
+  | "key"
+  | "label"
+  | "shape"
+  | "unit"
+  | "larger"
+  | "usualStep"
+  | "usualSense"
+  | "senseLabel"
+  | "dimensions"
+  | "about"
+  | "effect"
 > & {
   /** `null` where every machine has it. */
   onlyWhere: string | null;

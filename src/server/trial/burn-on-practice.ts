@@ -36,19 +36,24 @@ const marksSchema = z.array(
     narrowness: z.number().optional(),
     cutThrough: z.literal(true).optional(),
     sent: z.object({ x: z.number(), y: z.number() }).optional(),
+    drawn: z.object({ x: z.number(), y: z.number() }).optional(),
   }),
 );
 
 /** Burns of before it was kept where the corner of the stock lay hold their marks alone. */
 const burnedSchema = z.union([
-  z.object({ marks: marksSchema, corner: placementSchema }),
-  marksSchema.transform((marks) => ({ marks, corner: null })),
+  z.object({
+    marks: marksSchema,
+    corner: placementSchema,
+    lies: z.tuple([z.number(), z.number(), z.number(), z.number()]).optional(),
+  }),
+  marksSchema.transform((marks) => ({ marks, corner: null, lies: undefined })),
 ]);
 
 /** A burn as it was kept. @param truth of its machine, by which the corner lay before that was kept */
 function burnedPiece(column: string, { placement }: RoundSpec, truth: PracticeTruth): BurnedPiece {
-  const { marks, corner } = fromColumn(burnedSchema, column, "practice_burn.marks");
-  return { marks, corner: corner ?? trueCorner(placement, truth) };
+  const { marks, corner, lies } = fromColumn(burnedSchema, column, "practice_burn.marks");
+  return { marks, corner: corner ?? trueCorner(placement, truth), lies };
 }
 
 /**
@@ -76,7 +81,11 @@ export function burnOnPractice(db: Db, trialId: number, n: number, file: string 
   db.transaction((tx) => {
     freezeBurn(tx, full, round, frozen, now);
     if (lines(text) !== lines(own)) setDecision(tx, trialId, fromEditedFile(n).as(true));
-    addBurn(tx, { roundId: round.id, file: text, marks: toColumn({ marks: burn.marks, corner: burn.corner }) }, now);
+    addBurn(
+      tx,
+      { roundId: round.id, file: text, marks: toColumn({ marks: burn.marks, corner: burn.corner, lies: burn.lies }) },
+      now,
+    );
   });
 }
 

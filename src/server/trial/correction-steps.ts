@@ -1,6 +1,8 @@
 /** From Correct to the end: read back, choose, record in the ledger, prove, accept. */
 
+import { holdOf } from "../../core/measuring/number-correction";
 import { rangeFault } from "../../core/settings/entry-text";
+import { withLearned } from "../../core/settings/learned-of-machine";
 import type { SettingSpec, SettingsInForce, SettingValue } from "../../core/settings/setting";
 import type { Decided } from "../../core/trial/decision";
 import { isAboutReadings, isReadBack, readBack } from "../../core/trial/decisions";
@@ -10,7 +12,7 @@ import type { Verdict } from "../../core/trial/verdict";
 import type { Db } from "../../data/database";
 import { toColumn } from "../../data/json-column";
 import { addEntry, entriesOf, ownerOfMachine } from "../../data/ledger";
-import { type Holder, holdersOf } from "../../data/machines";
+import { type Holder, holdersOf, machineById, reviseMachine } from "../../data/machines";
 import { addRound, confirmInForce } from "../../data/rounds";
 import { addLearned, addVerdict } from "../../data/solutions";
 import { endTrial, setDecision } from "../../data/trials";
@@ -169,11 +171,26 @@ export function acceptVerdict(db: Db, trialId: number, now: number): Verdict {
   const owner = ownerOfMachine(full.trial.machineId);
   db.transaction((tx) => {
     addVerdict(tx, { trialId, roundId: last.id, result: verdict }, now);
-    if (outcome.status === "solved") addLearned(tx, owner, outcome.learned, trialId, now);
+    if (outcome.status === "solved") {
+      addLearned(tx, owner, outcome.learned, trialId, now);
+      keepWithMachine(tx, full, outcome.learned, now);
+    }
     const good = last.purpose === "check" ? "held" : "proved";
     endTrial(tx, trialId, verdict.result === "proved" ? good : "given up", now);
   });
   return verdict;
+}
+
+/** What burns showed of how its controller takes a setting stands on the machine page from now on. */
+function keepWithMachine(db: Db, { trial, procedure }: FullTrial, learned: Record<string, number>, now: number): void {
+  const machine = machineById(db, trial.machineId);
+  if (!machine) return;
+  const { spec } = machine;
+  const held = withLearned(spec.held, learned, (key) => {
+    const setting = procedure.settings.find((s) => s.key === key);
+    return setting && holdOf(spec, setting);
+  });
+  if (JSON.stringify(held) !== JSON.stringify(spec.held)) reviseMachine(db, machine.id, { ...spec, held }, now);
 }
 
 /** Ends a trial without a proof. What was recorded stays recorded, and what a check found stays on its chart. */

@@ -9,6 +9,7 @@ import type { Site } from "../../core/coupon/site";
 import { PROCEDURES, procedureById, proceduresFor } from "../../core/course/registry";
 import { onMachine } from "../../core/geometry/frames";
 import type { MachineSpec } from "../../core/machine/machine-spec";
+import { UNITS } from "../../core/metrology/units";
 import type { AnyProcedure } from "../../core/procedures/contract";
 import type { SettingsInForce } from "../../core/settings/setting";
 import { type Answer, type AnswerValue, PLAIN_SHARES } from "../../core/trial/answer";
@@ -251,7 +252,9 @@ describe.each(EACH)("%s on a %s", (_id, _kind, procedure, machine) => {
       for (const row of correction.rows) {
         expect(row.arithmetic.length).toBeGreaterThan(0);
         expect(row.enter - row.rounding - (row.old ?? 0)).toBeCloseTo(row.change.value, 9);
-        expect(row.change.standardUncertainty).toBeGreaterThan(0);
+        // A switch is on or off: nothing of it is uncertain.
+        const isSwitch = UNITS[correction.unit].dimension === "switch";
+        expect(row.change.standardUncertainty > 0).toBe(!isSwitch);
       }
     }
   });
@@ -409,7 +412,7 @@ describe.each(EACH)("%s on a %s, read at random", (_id, _kind, procedure, machin
 describe("the registry", () => {
   it("finds procedures by id and kind, and lists no made-up one", () => {
     expect(procedureById("scan-offset").title).toBe("Scan offset");
-    expect(proceduresFor("galvo").map((p) => p.id)).toEqual(["focus", "rotary", "bed-tilt"]);
+    expect(proceduresFor("galvo").map((p) => p.id)).toEqual(["orientation", "focus", "field", "rotary", "bed-tilt"]);
     expect(PROCEDURES.map((p) => p.id)).not.toContain("made-up");
     expect(() => procedureById("nothing")).toThrow(/no procedure/);
   });

@@ -82,7 +82,7 @@ export function HeldFields({ setting, value, faultAt, onChange }: HeldProps) {
       )}
       {larger && senseFixedBy(setting, value.unit) === null && (
         <PickField
-          label="A larger entry"
+          label={setting.senseLabel ?? "A larger entry"}
           value={String(value.sense)}
           choices={[
             { value: "1", label: larger.positive },

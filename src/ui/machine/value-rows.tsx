@@ -21,7 +21,8 @@ export function ValueRows({ setting, unit, rows, onChange, isAtFault }: Props) {
   if (setting.shape === "scalar")
     return (
       <label className="block text-[14px] text-ink2">
-        {setting.label}, {symbol}
+        {setting.label}
+        {symbol && `, ${symbol}`}
         <input
           className="field num block w-36 text-[15px] text-ink"
           autoComplete="off"

@@ -34,7 +34,8 @@ export function CorrectionTable({
       <div className="flex flex-wrap items-baseline justify-between gap-x-4">
         <h2 className="text-[17px] font-bold">What to enter</h2>
         <p className="text-[14px] text-ink2">
-          {withinSentence(correction.label)}, {UNITS[correction.unit].symbol}
+          {withinSentence(correction.label)}
+          {UNITS[correction.unit].symbol && `, ${UNITS[correction.unit].symbol}`}
           {confirmed ? "" : " · confirm above what was held first"}
         </p>
       </div>
@@ -91,7 +92,9 @@ function Row({ view, n, row, shape }: { view: TrialView; n: number; row: Correct
         {entryText(row.enter, shape)}
         {row.heldBack ? " ?" : ""}
       </td>
-      <td className="py-1.5 text-right text-ink2">{entryText(expandedUncertainty(row.change), shape)}</td>
+      <td className="py-1.5 text-right text-ink2">
+        {shape.unit === "onOff" ? "" : entryText(expandedUncertainty(row.change), shape)}
+      </td>
       <td className="py-1.5 pl-3 text-right font-sans whitespace-nowrap">
         {row.heldBack ? (
           <span className="inline-flex gap-2" title={row.heldBack.why}>

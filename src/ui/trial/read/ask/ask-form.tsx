@@ -4,6 +4,7 @@ import type { AskHandle, AskProps } from "./ask-props";
 import { CellsAsk } from "./cells-ask";
 import { CountAsk } from "./count-ask";
 import { OptionAsk } from "./option-ask";
+import { PlaceAsk } from "./place-ask";
 import { QuantityAsk } from "./quantity-ask";
 import { SeveralAsk } from "./several-ask";
 
@@ -15,8 +16,11 @@ export function AskForm({ handle, ...props }: AskProps & { handle: Ref<AskHandle
     case "count":
       return <CountAsk {...props} />;
     case "ordinal":
-    case "choice":
       return <OptionAsk {...props} />;
+    case "choice": {
+      const placed = props.site.ask.options.flatMap(({ id, label, at }) => (at ? [{ id, label, at }] : []));
+      return placed.length > 0 ? <PlaceAsk {...props} options={placed} /> : <OptionAsk {...props} />;
+    }
     case "cells":
       return <CellsAsk {...props} />;
     case "pair":

@@ -1,7 +1,7 @@
 "use client";
-import { useEffect, useRef, useState } from "react";
+import { useState } from "react";
 import { Kbd } from "../../../primitives/kbd";
-import { takesText } from "../../../primitives/takes-text";
+import { useNumberKeys } from "../../../primitives/use-number-keys";
 import type { AskProps } from "./ask-props";
 import { TakeRow } from "./take-row";
 
@@ -50,26 +50,4 @@ export function OptionAsk({ site, busy, fault, question, onTake, onCannot }: Ask
       <TakeRow fault={fault?.message ?? null} question={question} busy={busy} onCannot={onCannot} />
     </form>
   );
-}
-
-/** Numbers choose wherever nothing is typed into; Enter takes where nothing else would take it. */
-function useNumberKeys(count: number, choose: (i: number) => void, take: () => void): void {
-  const latest = useRef({ choose, take });
-  latest.current = { choose, take };
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      const target = e.target as HTMLElement | null;
-      if (e.altKey || e.ctrlKey || e.metaKey || takesText(target) || document.querySelector("[role=dialog]")) return;
-      const i = Number(e.key) - 1;
-      if (e.key.length === 1 && i >= 0 && i < count) {
-        e.preventDefault();
-        latest.current.choose(i);
-      } else if (e.key === "Enter" && (target === document.body || target === document.documentElement)) {
-        e.preventDefault();
-        latest.current.take();
-      }
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, [count]);
 }

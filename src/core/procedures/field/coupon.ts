@@ -1,0 +1,150 @@
+/** A square with mid-lines, in the working field, with the names of the lengths that are read. */
+import { lengthAsk } from "../../coupon/ask";
+import { fittingLetters, letterStrokes } from "../../coupon/lettering";
+import { type CouponPath, lineSettings, type Piece } from "../../coupon/piece";
+import type { Op } from "../../coupon/program";
+import type { RoundSpec } from "../../coupon/round-spec";
+import type { Site } from "../../coupon/site";
+import type { CouponPoint } from "../../geometry/frames";
+import { eyewearLine } from "../../machine/not-known";
+import { knownLengthSites } from "../../measuring/known-length";
+import { plain } from "../../metrology/quantity-text";
+import { withinSentence } from "../../metrology/sentence-case";
+import type { Purpose } from "../../trial/history";
+import type { PlanContext } from "../../trial/plan-form";
+import { endsOf, LENGTHS, type LengthId, lengthsOf, nominalMm } from "./lengths";
+import type { Vector } from "./map";
+import type { FieldPlan } from "./plan";
+
+const PIECE = "field";
+const LINES = "lines";
+/** Lines go on beyond their crossings by this share of the field. */
+const BEYOND = 0.018;
+/** Letters, and how far names lie beside their lines, shares of the field. */
+const [LETTERS, BESIDE] = [0.024, 0.05];
+/** Half of a quarter tick, a share of the field. */
+const TICK = 0.025;
+const RADIUS = 0.07;
+/** Between which shares of half a diagonal a stretch of it is drawn. */
+const DRAWN = { from: 0.62, to: 0.74 } as const;
+const PLAUSIBLE_SHARE = 1.12;
+
+export function fieldRound(plan: FieldPlan, context: PlanContext, purpose: Purpose): RoundSpec {
+  const { machine } = context;
+  const piece = pieceOf(plan, context);
+  const height: Op[] = plan.heightMm
+    ? [
+        {
+          kind: "set height",
+          zMm: plan.heightMm,
+          by: "hand",
+          text: `Set the height to ${plain(plan.heightMm, 2)} mm.`,
+        },
+      ]
+    : [{ kind: "tell", text: "Set the head to its focus height above the top face of the stock." }];
+  const sites = lengthsOf(plan).map((id) => siteOf(plan, id));
+  return {
+    pieces: [piece],
+    placement: { xMm: (machine.widthMm - piece.widthMm) / 2, yMm: (machine.depthMm - piece.heightMm) / 2 },
+    program: [
+      { kind: "tell", text: "Lay flat stock in the middle of the field. Hold it down: it must not bend." },
+      ...height,
+      { kind: "mark", piece: PIECE, settings: LINES },
+    ],
+    sites: [...sites, ...knownLengthSites(plan, sites)],
+    delivery: "A square in the middle of the field, with the settings in force",
+    checklist: [
+      eyewearLine(machine),
+      `Use stock of ${plain(plan.stockMm)} mm. The field belongs to its thickness.`,
+      "Switch off any correction of the drawing in the program that sends it.",
+      ...(purpose === "measure" ? [] : ["Check that every new setting is in the controller."]),
+    ],
+  };
+}
+
+/** From the middle of the field to the coupon, whose side is that of the working field. */
+function onCoupon({ x, y }: Vector, { fieldMm }: Pick<FieldPlan, "fieldMm">): CouponPoint {
+  return { x: x + fieldMm / 2, y: y + fieldMm / 2 };
+}
+
+function pieceOf(plan: FieldPlan, { couponCode, day }: PlanContext): Piece {
+  const { fieldMm, sideXMm, sideYMm, speedMmPerS, powerPct } = plan;
+  const [ax, ay, beyond, tick] = [sideXMm / 2, sideYMm / 2, BEYOND * fieldMm, TICK * fieldMm];
+  const at = (x: number, y: number) => onCoupon({ x, y }, plan);
+  const path = (...points: CouponPoint[]): CouponPath => ({ points, closed: false, settings: LINES });
+  const level = (y: number) => path(at(-ax - beyond, y), at(ax + beyond, y));
+  const upright = (x: number) => path(at(x, -ay - beyond), at(x, ay + beyond));
+  const ticks =
+    plan.way === "nine"
+      ? [-0.5, 0.5].flatMap((share) => [
+          path(at(share * ax, -tick), at(share * ax, tick)),
+          path(at(-tick, share * ay), at(tick, share * ay)),
+        ])
+      : [];
+  return {
+    id: PIECE,
+    label: `Field, coupon ${couponCode}`,
+    stock: `flat stock ${plain(fieldMm)} × ${plain(fieldMm)}, ${plain(plan.stockMm)} thick`,
+    widthMm: fieldMm,
+    heightMm: fieldMm,
+    settings: [lineSettings(LINES, "Lines and words", speedMmPerS, powerPct)],
+    paths: [
+      ...[-ay, 0, ay].map(level),
+      ...[-ax, 0, ax].map(upright),
+      ...ticks,
+      ...([-1, 1] as const).flatMap((a) =>
+        ([-1, 1] as const).map((b) =>
+          path(at(a * DRAWN.from * ax, b * DRAWN.from * ay), at(a * DRAWN.to * ax, b * DRAWN.to * ay)),
+        ),
+      ),
+      ...namesOf(plan),
+      ...signatureOf(plan, [couponCode, ...(day ? [day] : [])].join(" ")),
+    ],
+  };
+}
+
+function namesOf(plan: FieldPlan): CouponPath[] {
+  const letters = LETTERS * plan.fieldMm;
+  const beside = BESIDE * plan.fieldMm;
+  return lengthsOf(plan).flatMap((id) => {
+    const { from, to } = endsOf(id, plan);
+    // Off the middle of the line, inside the square: clear of every crossing.
+    const share = id.startsWith("diagonal") ? 0.84 : id.endsWith("half") ? 0.5 : id.endsWith("quarter") ? 0.25 : 0.32;
+    const p = { x: from.x + share * (to.x - from.x), y: from.y + share * (to.y - from.y) };
+    const isLevel = id.startsWith("x");
+    const inward = (v: number) => (v > 0 ? -beside : beside);
+    const where = id.startsWith("diagonal")
+      ? { x: p.x - Math.sign(p.x) * beside, y: p.y }
+      : isLevel
+        ? { x: p.x, y: p.y + inward(from.y) - (from.y > 0 ? 0 : letters / 2) }
+        : { x: p.x + inward(from.x), y: p.y };
+    return letterStrokes(LENGTHS[id].mark, onCoupon(where, plan), letters, "middle").map(
+      (points): CouponPath => ({ points, closed: false, settings: LINES }),
+    );
+  });
+}
+
+/** In the quarter at the front left, where no line is. */
+function signatureOf(plan: FieldPlan, text: string): CouponPath[] {
+  const letters = fittingLetters(text, 0.32 * plan.sideXMm, LETTERS * plan.fieldMm);
+  const at = onCoupon({ x: -plan.sideXMm / 4, y: -plan.sideYMm / 4 }, plan);
+  return letterStrokes(text, at, letters, "middle").map(
+    (points): CouponPath => ({ points, closed: false, settings: LINES }),
+  );
+}
+
+function siteOf(plan: FieldPlan, id: LengthId): Site {
+  const { label } = LENGTHS[id];
+  const { from, to } = endsOf(id, plan);
+  const [a, b] = [onCoupon(from, plan), onCoupon(to, plan)];
+  return {
+    id,
+    label,
+    question: `How long is it: ${withinSentence(label)}? Measure between the crossings of the lines.`,
+    ask: lengthAsk({ plausibleUpTo: PLAUSIBLE_SHARE * nominalMm(id, plan) }),
+    measurand: { kind: "span", from: { kind: "cross", near: a }, to: { kind: "cross", near: b } },
+    place: { piece: PIECE, at: b, radiusMm: RADIUS * plan.fieldMm },
+    repeats: plan.repeats,
+    openEnded: false,
+  };
+}

@@ -1,0 +1,101 @@
+/** The square as it came out, its errors enlarged, with the length that is read. */
+import { ASKED, at, DATA, FAINT, line, outline, path, ring, words } from "../../drawing/close-up";
+import type { Detail, Primitive } from "../../drawing/scene";
+import { knownLengthDetail } from "../../measuring/known-length";
+import { plain } from "../../metrology/quantity-text";
+import type { Focus, History, RoundRecord } from "../../trial/history";
+import { lookedAt } from "../../trial/looked-at";
+import { endsOf, LENGTHS, type LengthId } from "./lengths";
+import { mapped, type Vector } from "./map";
+import { fieldIn } from "./observe";
+import type { FieldPlan } from "./plan";
+
+const RADIUS = 3.6;
+const HALF = 2.1;
+const STEPS = 12;
+/** The largest error is drawn as this share of half a side. */
+const ENLARGED = 0.16;
+
+export function fieldDetail(history: History<FieldPlan>, focus: Focus): Detail | null {
+  const looked = lookedAt(history, focus);
+  const ofKnown = looked && knownLengthDetail(looked);
+  if (!looked || ofKnown) return ofKnown;
+  const { round, site, text } = looked;
+  const { times, to } = enlarged(history, round);
+  const scale = (2 * HALF) / Math.max(round.plan.sideXMm, round.plan.sideYMm);
+  const place = (p: Vector) => at(to(p).x * scale, to(p).y * scale);
+  const drawn = (p: Vector) => at(p.x * scale, p.y * scale);
+  const { from, to: end } = endsOf(site.id as LengthId, round.plan);
+  const middle = place({ x: (2 * from.x + end.x) / 3, y: (2 * from.y + end.y) / 3 });
+  const [ax, ay] = [round.plan.sideXMm / 2, round.plan.sideYMm / 2];
+  return {
+    title: `Detail, ${LENGTHS[site.id as LengthId].label}`,
+    note: times > 1 ? `errors drawn ${plain(times, 0)} times larger; front below` : "as drawn; front below",
+    radius: RADIUS,
+    strip: { low: -HALF - 0.5, high: HALF + 0.5 },
+    primitives: [
+      outline(
+        [drawn({ x: -ax, y: -ay }), drawn({ x: ax, y: -ay }), drawn({ x: ax, y: ay }), drawn({ x: -ax, y: ay })],
+        FAINT,
+      ),
+      ...squareLines(round.plan).map((points) => path(points.map(place), { tone: "ink" })),
+      line(place(from), place(end), DATA),
+      ring(place(from), 0.2),
+      ring(place(end), 0.2),
+      words(at(middle.x, middle.y + 0.28), text, ASKED),
+    ],
+  };
+}
+
+/** Sides and mid-lines as bent lines, from the middle of the field, mm. */
+export function squareLines({ sideXMm, sideYMm }: Pick<FieldPlan, "sideXMm" | "sideYMm">): Vector[][] {
+  const [ax, ay] = [sideXMm / 2, sideYMm / 2];
+  const along = Array.from({ length: STEPS + 1 }, (_, i) => -1 + (2 * i) / STEPS);
+  return [-1, 0, 1].flatMap((share) => [
+    along.map((t) => ({ x: t * ax, y: share * ay })),
+    along.map((t) => ({ x: share * ax, y: t * ay })),
+  ]);
+}
+
+/** The map with its errors so many times larger that they are seen; as drawn before they are known. */
+export function enlarged(
+  history: History<FieldPlan>,
+  round: RoundRecord<FieldPlan>,
+): { times: number; to: (p: Vector) => Vector } {
+  const read = fieldIn(history, round);
+  if (!read) return { times: 1, to: (p) => p };
+  const half = round.plan.fieldMm / 2;
+  const shift = (p: Vector) => {
+    const to = mapped(read.map, p, half);
+    return { x: to.x - p.x, y: to.y - p.y };
+  };
+  const largest = Math.max(
+    1e-6,
+    ...squareLines(round.plan)
+      .flat()
+      .map((p) => Math.hypot(shift(p).x, shift(p).y)),
+  );
+  const times = Math.max(1, Math.min(100, Math.floor((ENLARGED * half) / largest)));
+  return {
+    times,
+    to: (p) => {
+      const by = shift(p);
+      return { x: p.x + times * by.x, y: p.y + times * by.y };
+    },
+  };
+}
+
+/** The same over the drawing of the coupon, and ticks where lengths are read. */
+export function bentSquare(history: History<FieldPlan>): Primitive[] {
+  const round = history.rounds.at(-1);
+  if (!round) return [];
+  const { times, to } = enlarged(history, round);
+  if (times === 1) return [];
+  const middle = round.plan.fieldMm / 2;
+  return squareLines(round.plan).map((points) =>
+    path(
+      points.map((p) => at(to(p).x + middle, to(p).y + middle)),
+      { tone: "data" },
+    ),
+  );
+}

@@ -1,0 +1,48 @@
+/** The errors of the field as arrows, before and as they will be. */
+import type { Figure } from "../../drawing/figure";
+import type { RoundRecord } from "../../trial/history";
+import { gridOf, mapped, type Vector } from "./map";
+import type { Needs } from "./needs";
+import type { FieldRead } from "./observe";
+import type { FieldPlan } from "./plan";
+
+const PLACES = gridOf(9);
+/** The longest arrow is this share of the distance between two places. */
+const LONGEST = 0.9;
+const ROUND = [1, 2, 5];
+
+export function fieldFigures(
+  { plan }: Pick<RoundRecord<FieldPlan>, "plan">,
+  { map }: FieldRead,
+  { composed }: Needs,
+): Figure[] {
+  const half = plan.fieldMm / 2;
+  return [
+    arrows("field before", "The field as it is", half, (at) => mapped(map, at, half)),
+    arrows("field after", "As it will be", half, composed.after),
+  ];
+}
+
+function arrows(id: string, title: string, half: number, map: (at: Vector) => Vector): Figure {
+  const found = PLACES.map((p) => {
+    const at = { x: p.x * half, y: p.y * half };
+    const to = map(at);
+    return { x: at.x, y: at.y, dx: to.x - at.x, dy: to.y - at.y };
+  });
+  const largest = Math.max(1e-6, ...found.map((a) => Math.hypot(a.dx, a.dy)));
+  return {
+    kind: "vectors",
+    id,
+    title,
+    unit: "mm",
+    magnification: roundDown((LONGEST * half) / 4 / largest),
+    arrows: found,
+  };
+}
+
+/** The next smaller of 1, 2 and 5 times a power of ten. */
+function roundDown(value: number): number {
+  const power = 10 ** Math.floor(Math.log10(value));
+  const digit = ROUND.findLast((r) => r * power <= value * (1 + 1e-9)) ?? 1;
+  return digit * power;
+}

@@ -1,0 +1,60 @@
+/** What each setting has to change, in mm at the corner of the field, with the uncertainty that the readings leave. */
+import { combine } from "../../estimate/adjustment";
+import type { Row } from "../../estimate/model";
+import { remembering } from "../../measuring/remembering";
+import type { Budgeted } from "../../metrology/budget";
+import { type Composed, composed } from "./compose";
+import type { MapTerm } from "./map";
+import { fieldIn, solvedTerms } from "./observe";
+import { type FieldPlan, settableTerms } from "./plan";
+import { presentMap } from "./present";
+
+export type Need = {
+  term: MapTerm;
+  /** By how much the controller has to move the corner more, mm: minus the error that is left. */
+  need: Budgeted;
+};
+
+export type Needs = { needs: Need[]; composed: Composed };
+
+/** @returns `null` until the field is read, or when the terms of the plan cannot be told apart */
+export const needsOf = remembering<FieldPlan, Needs | null>((history, round) => {
+  const { plan } = round;
+  const read = fieldIn(history, round);
+  if (!read) return null;
+  const half = plan.fieldMm / 2;
+  const present = presentMap(history, round);
+  const made = composed(read.map, present, settableTerms(plan), half);
+  if (!made) return null;
+  const needs = settableTerms(plan).map((term): Need => {
+    const value = (made.controller[term] ?? 0) - (present[term as keyof typeof present] ?? 0);
+    const spread = combine(read.fit, rowOf(term, plan));
+    return { term, need: { ...spread, quantity: { ...spread.quantity, value } } };
+  });
+  return { needs, composed: made };
+});
+
+/** How an error of a solved term enters what a setting needs: what the controller cannot hold goes partly into what it can. */
+function rowOf(term: MapTerm, plan: FieldPlan): Row {
+  const settable = settableTerms(plan);
+  const row: Record<string, number> = {};
+  for (const error of solvedTerms(plan)) {
+    const share = sharesOf(settable, plan.fieldMm / 2, error)[term] ?? 0;
+    if (Math.abs(share) > 1e-6) row[error] = -share;
+  }
+  return row;
+}
+
+const remembered = new Map<string, Readonly<Record<string, number>>>();
+
+/** What a small error of one term asks of each setting, mm a mm. */
+function sharesOf(settable: readonly MapTerm[], half: number, error: MapTerm): Readonly<Record<string, number>> {
+  const key = `${settable.join()}|${error}`;
+  const before = remembered.get(key);
+  if (before) return before;
+  const small = 1e-3 * half;
+  const made = composed({ [error]: small }, {}, settable, half)?.controller ?? {};
+  const shares = Object.fromEntries(settable.map((t) => [t, -(made[t] ?? 0) / small]));
+  remembered.set(key, shares);
+  return shares;
+}

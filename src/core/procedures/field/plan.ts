@@ -1,0 +1,198 @@
+/** What may be chosen before a field is measured, and what is refused by name. */
+
+import { FIELD_TERMS, type FieldTerm } from "../../geometry/field-term";
+import { type FieldLimit, fieldLimits, USUAL_BEAM_RAD, workingFieldMm } from "../../machine/working-field";
+import { knownLengthField } from "../../measuring/known-length";
+import { gaugeFields, gaugeIn } from "../../measuring/length-gauges";
+import { holdOf } from "../../measuring/number-correction";
+import { plain } from "../../metrology/quantity-text";
+import { field } from "../../trial/plan-field";
+import type { PlanContext, PlanForm, PlanWarning } from "../../trial/plan-form";
+import { type PlanOf, planForm } from "../../trial/plan-table";
+import { lineFields, repeatsField } from "../../trial/shared-fields";
+import { FOCUS_HEIGHT } from "../focus/plan";
+import type { MapTerm } from "./map";
+import { FIELD_SCALE, fieldKey, fieldSetting, termLabel } from "./setting";
+
+export const WAYS = {
+  scale: "Scale alone",
+  seven: "Scale, bow, keystone and shear",
+  nine: "These, and own cubics of the axes",
+} as const;
+const TABLES = {
+  none: "None, or switched off",
+  on: "One is switched on",
+} as const;
+
+/** Shares of the half field at which the sides are drawn: they differ, so that X and Y cannot be mixed up unseen. */
+const SHARES = { x: 0.94, y: 0.91 } as const;
+const [LEAST_SHARE, MOST_SHARE] = [0.9, 0.95];
+const DEGREE = Math.PI / 180;
+
+const FORM: readonly FieldTerm[] = ["bow x", "bow y", "keystone x", "keystone y", "shear"];
+const CUBICS: readonly FieldTerm[] = ["own cubic x", "own cubic y"];
+
+/** Coefficients that are set, besides the scale. */
+export function formTermsOf({ way }: Pick<FieldPlan, "way">): readonly FieldTerm[] {
+  if (way === "scale") return [];
+  return way === "seven" ? FORM : [...FORM, ...CUBICS];
+}
+
+/** All that is set, as terms of the map. */
+export function settableTerms(plan: Pick<FieldPlan, "way">): MapTerm[] {
+  return ["scale x", "scale y", ...formTermsOf(plan)];
+}
+
+/** Key of the setting of a term. */
+export function keyOf(term: MapTerm): string {
+  if (term === "scale x") return FIELD_SCALE.x;
+  if (term === "scale y") return FIELD_SCALE.y;
+  const form = FIELD_TERMS.find((t) => t === term);
+  if (!form) throw new RangeError(`${term}: no controller holds it`);
+  return fieldKey(form);
+}
+
+function limitsOf({ machine, optic }: PlanContext, beamRad = USUAL_BEAM_RAD): FieldLimit[] {
+  return fieldLimits({
+    focalMm: optic?.focalLengthMm ?? null,
+    beamRad,
+    plateMm: optic?.fieldMm ?? null,
+    controllerMm: Math.min(machine.widthMm, machine.depthMm),
+  });
+}
+
+function planFields(context: PlanContext) {
+  const { machine, inForce } = context;
+  const usualField = workingFieldMm(limitsOf(context));
+  const side = (share: number) => Math.round(share * usualField * 2) / 2;
+  const height = inForce[FOCUS_HEIGHT];
+  const heldTerms = (terms: readonly FieldTerm[]) => terms.some((t) => machine.held[fieldKey(t)] !== undefined);
+  return {
+    fieldMm: field.length({
+      label: "Working field, side",
+      group: "Working field",
+      why: "Calibrate the field you work in, not the largest one.",
+      usual: usualField,
+      min: [20, "A smaller field shows too little."],
+      max: [Math.min(machine.widthMm, machine.depthMm), "The field of the machine page is no larger."],
+    }),
+    beamDeg: field.number({
+      label: "Beam angle at the edge, °",
+      group: "Working field",
+      why: "Twice the angle of the mirror; 20° is usual.",
+      usual: USUAL_BEAM_RAD / DEGREE,
+      max: [45, "No scan head goes further."],
+    }),
+    sideXMm: field.length({
+      label: "Square along X",
+      group: "Square",
+      why: "0.90 to 0.95 of the working field.",
+      usual: side(SHARES.x),
+    }),
+    sideYMm: field.length({
+      label: "Square along Y",
+      group: "Square",
+      why: "A little different from X, to notice a mix-up.",
+      usual: side(SHARES.y),
+    }),
+    way: field.choice(WAYS, {
+      label: "Settings of the controller",
+      group: "Controller",
+      usual: heldTerms(CUBICS) ? "nine" : heldTerms(FORM) ? "seven" : "scale",
+      whys: {
+        scale: "Bow and keystone are measured, and remain.",
+        nine: "Quarter ticks on the mid-lines are measured too.",
+      },
+    }),
+    table: field.choice(TABLES, { label: "Correction table in the controller", group: "Controller", usual: "none" }),
+    ...gaugeFields(context, "The diagonal must not be longer."),
+    repeats: repeatsField(2),
+    knownMm: knownLengthField(context),
+    heightMm: field.signedLength({
+      label: "Height in focus",
+      group: "Burn",
+      why: "As the scale or readout shows it. The field belongs to it.",
+      usual: height?.shape === "scalar" ? height.value : 0,
+      when: height?.shape === "scalar" ? undefined : false,
+    }),
+    stockMm: field.length({
+      label: "Stock thickness",
+      group: "Burn",
+      why: "The field belongs to it. Keep the focus on its top face.",
+      usual: 1,
+    }),
+    ...lineFields(machine),
+  };
+}
+
+export type FieldPlan = PlanOf<ReturnType<typeof planFields>>;
+
+export function fieldPlan(context: PlanContext): PlanForm<FieldPlan> {
+  return planForm(planFields(context), {
+    faults: (plan) => [
+      ["sideXMm", sideFault(plan.sideXMm, plan.fieldMm)],
+      ["sideYMm", sideFault(plan.sideYMm, plan.fieldMm)],
+      ["gauge", reachFault(plan, context)],
+      ["table", plan.table === "on" ? TABLE_ON : null],
+      ["way", rangeMissing(plan, context)],
+    ],
+  });
+}
+
+const TABLE_ON =
+  "A correction table and these settings act on the same field. Switch the table off for this burn, then choose none.";
+
+function sideFault(sideMm: number, fieldMm: number): string | null {
+  const share = sideMm / fieldMm;
+  if (sideMm > fieldMm)
+    return `The square is larger than the working field of ${plain(fieldMm)} mm. Enter at most ${plain(MOST_SHARE * fieldMm, 1)} mm.`;
+  if (share >= LEAST_SHARE - 1e-9 && share <= MOST_SHARE + 1e-9) return null;
+  return `The square is ${plain(share, 2)} of the working field. Enter between ${plain(LEAST_SHARE * fieldMm, 1)} and ${plain(MOST_SHARE * fieldMm, 1)} mm.`;
+}
+
+function reachFault(plan: FieldPlan, context: PlanContext): string | null {
+  const diagonal = Math.hypot(plan.sideXMm, plan.sideYMm);
+  const { gauge, reachMm } = gaugeIn(plan, context);
+  return diagonal > reachMm
+    ? `The diagonal is ${plain(diagonal, 1)} mm. The reach of ${gauge.name} is ${plain(reachMm)} mm. Choose a longer gauge.`
+    : null;
+}
+
+/** Values of a coefficient whose effect is not known can be tried only within its range. */
+function rangeMissing(plan: FieldPlan, { machine }: PlanContext): string | null {
+  const open = formTermsOf(plan).filter((term) => {
+    const held = machine.held[fieldKey(term)];
+    return held !== undefined && held.effectMm === undefined && held.range === null;
+  });
+  const [first] = open;
+  return first
+    ? `The range of ${termLabel(first)} is not known. Enter its smallest and largest value on the machine page, or choose fewer settings.`
+    : null;
+}
+
+export function planWarnings(plan: FieldPlan, context: PlanContext): PlanWarning[] {
+  const limits = limitsOf(context, plan.beamDeg * DEGREE);
+  const beyond = limits.filter((l) => l.from !== "controller" && plan.fieldMm > l.sideMm);
+  const warnings: PlanWarning[] = beyond.map((l) => ({
+    field: "fieldMm",
+    message: `${l.text} Use a smaller working field.`,
+  }));
+  const plate = limits.find((l) => l.from === "plate");
+  if (plate && plan.fieldMm <= plate.sideMm && plan.fieldMm > workingFieldMm([plate]))
+    warnings.push({
+      field: "fieldMm",
+      message: `${plate.text} Near that edge the spot grows and the power falls. Calibrate at most ${workingFieldMm([plate])} mm.`,
+    });
+  if (formTermsOf(plan).some((t) => machineEffect(context, t) === null))
+    warnings.push({
+      field: "way",
+      message:
+        "The effect of some coefficients is not known. Ustrina tries values, one burn each, until the field is right.",
+    });
+  return warnings;
+}
+
+/** What one more of a coefficient moves the corner of the working field, mm; `null` = not known. */
+function machineEffect({ machine }: PlanContext, term: FieldTerm): number | null {
+  return holdOf(machine, fieldSetting(fieldKey(term))).effectMm ?? null;
+}

@@ -1,0 +1,213 @@
+/** The field as it is, what to enter so that it is right, and what no setting of this controller can make right. */
+import { combine } from "../../estimate/adjustment";
+import { beyondMachines, type MachineLimit } from "../../measuring/beyond-machines";
+import { newestRead } from "../../measuring/examined";
+import { readLengths } from "../../measuring/read-lengths";
+import type { Budgeted } from "../../metrology/budget";
+import { fixed, shownLength, shownNumber } from "../../metrology/quantity-text";
+import { withinSentence } from "../../metrology/sentence-case";
+import { learnedEffectKey } from "../../settings/learned-of-machine";
+import { lengthUnitOf } from "../../trial/decisions";
+import { estimate, type GivenOutcome } from "../../trial/given-outcome";
+import type { History, RoundRecord } from "../../trial/history";
+import type { Estimate, Finding, ResultTable } from "../../trial/outcome";
+import { correctionsOf, type Tuned, tunedIn } from "./correction";
+import { fieldFigures } from "./figures";
+import { errorLabel, termName } from "./judge";
+import { LENGTHS, type LengthId, lengthsOf, nominalMm } from "./lengths";
+import { basisOf, mapped, type Vector, worstPoint } from "./map";
+import { type Needs, needsOf } from "./needs";
+import { type FieldRead, fieldIn, missingIn, solvedTerms } from "./observe";
+import { type FieldPlan, keyOf } from "./plan";
+import { atWholeField, effectMm } from "./present";
+import { fieldKey, termLabel } from "./setting";
+
+type H = History<FieldPlan>;
+type Round = RoundRecord<FieldPlan>;
+
+const CHECK = "Check the readings and their unit, and which two crossings were measured.";
+const LIMITS: readonly MachineLimit[] = [
+  { estimate: "scale", low: -6, high: 6, check: CHECK },
+  { estimate: "bow", low: -6, high: 6, check: CHECK },
+  { estimate: "keystone", low: -3, high: 3, check: CHECK },
+  { estimate: "shear", low: -3, high: 3, check: CHECK },
+  { estimate: "own cubic", low: -2, high: 2, check: CHECK },
+];
+const MID_LINES: readonly LengthId[] = ["x middle", "y middle"];
+
+export function solveField(history: H): GivenOutcome {
+  const round = newestRead(history);
+  if (!round) return { status: "open", missing: "Nothing is read yet." };
+  const table = tableOf(history, round);
+  const missing = missingIn(history, round);
+  if (missing.length > 0) return missingOutcome(round, missing, table);
+  const read = fieldIn(history, round);
+  const needs = needsOf(history, round);
+  if (!read || !needs)
+    return { status: "unsolvable", reason: "No field has these lengths. Measure all lengths again.", table };
+  const tuned = tunedIn(history, round);
+  const estimates = estimatesOf(round, read);
+  const after = worstPoint(needs.composed.after, round.plan.fieldMm / 2);
+  return {
+    status: "solved",
+    estimates,
+    corrections: correctionsOf(history, round, needs.needs, tuned),
+    findings: [
+      ...beyondMachines(estimates, LIMITS),
+      ...tuned.flatMap((t) => tuningFindings(t)),
+      ...rangeMissing(history, round, needs, tuned),
+      ...blindFindings(round),
+    ],
+    table,
+    figures: fieldFigures(round, read, needs),
+    learned: Object.fromEntries(
+      tuned.flatMap(({ term, slope }) =>
+        slope === null ? [] : [[learnedEffectKey(fieldKey(term)), atWholeField(slope, history, round, term)]],
+      ),
+    ),
+    predicted: `Enter the new values and burn again. By this map the farthest point will lie ${fixed(after.mm, 2)} mm off, instead of ${fixed(worstOf(round, read).quantity.value, 2)} mm.`,
+  };
+}
+
+/** Which lengths are still to be read, or cannot be done without. */
+function missingOutcome({ answers }: Round, missing: readonly LengthId[], table: ResultTable): GivenOutcome {
+  const given = missing.filter((id) => answers.some((a) => a.site === id));
+  const middle = given.find((id) => MID_LINES.includes(id));
+  const name = (id: LengthId) => withinSentence(LENGTHS[id].label);
+  if (middle)
+    return {
+      status: "unsolvable",
+      table,
+      reason: `The ${name(middle)} is missing. Without it, scale and bow cannot be told apart. Measure it, or burn the square again.`,
+    };
+  const [lost] = given;
+  if (lost)
+    return {
+      status: "unsolvable",
+      table,
+      reason: `This length is missing: ${name(lost)}. Measure it, or burn the square again.`,
+    };
+  return {
+    status: "open",
+    table,
+    missing: `Measure ${missing.slice(0, 3).map(name).join(", ")}${missing.length > 3 ? " and the others" : ""}.`,
+  };
+}
+
+/** The error of the farthest point, with its uncertainty along the way in which it is off. */
+export function worstOf({ plan }: Round, { map, fit }: FieldRead): Budgeted {
+  const half = plan.fieldMm / 2;
+  const { at, mm } = worstPoint((p: Vector) => mapped(map, p, half), half);
+  const to = mapped(map, at, half);
+  const [nx, ny] = mm > 0 ? [(to.x - at.x) / mm, (to.y - at.y) / mm] : [1, 0];
+  const row = Object.fromEntries(
+    solvedTerms(plan).map((term) => {
+      const b = basisOf(term, { x: at.x / half, y: at.y / half });
+      return [term, nx * b.x + ny * b.y];
+    }),
+  );
+  const spread = combine(fit, row);
+  return { ...spread, quantity: { ...spread.quantity, value: mm } };
+}
+
+function estimatesOf(round: Round, read: FieldRead): Estimate[] {
+  const helps = "More readings per length, or calipers instead of a rule.";
+  return [
+    estimate("worst", "Farthest point of the field", worstOf(round, read), { headline: true, helps }),
+    ...solvedTerms(round.plan)
+      .filter((t) => t !== "quadratic x" && t !== "quadratic y")
+      .map((term) => estimate(term, errorLabel(term), read.term(term), { helps })),
+  ];
+}
+
+function tuningFindings({ term, step, tries }: Tuned): Finding[] {
+  const says = (id: string, tone: Finding["tone"], headline: string, text: string): Finding[] => [
+    { id: `${id} ${term}`, tone, site: null, headline, text },
+  ];
+  if (step.do === "try") {
+    if (step.why !== "first step" && step.why !== "larger step") return [];
+    return says(
+      "tune",
+      "note",
+      `The effect of ${termLabel(term)} is not known.`,
+      "Enter the value and burn again. The next burn shows the effect.",
+    );
+  }
+  if (step.why === "end of range")
+    return says(
+      "out of range",
+      "needs you",
+      `${termLabel(term)} reaches the end of its range.`,
+      "The error is out of this setting's range. Keep the nearest value. Check that X and Y of the head are not mixed up.",
+    );
+  if (step.why === "nearest" && tries.length > 1)
+    return says(
+      "no zero",
+      "needs you",
+      `No value of ${termLabel(term)} gives zero.`,
+      "The nearest value is shown. Check that the controller uses this coefficient.",
+    );
+  return [];
+}
+
+/** A coefficient that is to be tried needs its range. */
+function rangeMissing(history: H, round: Round, { needs }: Needs, tuned: readonly Tuned[]): Finding[] {
+  return needs.flatMap(({ term }): Finding[] => {
+    if (term === "scale x" || term === "scale y" || tuned.some((t) => t.term === term)) return [];
+    const isRead = round.inForce[keyOf(term)]?.shape === "scalar";
+    const form = tuned.find((t) => t.term === term) ?? null;
+    if (!isRead || form) return [];
+    const known = effectMm(history, round, term as Tuned["term"]) !== null;
+    if (known) return [];
+    return [
+      {
+        id: `range ${term}`,
+        tone: "needs you",
+        site: null,
+        headline: `The range of ${termName(term)} is not known.`,
+        text: "Enter its smallest and largest value on the machine page. Ustrina then proposes a value to try.",
+      },
+    ];
+  });
+}
+
+/** What these lengths cannot show. */
+function blindFindings({ plan }: Round): Finding[] {
+  const cubics =
+    plan.way === "nine"
+      ? "This burn does not show a turn of the head. Measure the turn against a fence."
+      : "This burn does not show own cubics of the axes or a turn of the head. They remain in the field.";
+  return [
+    { id: "blind", tone: "note", site: null, headline: "Some errors are not visible in these lengths.", text: cubics },
+  ];
+}
+
+function tableOf(history: H, round: Round): ResultTable {
+  const unit = lengthUnitOf(history);
+  const { plan } = round;
+  const read = readLengths(round.answers, lengthsOf(plan), history.gauges);
+  return {
+    title: "Lengths of the square",
+    columns: ["Length", `drawn, ${unit}`],
+    resultLabel: `read, ${unit}`,
+    rows: lengthsOf(plan).map((id) => {
+      const found = read.find((r) => r.site === id);
+      return {
+        label: LENGTHS[id].label,
+        sites: [id],
+        cells: [shownNumber(nominalMm(id, plan), unit, 2)],
+        result: found ? shownNumber(found.mean, unit, 2) : "–",
+        state: found
+          ? found.values.length >= plan.repeats
+            ? ("read" as const)
+            : ("part" as const)
+          : ("none" as const),
+      };
+    }),
+  };
+}
+
+/** For close-ups and overlays. */
+export function shownError(mm: number): string {
+  return shownLength(mm, "mm", 2);
+}
