@@ -4,17 +4,20 @@
  * Its history is made by running trials on practice machines through the very steps that the screens use.
  */
 
+import type { FieldTerm } from "../../core/geometry/field-term";
 import { USUAL_DIALECT } from "../../core/machine/gcode-dialect";
 import { type MachineSpec, machineSpecSchema, UNKNOWN_AXES } from "../../core/machine/machine-spec";
 import { type OpticSpec, opticOf, rotaryOf } from "../../core/machine/part-spec";
 import { type Gauge, usualGauge } from "../../core/metrology/gauge";
 import { AXIS_SCALE } from "../../core/procedures/axis-scale/setting";
+import { FIELD_SCALE, fieldKey } from "../../core/procedures/field/setting";
 import { FOCUS_HEIGHT } from "../../core/procedures/focus/plan";
+import { ORIENTATION_SETTINGS } from "../../core/procedures/orientation/setting";
 import { HOME_OFFSET } from "../../core/procedures/origin/setting";
 import { ROLLER_DIAMETER, ROTARY_STEPS } from "../../core/procedures/rotary/setting";
 import { SCAN_OFFSET } from "../../core/procedures/scan-offset/plan";
 import { ROW_SHIFT } from "../../core/procedures/scan-offset/setting";
-import { entryText } from "../../core/settings/entry-text";
+import { editableText, entryText } from "../../core/settings/entry-text";
 import type { Draft } from "../../core/trial/draft";
 import type { Db } from "../../data/database";
 import { addGauge, gaugeKeys } from "../../data/gauges";
@@ -31,6 +34,7 @@ import { USUAL_GAUGES } from "../gauges/usual-gauges";
 import { writeDown } from "../ledger/ledger-steps";
 import type { TypedRow } from "../ledger/typed-value";
 import { wear } from "../practice/practice-machine";
+import { settingUnit } from "../procedures/settings";
 import { keepStock, takeThickness } from "../stock/stock-steps";
 import { burnOnPractice } from "../trial/burn-on-practice";
 import { beginCheck } from "../trial/check-steps";
@@ -78,6 +82,17 @@ const HOMES = Object.fromEntries(
     { unit: "counts", step: 1, range: { low: -400, high: 400 }, tableKind: "not known", sense: 1 } as const,
   ]),
 );
+/** Coefficients that the controller of Cinder holds. */
+const FORM_OF_CINDER: readonly FieldTerm[] = ["bow x", "bow y", "keystone x", "keystone y", "shear"];
+
+/** As its controller showed them on the first visit. */
+const CINDER_FOUND: Record<string, string> = {
+  ...Object.fromEntries(ORIENTATION_SETTINGS.map(({ key }) => [key, "off"])),
+  ...Object.fromEntries(Object.values(FIELD_SCALE).map((key) => [key, "100"])),
+  ...Object.fromEntries(FORM_OF_CINDER.map((term) => [fieldKey(term), "0"])),
+};
+/** Its column settles meanwhile, so that its focus is found elsewhere. */
+const WORN_MONTHS = 20;
 const HOMES_FOUND = { [HOME_OFFSET.x]: 120, [HOME_OFFSET.y]: 80 };
 
 /** It turns bamboo tubes and bottles in the place of Y. */
@@ -158,6 +173,35 @@ const BRACKEN: MachineSpec = machineSpecSchema.parse({
   recheckDays: { "axis-scale": 730 },
 });
 
+/** Its controller says what its keystone and shear do, and nothing of its bow. */
+const FIELD_OF_CINDER = {
+  ...Object.fromEntries(
+    ORIENTATION_SETTINGS.map(({ key, unit }) => [
+      key,
+      { unit, step: 1, range: null, tableKind: "not known", sense: 1 } as const,
+    ]),
+  ),
+  ...Object.fromEntries(
+    Object.values(FIELD_SCALE).map((key) => [
+      key,
+      { unit: "percent", step: 1e-5, range: { low: 0.8, high: 1.2 }, tableKind: "not known", sense: 1 } as const,
+    ]),
+  ),
+  ...Object.fromEntries(
+    FORM_OF_CINDER.map((term) => [
+      fieldKey(term),
+      {
+        unit: "one",
+        step: 0.1,
+        range: { low: -100, high: 100 },
+        tableKind: "not known",
+        sense: 1,
+        ...(term.startsWith("bow") ? {} : { effectMm: 0.02 }),
+      } as const,
+    ]),
+  ),
+};
+
 const CINDER: MachineSpec = machineSpecSchema.parse({
   name: "Cinder",
   kind: "galvo",
@@ -170,7 +214,10 @@ const CINDER: MachineSpec = machineSpecSchema.parse({
   workingSpeedsMmPerS: [800, 1500],
   gcode: USUAL_DIALECT,
   scansBlocks: false,
-  held: { [FOCUS_HEIGHT]: { unit: "mm", step: 0.1, range: null, tableKind: "not known", sense: 1 } },
+  held: {
+    [FOCUS_HEIGHT]: { unit: "mm", step: 0.1, range: null, tableKind: "not known", sense: 1 },
+    ...FIELD_OF_CINDER,
+  },
   tolerances: {},
   recheckDays: {},
 });
@@ -264,6 +311,12 @@ function setOut(db: Db, now: number): void {
   provedTrial(db, bracken, ROWS_IN_LINE, now - 400 * DAY_MS);
   for (let i = 0; i < DEMO_CHECKS; i++)
     heldCheck(db, bracken, now - (12 + (DEMO_CHECKS - 1 - i) * DAYS_BETWEEN_CHECKS) * DAY_MS);
+  numbersFound(db, cinder, CINDER_FOUND, opened + 14 * MINUTE_MS);
+  provedTrial(db, cinder, LIES_AS_DRAWN, now - 96 * DAY_MS);
+  provedTrial(db, cinder, FOCUSED, now - 94 * DAY_MS);
+  provedTrial(db, cinder, FIELD_RIGHT, now - 92 * DAY_MS);
+  wear(db, cinder.id, WORN_MONTHS);
+  provedTrial(db, cinder, { ...FOCUSED, held: "in force" }, now - 12 * DAY_MS);
   provedTrial(db, alder, FOCUSED, now - 33 * DAY_MS);
   provedTrial(db, alder, LENGTHS_RIGHT, now - 32 * DAY_MS);
   provedTrial(db, bracken, FOCUSED, now - 61 * DAY_MS);
@@ -333,17 +386,17 @@ function addDemoMachine(
   return machine;
 }
 
-/** Enters what the first round says at the holder that acts on burns. */
-function recordFirst(db: Db, trialId: number, { role }: Told, at: number): void {
+/** Enters what a round says at the holder that acts on burns. */
+function recordAll(db: Db, trialId: number, n: number, { role }: Told, at: number): void {
   const full = fullTrial(db, trialId);
-  const outcome = full.procedure.solve(historyOf(full, 1));
+  const outcome = full.procedure.solve(historyOf(full, n));
   if (outcome.status !== "solved") throw new Error("the demo trial cannot be solved");
   const holderId = holdersOf(db, full.trial.machineId).find((h) => h.role === role)?.id ?? 0;
-  if (outcome.forStock) keepForStock(db, trialId, 1, readingStamp(full, 1), at);
+  if (outcome.forStock) keepForStock(db, trialId, n, readingStamp(full, n), at);
   for (const c of outcome.corrections) {
     const rows = c.rows.map((row) => ({ at: row.at, text: entryText(row.enter, c) }));
     const { setting } = c;
-    recordEntry(db, { trialId, n: 1, setting, holderId, rows, readBack: true, seen: readingStamp(full, 1) }, at);
+    recordEntry(db, { trialId, n, setting, holderId, rows, readBack: true, seen: readingStamp(full, n) }, at);
   }
 }
 
@@ -370,7 +423,7 @@ function asFound(db: Db, machine: Machine, at: number): void {
 }
 
 /** On the same visit: what its controller showed of where it homes, or of its rotary. */
-function numbersFound(db: Db, { slug, id }: Machine, found: Record<string, number>, at: number): void {
+function numbersFound(db: Db, { slug, id }: Machine, found: Record<string, number | string>, at: number): void {
   const holderId = holdersOf(db, id).find((h) => h.role === "controller")?.id ?? 0;
   for (const [setting, value] of Object.entries(found))
     writeDown(
@@ -395,8 +448,8 @@ type Told = {
   draft: Draft;
   /** `null` = by eye. */
   gauge: string | null;
-  /** What was held till then; `null` = nobody knows. */
-  held: TypedRow[] | null;
+  /** What was held till then; `null` = nobody knows, `in force` = what the ledger says. */
+  held: TypedRow[] | "in force" | null;
 };
 
 /** With the calipers, into Ustrina's own G-code. */
@@ -439,17 +492,58 @@ const LENGTHS_RIGHT: Told = {
   held: [{ at: null, text: "6.25" }],
 };
 
+/** By eye, into the controller. */
+const LIES_AS_DRAWN: Told = {
+  procedure: "orientation",
+  settings: ORIENTATION_SETTINGS.map((s) => s.key),
+  role: "controller",
+  gauge: null,
+  held: "in force",
+  draft: {},
+};
+
+/** With the calipers; what the bow does is not known, so that a burn shows it. */
+const FIELD_RIGHT: Told = {
+  procedure: "field",
+  settings: [...Object.values(FIELD_SCALE), ...FORM_OF_CINDER.map(fieldKey)],
+  role: "controller",
+  gauge: "calipers",
+  held: "in force",
+  draft: { way: "seven", repeats: "3" },
+};
+
+/** Most burns of a demo trial. */
+const MOST_BURNS = 6;
+
 /** A whole trial on the practice machine, from layout to the accepted proof. */
 function provedTrial(db: Db, machine: Machine, told: Told, at: number): void {
   const trialId = beginTrial(db, machine.slug, told.procedure, at);
   const first = roundOf(fullTrial(db, trialId), 1);
   keepDraft(db, trialId, 1, { ...first.draft, ...told.draft });
-  burnAndRead(db, trialId, 1, told.gauge, at + 15 * MINUTE_MS);
-  for (const setting of told.settings) confirmHeld(db, trialId, 1, setting, told.held, at + 40 * MINUTE_MS);
-  recordFirst(db, trialId, told, at + 45 * MINUTE_MS);
-  const n = layOutNext(db, trialId, at + 55 * MINUTE_MS);
-  burnAndRead(db, trialId, n, told.gauge, at + 60 * MINUTE_MS);
-  acceptVerdict(db, trialId, at + 80 * MINUTE_MS);
+  let [n, moment] = [1, at];
+  burnAndRead(db, trialId, n, told.gauge, moment + 15 * MINUTE_MS);
+  while (n < MOST_BURNS) {
+    confirmAll(db, trialId, n, told, moment + 40 * MINUTE_MS);
+    recordAll(db, trialId, n, told, moment + 45 * MINUTE_MS);
+    n = layOutNext(db, trialId, moment + 55 * MINUTE_MS);
+    burnAndRead(db, trialId, n, told.gauge, moment + 60 * MINUTE_MS);
+    const full = fullTrial(db, trialId);
+    const verdict = full.procedure.judge(historyOf(full, n));
+    if (verdict && verdict.result !== "not proved") break;
+    moment += 60 * MINUTE_MS;
+  }
+  acceptVerdict(db, trialId, moment + 80 * MINUTE_MS);
+}
+
+function confirmAll(db: Db, trialId: number, n: number, { settings, held }: Told, at: number): void {
+  const { machine, rounds } = fullTrial(db, trialId);
+  const inForce = rounds.find((r) => r.n === n)?.inForce;
+  for (const setting of settings) {
+    const value = inForce?.[setting];
+    const text = value?.shape === "scalar" ? editableText(value.value, settingUnit(machine, setting)) : null;
+    const rows = held === "in force" ? (text === null ? null : [{ at: null, text }]) : held;
+    confirmHeld(db, trialId, n, setting, rows, at);
+  }
 }
 
 /** A check months later, on a machine that has worn a little. */

@@ -56,6 +56,8 @@ export const machineInputSchema = z.object({
       low: typed,
       high: typed,
       tableKind: tableKindSchema,
+      /** What one more of a coefficient moves, as typed; empty or left out = not known. */
+      effect: typed.optional(),
       sense: z.union([z.literal(1), z.literal(-1), z.literal("not known")]),
     }),
   ),
@@ -234,7 +236,9 @@ function heldFrom(form: FormFaults, input: MachineInput): Record<string, HeldSet
       const fieldOf = (name: string) => `held.${setting.key}.${name}`;
       const step = form.read(() => stepFrom(given, setting, fieldOf), 1);
       const range = form.read(() => rangeFrom(given, fieldOf), null);
-      return [[setting.key, { unit, step, range, tableKind, ...senseFrom(given, setting) }]];
+      const effectMm = form.read(() => effectFrom(given, setting, fieldOf), null);
+      const effect = effectMm === null ? {} : { effectMm };
+      return [[setting.key, { unit, step, range, tableKind, ...senseFrom(given, setting), ...effect }]];
     }),
   );
 }
@@ -249,6 +253,19 @@ function stepFrom(
   const read = parseReading(step, UNITS[unit].dimension, unit);
   if (!read.ok) throw new Refusal(fieldOf("step"), read.message);
   if (!(read.value > 0)) throw new Refusal(fieldOf("step"), "The smallest step must be larger than 0.");
+  return read.value;
+}
+
+/** @returns mm; `null` where it is not known, or where the unit says it */
+function effectFrom(
+  { effect = "" }: MachineInput["held"][string],
+  setting: SettingSpec,
+  fieldOf: (name: string) => string,
+): number | null {
+  if (setting.effect === undefined || isEmpty(effect)) return null;
+  const read = parseSignedReading(effect, "length", "mm");
+  if (!read.ok) throw new Refusal(fieldOf("effect"), read.message);
+  if (read.value === 0) throw new Refusal(fieldOf("effect"), "Enter an effect other than 0, or leave it empty.");
   return read.value;
 }
 

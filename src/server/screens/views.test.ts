@@ -113,7 +113,9 @@ describe("the page of a machine", () => {
       negative: "marks later",
     });
     expect(settings.galvo.map((s) => s.key)).toEqual([
-      ...["focus height", "stored height", "rotary steps", "rotary roller diameter"],
+      ...["swap x and y", "invert x", "invert y", "focus height", "stored height", "field scale x", "field scale y"],
+      ...["field bow x", "field bow y", "field keystone x", "field keystone y", "field shear"],
+      ...["field own cubic x", "field own cubic y", "rotary steps", "rotary roller diameter"],
     ]);
   });
 });

@@ -1,9 +1,15 @@
 "use client";
 import { useEffect, useRef } from "react";
 import type { Figure } from "../../core/drawing/figure";
+import { VectorsView } from "./vectors-view";
 
-/** A chart. Its library is loaded only where a chart shows. */
+/** A chart, or a map of arrows. */
 export function FigureView({ figure, height = 220 }: { figure: Figure; height?: number }) {
+  return figure.kind === "vectors" ? <VectorsView figure={figure} /> : <ChartView figure={figure} height={height} />;
+}
+
+/** Its library is loaded only where a chart shows. */
+function ChartView({ figure, height }: { figure: Figure; height: number }) {
   const place = useRef<HTMLDivElement>(null);
   const chart = useRef<{ show: (figure: Figure) => void; dispose: () => void } | null>(null);
   const latest = useRef(figure);

@@ -19,6 +19,7 @@ export type HeldTexts = Record<
     low: string;
     high: string;
     tableKind: HeldSetting["tableKind"];
+    effect: string;
     sense: 1 | -1 | "not known";
   }
 >;
@@ -36,6 +37,7 @@ export const NOT_KNOWN: HeldTexts[string] = {
   low: "",
   high: "",
   tableKind: "not known",
+  effect: "",
   sense: "not known",
 };
 
@@ -50,6 +52,7 @@ type HeldProps = {
 export function HeldFields({ setting, value, faultAt, onChange }: HeldProps) {
   const { label, shape, larger } = setting;
   const set = (change: Partial<HeldTexts[string]>) => onChange({ ...value, ...change });
+  const isSwitch = UNITS[value.unit].dimension === "switch";
   if (setting.onlyWhere !== null && !value.has)
     return (
       <CheckField
@@ -65,13 +68,22 @@ export function HeldFields({ setting, value, faultAt, onChange }: HeldProps) {
       {setting.onlyWhere !== null && (
         <CheckField label={setting.onlyWhere} checked onChange={() => set({ has: false })} className="sm:col-span-3" />
       )}
-      <PickField
-        label="It takes"
-        value={value.unit}
-        choices={unitsOf(setting).map((id) => ({ value: id, label: UNITS[id].symbol }))}
-        onChange={(unit) => set(inOtherUnit(setting, value, unit as UnitId))}
-      />
-      <TextField label="Smallest step" value={value.step} onChange={(step) => set({ step })} fault={faultAt("step")} />
+      {!isSwitch && (
+        <PickField
+          label="It takes"
+          value={value.unit}
+          choices={unitsOf(setting).map((id) => ({ value: id, label: UNITS[id].symbol }))}
+          onChange={(unit) => set(inOtherUnit(setting, value, unit as UnitId))}
+        />
+      )}
+      {!isSwitch && (
+        <TextField
+          label="Smallest step"
+          value={value.step}
+          onChange={(step) => set({ step })}
+          fault={faultAt("step")}
+        />
+      )}
       {shape === "table" && (
         <PickField
           label="Its table is"
@@ -93,10 +105,30 @@ export function HeldFields({ setting, value, faultAt, onChange }: HeldProps) {
           why={value.sense === "not known" ? "The second burn shows it." : undefined}
         />
       )}
-      <TextField label="Smallest value" value={value.low} onChange={(low) => set({ low })} fault={faultAt("low")} />
-      <TextField label="Largest value" value={value.high} onChange={(high) => set({ high })} fault={faultAt("high")} />
+      {setting.effect && (
+        <TextField
+          label={setting.effect}
+          value={value.effect}
+          onChange={(effect) => set({ effect })}
+          fault={faultAt("effect")}
+          why={value.effect === "" ? "Empty: not known. Two burns show it." : undefined}
+        />
+      )}
+      {!isSwitch && (
+        <>
+          <TextField label="Smallest value" value={value.low} onChange={(low) => set({ low })} fault={faultAt("low")} />
+          <TextField
+            label="Largest value"
+            value={value.high}
+            onChange={(high) => set({ high })}
+            fault={faultAt("high")}
+          />
+        </>
+      )}
       <p className="text-[14px] text-ink2 sm:col-span-3">
-        {setting.about && `${setting.about} `}Smallest and largest value empty: not known.
+        {isSwitch
+          ? "A switch: on or off."
+          : `${setting.about ? `${setting.about} ` : ""}Smallest and largest value empty: not known.`}
       </p>
     </fieldset>
   );
@@ -119,6 +151,7 @@ export function heldOf(spec: MachineSpec | null, all: readonly KeptSetting[]): H
           low: end(known?.range?.low),
           high: end(known?.range?.high),
           tableKind: known?.tableKind ?? NOT_KNOWN.tableKind,
+          effect: known?.effectMm === undefined ? "" : inUnit(known.effectMm, "mm", STEP_DECIMALS),
           sense: senseIn(setting, known, own),
         },
       ];

@@ -52,7 +52,7 @@ export function fieldRound(plan: FieldPlan, context: PlanContext, purpose: Purpo
       { kind: "mark", piece: PIECE, settings: LINES },
     ],
     sites: [...sites, ...knownLengthSites(plan, sites)],
-    delivery: "A square in the middle of the field, with the settings in force",
+    delivery: "A square in the middle of the field",
     checklist: [
       eyewearLine(machine),
       `Use stock of ${plain(plan.stockMm)} mm. The field belongs to its thickness.`,
@@ -107,10 +107,8 @@ function namesOf(plan: FieldPlan): CouponPath[] {
   const letters = LETTERS * plan.fieldMm;
   const beside = BESIDE * plan.fieldMm;
   return lengthsOf(plan).flatMap((id) => {
-    const { from, to } = endsOf(id, plan);
-    // Off the middle of the line, inside the square: clear of every crossing.
-    const share = id.startsWith("diagonal") ? 0.84 : id.endsWith("half") ? 0.5 : id.endsWith("quarter") ? 0.25 : 0.32;
-    const p = { x: from.x + share * (to.x - from.x), y: from.y + share * (to.y - from.y) };
+    const { from } = endsOf(id, plan);
+    const p = nameAt(id, plan);
     const isLevel = id.startsWith("x");
     const inward = (v: number) => (v > 0 ? -beside : beside);
     const where = id.startsWith("diagonal")
@@ -122,6 +120,13 @@ function namesOf(plan: FieldPlan): CouponPath[] {
       (points): CouponPath => ({ points, closed: false, settings: LINES }),
     );
   });
+}
+
+/** A place on a line that is clear of every crossing. */
+function nameAt(id: LengthId, plan: FieldPlan): Vector {
+  const { from, to } = endsOf(id, plan);
+  const share = id.startsWith("diagonal") ? 0.84 : id.endsWith("half") ? 0.5 : id.endsWith("quarter") ? 0.25 : 0.32;
+  return { x: from.x + share * (to.x - from.x), y: from.y + share * (to.y - from.y) };
 }
 
 /** In the quarter at the front left, where no line is. */
@@ -143,7 +148,7 @@ function siteOf(plan: FieldPlan, id: LengthId): Site {
     question: `How long is it: ${withinSentence(label)}? Measure between the crossings of the lines.`,
     ask: lengthAsk({ plausibleUpTo: PLAUSIBLE_SHARE * nominalMm(id, plan) }),
     measurand: { kind: "span", from: { kind: "cross", near: a }, to: { kind: "cross", near: b } },
-    place: { piece: PIECE, at: b, radiusMm: RADIUS * plan.fieldMm },
+    place: { piece: PIECE, at: onCoupon(nameAt(id, plan), plan), radiusMm: RADIUS * plan.fieldMm },
     repeats: plan.repeats,
     openEnded: false,
   };

@@ -175,11 +175,11 @@ describe("what the controller has to make", () => {
     const terms = settableTerms({ way: "seven" });
     const made = composed(found, present, terms, HALF);
     const added = Object.fromEntries(terms.map((t) => [t, (present[t] ?? 0) - (found[t] ?? 0)]));
-    const after = (controller: FieldMap) => (at: { x: number; y: number }) =>
+    const leaving = (controller: FieldMap) => (at: { x: number; y: number }) =>
       mapped(found, unmapped(present, mapped(controller, at, HALF), HALF), HALF);
-    const [left, naive] = [made?.controller ?? {}, added].map((c) => worstPoint(after(c), HALF).mm);
+    const [left, naive] = [made?.controller ?? {}, added].map((c) => worstPoint(leaving(c), HALF).mm);
     expect(left).toBeLessThan(0.5 * (naive ?? 0));
-    expect(made?.after({ x: 40, y: 30 })).toEqual(after(made?.controller ?? {})({ x: 40, y: 30 }));
+    expect(made?.after({ x: 40, y: 30 })).toEqual(leaving(made?.controller ?? {})({ x: 40, y: 30 }));
   });
 
   it("leaves only what its form cannot make", () => {

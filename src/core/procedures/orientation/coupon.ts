@@ -38,7 +38,7 @@ export function orientationRound(plan: OrientationPlan, context: PlanContext, pu
       { kind: "mark", piece: PIECE, settings: LINES },
     ],
     sites: [arrowSite("x", plan), arrowSite("y", plan), wordsSite(plan)],
-    delivery: "Arrows and words, placed in the middle of the field",
+    delivery: "Arrows and words in the middle of the field",
     checklist: [
       eyewearLine(machine),
       "Draw a pencil line along the front edge of the coupon, before the burn.",

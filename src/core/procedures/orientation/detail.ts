@@ -53,7 +53,7 @@ function arrow(name: string, seen: Way | undefined, way: Way, isAsked: boolean):
   return [
     line(at(0, 0), tip, pen),
     path([barb(1), tip, barb(-1)], pen),
-    words(at(tip.x * 0.7 + 0.4 * dy, tip.y * 0.7 + 0.35 * Math.abs(dx)), seen ? name : `${name}?`, {
+    words(at(tip.x * 0.6 + 0.45 * Math.abs(dy), tip.y * 0.6 + 0.3 * Math.abs(dx)), seen ? name : `${name}?`, {
       tone: seen ? "data" : isAsked ? "needs you" : "faint",
       size: 0.9,
     }),

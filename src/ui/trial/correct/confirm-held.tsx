@@ -18,15 +18,20 @@ type Props = {
   setting: SettingSpec;
   /** Others are asked for beside it. */
   isOneOfMany: boolean;
+  /** It begins with the value to be typed. */
+  opened?: boolean;
+  onSettled?: () => void;
 };
 
 /** What the controller held during the burn: the ledger's word, confirmed or set right. */
-export function ConfirmHeld({ view, n, setting, isOneOfMany }: Props) {
+export function ConfirmHeld({ view, n, setting, isOneOfMany, opened = false, onSettled }: Props) {
   const round = view.rounds.find((r) => r.n === n);
   const held = round?.inForce?.[setting.key] ?? null;
   const router = useRouter();
-  const [editing, setEditing] = useState(false);
-  const [rows, setRows] = useState<Row[]>([]);
+  const [editing, setEditing] = useState(opened);
+  const [rows, setRows] = useState<Row[]>(() =>
+    opened ? editableRows(view, n, held, setting, view.machine.held[setting.key]?.unit ?? setting.unit) : [],
+  );
   const [fault, setFault] = useState("");
   const [busy, start] = useTransition();
   if (!round) return null;
@@ -42,6 +47,7 @@ export function ConfirmHeld({ view, n, setting, isOneOfMany }: Props) {
       const result = await confirmHeld({ trialId: view.id, n, setting: setting.key, rows: typed }).catch(() => null);
       if (result?.ok) {
         setEditing(false);
+        onSettled?.();
         router.refresh();
       } else setFault(result?.message ?? "The server does not answer.");
     });
@@ -107,7 +113,7 @@ export function ConfirmHeld({ view, n, setting, isOneOfMany }: Props) {
           }}
         >
           <p className="mt-1 text-ink2">
-            In {UNITS[unit].symbol}, as{" "}
+            {UNITS[unit].symbol ? `In ${UNITS[unit].symbol}, as` : "As"}{" "}
             {setting.shape === "scalar" ? "it is shown." : "it shows them. Leave empty where there was no entry."}
           </p>
           <div className="mt-2 flex flex-wrap gap-3">
@@ -126,7 +132,14 @@ export function ConfirmHeld({ view, n, setting, isOneOfMany }: Props) {
             <Button weight="primary" type="submit" disabled={busy}>
               That is what it held
             </Button>
-            <Button onClick={() => setEditing(false)}>Back</Button>
+            <Button
+              onClick={() => {
+                setEditing(false);
+                onSettled?.();
+              }}
+            >
+              Back
+            </Button>
           </div>
         </form>
       )}
@@ -135,7 +148,7 @@ export function ConfirmHeld({ view, n, setting, isOneOfMany }: Props) {
   );
 }
 
-function rowsOf(value: SettingValue, unit: UnitId): Row[] {
+export function rowsOf(value: SettingValue, unit: UnitId): Row[] {
   if (value.shape === "scalar") return [{ at: null, text: editableText(value.value, unit) }];
   if (value.shape === "table") return value.rows.map((r) => ({ at: r.at, text: editableText(r.value, unit) }));
   return [];

@@ -17,12 +17,15 @@ import { sitesDone, stageHref } from "../shared/stages";
 import { StockResultCard } from "../shared/stock-result-card";
 import { VerdictLine } from "../shared/verdict-line";
 import { AdjustmentCard } from "./adjustment-card";
+import { ConfirmAll } from "./confirm-all";
 import { ConfirmHeld } from "./confirm-held";
 import { CorrectionTable } from "./correction-table";
 import { Holders } from "./holders";
 import { RecordedCard } from "./recorded-card";
 import { VisibleCard } from "./visible-card";
 import { WishCard } from "./wish-card";
+
+const MANY = 3;
 
 /** What the controller held, what to enter, how it came about, and where it was entered. */
 export function CorrectStage({ view, n, now }: StageProps) {
@@ -43,6 +46,11 @@ export function CorrectStage({ view, n, now }: StageProps) {
   const forStock = solved?.forStock;
   const kept = view.keptForStock.some((k) => k.n === n);
   const sets = procedure.sets(round.plan, view.machine);
+  const confirmed = procedure.settings.filter((s) => sets.includes(s.key));
+  // Many single numbers are one table, confirmed and recorded together.
+  const isMany = confirmed.length >= MANY && confirmed.every((s) => s.shape === "scalar");
+  const found = solved?.corrections ?? [];
+  const tables = isMany && found.length > 0 ? [found] : found.map((c) => [c]);
   const refines = next.do === "round" && next.purpose === "refine";
   const places = (solved?.corrections ?? []).reduce((sum, c) => sum + holdersOf(view, c.setting).length, 0);
   const laidNext = view.rounds.some((r) => r.n === n + 1);
@@ -67,11 +75,13 @@ export function CorrectStage({ view, n, now }: StageProps) {
             label="Readings that contradict the others"
             showsSettled
           />
-          {procedure.settings
-            .filter((s) => sets.includes(s.key))
-            .map((setting) => (
+          {isMany ? (
+            <ConfirmAll view={view} n={n} settings={confirmed} />
+          ) : (
+            confirmed.map((setting) => (
               <ConfirmHeld key={setting.key} view={view} n={n} setting={setting} isOneOfMany={sets.length > 1} />
-            ))}
+            ))
+          )}
           {outcome.status === "open" && (
             <section className="card p-5">
               <h2 className="text-[17px] font-bold">Nothing to correct yet.</h2>
@@ -89,13 +99,13 @@ export function CorrectStage({ view, n, now }: StageProps) {
               </Notice>
             </section>
           )}
-          {solved?.corrections.map((c) => (
+          {tables.map((corrections) => (
             <CorrectionTable
-              key={c.setting}
+              key={corrections[0]?.setting}
               view={view}
               n={n}
-              correction={c}
-              confirmed={isReadBack(round, view.decisions, c.setting)}
+              corrections={corrections}
+              confirmed={corrections.every((c) => isReadBack(round, view.decisions, c.setting))}
             />
           ))}
           {forStock && <StockResultCard view={view} n={n} result={forStock} />}

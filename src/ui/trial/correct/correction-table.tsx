@@ -15,27 +15,30 @@ import { Fault } from "../../primitives/notice";
 import { useDecisions } from "../shared/use-decisions";
 import { Workings } from "./workings";
 
-/** In force, change, enter: every number with the sum that made it. */
+/** In force, change, enter: every number with the sum that made it. @param corrections one, or several of a number each */
 export function CorrectionTable({
   view,
   n,
-  correction,
+  corrections,
   confirmed,
 }: {
   view: TrialView;
   n: number;
-  correction: Correction;
+  corrections: readonly Correction[];
   confirmed: boolean;
 }) {
-  const { rows } = correction;
-  const taken = rows.filter((r) => r.heldBack === null);
+  const [correction] = corrections;
+  if (!correction) return null;
+  const all = corrections.flatMap((of) => of.rows.map((row) => ({ row, of })));
+  const taken = all.filter(({ row }) => row.heldBack === null);
+  const isOne = corrections.length === 1;
+  const symbol = ({ unit }: Correction) => (UNITS[unit].symbol ? `, ${UNITS[unit].symbol}` : "");
   return (
     <section className={clsx("card px-5 py-4", !confirmed && "border-dashed border-line")} aria-label="What to enter">
       <div className="flex flex-wrap items-baseline justify-between gap-x-4">
         <h2 className="text-[17px] font-bold">What to enter</h2>
         <p className="text-[14px] text-ink2">
-          {withinSentence(correction.label)}
-          {UNITS[correction.unit].symbol && `, ${UNITS[correction.unit].symbol}`}
+          {isOne ? withinSentence(correction.label) + symbol(correction) : `${corrections.length} settings`}
           {confirmed ? "" : " · confirm above what was held first"}
         </p>
       </div>
@@ -47,23 +50,30 @@ export function CorrectionTable({
             { label: "in force", align: "right" },
             { label: "change", align: "right", className: "max-sm:hidden" },
             { label: "= enter", align: "right" },
-            { label: "±", align: "right" },
+            { label: corrections.every((c) => c.unit === "onOff") ? "" : "±", align: "right" },
             { label: "" },
           ]}
         />
         <tbody>
-          {rows.map((row) => (
-            <Row key={row.key} view={view} n={n} row={row} shape={correction} />
+          {all.map(({ row, of }) => (
+            <Row
+              key={row.key}
+              view={view}
+              n={n}
+              row={row}
+              shape={of}
+              label={isOne ? row.label : row.label + symbol(of)}
+            />
           ))}
         </tbody>
       </table>
       <div className="mt-3 flex flex-wrap items-center justify-between gap-3">
         {correction.choice && <Choice view={view} choice={correction.choice} />}
-        {rows.length > 1 && (
+        {all.length > 1 && (
           <Button
             weight="plain"
             onClick={() =>
-              copyText(taken.map((r) => `${r.key}\t${entryText(r.enter, correction)}`).join("\n"), "The table")
+              copyText(taken.map(({ row, of }) => `${row.key}\t${entryText(row.enter, of)}`).join("\n"), "The table")
             }
             disabled={taken.length === 0}
           >
@@ -71,18 +81,20 @@ export function CorrectionTable({
           </Button>
         )}
       </div>
-      <Workings of={rows} />
+      <Workings of={all.map(({ row }) => row)} />
     </section>
   );
 }
 
-function Row({ view, n, row, shape }: { view: TrialView; n: number; row: CorrectionRow; shape: EntryShape }) {
+type RowProps = { view: TrialView; n: number; row: CorrectionRow; shape: EntryShape; label: string };
+
+function Row({ view, n, row, shape, label }: RowProps) {
   const { busy, fault, keep } = useDecisions(view.id);
   const accept = row.heldBack?.accept;
   return (
     <tr className="num border-b border-hair align-middle">
       <th scope="row" className="py-1.5 text-left font-normal">
-        {row.label}
+        {label}
       </th>
       <td className="py-1.5 text-right">{row.old === null ? "not known" : entryText(row.old, shape)}</td>
       <td className="py-1.5 text-right max-sm:hidden" title={row.arithmetic[0]}>

@@ -23,11 +23,39 @@ type Props = {
   isConfirmed: (setting: string) => boolean;
 };
 
+const MANY = 3;
+
+/** Many numbers of the place that acts on the burn, recorded in one form. */
+function RecordAll({ view, n, corrections, isConfirmed }: Omit<Props, "now">) {
+  const [open, setOpen] = useState(false);
+  const holder = view.holders[0];
+  const isRecorded = (c: Correction) =>
+    view.records.some((r) => r.holderId === holder?.id && r.setting === c.setting && r.n === n);
+  const left = corrections.filter((c) => !isRecorded(c) && c.rows.every((row) => row.heldBack === null));
+  if (!holder || left.length < 2) return null;
+  if (open) return <RecordForm view={view} n={n} holder={holder} corrections={left} onClose={() => setOpen(false)} />;
+  const canRecord = left.every((c) => isConfirmed(c.setting));
+  return (
+    <div className="mt-2">
+      <Button
+        onClick={() => setOpen(true)}
+        disabled={!canRecord}
+        title={canRecord ? undefined : "Confirm first what was held during the burn"}
+      >
+        Record all {left.length}
+      </Button>
+    </div>
+  );
+}
+
 /** Where the new value is entered: each holder is recorded by itself, as it was entered. */
 export function Holders({ view, n, now, corrections, isConfirmed }: Props) {
   return (
     <section className="card p-5">
       <h2 className="font-semibold">Where it is entered</h2>
+      {corrections.length >= MANY && (
+        <RecordAll view={view} n={n} corrections={corrections} isConfirmed={isConfirmed} />
+      )}
       {corrections.map((correction) => (
         <fieldset key={correction.setting} className="mt-2">
           <legend className={corrections.length > 1 ? "text-[14px] text-ink2" : "sr-only"}>{correction.label}</legend>
@@ -122,7 +150,7 @@ function HolderRow({
         )}
       </div>
       {open && !record && (
-        <RecordForm view={view} n={n} holder={holder} correction={correction} onClose={() => setOpen(false)} />
+        <RecordForm view={view} n={n} holder={holder} corrections={[correction]} onClose={() => setOpen(false)} />
       )}
       {fault && <Fault>{fault}</Fault>}
     </li>
@@ -134,52 +162,62 @@ function RecordForm({
   view,
   n,
   holder,
-  correction,
+  corrections,
   onClose,
 }: {
   view: TrialView;
   n: number;
   holder: Holder;
-  correction: Correction;
+  corrections: readonly Correction[];
   onClose: () => void;
 }) {
   const router = useRouter();
   const [rows, setRows] = useState(() =>
-    correction.rows
-      .filter((r) => r.heldBack === null)
-      .map((r) => ({
-        key: r.key,
-        at: r.at,
-        label: r.label,
-        text: entryText(r.enter, correction).replace("−", "-"),
-      })),
+    corrections.flatMap((correction) =>
+      correction.rows
+        .filter((r) => r.heldBack === null)
+        .map((r) => ({
+          setting: correction.setting,
+          key: r.key,
+          at: r.at,
+          label: r.label,
+          text: entryText(r.enter, correction).replace("−", "-"),
+        })),
+    ),
   );
   const [readBack, setReadBack] = useState(false);
   const [fault, setFault] = useState<ActionFault | null>(null);
   const [asked, setAsked] = useState<{ about: string; text: string } | null>(null);
   const [busy, start] = useTransition();
   const record = () => {
-    const slip = slipIn(rows, correction);
+    const slip = corrections.flatMap(
+      (c) =>
+        slipIn(
+          rows.filter((r) => r.setting === c.setting),
+          c,
+        ) ?? [],
+    )[0];
     const about = JSON.stringify(rows);
     if (slip && asked?.about !== about) return setAsked({ about, text: slip });
     start(async () => {
       setFault(null);
-      const result = await recordEntry({
-        trialId: view.id,
-        n,
-        setting: correction.setting,
-        holderId: holder.id,
-        rows: rows.map(({ at, text }) => ({ at, text })),
-        readBack,
-        seen: view.rounds.find((r) => r.n === n)?.readingStamp ?? "",
-      }).catch(() => null);
-      if (result?.ok) {
-        onClose();
-        router.refresh();
-      } else if (result?.field === "readings") {
-        setFault(result);
-        router.refresh();
-      } else setFault(result ?? { field: "", message: "The server does not answer. Nothing was recorded." });
+      for (const { setting, label } of corrections) {
+        const result = await recordEntry({
+          trialId: view.id,
+          n,
+          setting,
+          holderId: holder.id,
+          rows: rows.filter((r) => r.setting === setting).map(({ at, text }) => ({ at, text })),
+          readBack,
+          seen: view.rounds.find((r) => r.n === n)?.readingStamp ?? "",
+        }).catch(() => null);
+        if (result?.ok) continue;
+        if (result?.field === "readings") router.refresh();
+        const away = { field: "", message: `The server does not answer. ${label} was not recorded.` };
+        return setFault(result ?? away);
+      }
+      onClose();
+      router.refresh();
     });
   };
   return (
