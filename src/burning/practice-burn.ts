@@ -148,9 +148,15 @@ function headOf(truth: GalvoTruth, { numbers = {} }: PracticeController, machine
     invertX: numberOf({ on: "orientation", part: "invert x" }),
     invertY: numberOf({ on: "orientation", part: "invert y" }),
     scale: { x: scaleOf("x"), y: scaleOf("y") },
+    turn: turnOf(numbers, machine),
     terms: Object.fromEntries(FIELD_TERMS.map((term) => [term, numberOf({ on: "field form", term })])),
   };
   return new GalvoHead(truth.head, held, machine.widthMm / 2);
+}
+
+function turnOf(numbers: NonNullable<PracticeController["numbers"]>, machine: MachineSpec): HeadHeld["turn"] {
+  const [spec] = actingSettings({ on: "field turn" });
+  return { held: spec && numbers[spec.key], sense: spec ? holdOf(machine, spec).sense : 1 };
 }
 
 /**

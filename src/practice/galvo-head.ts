@@ -102,6 +102,8 @@ export type HeadHeld = {
   invertX: HeldNumber | undefined;
   invertY: HeldNumber | undefined;
   scale: Record<"x" | "y", { held: HeldNumber | undefined; grows: boolean }>;
+  /** Angle by which it turns drawings, rad, and whether a larger one turns them counter-clockwise. */
+  turn: { held: HeldNumber | undefined; sense: 1 | -1 };
   terms: Partial<Record<FieldTerm, HeldNumber | undefined>>;
 };
 
@@ -110,6 +112,7 @@ export const NOTHING_HELD: HeadHeld = {
   invertX: undefined,
   invertY: undefined,
   scale: { x: { held: undefined, grows: true }, y: { held: undefined, grows: true } },
+  turn: { held: undefined, sense: 1 },
   terms: {},
 };
 
@@ -164,7 +167,10 @@ export class GalvoHead {
    * @param nearerMm by how much the stock is nearer to the lens than its focus
    */
   marked(drawn: Place, nearerMm: number): Place {
-    const command = applied(this.controller, this.adjusted(drawn));
+    const { held, sense } = this.held.turn;
+    const by = held ? sense * (held.now - held.found) : 0;
+    const [cos, sin] = [Math.cos(by), Math.sin(by)];
+    const command = applied(this.controller, this.adjusted(applied([cos, -sin, sin, cos], drawn)));
     const onStock = applied(this.mounted, this.scanned(command, nearerMm));
     const { turnRad } = this.truth;
     const [c, s] = [Math.cos(turnRad), Math.sin(turnRad)];

@@ -10,6 +10,7 @@ export const PROCEDURE_LIST: readonly ListedProcedure[] = [
   { id: "orientation", load: () => import("../procedures/orientation/procedure").then((m) => m.orientation) },
   { id: "focus", load: () => import("../procedures/focus/procedure").then((m) => m.focus) },
   { id: "field", load: () => import("../procedures/field/procedure").then((m) => m.galvoField) },
+  { id: "head-turn", load: () => import("../procedures/head-turn/procedure").then((m) => m.headTurn) },
   { id: "axis-scale", load: () => import("../procedures/axis-scale/procedure").then((m) => m.axisScale) },
   { id: "scan-offset", load: () => import("../procedures/scan-offset/procedure").then((m) => m.scanOffset) },
   { id: "kerf", load: () => import("../procedures/kerf/procedure").then((m) => m.kerf) },

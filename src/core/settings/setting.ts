@@ -46,6 +46,8 @@ export type Acts =
   | { on: "orientation"; part: "swap" | "invert x" | "invert y" }
   /** How large the field of a galvo is along an axis. */
   | { on: "field scale"; axis: "x" | "y" }
+  /** How far a galvo turns every drawing. */
+  | { on: "field turn" }
   /** The form of the field: a term of its map. */
   | { on: "field form"; term: FieldTerm }
   /** Nothing that a file shows: the next burn is laid out by it. */

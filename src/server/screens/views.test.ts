@@ -115,7 +115,7 @@ describe("the page of a machine", () => {
     expect(settings.galvo.map((s) => s.key)).toEqual([
       ...["swap x and y", "invert x", "invert y", "focus height", "stored height", "field scale x", "field scale y"],
       ...["field bow x", "field bow y", "field keystone x", "field keystone y", "field shear"],
-      ...["field own cubic x", "field own cubic y", "rotary steps", "rotary roller diameter"],
+      ...["field own cubic x", "field own cubic y", "field turn", "rotary steps", "rotary roller diameter"],
     ]);
   });
 });

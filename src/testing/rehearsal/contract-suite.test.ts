@@ -412,7 +412,14 @@ describe.each(EACH)("%s on a %s, read at random", (_id, _kind, procedure, machin
 describe("the registry", () => {
   it("finds procedures by id and kind, and lists no made-up one", () => {
     expect(procedureById("scan-offset").title).toBe("Scan offset");
-    expect(proceduresFor("galvo").map((p) => p.id)).toEqual(["orientation", "focus", "field", "rotary", "bed-tilt"]);
+    expect(proceduresFor("galvo").map((p) => p.id)).toEqual([
+      "orientation",
+      "focus",
+      "field",
+      "head-turn",
+      "rotary",
+      "bed-tilt",
+    ]);
     expect(PROCEDURES.map((p) => p.id)).not.toContain("made-up");
     expect(() => procedureById("nothing")).toThrow(/no procedure/);
   });

@@ -164,6 +164,7 @@ function start(value: number): HeldNumber {
 function heldBy(numbers: Record<string, HeldNumber>): HeadHeld {
   const scale = (axis: "x" | "y") => ({ held: numbers[`field scale ${axis}`], grows: true });
   return {
+    turn: { held: undefined, sense: 1 },
     swap: undefined,
     invertX: undefined,
     invertY: undefined,
