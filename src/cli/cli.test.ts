@@ -237,6 +237,8 @@ describe.each(EXAMPLES)("%s from a terminal", (id, procedure) => {
     };
     const five = await run("5");
     expect(await run("5")).toBe(five);
+    // What lies there once and for all is the same for every hand.
+    if (id === "orientation") return;
     // Coarse judgements may be alike once, not always.
     const others = await Promise.all(["6", "7", "8", "9", "10", "11"].map(run));
     expect(others.some((other) => other !== five)).toBe(true);

@@ -141,7 +141,10 @@ function Numbers({ lines }: { lines: readonly string[] }) {
 }
 
 function truthRows(truth: NonNullable<PracticeMachineView["truth"]>): [string, string][] {
-  if ("kind" in truth) return [["field, X, Y, of its size", `${fixed(truth.scaleX, 5)}, ${fixed(truth.scaleY, 5)}`]];
+  if ("kind" in truth)
+    return truth.head
+      ? headRows(truth.head)
+      : [["field, X, Y, of its size", `${fixed(truth.scaleX, 5)}, ${fixed(truth.scaleY, 5)}`]];
   return [
     ["beam comes on late by", `${fixed(truth.lagOnS * 1e6, 0)} µs`],
     ["beam goes off late by", `${fixed(truth.lagOffS * 1e6, 0)} µs`],
@@ -153,6 +156,30 @@ function truthRows(truth: NonNullable<PracticeMachineView["truth"]>): [string, s
     ["scatter of row ends", `${fixed(truth.endJitterMm, 4)} mm`],
     ["between table entries", truth.controller.tableKind],
     ...axesRows(truth.axes),
+  ];
+}
+
+type Head = NonNullable<Extract<NonNullable<PracticeMachineView["truth"]>, { kind: "galvo" }>["head"]>;
+
+/** Mirrors, lens and mount of a galvo. */
+function headRows({ mounted, order, x, y, lens, ...head }: Head): [string, string][] {
+  const degrees = (rad: number) => fixed((rad * 180) / Math.PI, 2);
+  const plugs = [
+    mounted.swap ? "X and Y swapped" : "",
+    mounted.invertX ? "X inverted" : "",
+    mounted.invertY ? "Y inverted" : "",
+  ].filter(Boolean);
+  return [
+    ["plugs and mount", plugs.join(", ") || "as drawn"],
+    ["its controller", order === "swap first" ? "swaps first, then inverts" : "inverts first, then swaps"],
+    ["size of X, Y", `${fixed(x.size, 4)}, ${fixed(y.size, 4)}`],
+    ["own cubic of X, Y, at the edge", `${fixed(100 * x.cubic, 2)}, ${fixed(100 * y.cubic, 2)} %`],
+    ["mirrors apart", `${fixed(head.apartMm, 1)} mm`],
+    ["mirrors off square", `${degrees(head.skewRad)}°`],
+    ["lens: cubic, quintic", `${fixed(lens.cubic, 4)}, ${fixed(lens.quintic, 4)}`],
+    ["head turned by", `${degrees(head.turnRad)}°`],
+    ["stock rises along X, Y", `${degrees(head.tilt.x)}, ${degrees(head.tilt.y)}°`],
+    ["stock nearer than said", `${fixed(head.nearMm, 2)} mm`],
   ];
 }
 

@@ -244,6 +244,24 @@ describe("a field read wrongly", () => {
   });
 });
 
+describe("the next length of a field", () => {
+  const plan = planWith({ way: "seven" }, CALIPERS);
+  const right = lengthsBy({ "bow x": 1, "bow y": -2.1, "scale x": 0.3 }, plan);
+
+  it("is predicted by the others, and as drawn before they are enough", () => {
+    const { "x half": half = 0, ...others } = right;
+    const known = historyWith(plan, others, CALIPERS).history;
+    const predicted = galvoField.expected(known, "x half");
+    expect(Math.abs((predicted?.value ?? 0) - half)).toBeLessThan(0.1);
+    expect(predicted?.standardUncertainty).toBeLessThan(0.3);
+    const few = historyWith(plan, { "x front": right["x front"] ?? 0 }, CALIPERS).history;
+    expect(galvoField.expected(few, "y left")?.value).toBeCloseTo(100, 9);
+    const { "y middle": middle = 0, ...needed } = right;
+    const lacking = historyWith(plan, needed, CALIPERS).history;
+    expect(Math.abs((galvoField.expected(lacking, "y middle")?.value ?? 0) - middle)).toBeLessThan(3);
+  });
+});
+
 describe("a plan for a field", () => {
   const lens = opticOf({ label: "F290", focalLengthMm: 290, fieldMm: 200 });
   const context = {

@@ -106,10 +106,15 @@ function solvedAt(history: Known, round: Round): { model: Model; at: FieldMap } 
   if (missingIn(history, round).length > 0) return null;
   const readings = lengthReadings(round.answers, lengthsOf(plan), history.gauges, history.decisions);
   const terms = solvedTerms(plan);
-  let at: Partial<Record<MapTerm, number>> = startFrom(plan, readings);
+  // A reading that is not taken yet has no value to go by; a forecast has no others.
+  const taken = { ...round, answers: round.answers.filter((a) => !a.imagined) };
+  const isForecast = readings.every((r) => r.imagined);
+  if (!isForecast && missingIn(history, taken).length > 0) return null;
+  const real = isForecast ? readings : readings.filter((r) => !r.imagined);
+  let at: Partial<Record<MapTerm, number>> = startFrom(plan, real);
   for (let step = 0; step < STEPS; step++) {
     // The scatter is estimated once the map is found.
-    const fit = adjust(ofReadings(modelAt(history, round, readings, at)), AS_EXPECTED);
+    const fit = adjust(ofReadings(modelAt(history, isForecast ? round : taken, real, at)), AS_EXPECTED);
     if (!fit) return null;
     let moved = 0;
     const next: Partial<Record<MapTerm, number>> = {};
