@@ -41,7 +41,7 @@ export const headTruthSchema = z.object({
   tilt: z.object({ x: z.number(), y: z.number() }),
   /** By how much the stock is nearer to its lens than said when the height is set, mm. */
   nearMm: z.number(),
-  /** How its plugs and its mount change X and Y of its controller, before the controller changes them back: first swapped, then inverted. */
+  /** How drawings lie with the switches that the controller was found with, by plugs and mount too: first swapped, then inverted. */
   mounted: z.object({ swap: z.boolean(), invertX: z.boolean(), invertY: z.boolean() }),
   /** In which order its controller swaps and inverts. */
   order: z.enum(["swap first", "invert first"]),
@@ -150,10 +150,14 @@ export class GalvoHead {
     private readonly held: HeadHeld,
     private readonly halfMm: number,
   ) {
-    const isOn = (number: HeldNumber | undefined) => (number?.now ?? 0) !== 0;
-    this.controller = switched(isOn(held.swap), isOn(held.invertX), isOn(held.invertY), truth.order);
+    const by = (when: "found" | "now") => {
+      const isOn = (number: HeldNumber | undefined) => (number?.[when] ?? 0) !== 0;
+      return switched(isOn(held.swap), isOn(held.invertX), isOn(held.invertY), truth.order);
+    };
+    this.controller = by("now");
     const { swap, invertX, invertY } = truth.mounted;
-    this.mounted = switched(swap, invertX, invertY, "swap first");
+    // Plugs and mount alone: without what the controller did when it was found.
+    this.mounted = times(switched(swap, invertX, invertY, "swap first"), undone(by("found")));
   }
 
   /** Where the arrows of X and of Y of a drawing point on the stock, seen from above: columns of the matrix. */

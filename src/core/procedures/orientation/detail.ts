@@ -38,7 +38,7 @@ export function orientationDetail(history: History<OrientationPlan>, focus: Focu
       ...arrow("X", x, x ?? "right", site.id === SITES.x),
       ...arrow("Y", y, y ?? "away", site.id === SITES.y),
       ...(site.id === SITES.words || isMirrored
-        ? [words(at(0, -1.2), isMirrored ? "words: mirrored" : "words", { tone: "needs you", size: 0.8 })]
+        ? [words(at(-1.05, -1.8), isMirrored ? "mirrored" : "words", { tone: "needs you", size: 0.8 })]
         : []),
     ],
   };

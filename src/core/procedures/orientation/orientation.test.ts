@@ -106,8 +106,8 @@ describe("orientation on practice heads", () => {
 
   it("finds the other order where a wrong one was said, and says so", () => {
     const { burns, history } = course(
-      { swap: false, invertX: false, invertY: false },
-      { swap: true, invertX: true, invertY: false },
+      { swap: false, invertX: true, invertY: false },
+      { swap: true, invertX: false, invertY: false },
       "invert first",
       "swap first",
     );

@@ -52,6 +52,7 @@ export function CorrectStage({ view, n, now }: StageProps) {
   const found = solved?.corrections ?? [];
   const tables = isMany && found.length > 0 ? [found] : found.map((c) => [c]);
   const refines = next.do === "round" && next.purpose === "refine";
+  const tunes = next.do === "round" && next.purpose === "tune";
   const places = (solved?.corrections ?? []).reduce((sum, c) => sum + holdersOf(view, c.setting).length, 0);
   const laidNext = view.rounds.some((r) => r.n === n + 1);
   const recorded = view.records.filter((r) => r.n === n);
@@ -165,7 +166,7 @@ export function CorrectStage({ view, n, now }: StageProps) {
             onClick={goOn}
             disabled={busy}
           >
-            {proofWords(laidNext, next.do === "round", burns)}
+            {tunes && !laidNext ? "Burn with these values" : proofWords(laidNext, next.do === "round", burns)}
           </Button>
         )}
         {solved && round.purpose === "proof" && next.do === "round" && (
@@ -174,7 +175,7 @@ export function CorrectStage({ view, n, now }: StageProps) {
             onClick={goOn}
             disabled={busy}
           >
-            {burns ? "Burn another proof" : "Read another proof"}
+            {tunes ? "Burn with these values" : burns ? "Burn another proof" : "Read another proof"}
           </Button>
         )}
       </VerdictLine>
