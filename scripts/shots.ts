@@ -89,9 +89,6 @@ async function loop(page: Page): Promise<void> {
   await page.getByRole("img", { name: /As-found error/ }).waitFor();
   await page.waitForTimeout(800);
   await shot(page, "checks");
-  await page.goto(`${ORIGIN}/gauges`);
-  await page.getByRole("button", { name: "Change Calipers", exact: true }).click();
-  await shot(page, "gauges");
   await page.goto(`${ORIGIN}/ledger?machine=bracken&setting=scan%20offset`);
   await page.getByRole("img", { name: /over time/ }).waitFor();
   await page.waitForTimeout(800);
@@ -109,6 +106,24 @@ async function loop(page: Page): Promise<void> {
   await page.getByText("ends of slots were found").waitFor();
   await shot(page, "artwork");
   await rotary(page);
+  await field(page);
+}
+
+/** Cinder's field, out of date since its focus changed: its square read, and the field as it is and as it will be. */
+async function field(page: Page): Promise<void> {
+  await page.goto(`${ORIGIN}/machine/cinder/field`);
+  await page.getByRole("button", { name: "Begin trial" }).click();
+  await page.getByText("Everything fits. The layout is kept.").waitFor();
+  await page.getByRole("link", { name: "To the burn" }).click();
+  await burn(page);
+  await page.getByRole("button", { name: "Read all that is left" }).click();
+  await page.getByText("11 of 11 sites read.").waitFor({ timeout: 60_000 });
+  await page.getByRole("link", { name: "Correct", exact: true }).last().click();
+  await page.getByRole("button", { name: "I read all of these back" }).click();
+  await page.getByRole("heading", { name: /^Read back from/ }).waitFor();
+  await page.waitForTimeout(800);
+  for (const column of await page.locator("main > div").all()) await column.evaluate((c) => c.scrollTo(0, 0));
+  await shot(page, "field");
 }
 
 /** Bracken's rollers: a line once around, as its gap is read; then artwork for a taper on them. */

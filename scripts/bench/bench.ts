@@ -10,6 +10,7 @@ import { accuracy } from "./accuracy";
 import { axes } from "./axes";
 import { files } from "./files";
 import { focusAccuracy } from "./focus";
+import { galvo } from "./galvo";
 import { kerf } from "./kerf";
 import { kills } from "./kills";
 import type { Line } from "./line";
@@ -42,6 +43,7 @@ async function main(): Promise<void> {
     ["slips", "Slips", slips],
     ["kerf", "Kerf and drawings", kerf],
     ["rotary", "Rotaries", rotary],
+    ["galvo", "The field of a galvo", galvo],
     ["pictures", "Pictures", pictures],
     ["pages", "Pages", async () => [...(await pageWeights(file)), ...(await workshop())]],
     ["load", "Many at once", load],

@@ -9,6 +9,7 @@
 import { FIELD_TERMS } from "../../core/geometry/field-term";
 import type { MachineSpec } from "../../core/machine/machine-spec";
 import { type Gauge, usualGauge } from "../../core/metrology/gauge";
+import { expandedUncertainty } from "../../core/metrology/measured";
 import { unmapped } from "../../core/procedures/field/map";
 import { fieldIn } from "../../core/procedures/field/observe";
 import { type FieldPlan, keyOf, settableTerms } from "../../core/procedures/field/plan";
@@ -31,6 +32,8 @@ export type FieldCase = {
   /** Whether the machine page says what its coefficients do. */
   effects: "known" | "not known";
   repeats?: number;
+  /** Readings without any error. */
+  quiet?: boolean;
 };
 
 export const FIELD_GAUGES: Readonly<Record<FieldCase["gauge"], Gauge>> = {
@@ -74,6 +77,32 @@ export function fieldTruth(seed: number, machine: MachineSpec) {
 
 export const NOTHING: PracticeController = { table: [], switchedOn: true };
 
+/** Which intervals hold: against the same solver on lengths without any noise. What the model cannot follow is in both. */
+export function fieldCoverage(seeds: readonly number[], c: FieldCase): { held: number; of: number } {
+  let [held, of] = [0, 0];
+  for (const seed of seeds) {
+    const [noisy, quiet] = [fieldTrial(seed, c, 1), fieldTrial(seed, { ...c, quiet: true }, 1)];
+    const [a, b] = [mapOf(noisy), mapOf(quiet)];
+    if (!a || !b) continue;
+    for (const term of settableTerms({ way: c.way })) {
+      const { quantity, parts } = a.term(term);
+      // The form of the field is no error of the readings.
+      const u = Math.hypot(
+        ...parts.filter((p) => p.id !== "stray" && !p.id.startsWith("quadratic")).map((p) => p.standardUncertainty),
+      );
+      const share = quantity.standardUncertainty > 0 ? u / quantity.standardUncertainty : 0;
+      of += 1;
+      if (Math.abs(quantity.value - (b.map[term] ?? 0)) <= share * expandedUncertainty(quantity)) held += 1;
+    }
+  }
+  return { held, of };
+}
+
+function mapOf({ history }: FieldTrial) {
+  const [round] = history.rounds;
+  return round ? fieldIn(history, round) : null;
+}
+
 export type FieldTrial = {
   machine: MachineSpec;
   history: History<FieldPlan>;
@@ -89,11 +118,13 @@ export function fieldTrial(seed: number, c: FieldCase, mostBurns = 2): FieldTria
   const truth = fieldTruth(seed, machine);
   const gauge = FIELD_GAUGES[c.gauge];
   const random = seeded(seedOf(seed, "hand", c.gauge));
-  const hand: Hand = {
-    placingMm: gauge.placing?.sdMm ?? 0.02,
-    commonMm: random.between(-gauge.limitMm, gauge.limitMm),
-    resolutionMm: gauge.resolutionMm,
-  };
+  const hand: Hand = c.quiet
+    ? { placingMm: 0, commonMm: 0, resolutionMm: 0 }
+    : {
+        placingMm: gauge.placing?.sdMm ?? 0.02,
+        commonMm: random.between(-gauge.limitMm, gauge.limitMm),
+        resolutionMm: gauge.resolutionMm,
+      };
   const context = { machine, couponCode: "T-1", inForce: {}, gauges: [gauge] };
   const form = galvoField.plan(context);
   const plan: FieldPlan = {

@@ -1,5 +1,5 @@
 /** The square as it came out, its errors enlarged, with the length that is read. */
-import { ASKED, at, DATA, FAINT, line, outline, path, ring, words } from "../../drawing/close-up";
+import { ASKED, at, box, DATA, FAINT, line, outline, path, ring, words } from "../../drawing/close-up";
 import type { Detail, Primitive } from "../../drawing/scene";
 import { knownLengthDetail } from "../../measuring/known-length";
 import { plain } from "../../metrology/quantity-text";
@@ -8,7 +8,7 @@ import { lookedAt } from "../../trial/looked-at";
 import { endsOf, LENGTHS, type LengthId } from "./lengths";
 import { mapped, type Vector } from "./map";
 import { fieldIn } from "./observe";
-import type { FieldPlan } from "./plan";
+import { type FieldPlan, limitsOf } from "./plan";
 
 const RADIUS = 3.6;
 const HALF = 2.1;
@@ -85,12 +85,26 @@ export function enlarged(
   };
 }
 
-/** The same over the drawing of the coupon, and ticks where lengths are read. */
+/** What lens and plate reach, around the working field, with their names. */
+function limitsDrawn({ plan }: RoundRecord<FieldPlan>, machine: History["machine"]): Primitive[] {
+  const limits = limitsOf(plan, machine).filter((l) => l.from !== "controller");
+  const outlines = limits.map(({ sideMm }) => {
+    const beyond = (sideMm - plan.fieldMm) / 2;
+    return box(-beyond, -beyond, plan.fieldMm + beyond, plan.fieldMm + beyond, FAINT);
+  });
+  const names = limits.map((l) => `${l.from} ${plain(l.sideMm, 1)} mm`).join(", ");
+  const below = Math.max(0, ...limits.map((l) => (l.sideMm - plan.fieldMm) / 2));
+  return limits.length === 0
+    ? []
+    : [...outlines, words(at(0.68 * plan.fieldMm, -below - 0.045 * plan.fieldMm), names, { tone: "ink", size: 0.85 })];
+}
+
+/** The same over the drawing of the coupon; before it is known, how far lens and plate reach. */
 export function bentSquare(history: History<FieldPlan>): Primitive[] {
   const round = history.rounds.at(-1);
   if (!round) return [];
   const { times, to } = enlarged(history, round);
-  if (times === 1) return [];
+  if (times === 1) return round.answers.length === 0 ? limitsDrawn(round, history.machine) : [];
   const middle = round.plan.fieldMm / 2;
   return squareLines(round.plan).map((points) =>
     path(

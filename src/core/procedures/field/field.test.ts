@@ -3,7 +3,7 @@ import { fieldMachine, fieldTrial } from "../../../testing/rehearsal/field-accur
 import { SAMPLE_GALVO } from "../../../testing/sample-machine";
 import { opticOf } from "../../machine/part-spec";
 import { type Gauge, usualGauge } from "../../metrology/gauge";
-import type { SettingsInForce } from "../../settings/setting";
+import type { HeldSetting, SettingsInForce } from "../../settings/setting";
 import { type Answer, PLAIN_SHARES } from "../../trial/answer";
 import { draftOf, readDraft } from "../../trial/draft";
 import type { History, RoundRecord } from "../../trial/history";
@@ -12,6 +12,7 @@ import { endsOf, LENGTHS, type LengthId, lengthsOf, nominalMm } from "./lengths"
 import { type FieldMap, mapped, unmapped, worstPoint } from "./map";
 import { fieldIn } from "./observe";
 import { type FieldPlan, keyOf, planWarnings, settableTerms } from "./plan";
+import { atWholeField, effectMm } from "./present";
 import { galvoField } from "./procedure";
 
 const EXACT: Gauge = {
@@ -191,6 +192,39 @@ describe("what the controller has to make", () => {
   });
 });
 
+describe("the scale of a field", () => {
+  const plan = planWith({ way: "scale" });
+  const read = lengthsBy({ "scale x": 0.55 }, plan);
+  const entered = (held: Record<string, HeldSetting>, value: number) => {
+    const { history, round } = historyWith(plan, read, EXACT, { ...SAMPLE_GALVO, held });
+    const inForce = { ...round.inForce, "field scale x": { shape: "scalar" as const, value } };
+    const outcome = galvoField.solve({ ...history, rounds: [{ ...round, inForce }] });
+    return outcome.status === "solved" ? (outcome.corrections[0]?.rows[0]?.enter ?? Number.NaN) : Number.NaN;
+  };
+
+  it("is multiplied in percent or as a factor, and divided as a size that makes marks smaller", () => {
+    // Marks are 1 % too large: 0.55 mm at 55 mm.
+    const percent = { unit: "percent", step: 1e-6, range: null, tableKind: "not known", sense: 1 } as const;
+    expect(entered({ "field scale x": percent }, 0.98)).toBeCloseTo(0.98 / 1.01, 4);
+    const size = { unit: "mm", step: 0.001, range: null, tableKind: "not known", sense: -1 } as const;
+    expect(entered({ "field scale x": size }, 110)).toBeCloseTo(110 * 1.01, 1);
+    expect(entered({ "field scale x": { ...size, sense: 1 } }, 110)).toBeCloseTo(110 / 1.01, 1);
+  });
+});
+
+describe("the effect of a coefficient", () => {
+  it("is said of the corner of the whole field, and grows with the power of its term", () => {
+    const machine = fieldMachine("known");
+    const of = (fieldMm: number, term: "bow x" | "keystone y" | "shear") =>
+      effectMm({ machine }, { plan: planWith({ fieldMm }) }, term);
+    expect(of(110, "bow x")).toBeCloseTo(0.04, 12);
+    expect(of(55, "bow x")).toBeCloseTo(0.04 / 8, 12);
+    expect(of(55, "keystone y")).toBeCloseTo(0.04 / 4, 12);
+    expect(of(55, "shear")).toBeCloseTo(0.04 / 2, 12);
+    expect(atWholeField(0.005, { machine }, { plan: planWith({ fieldMm: 55 }) }, "bow x")).toBeCloseTo(0.04, 12);
+  });
+});
+
 describe("a field read wrongly", () => {
   const plan = planWith({ way: "seven", repeats: 2 }, CALIPERS);
   const map: FieldMap = { "bow x": 1, "bow y": -2.1, "scale x": 0.3, "keystone y": 0.1 };
@@ -279,6 +313,7 @@ describe("a plan for a field", () => {
 
   it("takes the smallest of angle, plate and controller, and stays inside the number on the plate", () => {
     expect(form.defaults.fieldMm).toBe(190);
+    expect(form.defaults).toMatchObject({ focalMm: 290, plateMm: 200 });
     const narrow = galvoField.plan({ ...context, machine: { ...SAMPLE_GALVO, widthMm: 150, depthMm: 150 } });
     expect(narrow.defaults.fieldMm).toBe(150);
     const warned = planWarnings({ ...form.defaults, fieldMm: 200 }, context);

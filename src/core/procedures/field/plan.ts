@@ -1,6 +1,7 @@
 /** What may be chosen before a field is measured, and what is refused by name. */
 
 import { FIELD_TERMS, type FieldTerm } from "../../geometry/field-term";
+import type { MachineSpec } from "../../machine/machine-spec";
 import { type FieldLimit, fieldLimits, USUAL_BEAM_RAD, workingFieldMm } from "../../machine/working-field";
 import { knownLengthField } from "../../measuring/known-length";
 import { gaugeFields, gaugeIn } from "../../measuring/length-gauges";
@@ -52,22 +53,47 @@ export function keyOf(term: MapTerm): string {
   return fieldKey(form);
 }
 
-function limitsOf({ machine, optic }: PlanContext, beamRad = USUAL_BEAM_RAD): FieldLimit[] {
+type LensAsked = { focalMm: number; plateMm: number; beamDeg: number };
+
+/** What lens and controller allow; 0 = not known. */
+export function limitsOf(
+  { focalMm, plateMm, beamDeg }: LensAsked,
+  machine: Pick<MachineSpec, "widthMm" | "depthMm">,
+): FieldLimit[] {
   return fieldLimits({
-    focalMm: optic?.focalLengthMm ?? null,
-    beamRad,
-    plateMm: optic?.fieldMm ?? null,
+    focalMm: focalMm || null,
+    beamRad: beamDeg * DEGREE,
+    plateMm: plateMm || null,
     controllerMm: Math.min(machine.widthMm, machine.depthMm),
   });
 }
 
 function planFields(context: PlanContext) {
-  const { machine, inForce } = context;
-  const usualField = workingFieldMm(limitsOf(context));
+  const { machine, inForce, optic } = context;
+  const lens: LensAsked = {
+    focalMm: optic?.focalLengthMm ?? 0,
+    plateMm: optic?.fieldMm ?? 0,
+    beamDeg: Number((USUAL_BEAM_RAD / DEGREE).toFixed(6)),
+  };
+  const usualField = workingFieldMm(limitsOf(lens, machine));
   const side = (share: number) => Math.round(share * usualField * 2) / 2;
   const height = inForce[FOCUS_HEIGHT];
   const heldTerms = (terms: readonly FieldTerm[]) => terms.some((t) => machine.held[fieldKey(t)] !== undefined);
   return {
+    focalMm: field.length({
+      label: "Focal length of the lens",
+      group: "Working field",
+      why: "Enter 0 if it is not known.",
+      usual: lens.focalMm,
+      min: 0,
+    }),
+    plateMm: field.length({
+      label: "Field on the plate of the lens",
+      group: "Working field",
+      why: "The number on the lens. Enter 0 if there is none.",
+      usual: lens.plateMm,
+      min: 0,
+    }),
     fieldMm: field.length({
       label: "Working field, side",
       group: "Working field",
@@ -80,7 +106,7 @@ function planFields(context: PlanContext) {
       label: "Beam angle at the edge, °",
       group: "Working field",
       why: "Twice the angle of the mirror; 20° is usual.",
-      usual: USUAL_BEAM_RAD / DEGREE,
+      usual: lens.beamDeg,
       max: [45, "No scan head goes further."],
     }),
     sideXMm: field.length({
@@ -171,7 +197,7 @@ function rangeMissing(plan: FieldPlan, { machine }: PlanContext): string | null 
 }
 
 export function planWarnings(plan: FieldPlan, context: PlanContext): PlanWarning[] {
-  const limits = limitsOf(context, plan.beamDeg * DEGREE);
+  const limits = limitsOf(plan, context.machine);
   const beyond = limits.filter((l) => l.from !== "controller" && plan.fieldMm > l.sideMm);
   const warnings: PlanWarning[] = beyond.map((l) => ({
     field: "fieldMm",

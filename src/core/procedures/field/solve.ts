@@ -4,7 +4,7 @@ import { beyondMachines, type MachineLimit } from "../../measuring/beyond-machin
 import { newestRead } from "../../measuring/examined";
 import { readLengths } from "../../measuring/read-lengths";
 import type { Budgeted } from "../../metrology/budget";
-import { fixed, shownLength, shownNumber } from "../../metrology/quantity-text";
+import { fixed, plain, shownNumber } from "../../metrology/quantity-text";
 import { withinSentence } from "../../metrology/sentence-case";
 import { learnedEffectKey } from "../../settings/learned-of-machine";
 import { lengthUnitOf } from "../../trial/decisions";
@@ -57,6 +57,7 @@ export function solveField(history: H): GivenOutcome {
       ...tuned.flatMap((t) => tuningFindings(t)),
       ...rangeMissing(history, round, needs, tuned),
       ...blindFindings(round),
+      belongsTo(round),
     ],
     table,
     figures: fieldFigures(round, read, needs),
@@ -182,6 +183,19 @@ function blindFindings({ plan }: Round): Finding[] {
   ];
 }
 
+/** What makes this field another one. */
+function belongsTo({ plan }: Round): Finding {
+  const perTenth = 0.1 * Math.tan((plan.beamDeg * Math.PI) / 180);
+  const height = plan.heightMm ? `a height of ${plain(plan.heightMm, 2)} mm and ` : "";
+  return {
+    id: "belongs to",
+    tone: "note",
+    site: null,
+    headline: `This field belongs to ${height}stock of ${plain(plan.stockMm, 2)} mm.`,
+    text: `A height that is 0.1 mm wrong moves the edge of the field by ${fixed(perTenth, 3)} mm. Set the focus on the top face of every stock.`,
+  };
+}
+
 function tableOf(history: H, round: Round): ResultTable {
   const unit = lengthUnitOf(history);
   const { plan } = round;
@@ -205,9 +219,4 @@ function tableOf(history: H, round: Round): ResultTable {
       };
     }),
   };
-}
-
-/** For close-ups and overlays. */
-export function shownError(mm: number): string {
-  return shownLength(mm, "mm", 2);
 }
