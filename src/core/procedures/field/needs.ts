@@ -34,13 +34,13 @@ export const needsOf = remembering<FieldPlan, Needs | null>((history, round) => 
   return { needs, composed: made };
 });
 
-/** How an error of a solved term enters what a setting needs: what the controller cannot hold goes partly into what it can. */
+/** How an error of a solved term enters what a setting needs, up to its sign: what the controller cannot hold goes partly into what it can. */
 function rowOf(term: MapTerm, plan: FieldPlan): Row {
   const settable = settableTerms(plan);
   const row: Record<string, number> = {};
   for (const error of solvedTerms(plan)) {
     const share = sharesOf(settable, plan.fieldMm / 2, error)[term] ?? 0;
-    if (Math.abs(share) > 1e-6) row[error] = -share;
+    if (Math.abs(share) > 1e-6) row[error] = share;
   }
   return row;
 }
@@ -54,7 +54,7 @@ function sharesOf(settable: readonly MapTerm[], half: number, error: MapTerm): R
   if (before) return before;
   const small = 1e-3 * half;
   const made = composed({ [error]: small }, {}, settable, half)?.controller ?? {};
-  const shares = Object.fromEntries(settable.map((t) => [t, -(made[t] ?? 0) / small]));
+  const shares = Object.fromEntries(settable.map((t) => [t, (made[t] ?? 0) / small]));
   remembered.set(key, shares);
   return shares;
 }
