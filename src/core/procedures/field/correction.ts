@@ -3,7 +3,7 @@
 import type { FieldTerm } from "../../geometry/field-term";
 import { holdOf, numberCorrection, numberIn } from "../../measuring/number-correction";
 import type { Measured } from "../../metrology/measured";
-import { measured } from "../../metrology/measured";
+import { expandedUncertainty, measured } from "../../metrology/measured";
 import { fixed, plain, signed } from "../../metrology/quantity-text";
 import { withinSentence } from "../../metrology/sentence-case";
 import { fromInternal, UNITS } from "../../metrology/units";
@@ -46,7 +46,8 @@ export function tunedIn(history: H, round: Round): Tuned[] {
     const range = held.range ?? (effect === null ? null : { low: -ANYWHERE, high: ANYWHERE });
     if (!range) return [];
     // With its uncertainty it is then within the tolerance: a proof would prove it.
-    const tolerance = Math.max(0, history.tolerance - 2 * (tries.at(-1)?.u ?? 0));
+    const newest = found.at(-1)?.needs.find((n) => n.term === term)?.need.quantity;
+    const tolerance = Math.max(0, history.tolerance - (newest ? expandedUncertainty(newest) : 0));
     const step = tuningStep(tries, { step: held.step, range, tolerance, slope: effect });
     return [{ term, tries, step, slope: slopeFound(tries) }];
   });

@@ -197,9 +197,10 @@ describe("the verdict on a field", () => {
     const plan = planWith({ way: "seven" });
     const { history, round } = historyWith(plan, lengthsBy({ "scale x": 0.4, "bow y": -0.3 }, plan));
     const proof = { ...history, rounds: [{ ...round, purpose: "proof" as const }] };
-    const after = (label: string) => galvoField.judge(proof)?.lines.find((l) => l.label.startsWith(label))?.after.value;
-    expect(after("Scale X")).toBeCloseTo(0.4, 2);
-    expect(after("Bow Y")).toBeCloseTo(-0.3, 2);
+    const remaining = (label: string) =>
+      galvoField.judge(proof)?.lines.find((l) => l.label.startsWith(label))?.after.value;
+    expect(remaining("Scale X")).toBeCloseTo(0.4, 2);
+    expect(remaining("Bow Y")).toBeCloseTo(-0.3, 2);
     expect(galvoField.judge(proof)?.result).toBe("not proved");
   });
 });

@@ -10,7 +10,6 @@
  */
 
 import type { FieldTerm } from "../../geometry/field-term";
-import type { CouponPoint } from "../../geometry/frames";
 
 export const SCALE_TERMS = ["scale x", "scale y"] as const;
 export const QUADRATIC_TERMS = ["quadratic x", "quadratic y"] as const;
@@ -100,9 +99,4 @@ export function worstPoint(map: (at: Vector) => Vector, half: number): { at: Vec
     if (mm > worst.mm) worst = { at, mm };
   }
   return worst;
-}
-
-/** From the middle of a coupon whose middle is that of the field. */
-export function fromMiddle({ x, y }: CouponPoint, half: number): Vector {
-  return { x: x - half, y: y - half };
 }
