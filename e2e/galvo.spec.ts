@@ -92,9 +92,9 @@ test("the field of Cinder by calipers, then a coefficient of unknown effect, eac
   await page.getByLabel("Square along X").fill("120");
   await expect(page.getByText(/The square is larger than the working field of 104 mm/)).toBeVisible();
   await page.getByLabel("Square along X").fill("98");
-  await page.getByRole("radio", { name: "One is switched on" }).check();
+  await page.getByRole("radio", { name: "A table is switched on" }).check();
   await expect(page.getByText(/Switch the table off for this burn/)).toBeVisible();
-  await page.getByRole("radio", { name: "None, or switched off" }).check();
+  await page.getByRole("radio", { name: "No table, or switched off" }).check();
   await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
   await accessible(page);
   await page.getByRole("link", { name: "To the burn" }).click();
@@ -113,7 +113,7 @@ test("the field of Cinder by calipers, then a coefficient of unknown effect, eac
   const known = page.getByRole("form", { name: "What is known of Cinder" });
   for (const bow of ["Bow X", "Bow Y"]) {
     const card = known.getByRole("group", { name: bow, exact: true });
-    await card.getByLabel(/One more moves the corner/).fill("");
+    await card.getByLabel(/Effect of one more/).fill("");
   }
   await known.getByRole("button", { name: "Keep the change" }).click();
   await beginTrial(page, "Cinder", "Orientation");

@@ -18,11 +18,11 @@ import { FIELD_SCALE, fieldKey, fieldSetting, termLabel } from "./setting";
 export const WAYS = {
   scale: "Scale alone",
   seven: "Scale, bow, keystone and shear",
-  nine: "These, and own cubics of the axes",
+  nine: "Scale, bow, keystone, shear and own cubics",
 } as const;
 const TABLES = {
-  none: "None, or switched off",
-  on: "One is switched on",
+  none: "No table, or switched off",
+  on: "A table is switched on",
 } as const;
 
 /** Shares of the half field at which the sides are drawn: they differ, so that X and Y cannot be mixed up unseen. */
@@ -83,7 +83,7 @@ function planFields(context: PlanContext) {
     focalMm: field.length({
       label: "Focal length of the lens",
       group: "Working field",
-      why: "Enter 0 if it is not known.",
+      why: "Enter 0 if unknown.",
       usual: lens.focalMm,
       min: 0,
     }),
@@ -166,7 +166,7 @@ export function fieldPlan(context: PlanContext): PlanForm<FieldPlan> {
 }
 
 const TABLE_ON =
-  "A correction table and these settings act on the same field. Switch the table off for this burn, then choose none.";
+  "A correction table and these settings act on the same field. Switch the table off for this burn, then choose “No table”.";
 
 function sideFault(sideMm: number, fieldMm: number): string | null {
   const share = sideMm / fieldMm;

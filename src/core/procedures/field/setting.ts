@@ -50,7 +50,7 @@ const COEFFICIENTS: readonly SettingSpec[] = (Object.keys(LABELS) as FieldTerm[]
     dimensions: ["ratio"],
     usualStep: { ratio: 0.001 },
     onlyWhere: `Its controller holds a coefficient: ${LABELS[term].toLowerCase()}`,
-    effect: "One more moves the corner of the field outward by",
+    effect: "Effect of one more, at the corner of the field",
     about: "A coefficient without a unit. Enter its range, so that Ustrina can try values.",
   }),
 );

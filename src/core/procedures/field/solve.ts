@@ -176,8 +176,8 @@ function rangeMissing(history: H, round: Round, { needs }: Needs, tuned: readonl
 function blindFindings({ plan }: Round): Finding[] {
   const cubics =
     plan.way === "nine"
-      ? "This burn does not show a turn of the head. Measure the turn against a fence."
-      : "This burn does not show own cubics of the axes or a turn of the head. They remain in the field.";
+      ? "A turn of the head is not visible. Measure the turn against a fence."
+      : "Own cubics of the axes and a turn of the head are not visible. Both remain in the field.";
   return [
     { id: "blind", tone: "note", site: null, headline: "Some errors are not visible in these lengths.", text: cubics },
   ];
@@ -191,7 +191,7 @@ function belongsTo({ plan }: Round): Finding {
     id: "belongs to",
     tone: "note",
     site: null,
-    headline: `This field belongs to ${height}stock of ${plain(plan.stockMm, 2)} mm.`,
+    headline: `The field belongs to ${height}stock of ${plain(plan.stockMm, 2)} mm.`,
     text: `A height that is 0.1 mm wrong moves the edge of the field by ${fixed(perTenth, 3)} mm. Set the focus on the top face of every stock.`,
   };
 }

@@ -48,7 +48,7 @@ export const headTurn = defineProcedure<TurnPlan>({
     unit: "deg",
     errors: oneError("Turn of the head", (history, round) => turnIn(history, round)?.quantity),
     text: ({ error }) =>
-      `It is turned ${error.value < 0 ? "clockwise" : "counter-clockwise"} by ${fixed(fromInternal(Math.abs(error.value), "deg"), 3)} ± ${fixed(fromInternal(expandedUncertainty(error), "deg"), 3)}°`,
+      `The head is turned ${error.value < 0 ? "clockwise" : "counter-clockwise"} by ${fixed(fromInternal(Math.abs(error.value), "deg"), 3)} ± ${fixed(fromInternal(expandedUncertainty(error), "deg"), 3)}°`,
     advice: {
       proved: "Change nothing.",
       "not proved": "Enter the new value from Correct, then burn another proof.",

@@ -41,8 +41,8 @@ describe("the eight ways", () => {
     expect(lies.filter((lie) => lie === null)).toHaveLength(8);
     expect(lieOf("right", "away")).toEqual(AS_DRAWN);
     // A quarter counter-clockwise: X ends away from the operator, Y to the left.
-    expect(nameOf(lieOf("away", "left") as Lie)).toBe("It is turned a quarter counter-clockwise.");
-    expect(nameOf(lieOf("left", "away") as Lie)).toBe("It is mirrored, left to right.");
+    expect(nameOf(lieOf("away", "left") as Lie)).toBe("The drawing is turned a quarter counter-clockwise.");
+    expect(nameOf(lieOf("left", "away") as Lie)).toBe("The drawing is mirrored, left to right.");
     // Swapped: X ends where Y is drawn.
     expect(lieOf("away", "right")).toEqual(made({ swap: true, invertX: false, invertY: false }, "swap first"));
   });

@@ -87,14 +87,14 @@ export function possibleOrders(burns: readonly Seen[]): Order[] {
 }
 
 const NAMES: readonly { lie: Lie; name: string }[] = [
-  { lie: [1, 0, 0, 1], name: "It lies as drawn." },
-  { lie: [0, -1, 1, 0], name: "It is turned a quarter counter-clockwise." },
-  { lie: [-1, 0, 0, -1], name: "It is turned by half a turn." },
-  { lie: [0, 1, -1, 0], name: "It is turned a quarter clockwise." },
-  { lie: [-1, 0, 0, 1], name: "It is mirrored, left to right." },
-  { lie: [1, 0, 0, -1], name: "It is mirrored, front to back." },
-  { lie: [0, 1, 1, 0], name: "It is mirrored about the diagonal from front left to back right." },
-  { lie: [0, -1, -1, 0], name: "It is mirrored about the diagonal from front right to back left." },
+  { lie: [1, 0, 0, 1], name: "The drawing lies as it should." },
+  { lie: [0, -1, 1, 0], name: "The drawing is turned a quarter counter-clockwise." },
+  { lie: [-1, 0, 0, -1], name: "The drawing is turned by half a turn." },
+  { lie: [0, 1, -1, 0], name: "The drawing is turned a quarter clockwise." },
+  { lie: [-1, 0, 0, 1], name: "The drawing is mirrored, left to right." },
+  { lie: [1, 0, 0, -1], name: "The drawing is mirrored, front to back." },
+  { lie: [0, 1, 1, 0], name: "The drawing is mirrored about the diagonal from front left to back right." },
+  { lie: [0, -1, -1, 0], name: "The drawing is mirrored about the diagonal from front right to back left." },
 ];
 
 /** Which of the eight it is, as a sentence. */

@@ -28,7 +28,7 @@ function planFields({ machine }: PlanContext) {
     order: field.choice(ORDER_WORDS, {
       label: "Order in the controller",
       group: "Controller",
-      why: "It matters only for some of the eight cases.",
+      why: "The order matters only in some of the eight cases.",
       usual: orderHeld(machine.held[SWAP]) ?? "not known",
     }),
     ...lineFields(machine),

@@ -22,7 +22,10 @@ export const ORIENTATION_SETTINGS: readonly SettingSpec[] = PARTS.map(({ key, la
     unit: "onOff",
     usualStep: { switch: 1 },
     ...(part === "swap"
-      ? { larger: { positive: "swaps first, then inverts", negative: "inverts first, then swaps" }, senseLabel: "It" }
+      ? {
+          larger: { positive: "swaps first, then inverts", negative: "inverts first, then swaps" },
+          senseLabel: "The controller",
+        }
       : {}),
   }),
 );

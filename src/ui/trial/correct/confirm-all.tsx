@@ -46,7 +46,7 @@ export function ConfirmAll({ view, n, settings }: { view: TrialView; n: number; 
         {left.length > 0 ? `What did ${acting} hold during the burn?` : `Read back from ${acting}`}
       </h2>
       {known.length > 0 && (
-        <p className="mt-1 text-ink2">The ledger says these values. Look at each of them in the controller.</p>
+        <p className="mt-1 text-ink2">The ledger shows these values. Compare each of them with the controller.</p>
       )}
       <ul className="mt-2 grid gap-x-6 sm:grid-cols-2">
         {settings.map((s) => (
