@@ -3,8 +3,8 @@ import { mean } from "../../fitting/repeats";
 import { type Measured, measured } from "../../metrology/measured";
 import { quantitiesAt } from "../../trial/answer";
 import type { History } from "../../trial/history";
-import type { RotaryPlan } from "./plan";
-import { SITES } from "./travel";
+import { type RotaryPlan, tapeOn } from "./plan";
+import { SITES, TAPE_LAYERS } from "./travel";
 
 /** A part is laid out to within this before it is measured well, mm. */
 const LAID_OUT_WITHIN_MM = 2;
@@ -20,6 +20,10 @@ export function expectedAt(history: History<RotaryPlan>, site: string): Measured
   if (site === SITES.marked || site === SITES.resting) {
     const across = site === SITES.marked ? plan.diameterMm : plan.restsOnMm;
     return measured(across * (plan.sizedBy === "around" ? Math.PI : 1), LAID_OUT_WITHIN_MM, Infinity);
+  }
+  if (site === SITES.tape) {
+    const mm = TAPE_LAYERS * tapeOn(plan);
+    return measured(mm, mm, Infinity);
   }
   // The slip of a part is not known beforehand.
   if (site === SITES.back) return null;

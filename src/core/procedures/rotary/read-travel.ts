@@ -25,7 +25,7 @@ import { expandedUncertainty } from "../../metrology/measured";
 import { type Answer, quantitiesAt } from "../../trial/answer";
 import type { History, RoundRecord } from "../../trial/history";
 import { type RotaryPlan, sentMm, tapeOn } from "./plan";
-import { aroundMm, type Readings, SITES, type SiteId, type Travel, travelOf } from "./travel";
+import { aroundMm, type Readings, SITES, type SiteId, TAPE_LAYERS, type Travel, travelOf } from "./travel";
 
 /** A roller does not carry a part better than this, sd, as a share of the way. (common practice, no source) */
 const GRIP_SHARE = 0.0002;
@@ -33,6 +33,8 @@ const GRIP_SHARE = 0.0002;
 const LAID_OUT_SHARE = 0.01;
 /** Uncertainty of the thickness of a tape and of its neutral layer, as a share of the thickness. (common practice, no source) */
 const TAPE_KNOWN = 0.5;
+/** By how much the tape is thicker than typed, in its standard uncertainties. */
+const TAPE = "tape";
 /** A part is laid out to within this before it is measured well, sd, mm. (common practice, no source) */
 const LAID_OUT_WITHIN_MM = 1;
 /** Where nothing is said of a readout, mm. */
@@ -42,7 +44,7 @@ const STEP_SHARE = 1e-5;
 
 /** Sizes scatter by the form of the part, lines by the hand: each by itself. */
 const SIZES: readonly SiteId[] = [SITES.marked, SITES.resting];
-const LINES: readonly SiteId[] = [SITES.gap, SITES.width, SITES.span, SITES.back, SITES.line];
+const LINES: readonly SiteId[] = [SITES.gap, SITES.width, SITES.span, SITES.back, SITES.line, SITES.tape];
 /** Tubes and bottles differ so much from side to side before they are measured, sd, mm. (common practice, no source) */
 const FORM_MM = 0.015;
 const INSIDE: readonly SiteId[] = [SITES.gap];
@@ -120,8 +122,8 @@ export function observeTravel(history: History<RotaryPlan>, round: RoundRecord<R
   const readings = [...sizes, ...lines];
   const row = ratioRow(plan, here);
   return modelOf(readings, {
-    row: (r) => ({ [r.site]: 1 }),
-    y: (r) => r.value - (read[r.site as SiteId] ?? 0),
+    row: (r) => (r.site === SITES.tape ? { [TAPE]: TAPE_LAYERS * tapeKnownMm(plan) } : { [r.site]: 1 }),
+    y: (r) => r.value - (r.site === SITES.tape ? TAPE_LAYERS * tapeOn(plan) : (read[r.site as SiteId] ?? 0)),
     terms: commonTerms(readings, read),
     facts: ({ site }) => ({ pointLabel: LABELS[site as SiteId] ?? site, signedByWords: site === SITES.gap }),
     known: [...readings.map((r) => r.site), ...Object.keys(row)]
@@ -146,6 +148,7 @@ const LABELS: Partial<Record<SiteId, string>> = {
   [SITES.width]: "the width of a line",
   [SITES.back]: "the place after the way back",
   [SITES.line]: "the length of the line",
+  [SITES.tape]: `the thickness of ${TAPE_LAYERS} layers of the tape`,
 };
 
 /** How the ratio changes with each place, and with what is known beside them, all of size 1 there. */
@@ -166,14 +169,16 @@ function ratioRow(plan: RotaryPlan, { read, travel, ratio, onEachOther }: Here):
     const s = slope(id);
     if (s !== 0) row[id] = s;
   }
-  for (const { id, mm } of besides(plan, read, travel, onEachOther)) if (mm > 0) row[id] = mm / travel.due;
+  // A thicker tape was stretched more: the surface went less far.
+  for (const { id, mm } of besides(plan, read, travel, onEachOther))
+    if (mm > 0) row[id] = ((id === TAPE ? -1 : 1) * mm) / travel.due;
   return row;
 }
 
 function knownOf(plan: RotaryPlan, here: Here, id: string, readings: readonly LengthReading[]): Observation[] {
   const { read, travel, onEachOther } = here;
   const beside = besides(plan, read, travel, onEachOther).find((b) => b.id === id);
-  if (beside) return [known(id, beside.label, { u: 1, canBeWrong: false })];
+  if (beside) return [known(id, beside.label, { u: 1, canBeWrong: id === TAPE })];
   if (id === SITES.first || id === SITES.second) {
     const u = Math.hypot(plan.readoutStepMm / Math.sqrt(12), plan.dotMm / Math.sqrt(3));
     const source = { id: "readout", label: "Readout, and the dot on the line", kind: "B" as const };
@@ -228,9 +233,9 @@ function besides(
     },
     { id: "runout", label: "the chuck runs out", mm: Math.SQRT2 * eccentric * Math.abs(Math.sin(phi / 2)) },
     {
-      id: "tape",
+      id: TAPE,
       label: "thickness of the tape",
-      mm: (TAPE_KNOWN * tapeOn(plan) * travelled) / plan.diameterMm / Math.sqrt(3),
+      mm: (tapeKnownMm(plan) * travelled) / plan.diameterMm,
     },
     { id: "grip", label: "grip of the rollers", mm: gripMm(plan, travelled) },
     {
@@ -239,6 +244,11 @@ function besides(
       mm: onEachOther ? (read[SITES.width] ?? 0) / Math.sqrt(3) : 0,
     },
   ];
+}
+
+/** Standard uncertainty of the thickness that was typed, mm. */
+function tapeKnownMm(plan: RotaryPlan): number {
+  return (TAPE_KNOWN * tapeOn(plan)) / Math.sqrt(3);
 }
 
 /** A gap that is overlapped is read as its size: too much makes it more negative. */

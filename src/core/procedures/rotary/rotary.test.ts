@@ -155,6 +155,23 @@ describe("how far a part travels", () => {
     expect(part?.standardUncertainty).toBeCloseTo((0.5 * 0.3) / 60 / Math.sqrt(3), 5);
   });
 
+  it("is told by layers of the tape how thick it is, and names a thickness that was typed wrong", () => {
+    const taped = planned({ way: "span", spanMm: 80, tapeMm: 0.3 });
+    const read = { ...RIGHT, [SITES.span]: (80 * 60.3) / 60 };
+    const { outcome } = solved(taped, { ...read, [SITES.tape]: 5 * 0.3 });
+    // Calipers over five layers know it far better than the half of it that is said of a typed one.
+    const part = outcome.estimates[0]?.budget.find((p) => p.id === "tape");
+    expect(part?.standardUncertainty ?? 0).toBeLessThan((0.1 * 0.3) / 60);
+    expect(outcome.findings.filter((f) => f.suspect)).toEqual([]);
+    // A little thicker than typed: the surface went less far, by 0.05 mm of 60.
+    const thicker = solved(taped, { ...read, [SITES.tape]: 5 * 0.35 }).outcome;
+    expect(thicker.estimates[0]?.quantity.value).toBeCloseTo(-0.05 / 60, 4);
+    // Wrong by three times the half that is said of it.
+    const wrong = solved(taped, { ...read, [SITES.tape]: 5 * 0.75 }).outcome;
+    const named = wrong.findings.filter((f) => f.suspect).map((f) => `${f.headline} ${f.text}`);
+    expect(named.join(" ")).toMatch(/thickness of the tape/i);
+  });
+
   it("names a chord that was measured for an arc", () => {
     // 2 r sin(s / 2 r) with s = 80 and r = 30 mm.
     const chord = 60 * Math.sin(80 / 60);

@@ -4,7 +4,7 @@ import { lengthAsk, readoutAsk } from "../../coupon/ask";
 import type { Feature, Site } from "../../coupon/site";
 import { type Lane, laneOf, lineAt, pointAt } from "./layout";
 import { isBurned, type RotaryPlan, restsElsewhere, sentMm, sizesNeeded, tapeOn } from "./plan";
-import { SITES } from "./travel";
+import { SITES, TAPE_LAYERS } from "./travel";
 
 export const PIECE = "round part";
 const RADIUS_MM = 8;
@@ -34,14 +34,32 @@ export function sitesOf(plan: RotaryPlan): Site[] {
   const many: Common = { repeats: plan.repeats, openEnded: false };
   const once: Common = { repeats: 1, openEnded: false };
   const sizes = sizesNeeded(plan).map((where) => sizeSite(plan, where, many));
-  if (!isBurned(plan)) return [...tracedSites(plan, many), ...sizes, wentSite(plan, once)];
+  if (!isBurned(plan)) {
+    const tape = tapeOn(plan) > 0 ? [tapeSite(plan, many)] : [];
+    return [...tracedSites(plan, many), ...tape, ...sizes, wentSite(plan, once)];
+  }
   return [
     wordsSite(once, plan),
     turnsSite(plan, once),
     ...(plan.thereAndBack === "yes" ? [backSite(plan, many)] : []),
     ...(plan.way === "wrap" ? [widthSite(plan, once), gapSite(plan, many)] : [spanSite(plan, many)]),
+    ...(tapeOn(plan) > 0 ? [tapeSite(plan, many)] : []),
     ...sizes,
   ];
+}
+
+/** It checks the thickness that was typed: nothing else in the burn shows it. */
+function tapeSite(plan: RotaryPlan, common: Common): Site {
+  const mm = TAPE_LAYERS * tapeOn(plan);
+  return {
+    ...common,
+    id: SITES.tape,
+    label: `${TAPE_LAYERS} layers of the tape`,
+    place: null,
+    question: `Press ${TAPE_LAYERS} layers of the tape together. How thick are they?`,
+    ask: lengthAsk({ plausibleUpTo: 3 * mm + SLIP_MM }),
+    measurand: { kind: "known length", mm },
+  };
 }
 
 function lineIn(plan: RotaryPlan, lane: Lane): Feature {

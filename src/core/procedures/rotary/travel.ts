@@ -23,10 +23,14 @@ export const SITES = {
   back: "back",
   words: "words",
   line: "line",
+  tape: "tape",
   first: "first",
   second: "second",
   again: "again",
 } as const;
+/** Layers of the tape that are pressed together to measure its thickness. */
+export const TAPE_LAYERS = 5;
+
 export type SiteId = (typeof SITES)[keyof typeof SITES];
 
 /** What was read at the sites, mm or counts. */
