@@ -12,12 +12,13 @@ import type { Purpose } from "../../../trial/history";
 import type { PlanContext } from "../../../trial/plan-form";
 import { cornerText, lensLine } from "../../../trial/stock-words";
 import { apartSense, pulsesOf, type RampPlan } from "../plan";
-import { heightAt, lineLength, OF_STEP, RAMP_SPACING, type Slope, slopeOf, type Tick, ticksOf } from "./slope";
+import { heightAt, liftMm, lineLength, OF_STEP, RAMP_SPACING, type Slope, slopeOf, type Tick, ticksOf } from "./slope";
 
 const PIECE = "ramp";
 export const FIRST_SITE = "first";
 export const LAST_SITE = "last";
 export const THINNEST_SITE = "thinnest";
+export const LIFT_SITE = "lift";
 export const stationSite = (heightMm: number) => `width-${plain(heightMm)}`;
 const [LINE, SCALE] = ["line", "scale"];
 /** The scale is marked so much more strongly that it can be read further from focus. */
@@ -157,9 +158,28 @@ function sitesOf(plan: RampPlan, slope: Slope, ticks: readonly Tick[]): Site[] {
     place(FIRST_SITE, "Where the line begins", "is the line first seen, coming from the low end", "first", 1),
     place(LAST_SITE, "Where the line ends", "is the line last seen", "last", 1),
     place(THINNEST_SITE, "Where it is sharpest", "is the line thinnest with clean edges", "sharpest", plan.looks),
+    liftSite(plan, slope),
     ...(plan.judged === "by widths" ? ticks.flatMap((t) => station(t, slope)) : []),
   ];
 }
+
+/** It checks rise and run together: nothing else on the plate shows a wrong slope. */
+function liftSite(plan: RampPlan, slope: Slope): Site {
+  const mm = liftMm(plan, slope);
+  return {
+    id: LIFT_SITE,
+    label: "Lift of the line",
+    question: "How much higher is the high end of the line than its low end? Measure both from the bed.",
+    ask: readoutAsk({ plausibleUpTo: 3 * mm, stepMm: LIFT_STEP_MM }),
+    measurand: { kind: "known length", mm },
+    place: null,
+    repeats: 1,
+    openEnded: false,
+  };
+}
+
+/** A rule at the bed is read to this, mm. (common practice, no source) */
+const LIFT_STEP_MM = 0.1;
 
 function station({ heightMm, jobMm }: Tick, slope: Slope): Site[] {
   const { edge, line } = RAMP_SPACING;

@@ -16,7 +16,8 @@ import type { PlanContext } from "../../../trial/plan-form";
 import { FOCUS_HEIGHT, type FocusPlan, type RampPlan } from "../plan";
 import { focusPlan } from "../plan-faults";
 import { focus } from "../procedure";
-import { heightAlongPlate, heightAt, jobAt, slopeOf, ticksOf } from "./slope";
+import { LIFT_SITE } from "./coupon";
+import { heightAlongPlate, heightAt, jobAt, liftMm, lineLength, slopeOf, ticksOf } from "./slope";
 
 const GAUGE: Gauge = { id: "rule", name: "Rule", kind: "rule", unit: "mm", ...usualGauge("rule", "mm") };
 
@@ -191,5 +192,38 @@ describe("a ramp that cannot be", () => {
     const read = typed(changes as Record<string, string>);
     expect(read.ok).toBe(false);
     if (!read.ok) expect(read.issues).toContainEqual({ field, message: expect.stringMatching(message as RegExp) });
+  });
+});
+
+describe("the lift of the line", () => {
+  const truth = withoutNoise(gantryFromSeed(3));
+  const plan = usualRamp(contextOn(SAMPLE_MACHINE));
+  const round = burned(plan, truth);
+  const slope = slopeOf(plan);
+  const lifted = (mm: number): RoundRecord<FocusPlan> => ({
+    ...round,
+    answers: round.answers.map((a) =>
+      a.site === LIFT_SITE ? { ...a, content: { status: "read", value: { kind: "quantity", value: mm } } } : a,
+    ),
+  });
+
+  it("is the length of the line up the slope, and asks nothing while rise and run are right", () => {
+    if (!slope) throw new Error("no slope");
+    // tan = rise / run over the length of the line in the job.
+    expect(liftMm(plan, slope)).toBeCloseTo((lineLength(plan, slope) * plan.riseMm) / plan.runMm, 9);
+    expect(solved(SAMPLE_MACHINE, round).findings.map((f) => f.id)).not.toContain("slope of the ramp");
+  });
+
+  it("names a slope that is wrong by three times the limit of rise and run, and tells no focus then", () => {
+    if (!slope) throw new Error("no slope");
+    const limit = Math.hypot(plan.slopeGoodMm / plan.riseMm, plan.slopeGoodMm / plan.runMm);
+    for (const side of [-1, 1]) {
+      const wrong = lifted(liftMm(plan, slope) * (1 + side * 3 * limit));
+      const outcome = focus.solve(historyOf(SAMPLE_MACHINE, wrong));
+      expect(outcome.status).toBe("unsolvable");
+      expect(outcome.findings.find((f) => f.id === "slope of the ramp")?.site).toBe(LIFT_SITE);
+    }
+    const within = lifted(liftMm(plan, slope) * (1 + 0.8 * limit));
+    expect(solved(SAMPLE_MACHINE, within).findings.map((f) => f.id)).not.toContain("slope of the ramp");
   });
 });

@@ -8,6 +8,7 @@
  * sin(theta) = rise/run where it is measured along the plate. Numbers that count the other way grow instead.
  */
 import { elementAt } from "../../../fitting/element-at";
+import { plain } from "../../../metrology/quantity-text";
 import { apartSense, type RampPlan } from "../plan";
 
 export type Slope = { tangent: number; sine: number; cosine: number };
@@ -31,6 +32,30 @@ export function slopeOf({ riseMm, runMm, runAlong }: Pick<RampPlan, "riseMm" | "
 /** Length of the line in the job, from its low end, mm. */
 export function lineLength({ stockWidthMm }: Pick<RampPlan, "stockWidthMm">, { cosine }: Slope): number {
   return stockWidthMm * cosine - 2 * RAMP_SPACING.edge;
+}
+
+/** By how much the high end of the line is higher than its low end, mm. */
+export function liftMm(plan: Pick<RampPlan, "stockWidthMm">, slope: Slope): number {
+  return lineLength(plan, slope) * slope.tangent;
+}
+
+/** Standard uncertainty of a lift that is measured from the bed at both ends, mm. (common practice, no source) */
+const LIFT_READ_MM = 0.15;
+/** A lift that differs by so many standard uncertainties contradicts rise and run. */
+const CONTRADICTS_AT = 3;
+
+/** What is said of rise and run, as a share of the slope: standard uncertainty. */
+export function slopeShare({ slopeGoodMm, riseMm, runMm }: Pick<RampPlan, "slopeGoodMm" | "riseMm" | "runMm">): number {
+  const good = slopeGoodMm / Math.sqrt(3);
+  return Math.hypot(good / riseMm, good / runMm);
+}
+
+/** Why a lift that was read contradicts rise and run; `null` where it does not. */
+export function liftContradiction(plan: RampPlan, slope: Slope, read: number): string | null {
+  const due = liftMm(plan, slope);
+  const u = Math.hypot(slopeShare(plan) * due, LIFT_READ_MM);
+  if (Math.abs(read - due) <= CONTRADICTS_AT * u) return null;
+  return `The slope of the ramp contradicts the lift of the line: ${plain(due, 1)} mm by rise and run, ${plain(read, 1)} mm measured. Measure rise, run and lift again.`;
 }
 
 /** The number that would be read in focus at a distance of the job from the low end. */

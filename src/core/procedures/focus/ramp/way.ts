@@ -4,11 +4,11 @@ import { dosePower } from "../../../beam/mark-width-law";
 import { FEWEST_CELLS, fitWidths, type WidthFit } from "../../../beam/width-fit";
 import { mean, pooled } from "../../../fitting/repeats";
 import { effectiveFreedom } from "../../../fitting/student-t";
-import { namedAnswers } from "../../../measuring/length-readings";
+import { namedAnswers, withoutLeftOut } from "../../../measuring/length-readings";
 import { type BudgetPart, joined } from "../../../metrology/budget";
 import { type Measured, measured } from "../../../metrology/measured";
 import { plain } from "../../../metrology/quantity-text";
-import { sitesLeft } from "../../../trial/answer";
+import { quantitiesAt, sitesLeft } from "../../../trial/answer";
 import { lengthUnitOf } from "../../../trial/decisions";
 import type { History, RoundRecord } from "../../../trial/history";
 import type { Finding } from "../../../trial/outcome";
@@ -21,11 +21,11 @@ import { opticWarnings } from "../optic-warnings";
 import { apartSense, type RampPlan, settingUncertainty } from "../plan";
 import { DEPTH_SHARE, spotEstimates } from "../spot-estimates";
 import { widthFigure } from "../width-figure";
-import { FIRST_SITE, LAST_SITE, rampRound, THINNEST_SITE } from "./coupon";
+import { FIRST_SITE, LAST_SITE, LIFT_SITE, rampRound, THINNEST_SITE } from "./coupon";
 import { detailOf } from "./detail";
 import { observeRamp } from "./observe";
 import { type RampReadings, readRamp } from "./read-ramp";
-import { clearanceOver, lineLength, numbersAlong, slopeOf, ticksOf } from "./slope";
+import { clearanceOver, liftContradiction, lineLength, numbersAlong, slopeOf, slopeShare, ticksOf } from "./slope";
 import { rampTable } from "./table";
 
 /** Scatter of pointing at the sharpest place, as a share of what marked, and how many judgements that is worth. (common practice, no source) */
@@ -73,13 +73,16 @@ function found(history: History<RampPlan>, round: RoundRecord<RampPlan>): Found 
   const { plan } = round;
   const { read, fit, ways, chosen } = answersIn(history, round);
   const short = read ? (shortEnd(read, plan) ?? sharpestAtEnd(read, plan)) : null;
+  const slanted = slantIn(history, round);
   return {
-    ways,
-    chosen,
+    ways: slanted ? [] : ways,
+    chosen: slanted ? null : chosen,
     whyNot:
+      slanted ??
       short ??
       "What was read does not tell where the focus is: say where the line begins and ends, or where it is sharpest.",
     findings: [
+      ...(slanted ? [wrongSlope(slanted)] : []),
       ...(short ? [tooShort(short)] : []),
       ...fitFindings(fit, plan, history.machine),
       ...fewWidths(fit, read),
@@ -158,8 +161,7 @@ function sharpestOf(looks: readonly number[], marked: number | null, placeU: num
 
 /** Rise and run tilt the whole scale about its low end; the low height shifts it; and the answer must be set. */
 function partsOf(z0: Measured, kind: "A" | "B", label: string, plan: RampPlan, commonU: number): BudgetPart[] {
-  const good = plan.slopeGoodMm / Math.sqrt(3);
-  const share = Math.hypot(good / plan.riseMm, good / plan.runMm);
+  const share = slopeShare(plan);
   const stated = { kind: "B", degreesOfFreedom: "infinite" } as const;
   return [
     { id: "burn", label, kind, standardUncertainty: z0.standardUncertainty, degreesOfFreedom: z0.degreesOfFreedom },
@@ -200,6 +202,18 @@ function sharpestAtEnd({ looks, low, high }: RampReadings, plan: RampPlan): stri
   return isLow === apartSense(plan) > 0
     ? "The line is sharpest at the high end of the plate. The focus may be outside the line. Set another height over the low end."
     : "The line is sharpest at the low end of the plate. The focus may be outside the line. Set another height over the low end.";
+}
+
+/** Why the lift of the line contradicts rise and run; `null` where it does not, or is not read. */
+function slantIn({ decisions }: History<RampPlan>, { plan, answers }: RoundRecord<RampPlan>): string | null {
+  const slope = slopeOf(plan);
+  const lift = quantitiesAt(withoutLeftOut(answers, decisions), LIFT_SITE).at(-1);
+  return slope && lift !== undefined ? liftContradiction(plan, slope, lift) : null;
+}
+
+function wrongSlope(text: string): Finding {
+  const headline = "The slope of the ramp does not match its layout.";
+  return { id: "slope of the ramp", tone: "needs you", site: LIFT_SITE, headline, text };
 }
 
 function tooShort(text: string): Finding {
