@@ -1,7 +1,7 @@
 /** Focus from widths: exact ones, few ones, ladders that end too early, ladders that show no spot. */
 import { describe, expect, it } from "vitest";
 import { type DosePower, markWidth, type Spot } from "./mark-width-law";
-import { fitWidths, type LadderCell } from "./width-fit";
+import { fitWidths, type LadderCell, widthProblem } from "./width-fit";
 
 const SPOT: Spot = { z0: 50.3, zR: 1.5, w0: 0.08, lnR: Math.log(6) };
 
@@ -12,6 +12,40 @@ function ladder(spot: Spot, p: DosePower, first: number, last: number, step = 0.
     return widthMm > 0.02 ? { zMm, status: "marked", widthMm, u: 0.03 * widthMm + 0.002 } : { zMm, status: "unmarked" };
   });
 }
+
+describe("the derivatives of the fit", () => {
+  /** Slightly off the law, so that no residual is 0; marked and unmarked cells, both directions where asked. */
+  const cells = (bothWays: boolean): LadderCell[] =>
+    (bothWays ? (["x", "y"] as const) : (["x"] as const)).flatMap((run) =>
+      ladder(SPOT, 1, 45, 57, 1).map((c, i) => {
+        const way = bothWays ? { ...c, run } : c;
+        return way.status === "marked" ? { ...way, widthMm: way.widthMm * (1 + 0.04 * Math.sin(3 * i + 1)) } : way;
+      }),
+    );
+
+  it.each([
+    [false, false],
+    [false, true],
+    [true, false],
+    [true, true],
+  ])("are those of its residuals, both ways %s, soft %s", (bothWays, soft) => {
+    const { residuals, jacobian } = widthProblem(cells(bothWays), 1, soft);
+    const x = [50.1, Math.log(1.7), Math.log(0.075), Math.log(1.6), ...(bothWays ? [0.2] : [])];
+    const columns = jacobian(x);
+    expect(columns).toHaveLength(x.length);
+    x.forEach((value, j) => {
+      const h = 1e-6;
+      const at = (v: number) => residuals(x.map((old, k) => (k === j ? v : old)));
+      const [above, below] = [at(value + h), at(value - h)];
+      above.forEach((a, i) => {
+        const slope = (a - (below[i] ?? Number.NaN)) / (2 * h);
+        expect(Math.abs((columns[j]?.[i] ?? Number.NaN) - slope), `parameter ${j}, residual ${i}`).toBeLessThan(
+          1e-4 * Math.max(1, Math.abs(slope)),
+        );
+      });
+    });
+  });
+});
 
 describe("focus from widths", () => {
   it.each([1, 2] as const)("is found to a hundredth of a step from exact widths, p = %i", (p) => {

@@ -184,9 +184,21 @@ function stepOf({ cells, rangeMm }: Ladder): number {
   return rangeMm / (new Set(cells.map((c) => c.zMm)).size - 1);
 }
 
-/** @param soft whether a width far from the law counts less */
-function fitWithin(ladder: Ladder, fromMm: number, toMm: number, soft: boolean): NonlinearFit {
-  const { cells, marked, p, rangeMm, visibleMm, bothWays, low } = ladder;
+type Problem = { residuals: (x: readonly number[]) => number[]; jacobian: (x: readonly number[]) => number[][] };
+
+/**
+ * What is minimised, and its derivatives.
+ *
+ * @param cells at least one that marked, heights in mm
+ * @param soft whether a width far from the law counts less
+ * @returns residuals in units of their uncertainty, of z0, ln zR, ln w0, ln lnR, and where lines run both ways how far their waists are apart
+ */
+export function widthProblem(cells: readonly LadderCell[], p: DosePower, soft: boolean): Problem {
+  return problemOf(ladderFrom(cells, p, USUAL_SETTING_MM), soft);
+}
+
+function problemOf(ladder: Ladder, soft: boolean): Problem {
+  const { cells, p, rangeMm, visibleMm, bothWays } = ladder;
   const spotAt = (x: readonly number[], c: LadderCell): Spot => {
     const spot = spotOf(x);
     return bothWays ? { ...spot, z0: spot.z0 + apartShare(runOf(c)) * (x[APART] ?? Number.NaN) } : spot;
@@ -230,13 +242,18 @@ function fitWithin(ladder: Ladder, fromMm: number, toMm: number, soft: boolean):
     });
     return columns;
   };
+  return { residuals, jacobian };
+}
+
+/** @param soft whether a width far from the law counts less */
+function fitWithin(ladder: Ladder, fromMm: number, toMm: number, soft: boolean): NonlinearFit {
+  const { marked, rangeMm, bothWays, low, p } = ladder;
   // The median: one width with a misplaced decimal point does not move the bounds.
   const usual = median(marked.map((c) => c.widthMm));
   const apart = bothWays ? [0] : [];
   return minimiseFromSeveral(
     {
-      residuals,
-      jacobian,
+      ...problemOf(ladder, soft),
       smallSaving: SMALL_SAVING,
       low: [fromMm, Math.log(rangeMm / 500), Math.log(usual / 50), Math.log(0.02), ...apart.map(() => -rangeMm)],
       high: [toMm, Math.log(rangeMm * 20), Math.log(usual * 20), Math.log(6), ...apart.map(() => rangeMm)],

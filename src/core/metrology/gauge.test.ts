@@ -1,9 +1,11 @@
+import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import {
   commonUncertaintyMm,
   doubtOfFreedom,
   freedomOfDoubt,
   type Gauge,
+  gaugeKindSchema,
   readingUncertaintyMm,
   resolutionUncertaintyMm,
   usualGauge,
@@ -62,5 +64,23 @@ describe("uncertainties of a gauge", () => {
     expect(freedomOfDoubt(0.25)).toBe(8);
     expect(freedomOfDoubt(0.5)).toBe(2);
     expect(doubtOfFreedom(8)).toBe(0.25);
+  });
+});
+
+describe("what is usual of a gauge", () => {
+  it("is what the documents say of each kind", () => {
+    const rows = readFileSync("docs/methods/uncertainty.md", "utf8")
+      .split("\n")
+      .flatMap((line) => /^\| (rule|calipers|microscope|scan|eye) \| (.*) \|$/.exec(line) ?? []);
+    const told = rows.flatMap((cell, i) => (i % 3 === 1 ? [[cell, (rows[i + 1] ?? "").split(" | ")] as const] : []));
+    expect(told).toHaveLength(5);
+    for (const [kind, cells] of told) {
+      const gauge = usualGauge(gaugeKindSchema.parse(kind), "mm");
+      const number = (value: number | undefined) => (value === undefined ? "none" : String(value));
+      expect(
+        [gauge.resolutionMm, gauge.limitMm, gauge.placing?.sdMm, gauge.placing?.relativeDoubt].map(number),
+        kind,
+      ).toEqual(cells);
+    }
   });
 });
