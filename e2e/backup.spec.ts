@@ -13,7 +13,7 @@ test("the bench is backed up, restored, and the restore is undone", async ({ pag
   await expect(page.getByText("There is no backup of this bench yet.")).toBeVisible();
   await accessible(page);
   await page.getByRole("button", { name: "Back up now" }).click();
-  await expect(page.getByText(/^Backed up and checked: 3 machines, 17 trials, \d+ readings/)).toBeVisible();
+  await expect(page.getByText(/^Backed up and checked: 3 machines, 21 trials, \d+ readings/)).toBeVisible();
   const rows = page.getByRole("row").filter({ has: page.getByRole("button", { name: "Restore …" }) });
   await expect(rows).toHaveCount(1);
 
@@ -39,7 +39,7 @@ test("the bench is backed up, restored, and the restore is undone", async ({ pag
   await expect(other.getByRole("heading", { name: "Restore this backup?" })).toBeVisible();
   await accessible(other);
   await other.getByRole("button", { name: "Restore it" }).click();
-  await expect(other.getByText(/^Restored: 3 machines, 17 trials/)).toBeVisible();
+  await expect(other.getByText(/^Restored: 3 machines, 21 trials/)).toBeVisible();
   await expect(other.getByText("the bench before another backup was put in its place")).toBeVisible();
   await page.goto(trial);
   await expect(page.getByRole("heading", { name: "There is nothing at this address." })).toBeVisible();
@@ -51,13 +51,13 @@ test("the bench is backed up, restored, and the restore is undone", async ({ pag
     .getByRole("button", { name: "Restore …" })
     .click();
   await other.getByRole("button", { name: "Restore it" }).click();
-  await expect(other.getByText(/^Restored: 3 machines, 17 trials/)).toBeVisible();
+  await expect(other.getByText(/^Restored: 3 machines, 21 trials/)).toBeVisible();
   await page.goto(trial);
   await expect(page.getByRole("form", { name: "Layout" })).toBeVisible();
 
   // From a file, by another name; deleting is asked once more
   await other.getByLabel("Take in a backup (.sqlite):").setInputFiles(kept);
-  await expect(other.getByText(/^Found whole: 3 machines, 17 trials/)).toBeVisible();
+  await expect(other.getByText(/^Found whole: 3 machines, 21 trials/)).toBeVisible();
   const fromFile = other.getByRole("row", { name: /taken in from a file/ });
   await fromFile.getByRole("button", { name: "Delete" }).click();
   await fromFile.getByRole("button", { name: "Delete it for good" }).click();

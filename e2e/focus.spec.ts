@@ -113,7 +113,7 @@ test("a height ladder on the galvo that ended too early, burned on, proved, and 
   await page.getByRole("link", { name: "Correct", exact: true }).last().click();
   await expect(page.getByRole("radio", { name: "by first and last" })).toBeChecked();
   await accessible(page);
-  await page.getByRole("button", { name: "It is not known" }).click();
+  await page.getByRole("button", { name: "Yes, I read that back" }).click();
   await page.getByRole("button", { name: "Record" }).first().click();
   await page.getByLabel("I read it back from there").check();
   await page.getByRole("button", { name: "Record as entered" }).click();
@@ -219,7 +219,7 @@ test("a live sweep on the galvo: passes noted, the play of the screw, proved by 
   await page.getByRole("link", { name: "Correct", exact: true }).last().click();
   await expect(page.getByText(/Another pass/).first()).toBeVisible();
   await accessible(page);
-  await page.getByRole("button", { name: "It is not known" }).click();
+  await page.getByRole("button", { name: "Yes, I read that back" }).click();
   await page.getByRole("button", { name: "Record" }).first().click();
   await page.getByRole("button", { name: "Record as entered" }).click();
   await page.getByRole("button", { name: "Burn the proof" }).click();

@@ -87,7 +87,7 @@ export function gridOf(count: number): Vector[] {
   return Array.from({ length: count * count }, (_, i) => ({ x: at(i % count), y: at(Math.floor(i / count)) }));
 }
 
-const GRID = gridOf(21);
+const GRID = gridOf(13);
 
 /** The place of the field at which a mark lies farthest from where it is drawn. */
 export function worstPoint(map: (at: Vector) => Vector, half: number): { at: Vector; mm: number } {
