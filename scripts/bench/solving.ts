@@ -4,6 +4,7 @@ import { tmpdir } from "node:os";
 import path from "node:path";
 import Sqlite from "better-sqlite3";
 import { PROCEDURES } from "../../src/core/course/registry";
+import { burnFileOf } from "../../src/core/machine/machine-kind";
 import { type Database, openDatabase } from "../../src/data/database";
 import { parseGcode } from "../../src/formats/gcode-parser";
 import { gcodeOf } from "../../src/formats/gcode-writer";
@@ -37,12 +38,17 @@ export async function solving(): Promise<Line[]> {
     const full = fullTrial(db, loadDocument(db, text, Date.now()));
     const isBurned = roundOf(full, 1).spec?.pieces.length !== 0;
     lines.push(...solves(title, full), ...(await exports(db, title, full, isBurned)));
-    if (isBurned) lines.push(gcodeRead(title, full));
+    if (isBurned && takesGcode(full)) lines.push(gcodeRead(title, full));
   }
   lines.push(...taking(db, path.join(folder, "bare.sqlite")));
   db.$client.close();
   rmSync(folder, { recursive: true, force: true });
   return lines;
+}
+
+/** A galvo takes the drawing. */
+function takesGcode({ machine }: FullTrial): boolean {
+  return burnFileOf(machine.kind) === "g-code";
 }
 
 function solves(title: string, full: FullTrial): Line[] {
@@ -73,6 +79,7 @@ async function exports(db: Database, title: string, full: FullTrial, isBurned: b
   const lines: Line[] = [];
   for (const [name, target] of Object.entries(FILES)) {
     if (name.startsWith("coupon.") && !isBurned) continue;
+    if (name === "coupon.nc" && !takesGcode(full)) continue;
     const times: number[] = [];
     for (let i = 0; i < 12; i++) {
       const began = performance.now();

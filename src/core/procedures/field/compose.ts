@@ -13,7 +13,7 @@ import { thinQr } from "../../fitting/thin-qr";
 import { basisOf, type FieldMap, gridOf, type MapTerm, mapped, unmapped, type Vector } from "./map";
 
 /** Places over the field at which the forms are held against each other. */
-const PLACES = gridOf(13);
+const PLACES = gridOf(9);
 
 export type Composed = {
   /** What the controller should make, mm at the corner; its scale as a term. */

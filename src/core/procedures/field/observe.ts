@@ -42,7 +42,8 @@ const STRAY_MM = 0.03;
 /** What a value that is tried may do, sd at the corner, mm: a coefficient reaches so far. (common practice, no source) */
 const TRIED_MM = 4;
 const STEPS = 6;
-const SETTLED_MM = 1e-7;
+/** The last step is taken by the model itself: what is left after it is this squared, by the size of the field. */
+const SETTLED_MM = 1e-3;
 const AS_EXPECTED: ReadonlyMap<string, GroupScatter> = new Map();
 
 export type FieldRead = {
@@ -101,7 +102,8 @@ export function missingIn(history: Known, { plan, answers }: Pick<Round, "plan" 
   return [...NEEDED, ...quarters, ...diagonals].filter((id) => !isRead(id));
 }
 
-function solvedAt(history: Known, round: Round): { model: Model; at: FieldMap } | null {
+/** The map that fits, and the model about it. */
+const solvedAt = remembering<FieldPlan, { model: Model; at: FieldMap } | null>((history, round) => {
   const { plan } = round;
   if (missingIn(history, round).length > 0) return null;
   const readings = lengthReadings(round.answers, lengthsOf(plan), history.gauges, history.decisions);
@@ -128,7 +130,7 @@ function solvedAt(history: Known, round: Round): { model: Model; at: FieldMap } 
     if (moved < SETTLED_MM) break;
   }
   return { model: modelAt(history, round, readings, at), at };
-}
+});
 
 /** The scales by the mid-lines: from there the steps are short. */
 function startFrom({ fieldMm, ...plan }: FieldPlan, readings: readonly LengthReading[]): FieldMap {
