@@ -67,7 +67,7 @@ describe("uncertainties of a gauge", () => {
   });
 });
 
-describe("what is usual of a gauge", () => {
+describe("the table of usual gauges", () => {
   it("is what the documents say of each kind", () => {
     const rows = readFileSync("docs/methods/uncertainty.md", "utf8")
       .split("\n")

@@ -102,25 +102,39 @@ export function missingIn(history: Known, { plan, answers }: Pick<Round, "plan" 
   return [...NEEDED, ...quarters, ...diagonals].filter((id) => !isRead(id));
 }
 
+type Solved = { model: Model; at: FieldMap };
+
 /** The map that fits, and the model about it. */
-const solvedAt = remembering<FieldPlan, { model: Model; at: FieldMap } | null>((history, round) => {
+const solvedAt: (history: Known, round: Round) => Solved | null = remembering((history, round) => {
   const { plan } = round;
   if (missingIn(history, round).length > 0) return null;
   const readings = lengthReadings(round.answers, lengthsOf(plan), history.gauges, history.decisions);
-  const terms = solvedTerms(plan);
   // A reading that is not taken yet has no value to go by; a forecast has no others.
   const taken = { ...round, answers: round.answers.filter((a) => !a.imagined) };
   const isForecast = readings.every((r) => r.imagined);
   if (!isForecast && missingIn(history, taken).length > 0) return null;
-  const real = isForecast ? readings : readings.filter((r) => !r.imagined);
-  let at: Partial<Record<MapTerm, number>> = startFrom(plan, real);
+  const base = history.rounds.find((r) => r.n === round.n && r !== round);
+  const isAhead = base !== undefined && !isForecast && isSame(base.answers, taken.answers);
+  const at = isAhead
+    ? solvedAt(history, base)?.at
+    : mapThatFits(history, isForecast ? round : taken, isForecast ? readings : readings.filter((r) => !r.imagined));
+  return at ? { model: modelAt(history, round, readings, at), at } : null;
+});
+
+function isSame(a: readonly object[], b: readonly object[]): boolean {
+  return a.length === b.length && a.every((answer, i) => answer === b[i]);
+}
+
+/** Gauss-Newton steps; `null` where they lead nowhere. The scatter is estimated once the map is found. */
+function mapThatFits(history: Known, round: Round, readings: readonly LengthReading[]): FieldMap | null {
+  const { plan } = round;
+  let at: Partial<Record<MapTerm, number>> = startFrom(plan, readings);
   for (let step = 0; step < STEPS; step++) {
-    // The scatter is estimated once the map is found.
-    const fit = adjust(ofReadings(modelAt(history, isForecast ? round : taken, real, at)), AS_EXPECTED);
+    const fit = adjust(ofReadings(modelAt(history, round, readings, at)), AS_EXPECTED);
     if (!fit) return null;
     let moved = 0;
     const next: Partial<Record<MapTerm, number>> = {};
-    for (const id of terms) {
+    for (const id of solvedTerms(plan)) {
       const change = combinedValue(fit, { [id]: 1 });
       next[id] = (at[id] ?? 0) + change;
       moved = Math.max(moved, Math.abs(change));
@@ -129,8 +143,8 @@ const solvedAt = remembering<FieldPlan, { model: Model; at: FieldMap } | null>((
     if (Object.values(at).some((mm) => !(Math.abs(mm ?? 0) < plan.fieldMm))) return null;
     if (moved < SETTLED_MM) break;
   }
-  return { model: modelAt(history, round, readings, at), at };
-});
+  return at;
+}
 
 /** The scales by the mid-lines: from there the steps are short. */
 function startFrom({ fieldMm, ...plan }: FieldPlan, readings: readonly LengthReading[]): FieldMap {
