@@ -89,6 +89,9 @@ test("the palette reaches machines, trials and settings; ? shows the keys of the
 test("theme and unit of lengths are remembered, and follow the system until they are chosen", async ({ page }) => {
   const faults = watch(page);
   const paper = () => page.evaluate(() => getComputedStyle(document.documentElement).backgroundColor);
+  // The browser stores a cookie a moment after the page has set it.
+  const stored = (name: string, value: string) =>
+    expect.poll(async () => (await page.context().cookies()).find((c) => c.name === name)?.value).toBe(value);
   await openBench(page);
   const light = await paper();
   await page.emulateMedia({ colorScheme: "dark" });
@@ -96,17 +99,20 @@ test("theme and unit of lengths are remembered, and follow the system until they
   expect(dark).not.toBe(light);
   await page.getByRole("button", { name: "Light or dark" }).click();
   expect(await paper()).toBe(light);
+  await stored("theme", "light");
   await page.reload();
   expect(await paper()).toBe(light);
   await page.emulateMedia({ colorScheme: "light" });
   await page.getByRole("button", { name: "Light or dark" }).click();
   expect(await paper()).toBe(dark);
+  await stored("theme", "dark");
   await page.reload();
   expect(await paper()).toBe(dark);
 
   await expect(page.getByText(/± 0\.\d+ mm left/).first()).toBeVisible();
   await page.getByRole("button", { name: /unit of lengths/ }).click();
   await expect(page.getByText(/± 0\.\d+ in left/).first()).toBeVisible();
+  await stored("unit", "in");
   await page.reload();
   await expect(page.getByText(/± 0\.\d+ in left/).first()).toBeVisible();
   // Dates stand whole behind what is said of them
