@@ -81,12 +81,16 @@ export function headFromSeed(seed: number, machine: HeadDescribed): HeadTruth {
     y: own(),
     skewRad: random.between(-0.4, 0.4) * degree,
     turnRad: random.between(-0.8, 0.8) * degree,
-    tilt: { x: random.between(-0.3, 0.3) * degree, y: random.between(-0.3, 0.3) * degree },
+    tilt: inSomeDirection(random.between(0, 0.3) * degree, 2 * Math.PI * random.even()),
     nearMm: random.between(-0.3, 0.3),
     mounted: { swap: even(), invertX: even(), invertY: even() },
     order: machine.order ?? (even() ? "swap first" : "invert first"),
     responses: Object.fromEntries(FIELD_TERMS.map((term) => [term, responseFor(machine.coefficients[term], random)])),
   };
+}
+
+function inSomeDirection(slope: number, direction: number): Place {
+  return { x: slope * Math.cos(direction), y: slope * Math.sin(direction) };
 }
 
 function responseFor(told: HeadDescribed["coefficients"][FieldTerm], random: Random): HeadTruth["responses"][string] {

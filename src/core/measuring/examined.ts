@@ -97,6 +97,22 @@ export function examinedSolve<P>(
   };
 }
 
+/** While one setting is held back, none of them is entered: each was worked out with the others in force. */
+export function heldTogether(outcome: Outcome): Outcome {
+  if (outcome.status !== "solved") return outcome;
+  const first = outcome.corrections.flatMap((c) => c.rows).find((row) => row.heldBack);
+  if (!first?.heldBack) return outcome;
+  const why = `${first.label} is held back. Enter these settings together.`;
+  const { site } = first.heldBack;
+  const corrections = outcome.corrections.map((c): Correction => {
+    const rows = c.rows.map((row) => ({ ...row, heldBack: row.heldBack ?? { why, site, accept: null } }));
+    const [only] = rows;
+    const isNumber = c.newValue.shape === "scalar" && only !== undefined && only.old !== null;
+    return { ...c, rows, newValue: isNumber ? { shape: "scalar", value: only.old ?? 0 } : c.newValue };
+  });
+  return { ...outcome, corrections };
+}
+
 /** Judgements that contradict each other hold back everything that is worked out from them. */
 function withJudged<P>(outcome: Outcome, judged: readonly OrderedSuspect[], round: RoundRecord<P>): Outcome {
   const [first] = judged;

@@ -5,7 +5,14 @@ import type { ChangeKind } from "../machine/change";
 import type { MachineKind } from "../machine/machine-kind";
 import type { MachineSpec } from "../machine/machine-spec";
 import type { Need } from "../machine/need";
-import { type Contradicting, examinedJudge, examinedSolve, newestRead, predictedReading } from "../measuring/examined";
+import {
+  type Contradicting,
+  examinedJudge,
+  examinedSolve,
+  heldTogether,
+  newestRead,
+  predictedReading,
+} from "../measuring/examined";
 import { type CourseWords, type ProofPlan, plainNext, sameAgain } from "../measuring/plain-course";
 import { readTicks } from "../measuring/read-ticks";
 import type { Measured } from "../metrology/measured";
@@ -93,6 +100,8 @@ export type ProcedureSpec<P> = Omit<Procedure<P>, WithUsualAnswer> &
   Partial<Pick<Procedure<P>, Exclude<WithUsualAnswer, "solve" | "next">>> & {
     /** What the readings amount to; suspects are found around it. */
     solve(history: History<P>): GivenOutcome;
+    /** Its settings are right only together: while one is held back, none is entered. */
+    together?: true;
     /** Judgements in order that contradict each other; left out where nothing is judged in order. */
     contradicting?: Contradicting<P>;
   } & (
@@ -110,10 +119,11 @@ export type ProcedureSpec<P> = Omit<Procedure<P>, WithUsualAnswer> &
 
 /** A procedure with the usual answers where it says nothing of its own, and with what the estimator says around its results. */
 export function defineProcedure<P>(spec: ProcedureSpec<P>): Procedure<P> {
-  const { observe, contradicting, solve, judge, ...own } = spec;
+  const { observe, contradicting, solve, judge, together, ...own } = spec;
   const model = observe ?? (() => null);
   const checkPlan = own.checkPlan ?? ((last: P) => last);
   const examinedVerdict = examinedJudge(model, judge, contradicting);
+  const examined = examinedSolve(model, (history) => completed(solve(history), newestRead(history)), contradicting);
   return {
     version: 1,
     actsFrom: () => "controller",
@@ -125,7 +135,7 @@ export function defineProcedure<P>(spec: ProcedureSpec<P>): Procedure<P> {
     ...own,
     ...(observe ? { observe } : {}),
     checkPlan,
-    solve: examinedSolve(model, (history) => completed(solve(history), newestRead(history)), contradicting),
+    solve: (history) => (together ? heldTogether(examined(history)) : examined(history)),
     next: (history, outcome) => {
       if ("next" in spec) return spec.next(history, outcome, examinedVerdict(history));
       const proof = spec.proof?.(history, outcome) ?? sameAgain(history, outcome, own.settings);

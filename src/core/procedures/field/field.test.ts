@@ -265,6 +265,21 @@ describe("a field read wrongly", () => {
     expect(asked({ "diagonal 1": (right["diagonal 1"] ?? 0) - 1 })).toMatch(/iagonal/);
   });
 
+  it("enters none of its settings while one of them is held back: they are right together only", () => {
+    const known = fieldMachine("known");
+    const off = { ...right, "diagonal 1": (right["diagonal 1"] ?? 0) - 1 };
+    const outcome = galvoField.solve(historyWith(plan, off, CALIPERS, known).history);
+    if (outcome.status !== "solved") throw new Error(outcome.status);
+    const rows = outcome.corrections.flatMap((c) => c.rows);
+    expect(rows).toHaveLength(7);
+    expect(rows.every((row) => row.heldBack !== null)).toBe(true);
+    for (const c of outcome.corrections) expect(c.newValue).toEqual({ shape: "scalar", value: c.rows[0]?.old });
+    const clean = galvoField.solve(historyWith(plan, right, CALIPERS, known).history);
+    expect(clean.status === "solved" && clean.corrections.flatMap((c) => c.rows).some((row) => row.heldBack)).toBe(
+      false,
+    );
+  });
+
   it("names a reading in inches", () => {
     expect(asked({ "y right": (right["y right"] ?? 0) / 25.4 })).toMatch(/inch/);
   });
@@ -357,8 +372,12 @@ describe("a field on practice heads", () => {
   });
 
   it("is proved after some tries where no effect is known, and keeps the effects", () => {
-    const { history } = fieldTrial(2, { way: "seven", gauge: "calipers", effects: "not known" }, 4);
-    expect(galvoField.judge(history)?.result).toBe("proved");
+    const { history } = fieldTrial(2, { way: "seven", gauge: "calipers", effects: "not known" }, 5);
+    const results = history.rounds.map(
+      (_, i) => galvoField.judge({ ...history, rounds: history.rounds.slice(0, i + 1) })?.result ?? "none",
+    );
+    expect(results[0]).toBe("none");
+    expect(results).toContain("proved");
     const first = { ...history, rounds: history.rounds.slice(0, 1) };
     expect(galvoField.next(first, galvoField.solve(first))).toMatchObject({ do: "round", purpose: "tune" });
     const outcome = galvoField.solve(history);

@@ -51,6 +51,7 @@ export const galvoField = defineProcedure<FieldPlan>({
     { on: "change", what: "driver", effect: "check" },
     { on: "change", what: "firmware", effect: "check" },
   ],
+  together: true,
   tolerance: { default: DEFAULT_TOLERANCE_MM, unit: "mm", label: "Largest error of a setting at the corner" },
   recheck: { defaultDays: 365, why: "Heads warm up and age." },
   plan: fieldPlan,
