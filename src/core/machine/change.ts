@@ -17,6 +17,7 @@ export const CHANGES = {
   supply: change("laser supply changed", "the supply of the laser was changed", ALL),
   gantry: change("gantry beam shifted", "the beam of the gantry was shifted", GANTRIES),
   head: change("head mounted or turned", "the head was mounted or turned", ["galvo"]),
+  thickness: change("stock of another thickness", "stock of another thickness is used", ["galvo"]),
   home: change("home switch moved", "a home switch was moved", GANTRIES),
   bed: change("bed moved", "the bed was moved", ALL),
 } as const;

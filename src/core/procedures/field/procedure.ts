@@ -46,6 +46,7 @@ export const galvoField = defineProcedure<FieldPlan>({
     { on: "setting", what: INVERT_X, effect: "stale", why: ORIENTED },
     { on: "setting", what: INVERT_Y, effect: "stale", why: ORIENTED },
     { on: "change", what: "head", effect: "stale" },
+    { on: "change", what: "thickness", effect: "stale" },
     { on: "change", what: "mirrors", effect: "stale" },
     { on: "change", what: "bed", effect: "check" },
     { on: "change", what: "driver", effect: "check" },
