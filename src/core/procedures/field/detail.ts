@@ -43,6 +43,7 @@ export function fieldDetail(history: History<FieldPlan>, focus: Focus): Detail |
       ring(place(from), 0.2),
       ring(place(end), 0.2),
       words(at(middle.x, middle.y + 0.28), text, ASKED),
+      ...(round.answers.length === 0 ? limitsDrawn(round, history.machine, scale) : []),
     ],
   };
 }
@@ -85,26 +86,24 @@ export function enlarged(
   };
 }
 
-/** What lens and plate reach, around the working field, with their names. */
-function limitsDrawn({ plan }: RoundRecord<FieldPlan>, machine: History["machine"]): Primitive[] {
+/** What lens and plate reach, around the square, with their names. @param scale of the close-up */
+function limitsDrawn({ plan }: RoundRecord<FieldPlan>, machine: History["machine"], scale: number): Primitive[] {
   const limits = limitsOf(plan, machine).filter((l) => l.from !== "controller");
-  const outlines = limits.map(({ sideMm }) => {
-    const beyond = (sideMm - plan.fieldMm) / 2;
-    return box(-beyond, -beyond, plan.fieldMm + beyond, plan.fieldMm + beyond, FAINT);
-  });
+  if (limits.length === 0) return [];
+  const halves = limits.map((l) => (l.sideMm / 2) * scale);
   const names = limits.map((l) => `${l.from} ${plain(l.sideMm, 1)} mm`).join(", ");
-  const below = Math.max(0, ...limits.map((l) => (l.sideMm - plan.fieldMm) / 2));
-  return limits.length === 0
-    ? []
-    : [...outlines, words(at(0.68 * plan.fieldMm, -below - 0.045 * plan.fieldMm), names, { tone: "ink", size: 0.85 })];
+  return [
+    ...halves.map((half) => box(-half, -half, half, half, FAINT)),
+    words(at(0, -Math.max(...halves) - 0.32), names, { tone: "ink", size: 0.8 }),
+  ];
 }
 
-/** The same over the drawing of the coupon; before it is known, how far lens and plate reach. */
+/** The same over the drawing of the coupon. */
 export function bentSquare(history: History<FieldPlan>): Primitive[] {
   const round = history.rounds.at(-1);
   if (!round) return [];
   const { times, to } = enlarged(history, round);
-  if (times === 1) return round.answers.length === 0 ? limitsDrawn(round, history.machine) : [];
+  if (times === 1) return [];
   const middle = round.plan.fieldMm / 2;
   return squareLines(round.plan).map((points) =>
     path(
