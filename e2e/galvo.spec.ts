@@ -15,7 +15,7 @@ async function exchangeHead(page: Page): Promise<void> {
 
 async function toCorrect(page: Page): Promise<void> {
   await page.getByRole("link", { name: "Correct", exact: true }).last().click();
-  const all = page.getByRole("button", { name: "I read all of these back" });
+  const all = page.getByRole("button", { name: /^Confirm \d+ values?$/ });
   const one = page.getByRole("button", { name: "Yes, I read that back" });
   const unknown = page.getByRole("button", { name: "Say what it held" });
   await expect(all.or(one).or(unknown).first()).toBeVisible();
@@ -113,7 +113,7 @@ test("the field of Cinder by calipers, then a coefficient of unknown effect, eac
   const known = page.getByRole("form", { name: "What is known of Cinder" });
   for (const bow of ["Bow X", "Bow Y"]) {
     const card = known.getByRole("group", { name: bow, exact: true });
-    await card.getByLabel(/Effect of one more/).fill("");
+    await card.getByLabel(/Effect of an increase of 1/).fill("");
   }
   await known.getByRole("button", { name: "Keep the change" }).click();
   await beginTrial(page, "Cinder", "Orientation");

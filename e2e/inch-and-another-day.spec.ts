@@ -91,8 +91,8 @@ test("an inch trial with calipers that type, and a second sitting another day wi
   await page.getByRole("button", { name: "Yes, I read that back" }).click();
   const budget = page.getByRole("region", { name: "Uncertainty budget" });
   await budget.getByLabel("Result").selectOption({ label: "At 100 mm/s" });
-  await expect(budget.getByRole("rowheader", { name: /Placing, inch calipers/ })).toBeVisible();
-  await expect(budget.getByRole("rowheader", { name: /Placing, microscope picture/ })).toBeVisible();
+  await expect(budget.getByRole("rowheader", { name: /Repeatability, inch calipers/ })).toBeVisible();
+  await expect(budget.getByRole("rowheader", { name: /Repeatability, microscope picture/ })).toBeVisible();
   await expect(budget.getByText(/What helps most:/)).toBeVisible();
   await accessible(page);
   faults.none();

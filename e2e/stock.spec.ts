@@ -134,7 +134,7 @@ test("a new batch makes the kerf due for a check, which is begun on it", async (
   await page.getByRole("link", { name: "To the burn" }).click();
   await burnAndReadAll(page);
   await page.getByRole("link", { name: "Prove", exact: true }).last().click();
-  const end = page.getByRole("button", { name: /Accept: still holding|End the check here/ });
+  const end = page.getByRole("button", { name: /Accept: still valid|End the check here/ });
   await end.click();
   // It is on disk once the page no longer offers it.
   await expect(end).toHaveCount(0);

@@ -7,7 +7,7 @@ import { seeded } from "../../src/practice/random";
 import { momentNow } from "../../src/server/keeping/clock";
 import { takeBackEntry } from "../../src/server/ledger/ledger-steps";
 import { swapPart } from "../../src/server/machine/part-steps";
-import { recordEntry } from "../../src/server/trial/correction-steps";
+import { recordEntries } from "../../src/server/trial/correction-steps";
 import { takeReading, undoReading } from "../../src/server/trial/trial-steps";
 import { type Doer, doDeeds } from "./deeds";
 import { KILLED_MACHINE, sceneOf, sent } from "./scene";
@@ -19,7 +19,7 @@ const scene = sceneOf(db, { read: Number(read), recorded: Number(recorded) });
 const doer: Doer = {
   takeReading: async (key, text) => takeReading(db, sent.reading(scene, key, text), momentNow(db)).id,
   undoReading: async (id) => undoReading(db, scene.trials.read, 1, id, momentNow(db)),
-  recordEntry: async (holderId) => recordEntry(db, sent.entry(scene, holderId), momentNow(db)),
+  recordEntries: async (holderId) => recordEntries(db, sent.entry(scene, holderId), momentNow(db)),
   takeBackEntry: async (id) => takeBackEntry(db, KILLED_MACHINE, id, momentNow(db)),
   fit: async (partId) => {
     const now = momentNow(db);

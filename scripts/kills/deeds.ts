@@ -6,7 +6,8 @@ import type { Scene } from "./scene";
 export type Doer = {
   takeReading: (clientKey: string, text: string) => Promise<number>;
   undoReading: (id: number) => Promise<void>;
-  recordEntry: (holderId: number) => Promise<number>;
+  /** @returns ids of the entries */
+  recordEntries: (holderId: number) => Promise<number[]>;
   takeBackEntry: (id: number) => Promise<void>;
   /** @returns when it was fitted, ms */
   fit: (partId: number) => Promise<number>;
@@ -43,9 +44,10 @@ export async function doDeeds(
       say("undone", key);
     },
     async () => {
-      const id = await doer.recordEntry(of(scene.holders));
-      say("entry", id);
-      if (chance.between(0, 1) < 0.3) {
+      const ids = await doer.recordEntries(of(scene.holders));
+      for (const id of ids) say("entry", id);
+      const [id] = ids;
+      if (id !== undefined && chance.between(0, 1) < 0.3) {
         await doer.takeBackEntry(id);
         say("takenBack", id);
       }

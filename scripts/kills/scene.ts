@@ -85,9 +85,8 @@ export const sent = {
   entry: ({ trials, rows, seen }: Scene, holderId: number) => ({
     trialId: trials.recorded,
     n: 1,
-    setting: SETTING,
     holderId,
-    rows,
+    rows: { [SETTING]: rows },
     readBack: true,
     seen,
   }),

@@ -48,7 +48,8 @@ function doerAt(server: BenchServer, scene: Scene): Doer {
     undoReading: async (readingId) => {
       await act(server, page, "undoReading", { trialId: scene.trials.read, n: 1, readingId });
     },
-    recordEntry: async (holderId) => (await act(server, correct, "recordEntry", sent.entry(scene, holderId))) as number,
+    recordEntries: async (holderId) =>
+      (await act(server, correct, "recordEntries", sent.entry(scene, holderId))) as number[],
     takeBackEntry: async (entryId) => {
       await act(server, "/ledger", "takeBackEntry", { machine: KILLED_MACHINE, entryId });
     },

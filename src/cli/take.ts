@@ -1,6 +1,6 @@
 /** `take TRIAL --sheet FILE`: readings of the last round from a filled sheet, whole or not at all. */
 import type { Site } from "../core/coupon/site";
-import { doubtAbout } from "../core/course/plausibility";
+import { questionAbout } from "../core/course/plausibility";
 import { textFromInput } from "../core/trial/answer-text";
 import { type CsvReading, parseReadingsCsv } from "../formats/readings-csv";
 import type { TrialDocument } from "../formats/trial-document";
@@ -27,8 +27,9 @@ export function take(file: string, document: TrialDocument, sheetFile: string, s
     ),
   };
   const before = document.rounds[last]?.readings.length ?? 0;
-  const doubts = sure ? [] : doubtsFrom(file, taken, before, rows.value);
-  if (doubts[0]) throw new CliFault(sheetFile, `line ${doubts[0].line}`, `${doubts[0].text} If it is right: --sure.`);
+  const questions = sure ? [] : questionsFrom(file, taken, before, rows.value);
+  if (questions[0])
+    throw new CliFault(sheetFile, `line ${questions[0].line}`, `${questions[0].text} If it is right: --sure.`);
   return taken;
 }
 
@@ -43,7 +44,7 @@ function written(
 }
 
 /** Every new reading that a person would be asked about, with the readings before it known. */
-function doubtsFrom(file: string, taken: TrialDocument, before: number, rows: readonly CsvReading[]) {
+function questionsFrom(file: string, taken: TrialDocument, before: number, rows: readonly CsvReading[]) {
   const { procedure, history } = trialIn(file, taken);
   const round = history.rounds.at(-1);
   if (!round) return [];
@@ -52,7 +53,7 @@ function doubtsFrom(file: string, taken: TrialDocument, before: number, rows: re
     const site = round.spec.sites.find((s) => s.id === answer?.site);
     if (!answer || !site || answer.content.status !== "read") return [];
     const known = { ...round, answers: round.answers.slice(0, before + i) };
-    const text = doubtAbout(
+    const text = questionAbout(
       procedure,
       { ...history, rounds: [...history.rounds.slice(0, -1), known] },
       site,

@@ -5,6 +5,7 @@
  */
 import { sql } from "drizzle-orm";
 import { blob, check, index, integer, real, sqliteTable, text, uniqueIndex } from "drizzle-orm/sqlite-core";
+import { TRIAL_ENDS } from "../core/trial/trial-end";
 
 const jsonNames = new Set<string>();
 /** Names of the columns that hold JSON. */
@@ -108,7 +109,7 @@ export const gaugeFault = sqliteTable("gauge_fault", {
     .notNull()
     .references(() => gauge.id),
   note: text("note").notNull(),
-  /** Readings from this moment on are in doubt, up to the finding; `null` = all of them. */
+  /** Readings from this moment up to the finding may be wrong; `null` = all readings up to the finding. */
   since: integer("wrong_since"),
   at: at("found_at"),
   takenBackAt: integer("taken_back_at"),
@@ -173,7 +174,7 @@ export const trial = sqliteTable(
     begunAt: at("begun_at"),
     /** Set when the trial ended: proved, found holding by a check, or given up. */
     endedAt: integer("ended_at"),
-    end: text("end", { enum: ["proved", "held", "given up"] }),
+    end: text("end", { enum: TRIAL_ENDS }),
   },
   (t) => [index("trial_of").on(t.machineId, t.procedure), check("trial_tolerance", sql`${t.tolerance} > 0`)],
 );

@@ -181,7 +181,7 @@ describe("tables to take away", () => {
     expect(read.value.rows[0]?.cells[0]).toBe(sites[0]?.id);
   });
 
-  it("hold every result with its doubt, and what to enter with its sum", () => {
+  it("hold every result with its uncertainty, and the value to enter with its sum", () => {
     const outcome = scanOffset.solve(
       historyOf([readAs({ staggers: { 100: 0.08, 200: 0.18, 300: 0.28 }, reference: 0.3 })]),
     );

@@ -2,6 +2,7 @@
  * A trial as one JSON document: exactly the trial, with the snapshots it stands on. Written by Ustrina, or by hand: everything that
  * can be worked out may be left out, quantities are texts with their unit.
  */
+
 import { z } from "zod";
 import { roundSpecSchema } from "../core/coupon/round-spec";
 import { machineSpecSchema } from "../core/machine/machine-spec";
@@ -10,6 +11,7 @@ import { givenSettingValueSchema } from "../core/settings/setting";
 import { stockAtHandSchema } from "../core/stock/stock-at-hand";
 import { draftSchema } from "../core/trial/draft";
 import { purposeSchema } from "../core/trial/history";
+import { TRIAL_ENDS } from "../core/trial/trial-end";
 import { verdictSchema } from "../core/trial/verdict";
 import { type ReadDocument, readDocument } from "./json-document";
 
@@ -84,7 +86,7 @@ export const trialDocumentSchema = z.strictObject({
   stocks: z.array(stockAtHandSchema).default([]),
   begun: time.nullable().default(null),
   ended: z
-    .strictObject({ how: z.enum(["proved", "held", "given up"]), at: time })
+    .strictObject({ how: z.enum(TRIAL_ENDS), at: time })
     .nullable()
     .default(null),
   rounds: z.array(roundSchema).default([]),

@@ -4,15 +4,23 @@ import { type Fault, Refusal } from "./refusal";
 export class FormFaults {
   private readonly faults: Fault[] = [];
 
-  /** Result of `read`. If it refuses, the fault is collected and `meanwhile` is returned; `refuse` then throws. */
-  read<T>(read: () => T, meanwhile: T): T {
+  /**
+   * Result of `read`. If it refuses, the fault is collected and `meanwhile` is returned; `refuse` then throws.
+   *
+   * @param part of the form, put before the names of its fields
+   */
+  read<T>(read: () => T, meanwhile: T, part = ""): T {
     try {
       return read();
     } catch (error) {
       if (!(error instanceof Refusal)) throw error;
-      this.faults.push({ field: error.field, message: error.message }, ...error.more);
+      for (const { field, message } of [error, ...error.more]) this.add({ field: `${part}${field}`, message });
       return meanwhile;
     }
+  }
+
+  add(fault: Fault): void {
+    this.faults.push(fault);
   }
 
   /** Call this before saving. @throws Refusal with all faults, in the order of the form */

@@ -12,7 +12,7 @@ export function reading(
     row,
     y,
     u,
-    source: { id: "placing", label: "Placing", kind: "A" },
+    source: { id: "placing", label: "Repeatability", kind: "A" },
     group: "gauge",
     reading: {
       point,

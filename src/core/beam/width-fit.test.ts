@@ -54,7 +54,7 @@ describe("focus from widths", () => {
     expect(Math.abs(fit.z0.value - SPOT.z0)).toBeLessThan(0.005);
     expect(fit.known?.w0.value).toBeCloseTo(SPOT.w0, 2);
     expect(fit.known?.zR.value).toBeCloseTo(SPOT.zR, 1);
-    // Nothing scatters, so only what the gauge promises is left of the doubt.
+    // Nothing scatters, so only the uncertainty of the gauge remains.
     expect(fit.scatter).toBeLessThan(0.2);
   });
 

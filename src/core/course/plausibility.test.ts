@@ -6,31 +6,31 @@ import type { Site } from "../coupon/site";
 import { scanOffset } from "../procedures/scan-offset/procedure";
 import { type Answer, PLAIN_SHARES } from "../trial/answer";
 import type { History } from "../trial/history";
-import { doubtAbout } from "./plausibility";
+import { questionAbout } from "./plausibility";
 
 const late = (v: number) => 0.001 * v;
 const all = (v: number) => readAs({ staggers: { [v]: late(v) } });
 const round = readAs({ staggers: { 100: late(100), 200: late(200), 300: late(300), 400: late(400), 500: late(500) } });
 
-/** The history as it stands before anything is read at a site, and the doubt about a value there. */
-function doubt(site: string, value: number, keep: (a: Answer) => boolean = () => true): string | null {
+/** The history as it stands before anything is read at a site, and the question about a value there. */
+function question(site: string, value: number, keep: (a: Answer) => boolean = () => true): string | null {
   const answers = round.answers.filter((a) => a.site !== site && keep(a));
   const history = historyOf([{ ...round, answers }]) as unknown as History;
   const found = round.spec.sites.find((s) => s.id === site) as Site;
-  return doubtAbout(scanOffset, history, found, { kind: "quantity", value });
+  return questionAbout(scanOffset, history, found, { kind: "quantity", value });
 }
 
 describe("likelihood of a reading", () => {
-  it("has no doubt about what the others say", () => {
-    expect(doubt("v300-left", 0.3)).toBeNull();
-    expect(doubt("v300-left", 0.32)).toBeNull();
+  it("has no question about what the others say", () => {
+    expect(question("v300-left", 0.3)).toBeNull();
+    expect(question("v300-left", 0.32)).toBeNull();
   });
 
   it("asks about inches taken for mm, mm for inches, and thousandths", () => {
-    expect(doubt("v300-left", 0.3 * 25.4)).toMatch(/about 25 times what its neighbours read/);
-    expect(doubt("v300-left", 0.3 / 25.4)).toMatch(/about 25 times less/);
-    expect(doubt("v300-left", 300)).toMatch(/about 1000 times what/);
-    expect(doubt("v300-left", 0.0003)).toMatch(/about 1000 times less/);
+    expect(question("v300-left", 0.3 * 25.4)).toMatch(/about 25 times what its neighbours read/);
+    expect(question("v300-left", 0.3 / 25.4)).toMatch(/about 25 times less/);
+    expect(question("v300-left", 300)).toMatch(/about 1000 times what/);
+    expect(question("v300-left", 0.0003)).toMatch(/about 1000 times less/);
   });
 
   it("asks nothing about a step that is small beside how well it is known", () => {
@@ -40,22 +40,22 @@ describe("likelihood of a reading", () => {
     const history = historyOf([{ ...near, answers }]) as unknown as History;
     const expected = scanOffset.expected(history as never, "v10-left")?.value ?? 0;
     expect(Math.abs(expected)).toBeLessThan(0.003);
-    expect(doubtAbout(scanOffset, history, site, { kind: "quantity", value: 25.4 * expected })).toBeNull();
+    expect(questionAbout(scanOffset, history, site, { kind: "quantity", value: 25.4 * expected })).toBeNull();
   });
 
   it("asks about a value far off the line of the others, from five readings on", () => {
-    expect(doubt("v300-left", 0.45, (a) => a.site !== "v300-right")).toMatch(/about 0\.30 mm here/);
-    expect(doubt("v300-left", 0.45, (a) => a.site === "v100-left")).toBeNull();
+    expect(question("v300-left", 0.45, (a) => a.site !== "v300-right")).toMatch(/about 0\.30 mm here/);
+    expect(question("v300-left", 0.45, (a) => a.site === "v100-left")).toBeNull();
   });
 
   it("asks whether the other rows stand out where only the sign is off", () => {
-    expect(doubt("v300-left", -0.3)).toMatch(/say “left-going stand out” here/);
+    expect(question("v300-left", -0.3)).toMatch(/say “left-going stand out” here/);
   });
 
   it("asks about more than can be expected of a coupon, in the unit of the screen", () => {
     const history = { ...historyOf([{ ...round, answers: [] }]), decisions: { "length unit": "in" } };
     const site = round.spec.sites.find((s) => s.id === "v300-left") as Site;
-    expect(doubtAbout(scanOffset, history as never, site, { kind: "quantity", value: 3 })).toMatch(
+    expect(questionAbout(scanOffset, history as never, site, { kind: "quantity", value: 3 })).toMatch(
       /More than 0\.08 in/,
     );
   });
@@ -74,7 +74,7 @@ describe("likelihood of a reading", () => {
     const ask = (answers: Answer[], site: string, value: number) => {
       const read = all(300);
       const history = historyOf([{ ...read, answers }]) as unknown as History;
-      return doubtAbout(scanOffset, history, read.spec.sites.find((s) => s.id === site) as Site, {
+      return questionAbout(scanOffset, history, read.spec.sites.find((s) => s.id === site) as Site, {
         kind: "quantity",
         value,
       });
@@ -101,7 +101,7 @@ describe("likelihood of several numbers", () => {
   it("asks whether X and Y changed places against the drawing", () => {
     const swapped = { ...site("points"), ask: { kind: "points" as const, nominal: [{ x: 10, y: 40 }] } };
     const ask = (x: number, y: number) =>
-      doubtAbout(madeUp, history([]), swapped, { kind: "points", points: [{ x, y }] });
+      questionAbout(madeUp, history([]), swapped, { kind: "points", points: [{ x, y }] });
     expect(ask(40.1, 9.9)).toMatch(/X and Y look as if/);
     expect(ask(10.1, 39.9)).toBeNull();
   });
@@ -117,7 +117,7 @@ describe("likelihood of several numbers", () => {
       from: "typed",
     };
     const ask = (x: number, y: number) =>
-      doubtAbout(madeUp, history([earlier]), site("vector"), { kind: "vector", x, y });
+      questionAbout(madeUp, history([earlier]), site("vector"), { kind: "vector", x, y });
     expect(ask(-4.1, 1)).toMatch(/X and Y/);
     expect(ask(1.1, -4)).toBeNull();
   });

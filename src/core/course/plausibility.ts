@@ -1,5 +1,5 @@
 /**
- * Is it likely? Each doubt is asked about once, kindly, and then the reading is taken: the person at the machine knows better.
+ * Questions about unlikely readings. Each is asked once. The same reading, entered again, is saved: the operator decides.
  *
  * A reading some 25.4 or 1000 times off what its neighbours say was typed in another unit; a series that repeats itself number
  * for number was sent twice; X and Y may have changed places; and from five readings on a value can stand far off the rest.
@@ -43,7 +43,12 @@ const STUCK_FROM = 6;
 const SWAP_FITS_BETTER = 4;
 
 /** A question to ask before a reading is taken; `null` where there is nothing to ask. */
-export function doubtAbout(procedure: AnyProcedure, history: History, site: Site, value: AnswerValue): string | null {
+export function questionAbout(
+  procedure: AnyProcedure,
+  history: History,
+  site: Site,
+  value: AnswerValue,
+): string | null {
   switch (value.kind) {
     case "quantity":
       return (

@@ -16,7 +16,7 @@ export const figureSchema = z.discriminatedUnion("kind", [
         y: z.number(),
         /** Half width of the 95 % interval. */
         expanded: z.number().nonnegative(),
-        state: z.enum(["good", "in doubt", "before"]),
+        state: z.enum(["good", "suspect", "before"]),
       }),
     ),
     /** Fitted curve with its 95 % band; empty where nothing was fitted. */

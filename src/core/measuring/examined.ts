@@ -14,7 +14,7 @@ import type { History, RoundRecord } from "../trial/history";
 import type { Correction, CorrectionRow, Estimate, Finding, Outcome, Visible } from "../trial/outcome";
 import type { Verdict } from "../trial/verdict";
 import { notAccepted, type OrderedSuspect, orderedFinding } from "./ordered-suspects";
-import { type HistoryKnown, remembering } from "./remembering";
+import { remembering } from "./remembering";
 
 /** The readings of one burn as a model; `null` while too little is read. */
 export type Observe<P> = (history: History<P>, round: RoundRecord<P>) => Model | null;
@@ -24,7 +24,7 @@ export function newestRead<P>({ rounds }: Pick<History<P>, "rounds">): RoundReco
   return rounds.findLast((r) => r.answers.length > 0);
 }
 
-type Examine<P> = (history: HistoryKnown<P>, round: RoundRecord<P>) => Examination | null;
+type Examine<P> = (history: History<P>, round: RoundRecord<P>) => Examination | null;
 
 /** By procedure. */
 // biome-ignore lint/suspicious/noExplicitAny: each model is asked for with the plans of its own procedure alone
@@ -33,14 +33,16 @@ const examiners = new WeakMap<object, Examine<any>>();
 /** `null` while too little is read. */
 export function examinationOf<P>(history: History<P>, round: RoundRecord<P>, observe: Observe<P>): Examination | null {
   const known: Examine<P> | undefined = examiners.get(observe);
-  const examined =
-    known ??
-    remembering<P, Examination | null>((of, at) => {
-      const model = observe({ ...history, ...of }, at);
-      return model && examinedModel(model, of.decisions);
-    });
-  examiners.set(observe, examined);
+  const examined = known ?? examinerOf(observe);
+  if (!known) examiners.set(observe, examined);
   return examined(history, round);
+}
+
+function examinerOf<P>(observe: Observe<P>): Examine<P> {
+  return remembering((history: History<P>, round) => {
+    const model = observe(history, round);
+    return model && examinedModel(model, history.decisions);
+  });
 }
 
 function examinedModel(model: Model, decisions: History["decisions"]): Examination | null {
@@ -106,9 +108,9 @@ export function heldTogether(outcome: Outcome): Outcome {
   const { site } = first.heldBack;
   const corrections = outcome.corrections.map((c): Correction => {
     const rows = c.rows.map((row) => ({ ...row, heldBack: row.heldBack ?? { why, site, accept: null } }));
-    const [only] = rows;
-    const isNumber = c.newValue.shape === "scalar" && only !== undefined && only.old !== null;
-    return { ...c, rows, newValue: isNumber ? { shape: "scalar", value: only.old ?? 0 } : c.newValue };
+    const old = rows[0]?.old ?? null;
+    const isNumber = c.newValue.shape === "scalar" && old !== null;
+    return { ...c, rows, newValue: isNumber ? { shape: "scalar", value: old } : c.newValue };
   });
   return { ...outcome, corrections };
 }

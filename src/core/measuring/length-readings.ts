@@ -3,7 +3,7 @@
 import { known, type Model, type Observation, type ReadingFacts, type Row, type ScatterGroup } from "../estimate/model";
 import {
   commonUncertaintyMm,
-  freedomOfDoubt,
+  degreesOfFreedomFrom,
   type Gauge,
   hasJaws,
   type Jaws,
@@ -132,7 +132,7 @@ export function lengthReadings(
       repeat,
       value,
       gauge,
-      scatter: { id: gauge.id, label: "Placing" },
+      scatter: { id: gauge.id, label: "Repeatability" },
       session: a.session,
       shares: a.shares,
       u: a.u ?? readingUncertaintyMm(gauge) * a.shares.scatter,
@@ -212,7 +212,7 @@ function scattersOf(readings: readonly LengthReading[]): LengthReading[] {
 function scatterGroups(readings: readonly LengthReading[]): ScatterGroup[] {
   return scattersOf(readings).map(({ gauge, scatter }) => ({
     id: scatter.id,
-    priorFreedom: gauge.placing ? freedomOfDoubt(gauge.placing.relativeDoubt) : 0,
+    priorFreedom: gauge.placing ? degreesOfFreedomFrom(gauge.placing.relativeDoubt) : 0,
     leastFactor: resolutionUncertaintyMm(gauge) / readingUncertaintyMm(gauge),
   }));
 }
@@ -286,7 +286,7 @@ function knownTerm<R extends LengthReading>({ id, label, source = id, ...facts }
 function placingSource({ gauge, scatter }: LengthReading, readings: readonly LengthReading[]): Observation["source"] {
   const own = readings.filter((r) => r.scatter.id === scatter.id);
   const hasRepeats = new Set(own.map((r) => r.site)).size < own.length;
-  const alone = !gauge.placing && !hasRepeats ? " (its step alone)" : "";
+  const alone = !gauge.placing && !hasRepeats ? " (resolution alone)" : "";
   return {
     id: `placing ${scatter.id}`,
     label: `${scatter.label}, ${gaugeName(gauge)}${alone}`,

@@ -4,10 +4,10 @@ import type { History, RoundRecord } from "../trial/history";
 /** What of a history decides the result of a round. */
 export type HistoryKnown<P> = Pick<History<P>, "decisions" | "gauges" | "machine" | "rounds">;
 
-/** @param work whose result depends on the round and these parts of the history alone */
-export function remembering<P, T>(
-  work: (history: HistoryKnown<P>, round: RoundRecord<P>) => T,
-): (history: HistoryKnown<P>, round: RoundRecord<P>) => T {
+/** @param work whose result depends on the round and those parts of the history alone */
+export function remembering<P, T, H extends HistoryKnown<P> = HistoryKnown<P>>(
+  work: (history: H, round: RoundRecord<P>) => T,
+): (history: H, round: RoundRecord<P>) => T {
   const byRound = new WeakMap<object, { history: HistoryKnown<P>; result: T }>();
   return (history, round) => {
     const before = byRound.get(round);

@@ -9,7 +9,7 @@ import { degreesOfFreedomSchema, freedomOf, type Measured, measured } from "./me
 
 export const budgetPartSchema = z.object({
   id: z.string(),
-  /** `Placing, calipers`. */
+  /** `Repeatability, calipers`. */
   label: z.string(),
   /** A: from scatter seen; B: from what is stated or known. */
   kind: z.enum(["A", "B"]),

@@ -2,11 +2,11 @@ import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import {
   commonUncertaintyMm,
-  doubtOfFreedom,
-  freedomOfDoubt,
+  degreesOfFreedomFrom,
   type Gauge,
   gaugeKindSchema,
   readingUncertaintyMm,
+  relativeUncertaintyFrom,
   resolutionUncertaintyMm,
   usualGauge,
   zeroUncertaintyMm,
@@ -60,10 +60,10 @@ describe("uncertainties of a gauge", () => {
     expect(zeroUncertaintyMm(gauge("microscope"))).toBe(0);
   });
 
-  it("of a scatter that is doubted by a quarter are worth eight degrees of freedom, and back [JCGM 100:2008 G.4.2]", () => {
-    expect(freedomOfDoubt(0.25)).toBe(8);
-    expect(freedomOfDoubt(0.5)).toBe(2);
-    expect(doubtOfFreedom(8)).toBe(0.25);
+  it("of a repeatability with a relative uncertainty of a quarter have eight degrees of freedom, and back [JCGM 100:2008 G.4.2]", () => {
+    expect(degreesOfFreedomFrom(0.25)).toBe(8);
+    expect(degreesOfFreedomFrom(0.5)).toBe(2);
+    expect(relativeUncertaintyFrom(8)).toBe(0.25);
   });
 });
 

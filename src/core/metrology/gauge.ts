@@ -5,9 +5,10 @@ import { MM_PER_INCH } from "./units";
 export const gaugeKindSchema = z.enum(["rule", "calipers", "microscope", "scan", "eye"]);
 export type GaugeKind = z.infer<typeof gaugeKindSchema>;
 
-/** Scatter of placing and reading, to be expected before there are repeats: sd, and its own relative doubt. */
+/** Repeatability to expect before there are repeats. */
 export const placingSchema = z.object({
   sdMm: z.number().nonnegative(),
+  /** Relative uncertainty of `sdMm`. */
   relativeDoubt: z.number().positive(),
 });
 
@@ -84,12 +85,12 @@ export function zeroUncertaintyMm(gauge: Gauge): number {
   return hasJaws(gauge.kind) ? resolutionUncertaintyMm(gauge) : 0;
 }
 
-/** Degrees of freedom of an estimate that is doubted by the share d: 1/(2 d^2). [JCGM 100:2008 G.4.2] */
-export function freedomOfDoubt(relativeDoubt: number): number {
-  return 1 / (2 * relativeDoubt ** 2);
+/** Degrees of freedom of a standard deviation with this relative uncertainty d: 1/(2 d^2). [JCGM 100:2008 G.4.2] */
+export function degreesOfFreedomFrom(relativeUncertainty: number): number {
+  return 1 / (2 * relativeUncertainty ** 2);
 }
 
 /** Relative uncertainty of a standard deviation with these degrees of freedom: 1/sqrt(2 nu). [JCGM 100:2008 E.4.3] */
-export function doubtOfFreedom(degreesOfFreedom: number): number {
+export function relativeUncertaintyFrom(degreesOfFreedom: number): number {
   return 1 / Math.sqrt(2 * degreesOfFreedom);
 }

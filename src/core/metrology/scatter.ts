@@ -1,12 +1,12 @@
 /**
- * Placing scatter of one reading, pooled over all sites of a round with what is expected of the gauge (type A).
+ * Repeatability of one reading, pooled over all sites of a round with what is expected of the gauge (type A).
  *
  *   s^2 = (nu0 s0^2 + sum over sites of sum ((x - mean)/share)^2) / (nu0 + sum (n - 1))     [JCGM 100:2008 4.2.4, pooled]
  *
  * Repeats that were rounded already scatter by the rounding; so the gauge's step is a floor, not one more part. With no
  * repeats and nothing known of the gauge, its step is all there is (type B alone), and that is said.
  */
-import { freedomOfDoubt, type Gauge, resolutionUncertaintyMm } from "./gauge";
+import { degreesOfFreedomFrom, type Gauge, resolutionUncertaintyMm } from "./gauge";
 
 export type Scatter = {
   /** Standard deviation of one plainly measured reading, mm. */
@@ -24,7 +24,7 @@ export type ScatteredReading = { value: number; share: number };
  * @param gauge supplies the prior and the floor
  */
 export function pooledScatter(sites: readonly (readonly ScatteredReading[])[], gauge: Gauge): Scatter {
-  const priorFreedom = gauge.placing ? freedomOfDoubt(gauge.placing.relativeDoubt) : 0;
+  const priorFreedom = gauge.placing ? degreesOfFreedomFrom(gauge.placing.relativeDoubt) : 0;
   let sum = gauge.placing ? priorFreedom * gauge.placing.sdMm ** 2 : 0;
   let repeats = 0;
   for (const readings of sites) {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { coverageFactor } from "../fitting/student-t";
-import { commonUncertaintyMm, freedomOfDoubt, type Gauge, resolutionUncertaintyMm } from "./gauge";
+import { commonUncertaintyMm, degreesOfFreedomFrom, type Gauge, resolutionUncertaintyMm } from "./gauge";
 import { freedomOf, measured, measuredSchema } from "./measured";
 import { pooledScatter } from "./scatter";
 import { sharesOf, zeroOf } from "./sitting";
@@ -19,11 +19,11 @@ const CALIPERS: Gauge = {
 const plainly = (values: readonly number[]) => values.map((value) => ({ value, share: 1 }));
 
 describe("parts of an uncertainty", () => {
-  it("takes limits as rectangles and doubts of estimates as JCGM 100:2008 G.4.2 does", () => {
+  it("takes limits as rectangles, and the uncertainty of a standard deviation as JCGM 100:2008 G.4.2 does", () => {
     expect(commonUncertaintyMm(CALIPERS)).toBeCloseTo(0.011547, 6);
     expect(resolutionUncertaintyMm(CALIPERS)).toBeCloseTo(0.0028868, 6);
-    // G.4.2: a doubt of 25 % is worth 8 degrees of freedom
-    expect(freedomOfDoubt(0.25)).toBe(8);
+    // G.4.2: a relative uncertainty of 25 % has 8 degrees of freedom
+    expect(degreesOfFreedomFrom(0.25)).toBe(8);
   });
 
   it("pools scatter over sites, so that one reading a site still has one", () => {

@@ -25,12 +25,17 @@ export function withLearned(
   usual: (setting: string) => HeldSetting | undefined,
 ): Record<string, HeldSetting> {
   const next: Record<string, HeldSetting> = { ...held };
+  const learn = (setting: string, of: (before: HeldSetting) => HeldSetting) => {
+    const before = next[setting] ?? usual(setting);
+    if (before) next[setting] = of(before);
+  };
   for (const [key, value] of Object.entries(learned)) {
-    const setting = [SENSE, EFFECT].flatMap((prefix) => (key.startsWith(prefix) ? [key.slice(prefix.length)] : []))[0];
-    const before = setting === undefined ? undefined : (next[setting] ?? usual(setting));
-    if (setting === undefined || !before) continue;
-    const { senseAssumed: _, ...known } = before;
-    next[setting] = key.startsWith(SENSE) ? { ...known, sense: value > 0 ? 1 : -1 } : { ...before, effectMm: value };
+    if (key.startsWith(SENSE)) learn(key.slice(SENSE.length), (before) => withSense(before, value > 0 ? 1 : -1));
+    else if (key.startsWith(EFFECT)) learn(key.slice(EFFECT.length), (before) => ({ ...before, effectMm: value }));
   }
   return next;
+}
+
+function withSense({ senseAssumed: _, ...known }: HeldSetting, sense: HeldSetting["sense"]): HeldSetting {
+  return { ...known, sense };
 }

@@ -151,9 +151,9 @@ export async function readOnPractice(input: unknown) {
 }
 
 export async function confirmHeld(input: unknown) {
-  // Without rows: nobody knows.
-  return run(z.object({ trialId, n: roundN, setting: z.string(), rows: typedRows.nullable() }), input, (i) => {
-    correction.confirmHeld(database(), i.trialId, i.n, i.setting, i.rows, momentNow());
+  // By setting; without rows: nobody knows.
+  return run(z.object({ trialId, n: roundN, held: z.record(z.string(), typedRows.nullable()) }), input, (i) => {
+    correction.confirmHeld(database(), i.trialId, i.n, i.held, momentNow());
     revalidatePath(`/trial/${i.trialId}`, "layout");
   });
 }
@@ -167,22 +167,21 @@ export async function decide(input: unknown) {
   });
 }
 
-export async function recordEntry(input: unknown) {
+export async function recordEntries(input: unknown) {
   return run(
     z.object({
       trialId,
       n: roundN,
-      setting: z.string(),
       holderId: z.number().int(),
-      rows: typedRows,
+      rows: z.record(z.string(), typedRows),
       readBack: z.boolean(),
       seen: z.string(),
     }),
     input,
     (i) => {
-      const id = correction.recordEntry(database(), i, momentNow());
+      const ids = correction.recordEntries(database(), i, momentNow());
       revalidatePath(`/trial/${i.trialId}`, "layout");
-      return id;
+      return ids;
     },
   );
 }

@@ -38,7 +38,7 @@ import { settingUnit } from "../procedures/settings";
 import { keepStock, takeThickness } from "../stock/stock-steps";
 import { burnOnPractice } from "../trial/burn-on-practice";
 import { beginCheck } from "../trial/check-steps";
-import { acceptVerdict, confirmHeld, layOutNext, recordEntry } from "../trial/correction-steps";
+import { acceptVerdict, confirmHeld, layOutNext, recordEntries } from "../trial/correction-steps";
 import { readAllOnPractice } from "../trial/read-all-on-practice";
 import { fullTrial, historyOf, readingStamp, roundOf } from "../trial/trial-record";
 import { beginTrial, keepDraft, openSession } from "../trial/trial-steps";
@@ -393,11 +393,10 @@ function recordAll(db: Db, trialId: number, n: number, { role }: Told, at: numbe
   if (outcome.status !== "solved") throw new Error("the demo trial cannot be solved");
   const holderId = holdersOf(db, full.trial.machineId).find((h) => h.role === role)?.id ?? 0;
   if (outcome.forStock) keepForStock(db, trialId, n, readingStamp(full, n), at);
-  for (const c of outcome.corrections) {
-    const rows = c.rows.map((row) => ({ at: row.at, text: entryText(row.enter, c) }));
-    const { setting } = c;
-    recordEntry(db, { trialId, n, setting, holderId, rows, readBack: true, seen: readingStamp(full, n) }, at);
-  }
+  const rows = Object.fromEntries(
+    outcome.corrections.map((c) => [c.setting, c.rows.map((row) => ({ at: row.at, text: entryText(row.enter, c) }))]),
+  );
+  recordEntries(db, { trialId, n, holderId, rows, readBack: true, seen: readingStamp(full, n) }, at);
 }
 
 /** The first visit: every holder's table is read back and written down as found. */
@@ -538,12 +537,12 @@ function provedTrial(db: Db, machine: Machine, told: Told, at: number): void {
 function confirmAll(db: Db, trialId: number, n: number, { settings, held }: Told, at: number): void {
   const { machine, rounds } = fullTrial(db, trialId);
   const inForce = rounds.find((r) => r.n === n)?.inForce;
-  for (const setting of settings) {
+  const typed = settings.map((setting) => {
     const value = inForce?.[setting];
     const text = value?.shape === "scalar" ? editableText(value.value, settingUnit(machine, setting)) : null;
-    const rows = held === "in force" ? (text === null ? null : [{ at: null, text }]) : held;
-    confirmHeld(db, trialId, n, setting, rows, at);
-  }
+    return [setting, held === "in force" ? (text === null ? null : [{ at: null, text }]) : held] as const;
+  });
+  confirmHeld(db, trialId, n, Object.fromEntries(typed), at);
 }
 
 /** A check months later, on a machine that has worn a little. */

@@ -14,7 +14,7 @@ import { benchView } from "../screens/bench-view";
 import { procedureView } from "../screens/procedure-view";
 import { burnOnPractice } from "../trial/burn-on-practice";
 import { beginCheck, setLimits, setTolerance } from "../trial/check-steps";
-import { acceptVerdict, confirmHeld, giveUp, layOutNext, recordEntry } from "../trial/correction-steps";
+import { acceptVerdict, confirmHeld, giveUp, layOutNext, recordEntries } from "../trial/correction-steps";
 import { readAllOnPractice } from "../trial/read-all-on-practice";
 import { fullTrial, historyOf, readingStamp, roundOf } from "../trial/trial-record";
 import { beginTrial, keepDraft, openSession, readMore, takeReading, takeSheet } from "../trial/trial-steps";
@@ -111,7 +111,7 @@ describe("more readings", () => {
     });
     burnOnPractice(db, trialId, 1, null, NOW);
     readOpen(trialId, 1, "calipers");
-    confirmHeld(db, trialId, 1, "scan offset", rowsHeld(trialId), NOW);
+    confirmHeld(db, trialId, 1, { "scan offset": rowsHeld(trialId) }, NOW);
     record(trialId, 1);
     const n = layOutNext(db, trialId, NOW);
     burnOnPractice(db, trialId, n, null, NOW);
@@ -145,9 +145,9 @@ describe("more readings", () => {
     if (outcome.status !== "solved") throw new Error(outcome.status);
     const rows = outcome.corrections.flatMap((c) => c.rows.map((r) => ({ at: r.at, text: r.enter.toFixed(3) })));
     const holderId = trialView(db, trialId, NOW).holders[0]?.id ?? 0;
-    recordEntry(
+    recordEntries(
       db,
-      { trialId, n, setting: "scan offset", holderId, rows, readBack: true, seen: readingStamp(full, n) },
+      { trialId, n, holderId, rows: { "scan offset": rows }, readBack: true, seen: readingStamp(full, n) },
       NOW,
     );
   }
@@ -359,9 +359,9 @@ describe("a filled sheet", () => {
   it("with a likely slip of units is asked about, takes nothing, and is taken when it is right", () => {
     const trialId = begun();
     const slip = HEAD + good + row("v500-left", 0.5 * 25.4);
-    const doubt = refusal(() => takeSheet(db, trialId, 1, slip, false, NOW));
-    expect(doubt).toMatchObject({ field: "doubt" });
-    expect(doubt.message).toMatch(/^Nothing is taken yet\. Line 10, v500-left: This is about 25 times/);
+    const question = refusal(() => takeSheet(db, trialId, 1, slip, false, NOW));
+    expect(question).toMatchObject({ field: "question" });
+    expect(question.message).toMatch(/^Nothing is taken yet\. Line 10, v500-left: This is about 25 times/);
     expect(taken(trialId)).toBe(0);
     expect(takeSheet(db, trialId, 1, slip, true, NOW)).toBe(9);
   });

@@ -2,11 +2,11 @@
 import { z } from "zod";
 import { median } from "../../core/fitting/median";
 import {
-  doubtOfFreedom,
   type Gauge,
   gaugeKindSchema,
   gaugeSchema,
   PICTURE_READER,
+  relativeUncertaintyFrom,
   usualGauge,
 } from "../../core/metrology/gauge";
 import { parseReading } from "../../core/metrology/reading-text";
@@ -40,7 +40,7 @@ export const gaugeInputSchema = z.object({
 export type GaugeInput = z.infer<typeof gaugeInputSchema>;
 
 /** How well a scatter typed from experience is known, as a share. (common practice, no source) */
-const EXPERIENCE_DOUBT = 0.5;
+const EXPERIENCE_RELATIVE_U = 0.5;
 const COARSEST_MM = 20;
 
 /** Declares a gauge, or changes one from now on. @returns its id @throws Refusal with all faults of the form */
@@ -62,7 +62,7 @@ export function declareGauge(db: Db, input: GaugeInput, now: number): string {
     unit: input.unit,
     resolutionMm,
     limitMm,
-    placing: placingMm === null ? null : { sdMm: placingMm, relativeDoubt: EXPERIENCE_DOUBT },
+    placing: placingMm === null ? null : { sdMm: placingMm, relativeDoubt: EXPERIENCE_RELATIVE_U },
   };
   if (input.id === null) addGauge(db, spec, now);
   else if (!reviseGauge(db, spec, now)) throw new Refusal("name", "There is no such gauge.");
@@ -116,7 +116,7 @@ export function knownReader(db: Db, read: readonly ReaderUncertainty[], now: num
     unit: "mm",
     resolutionMm: FINEST_MM,
     limitMm: EDGE_LIMIT_MM,
-    placing: { sdMm, relativeDoubt: doubtOfFreedom(freedom) },
+    placing: { sdMm, relativeDoubt: relativeUncertaintyFrom(freedom) },
   };
   if (!reviseGauge(db, spec, now)) addGauge(db, spec, now);
   return reader() as KnownGauge;

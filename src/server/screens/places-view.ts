@@ -1,5 +1,7 @@
 /** Every place there is, for the palette: machines, procedures on them, settings, trials. */
+
 import { kindText } from "../../core/machine/machine-kind";
+import { END_WORDS } from "../../core/trial/trial-end";
 import type { Db } from "../../data/database";
 import { everyMachine } from "../../data/machines";
 import { batchesOf, everyStock } from "../../data/stocks";
@@ -14,8 +16,6 @@ export type Place = {
   detail: string;
   href: string;
 };
-
-const END_WORDS = { proved: "proved", held: "check: still holding", "given up": "ended without a proof" } as const;
 
 /** Trials newest first. */
 export function placesView(db: Db): Place[] {

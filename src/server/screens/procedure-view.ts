@@ -1,4 +1,5 @@
 /** One procedure on one machine: how it stands and why, its limits, its trials, and the chart of its checks. */
+
 import type { Figure } from "../../core/drawing/figure";
 import { type ChangeKind, changesOn } from "../../core/machine/change";
 import { type Effect, needsText, WHY } from "../../core/machine/need";
@@ -10,6 +11,7 @@ import { fromInternal, UNITS } from "../../core/metrology/units";
 import type { AnyProcedure } from "../../core/procedures/contract";
 import { cardOf } from "../../core/stock/stock-at-hand";
 import { shownUnit } from "../../core/trial/decisions";
+import { END_WORDS } from "../../core/trial/trial-end";
 import type { Db } from "../../data/database";
 import { machineBySlug } from "../../data/machines";
 import type { Trial } from "../../data/trials";
@@ -59,8 +61,6 @@ export type ProcedureView = {
   signals: string[];
   trials: TrialRow[];
 };
-
-const END_WORDS = { proved: "proved", held: "check: still holding", "given up": "ended without a proof" } as const;
 
 /** `null` where there is no such machine, or no such procedure on it. */
 export function procedureView(

@@ -16,6 +16,7 @@ import { type Holder, holdersOf, machineById, reviseMachine } from "../../data/m
 import { addRound, confirmInForce } from "../../data/rounds";
 import { addLearned, addVerdict } from "../../data/solutions";
 import { endTrial, setDecision } from "../../data/trials";
+import { FormFaults } from "../form-faults";
 import { takeBackNewest } from "../ledger/ledger-steps";
 import { type TypedRow, typedValue } from "../ledger/typed-value";
 import { enterInPractice } from "../practice/practice-machine";
@@ -25,44 +26,43 @@ import { keepCheckVerdict } from "./check-steps";
 import { frozenSolution } from "./frozen-solution";
 import { burnedRound, contextOf, type FullTrial, fullTrial, historyOf, readingStamp } from "./trial-record";
 
+/** Rows as typed, by setting; `null` = nobody knows. */
+export type TypedSettings = Readonly<Record<string, readonly TypedRow[] | null>>;
+
 /**
- * What the controller really held at one setting during the burn; a difference from the ledger goes into the ledger as found. The round is
- * read back once all settings are that it is to correct.
+ * Saves what the controller held during the burn at these settings, all or none. A difference from the ledger goes into the ledger as found.
+ * The round is read back once every setting that it corrects is.
+ *
+ * @throws Refusal with the faults of all rows, each field after its setting: `scan offset row 300`
  */
-export function confirmHeld(
-  db: Db,
-  trialId: number,
-  n: number,
-  setting: string,
-  rows: readonly TypedRow[] | null,
-  now: number,
-): void {
+export function confirmHeld(db: Db, trialId: number, n: number, held: TypedSettings, now: number): void {
   const full = fullTrial(db, trialId);
   const round = burnedRound(db, trialId, n);
-  const value = rows && typedIn(full, setting, rows);
-  const before = round.inForce?.[setting] ?? null;
+  const values = typedIn(full, held);
   const acting = actingHolder(db, full, round.plan);
+  const others = full.procedure.sets(round.plan, full.machine).filter((key) => !values.has(key));
+  const isLast = others.every((key) => isReadBack(round, full.trial.decisions, key));
   db.transaction((tx) => {
-    const inForce: SettingsInForce = { ...round.inForce, [setting]: value };
-    const others = full.procedure.sets(round.plan, full.machine).filter((key) => key !== setting);
-    const isLast = others.every((key) => isReadBack(round, full.trial.decisions, key));
+    const inForce: SettingsInForce = { ...round.inForce, ...Object.fromEntries(values) };
     confirmInForce(tx, round.id, inForce, isLast ? now : round.readBackAt);
-    setDecision(tx, trialId, readBack(n, setting).as(true));
-    if (toColumn(before) === toColumn(value)) return;
-    addEntry(
-      tx,
-      {
-        ...ledgerBase(full, setting),
-        holderId: acting.id,
-        value,
-        u: null,
-        origin: "found",
-        solutionId: null,
-        readBack: true,
-        note: `read back during trial ${full.trial.code}`,
-      },
-      now,
-    );
+    for (const [setting, value] of values) {
+      setDecision(tx, trialId, readBack(n, setting).as(true));
+      if (toColumn(round.inForce?.[setting] ?? null) === toColumn(value)) continue;
+      addEntry(
+        tx,
+        {
+          ...ledgerBase(full, setting),
+          holderId: acting.id,
+          value,
+          u: null,
+          origin: "found",
+          solutionId: null,
+          readBack: true,
+          note: `read back during trial ${full.trial.code}`,
+        },
+        now,
+      );
+    }
   });
 }
 
@@ -80,23 +80,28 @@ export function decide(db: Db, trialId: number, decisions: readonly Decided[]): 
   });
 }
 
-/** Records what was entered at one holder, as it was entered. @returns id of the ledger entry */
-export function recordEntry(
+/**
+ * Records what was entered at one holder, as it was entered: all settings or none.
+ *
+ * @returns ids of the ledger entries, in the order of the settings
+ * @throws Refusal with the faults of all rows, each field after its setting: `scan offset row 300`
+ */
+export function recordEntries(
   db: Db,
   input: {
     trialId: number;
     n: number;
-    setting: string;
     holderId: number;
-    rows: readonly TypedRow[];
+    /** By setting. */
+    rows: Readonly<Record<string, readonly TypedRow[]>>;
     readBack: boolean;
     /** The readings that the page had worked from, as `readingStamp` names them. */
     seen: string;
   },
   now: number,
-): number {
+): number[] {
   const full = fullTrial(db, input.trialId);
-  const round = burnedRound(db, input.trialId, input.n);
+  const { inForce } = burnedRound(db, input.trialId, input.n);
   const holder = holdersOf(db, full.trial.machineId).find((h) => h.id === input.holderId);
   if (!holder) throw new Refusal("holder", "This machine has no such holder.");
   if (input.seen !== readingStamp(full, input.n))
@@ -105,31 +110,34 @@ export function recordEntry(
       "Readings were taken or taken back since these numbers were worked out. Look at them again.",
     );
   const outcome = full.procedure.solve(historyOf(full, input.n));
-  const correction = correctionFor(outcome, input.setting);
-  const typed = typedIn(full, input.setting, input.rows);
-  const value = merged(round.inForce?.[input.setting] ?? null, typed);
-  const outside = rangeFault(value, full.machine.held[input.setting]);
-  if (outside) throw new Refusal("value", outside);
+  const form = new FormFaults();
+  const entries = [...typedIn(full, input.rows)].flatMap(([setting, typed]) => {
+    const before = inForce?.[setting] ?? null;
+    const value = typed && merged(before, typed);
+    const outside = value && rangeFault(value, full.machine.held[setting]);
+    if (outside) form.add({ field: `${setting} value`, message: outside });
+    return value ? [{ setting, before, value, correction: correctionFor(outcome, setting) }] : [];
+  });
+  form.refuse();
   return db.transaction((tx) => {
     const solutionId = frozenSolution(tx, full, input.n, outcome, now);
-    if (holder.role === "controller") {
-      const before = round.inForce?.[input.setting] ?? null;
-      enterInPractice(tx, full.trial.machineId, input.setting, { before, value });
-    }
-    return addEntry(
-      tx,
-      {
-        ...ledgerBase(full, input.setting),
-        holderId: holder.id,
-        value,
-        u: Math.max(...correction.rows.map((row) => row.change.standardUncertainty)),
-        origin: "trial",
-        solutionId,
-        readBack: input.readBack,
-        note: "",
-      },
-      now,
-    );
+    return entries.map(({ setting, before, value, correction }) => {
+      if (holder.role === "controller") enterInPractice(tx, full.trial.machineId, setting, { before, value });
+      return addEntry(
+        tx,
+        {
+          ...ledgerBase(full, setting),
+          holderId: holder.id,
+          value,
+          u: Math.max(...correction.rows.map((row) => row.change.standardUncertainty)),
+          origin: "trial",
+          solutionId,
+          readBack: input.readBack,
+          note: "",
+        },
+        now,
+      );
+    });
   });
 }
 
@@ -230,8 +238,17 @@ function settingOf(full: FullTrial, key: string): SettingSpec {
   return spec;
 }
 
-function typedIn(full: FullTrial, setting: string, rows: readonly TypedRow[]): SettingValue {
-  return typedValue(settingOf(full, setting), settingUnit(full.machine, setting), rows);
+/** @throws Refusal with the faults of all settings */
+function typedIn(full: FullTrial, typed: TypedSettings): Map<string, SettingValue | null> {
+  const form = new FormFaults();
+  const values = new Map<string, SettingValue | null>();
+  for (const [key, rows] of Object.entries(typed)) {
+    const setting = settingOf(full, key);
+    const read = () => typedValue(setting, settingUnit(full.machine, key), rows ?? []);
+    values.set(key, rows && form.read(read, null, `${key} `));
+  }
+  form.refuse();
+  return values;
 }
 
 function correctionFor(outcome: Outcome, setting: string): Correction {

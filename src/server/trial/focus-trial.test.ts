@@ -10,7 +10,7 @@ import { foundWrong } from "../gauges/gauge-steps";
 import { writeDown } from "../ledger/ledger-steps";
 import { benchView } from "../screens/bench-view";
 import { burnOnPractice } from "./burn-on-practice";
-import { acceptVerdict, confirmHeld, layOutNext, recordEntry } from "./correction-steps";
+import { acceptVerdict, confirmHeld, layOutNext, recordEntries } from "./correction-steps";
 import { readAllOnPractice } from "./read-all-on-practice";
 import { fullTrial, historyOf, readingStamp, roundOf, settingsInForce } from "./trial-record";
 import { beginTrial, keepDraft, openSession } from "./trial-steps";
@@ -58,11 +58,11 @@ describe("a trial by eye", () => {
 
   it("goes on from a height that nobody knew, when that is said; a field left empty is not that", () => {
     const id = burned("focus");
-    expect(refusal(() => confirmHeld(db, id, 1, FOCUS_HEIGHT, [], NOW + 2))).toMatchObject({
-      field: "value",
+    expect(refusal(() => confirmHeld(db, id, 1, { [FOCUS_HEIGHT]: [] }, NOW + 2))).toMatchObject({
+      field: `${FOCUS_HEIGHT} value`,
       message: "Type the value.",
     });
-    confirmHeld(db, id, 1, FOCUS_HEIGHT, null, NOW + 2);
+    confirmHeld(db, id, 1, { [FOCUS_HEIGHT]: null }, NOW + 2);
     const round = roundOf(fullTrial(db, id), 1);
     expect(round.inForce).toEqual({ [FOCUS_HEIGHT]: null });
     expect(round.readBackAt).toBe(NOW + 2);
@@ -104,7 +104,7 @@ describe("a machine that finds its height by a stored number", () => {
   it("gets a new number from the old one, which is proved where it then comes by itself", () => {
     const id = begun();
     burnedAndRead(id, 1, STORED);
-    confirmHeld(db, id, 1, STORED_HEIGHT, [{ at: null, text: "122" }], NOW + 150);
+    confirmHeld(db, id, 1, { [STORED_HEIGHT]: [{ at: null, text: "122" }] }, NOW + 150);
     const full = fullTrial(db, id);
     const outcome = full.procedure.solve(historyOf(full, 1));
     if (outcome.status !== "solved") throw new Error(outcome.status);
@@ -112,13 +112,12 @@ describe("a machine that finds its height by a stored number", () => {
     const focusMm = outcome.estimates[0]?.quantity.value ?? 0;
     expect(row?.enter).toBeCloseTo(122 + (focusMm - 12), 1);
     const text = row?.enter.toFixed(1) ?? "";
-    recordEntry(
+    recordEntries(
       db,
       {
         trialId: id,
         n: 1,
-        setting: STORED_HEIGHT,
-        rows: [{ at: null, text }],
+        rows: { [STORED_HEIGHT]: [{ at: null, text }] },
         readBack: true,
         holderId: holdersOf(db, full.trial.machineId)[0]?.id ?? 0,
         seen: readingStamp(full, 1),

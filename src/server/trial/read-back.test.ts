@@ -17,10 +17,10 @@ it("is read back when the last setting is, and each setting by itself", () => {
     return round ? isReadBack(round, trial.decisions, setting) : null;
   };
   expect([known("axis scale x"), known("axis scale y")]).toEqual([false, false]);
-  confirmHeld(db, id, 1, "axis scale x", [{ at: null, text: "6.2" }], NOW + 2);
+  confirmHeld(db, id, 1, { "axis scale x": [{ at: null, text: "6.2" }] }, NOW + 2);
   expect([known("axis scale x"), known("axis scale y")]).toEqual([true, false]);
   expect(fullTrial(db, id).rounds[0]?.readBackAt).toBeNull();
-  confirmHeld(db, id, 1, "axis scale y", [{ at: null, text: "6.3" }], NOW + 3);
+  confirmHeld(db, id, 1, { "axis scale y": [{ at: null, text: "6.3" }] }, NOW + 3);
   expect(known("axis scale y")).toBe(true);
   expect(fullTrial(db, id).rounds[0]).toMatchObject({
     readBackAt: NOW + 3,

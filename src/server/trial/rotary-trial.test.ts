@@ -17,7 +17,7 @@ import { benchView } from "../screens/bench-view";
 import { machineView } from "../screens/machine-view";
 import { roundPartsView } from "../screens/round-parts-view";
 import { burnOnPractice } from "./burn-on-practice";
-import { acceptVerdict, confirmHeld, layOutNext, recordEntry } from "./correction-steps";
+import { acceptVerdict, confirmHeld, layOutNext, recordEntries } from "./correction-steps";
 import { readAllOnPractice } from "./read-all-on-practice";
 import { fullTrial, historyOf, readingStamp, settingsInForce } from "./trial-record";
 import { beginTrial, markBurned, openSession } from "./trial-steps";
@@ -46,21 +46,20 @@ function correct(now: number): void {
     [ROTARY_STEPS, "6400"],
     [ROLLER_DIAMETER, "20"],
   ] as const)
-    confirmHeld(db, id, 1, setting, [{ at: null, text }], now);
+    confirmHeld(db, id, 1, { [setting]: [{ at: null, text }] }, now);
   const full = fullTrial(db, id);
   const outcome = full.procedure.solve(historyOf(full, 1));
   if (outcome.status !== "solved") throw new Error(outcome.status);
   for (const c of outcome.corrections)
-    recordEntry(
+    recordEntries(
       db,
       {
         trialId: id,
         n: 1,
-        setting: c.setting,
         holderId: controller(),
         readBack: true,
         seen: readingStamp(full, 1),
-        rows: c.rows.map((row) => ({ at: row.at, text: entryText(row.enter, c) })),
+        rows: { [c.setting]: c.rows.map((row) => ({ at: row.at, text: entryText(row.enter, c) })) },
       },
       now + 1,
     );
@@ -138,23 +137,24 @@ describe("a rotary on the bench", () => {
     const worn = beginTrial(db, "bracken", "rotary", NOW + 2);
     id = worn;
     burnAndRead(1, NOW + 3);
-    confirmHeld(db, worn, 1, ROTARY_STEPS, [{ at: null, text: "10000" }], NOW + 100);
-    confirmHeld(db, worn, 1, ROLLER_DIAMETER, null, NOW + 101);
+    confirmHeld(db, worn, 1, { [ROTARY_STEPS]: [{ at: null, text: "10000" }] }, NOW + 100);
+    confirmHeld(db, worn, 1, { [ROLLER_DIAMETER]: null }, NOW + 101);
     const full = fullTrial(db, worn);
     const outcome = full.procedure.solve(historyOf(full, 1));
     const [correction] = outcome.status === "solved" ? outcome.corrections : [];
     if (!correction) throw new Error(outcome.status);
     expect(Math.abs((correction.rows[0]?.enter ?? 0) / 25_000 - 1)).toBeLessThan(0.01);
-    recordEntry(
+    recordEntries(
       db,
       {
         trialId: worn,
         n: 1,
-        setting: ROTARY_STEPS,
         holderId: controller(),
         readBack: true,
         seen: readingStamp(full, 1),
-        rows: correction.rows.map((row) => ({ at: row.at, text: entryText(row.enter, correction) })),
+        rows: {
+          [ROTARY_STEPS]: correction.rows.map((row) => ({ at: row.at, text: entryText(row.enter, correction) })),
+        },
       },
       NOW + 200,
     );

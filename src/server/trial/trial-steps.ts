@@ -2,7 +2,7 @@
 
 import { createHash } from "node:crypto";
 import { isMeasured } from "../../core/coupon/ask";
-import { doubtAbout } from "../../core/course/plausibility";
+import { questionAbout } from "../../core/course/plausibility";
 import { PICTURE_READER } from "../../core/metrology/gauge";
 import { MOST_ZERO_MM, type Zero } from "../../core/metrology/sitting";
 import type { Answer } from "../../core/trial/answer";
@@ -26,8 +26,8 @@ import { openTrial } from "./check-steps";
 import { freezeBurn } from "./freeze-burn";
 import { type BurnedRound, burnedRound, contextOf, fullTrial, historyOf, laidOut, roundOf } from "./trial-record";
 
-/** So many doubts about a sheet are said at once. */
-const DOUBTS_SHOWN = 3;
+/** So many questions about a sheet are said at once. */
+const QUESTIONS_SHOWN = 3;
 
 /**
  * Begins a trial with the defaults of its procedure laid out.
@@ -174,7 +174,7 @@ function withPicture(answer: Answer, picture: Taking["picture"]): Answer {
 /**
  * Takes the readings of a filled sheet: all of them, or none where one cannot be read. Sent twice it takes them once.
  *
- * @param sure the doubts about them were seen; without it the first doubts are asked about and nothing is taken
+ * @param sure the questions about them were seen; without it the first questions are asked about and nothing is taken
  * @returns how many were taken now
  * @throws Refusal with line and column of the first fault
  */
@@ -184,37 +184,37 @@ export function takeSheet(db: Db, trialId: number, n: number, text: string, sure
   if (!rows.ok) throw new Refusal("sheet", faultText(rows));
   if (rows.value.length === 0) throw new Refusal("sheet", "No reading is filled in on this sheet.");
   const digest = createHash("sha256").update(text).digest("hex").slice(0, 20);
-  const doubts: string[] = [];
+  const questions: string[] = [];
   return db.transaction((tx) => {
     const before = countReadings(tx, round.id).count;
     for (const row of rows.value) {
       const clientKey = `sheet ${trialId} ${n} ${digest} ${row.line}`;
       const place = `Line ${row.line}, ${row.site}`;
-      const doubt = sure ? null : doubtBefore(tx, trialId, n, row);
-      if (doubt) doubts.push(`${place}: ${doubt}`);
+      const question = sure ? null : questionBefore(tx, trialId, n, row);
+      if (question) questions.push(`${place}: ${question}`);
       at(place, () => takeReading(tx, { trialId, n, site: row.site, input: row.input, from: "typed", clientKey }, now));
     }
     const taken = countReadings(tx, round.id).count - before;
     // Thrown, so that the transaction takes nothing.
-    if (taken > 0 && doubts.length > 0) throw new Refusal("doubt", doubtsText(doubts));
+    if (taken > 0 && questions.length > 0) throw new Refusal("question", questionsText(questions));
     return taken;
   });
 }
 
 /** What a person would be asked before a reading is taken; `null` where nothing, or where it cannot be read anyway. */
-function doubtBefore(db: Db, trialId: number, n: number, row: { site: string; input: AnswerInput }): string | null {
+function questionBefore(db: Db, trialId: number, n: number, row: { site: string; input: AnswerInput }): string | null {
   const full = fullTrial(db, trialId);
   const round = roundOf(full, n);
   const session = round.sessions.at(-1);
   const site = round.spec?.sites.find((s) => s.id === row.site);
   if (!session || !site || row.input.kind === "cannot read") return null;
   const read = readAnswerInput(site, row.input, session);
-  return read.ok ? doubtAbout(full.procedure, historyOf(full, n), site, read.value) : null;
+  return read.ok ? questionAbout(full.procedure, historyOf(full, n), site, read.value) : null;
 }
 
-function doubtsText(doubts: readonly string[]): string {
-  const more = doubts.length > DOUBTS_SHOWN ? ` And ${doubts.length - DOUBTS_SHOWN} more like this.` : "";
-  return `Nothing is taken yet. ${doubts.slice(0, DOUBTS_SHOWN).join(" ")}${more}`;
+function questionsText(questions: readonly string[]): string {
+  const more = questions.length > QUESTIONS_SHOWN ? ` And ${questions.length - QUESTIONS_SHOWN} more like this.` : "";
+  return `Nothing is taken yet. ${questions.slice(0, QUESTIONS_SHOWN).join(" ")}${more}`;
 }
 
 function at<T>(place: string, act: () => T): T {

@@ -80,7 +80,7 @@ describe("the stamp of a trial", () => {
     });
     changes(() => undoReading(db, trialId, 1, reading, NOW + 5));
     changes(() => decide(db, trialId, [{ key: "table", value: "line" }]));
-    changes(() => confirmHeld(db, trialId, 1, "scan offset", [], NOW + 6));
+    changes(() => confirmHeld(db, trialId, 1, { "scan offset": [] }, NOW + 6));
     changes(() => trialView(db, trialId, NOW + 7), false);
     expect(refusal(() => trialStamp(db, 4711)).field).toBe("trial");
   });

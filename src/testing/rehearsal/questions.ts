@@ -1,6 +1,6 @@
 /** How often a clean coupon is asked about while its readings are typed, one after the other. */
 
-import { doubtAbout } from "../../core/course/plausibility";
+import { questionAbout } from "../../core/course/plausibility";
 import type { AnyProcedure } from "../../core/procedures/contract";
 import type { History } from "../../core/trial/history";
 
@@ -15,7 +15,7 @@ export function questionsOf(procedure: AnyProcedure, history: History): Asked[] 
     if (!site || content.status !== "read") return [];
     const before = { ...round, answers: round.answers.slice(0, nth) };
     const rounds = history.rounds.map((r) => (r === round ? before : r));
-    const question = doubtAbout(procedure, { ...history, rounds }, site, content.value);
+    const question = questionAbout(procedure, { ...history, rounds }, site, content.value);
     return question ? [{ site: id, nth, question }] : [];
   });
 }

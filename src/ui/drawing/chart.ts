@@ -51,8 +51,8 @@ function inks(place: HTMLElement): Inks {
 
 function xyOption(figure: XyFigure, ink: Inks): echarts.EChartsCoreOption {
   const label = { color: ink.ink2, fontFamily: ink.mono, fontSize: 13 };
-  const good = figure.points.filter((p) => p.state !== "in doubt");
-  const suspect = figure.points.filter((p) => p.state === "in doubt");
+  const good = figure.points.filter((p) => p.state !== "suspect");
+  const suspect = figure.points.filter((p) => p.state === "suspect");
   return {
     animation: false,
     textStyle: { fontFamily: ink.mono },

@@ -106,9 +106,9 @@ export function GaugeForm({ gauge, onDone }: { gauge: Gauge | null; onDone: (id:
           </select>
         </div>
       </div>
-      {field("resolution", "Smallest step it shows", "A digit, or the distance between two lines.")}
+      {field("resolution", "Resolution", "A digit, or the distance between two lines.")}
       {field("limit", "Limit of error", "From its data sheet or certificate. If unknown, leave empty.")}
-      {field("placing", "Placing scatter", "Standard deviation, from experience. If unknown, leave empty.")}
+      {field("placing", "Repeatability", "Standard deviation, from experience. If unknown, leave empty.")}
       <Faults of={elsewhere} />
       <div className="flex gap-2">
         <Button weight="primary" type="submit" disabled={busy}>

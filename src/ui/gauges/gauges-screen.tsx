@@ -36,12 +36,10 @@ export function GaugesScreen({ rows, now }: { rows: GaugeRow[]; now: number }) {
               <table className="stacked-table w-full">
                 <HeadRow
                   cells={[
-                    ...["Gauge", "Smallest step", "Limit of error", "Placing scatter", "Zero", "Sittings"].map(
-                      (label) => ({
-                        label,
-                        className: "pr-4 whitespace-nowrap",
-                      }),
-                    ),
+                    ...["Gauge", "Resolution", "Limit of error", "Repeatability", "Zero", "Sittings"].map((label) => ({
+                      label,
+                      className: "pr-4 whitespace-nowrap",
+                    })),
                     { label: "" },
                   ]}
                 />
@@ -73,16 +71,16 @@ export function GaugesScreen({ rows, now }: { rows: GaugeRow[]; now: number }) {
             <h2 className="font-semibold">What these mean</h2>
             <dl className="mt-2 grid gap-2">
               <Meaning term="Limit of error">
-                What all its readings may have in common, up to so much. Repeats do not shrink it; it cancels in
+                Largest error that all readings of a gauge may share. Repeats do not reduce it. It cancels in
                 differences.
               </Meaning>
-              <Meaning term="Placing scatter">
-                How far readings of one place lie apart in your hand (standard deviation). Repeats tell it and shrink
-                it; this is what is taken before there are any.
+              <Meaning term="Repeatability">
+                Scatter of your readings at the same point, as a standard deviation. Repeats measure it and reduce its
+                effect. Ustrina uses the value of this table until there are repeats.
               </Meaning>
               <Meaning term="Zero">
-                What closed jaws read. Looked at in each sitting, for inside and outside jaws apart, and taken off every
-                measured length.
+                Reading with closed jaws. Read the zero of each pair of jaws once a session. Ustrina subtracts it from
+                every length.
               </Meaning>
             </dl>
           </section>
@@ -109,13 +107,13 @@ function Row({ row, now, onEdit, onWrong }: RowProps) {
           <FaultLine key={fault.id} fault={fault} now={now} />
         ))}
       </th>
-      <td className="num py-2 pr-4 whitespace-nowrap" data-label="Smallest step">
+      <td className="num py-2 pr-4 whitespace-nowrap" data-label="Resolution">
         {inUnit(gauge.resolutionMm, gauge.unit, 5)}
       </td>
       <td className="num py-2 pr-4 whitespace-nowrap" data-label="Limit of error">
         ± {inUnit(gauge.limitMm, gauge.unit, 5)}
       </td>
-      <td className="num py-2 pr-4 whitespace-nowrap" data-label="Placing scatter">
+      <td className="num py-2 pr-4 whitespace-nowrap" data-label="Repeatability">
         {gauge.placing ? inUnit(gauge.placing.sdMm, gauge.unit, 5) : "not known"}
       </td>
       <td className="py-2 pr-4 whitespace-nowrap" data-label="Zero">

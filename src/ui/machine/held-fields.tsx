@@ -111,7 +111,7 @@ export function HeldFields({ setting, value, faultAt, onChange }: HeldProps) {
           value={value.effect}
           onChange={(effect) => set({ effect })}
           fault={faultAt("effect")}
-          why={value.effect === "" ? "Empty: not known. Two burns show it." : undefined}
+          why={value.effect === "" ? "Leave empty if unknown. Two burns measure the effect." : undefined}
         />
       )}
       {!isSwitch && (
@@ -127,7 +127,7 @@ export function HeldFields({ setting, value, faultAt, onChange }: HeldProps) {
       )}
       <p className="text-[14px] text-ink2 sm:col-span-3">
         {isSwitch
-          ? "A switch: on or off."
+          ? "Switch, on or off."
           : `${setting.about ? `${setting.about} ` : ""}Smallest and largest value empty: not known.`}
       </p>
     </fieldset>

@@ -104,8 +104,8 @@ function Standing({ view, now }: { view: ProcedureView; now: number }) {
 }
 
 const RESULT_WORDS: Record<CheckRow["result"], string> = {
-  proved: "still holding",
-  "not proved": "no longer holding",
+  proved: "still valid",
+  "not proved": "no longer valid",
   "cannot tell": "undecided",
 };
 

@@ -3,6 +3,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
 import { countText } from "../../core/metrology/count-text";
+import { END_WORDS } from "../../core/trial/trial-end";
 import { beginBatch, setStockArchived, takeBackBatch } from "../../server/actions/stock-actions";
 import type { BatchView, StockTrial, StockView } from "../../server/stock/stock-view";
 import { Ago } from "../primitives/ago";
@@ -122,8 +123,6 @@ function Head({ view }: { view: StockView }) {
     </section>
   );
 }
-
-const END_WORDS = { proved: "proved", held: "check: still holding", "given up": "ended without a proof" } as const;
 
 function Trials({ trials, now }: { trials: readonly StockTrial[]; now: number }) {
   if (trials.length === 0) return null;

@@ -2,6 +2,7 @@
 import { useRouter } from "next/navigation";
 import { toast } from "sonner";
 import type { LengthUnit } from "../../core/metrology/units";
+import { END_WORDS } from "../../core/trial/trial-end";
 import { setOffCard } from "../../server/actions/stock-actions";
 import type { ResultView } from "../../server/stock/stock-view";
 import { Ago } from "../primitives/ago";
@@ -10,8 +11,6 @@ import { Link } from "../primitives/link";
 import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";
 import { ResultBody } from "./result-body";
-
-const END_WORDS = { proved: "proved", held: "held at a check", "given up": "ended without a proof" } as const;
 
 /** What was kept of it, newest first: each holds for its batch, its machine and its conditions alone. */
 export function ResultsCard({ results, unit, now }: { results: readonly ResultView[]; unit: LengthUnit; now: number }) {

@@ -1,6 +1,7 @@
 "use client";
 import clsx from "clsx";
 import { use } from "react";
+import { END_WORDS } from "../../core/trial/trial-end";
 import type { TrialView } from "../../server/trial/trial-view";
 import { sessionText } from "../gauges/gauge-words";
 import { Notice } from "../primitives/notice";
@@ -71,12 +72,6 @@ export function TrialScreen({
     </>
   );
 }
-
-const END_WORDS = {
-  proved: "ended: proved",
-  held: "ended: still holding",
-  "given up": "ended without a proof",
-} as const;
 
 function RoundNote({ view, n }: { view: TrialView; n: number }) {
   const round = view.rounds.find((r) => r.n === n);

@@ -10,10 +10,11 @@ import { fromInternal, UNITS } from "../../metrology/units";
 import { slopeFound, type Try, type TuningStep, tuningStep } from "../../settings/tuning";
 import type { History, RoundRecord } from "../../trial/history";
 import type { Correction } from "../../trial/outcome";
+import { termName } from "./map";
 import { type Need, needsOf } from "./needs";
 import { type FieldPlan, formTermsOf, keyOf } from "./plan";
 import { effectMm } from "./present";
-import { fieldKey, fieldSetting, termLabel } from "./setting";
+import { fieldKey, fieldSetting } from "./setting";
 
 type H = History<FieldPlan>;
 type Round = RoundRecord<FieldPlan>;
@@ -137,8 +138,8 @@ const WHY: Readonly<Record<TuningStep["why"], string>> = {
 function triesLines({ term, tries, slope }: Tuned): string[] {
   if (tries.length < 2) return [];
   return [
-    `${withinSentence(termLabel(term))}: ${tries.map((t) => `${plain(t.value, 3)} left ${signed(t.error, 3)} mm`).join("; ")}`,
-    ...(slope === null ? [] : [`one more moves the corner by ${signed(slope, 4)} mm`]),
+    `${withinSentence(termName(term))}: ${tries.map((t) => `${signed(t.error, 3)} mm with ${plain(t.value, 3)}`).join("; ")}`,
+    ...(slope === null ? [] : [`an increase of 1 moves the corner by ${signed(slope, 4)} mm`]),
   ];
 }
 

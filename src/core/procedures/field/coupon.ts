@@ -55,7 +55,7 @@ export function fieldRound(plan: FieldPlan, context: PlanContext, purpose: Purpo
     delivery: "A square in the middle of the field",
     checklist: [
       eyewearLine(machine),
-      `Use stock of ${plain(plan.stockMm)} mm. The field belongs to its thickness.`,
+      `Use stock of ${plain(plan.stockMm)} mm. The result is valid for this thickness only.`,
       "Switch off any correction of the drawing in the program that sends it.",
       ...(purpose === "measure" ? [] : ["Check that every new setting is in the controller."]),
     ],
@@ -145,7 +145,7 @@ function siteOf(plan: FieldPlan, id: LengthId): Site {
   return {
     id,
     label,
-    question: `How long is it: ${withinSentence(label)}? Measure between the crossings of the lines.`,
+    question: `How long is the ${withinSentence(label)}? Measure between the crossings of the lines.`,
     ask: lengthAsk({ plausibleUpTo: PLAUSIBLE_SHARE * nominalMm(id, plan) }),
     measurand: { kind: "span", from: { kind: "cross", near: a }, to: { kind: "cross", near: b } },
     place: { piece: PIECE, at: onCoupon(nameAt(id, plan), plan), radiusMm: RADIUS * plan.fieldMm },

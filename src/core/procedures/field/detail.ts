@@ -5,7 +5,7 @@ import { knownLengthDetail } from "../../measuring/known-length";
 import { plain } from "../../metrology/quantity-text";
 import type { Focus, History, RoundRecord } from "../../trial/history";
 import { lookedAt } from "../../trial/looked-at";
-import { endsOf, LENGTHS, type LengthId } from "./lengths";
+import { endsOf, LENGTHS, lengthOf } from "./lengths";
 import { mapped, type Vector } from "./map";
 import { fieldIn } from "./observe";
 import { type FieldPlan, limitsOf } from "./plan";
@@ -21,15 +21,16 @@ export function fieldDetail(history: History<FieldPlan>, focus: Focus): Detail |
   const ofKnown = looked && knownLengthDetail(looked);
   if (!looked || ofKnown) return ofKnown;
   const { round, site, text } = looked;
+  const length = lengthOf(site.id);
   const { times, to } = enlarged(history, round);
   const scale = (2 * HALF) / Math.max(round.plan.sideXMm, round.plan.sideYMm);
   const place = (p: Vector) => at(to(p).x * scale, to(p).y * scale);
   const drawn = (p: Vector) => at(p.x * scale, p.y * scale);
-  const { from, to: end } = endsOf(site.id as LengthId, round.plan);
+  const { from, to: end } = endsOf(length, round.plan);
   const middle = place({ x: (2 * from.x + end.x) / 3, y: (2 * from.y + end.y) / 3 });
   const [ax, ay] = [round.plan.sideXMm / 2, round.plan.sideYMm / 2];
   return {
-    title: `Detail, ${LENGTHS[site.id as LengthId].label}`,
+    title: `Detail, ${LENGTHS[length].label}`,
     note: times > 1 ? `errors drawn ${plain(times, 0)} times larger; front below` : "as drawn; front below",
     radius: RADIUS,
     strip: { low: -HALF - 0.5, high: HALF + 0.5 },

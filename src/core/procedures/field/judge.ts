@@ -4,14 +4,9 @@ import { times } from "../../metrology/budget";
 import { expandedUncertainty } from "../../metrology/measured";
 import { fixed } from "../../metrology/quantity-text";
 import type { History, RoundRecord } from "../../trial/history";
-import type { MapTerm } from "./map";
+import { type MapTerm, termName } from "./map";
 import { needsOf } from "./needs";
 import { type FieldPlan, settableTerms } from "./plan";
-
-export function termName(term: MapTerm): string {
-  const [first = "", ...rest] = term.replace(/ [xy]$/, (axis) => axis.toUpperCase());
-  return first.toUpperCase() + rest.join("");
-}
 
 export const errorLabel = (term: MapTerm) => `${termName(term)}, at the corner`;
 

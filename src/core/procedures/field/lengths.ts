@@ -3,19 +3,17 @@
 import type { Vector } from "./map";
 import type { FieldPlan } from "./plan";
 
-export type LengthId =
-  | "x front"
-  | "x middle"
-  | "x back"
-  | "y left"
-  | "y middle"
-  | "y right"
-  | "diagonal 1"
-  | "diagonal 2"
-  | "x half"
-  | "y half"
-  | "x quarter"
-  | "y quarter";
+const SQUARE = ["x front", "x middle", "x back", "y left", "y middle", "y right", "diagonal 1", "diagonal 2"] as const;
+const HALVES = ["x half", "y half"] as const;
+const QUARTERS = ["x quarter", "y quarter"] as const;
+export type LengthId = (typeof SQUARE | typeof HALVES | typeof QUARTERS)[number];
+
+/** The length that a point asks for. @throws RangeError for a point of no length */
+export function lengthOf(site: string): LengthId {
+  const found = [...SQUARE, ...HALVES, ...QUARTERS].find((id) => id === site);
+  if (!found) throw new RangeError(`“${site}” is no length of a field`);
+  return found;
+}
 
 type Ends = readonly [number, number];
 
@@ -29,26 +27,15 @@ export const LENGTHS: Readonly<Record<LengthId, { label: string; mark: string; f
   "y right": { label: "Side along Y, right", mark: "Y3", from: [1, -1], to: [1, 1] },
   "diagonal 1": { label: "Diagonal from front right to back left", mark: "D1", from: [1, -1], to: [-1, 1] },
   "diagonal 2": { label: "Diagonal from front left to back right", mark: "D2", from: [-1, -1], to: [1, 1] },
-  "x half": { label: "Centre to the right end", mark: "X4", from: [0, 0], to: [1, 0] },
-  "y half": { label: "Centre to the back end", mark: "Y4", from: [0, 0], to: [0, 1] },
-  "x quarter": { label: "Quarter ticks along X", mark: "X4", from: [-0.5, 0], to: [0.5, 0] },
-  "y quarter": { label: "Quarter ticks along Y", mark: "Y4", from: [0, -0.5], to: [0, 0.5] },
+  "x half": { label: "Half mid-line from the centre to the right", mark: "X4", from: [0, 0], to: [1, 0] },
+  "y half": { label: "Half mid-line from the centre to the back", mark: "Y4", from: [0, 0], to: [0, 1] },
+  "x quarter": { label: "Distance between the quarter ticks along X", mark: "X4", from: [-0.5, 0], to: [0.5, 0] },
+  "y quarter": { label: "Distance between the quarter ticks along Y", mark: "Y4", from: [0, -0.5], to: [0, 0.5] },
 };
-
-const SQUARE: readonly LengthId[] = [
-  "x front",
-  "x middle",
-  "x back",
-  "y left",
-  "y middle",
-  "y right",
-  "diagonal 1",
-  "diagonal 2",
-];
 
 /** Quarter ticks show own cubics; where no setting takes them, they make the worst point worse, and halves check a tilt instead. */
 export function lengthsOf({ way }: Pick<FieldPlan, "way">): LengthId[] {
-  return [...SQUARE, ...(way === "nine" ? (["x quarter", "y quarter"] as const) : (["x half", "y half"] as const))];
+  return [...SQUARE, ...(way === "nine" ? QUARTERS : HALVES)];
 }
 
 export type Sides = Pick<FieldPlan, "sideXMm" | "sideYMm">;

@@ -10,10 +10,16 @@
  */
 
 import type { FieldTerm } from "../../geometry/field-term";
+import { atBeginning } from "../../metrology/sentence-case";
 
 export const SCALE_TERMS = ["scale x", "scale y"] as const;
 export const QUADRATIC_TERMS = ["quadratic x", "quadratic y"] as const;
 export type MapTerm = (typeof SCALE_TERMS)[number] | FieldTerm | (typeof QUADRATIC_TERMS)[number];
+
+/** A term as a label: `Bow X`, `Shear`. */
+export function termName(term: MapTerm): string {
+  return atBeginning(term.replace(/ [xy]$/, (axis) => axis.toUpperCase()));
+}
 
 /** mm at the corner, by term; 0 where left out. */
 export type FieldMap = Readonly<Partial<Record<MapTerm, number>>>;

@@ -27,7 +27,7 @@ export const needsOf = remembering<FieldPlan, Needs | null>((history, round) => 
   const made = composed(read.map, present, settableTerms(plan), half);
   if (!made) return null;
   const needs = settableTerms(plan).map((term): Need => {
-    const value = (made.controller[term] ?? 0) - (present[term as keyof typeof present] ?? 0);
+    const value = (made.controller[term] ?? 0) - (present[term] ?? 0);
     const spread = combine(read.fit, rowOf(term, plan));
     return { term, need: { ...spread, quantity: { ...spread.quantity, value } } };
   });
@@ -39,7 +39,7 @@ function rowOf(term: MapTerm, plan: FieldPlan): Row {
   const settable = settableTerms(plan);
   const row: Record<string, number> = {};
   for (const error of solvedTerms(plan)) {
-    const share = sharesOf(settable, plan.fieldMm / 2, error)[term] ?? 0;
+    const share = sharesOf(settable, error)[term] ?? 0;
     if (Math.abs(share) > 1e-6) row[error] = share;
   }
   return row;
@@ -47,14 +47,16 @@ function rowOf(term: MapTerm, plan: FieldPlan): Row {
 
 const remembered = new Map<string, Readonly<Record<string, number>>>();
 
-/** What a small error of one term asks of each setting, mm a mm. */
-function sharesOf(settable: readonly MapTerm[], half: number, error: MapTerm): Readonly<Record<string, number>> {
+/** An error so small that settings answer it in proportion, as a share of half the field. */
+const SMALL = 1e-3;
+
+/** What a small error of one term asks of each setting, mm per mm: the same in fields of all sizes. */
+function sharesOf(settable: readonly MapTerm[], error: MapTerm): Readonly<Record<string, number>> {
   const key = `${settable.join()}|${error}`;
   const before = remembered.get(key);
   if (before) return before;
-  const small = 1e-3 * half;
-  const made = composed({ [error]: small }, {}, settable, half)?.controller ?? {};
-  const shares = Object.fromEntries(settable.map((t) => [t, (made[t] ?? 0) / small]));
+  const made = composed({ [error]: SMALL }, {}, settable, 1)?.controller ?? {};
+  const shares = Object.fromEntries(settable.map((t) => [t, (made[t] ?? 0) / SMALL]));
   remembered.set(key, shares);
   return shares;
 }

@@ -17,8 +17,8 @@ import { type HistoryKnown, remembering } from "../../measuring/remembering";
 import type { Budgeted } from "../../metrology/budget";
 import { withinSentence } from "../../metrology/sentence-case";
 import type { RoundRecord } from "../../trial/history";
-import { endsOf, LENGTHS, type LengthId, lengthsOf, nominalMm } from "./lengths";
-import { basisOf, type FieldMap, type MapTerm, mapped } from "./map";
+import { endsOf, LENGTHS, type LengthId, lengthOf, lengthsOf, nominalMm } from "./lengths";
+import { basisOf, type FieldMap, type MapTerm, mapped, termName } from "./map";
 import { type FieldPlan, settableTerms } from "./plan";
 import { presentMap } from "./present";
 
@@ -183,12 +183,12 @@ function modelAt(history: Known, round: Round, readings: readonly LengthReading[
     { answers: round.answers, gauges: history.gauges, decisions: history.decisions },
     {
       jawsOf: () => "outside",
-      lengthOf: (r) => nominalMm(r.site as LengthId, plan),
+      lengthOf: (r) => nominalMm(lengthOf(r.site), plan),
       row: (r) => ({ ...of(r).row, [`stray ${r.site}`]: 1 }),
       y: (r) => r.value - of(r).mm,
       terms: [],
       facts: (r) => ({
-        pointLabel: withinSentence(LENGTHS[r.site as LengthId].label),
+        pointLabel: withinSentence(LENGTHS[lengthOf(r.site)].label),
         signedByWords: false,
         ...(r.site.startsWith("diagonal") ? {} : { axis: r.site.slice(0, 1) }),
       }),
@@ -202,7 +202,7 @@ function modelAt(history: Known, round: Round, readings: readonly LengthReading[
       ],
       wanted: settableTerms(plan).map((id) => ({
         id,
-        label: termText(id),
+        label: `the ${withinSentence(termName(id))}`,
         row: { [id]: 1 },
         proves: 1,
       })),
@@ -238,13 +238,6 @@ function quadratics(history: Known, round: Round, at: FieldMap): Observation[] {
     const tied = known(own, label, { value: (at[keystone] ?? 0) - present - here, u: TIED_MM, canBeWrong: false });
     return { ...tied, row: { [own]: 1, [keystone]: -1 } };
   });
-}
-
-/** A term within a sentence. */
-export function termText(term: MapTerm): string {
-  const [axis] = term.split(" ").slice(-1);
-  const name = axis === "x" || axis === "y" ? `${term.slice(0, -2)} ${axis.toUpperCase()}` : term;
-  return `the ${name}`;
 }
 
 /** An own quadratic as the first burn told it, which no setting changes; `null` in the first burn. */

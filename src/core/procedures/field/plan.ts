@@ -12,8 +12,8 @@ import type { PlanContext, PlanForm, PlanWarning } from "../../trial/plan-form";
 import { type PlanOf, planForm } from "../../trial/plan-table";
 import { lineFields, repeatsField } from "../../trial/shared-fields";
 import { FOCUS_HEIGHT } from "../focus/plan";
-import type { MapTerm } from "./map";
-import { FIELD_SCALE, fieldKey, fieldSetting, termLabel } from "./setting";
+import { type MapTerm, termName } from "./map";
+import { FIELD_SCALE, fieldKey, fieldSetting } from "./setting";
 
 export const WAYS = {
   scale: "Scale alone",
@@ -135,16 +135,16 @@ function planFields(context: PlanContext) {
     repeats: repeatsField(2),
     knownMm: knownLengthField(context),
     heightMm: field.signedLength({
-      label: "Height in focus",
+      label: "Focus height",
       group: "Burn",
-      why: "As the scale or readout shows it. The field belongs to it.",
+      why: "Enter the value of the scale or readout.",
       usual: height?.shape === "scalar" ? height.value : 0,
       when: height?.shape === "scalar" ? undefined : false,
     }),
     stockMm: field.length({
       label: "Stock thickness",
       group: "Burn",
-      why: "The field belongs to it. Keep the focus on its top face.",
+      why: "Set the focus on the top face of the stock.",
       usual: 1,
     }),
     ...lineFields(machine),
@@ -192,7 +192,7 @@ function rangeMissing(plan: FieldPlan, { machine }: PlanContext): string | null 
   });
   const [first] = open;
   return first
-    ? `The range of ${termLabel(first)} is not known. Enter its smallest and largest value on the machine page, or choose fewer settings.`
+    ? `The range of ${termName(first)} is not known. Enter its smallest and largest value on the machine page, or choose fewer settings.`
     : null;
 }
 

@@ -9,12 +9,12 @@ import type { Outcome } from "../../trial/outcome";
 import type { Verdict } from "../../trial/verdict";
 import { defineProcedure } from "../contract";
 import { FOCUS_HEIGHT } from "../focus/plan";
-import { INVERT_X, INVERT_Y, SWAP } from "../orientation/setting";
+import { NEEDS_ORIENTATION } from "../orientation/setting";
 import { isOpen, tunedIn } from "./correction";
 import { fieldRound } from "./coupon";
 import { bentSquare, fieldDetail } from "./detail";
 import { judgeField } from "./judge";
-import { LENGTHS, type LengthId, nominalMm } from "./lengths";
+import { lengthOf, lengthsOf, nominalMm } from "./lengths";
 import { observeField } from "./observe";
 import { type FieldPlan, fieldPlan, keyOf, planWarnings, settableTerms } from "./plan";
 import { FIELD_SETTINGS } from "./setting";
@@ -24,7 +24,6 @@ import { solveField } from "./solve";
 const DEFAULT_TOLERANCE_MM = 0.15;
 /** Lengths come out within this share of their nominal before anything is known. */
 const EXPECTED_WITHIN = 0.02;
-const ORIENTED = "the orientation was changed";
 
 const WORDS: CourseWords = {
   read: "Measure the lengths of the square first.",
@@ -42,9 +41,7 @@ export const galvoField = defineProcedure<FieldPlan>({
   needs: [
     { on: "optic", effect: "stale" },
     { on: "setting", what: FOCUS_HEIGHT, effect: "stale", why: "the focus height was changed" },
-    { on: "setting", what: SWAP, effect: "stale", why: ORIENTED },
-    { on: "setting", what: INVERT_X, effect: "stale", why: ORIENTED },
-    { on: "setting", what: INVERT_Y, effect: "stale", why: ORIENTED },
+    ...NEEDS_ORIENTATION,
     { on: "change", what: "head", effect: "stale" },
     { on: "change", what: "thickness", effect: "stale" },
     { on: "change", what: "mirrors", effect: "stale" },
@@ -90,7 +87,7 @@ function next(history: History<FieldPlan>, outcome: Outcome, verdict: Verdict | 
 function expectedLength(history: History<FieldPlan>, site: string): Measured | null {
   const plan = history.rounds.at(-1)?.plan;
   const predicted = predictedReading(observeField, history, site);
-  if (predicted || !plan || !(site in LENGTHS)) return predicted;
-  const nominal = nominalMm(site as LengthId, plan);
+  if (predicted || !plan || !lengthsOf(plan).some((id) => id === site)) return predicted;
+  const nominal = nominalMm(lengthOf(site), plan);
   return measured(nominal, EXPECTED_WITHIN * nominal, Infinity);
 }

@@ -1,28 +1,16 @@
-/** What the controller of a galvo holds of its field: a scale for each axis, and coefficients of the form. */
+/** Settings of the field in the controller of a galvo: a scale for each axis, and coefficients of the form. */
 
-import type { FieldTerm } from "../../geometry/field-term";
+import { FIELD_TERMS, type FieldTerm } from "../../geometry/field-term";
 import { AXES, type Axis } from "../../machine/machine-kind";
+import { withinSentence } from "../../metrology/sentence-case";
 import { scalarSetting } from "../../settings/declared";
 import type { SettingSpec } from "../../settings/setting";
+import { termName } from "./map";
 
 export const FIELD_SCALE: Readonly<Record<Axis, string>> = { x: "field scale x", y: "field scale y" };
 
 export function fieldKey(term: FieldTerm): string {
   return `field ${term}`;
-}
-
-const LABELS: Readonly<Record<FieldTerm, string>> = {
-  "bow x": "Bow X",
-  "bow y": "Bow Y",
-  "keystone x": "Keystone X",
-  "keystone y": "Keystone Y",
-  shear: "Shear",
-  "own cubic x": "Own cubic X",
-  "own cubic y": "Own cubic Y",
-};
-
-export function termLabel(term: FieldTerm): string {
-  return LABELS[term];
 }
 
 const SCALES: readonly SettingSpec[] = AXES.map((axis) =>
@@ -40,18 +28,18 @@ const SCALES: readonly SettingSpec[] = AXES.map((axis) =>
   }),
 );
 
-const COEFFICIENTS: readonly SettingSpec[] = (Object.keys(LABELS) as FieldTerm[]).map((term) =>
+const COEFFICIENTS: readonly SettingSpec[] = FIELD_TERMS.map((term) =>
   scalarSetting({
     key: fieldKey(term),
-    label: LABELS[term],
+    label: termName(term),
     acts: { on: "field form", term },
     owner: "optic",
     unit: "one",
     dimensions: ["ratio"],
     usualStep: { ratio: 0.001 },
-    onlyWhere: `Its controller holds a coefficient: ${LABELS[term].toLowerCase()}`,
-    effect: "Effect of one more, at the corner of the field",
-    about: "A coefficient without a unit. Enter its range, so that Ustrina can try values.",
+    onlyWhere: `Its controller has this coefficient: ${withinSentence(termName(term))}`,
+    effect: "Effect of an increase of 1, at the corner of the field",
+    about: "Coefficient without a unit. Enter the range, so that Ustrina can try values.",
   }),
 );
 

@@ -2,25 +2,28 @@
 import { combine } from "../../estimate/adjustment";
 import { beyondMachines, type MachineLimit } from "../../measuring/beyond-machines";
 import { newestRead } from "../../measuring/examined";
-import { readLengths } from "../../measuring/read-lengths";
+import { withoutLeftOut } from "../../measuring/length-readings";
+import { lengthRow } from "../../measuring/length-row";
+import { numberIn } from "../../measuring/number-correction";
 import type { Budgeted } from "../../metrology/budget";
-import { fixed, plain, shownNumber } from "../../metrology/quantity-text";
+import { fixed, plain } from "../../metrology/quantity-text";
 import { withinSentence } from "../../metrology/sentence-case";
 import { learnedEffectKey } from "../../settings/learned-of-machine";
+import { quantitiesAt } from "../../trial/answer";
 import { lengthUnitOf } from "../../trial/decisions";
 import { estimate, type GivenOutcome } from "../../trial/given-outcome";
 import type { History, RoundRecord } from "../../trial/history";
 import type { Estimate, Finding, ResultTable } from "../../trial/outcome";
 import { correctionsOf, type Tuned, tunedIn } from "./correction";
 import { fieldFigures } from "./figures";
-import { errorLabel, termName } from "./judge";
+import { errorLabel } from "./judge";
 import { LENGTHS, type LengthId, lengthsOf, nominalMm } from "./lengths";
-import { basisOf, mapped, type Vector, worstPoint } from "./map";
-import { type Needs, needsOf } from "./needs";
+import { basisOf, mapped, termName, type Vector, worstPoint } from "./map";
+import { needsOf } from "./needs";
 import { type FieldRead, fieldIn, missingIn, solvedTerms } from "./observe";
-import { type FieldPlan, keyOf } from "./plan";
+import { type FieldPlan, formTermsOf } from "./plan";
 import { atWholeField, effectMm } from "./present";
-import { fieldKey, termLabel } from "./setting";
+import { fieldKey } from "./setting";
 
 type H = History<FieldPlan>;
 type Round = RoundRecord<FieldPlan>;
@@ -55,7 +58,7 @@ export function solveField(history: H): GivenOutcome {
     findings: [
       ...beyondMachines(estimates, LIMITS),
       ...tuned.flatMap((t) => tuningFindings(t)),
-      ...rangeMissing(history, round, needs, tuned),
+      ...rangeMissing(history, round, tuned),
       ...blindFindings(round),
       belongsTo(round),
     ],
@@ -66,7 +69,7 @@ export function solveField(history: H): GivenOutcome {
         slope === null ? [] : [[learnedEffectKey(fieldKey(term)), atWholeField(slope, history, round, term)]],
       ),
     ),
-    predicted: `Enter the new values and burn again. By this map the farthest point will lie ${fixed(after.mm, 2)} mm off, instead of ${fixed(worstOf(round, read).quantity.value, 2)} mm.`,
+    predicted: `Enter the new values and burn again. The farthest point will then be ${fixed(after.mm, 2)} mm off, instead of ${fixed(worstOf(round, read).quantity.value, 2)} mm.`,
   };
 }
 
@@ -130,7 +133,7 @@ function tuningFindings({ term, step, tries }: Tuned): Finding[] {
     return says(
       "tune",
       "note",
-      `The effect of ${termLabel(term)} is not known.`,
+      `The effect of ${termName(term)} is not known.`,
       "Enter the value and burn again. The next burn shows the effect.",
     );
   }
@@ -138,28 +141,25 @@ function tuningFindings({ term, step, tries }: Tuned): Finding[] {
     return says(
       "out of range",
       "needs you",
-      `${termLabel(term)} reaches the end of its range.`,
-      "The error is out of this setting's range. Keep the nearest value. Check that X and Y of the head are not mixed up.",
+      `${termName(term)} reaches the end of its range.`,
+      "The range of this setting cannot correct the error. Enter the nearest value. Check that X and Y of the head are not mixed up.",
     );
   if (step.why === "nearest" && tries.length > 1)
     return says(
       "no zero",
       "needs you",
-      `No value of ${termLabel(term)} gives zero.`,
+      `No value of ${termName(term)} gives zero.`,
       "The nearest value is shown. Check that the controller uses this coefficient.",
     );
   return [];
 }
 
 /** A coefficient that is to be tried needs its range. */
-function rangeMissing(history: H, round: Round, { needs }: Needs, tuned: readonly Tuned[]): Finding[] {
-  return needs.flatMap(({ term }): Finding[] => {
-    if (term === "scale x" || term === "scale y" || tuned.some((t) => t.term === term)) return [];
-    const isRead = round.inForce[keyOf(term)]?.shape === "scalar";
-    const form = tuned.find((t) => t.term === term) ?? null;
-    if (!isRead || form) return [];
-    const known = effectMm(history, round, term as Tuned["term"]) !== null;
-    if (known) return [];
+function rangeMissing(history: H, round: Round, tuned: readonly Tuned[]): Finding[] {
+  return formTermsOf(round.plan).flatMap((term): Finding[] => {
+    const isTuned = tuned.some((t) => t.term === term);
+    const isReadBack = numberIn(round, fieldKey(term)) !== null;
+    if (isTuned || !isReadBack || effectMm(history, round, term) !== null) return [];
     return [
       {
         id: `range ${term}`,
@@ -183,7 +183,7 @@ function blindFindings({ plan }: Round): Finding[] {
   ];
 }
 
-/** What makes this field another one. */
+/** The conditions of the burn. In others the field is another one. */
 function belongsTo({ plan }: Round): Finding {
   const perTenth = 0.1 * Math.tan((plan.beamDeg * Math.PI) / 180);
   const height = plan.heightMm ? `a height of ${plain(plan.heightMm, 2)} mm and ` : "";
@@ -191,7 +191,7 @@ function belongsTo({ plan }: Round): Finding {
     id: "belongs to",
     tone: "note",
     site: null,
-    headline: `The field belongs to ${height}stock of ${plain(plan.stockMm, 2)} mm.`,
+    headline: `This field is valid for ${height}stock of ${plain(plan.stockMm, 2)} mm.`,
     text: `A height that is 0.1 mm wrong moves the edge of the field by ${fixed(perTenth, 3)} mm. Set the focus on the top face of every stock.`,
   };
 }
@@ -199,24 +199,14 @@ function belongsTo({ plan }: Round): Finding {
 function tableOf(history: H, round: Round): ResultTable {
   const unit = lengthUnitOf(history);
   const { plan } = round;
-  const read = readLengths(round.answers, lengthsOf(plan), history.gauges);
+  const kept = withoutLeftOut(round.answers, history.decisions);
   return {
     title: "Lengths of the square",
     columns: ["Length", `drawn, ${unit}`],
     resultLabel: `read, ${unit}`,
     rows: lengthsOf(plan).map((id) => {
-      const found = read.find((r) => r.site === id);
-      return {
-        label: LENGTHS[id].label,
-        sites: [id],
-        cells: [shownNumber(nominalMm(id, plan), unit, 2)],
-        result: found ? shownNumber(found.mean, unit, 2) : "–",
-        state: found
-          ? found.values.length >= plan.repeats
-            ? ("read" as const)
-            : ("part" as const)
-          : ("none" as const),
-      };
+      const [{ label }, values] = [LENGTHS[id], quantitiesAt(kept, id)];
+      return lengthRow({ site: id, label, drawnMm: nominalMm(id, plan), values, repeats: plan.repeats }, unit);
     }),
   };
 }

@@ -20,13 +20,13 @@ function planFields(context: PlanContext) {
   const side = Math.min(machine.widthMm, machine.depthMm);
   return {
     fence: field.choice(FENCES, {
-      label: "The straight edge lies",
+      label: "Straight edge",
       group: "Line",
       why: "A fence, or a rule that is squared to the table.",
       usual: "front",
     }),
     baseMm: field.length({
-      label: "Between the two places",
+      label: "Distance between the points",
       group: "Line",
       why: "A longer base shows a smaller turn.",
       usual: Math.floor(BASE_SHARE * side),
@@ -34,7 +34,7 @@ function planFields(context: PlanContext) {
       max: [side, "The field is no longer."],
     }),
     awayMm: field.length({
-      label: "From the edge to the line",
+      label: "Distance of the line from the edge",
       group: "Line",
       usual: Math.round(AWAY_SHARE * side),
       min: [5, "The jaws need room between edge and line."],

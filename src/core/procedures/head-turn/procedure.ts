@@ -6,7 +6,7 @@ import { fixed } from "../../metrology/quantity-text";
 import { fromInternal } from "../../metrology/units";
 import type { History } from "../../trial/history";
 import { defineProcedure } from "../contract";
-import { INVERT_X, INVERT_Y, SWAP } from "../orientation/setting";
+import { NEEDS_ORIENTATION } from "../orientation/setting";
 import { turnRound } from "./coupon";
 import { turnDetail } from "./detail";
 import { type TurnPlan, turnPlan } from "./plan";
@@ -15,7 +15,6 @@ import { observeTurn, solveTurn, turnIn } from "./solve";
 
 /** A tenth of a millimetre over a tag of 60 mm. (common practice, no source) */
 const DEFAULT_TOLERANCE_RAD = (0.1 * Math.PI) / 180;
-const ORIENTED = "the orientation was changed";
 
 export const headTurn = defineProcedure<TurnPlan>({
   id: "head-turn",
@@ -24,9 +23,7 @@ export const headTurn = defineProcedure<TurnPlan>({
   machineKinds: ["galvo"],
   settings: [FIELD_TURN_SETTING],
   needs: [
-    { on: "setting", what: SWAP, effect: "stale", why: ORIENTED },
-    { on: "setting", what: INVERT_X, effect: "stale", why: ORIENTED },
-    { on: "setting", what: INVERT_Y, effect: "stale", why: ORIENTED },
+    ...NEEDS_ORIENTATION,
     { on: "change", what: "head", effect: "stale" },
     { on: "change", what: "bed", effect: "stale" },
   ],

@@ -11,17 +11,24 @@ import { adjust, combine } from "../../estimate/adjustment";
 import { type Model, ofReadings, usual } from "../../estimate/model";
 import { beyondMachines } from "../../measuring/beyond-machines";
 import { newestRead } from "../../measuring/examined";
-import { gaugeTerms, type LengthReading, lengthReadings, modelOf } from "../../measuring/length-readings";
+import {
+  gaugeTerms,
+  type LengthReading,
+  lengthReadings,
+  modelOf,
+  withoutLeftOut,
+} from "../../measuring/length-readings";
+import { lengthRow } from "../../measuring/length-row";
 import { holdOf, numberCorrection, numberIn } from "../../measuring/number-correction";
-import { readLengths } from "../../measuring/read-lengths";
 import { type Budgeted, times } from "../../metrology/budget";
-import { fixed, plain, shownNumber, signed } from "../../metrology/quantity-text";
+import { fixed, plain, signed } from "../../metrology/quantity-text";
 import { fromInternal } from "../../metrology/units";
+import { quantitiesAt } from "../../trial/answer";
 import { lengthUnitOf } from "../../trial/decisions";
 import { estimate, type GivenOutcome } from "../../trial/given-outcome";
 import type { History, RoundRecord } from "../../trial/history";
 import type { Correction, Finding, ResultTable } from "../../trial/outcome";
-import { ENDS, type End, endName } from "./coupon";
+import { ENDS, endName } from "./coupon";
 import type { TurnPlan } from "./plan";
 import { FIELD_TURN_SETTING } from "./setting";
 
@@ -46,7 +53,7 @@ export function observeTurn(
     y: (r) => r.value - plan.awayMm,
     terms: gaugeTerms(readings, { jawsOf: () => "outside", lengthOf: () => plan.awayMm }),
     facts: (r) => ({
-      pointLabel: `the distance at the ${endName(plan, r.site as End)}`,
+      pointLabel: `the distance at the ${endName(plan, r.site === "second" ? "second" : "first")}`,
       signedByWords: false,
     }),
     known: [usual("away", "usual place of the line", USUAL_MM), usual(TURN, "usual turn", USUAL_RAD)],
@@ -137,24 +144,14 @@ function senseFindings({ machine }: H): Finding[] {
 
 function tableOf(history: H, { plan, answers }: Round): ResultTable {
   const unit = lengthUnitOf(history);
-  const read = readLengths(answers, ENDS, history.gauges);
+  const kept = withoutLeftOut(answers, history.decisions);
   return {
     title: "Distances from the straight edge",
     columns: ["At the", `drawn, ${unit}`],
     resultLabel: `read, ${unit}`,
     rows: ENDS.map((end) => {
-      const found = read.find((r) => r.site === end);
-      return {
-        label: endName(plan, end),
-        sites: [end],
-        cells: [shownNumber(plan.awayMm, unit, 2)],
-        result: found ? shownNumber(found.mean, unit, 2) : "–",
-        state: found
-          ? found.values.length >= plan.repeats
-            ? ("read" as const)
-            : ("part" as const)
-          : ("none" as const),
-      };
+      const [label, values] = [endName(plan, end), quantitiesAt(kept, end)];
+      return lengthRow({ site: end, label, drawnMm: plan.awayMm, values, repeats: plan.repeats }, unit);
     }),
   };
 }

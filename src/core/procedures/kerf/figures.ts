@@ -28,7 +28,7 @@ function matesFigure({ snug }: KerfFound, mates: MatesRead, odd: ReadonlySet<str
       x: shown(m.x),
       y: m.rank + 1,
       expanded: 0,
-      state: odd.has(m.site) ? "in doubt" : "good",
+      state: odd.has(m.site) ? "suspect" : "good",
     })),
     span: snug ? { from: shown(snug.value - reach), to: shown(snug.value + reach), label: "snug" } : null,
   };

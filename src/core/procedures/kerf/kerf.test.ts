@@ -144,9 +144,9 @@ describe("kerf from what was cut out", () => {
     const both = solved(kerf.solve(historyOf(roundOf(planOf({}), sizes(39.84 + 0.02, 40.16 + 0.02)))));
     expect(estimate(both, "kerf")).toBeCloseTo(0.16, 6);
     const alone = solved(kerf.solve(historyOf(roundOf(planOf({ way: "part" }), () => 39.84))));
-    const doubt = (o: typeof both) =>
+    const uncertainty = (o: typeof both) =>
       expandedUncertainty(o.estimates.find((e) => e.id === "kerf")?.quantity ?? never());
-    expect(doubt(both)).toBeLessThan(doubt(alone) / 3);
+    expect(uncertainty(both)).toBeLessThan(uncertainty(alone) / 3);
   });
 
   it("tells X and Y apart, and says so", () => {

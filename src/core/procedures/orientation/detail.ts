@@ -4,20 +4,13 @@ import type { Detail, Primitive } from "../../drawing/scene";
 import type { Focus, History } from "../../trial/history";
 import { lookedAt } from "../../trial/looked-at";
 import { MIRRORED, SITES } from "./coupon";
-import type { Way } from "./eight";
-import { WAYS } from "./eight";
+import { ALONG, WAYS, type Way } from "./eight";
 import type { OrientationPlan } from "./plan";
 import { chosenAt } from "./read";
 
 const RADIUS = 3.6;
 const HALF = 2.2;
 const LONG = 1.7;
-const ALONG: Readonly<Record<Way, readonly [number, number]>> = {
-  right: [1, 0],
-  left: [-1, 0],
-  away: [0, 1],
-  "toward you": [0, -1],
-};
 
 export function orientationDetail(history: History<OrientationPlan>, focus: Focus): Detail | null {
   const looked = lookedAt(history, focus);

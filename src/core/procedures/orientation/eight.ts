@@ -21,7 +21,8 @@ export const AS_DRAWN: Lie = [1, 0, 0, 1];
 export const WAYS = ["right", "left", "away", "toward you"] as const;
 export type Way = (typeof WAYS)[number];
 
-const ALONG: Readonly<Record<Way, readonly [number, number]>> = {
+/** Where the tip of an arrow lies, seen from above by the operator. */
+export const ALONG: Readonly<Record<Way, readonly [number, number]>> = {
   right: [1, 0],
   left: [-1, 0],
   away: [0, 1],

@@ -1,4 +1,5 @@
 /** The three switches by which the controller of a galvo says which way X and Y run. */
+import type { Need } from "../../machine/need";
 import { scalarSetting } from "../../settings/declared";
 import type { SettingSpec } from "../../settings/setting";
 
@@ -29,3 +30,11 @@ export const ORIENTATION_SETTINGS: readonly SettingSpec[] = PARTS.map(({ key, la
       : {}),
   }),
 );
+
+/** For results that belong to the way in which X and Y run. */
+export const NEEDS_ORIENTATION: readonly Need[] = ORIENTATION_SETTINGS.map(({ key }) => ({
+  on: "setting",
+  what: key,
+  effect: "stale",
+  why: "the orientation was changed",
+}));

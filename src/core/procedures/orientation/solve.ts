@@ -49,7 +49,7 @@ export function solveOrientation(history: H): GivenOutcome {
   return {
     status: "solved",
     estimates: [],
-    corrections: present && next ? correctionsOf(history, round, { lie: read.lie, present, next, order }) : [],
+    corrections: present && next ? correctionsOf(history, { lie: read.lie, present, next, order }) : [],
     findings: [
       ...lieFindings(read.lie, present),
       ...(present && next ? orderFindings(read.lie, present, order) : []),
@@ -63,8 +63,7 @@ export function solveOrientation(history: H): GivenOutcome {
 
 type Solved = { lie: Lie; present: Switches; next: Switches; order: OrderFound };
 
-/** Uses the switch of the swap, then the other two. */
-function correctionsOf({ machine }: H, _round: Round, { lie, present, next, order }: Solved): Correction[] {
+function correctionsOf({ machine }: H, { lie, present, next, order }: Solved): Correction[] {
   const values: Readonly<Record<string, [boolean, boolean]>> = {
     [SWAP]: [present.swap, next.swap],
     [INVERT_X]: [present.invertX, next.invertX],
@@ -125,7 +124,7 @@ function lieFindings(lie: Lie, present: Switches | null): Finding[] {
         tone: "needs you",
         site: null,
         headline: "The settings in force are not known.",
-        text: "The new settings build on them. Read swap X and Y, invert X and invert Y in the controller, and confirm each.",
+        text: "Read swap X and Y, invert X and invert Y in the controller, and confirm each value.",
       },
     ];
   const isRight = isSameLie(lie, AS_DRAWN);
@@ -148,7 +147,7 @@ function orderFindings(lie: Lie, present: Switches, found: OrderFound): Finding[
         tone: "needs you",
         site: null,
         headline: `The controller ${withinSentence(ORDER_WORDS[found.order])}.`,
-        text: "That is not the order that was chosen on Lay out. The settings below follow the burns.",
+        text: "Another order was chosen on Lay out. The settings below follow the burns.",
       },
     ];
   if (found.from !== "not known" || !orderMatters(lie, present)) return [];
@@ -175,7 +174,7 @@ const TURNED_BY_HAND: Finding = {
   tone: "note",
   site: null,
   headline: "A coupon that is turned by hand looks like a wrong setting.",
-  text: "Arrows, corner mark and words all turn with it. Only the pencil line shows its front edge.",
+  text: "Arrows, corner mark and words turn with the coupon. Only the pencil line shows the front edge.",
 };
 
 function tableOf(round: Round): ResultTable {

@@ -117,7 +117,7 @@ export function observeTravel(history: History<RotaryPlan>, round: RoundRecord<R
   }));
   const lines = own(LINES, history.gauges).map((r) => ({
     ...r,
-    scatter: { id: `line ${r.gauge.id}`, label: "Placing" },
+    scatter: { id: `line ${r.gauge.id}`, label: "Repeatability" },
   }));
   const readings = [...sizes, ...lines];
   const row = ratioRow(plan, here);

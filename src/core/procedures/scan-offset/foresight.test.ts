@@ -99,7 +99,7 @@ describe("what more reading would do", () => {
     const then = foresee(historyOf([r]), r, { ...base, ends: 1, gauge: finer });
     const labels = then?.speeds.find((s) => s.speedMmPerS === 300)?.byLine?.parts.map((p) => p.label) ?? [];
     expect(labels).toContain("Limit of error, microscope picture");
-    expect(labels).toContain("Placing, microscope picture");
+    expect(labels).toContain("Repeatability, microscope picture");
     expect(labels).not.toContain("Zero of the jaws, microscope picture");
     expect(half(r, { ...base, ends: 1, gauge: finer }, 300)).toBeLessThan(half(r, null, 300) / 2);
   });

@@ -19,7 +19,7 @@ const proof = (ratio: number, more = {}) =>
   );
 
 describe("the proof", () => {
-  it("is proved where every speed is inside the tolerance with its doubt", () => {
+  it("is proved where every stagger with its uncertainty is within the tolerance", () => {
     const verdict = scanOffset.judge(proof(0));
     expect(verdict?.result).toBe("proved");
     expect(verdict?.findings).toEqual([]);

@@ -62,7 +62,7 @@ const CAUSES: Cause[] = [
     id: "whole",
     expected: (p) => -p.before.value,
     headline: "The stagger is as large as in the first burn, with the opposite sign.",
-    text: "Check whether the whole stagger was entered. Enter half of it.",
+    text: "The whole stagger was probably entered. Enter half the stagger.",
   },
   {
     id: "halved",
@@ -81,7 +81,7 @@ const CAUSES: Cause[] = [
     id: "reversed whole",
     expected: (p) => 3 * p.before.value,
     headline: "The stagger is three times as large as before.",
-    text: "The whole stagger was entered, and it has the opposite effect. Enter half of it with the opposite sign.",
+    text: "The whole stagger was entered, and the entries have the opposite effect. Enter half the stagger with the opposite sign.",
     assumedText: otherSense,
   },
   {

@@ -55,7 +55,7 @@ describe("the budget of an offset", () => {
     const outcome = solved(historyOf([readAs({ staggers: LATE, reference: 0.3 })]));
     const { budget, quantity } = estimate(outcome, "offset 300");
     expect(budget.map((p) => p.label)).toEqual([
-      "Placing, calipers",
+      "Repeatability, calipers",
       "Departure from the line",
       "Drawn size of the reference step",
       "Limit of error, calipers",
@@ -72,7 +72,7 @@ describe("the budget of an offset", () => {
     );
     const { budget } = estimate(outcome, "offset 300");
     expect(budget.some((p) => p.label.startsWith("Zero"))).toBe(false);
-    expect(budget.find((p) => p.label.startsWith("Placing"))).toMatchObject({ kind: "B" });
+    expect(budget.find((p) => p.label.startsWith("Repeatability"))).toMatchObject({ kind: "B" });
   });
 
   it("does not shrink the limit of error with repeats, but does with a reference step", () => {
@@ -104,7 +104,7 @@ describe("the budget of an offset", () => {
     const answers = read.answers.filter((a) => a.site === "v300-left");
     const history = historyOf([{ ...read, answers }], { gauges: [gauge], available: [gauge] });
     const { budget, helps } = estimate(solved(history), "offset 300");
-    expect(budget.find((p) => p.label.startsWith("Placing"))?.degreesOfFreedom).toBeCloseTo(1, 2);
+    expect(budget.find((p) => p.label.startsWith("Repeatability"))?.degreesOfFreedom).toBeCloseTo(1, 2);
     expect(helps).toMatch(/Read each row end twice more/);
   });
 });

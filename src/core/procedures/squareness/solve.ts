@@ -1,6 +1,7 @@
 /** How far the axes are from square, which way Y leans, and what to shift on the gantry. */
 
 import { newestRead } from "../../measuring/examined";
+import { lengthRow } from "../../measuring/length-row";
 import { worthOf } from "../../measuring/number-correction";
 import { type Budgeted, joined, times } from "../../metrology/budget";
 import { expandedUncertainty } from "../../metrology/measured";
@@ -120,14 +121,12 @@ function tableOf(history: History<SquarenessPlan>, round: RoundRecord<Squareness
     columns: ["From corner to corner", "drawn"],
     resultLabel: `read, ${unit}`,
     rows: lengthsOf(round.plan).map((id) => {
-      const found = read[id];
-      return {
-        label: LENGTHS[id].label,
-        sites: [id],
-        cells: [shownNumber(nominalMm(id, round.plan), unit, 2)],
-        result: found ? shownNumber(found.mean, unit, 2) : "–",
-        state: found ? (found.values.length >= round.plan.repeats ? "read" : "part") : "none",
-      };
+      const { label } = LENGTHS[id];
+      const values = read[id]?.values ?? [];
+      return lengthRow(
+        { site: id, label, drawnMm: nominalMm(id, round.plan), values, repeats: round.plan.repeats },
+        unit,
+      );
     }),
   };
 }

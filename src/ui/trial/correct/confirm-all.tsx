@@ -1,22 +1,23 @@
 "use client";
 import { useRouter } from "next/navigation";
-import { useState, useTransition } from "react";
+import { useState } from "react";
+import { countText } from "../../../core/metrology/count-text";
 import { valueText } from "../../../core/settings/entry-text";
 import type { SettingSpec } from "../../../core/settings/setting";
 import { isReadBack } from "../../../core/trial/decisions";
 import { confirmHeld } from "../../../server/actions/trial-actions";
 import type { TrialView } from "../../../server/trial/trial-view";
 import { Button } from "../../primitives/button";
-import { Fault } from "../../primitives/notice";
+import { Faults } from "../../primitives/notice";
+import { faultsElsewhere, useAction } from "../../primitives/use-action";
 import { ConfirmHeld, rowsOf } from "./confirm-held";
 
-/** What the controller held during the burn at many numbers: all confirmed at once, or one of them set right. */
+/** Many values that the controller held during the burn: confirmed together, or changed one by one. */
 export function ConfirmAll({ view, n, settings }: { view: TrialView; n: number; settings: readonly SettingSpec[] }) {
   const round = view.rounds.find((r) => r.n === n);
   const router = useRouter();
   const [open, setOpen] = useState<string | null>(null);
-  const [fault, setFault] = useState("");
-  const [busy, start] = useTransition();
+  const { busy, fault, run } = useAction();
   if (!round) return null;
   const acting = view.holders[0]?.name ?? "the controller";
   const held = (s: SettingSpec) => round.inForce?.[s.key] ?? null;
@@ -27,26 +28,24 @@ export function ConfirmAll({ view, n, settings }: { view: TrialView; n: number; 
   const known = left.filter((s) => held(s) !== null);
   const changed = settings.find((s) => s.key === open);
 
-  const confirmAll = () =>
-    start(async () => {
-      setFault("");
-      for (const setting of known) {
-        const value = held(setting);
-        if (!value) continue;
-        const rows = rowsOf(value, unit(setting));
-        const result = await confirmHeld({ trialId: view.id, n, setting: setting.key, rows }).catch(() => null);
-        if (!result?.ok) return setFault(result?.message ?? "The server does not answer.");
-      }
-      router.refresh();
+  const confirmAll = () => {
+    const rows = known.flatMap((s) => {
+      const value = held(s);
+      return value ? [[s.key, rowsOf(value, unit(s))] as const] : [];
     });
+    run(
+      () => confirmHeld({ trialId: view.id, n, held: Object.fromEntries(rows) }),
+      () => router.refresh(),
+    );
+  };
 
   return (
     <section className={left.length > 0 ? "card border-ember p-5" : "card px-5 py-3"} aria-label="Read back">
       <h2 className={left.length > 0 ? "text-[17px] font-bold" : "font-semibold"}>
-        {left.length > 0 ? `What did ${acting} hold during the burn?` : `Read back from ${acting}`}
+        {left.length > 0 ? `Values in ${acting} during the burn` : `Read back from ${acting}`}
       </h2>
       {known.length > 0 && (
-        <p className="mt-1 text-ink2">The ledger shows these values. Compare each of them with the controller.</p>
+        <p className="mt-1 text-ink2">The ledger shows these values. Compare each value with the controller.</p>
       )}
       <ul className="mt-2 grid gap-x-6 sm:grid-cols-2">
         {settings.map((s) => (
@@ -64,11 +63,11 @@ export function ConfirmAll({ view, n, settings }: { view: TrialView; n: number; 
       {known.length > 0 && (
         <div className="mt-3">
           <Button weight="primary" disabled={busy} onClick={confirmAll}>
-            {busy ? "Confirming…" : "I read all of these back"}
+            {busy ? "Confirming…" : `Confirm ${countText(known.length, "value")}`}
           </Button>
         </div>
       )}
-      {fault && <Fault>{fault}</Fault>}
+      <Faults of={faultsElsewhere(fault, () => false)} />
       {changed ? (
         <div className="mt-3">
           <ConfirmHeld

@@ -44,7 +44,7 @@ export function ConfirmHeld({ view, n, setting, isOneOfMany, opened = false, onS
     start(async () => {
       setFault("");
       const typed = value?.filter((r) => r.text.trim() !== "") ?? null;
-      const result = await confirmHeld({ trialId: view.id, n, setting: setting.key, rows: typed }).catch(() => null);
+      const result = await confirmHeld({ trialId: view.id, n, held: { [setting.key]: typed } }).catch(() => null);
       if (result?.ok) {
         setEditing(false);
         onSettled?.();

@@ -25,6 +25,7 @@ import { RecordedCard } from "./recorded-card";
 import { VisibleCard } from "./visible-card";
 import { WishCard } from "./wish-card";
 
+/** From so many single values on, they are one table. */
 const MANY = 3;
 
 /** What the controller held, what to enter, how it came about, and where it was entered. */
@@ -47,7 +48,6 @@ export function CorrectStage({ view, n, now }: StageProps) {
   const kept = view.keptForStock.some((k) => k.n === n);
   const sets = procedure.sets(round.plan, view.machine);
   const confirmed = procedure.settings.filter((s) => sets.includes(s.key));
-  // Many single numbers are one table, confirmed and recorded together.
   const isMany = confirmed.length >= MANY && confirmed.every((s) => s.shape === "scalar");
   const found = solved?.corrections ?? [];
   const tables = isMany && found.length > 0 ? [found] : found.map((c) => [c]);
@@ -127,6 +127,7 @@ export function CorrectStage({ view, n, now }: StageProps) {
               now={now}
               corrections={solved.corrections}
               isConfirmed={(setting) => isReadBack(round, view.decisions, setting)}
+              isMany={isMany}
             />
           )}
           {solved?.wishes.map((wish) => (

@@ -6,11 +6,11 @@ import { UNITS } from "../../../core/metrology/units";
 import { type EnteredRow, entrySlip } from "../../../core/settings/entry-slip";
 import { entryText, valueText } from "../../../core/settings/entry-text";
 import type { Correction } from "../../../core/trial/outcome";
-import { recordEntry, undoEntry } from "../../../server/actions/trial-actions";
+import { recordEntries, undoEntry } from "../../../server/actions/trial-actions";
 import type { Holder, LedgerEntry, TrialView } from "../../../server/trial/trial-view";
 import { Ago } from "../../primitives/ago";
 import { Button } from "../../primitives/button";
-import { CheckField } from "../../primitives/fields";
+import { CheckField, TextField } from "../../primitives/fields";
 import { Fault, Faults } from "../../primitives/notice";
 import { type ActionFault, faultAt, faultsElsewhere } from "../../primitives/use-action";
 import { holdersOf } from "../shared/entered-where";
@@ -21,12 +21,12 @@ type Props = {
   now: number;
   corrections: Correction[];
   isConfirmed: (setting: string) => boolean;
+  /** The settings are one table, recorded together. */
+  isMany: boolean;
 };
 
-const MANY = 3;
-
-/** Many numbers of the place that acts on the burn, recorded in one form. */
-function RecordAll({ view, n, corrections, isConfirmed }: Omit<Props, "now">) {
+/** Settings of the holder that acts on the burn, recorded in one form. */
+function RecordAll({ view, n, corrections, isConfirmed }: Omit<Props, "now" | "isMany">) {
   const [open, setOpen] = useState(false);
   const holder = view.holders[0];
   const isRecorded = (c: Correction) =>
@@ -40,7 +40,7 @@ function RecordAll({ view, n, corrections, isConfirmed }: Omit<Props, "now">) {
       <Button
         onClick={() => setOpen(true)}
         disabled={!canRecord}
-        title={canRecord ? undefined : "Confirm first what was held during the burn"}
+        title={canRecord ? undefined : "Confirm the values during the burn first"}
       >
         Record all {left.length}
       </Button>
@@ -49,13 +49,11 @@ function RecordAll({ view, n, corrections, isConfirmed }: Omit<Props, "now">) {
 }
 
 /** Where the new value is entered: each holder is recorded by itself, as it was entered. */
-export function Holders({ view, n, now, corrections, isConfirmed }: Props) {
+export function Holders({ view, n, now, corrections, isConfirmed, isMany }: Props) {
   return (
     <section className="card p-5">
       <h2 className="font-semibold">Where it is entered</h2>
-      {corrections.length >= MANY && (
-        <RecordAll view={view} n={n} corrections={corrections} isConfirmed={isConfirmed} />
-      )}
+      {isMany && <RecordAll view={view} n={n} corrections={corrections} isConfirmed={isConfirmed} />}
       {corrections.map((correction) => (
         <fieldset key={correction.setting} className="mt-2">
           <legend className={corrections.length > 1 ? "text-[14px] text-ink2" : "sr-only"}>{correction.label}</legend>
@@ -142,7 +140,7 @@ function HolderRow({
               weight="small"
               onClick={() => setOpen(true)}
               disabled={!confirmed}
-              title={confirmed ? undefined : "Confirm first what was held during the burn"}
+              title={confirmed ? undefined : "Confirm the value during the burn first"}
             >
               Record
             </Button>
@@ -199,25 +197,23 @@ function RecordForm({
     )[0];
     const about = JSON.stringify(rows);
     if (slip && asked?.about !== about) return setAsked({ about, text: slip });
+    const typed = corrections.map(({ setting }) => {
+      const own = rows.filter((r) => r.setting === setting);
+      return [setting, own.map(({ at, text }) => ({ at, text }))] as const;
+    });
     start(async () => {
       setFault(null);
-      for (const { setting, label } of corrections) {
-        const result = await recordEntry({
-          trialId: view.id,
-          n,
-          setting,
-          holderId: holder.id,
-          rows: rows.filter((r) => r.setting === setting).map(({ at, text }) => ({ at, text })),
-          readBack,
-          seen: view.rounds.find((r) => r.n === n)?.readingStamp ?? "",
-        }).catch(() => null);
-        if (result?.ok) continue;
-        if (result?.field === "readings") router.refresh();
-        const away = { field: "", message: `The server does not answer. ${label} was not recorded.` };
-        return setFault(result ?? away);
-      }
-      onClose();
-      router.refresh();
+      const result = await recordEntries({
+        trialId: view.id,
+        n,
+        holderId: holder.id,
+        rows: Object.fromEntries(typed),
+        readBack,
+        seen: view.rounds.find((r) => r.n === n)?.readingStamp ?? "",
+      }).catch(() => null);
+      if (result?.ok) onClose();
+      else setFault(result ?? { field: "", message: "The server does not answer. Nothing was recorded." });
+      if (result?.ok || result?.field === "readings") router.refresh();
     });
   };
   return (
@@ -231,19 +227,17 @@ function RecordForm({
       <p className="text-[14px] text-ink2">As you entered it there:</p>
       <div className="mt-1 grid grid-cols-3 gap-2">
         {rows.map((row, i) => (
-          <label key={row.key} className="text-[13px] text-ink2">
-            {row.label}
-            <input
-              className="field num block w-full text-ink"
-              value={row.text}
-              aria-invalid={fault !== null && faultAt(fault, `row ${row.at}`) !== ""}
-              onChange={(e) => setRows((all) => all.map((r, j) => (i === j ? { ...r, text: e.target.value } : r)))}
-            />
-          </label>
+          <TextField
+            key={row.key}
+            label={row.label}
+            value={row.text}
+            fault={fault ? faultAt(fault, fieldOf(row)) : ""}
+            onChange={(text) => setRows((all) => all.map((r, j) => (i === j ? { ...r, text } : r)))}
+          />
         ))}
       </div>
       <CheckField label="I read it back from there" checked={readBack} onChange={setReadBack} className="mt-2" />
-      {fault && <Faults of={faultsElsewhere(fault, () => false)} />}
+      {fault && <Faults of={faultsElsewhere(fault, (field) => rows.some((row) => fieldOf(row) === field))} />}
       {asked && asked.about === JSON.stringify(rows) && (
         <p role="alert" className="text-ochre">
           {asked.text} If that is what you entered, record it once more.
@@ -257,6 +251,11 @@ function RecordForm({
       </div>
     </form>
   );
+}
+
+/** As the server names it in a refusal. */
+function fieldOf({ setting, at }: { setting: string; at: number | null }): string {
+  return `${setting} ${at === null ? "value" : `row ${at}`}`;
 }
 
 /** A question about the entered values; `null` if they are the calculated ones. */

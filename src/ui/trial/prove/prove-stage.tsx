@@ -166,7 +166,7 @@ const WORDS = {
     burn: "To the check burn",
     readMore: "Read more at the check",
     correct: "Correct from what was found",
-    accept: "Accept: still holding",
+    accept: "Accept: still valid",
     end: "End the check here",
   },
 } as const;
@@ -176,7 +176,7 @@ function forStockKind(outcome: Outcome): string | undefined {
   return outcome.status === "solved" ? outcome.forStock?.kind : undefined;
 }
 
-/** The result with the largest doubt-laden size: its budget is shown first, where not one of them is the answer. */
+/** The largest result, with its uncertainty added. Its budget is shown first where no single result is the answer. */
 function worstEstimate(outcome: Outcome): string | undefined {
   if (outcome.status !== "solved" || outcome.estimates.filter((e) => e.headline).length === 1) return undefined;
   const sized = outcome.estimates.filter((e) => !e.headline);

@@ -47,7 +47,7 @@ export function SheetCard({ trialId, n, canTake, solved, onTaken }: Props) {
           />
         </div>
       )}
-      {fault.field === "doubt" && (
+      {fault.field === "question" && (
         <Button weight="small" className="mt-2 !text-[16px]" disabled={busy} onClick={() => take(sheet, true)}>
           They are right: take them
         </Button>

@@ -1,7 +1,7 @@
 "use client";
 import { useEffect, useRef, useState } from "react";
 import type { Site } from "../../../core/coupon/site";
-import { doubtAbout } from "../../../core/course/plausibility";
+import { questionAbout } from "../../../core/course/plausibility";
 import type { Sitting } from "../../../core/metrology/sitting";
 import type { AnyProcedure } from "../../../core/procedures/contract";
 import { type Answer, siteIsDone, sitesLeft } from "../../../core/trial/answer";
@@ -66,9 +66,9 @@ export function useReadingFlow({ name, sites, start, store, sitting, procedure, 
       return true;
     }
     const about = JSON.stringify([site.id, input]);
-    const doubt = question?.about === about ? null : doubtAbout(procedure, historyOf(readings), site, read.value);
-    if (doubt) setQuestion({ about, text: doubt });
-    return doubt !== null;
+    const asked = question?.about === about ? null : questionAbout(procedure, historyOf(readings), site, read.value);
+    if (asked) setQuestion({ about, text: asked });
+    return asked !== null;
   }
 
   async function takeHere(input: AnswerInput, from: "typed" | "wedge" | "practice" = "typed") {

@@ -1,4 +1,4 @@
-/** A kind doubt: asked once, and the same once more takes the reading as it is. */
+/** Asks about an unlikely reading. The same reading, entered again, is saved. */
 export function Question({ text }: { text: string | null }) {
   if (!text) return null;
   return (
