@@ -113,7 +113,7 @@ test("the field of Cinder by calipers, then a coefficient of unknown effect, eac
   const known = page.getByRole("form", { name: "What is known of Cinder" });
   for (const bow of ["Bow X", "Bow Y"]) {
     const card = known.getByRole("group", { name: bow, exact: true });
-    await card.getByLabel(/Effect of an increase of 1/).fill("");
+    await card.getByLabel(/Effect at the corner/).fill("");
   }
   await known.getByRole("button", { name: "Keep the change" }).click();
   await beginTrial(page, "Cinder", "Orientation");

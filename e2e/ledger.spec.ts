@@ -105,7 +105,7 @@ test("a value by hand, compared, put back, taken back, exported and imported", a
     .click();
   await page.getByRole("button", { name: "It is put back" }).click();
   await expect(page.getByRole("form", { name: /^Put back/ }).getByRole("alert")).toHaveText(
-    /0\.110 mm at 100 lies outside what this controller takes: −0\.100 to 0\.100 mm/,
+    /The value at 100 is 0\.110 mm\. Enter between −0\.100 and 0\.100 mm/,
   );
   await page.goto("/machine/alder");
   await taken.getByLabel("Smallest value").fill("");

@@ -2,8 +2,8 @@
  * Questions about results that are unlikely for any machine. The limits are common practice without a source. They are wide enough for a
  * machine that was never adjusted.
  */
-import { plain } from "../metrology/quantity-text";
-import { fromInternal, UNITS } from "../metrology/units";
+import { inUnit, plain } from "../metrology/quantity-text";
+import { fromInternal } from "../metrology/units";
 import type { Estimate, Finding } from "../trial/outcome";
 
 export type MachineLimit = {
@@ -25,15 +25,14 @@ export function beyondMachines(estimates: readonly Estimate[], limits: readonly 
     const limit = limits.find((l) => estimate.id.startsWith(l.estimate));
     const { value } = estimate.quantity;
     if (!limit || (value >= limit.low && value <= limit.high)) return [];
-    const shown = (internal: number) => plain(fromInternal(internal, estimate.unit), 3);
-    const symbol = UNITS[estimate.unit].symbol;
+    const shown = (internal: number) => inUnit(internal, estimate.unit);
     return [
       {
         id: `beyond ${estimate.id}`,
         tone: "needs you",
         site: null,
-        headline: `${estimate.label} of ${shown(value)} ${symbol} is unlikely.`,
-        text: `Usual values are between ${shown(limit.low)} and ${shown(limit.high)} ${symbol}. ${limit.check}`,
+        headline: `${estimate.label} of ${shown(value)} is unlikely.`,
+        text: `Usual values are between ${plain(fromInternal(limit.low, estimate.unit), 3)} and ${shown(limit.high)}. ${limit.check}`,
       },
     ];
   });

@@ -33,19 +33,23 @@ export function plain(value: number, decimals = 3): string {
   return short === "-0" ? "0" : short.replace("-", "−");
 }
 
+/** A unit after its number: none before a degree sign. [SI Brochure, 9th edition, 2019, 5.4.3, from memory] */
+export function afterNumber(unit: UnitId): string {
+  const { symbol } = UNITS[unit];
+  return symbol === "" || symbol === "°" ? symbol : ` ${symbol}`;
+}
+
 /** `0.148 ± 0.005 mm`: the value with its expanded (95 %) uncertainty. */
 export function withUncertainty(m: Measured, unit: UnitId): string {
   const expanded = fromInternal(expandedUncertainty(m), unit);
   const decimals = decimalsFor(expanded);
-  const symbol = UNITS[unit].symbol;
   const value = fixed(fromInternal(m.value, unit), decimals);
-  return `${value} ± ${fixed(expanded, decimals)}${symbol ? ` ${symbol}` : ""}`;
+  return `${value} ± ${fixed(expanded, decimals)}${afterNumber(unit)}`;
 }
 
 /** `300 mm/s`. */
 export function inUnit(internal: number, unit: UnitId, decimals = 3): string {
-  const symbol = UNITS[unit].symbol;
-  return `${plain(fromInternal(internal, unit), decimals)}${symbol ? ` ${symbol}` : ""}`;
+  return `${plain(fromInternal(internal, unit), decimals)}${afterNumber(unit)}`;
 }
 
 /** Decimals that show in `unit` what `mmDecimals` show in mm, or a little more. */

@@ -67,9 +67,9 @@ describe("a value as the controller takes it", () => {
   it("outside of its range is told in its unit, with its place", () => {
     const table = (value: number) => ({ shape: "table" as const, rows: [{ at: 300, value }] });
     expect(rangeFault(table(1.3), INCH)).toBe(
-      "0.051 in at 300 lies outside what this controller takes: −0.050 to 0.050 in.",
+      "The value at 300 is 0.051 in. Enter between −0.050 and 0.050 in, the range of this controller.",
     );
-    expect(rangeFault({ shape: "scalar", value: -2 }, INCH)).toMatch(/^−0\.079 in lies outside/);
+    expect(rangeFault({ shape: "scalar", value: -2 }, INCH)).toMatch(/^The value is −0\.079 in\. Enter between/);
     expect(rangeFault(table(1.27), INCH)).toBeNull();
     expect(rangeFault(table(99), { ...INCH, range: null })).toBeNull();
     expect(rangeFault(table(99), undefined)).toBeNull();

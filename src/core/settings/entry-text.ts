@@ -1,6 +1,6 @@
 /** Values as a controller shows and takes them: in its unit, with its digits. */
-import { fixed, plain } from "../metrology/quantity-text";
-import { fromInternal, SWITCH_WORDS, UNITS, type UnitId } from "../metrology/units";
+import { afterNumber, fixed, plain } from "../metrology/quantity-text";
+import { fromInternal, SWITCH_WORDS, type UnitId } from "../metrology/units";
 import type { HeldSetting, SettingValue } from "./setting";
 
 /** Digits shown where nothing is said of the controller's own: so many decimals, and small numbers with so many figures. */
@@ -50,7 +50,7 @@ export function valueText(value: SettingValue | null, unit: UnitId): string {
     const before = shown === 0 ? 0 : Math.floor(Math.log10(Math.abs(shown))) + 1;
     return plain(shown, Math.max(USUAL_DECIMALS, USUAL_FIGURES - before));
   };
-  const symbol = UNITS[unit].symbol ? ` ${UNITS[unit].symbol}` : "";
+  const symbol = afterNumber(unit);
   if (value.shape === "scalar") return `${text(value.value)}${symbol}`;
   if (value.shape === "map") return `a table of ${value.nodes.length} nodes`;
   if (value.rows.length === 0) return "no entries";
@@ -69,7 +69,7 @@ export function rangeFault(value: SettingValue, held: HeldSetting | undefined): 
   const values = value.shape === "scalar" ? [{ at: null, value: value.value }] : value.rows;
   const out = values.find((v) => v.value < range.low || v.value > range.high);
   if (!out) return null;
-  const symbol = UNITS[held.unit].symbol;
+  const shown = (internal: number) => `${entryText(internal, shape)}${afterNumber(held.unit)}`;
   const place = out.at === null ? "" : ` at ${plain(out.at)}`;
-  return `${entryText(out.value, shape)} ${symbol}${place} lies outside what this controller takes: ${entryText(range.low, shape)} to ${entryText(range.high, shape)} ${symbol}.`;
+  return `The value${place} is ${shown(out.value)}. Enter between ${entryText(range.low, shape)} and ${shown(range.high)}, the range of this controller.`;
 }

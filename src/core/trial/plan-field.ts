@@ -3,9 +3,8 @@
  * that each is written once.
  */
 import { z } from "zod";
-import { inUnit } from "../metrology/quantity-text";
+import { afterNumber, inUnit } from "../metrology/quantity-text";
 import type { UnitId } from "../metrology/units";
-import { UNITS } from "../metrology/units";
 import type { FieldKind } from "./plan-form";
 
 /** A field counts only if another field has one of these values. */
@@ -169,7 +168,7 @@ function numberRefusal(value: number, limits: Limits, sort: Sort, unit: UnitId):
   const least = leastOf(limits, sort);
   if (sort === "whole" && !Number.isInteger(value)) return "Enter a whole number.";
   if (least !== undefined && value < limitOf(least)) return refusedBy(least, `Enter at least ${text(least, unit)}.`);
-  if (least === undefined && sort === "more than 0" && value <= 0) return `Enter more than 0${unitWord(unit)}.`;
+  if (least === undefined && sort === "more than 0" && value <= 0) return `Enter more than 0${afterNumber(unit)}.`;
   if (max !== undefined && value > limitOf(max)) return refusedBy(max, `Enter at most ${text(max, unit)}.`);
   return null;
 }
@@ -184,9 +183,4 @@ function refusedBy(limit: Limit, what: string): string {
 
 function text(limit: Limit, unit: UnitId): string {
   return inUnit(limitOf(limit), unit);
-}
-
-function unitWord(unit: UnitId): string {
-  const { symbol } = UNITS[unit];
-  return symbol ? ` ${symbol}` : "";
 }

@@ -265,7 +265,8 @@ function effectFrom(
   if (setting.effect === undefined || isEmpty(effect)) return null;
   const read = parseSignedReading(effect, "length", "mm");
   if (!read.ok) throw new Refusal(fieldOf("effect"), read.message);
-  if (read.value === 0) throw new Refusal(fieldOf("effect"), "The effect is 0. Enter another value, or leave the field empty.");
+  if (read.value === 0)
+    throw new Refusal(fieldOf("effect"), "The effect is 0. Enter another value, or leave the field empty.");
   return read.value;
 }
 

@@ -36,7 +36,7 @@ export function GaugesScreen({ rows, now }: { rows: GaugeRow[]; now: number }) {
               <table className="stacked-table w-full">
                 <HeadRow
                   cells={[
-                    ...["Gauge", "Resolution", "Limit of error", "Repeatability", "Zero", "Sittings"].map((label) => ({
+                    ...["Gauge", "Resolution", "Limit of error", "Repeatability", "Zero", "Sessions"].map((label) => ({
                       label,
                       className: "pr-4 whitespace-nowrap",
                     })),
@@ -117,9 +117,9 @@ function Row({ row, now, onEdit, onWrong }: RowProps) {
         {gauge.placing ? inUnit(gauge.placing.sdMm, gauge.unit, 5) : "not known"}
       </td>
       <td className="py-2 pr-4 whitespace-nowrap" data-label="Zero">
-        {hasJaws(gauge.kind) ? "each sitting" : "none"}
+        {hasJaws(gauge.kind) ? "each session" : "none"}
       </td>
-      <td className="num py-2 pr-4" data-label="Sittings">
+      <td className="num py-2 pr-4" data-label="Sessions">
         {sittings}
       </td>
       <td className="py-2 text-right">

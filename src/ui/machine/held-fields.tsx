@@ -30,6 +30,8 @@ const TABLE_KINDS: Choice[] = [
   { value: "exact speed only", label: "exact speeds only" },
 ];
 const STEP_DECIMALS = 9;
+/** An effect that burns have shown is good to no more figures. */
+const EFFECT_FIGURES = 3;
 export const NOT_KNOWN: HeldTexts[string] = {
   has: true,
   unit: "mm",
@@ -68,11 +70,11 @@ export function HeldFields({ setting, value, faultAt, onChange }: HeldProps) {
       {setting.onlyWhere !== null && (
         <CheckField label={setting.onlyWhere} checked onChange={() => set({ has: false })} className="sm:col-span-3" />
       )}
-      {!isSwitch && (
+      {!isSwitch && setting.effect === undefined && (
         <PickField
           label="It takes"
           value={value.unit}
-          choices={unitsOf(setting).map((id) => ({ value: id, label: UNITS[id].symbol }))}
+          choices={unitsOf(setting).map((id) => ({ value: id, label: UNITS[id].symbol || "no unit" }))}
           onChange={(unit) => set(inOtherUnit(setting, value, unit as UnitId))}
         />
       )}
@@ -111,7 +113,7 @@ export function HeldFields({ setting, value, faultAt, onChange }: HeldProps) {
           value={value.effect}
           onChange={(effect) => set({ effect })}
           fault={faultAt("effect")}
-          why={value.effect === "" ? "Leave empty if unknown. Two burns measure the effect." : undefined}
+          why={value.effect === "" ? "Leave empty if unknown. Two burns measure it." : "For an increase of 1."}
         />
       )}
       {!isSwitch && (
@@ -151,7 +153,10 @@ export function heldOf(spec: MachineSpec | null, all: readonly KeptSetting[]): H
           low: end(known?.range?.low),
           high: end(known?.range?.high),
           tableKind: known?.tableKind ?? NOT_KNOWN.tableKind,
-          effect: known?.effectMm === undefined ? "" : inUnit(known.effectMm, "mm", STEP_DECIMALS),
+          effect:
+            known?.effectMm === undefined
+              ? ""
+              : inUnit(Number(known.effectMm.toPrecision(EFFECT_FIGURES)), "mm", STEP_DECIMALS),
           sense: senseIn(setting, known, own),
         },
       ];

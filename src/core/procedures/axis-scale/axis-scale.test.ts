@@ -72,7 +72,7 @@ describe("the new number of an axis", () => {
       why: /Confirm/,
     });
     const machine = machineWith({ range: { low: 0.00625, high: 0.01 } });
-    expect(first(solvedWith([BY_READOUT], { machine })).heldBack?.why).toMatch(/outside what this controller takes/);
+    expect(first(solvedWith([BY_READOUT], { machine })).heldBack?.why).toMatch(/the range of this controller/);
   });
 
   it("of more than a tenth is asked about, inches and a turned piece are named", () => {

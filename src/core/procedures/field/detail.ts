@@ -3,6 +3,7 @@ import { ASKED, at, box, DATA, FAINT, line, outline, path, ring, words } from ".
 import type { Detail, Primitive } from "../../drawing/scene";
 import { knownLengthDetail } from "../../measuring/known-length";
 import { plain } from "../../metrology/quantity-text";
+import { withinSentence } from "../../metrology/sentence-case";
 import type { Focus, History, RoundRecord } from "../../trial/history";
 import { lookedAt } from "../../trial/looked-at";
 import { endsOf, LENGTHS, lengthOf } from "./lengths";
@@ -30,7 +31,7 @@ export function fieldDetail(history: History<FieldPlan>, focus: Focus): Detail |
   const middle = place({ x: (2 * from.x + end.x) / 3, y: (2 * from.y + end.y) / 3 });
   const [ax, ay] = [round.plan.sideXMm / 2, round.plan.sideYMm / 2];
   return {
-    title: `Detail, ${LENGTHS[length].label}`,
+    title: `Detail, ${withinSentence(LENGTHS[length].label)}`,
     note: times > 1 ? `errors drawn ${plain(times, 0)} times larger; front below` : "as drawn; front below",
     radius: RADIUS,
     strip: { low: -HALF - 0.5, high: HALF + 0.5 },

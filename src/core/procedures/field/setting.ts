@@ -38,7 +38,7 @@ const COEFFICIENTS: readonly SettingSpec[] = FIELD_TERMS.map((term) =>
     dimensions: ["ratio"],
     usualStep: { ratio: 0.001 },
     onlyWhere: `Its controller has this coefficient: ${withinSentence(termName(term))}`,
-    effect: "Effect of an increase of 1, at the corner of the field",
+    effect: "Effect at the corner",
     about: "Coefficient without a unit. Enter the range, so that Ustrina can try values.",
   }),
 );

@@ -1,6 +1,7 @@
 /** The straight edge, the line with its turn enlarged, and the distance that is read. */
 import { at, DATA, dimensionUp, FAINT, line, quarterTurn } from "../../drawing/close-up";
 import type { Detail, Primitive } from "../../drawing/scene";
+import { withinSentence } from "../../metrology/sentence-case";
 import type { Focus, History } from "../../trial/history";
 import { lookedAt } from "../../trial/looked-at";
 import type { TurnPlan } from "./plan";
@@ -28,7 +29,7 @@ export function turnDetail(history: History<TurnPlan>, focus: Focus): Detail | n
     dimensionUp(at(x, EDGE), at(x, y(x)), x, text),
   ];
   return {
-    title: `Detail, ${site.label}`,
+    title: `Detail, ${withinSentence(site.label)}`,
     note: turn === 0 ? "the straight edge is the heavy line" : `turn drawn ${LARGER} times larger`,
     radius: RADIUS,
     strip: { low: -HALF, high: HALF },

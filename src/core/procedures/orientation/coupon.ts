@@ -14,7 +14,7 @@ import type { OrientationPlan } from "./plan";
 const PIECE = "orientation";
 const LINES = "arrows";
 /** Shares of the side of the coupon. */
-const [EDGE, TIP, HEAD, LETTER, CORNER] = [0.14, 0.86, 0.07, 0.1, 0.06];
+const [EDGE, TIP, HEAD, LETTER, CORNER, WORDS_WIDE] = [0.14, 0.86, 0.07, 0.1, 0.06, 0.5];
 
 export const SITES = { x: "x arrow", y: "y arrow", words: "words" } as const;
 export const READS = "read";
@@ -34,14 +34,16 @@ export function orientationRound(plan: OrientationPlan, context: PlanContext, pu
     pieces: [piece],
     placement: { xMm: (machine.widthMm - piece.widthMm) / 2, yMm: (machine.depthMm - piece.heightMm) / 2 },
     program: [
-      { kind: "tell", text: "Lay the coupon in the middle of the field. Draw a pencil line along its front edge." },
+      {
+        kind: "tell",
+        text: "Draw a pencil line along the front edge of the coupon. Lay that edge toward you, in the middle of the field.",
+      },
       { kind: "mark", piece: PIECE, settings: LINES },
     ],
     sites: [arrowSite("x", plan), arrowSite("y", plan), wordsSite(plan)],
     delivery: "Arrows and words in the middle of the field",
     checklist: [
       eyewearLine(machine),
-      "Draw a pencil line along the front edge of the coupon, before the burn.",
       "Switch off any mirroring or turning of the drawing in the program that sends it.",
       ...(purpose === "proof" ? ["Check that the three new settings are in the controller."] : []),
     ],
@@ -51,7 +53,7 @@ export function orientationRound(plan: OrientationPlan, context: PlanContext, pu
 function pieceOf({ sizeMm, speedMmPerS, powerPct }: OrientationPlan, { couponCode, day }: PlanContext): Piece {
   const on = (u: number, v: number): CouponPoint => ({ x: u * sizeMm, y: v * sizeMm });
   const text = [couponCode, ...(day ? [day] : [])].join(" ");
-  const letters = fittingLetters(text, 0.6 * sizeMm, LETTER * sizeMm);
+  const letters = fittingLetters(text, WORDS_WIDE * sizeMm, LETTER * sizeMm);
   const path = (points: CouponPoint[], closed = false): CouponPath => ({ points, closed, settings: LINES });
   const word = (letter: string, u: number, v: number) =>
     letterStrokes(letter, on(u, v), LETTER * sizeMm, "middle").map((points) => path(points));
@@ -116,7 +118,7 @@ function wordsSite({ sizeMm }: OrientationPlan): Site {
       ],
     },
     measurand: { kind: "mirrored" },
-    place: { piece: PIECE, at: { x: 0.55 * sizeMm, y: 0.5 * sizeMm }, radiusMm: 0.3 * sizeMm },
+    place: { piece: PIECE, at: { x: 0.55 * sizeMm, y: 0.5 * sizeMm }, radiusMm: 0.28 * sizeMm },
     repeats: 1,
     openEnded: false,
   };

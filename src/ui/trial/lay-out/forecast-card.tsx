@@ -1,8 +1,8 @@
 import { useMemo } from "react";
 import { forecastOf, type Help } from "../../../core/course/forecast";
 import { gaugeName } from "../../../core/measuring/read-lengths";
-import { decimalsFor, fixed } from "../../../core/metrology/quantity-text";
-import { fromInternal, UNITS } from "../../../core/metrology/units";
+import { afterNumber, decimalsFor, fixed } from "../../../core/metrology/quantity-text";
+import { fromInternal } from "../../../core/metrology/units";
 import type { AnyProcedure } from "../../../core/procedures/contract";
 import { lengthUnitOf, shownUnit } from "../../../core/trial/decisions";
 import type { PlanContext } from "../../../core/trial/plan-form";
@@ -28,7 +28,7 @@ export function ForecastCard({ view, procedure, plan, context, onChange }: Props
   if (!forecast) return null;
   const unit = shownUnit(procedure.tolerance.unit, lengthUnitOf(view));
   const decimals = decimalsFor(fromInternal(forecast.expanded, unit));
-  const shown = (internal: number) => `${fixed(fromInternal(internal, unit), decimals)} ${UNITS[unit].symbol}`;
+  const shown = (internal: number) => `${fixed(fromInternal(internal, unit), decimals)}${afterNumber(unit)}`;
   const { help, decidesUpTo } = forecast;
   return (
     <section className="mb-4 rounded-md bg-steel-tint px-3 py-2" aria-label="Forecast">
