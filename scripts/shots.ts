@@ -124,7 +124,7 @@ async function field(page: Page): Promise<void> {
   await page.getByRole("button", { name: "Read all that is left" }).click();
   await page.getByText("11 of 11 sites read.").waitFor({ timeout: 60_000 });
   await page.getByRole("link", { name: "Correct", exact: true }).last().click();
-  await page.getByRole("button", { name: "I read all of these back" }).click();
+  await page.getByRole("button", { name: /^Confirm \d+ values$/ }).click();
   await page.getByRole("heading", { name: /^Read back from/ }).waitFor();
   await page.waitForTimeout(800);
   for (const column of await page.locator("main > div").all()) await column.evaluate((c) => c.scrollTo(0, 0));

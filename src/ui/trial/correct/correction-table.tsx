@@ -107,7 +107,7 @@ function Row({ view, n, row, shape, label }: RowProps) {
       <td className="py-1.5 text-right text-ink2">
         {shape.unit === "onOff" ? "" : entryText(expandedUncertainty(row.change), shape)}
       </td>
-      <td className="py-1.5 pl-3 text-right font-sans whitespace-nowrap">
+      <td className="py-1.5 pl-3 text-right font-sans sm:whitespace-nowrap">
         {row.heldBack ? (
           <span className="inline-flex gap-2" title={row.heldBack.why}>
             {row.heldBack.site && (
@@ -128,7 +128,7 @@ function Row({ view, n, row, shape, label }: RowProps) {
         ) : (
           <span className="inline-flex items-center gap-3 max-sm:flex-col max-sm:items-end max-sm:gap-1">
             {row.worth !== "yes" && (
-              <span className="text-[13px] text-ink2">
+              <span className="text-[13px] text-ink2 max-sm:max-w-24">
                 {row.worth === "no" ? "not needed" : "within the uncertainty"}
               </span>
             )}
