@@ -16,10 +16,10 @@ function linesOf(set: SlipSet): Line[] {
   const accused = cases.filter(({ procedure, history }) =>
     suspectsOf(procedure.solve(history)).some((finding) => finding.suspect),
   );
-  const summaries = slipSummaries(cases, set.makers, (i) => seeded(seedOf(i, "slip"))).filter(
+  const summaries = slipSummaries(cases, set.makers, set.sizeMm, (i) => seeded(seedOf(i, "slip"))).filter(
     (s) => !set.unseen.includes(s.kind),
   );
-  const sum = (of: "made" | "silent" | "named") => summaries.reduce((total, s) => total + s[of], 0);
+  const sum = (of: "made" | "silent" | "large" | "named") => summaries.reduce((total, s) => total + s[of], 0);
   return [
     {
       what: `${set.name}: clean trials in which a reading is accused`,
@@ -29,6 +29,9 @@ function linesOf(set: SlipSet): Line[] {
       what: `${set.name}: ${summaries.length} kinds of slip (${set.sizeMm} mm where of unknown size), silently wrong`,
       ...below((100 * sum("silent")) / sum("made"), 1, "%"),
     },
-    { what: `${set.name}: slips that are named`, ...above((100 * sum("named")) / sum("made"), 100 * set.named, "%") },
+    {
+      what: `${set.name}: slips of at least ${set.sizeMm} mm that are named`,
+      ...above((100 * sum("named")) / sum("large"), 90, "%"),
+    },
   ];
 }

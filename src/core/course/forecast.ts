@@ -2,7 +2,8 @@
  * What a layout will be able to tell, before anything is burned: the covariance needs no readings, only where they will be taken, with
  * which gauge and how often.
  */
-import { adjust, combine } from "../estimate/adjustment";
+import { type Adjustment, adjust, combine } from "../estimate/adjustment";
+import { seenIn } from "../estimate/examination";
 import { ofReadings } from "../estimate/model";
 import { lengthGauges } from "../measuring/length-gauges";
 import type { Gauge } from "../metrology/gauge";
@@ -20,6 +21,8 @@ export type Forecast = {
   label: string;
   /** The largest error that a proof can still accept; `null` where it can accept none. */
   decidesUpTo: number | null;
+  /** Points that no other point checks. */
+  alone: string[];
   /** The cheapest change after which a proof can decide; `null` where there is none, or none is needed. */
   help: Help | null;
 };
@@ -39,18 +42,21 @@ const MOST_REPEATS = 12;
 /** A step that is read with a sign, before anything is known of it, mm. (common practice, no source) */
 const USUAL_STEP_MM = 0.3;
 
+type Told = Pick<Forecast, "expanded" | "label">;
 type Laid = { procedure: AnyProcedure; plan: Record<string, unknown>; context: PlanContext; tolerance: number };
 
 /** `null` where nothing is measured, or too little to tell a result. */
 export function forecastOf(laid: Laid): Forecast | null {
   const gauge = gaugeOf(laid.plan, laid.context);
-  const told = gauge && toldBy(laid, gauge);
+  const adjustment = gauge && adjustmentOf(laid, gauge);
+  const told = adjustment && leastKnown(adjustment);
   if (!gauge || !told) return null;
   const { tolerance } = laid;
   const left = tolerance - told.expanded;
   return {
     gauge,
     ...told,
+    alone: aloneIn(adjustment),
     decidesUpTo: left > 0 ? left : null,
     help: left < LUCK_BELOW * tolerance ? helpFor(laid, gauge, told.expanded) : null,
   };
@@ -86,10 +92,13 @@ function helpFor(laid: Laid, gauge: Gauge, now: number): Help | null {
   return null;
 }
 
-function toldBy(
-  { procedure, plan, context, tolerance }: Laid,
-  gauge: Gauge,
-): { expanded: number; label: string } | null {
+function toldBy(laid: Laid, gauge: Gauge): Told | null {
+  const adjustment = adjustmentOf(laid, gauge);
+  return adjustment && leastKnown(adjustment);
+}
+
+/** The readings that the layout asks for, each as it is expected. */
+function adjustmentOf({ procedure, plan, context, tolerance }: Laid, gauge: Gauge): Adjustment | null {
   if (!procedure.observe) return null;
   const spec = procedure.round(plan, context, "measure");
   const unread: RoundRecord = { n: 1, purpose: "measure", plan, spec, inForce: context.inForce, answers: [] };
@@ -110,10 +119,17 @@ function toldBy(
   });
   const round = { ...unread, answers };
   const model = procedure.observe({ ...history, rounds: [round] }, round);
-  const adjustment = model && adjust(ofReadings(model), new Map());
-  if (!model || !adjustment) return null;
-  const told = model.wanted.flatMap(({ row, label, proves }) =>
+  return model && adjust(ofReadings(model), new Map());
+}
+
+function leastKnown(adjustment: Adjustment): Told | null {
+  const told = adjustment.model.wanted.flatMap(({ row, label, proves }) =>
     proves === undefined ? [] : [{ label, expanded: proves * expandedUncertainty(combine(adjustment, row).quantity) }],
   );
   return told.toSorted((a, b) => b.expanded - a.expanded)[0] ?? null;
+}
+
+function aloneIn(adjustment: Adjustment): string[] {
+  const proving = seenIn(adjustment).filter(({ wanted }) => wanted.proves !== undefined);
+  return [...new Set(proving.flatMap(({ alone }) => alone.map((facts) => facts.pointLabel)))];
 }

@@ -100,4 +100,23 @@ describe("what would have been seen", () => {
     expect(seen.find((s) => s.wanted.id === "b")?.unchecked.map((u) => u.observation.id)).toEqual(["b 5"]);
     expect(seen.find((s) => s.wanted.id === "a")?.unchecked).toEqual([]);
   });
+
+  test("names points that only their own readings check, and none that a second gauge or a law checks", () => {
+    const aloneIn = (model: Model) =>
+      seenIn(examined(model).adjustment).map((s) => s.alone.map((facts) => facts.point));
+    expect(aloneIn(lengths())).toEqual([["a"], ["b"]]);
+    const second = reading("a by rule", { row: { a: 1 }, y: 10.01, u: 0.02, point: "a" });
+    const byTwo = { ...second, reading: second.reading && { ...second.reading, gauge: "rule" } };
+    const model = lengths();
+    expect(aloneIn({ ...model, observations: [...model.observations, byTwo] })).toEqual([[], ["b"]]);
+    const scale = { ...model, observations: model.observations.map(onOneScale), wanted: [SCALE] };
+    expect(aloneIn(scale)).toEqual([[]]);
+  });
 });
+
+const SCALE = { id: "scale", label: "scale", row: { scale: 1 } };
+
+/** The two lengths as ticks of one axis. */
+function onOneScale(o: Model["observations"][number]): Model["observations"][number] {
+  return o.reading ? { ...o, row: { scale: o.reading.point === "a" ? 10 : 6, zero: 1 } } : o;
+}

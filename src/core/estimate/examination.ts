@@ -9,8 +9,8 @@
 import { expandedUncertainty } from "../metrology/measured";
 import { atBeginning } from "../metrology/sentence-case";
 import { type Adjustment, adjust, combine } from "./adjustment";
-import { effectOn, type Influence, influences, isSuspect, sameAs } from "./influence";
-import { type Model, type Observation, ofReadings, type Wanted } from "./model";
+import { alonePoints, effectOn, type Influence, influences, isSuspect, sameAs } from "./influence";
+import { type Model, type Observation, ofReadings, type ReadingFacts, type Wanted } from "./model";
 import { type Slip, slipsIn, slipsOn } from "./slips";
 
 const MOST_SLIPS = 3;
@@ -18,6 +18,8 @@ const MOST_SLIPS = 3;
 const TOUCHED_FROM = 0.25;
 /** Most other explanations that are named. */
 const NAMED = 2;
+/** A reading that moves a result by less than this share of its uncertainty does not matter to it. */
+const MATTERS_FROM = 0.01;
 
 /** With less redundancy than this an error of unknown size shows, and its place does not. */
 const NAMES_CULPRIT_FROM = 1.5;
@@ -41,6 +43,8 @@ export type Seen = {
   worst: { observation: Observation; smallest: number; effect: number } | null;
   /** Readings that nothing checks, and what an error of 1 in each does to the result. */
   unchecked: readonly { observation: Observation; effect: number }[];
+  /** Points at which all readings can be wrong alike, and nothing shows it. */
+  alone: readonly ReadingFacts[];
 };
 
 export type Examination = {
@@ -191,10 +195,15 @@ function snooped(rest: Adjustment, accepted: ReadonlySet<string>): Named[] {
 export function seenIn(adjustment: Adjustment): Seen[] {
   const { each } = influences(adjustment);
   const readings = each.filter((i) => i.observation.reading !== null);
+  const points = alonePoints(adjustment);
   return adjustment.model.wanted.map((wanted) => {
     const effect = effectOn(adjustment, wanted.row);
     const of = (i: Influence) => effect[i.index] ?? Number.NaN;
     const expanded = expandedUncertainty(combine(adjustment, wanted.row).quantity);
+    const matters = (indices: readonly number[]) => {
+      const moves = indices.map((i) => (effect[i] ?? Number.NaN) * (adjustment.model.observations[i]?.u ?? Number.NaN));
+      return Math.abs(moves.reduce((sum, by) => sum + by, 0)) > MATTERS_FROM * expanded;
+    };
     const visible = readings
       .filter((i) => i.t !== null)
       .sort((a, b) => Math.abs(b.smallestSeen * of(b)) - Math.abs(a.smallestSeen * of(a)))[0];
@@ -208,8 +217,9 @@ export function seenIn(adjustment: Adjustment): Seen[] {
           }
         : null,
       unchecked: readings
-        .filter((i) => i.t === null && Math.abs(of(i)) * i.observation.u > 0.01 * expanded)
+        .filter((i) => i.t === null && matters([i.index]))
         .map((i) => ({ observation: i.observation, effect: Math.abs(of(i)) })),
+      alone: points.flatMap(({ indices, facts }) => (matters(indices) ? [facts] : [])),
     };
   });
 }

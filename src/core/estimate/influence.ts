@@ -13,8 +13,8 @@
  * Diagnostics, 1980, 2.1; Baarda 1968]
  */
 import { studentQuantile } from "../fitting/student-t";
-import { type Adjustment, gainOf } from "./adjustment";
-import type { Observation, Row } from "./model";
+import { type Adjustment, gainOf, projected } from "./adjustment";
+import type { Observation, ReadingFacts, Row } from "./model";
 
 /** Less redundancy than this, and nothing checks the observation. */
 export const CHECKED_FROM = 0.02;
@@ -184,4 +184,34 @@ export function sameAs(adjustment: Adjustment, index: number): Observation[] {
     for (let k = 0; k < n; k++) h += (qr.q[index * n + k] ?? Number.NaN) * (qr.q[j * n + k] ?? Number.NaN);
     return Math.abs(h) / Math.sqrt(r * other) > SAME_ABOVE;
   });
+}
+
+export type PointAlone = { facts: ReadingFacts; indices: readonly number[] };
+
+/**
+ * Points that are read more than once with one gauge, and that only these readings check: an error that they share is not seen.
+ *
+ *   c'(1 - H) c < 0.02 c'c,   c_i = per_i / u_i over the readings at the point
+ */
+export function alonePoints(adjustment: Adjustment): PointAlone[] {
+  const { model, qr, u } = adjustment;
+  const points = new Map<string, PointAlone & { indices: number[] }>();
+  model.observations.forEach(({ reading }, index) => {
+    if (!reading) return;
+    const key = `${reading.point} by ${reading.gauge}`;
+    const point = points.get(key) ?? { facts: reading, indices: [] };
+    points.set(key, point);
+    point.indices.push(index);
+  });
+  return [...points.values()].filter(({ indices }) => {
+    if (indices.length < 2) return false;
+    const shared = new Float64Array(model.observations.length);
+    for (const i of indices) shared[i] = (model.observations[i]?.reading?.per ?? 1) / (u[i] ?? Number.NaN);
+    const whole = squared(shared);
+    return whole - squared(projected(qr, shared)) < CHECKED_FROM * whole;
+  });
+}
+
+function squared(v: Float64Array): number {
+  return v.reduce((sum, value) => sum + value * value, 0);
 }

@@ -109,6 +109,12 @@ export function usual(parameter: string, label: string, u: number, value = 0): O
   return { ...known(parameter, label, { value, u, canBeWrong: false }), isUsual: true };
 }
 
+/** What is usual of the difference of two parameters: nearly the same on every such machine. */
+export function usuallyAlike([first, second]: readonly [string, string], label: string, u: number): Observation {
+  const observation = usual(`${first} minus ${second}`, label, u);
+  return { ...observation, row: { [first]: 1, [second]: -1 } };
+}
+
 /**
  * A departure from a smooth law, with its standard deviation on a sound machine.
  *

@@ -14,6 +14,7 @@ import type { History, RoundRecord } from "../trial/history";
 import type { Correction, CorrectionRow, Estimate, Finding, Outcome, Visible } from "../trial/outcome";
 import type { Verdict } from "../trial/verdict";
 import { notAccepted, type OrderedSuspect, orderedFinding } from "./ordered-suspects";
+import { type Expected, observePoints } from "./point-by-point";
 import { remembering } from "./remembering";
 
 /** The readings of one burn as a model; `null` while too little is read. */
@@ -61,6 +62,7 @@ export function examinedSolve<P>(
   observe: Observe<P>,
   solve: (history: History<P>) => Outcome,
   contradicting: Contradicting<P> = () => [],
+  expected: Expected<P> = () => null,
 ) {
   return (history: History<P>): Outcome => {
     const measured = solve(history);
@@ -69,6 +71,7 @@ export function examinedSolve<P>(
       round && measured.status !== "open" ? notAccepted(contradicting(history, round), history.decisions) : [];
     const outcome = round ? withJudged(measured, judged, round) : measured;
     const examined = round && outcome.status !== "open" ? examinationOf(history, round, observe) : null;
+    if (round && outcome.status === "unsolvable" && !examined) return withPoints(outcome, history, round, expected);
     if (!round || !examined) return outcome;
     const { suspects, adjustment } = examined;
     const estimates = outcome.status === "solved" ? outcome.estimates : [];
@@ -97,6 +100,18 @@ export function examinedSolve<P>(
       visible: suspects.length > 0 ? [] : visibleIn(history, adjustment, estimates),
     };
   };
+}
+
+/** Where no law fits the readings, those that contradict their own point are named. */
+function withPoints<P>(
+  outcome: Extract<Outcome, { status: "unsolvable" }>,
+  history: History<P>,
+  round: RoundRecord<P>,
+  expected: Expected<P>,
+): Outcome {
+  const model = observePoints(history, round, expected);
+  const suspects = (model && examinedModel(model, history.decisions)?.suspects) ?? [];
+  return { ...outcome, findings: [...suspects.map((s) => suspectFinding(history, s, [])), ...outcome.findings] };
 }
 
 /** While one setting is held back, none of them is entered: each was worked out with the others in force. */
@@ -252,9 +267,9 @@ function withoutHeld<P>(
 /** For each estimate that is shown in the verdict line, the smallest error of one reading that would have been seen. */
 function visibleIn<P>(history: History<P>, adjustment: Adjustment, estimates: readonly Estimate[]): Visible[] {
   const unit = lengthUnitOf(history);
-  return seenIn(adjustment).flatMap(({ wanted, worst, unchecked }): Visible[] => {
+  return seenIn(adjustment).flatMap(({ wanted, worst, unchecked, alone }): Visible[] => {
     const estimate = estimates.find((e) => e.id === wanted.id);
-    if (!estimate || (!worst && unchecked.length === 0)) return [];
+    if (!estimate || (!worst && unchecked.length === 0 && alone.length === 0)) return [];
     const moved = (by: number) => inUnit(by, shownUnit(estimate.unit, unit), 3);
     return [
       {
@@ -268,6 +283,7 @@ function visibleIn<P>(history: History<P>, adjustment: Adjustment, estimates: re
             }
           : null,
         unchecked: unchecked.map((u) => u.observation.label),
+        alone: alone.map((facts) => facts.pointLabel),
         site: unchecked[0]?.observation.reading?.point ?? null,
       },
     ];

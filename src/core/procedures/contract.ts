@@ -123,16 +123,20 @@ export function defineProcedure<P>(spec: ProcedureSpec<P>): Procedure<P> {
   const model = observe ?? (() => null);
   const checkPlan = own.checkPlan ?? ((last: P) => last);
   const examinedVerdict = examinedJudge(model, judge, contradicting);
-  const examined = examinedSolve(model, (history) => completed(solve(history), newestRead(history)), contradicting);
+  const expected =
+    own.expected ??
+    (observe ? (history: History<P>, site: string) => predictedReading(observe, history, site) : () => null);
+  const worked = (history: History<P>) => completed(solve(history), newestRead(history));
+  const examined = examinedSolve(model, worked, contradicting, expected);
   return {
     version: 1,
     actsFrom: () => "controller",
     sets: () => own.settings.map((s) => s.key),
     warnings: () => [],
     asSent: (round) => round,
-    expected: observe ? (history, site) => predictedReading(observe, history, site) : () => null,
     overlay: readTicks,
     ...own,
+    expected,
     ...(observe ? { observe } : {}),
     checkPlan,
     solve: (history) => (together ? heldTogether(examined(history)) : examined(history)),

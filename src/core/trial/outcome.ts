@@ -45,6 +45,8 @@ export const visibleSchema = z.object({
   seen: z.object({ reading: z.string(), smallest: z.string(), moves: z.string() }).nullable(),
   /** Readings that no other reading checks. */
   unchecked: z.array(z.string()),
+  /** Points that no other point checks. */
+  alone: z.array(z.string()).default([]),
   /** Where one more reading would check the first of them. */
   site: z.string().nullable(),
 });

@@ -334,7 +334,7 @@ describe("an earlier value", () => {
       );
     expect(back(old)).toMatchObject({
       field: "value",
-      message: expect.stringMatching(/0\.900 mm at 100 lies outside.*−0\.500 to 0\.500 mm/),
+      message: expect.stringMatching(/^The value at 100 is 0\.900 mm\. Enter between −0\.500 and 0\.500 mm/),
     });
     expect(refusal(() => writeDown(db, byHand("alder", [["100", "-0.6"]]), NOW)).field).toBe("value");
     const unknown = writeDown(db, { ...byHand("alder", null), origin: "found" }, NOW);

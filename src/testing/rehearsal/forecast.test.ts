@@ -59,6 +59,13 @@ describe("the forecast of a layout", () => {
     expect(then?.help).toBeNull();
   });
 
+  it("names points that no other point checks, and none where ticks check each other", () => {
+    expect(forecastOf(laid(2))?.alone).toEqual([]);
+    const pair = { ...axisScale.plan(context).defaults, way: "pair", repeats: 2 };
+    const forecast = forecastOf({ procedure: axisScale, plan: pair, context, tolerance: 0.001 });
+    expect(forecast?.alone).toEqual(["X, tick 1", "Y, tick 1"]);
+  });
+
   it("lets lengths follow the gauge that is chosen", () => {
     const gauges = [LENGTH_GAUGES.calipers, LENGTH_GAUGES.rule];
     const { defaults } = axisScale.plan({ ...context, gauges });

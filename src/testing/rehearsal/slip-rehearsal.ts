@@ -25,6 +25,8 @@ export type SlipSummary = {
   made: number;
   harmful: number;
   silent: number;
+  /** Of those that change a reading by at least the size that is asked for. */
+  large: number;
   namedFirst: number;
   named: number;
 };
@@ -126,10 +128,28 @@ export function suspectsOf(outcome: Outcome): Finding[] {
   return outcome.findings.filter((f) => f.tone === "needs you");
 }
 
-/** Tries every maker on every case. */
+/** A slip of just the size that is asked for counts, whatever its sum is rounded to. */
+const ROUNDED = 0.999;
+
+/** Largest change of what is read at one point, mm. */
+function largestChange(before: readonly Answer[], after: readonly Answer[]): number {
+  const at = (answers: readonly Answer[], site: string) =>
+    answers.flatMap((a) => (a.site === site ? [numberIn(a) ?? 0] : [])).toSorted((a, b) => a - b);
+  return [...new Set(before.map((a) => a.site))].reduce((most, site) => {
+    const now = at(after, site);
+    return Math.max(most, ...at(before, site).map((value, i) => Math.abs((now[i] ?? value) - value)));
+  }, 0);
+}
+
+/**
+ * Tries every maker on every case.
+ *
+ * @param sizeMm a slip that changes no reading by so much need not be named: it may hardly change anything
+ */
 export function slipSummaries(
   cases: readonly SlipCase[],
   makers: readonly SlipMaker[],
+  sizeMm: number,
   randomOf: (index: number) => Random,
 ): SlipSummary[] {
   const byKind = new Map<string, SlipSummary>();
@@ -150,6 +170,7 @@ export function slipSummaries(
         made: 0,
         harmful: 0,
         silent: 0,
+        large: 0,
         namedFirst: 0,
         named: 0,
       };
@@ -157,8 +178,11 @@ export function slipSummaries(
       const findings = suspectsOf(outcome);
       const first = findings.find((f) => f.suspect);
       summary.made++;
-      if (first) summary.named++;
-      if (first && slip.points.includes(first.site ?? "")) summary.namedFirst++;
+      if (largestChange(last.answers, slip.answers) >= ROUNDED * sizeMm) {
+        summary.large++;
+        if (first) summary.named++;
+        if (first && slip.points.includes(first.site ?? "")) summary.namedFirst++;
+      }
       if (!isHarmful(clean, outcome, procedure.tolerance.default)) continue;
       summary.harmful++;
       if (findings.length === 0 && outcome.status === "solved") summary.silent++;

@@ -38,7 +38,7 @@ export function stockOf({ distanceXMm, distanceYMm, armMm }: FixturePlan) {
 }
 
 function planFields(context: PlanContext) {
-  const usual = { sideX: "left", sideY: "front", distanceXMm: 40, distanceYMm: 35 } as const;
+  const usual = { sideX: "left", sideY: "front", distanceXMm: 55, distanceYMm: 30 } as const;
   return {
     way: field.choice(WAYS, { label: "Cross", group: "Lines", usual: "burned" }),
     ...edgeFields(context, "stop", usual),

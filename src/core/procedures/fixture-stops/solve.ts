@@ -39,7 +39,7 @@ export function solveFixture(history: History<FixturePlan>): GivenOutcome {
 }
 
 /** Usual error of the position of a stop, sd, mm. (common practice, no source) */
-const USUAL_MM = 3;
+const USUAL_MM = 6;
 
 const estimateId = (axis: Axis) => `stop ${axis}`;
 

@@ -515,3 +515,23 @@ describe("part and hole together", () => {
     expect(wanted?.row).toEqual({ "kerf x": 0.5, "kerf y": 0.5 });
   });
 });
+
+describe("kerfs along X and Y", () => {
+  const comb = planOf({ way: "comb", cuts: 10 });
+  const gapsOf = (x: number, y: number) => historyOf(roundOf(comb, (site) => (site === "gap x" ? x : y)));
+
+  it("are nearly alike: a gap of one comb in inches contradicts the other", () => {
+    const [first] = solved(kerf.solve(gapsOf(2.2, 2.2 / MM_PER_INCH))).findings;
+    expect(first).toMatchObject({
+      headline: expect.stringMatching(/^The gap of the comb along Y contradicts/),
+      site: "gap y",
+    });
+  });
+
+  it("may differ as beams that are not round cut, and the usual difference has no part in either", () => {
+    const outcome = solved(kerf.solve(gapsOf(2.4, 2.0)));
+    expect(outcome.findings.filter((f) => f.suspect)).toEqual([]);
+    expect(estimate(outcome, "kerf x")).toBeCloseTo(0.24, 9);
+    expect(estimate(outcome, "kerf y")).toBeCloseTo(0.2, 9);
+  });
+});

@@ -9,7 +9,7 @@
  * since they share the cuts. From part and hole e and k are told apart; from one of them alone e is what the person says of it.
  */
 import { type Adjustment, adjust, combine } from "../../estimate/adjustment";
-import { known, type Model, type Observation, ofReadings, usual } from "../../estimate/model";
+import { known, type Model, type Observation, ofReadings, usual, usuallyAlike } from "../../estimate/model";
 import { AXES, type Axis } from "../../machine/machine-kind";
 import { USUAL_KERF_MM } from "../../measuring/beyond-machines";
 import { examinationOf } from "../../measuring/examined";
@@ -33,6 +33,8 @@ import { combSite, type SquareSite, squareSites } from "./sites";
 const STRAY_MM = 0.01;
 /** How a cut differs in width from place to place, sd, mm. (common practice, no source) */
 const WANDER_MM = 0.003;
+/** How far a cut along X differs in width from one along Y, sd, mm. (common practice, no source) */
+const APART_MM = 0.03;
 /** Before part and hole tell the scale themselves, sd, as a share. (common practice, no source) */
 const USUAL_SCALE = 0.005;
 /** Where it is no matter. */
@@ -100,7 +102,7 @@ export function observeCuts(history: Known, round: RoundRecord<KerfPlan>): Model
         axis: r.axis,
         ...(r.square ? { object: `the ${r.square.of}` } : {}),
       }),
-      known: axes.flatMap((axis) => knownOf(plan, axis)),
+      known: [...axes.flatMap((axis) => knownOf(plan, axis)), ...alikeAlong(axes)],
       wanted: [
         { id: "kerf", label: "the kerf", row: mean },
         { id: "offset", label: "the offset per side", row: halved(mean) },
@@ -132,6 +134,12 @@ function knownOf(plan: KerfPlan, axis: Axis): Observation[] {
   const u = Math.max(plan.scaleWithin, NO_SCALE) / Math.sqrt(3);
   const scale = known(scaleOf(axis), `scale of ${name}`, { u, canBeWrong: plan.scaleWithin > 0 });
   return [cut, { ...scale, source: { id: "scale", label: "Scale of the axis", kind: "B" } }];
+}
+
+/** One beam cuts nearly as wide along both axes. */
+function alikeAlong([first, second]: readonly Axis[]): Observation[] {
+  if (!first || !second) return [];
+  return [usuallyAlike([kerfOf(first), kerfOf(second)], "usual difference of the kerf along X and Y", APART_MM)];
 }
 
 function labelOf({ axis, square }: Cut): string {

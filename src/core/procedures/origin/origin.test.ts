@@ -174,7 +174,7 @@ describe("the new home offset", () => {
     const machine = machineWith({ ...LENGTH, range: { low: 0, high: 5 } });
     const read = { "x 1": [18, 18], "x 2": [18, 18] };
     const outcome = solved(machine, roundWith({ machine, plan: { axes: "X", senseX: "away" }, read, held: 4 }));
-    expect(row(outcome).heldBack?.why).toMatch(/0.00 to 5.00/);
+    expect(row(outcome).heldBack?.why).toMatch(/Enter between 0\.00 and 5\.00 mm/);
     expect(outcome.findings.find((f) => f.id.startsWith("range end"))?.text).toMatch(/2.00 mm.*home switch/);
     const unknown = solved(machine, roundWith({ machine, plan: { axes: "X" }, read, held: null }));
     expect(unknown.corrections).toEqual([]);

@@ -88,10 +88,14 @@ function gapSite(plan: RotaryPlan, common: Common): Site {
   };
 }
 
+/** Once more, since nothing else checks it. */
+const WIDTH_REPEATS = 2;
+
 function widthSite(plan: RotaryPlan, common: Common): Site {
   return {
     ...common,
     id: SITES.width,
+    repeats: WIDTH_REPEATS,
     label: "Width of a line",
     place: placeAt(plan, "first"),
     question: "How wide is line 1?",

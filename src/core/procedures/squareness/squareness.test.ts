@@ -155,3 +155,14 @@ describe("a side that is not measured", () => {
     expect(known({ ...without, height })?.isUsual).toBe(true);
   });
 });
+
+describe("lengths that no parallelogram has", () => {
+  it("name the reading that was misread, beside the reason why nothing is worked out", () => {
+    const misread = roundWith({ first: [7500, 750.1, 749.9], second: [750, 750.2, 749.8] });
+    const outcome = squareness.solve(historyWith(misread));
+    expect(outcome.status).toBe("unsolvable");
+    const [first] = outcome.status === "open" ? [] : outcome.findings;
+    expect(first).toMatchObject({ headline: "Reading 1 of diagonal 1 looks 10 times too large.", site: "first" });
+    expect(first?.suspect?.leaveOut).toHaveLength(1);
+  });
+});

@@ -1,6 +1,7 @@
 import type { Visible } from "../../../core/trial/outcome";
 import type { TrialView } from "../../../server/trial/trial-view";
 import { Link } from "../../primitives/link";
+import { aloneText, listedShort } from "../shared/alone-text";
 
 type Props = { view: TrialView; n: number; visible: readonly Visible[] };
 
@@ -22,7 +23,7 @@ export function VisibleCard({ view, n, visible }: Props) {
             )}
             {result.unchecked.length > 0 && (
               <p>
-                No other reading checks {listed(result.unchecked)}.{" "}
+                No other reading checks {listedShort(result.unchecked)}.{" "}
                 {result.site && (
                   <Link
                     className="underline"
@@ -33,16 +34,10 @@ export function VisibleCard({ view, n, visible }: Props) {
                 )}
               </p>
             )}
+            {result.alone.length > 0 && <p>{aloneText(result.alone)}</p>}
           </li>
         ))}
       </ul>
     </section>
   );
-}
-
-const NAMED = 2;
-
-function listed(names: readonly string[]): string {
-  const more = names.length - NAMED;
-  return names.slice(0, NAMED).join(" and ") + (more > 0 ? ` and ${more} more` : "");
 }

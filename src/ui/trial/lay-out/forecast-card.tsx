@@ -8,6 +8,7 @@ import { lengthUnitOf, shownUnit } from "../../../core/trial/decisions";
 import type { PlanContext } from "../../../core/trial/plan-form";
 import type { TrialView } from "../../../server/trial/trial-view";
 import { Button } from "../../primitives/button";
+import { aloneText } from "../shared/alone-text";
 
 type Props = {
   view: TrialView;
@@ -39,6 +40,7 @@ export function ForecastCard({ view, procedure, plan, context, onChange }: Props
           ? "A proof cannot succeed with this layout."
           : `A proof succeeds if the residual error is at most ${shown(decidesUpTo)}.`}
       </p>
+      {forecast.alone.length > 0 && <p className="mt-1">{aloneText(forecast.alone)}</p>}
       {help && (
         <p className="mt-1 flex flex-wrap items-center gap-2">
           <Button weight="small" onClick={() => onChange(help.plan)}>
