@@ -85,11 +85,21 @@ function unitSlip(procedure: AnyProcedure, history: History, site: Site, value: 
   return `This is ${slip.question}`;
 }
 
-/** Beyond the same limit as for suspects: what is asked here and what is found afterwards agree. */
+/** By the model and the limit of suspects, so that what is asked here and what is found afterwards agree. */
 function isFarOff(procedure: AnyProcedure, history: History, expected: Measured, value: number): boolean {
-  const asked = history.rounds.at(-1)?.spec.sites.reduce((sum, s) => sum + s.repeats, 0) ?? 1;
-  const beyond = procedure.observe ? criticalT(freedomOf(expected), asked) : FAR_OFF_BEYOND;
+  const beyond = procedure.observe ? criticalT(freedomOf(expected), sharedAmong(history)) : FAR_OFF_BEYOND;
   return Math.abs(value - expected.value) > beyond * expected.standardUncertainty;
+}
+
+/**
+ * Among how many readings false alarms are shared, for the next one. The first ones get more of them, since hardly anything is known of the
+ * scatter then: 1/2, 1/6, 1/12 ..., and half of an equal share at least. Their sum is at most one and a half.
+ */
+function sharedAmong({ rounds }: History): number {
+  const round = rounds.at(-1);
+  const all = 2 * (round?.spec.sites.reduce((sum, s) => sum + s.repeats, 0) ?? 1);
+  const before = round?.answers.length ?? 0;
+  return before === 0 ? all : Math.min(before * (before + 1), all);
 }
 
 function tooMuch(history: History, site: Site, value: number): string | null {

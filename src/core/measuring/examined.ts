@@ -194,10 +194,15 @@ export function predictedReading<P>(observe: Observe<P>, history: History<P>, si
   if (by === undefined) return null;
   const session = round.answers.findLast((a) => a.gauge === by)?.session ?? "next";
   const next = imaginedReading({ site, value: 0, gauge: by, session });
-  const model = observe(history, { ...round, answers: [...round.answers, next] });
-  const index = model?.observations.findLastIndex((o) => o.reading?.point === site) ?? -1;
+  const taken = { ...round, answers: [...round.answers, next] };
+  const indexIn = (m: Model | null) => m?.observations.findLastIndex((o) => o.reading?.point === site) ?? -1;
+  const lawful = observe(history, taken);
+  // Where no law speaks of the point yet, its repeats are compared with each other.
+  const isLawful = indexIn(lawful) >= 0;
+  const model = isLawful ? lawful : observePoints(history, taken, () => null);
+  const index = indexIn(model);
   // The reading itself is not taken yet, and says nothing of the scatter.
-  const before = observe(history, round);
+  const before = isLawful ? observe(history, round) : observePoints(history, round, () => null);
   const scatter = (before && adjust(before)?.scatter) ?? new Map();
   const adjustment = model && index >= 0 ? adjust(model, scatter) : null;
   const guess = adjustment ? bestGuess(adjustment, index) : null;

@@ -13,7 +13,8 @@ export type Expected<P> = (history: History<P>, site: string) => { value: number
 
 /** @returns `null` where no length is read */
 export function observePoints<P>(history: History<P>, round: RoundRecord<P>, expected: Expected<P>): Model | null {
-  const sites = round.spec.sites.filter((s) => s.ask.kind === "quantity");
+  // What a readout of the machine scatters, no gauge says.
+  const sites = round.spec.sites.filter((s) => s.ask.kind === "quantity" && !s.ask.atMachine);
   const readings = lengthReadings(
     round.answers,
     sites.map((s) => s.id),

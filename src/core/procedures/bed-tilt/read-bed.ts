@@ -90,13 +90,13 @@ export function neededFor(plan: BedTiltPlan, machine: Pick<MachineSpec, "kind">)
   return isCurved(plan, machine) ? 4 : 3;
 }
 
-/** @returns `null` while too few places are read, or those that are lie in one line */
+/** @returns `null` while nothing is read; without results while too few places are, or those that are lie in one line */
 export function observeBed(history: History<BedTiltPlan>, round: RoundRecord<BedTiltPlan>): Model | null {
   const { plan } = round;
   const { machine } = history;
   const readings = readingsOf(history, round);
   const places = placesOf(plan, machine).filter((p) => readings.some((r) => r.reading?.point === p.id));
-  if (places.length < neededFor(plan, machine)) return null;
+  if (places.length === 0) return null;
   const model: Model = {
     observations: [
       ...readings,
@@ -110,8 +110,8 @@ export function observeBed(history: History<BedTiltPlan>, round: RoundRecord<Bed
     groups: [eyeGroup(eyeOf(plan))],
     wanted: [],
   };
-  const asRead = adjust(ofReadings(model));
-  if (!asRead) return null;
+  const asRead = places.length < neededFor(plan, machine) ? null : adjust(ofReadings(model));
+  if (!asRead) return model;
   const supports = supportsOf(plan, machine);
   const height = (p: Place) => combine(asRead, differenceRow({ x: 0, y: 0 }, p)).quantity.value;
   const sorted = supports.toSorted((a, b) => height(a) - height(b));

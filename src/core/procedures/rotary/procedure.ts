@@ -59,7 +59,7 @@ export const rotary = defineProcedure<RotaryPlan>({
 /** Each place has a value of its own: others tell its first reading nothing. */
 function expected(history: History<RotaryPlan>, site: string): Measured | null {
   const isRead = quantitiesAt(history.rounds.at(-1)?.answers ?? [], site).length > 0;
-  const predicted = isRead && site !== SITES.back ? predictedReading(observeTravel, history, site) : null;
+  const predicted = isRead ? predictedReading(observeTravel, history, site) : null;
   return predicted ?? expectedAt(history, site);
 }
 

@@ -61,19 +61,22 @@ function solvedAt(
   const { plan } = round;
   const sites = lengthsOf(plan);
   const readings = lengthReadings(round.answers, sites, history.gauges, history.decisions);
+  // A reading that is only imagined does not move the point about which the model is linear.
+  const isForecast = readings.every((r) => r.imagined);
+  const taken = readings.filter((r) => isForecast || !r.imagined);
   const at = (id: LengthId) => {
-    const own = readings.filter((r) => r.site === id);
+    const own = taken.filter((r) => r.site === id);
     return own.length > 0 ? mean(own.map((r) => r.value)) : null;
   };
   if (neededFor(plan).some((id) => at(id) === null)) return null;
   let here: At = { w: at("width") ?? plan.widthMm, h: at("height") ?? plan.heightMm, s: 0 };
   for (let step = 0; step < STEPS; step++) {
-    const model = modelAt(plan, readings, here);
+    const model = modelAt(plan, taken, here);
     const fit = model && adjust(ofReadings(model));
     if (!model || !fit) return null;
     const change = (id: string) => combine(fit, { [id]: 1 }).quantity.value;
     const [w, h, s] = [change("width"), change("height"), change(LEAN)];
-    if (Math.abs(s) + Math.abs(w / here.w) + Math.abs(h / here.h) < SETTLED) return { model, at: here };
+    if (Math.abs(s) + Math.abs(w / here.w) + Math.abs(h / here.h) < SETTLED) break;
     here = { w: here.w + w, h: here.h + h, s: here.s + s };
     if (!(here.w > 0 && here.h > 0 && Math.abs(here.s) < 1)) return null;
   }
