@@ -4,6 +4,7 @@
  * Silently wrong: the slip alone moved a result by more than its expanded uncertainty and a quarter of the tolerance, and nothing
  * was flagged. The same burn is worked out without the slip, so that noise is no part of it.
  */
+import type { Jaws } from "../../core/metrology/gauge";
 import { expandedUncertainty } from "../../core/metrology/measured";
 import type { AnyProcedure } from "../../core/procedures/contract";
 import type { Answer } from "../../core/trial/answer";
@@ -116,6 +117,24 @@ function together(first: SlipMaker, second: SlipMaker): SlipMaker {
 /** Each slip together with the next: as many pairs as slips. */
 export function pairsOfSlips(makers: readonly SlipMaker[]): SlipMaker[] {
   return makers.map((maker, i) => together(maker, makers[(i + 1) % makers.length] as SlipMaker));
+}
+
+/** A pair of jaws that was not closed and looked at: everything it read is too large, a known length too. */
+export function zeroSlip(jaws: Jaws, byMm: number): SlipMaker {
+  return ({ answers, spec }) => {
+    const read = new Set(
+      spec.sites.flatMap(({ id, ask }) => (ask.kind === "quantity" && ask.jaws === jaws ? [id] : [])),
+    );
+    return {
+      kind: `zero of the ${jaws} jaws ${byMm} mm off`,
+      answers: answers.map((a) => {
+        const value = read.has(a.site) ? numberIn(a) : null;
+        return value === null ? a : changed(a, value + byMm);
+      }),
+      // A value that is known beforehand has no point; the known length is the one that shows it.
+      points: ["", ...read],
+    };
+  };
 }
 
 export const signSlips: SlipMaker[] = [

@@ -32,7 +32,7 @@ import { AS_FOUND, originGantry, originHistory, rehearsedOrigin } from "./origin
 import { rehearseRound } from "./rehearse-round";
 import { machineWith, type RotarySet, rehearsedRotary, historyOf as rotaryHistory } from "./rotary-accuracy";
 import { scanOffsetHistory } from "./scan-offset-accuracy";
-import { type SlipCase, type SlipMaker, signSlips, slipMakers } from "./slip-rehearsal";
+import { type SlipCase, type SlipMaker, signSlips, slipMakers, zeroSlip } from "./slip-rehearsal";
 import { rehearsedSquare } from "./squareness-accuracy";
 
 const scale = (gauge: keyof typeof LENGTH_GAUGES, plan: object) => (seed: number) => {
@@ -54,6 +54,8 @@ const corner = (repeats: number) => (seed: number) =>
   );
 
 const { calipers, rule } = LENGTH_GAUGES;
+/** Of a zero of the jaws: half as much again as a known length read twice shows. */
+const ZERO_OFF_MM = 0.15;
 
 const cutOut = (plan: Partial<KerfPlan>) => (seed: number) =>
   kerfHistory([
@@ -125,6 +127,8 @@ export type SlipSet = {
   namedFirst?: number;
   /** Share of slips that may move a result without a word; left out: 3 %. */
   silent?: number;
+  /** The same of two slips together; left out: 5 %. */
+  silentOfTwo?: number;
 };
 
 const of = (set: Omit<SlipSet, "makers"> & { more?: readonly SlipMaker[] }): SlipSet => ({
@@ -137,6 +141,7 @@ export const SLIP_SETS: readonly SlipSet[] = [
     name: "axis scale by a ladder, calipers",
     procedure: axisScale,
     historyOf: scale("calipers", {}),
+    more: [zeroSlip("outside", ZERO_OFF_MM)],
     sizeMm: 0.3,
     unseen: [],
   }),
@@ -144,6 +149,7 @@ export const SLIP_SETS: readonly SlipSet[] = [
     name: "axis scale by part and hole, calipers",
     procedure: axisScale,
     historyOf: scale("calipers", { way: "part and hole" }),
+    more: [zeroSlip("outside", ZERO_OFF_MM)],
     sizeMm: 0.3,
     unseen: [],
   }),
@@ -166,6 +172,7 @@ export const SLIP_SETS: readonly SlipSet[] = [
     name: "origin, three readings a place",
     procedure: origin,
     historyOf: corner(3),
+    more: [zeroSlip("outside", ZERO_OFF_MM)],
     sizeMm: 0.3,
     unseen: ["two points swapped"],
   }),
@@ -173,6 +180,7 @@ export const SLIP_SETS: readonly SlipSet[] = [
     name: "kerf by part and hole",
     procedure: kerf,
     historyOf: cutOut({}),
+    more: [zeroSlip("outside", ZERO_OFF_MM)],
     sizeMm: 0.3,
     // Two sizes of one object along one axis may be alike.
     unseen: ["two points swapped"],
@@ -181,9 +189,12 @@ export const SLIP_SETS: readonly SlipSet[] = [
     name: "kerf by a comb",
     procedure: kerf,
     historyOf: cutOut({ way: "comb" }),
+    more: [zeroSlip("inside", ZERO_OFF_MM)],
     sizeMm: 0.3,
     // No other point checks a gap, as Lay out says.
     unseen: ["one point 0.3 mm off", "one point in inches", "two points swapped"],
+    // Of eight readings one that is off hides a wrong zero, and the zero hides it: both look like scatter.
+    silentOfTwo: 0.25,
   }),
   of({
     name: "squareness by diagonals, calipers",
@@ -204,6 +215,7 @@ export const SLIP_SETS: readonly SlipSet[] = [
     name: "fixture stops",
     procedure: fixtureStops,
     historyOf: (seed) => firstRead(fixtureStops, calipers, seed, { sideX: "left", sideY: "front", repeats: 3 }),
+    more: [zeroSlip("outside", ZERO_OFF_MM)],
     sizeMm: 0.3,
     unseen: ["two points swapped"],
   }),

@@ -1,13 +1,3 @@
-import { expect, it } from "vitest";
-import { type WholeTrial, wholeTrial } from "../../../testing/whole-trial/whole-trial";
-import { scanOffset } from "./procedure";
+import { heldToText } from "../../../testing/whole-trial/held-to-text";
 
-const TRIALS: Record<string, Omit<WholeTrial, "procedure">> = {
-  blocks: { seed: 1 },
-  outlines: { seed: 2, plan: { outline: "each block" } },
-  "open rows": { seed: 3, plan: { delivery: "rows" } },
-};
-
-it.each(Object.entries(TRIALS))("says the same of a whole trial as before: %s", async (name, trial) => {
-  await expect(wholeTrial({ procedure: scanOffset, ...trial })).toMatchFileSnapshot(`whole-trial/${name}.txt`);
-});
+heldToText("scan-offset", "whole-trial");
