@@ -92,7 +92,7 @@ export function wholeTrial(trial: WholeTrial): string {
       ...fieldsOf("verdict", procedure.judge(history)),
       ...fieldsOf("next", next),
     );
-    if (n === 1) lines.push(...slipLines(procedure, history, round, random));
+    if (n === 1) lines.push(...drawnLines(procedure, history, round), ...slipLines(procedure, history, round, random));
     if (next.do !== "round" || outcome.status !== "solved") break;
     for (const { setting, newValue } of outcome.corrections) {
       stored = { ...stored, [setting]: newValue };
@@ -156,6 +156,15 @@ function expectedLines(procedure: AnyProcedure, history: History, round: RoundRe
   );
 }
 
+/** Close-ups and marks on the coupon, by the sums of their numbers. */
+function drawnLines(procedure: AnyProcedure, history: History, { spec }: RoundRecord): string[] {
+  const closeUps = spec.sites.map(
+    ({ id }) => `close-up of ${id}: ${sums(procedure.detail(history, { site: id, typed: null }))}`,
+  );
+  const pieces = spec.pieces.map((piece) => `piece ${piece.id}: ${sums(piece)}`);
+  return [...pieces, ...closeUps, `marks on the coupon: ${sums(procedure.overlay(history))}`];
+}
+
 /** One reading ten times too large, and the same reading left out: what is found, what is held back, what is left. */
 function slipLines(procedure: AnyProcedure, history: History, round: RoundRecord, random: Random): string[] {
   const read = round.answers.flatMap((a, i) =>
@@ -210,11 +219,19 @@ const FIGURES = 7;
 const LONG = 800;
 
 function written(value: unknown): string {
-  const text = JSON.stringify(value, (_, v) => (typeof v === "number" ? rounded(v) : v)) ?? "none";
-  if (text.length <= LONG) return text;
+  const text = textOf(value);
+  return text.length <= LONG ? text : sums(value);
+}
+
+function sums(value: unknown): string {
+  const text = textOf(value);
   const numbers = [...text.matchAll(/-?\d+(\.\d+)?(e-?\d+)?/g)].map(([n]) => Number(n));
   const sum = numbers.reduce((total, n, i) => total + n * (1 + (i % 7)), 0);
   return `${text.length} characters, ${numbers.length} numbers, sum ${rounded(sum)}`;
+}
+
+function textOf(value: unknown): string {
+  return JSON.stringify(value, (_, v) => (typeof v === "number" ? rounded(v) : v)) ?? "none";
 }
 
 function rounded(value: number): number | string {
