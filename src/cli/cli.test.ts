@@ -119,7 +119,13 @@ describe("kerf from a terminal", () => {
     const burn = (...more: string[]) =>
       ustrina(["burn", trial, "--practice", "examples/kerf/practice.json", "--seed", "3", ...more]);
     writeFileSync(trial, await said("plan", "kerf", "--machine", "examples/kerf/machine.json"));
+    const before = JSON.parse(await said("forecast", trial));
+    expect(before).toMatchObject({ label: "half the kerf along X", alone: [], help: null, tolerance: 0.02 });
     await burn();
+    const { visible } = JSON.parse(await said("solve", trial));
+    expect(visible.map((v: { alone: string[] }) => v.alone)).toContainEqual([]);
+    expect(JSON.parse(await said("forecast", trial)).expanded).toBeCloseTo(before.expanded, 12);
+    expect(await fault("forecast", "examples/orientation/trial.json")).toMatch(/no forecast for this layout/);
     expect(await said("solve", example)).toBe(await said("solve", trial));
     const solved = JSON.parse(await said("solve", trial));
     expect(solved.forStock.values.map((v: { id: string }) => v.id)).toContain("offset");

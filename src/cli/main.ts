@@ -10,6 +10,7 @@ import { CliFault } from "./cli-fault";
 import { COUPON_FORMATS, type CouponFormat, coupon, sites } from "./coupon";
 import { loadDocument, saveDocument, saveFile } from "./document-file";
 import { slotToDraw } from "./fit";
+import { forecast } from "./forecast";
 import { developed, type PartWords, roundPart } from "./part";
 import { plan } from "./plan";
 import { readFrom } from "./read-picture";
@@ -28,6 +29,7 @@ const USAGE = `Ustrina: laser machine corrections from burned and measured test 
   take TRIAL --sheet FILE [--sure] [-o FILE]             readings of the last round from a filled sheet (CSV)
   read TRIAL --picture FILE [--dpi N] [--brighter] [--site ID]
                                                          what a scan of the last round shows, as CSV; site: it shows that one alone
+  forecast TRIAL                                         what the last layout will be able to tell, before its readings: as JSON
   solve TRIAL                                            results, corrections, findings, verdict, next: as JSON
   results TRIAL                                          the same as CSV
   fit TRIAL --thickness "2.96 3.01" [--fit loose|sliding|snug|press] [--width W] [--interference I] [--compensated]
@@ -146,6 +148,8 @@ export async function ustrina(args: readonly string[]): Promise<string | Buffer>
     }
     case "results":
       return results(needed(file, "trial"), loadDocument(needed(file, "trial")));
+    case "forecast":
+      return forecast(needed(file, "trial"), loadDocument(needed(file, "trial")));
     case "solve":
       return solve(needed(file, "trial"), loadDocument(needed(file, "trial")));
     case "fit": {
