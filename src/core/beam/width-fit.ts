@@ -199,14 +199,12 @@ export function widthProblem(cells: readonly LadderCell[], p: DosePower, soft: b
 
 function problemOf(ladder: Ladder, soft: boolean): Problem {
   const { cells, p, rangeMm, visibleMm, bothWays } = ladder;
-  const spotAt = (x: readonly number[], c: LadderCell): Spot => {
-    const spot = spotOf(x);
-    return bothWays ? { ...spot, z0: spot.z0 + apartShare(runOf(c)) * (x[APART] ?? Number.NaN) } : spot;
-  };
+  const spotAt = (spot: Spot, x: readonly number[], c: LadderCell): Spot =>
+    bothWays ? { ...spot, z0: spot.z0 + apartShare(runOf(c)) * (x[APART] ?? Number.NaN) } : spot;
   const residuals = (x: readonly number[]) => {
     const spot = spotOf(x);
     const all = cells.map((c) => {
-      const width = signedWidth(c.zMm, spotAt(x, c), p);
+      const width = signedWidth(c.zMm, spotAt(spot, x, c), p);
       if (c.status === "marked") return soft ? softened((c.widthMm - width) / c.u) : (c.widthMm - width) / c.u;
       return Math.max(0, width - visibleMm) / visibleMm;
     });
@@ -220,8 +218,9 @@ function problemOf(ladder: Ladder, soft: boolean): Problem {
   const parameters = bothWays ? [Z0, LN_ZR, LN_W0, LN_LNR, APART] : [Z0, LN_ZR, LN_W0, LN_LNR];
   const jacobian = (x: readonly number[]) => {
     const columns: number[][] = parameters.map(() => []);
+    const middle = spotOf(x);
     for (const c of cells) {
-      const spot = spotAt(x, c);
+      const spot = spotAt(middle, x, c);
       const slopes = widthSlopes(c.zMm, spot, p);
       const width = signedWidth(c.zMm, spot, p);
       const isHidden = c.status === "unmarked" && width <= visibleMm;
@@ -274,8 +273,8 @@ function softenedSlope(r: number): number {
 }
 
 function spotOf(x: readonly number[]): Spot {
-  const value = (k: number) => x[k] ?? Number.NaN;
-  return { z0: value(Z0), zR: Math.exp(value(LN_ZR)), w0: Math.exp(value(LN_W0)), lnR: Math.exp(value(LN_LNR)) };
+  const [z0 = Number.NaN, lnZR = Number.NaN, lnW0 = Number.NaN, lnLnR = Number.NaN] = x;
+  return { z0, zR: Math.exp(lnZR), w0: Math.exp(lnW0), lnR: Math.exp(lnLnR) };
 }
 
 /** Focus at the middle of what marked, or where it is thinnest; weak and strong; shallow and deep: twelve. */

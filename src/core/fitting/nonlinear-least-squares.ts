@@ -13,6 +13,8 @@ import { at, dot, householder, invertUpper, type Row, zeros } from "./householde
 const MOST_STEPS = 1000;
 /** Of several starts each goes so many steps, and so many of the best are followed to their end. */
 const [FIRST_STEPS, FOLLOWED] = [10, 2];
+/** Parameters that differ by less than this share are the same. */
+const SAME_PLACE = 1e-4;
 const SMALLEST_MU = 1e-20;
 const LARGEST_MU = 1e20;
 const FIRST_MU = 1e-3;
@@ -122,9 +124,15 @@ export function minimiseFromSeveral(problem: Omit<NonlinearProblem, "start">, st
     .sort((a, b) => a.chiSquared - b.chiSquared);
   if (first.length === 0) throw new RangeError("starts: there must be at least one");
   return first
+    .filter((fit, i) => !first.slice(0, i).some((better) => isSamePlace(better.x, fit.x)))
     .slice(0, FOLLOWED)
     .map(({ x }) => minimise({ ...problem, start: x }))
     .reduce((best, fit) => (fit.chiSquared < best.chiSquared ? fit : best));
+}
+
+/** Starts that met on their way are followed once. */
+function isSamePlace(a: Row, b: Row): boolean {
+  return a.every((v, j) => Math.abs(v - at(b, j)) <= SAME_PLACE * (Math.abs(v) + SAME_PLACE));
 }
 
 type Point = { x: number[]; r: number[]; sum: number };

@@ -5,6 +5,8 @@
  * the stock, line widths read with scatter, step and a common error of the gauge.
  */
 import { type Gauge, usualGauge } from "../../core/metrology/gauge";
+import { expandedUncertainty } from "../../core/metrology/measured";
+import { GO_BY } from "../../core/procedures/focus/found";
 import { FOCUS_HEIGHT, type LadderPlan } from "../../core/procedures/focus/plan";
 import { focus } from "../../core/procedures/focus/procedure";
 import type { History, RoundRecord } from "../../core/trial/history";
@@ -73,4 +75,20 @@ export function widthLadder(truth: GantryTruth, plan: Partial<LadderPlan> = {}):
     tolerance: focus.tolerance.default,
     decisions: {},
   };
+}
+
+/** Of practice gantries whose widths tell a focus: how many, and how many of their intervals hold the true height. */
+export function ladderCoverage(first: number, count: number): { told: number; held: number } {
+  let [told, held] = [0, 0];
+  for (let seed = first; seed < first + count; seed++) {
+    const truth = ladderHead(seed);
+    const outcome = focus.solve({ ...widthLadder(truth), decisions: { [GO_BY.key]: "widths" } });
+    const found = outcome.status === "solved" ? outcome.estimates.find((e) => e.id === "focus") : undefined;
+    if (!found) continue;
+    const { beam, gapByShown, gapAtZeroMm } = focusOf(truth);
+    told++;
+    const error = found.quantity.value - (beam.focusMm - gapAtZeroMm) / gapByShown;
+    if (Math.abs(error) <= expandedUncertainty(found.quantity)) held++;
+  }
+  return { told, held };
 }

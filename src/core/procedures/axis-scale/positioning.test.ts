@@ -37,6 +37,9 @@ describe("reversal and repeatability of positioning", () => {
     const wanted = reference();
     expect(found?.reversalMm).toBeCloseTo(wanted.reversal, 12);
     expect(found?.repeatability?.value).toBeCloseTo(wanted.repeatability, 12);
+    // At the third place the variance from each side is 1.3 um2, with four degrees of freedom.
+    expect(found?.repeatability?.degreesOfFreedom).toBe(4);
+    expect(found?.repeatability?.standardUncertainty).toBeCloseTo((2 * Math.sqrt(1.3 + 1.3)) / Math.sqrt(8), 12);
     for (const [i, value] of (found?.reversals ?? []).entries())
       expect(value).toBeCloseTo(wanted.b[i] ?? Number.NaN, 12);
     // By hand: at the third place 2.4 - (-3.6) = 6.0

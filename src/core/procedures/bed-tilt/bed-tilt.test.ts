@@ -161,6 +161,7 @@ describe("a bed on a practice machine", () => {
         solved(SAMPLE_MACHINE, readOn(SAMPLE_MACHINE, truth, changes)).adjustments.map((a) => [a.id, a.text]),
       );
     expect(texts({}).fl).toMatch(/^(1\.75|1\.88|2|2\.13|2\.25) turns clockwise$/);
+    expect(texts({ pitchMm: 2 }).fl).toMatch(/^(0\.88|1|1\.13) turns? clockwise$/);
     expect(texts({ turns: "clockwise lowers" }).bl).toMatch(/counter-clockwise$/);
     expect(texts({ pitchMm: 0 }).fl).toMatch(/^shim of (1\.[89]|2\.[0-2])\d* mm$/);
     // A readout that counts the other way says the same of the bed

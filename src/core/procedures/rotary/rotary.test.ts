@@ -237,6 +237,7 @@ describe("readings that cannot be", () => {
     const traced = planned({ way: "traced", spanMm: 80, tapeMm: 0 });
     const still = { [SITES.line]: 80, [SITES.first]: 12.4, [SITES.second]: 12.4 };
     expect(reasonOf(traced, still)).toMatch(/Did the part turn at all/);
+    expect(reasonOf(traced, { ...still, [SITES.second]: 12.7 })).toMatch(/Did the part turn at all/);
   });
 
   it("a size around, a radius, an inch", () => {
