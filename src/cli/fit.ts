@@ -1,7 +1,7 @@
 /** `fit TRIAL --thickness "2.96 3.01"`: the slot to draw for a part, by the kerf that a trial told. */
 
 import { FIT_GAPS_MM, type FitKind, slotFor } from "../core/fits/slot";
-import { type Gauge, usualGauge } from "../core/metrology/gauge";
+import { type Gauge, gaugeAsUsual } from "../core/metrology/gauge";
 import { expandedUncertainty } from "../core/metrology/measured";
 import { parseReading } from "../core/metrology/reading-text";
 import { thicknessOf } from "../core/stock/thickness";
@@ -19,13 +19,7 @@ export type FitWords = {
   compensated: boolean;
 };
 
-const CALIPERS: Gauge = {
-  id: "calipers",
-  name: "Calipers",
-  kind: "calipers",
-  unit: "mm",
-  ...usualGauge("calipers", "mm"),
-};
+const CALIPERS: Gauge = gaugeAsUsual("calipers");
 
 /** @throws CliFault where the trial tells no kerf, or a word cannot be read */
 export function slotToDraw(file: string, document: TrialDocument, words: FitWords): string {

@@ -4,7 +4,7 @@ import { isMeasured } from "../core/coupon/ask";
 import type { RoundSpec } from "../core/coupon/round-spec";
 import { procedureById } from "../core/course/registry";
 import { machineSpecSchema } from "../core/machine/machine-spec";
-import { type Gauge, usualGauge } from "../core/metrology/gauge";
+import { type Gauge, gaugeAsUsual } from "../core/metrology/gauge";
 import type { SettingsInForce } from "../core/settings/setting";
 import type { StockAtHand } from "../core/stock/stock-at-hand";
 import { draftOf } from "../core/trial/draft";
@@ -48,9 +48,7 @@ const SOME_STOCK: StockAtHand = { key: "sheet/1", name: "Sheet", batch: "1", nom
 
 /** Calipers where anything is measured, else the eye. */
 function gaugeFor({ sites }: RoundSpec): Gauge {
-  return sites.some((s) => isMeasured(s.ask))
-    ? { id: "calipers", name: "Calipers", kind: "calipers", unit: "mm", ...usualGauge("calipers", "mm") }
-    : { id: "eye", name: "Eye", kind: "eye", unit: "mm", ...usualGauge("eye", "mm") };
+  return sites.some((s) => isMeasured(s.ask)) ? gaugeAsUsual("calipers") : gaugeAsUsual("eye");
 }
 
 function procedureOf(id: string) {

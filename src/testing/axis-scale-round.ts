@@ -1,7 +1,7 @@
 /** Rounds with readings as a test wants them. */
 
 import type { MachineSpec } from "../core/machine/machine-spec";
-import { type Gauge, usualGauge } from "../core/metrology/gauge";
+import { type Gauge, gaugeAsUsual } from "../core/metrology/gauge";
 import { type MeasuredPlace, placesOf } from "../core/procedures/axis-scale/places";
 import type { AxisScalePlan } from "../core/procedures/axis-scale/plan";
 import { axisScalePlan } from "../core/procedures/axis-scale/plan-faults";
@@ -13,13 +13,7 @@ import type { History, Purpose, RoundRecord } from "../core/trial/history";
 import type { PlanContext } from "../core/trial/plan-form";
 import { SAMPLE_MACHINE } from "./sample-machine";
 
-export const CALIPERS: Gauge = {
-  id: "calipers",
-  name: "Calipers",
-  kind: "calipers",
-  unit: "mm",
-  ...usualGauge("calipers", "mm"),
-};
+export const CALIPERS: Gauge = gaugeAsUsual("calipers");
 
 export function machineWith(held: Partial<HeldSetting>, machine = SAMPLE_MACHINE): MachineSpec {
   const hold: HeldSetting = { unit: "um", step: 1e-6, range: null, tableKind: "not known", sense: -1, ...held };

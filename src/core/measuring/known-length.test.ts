@@ -1,7 +1,7 @@
 /** A zero that was not taken, on procedures whose readings all have it in common: silent without a known length, named with one. */
 import { describe, expect, it } from "vitest";
 import { SAMPLE_MACHINE, SAMPLE_STOCK } from "../../testing/sample-machine";
-import { type Gauge, usualGauge } from "../metrology/gauge";
+import { type Gauge, gaugeAsUsual } from "../metrology/gauge";
 import { axisScale } from "../procedures/axis-scale/procedure";
 import type { AnyProcedure } from "../procedures/contract";
 import { kerf } from "../procedures/kerf/procedure";
@@ -11,13 +11,7 @@ import type { History } from "../trial/history";
 import type { PlanContext } from "../trial/plan-form";
 import { knownLengthField, knownLengthSites } from "./known-length";
 
-const CALIPERS: Gauge = {
-  id: "calipers",
-  name: "Calipers",
-  kind: "calipers",
-  unit: "mm",
-  ...usualGauge("calipers", "mm"),
-};
+const CALIPERS: Gauge = gaugeAsUsual("calipers");
 const CONTEXT: PlanContext = {
   machine: SAMPLE_MACHINE,
   couponCode: "K-1",

@@ -1,16 +1,13 @@
 /** The gauges that reach from one mark to another. */
 import { elementAt } from "../fitting/element-at";
-import { type Gauge, type GaugeKind, usualGauge } from "../metrology/gauge";
+import { type Gauge, type GaugeKind, gaugeAsUsual } from "../metrology/gauge";
 import { field, type When } from "../trial/plan-field";
 import type { PlanContext } from "../trial/plan-form";
 
 /** How far they usually reach, mm. (common practice, no source) */
 const REACH_MM = { calipers: 150, rule: 1000 } as const satisfies Partial<Record<GaugeKind, number>>;
 
-const USUAL: readonly Gauge[] = [
-  { id: "calipers", name: "Calipers", kind: "calipers", unit: "mm", ...usualGauge("calipers", "mm") },
-  { id: "rule", name: "Rule", kind: "rule", unit: "mm", ...usualGauge("rule", "mm") },
-];
+const USUAL: readonly Gauge[] = [gaugeAsUsual("calipers"), gaugeAsUsual("rule")];
 
 /** Of the workshop, calipers first; the usual ones where it has none. */
 export function lengthGauges({ gauges = [] }: Pick<PlanContext, "gauges">): readonly Gauge[] {

@@ -1,16 +1,10 @@
 import { describe, expect, it } from "vitest";
-import { type Gauge, usualGauge } from "../metrology/gauge";
+import { type Gauge, gaugeAsUsual } from "../metrology/gauge";
 import { type Answer, PLAIN_SHARES } from "../trial/answer";
 import { leaveOut } from "../trial/decisions";
 import { gaugeTerms, lengthReadings, modelOf, withoutLeftOut } from "./length-readings";
 
-const CALIPERS: Gauge = {
-  id: "calipers",
-  name: "Calipers",
-  kind: "calipers",
-  unit: "mm",
-  ...usualGauge("calipers", "mm"),
-};
+const CALIPERS: Gauge = gaugeAsUsual("calipers");
 const at = (site: string, value: number, session = "1"): Answer => ({
   site,
   content: { status: "read", value: { kind: "quantity", value } },

@@ -60,6 +60,20 @@ export function usualGauge(kind: GaugeKind, unit: Gauge["unit"]): GaugeFacts {
     : USUAL_GAUGES[kind];
 }
 
+const NAMES: Readonly<Record<GaugeKind, string>> = {
+  rule: "Rule",
+  calipers: "Calipers",
+  microscope: "Microscope picture",
+  scan: "Scan",
+  eye: "Eye",
+};
+
+/** A whole gauge of which nothing else is said: shows mm, and goes by its kind. */
+export function gaugeAsUsual(kind: GaugeKind, own: Partial<Pick<Gauge, "id" | "name" | "unit">> = {}): Gauge {
+  const { id = kind, name = NAMES[kind], unit = "mm" } = own;
+  return { id, name, kind, unit, ...usualGauge(kind, unit) };
+}
+
 /** Only calipers have jaws that can be closed to see their zero. */
 export function hasJaws(kind: GaugeKind): boolean {
   return kind === "calipers";

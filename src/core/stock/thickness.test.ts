@@ -1,14 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { type Gauge, usualGauge } from "../metrology/gauge";
+import { type Gauge, gaugeAsUsual } from "../metrology/gauge";
 import { thicknessOf } from "./thickness";
 
-const CALIPERS: Gauge = {
-  id: "c",
-  name: "Calipers",
-  kind: "calipers",
-  unit: "mm",
-  ...usualGauge("calipers", "mm"),
-};
+const CALIPERS: Gauge = gaugeAsUsual("calipers", { id: "c" });
 
 describe("the thickness of a batch", () => {
   it("is the mean of its places, with the least and the most of them", () => {

@@ -2,14 +2,14 @@ import { describe, expect, it } from "vitest";
 import { madeUp } from "../../testing/made-up/procedure";
 import { SAMPLE_MACHINE } from "../../testing/sample-machine";
 import type { Ask, Site } from "../coupon/site";
-import { type Gauge, usualGauge } from "../metrology/gauge";
+import { type Gauge, gaugeAsUsual } from "../metrology/gauge";
 import type { Sitting } from "../metrology/sitting";
 import { PLAIN_SHARES, quantitiesAt, siteIsDone } from "./answer";
 import { readAnswerInput } from "./answer-input";
 
 const context = { machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {} };
 const sites = madeUp.round({ sizeMm: 20 }, context, "measure").sites;
-const calipers: Gauge = { id: "c", name: "Calipers", kind: "calipers", unit: "mm", ...usualGauge("calipers", "mm") };
+const calipers: Gauge = gaugeAsUsual("calipers", { id: "c" });
 const sitting = (outside: number, inside: number | null = null): Sitting => ({
   gauge: calipers,
   zero: { outside, inside },

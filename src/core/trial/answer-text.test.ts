@@ -4,12 +4,12 @@ import { madeUp } from "../../testing/made-up/procedure";
 import { SAMPLE_MACHINE } from "../../testing/sample-machine";
 import { readAs } from "../../testing/scan-offset-history";
 import type { Site } from "../coupon/site";
-import { type Gauge, usualGauge } from "../metrology/gauge";
+import { type Gauge, gaugeAsUsual } from "../metrology/gauge";
 import { LENGTH_UNITS } from "../metrology/units";
 import { readAnswerInput } from "./answer-input";
 import { inputFromText, textFromInput, unitAt, writtenAnswer } from "./answer-text";
 
-const gauge: Gauge = { id: "c", name: "Calipers", kind: "calipers", unit: "mm", ...usualGauge("calipers", "mm") };
+const gauge: Gauge = gaugeAsUsual("calipers", { id: "c" });
 const SITTING = { gauge, zero: { outside: 0, inside: 0 } };
 const signed = readAs({ staggers: { 100: 0.1 } }).spec.sites.find((s) => s.id === "v100-left") as Site;
 const asked = madeUp.round({ sizeMm: 20 }, { machine: SAMPLE_MACHINE, couponCode: "T", inForce: {} }, "measure").sites;

@@ -8,7 +8,7 @@ import type { FieldTerm } from "../../core/geometry/field-term";
 import { USUAL_DIALECT } from "../../core/machine/gcode-dialect";
 import { type MachineSpec, machineSpecSchema, UNKNOWN_AXES } from "../../core/machine/machine-spec";
 import { type OpticSpec, opticOf, rotaryOf } from "../../core/machine/part-spec";
-import { type Gauge, usualGauge } from "../../core/metrology/gauge";
+import { type Gauge, gaugeAsUsual } from "../../core/metrology/gauge";
 import { AXIS_SCALE } from "../../core/procedures/axis-scale/setting";
 import { FIELD_SCALE, fieldKey } from "../../core/procedures/field/setting";
 import { FOCUS_HEIGHT } from "../../core/procedures/focus/plan";
@@ -51,20 +51,8 @@ const DAYS_BETWEEN_CHECKS = 35;
 
 export const DEMO_GAUGES: Gauge[] = [
   ...USUAL_GAUGES,
-  {
-    id: "inch-calipers",
-    name: "Inch calipers",
-    kind: "calipers",
-    unit: "in",
-    ...usualGauge("calipers", "in"),
-  },
-  {
-    id: "microscope",
-    name: "Microscope picture",
-    kind: "microscope",
-    unit: "mm",
-    ...usualGauge("microscope", "mm"),
-  },
+  gaugeAsUsual("calipers", { id: "inch-calipers", name: "Inch calipers", unit: "in" }),
+  gaugeAsUsual("microscope"),
 ];
 
 /** Both drives take so many µm a pulse. */

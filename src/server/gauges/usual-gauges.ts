@@ -1,11 +1,11 @@
 /** Gauges that nearly every workshop has. A new bench has them, so that the first trial does not stop at an empty list. */
-import { type Gauge, PICTURE_READER, usualGauge } from "../../core/metrology/gauge";
+import { type Gauge, gaugeAsUsual, PICTURE_READER } from "../../core/metrology/gauge";
 import type { Db } from "../../data/database";
 import { addGauge, allGauges, gaugeKeys } from "../../data/gauges";
 
 export const USUAL_GAUGES: readonly Gauge[] = [
-  { id: "calipers", name: "Calipers", kind: "calipers", unit: "mm", ...usualGauge("calipers", "mm") },
-  { id: "steel-rule", name: "Steel rule", kind: "rule", unit: "mm", ...usualGauge("rule", "mm") },
+  gaugeAsUsual("calipers"),
+  gaugeAsUsual("rule", { id: "steel-rule", name: "Steel rule" }),
 ];
 
 /** Declares them on a bench that has no gauge for measuring. */

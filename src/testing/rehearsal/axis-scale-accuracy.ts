@@ -5,7 +5,7 @@
  * one common error within its limit.
  */
 
-import { type Gauge, usualGauge } from "../../core/metrology/gauge";
+import { type Gauge, gaugeAsUsual } from "../../core/metrology/gauge";
 import { expandedUncertainty } from "../../core/metrology/measured";
 import { axesRead } from "../../core/procedures/axis-scale/observe";
 import type { AxisScalePlan } from "../../core/procedures/axis-scale/plan";
@@ -44,8 +44,8 @@ export type ScaleSet = {
 };
 
 export const LENGTH_GAUGES = {
-  calipers: { id: "calipers", name: "Calipers", kind: "calipers", unit: "mm", ...usualGauge("calipers", "mm") },
-  rule: { id: "rule", name: "Steel rule", kind: "rule", unit: "mm", ...usualGauge("rule", "mm") },
+  calipers: gaugeAsUsual("calipers"),
+  rule: gaugeAsUsual("rule", { name: "Steel rule" }),
 } as const satisfies Record<string, Gauge>;
 
 /** Two cases a seed: X and Y. */

@@ -6,7 +6,7 @@ import { describe, expect, it } from "vitest";
 import { burnFile } from "../../burning/practice-burn";
 import { PROCEDURES } from "../../core/course/registry";
 import type { MachineSpec } from "../../core/machine/machine-spec";
-import { type Gauge, usualGauge } from "../../core/metrology/gauge";
+import { type Gauge, gaugeAsUsual } from "../../core/metrology/gauge";
 import type { AnyProcedure } from "../../core/procedures/contract";
 import { scanOffset } from "../../core/procedures/scan-offset/procedure";
 import type { SettingSpec, SettingsInForce } from "../../core/settings/setting";
@@ -20,7 +20,7 @@ import { seeded } from "../../practice/random";
 import { SAMPLE_GALVO, SAMPLE_MACHINE } from "../sample-machine";
 import { rehearseRound } from "./rehearse-round";
 
-const CALIPERS: Gauge = { id: "c", name: "Calipers", kind: "calipers", unit: "mm", ...usualGauge("calipers", "mm") };
+const CALIPERS: Gauge = gaugeAsUsual("calipers", { id: "c" });
 const NOTHING: PracticeController = { table: [], switchedOn: true };
 
 const EACH = PROCEDURES.flatMap((procedure) =>

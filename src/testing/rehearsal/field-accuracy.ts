@@ -8,7 +8,7 @@
 
 import { FIELD_TERMS } from "../../core/geometry/field-term";
 import type { MachineSpec } from "../../core/machine/machine-spec";
-import { type Gauge, usualGauge } from "../../core/metrology/gauge";
+import { type Gauge, gaugeAsUsual } from "../../core/metrology/gauge";
 import { expandedUncertainty } from "../../core/metrology/measured";
 import { unmapped } from "../../core/procedures/field/map";
 import { fieldIn } from "../../core/procedures/field/observe";
@@ -37,8 +37,8 @@ export type FieldCase = {
 };
 
 export const FIELD_GAUGES: Readonly<Record<FieldCase["gauge"], Gauge>> = {
-  calipers: { id: "calipers", name: "Calipers", kind: "calipers", unit: "mm", ...usualGauge("calipers", "mm") },
-  rule: { id: "rule", name: "Rule", kind: "rule", unit: "mm", ...usualGauge("rule", "mm") },
+  calipers: gaugeAsUsual("calipers"),
+  rule: gaugeAsUsual("rule"),
 };
 
 const RANGE = { low: -100, high: 100 };

@@ -4,7 +4,7 @@
  * Simulated: strength of marking, focal depth and spot of the head, height set by hand with its scatter and the play of the screw, texture of
  * the stock, line widths read with scatter, step and a common error of the gauge.
  */
-import { type Gauge, usualGauge } from "../../core/metrology/gauge";
+import { type Gauge, gaugeAsUsual } from "../../core/metrology/gauge";
 import { expandedUncertainty } from "../../core/metrology/measured";
 import { GO_BY } from "../../core/procedures/focus/found";
 import { FOCUS_HEIGHT, type LadderPlan } from "../../core/procedures/focus/plan";
@@ -17,13 +17,7 @@ import { SAMPLE_MACHINE } from "../sample-machine";
 import { usualLadder } from "../usual-ladder";
 import { rehearseRound } from "./rehearse-round";
 
-const MICROSCOPE: Gauge = {
-  id: "microscope",
-  name: "Microscope picture",
-  kind: "microscope",
-  unit: "mm",
-  ...usualGauge("microscope", "mm"),
-};
+const MICROSCOPE: Gauge = gaugeAsUsual("microscope");
 const PLACING_MM = 0.004;
 
 /** @param apartMm focus of lines along X above that of lines along Y; left out: as the head has it */

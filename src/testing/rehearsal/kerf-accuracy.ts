@@ -6,7 +6,7 @@
  * calipers; mates judged by people who differ in what they call snug (sd 0.012 mm) and scatter by 0.006 to 0.014 mm.
  */
 
-import { type Gauge, usualGauge } from "../../core/metrology/gauge";
+import { type Gauge, gaugeAsUsual } from "../../core/metrology/gauge";
 import type { Measured } from "../../core/metrology/measured";
 import { expandedUncertainty } from "../../core/metrology/measured";
 import { kerfIn } from "../../core/procedures/kerf/found";
@@ -24,13 +24,7 @@ import { planWith } from "../plan-with";
 import { SAMPLE_MACHINE } from "../sample-machine";
 import { rehearseRound } from "./rehearse-round";
 
-export const CALIPERS: Gauge = {
-  id: "calipers",
-  name: "Calipers",
-  kind: "calipers",
-  unit: "mm",
-  ...usualGauge("calipers", "mm"),
-};
+export const CALIPERS: Gauge = gaugeAsUsual("calipers");
 
 /** A sheet of its own for each seed. */
 export function stockOf(seed: number): StockAtHand {

@@ -53,7 +53,7 @@ const corner = (repeats: number) => (seed: number) =>
     }),
   );
 
-const { calipers, rule } = LENGTH_GAUGES;
+const { calipers } = LENGTH_GAUGES;
 /** Of a zero of the jaws: half as much again as a known length read twice shows. */
 const ZERO_OFF_MM = 0.15;
 

@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import { admitHidden } from "../../core/course/registry";
-import { type Gauge, usualGauge } from "../../core/metrology/gauge";
+import { type Gauge, gaugeAsUsual } from "../../core/metrology/gauge";
 import { expandedUncertainty } from "../../core/metrology/measured";
 import type { History, RoundRecord } from "../../core/trial/history";
 import type { PlanContext } from "../../core/trial/plan-form";
@@ -12,7 +12,7 @@ import { type SampleBarPlan, sampleBarPlan } from "./plan";
 import { sampleBar } from "./procedure";
 import { SAMPLE_BAR_SCALE } from "./solve";
 
-const GAUGE: Gauge = { id: "c", name: "Calipers", kind: "calipers", unit: "mm", ...usualGauge("calipers", "mm") };
+const GAUGE: Gauge = gaugeAsUsual("calipers", { id: "c" });
 const HAND = { placingMm: 0.02, commonMm: 0.01, resolutionMm: 0.01 };
 const { key } = SAMPLE_BAR_SCALE;
 /** What its controller holds before anything is corrected. */

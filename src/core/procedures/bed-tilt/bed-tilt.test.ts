@@ -5,7 +5,7 @@ import { seeded } from "../../../practice/random";
 import { rehearseRound } from "../../../testing/rehearsal/rehearse-round";
 import { SAMPLE_GALVO, SAMPLE_MACHINE } from "../../../testing/sample-machine";
 import type { MachineSpec } from "../../machine/machine-spec";
-import { type Gauge, usualGauge } from "../../metrology/gauge";
+import { type Gauge, gaugeAsUsual } from "../../metrology/gauge";
 import { expandedUncertainty } from "../../metrology/measured";
 import { draftOf, readDraft } from "../../trial/draft";
 import type { History, Purpose, RoundRecord } from "../../trial/history";
@@ -15,7 +15,7 @@ import { type BedTiltPlan, bedTiltPlan } from "./plan";
 import { bedTilt } from "./procedure";
 import { observeBed, readBed } from "./read-bed";
 
-const GAUGE: Gauge = { id: "rule", name: "Readout", kind: "rule", unit: "mm", ...usualGauge("rule", "mm") };
+const GAUGE: Gauge = gaugeAsUsual("rule", { name: "Readout" });
 const contextOn = (machine: MachineSpec): PlanContext => ({ machine, couponCode: "T-1", inForce: {} });
 
 function readOn(

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { fieldMachine, fieldTrial, fieldTruth } from "../../../testing/rehearsal/field-accuracy";
 import { SAMPLE_GALVO } from "../../../testing/sample-machine";
 import { opticOf } from "../../machine/part-spec";
-import { type Gauge, usualGauge } from "../../metrology/gauge";
+import { type Gauge, gaugeAsUsual } from "../../metrology/gauge";
 import type { HeldSetting, SettingsInForce } from "../../settings/setting";
 import { type Answer, PLAIN_SHARES } from "../../trial/answer";
 import { draftOf, readDraft } from "../../trial/draft";
@@ -24,7 +24,7 @@ const EXACT: Gauge = {
   limitMm: 0,
   placing: { sdMm: 0.02, relativeDoubt: 0.5 },
 };
-const CALIPERS: Gauge = { id: "c", name: "Calipers", kind: "calipers", unit: "mm", ...usualGauge("calipers", "mm") };
+const CALIPERS: Gauge = gaugeAsUsual("calipers", { id: "c" });
 const HALF = 55;
 
 function planWith(change: Partial<FieldPlan>, gauge = EXACT): FieldPlan {

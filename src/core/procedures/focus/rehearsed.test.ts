@@ -9,20 +9,14 @@ import { rehearseRound } from "../../../testing/rehearsal/rehearse-round";
 import { SAMPLE_GALVO, SAMPLE_MACHINE } from "../../../testing/sample-machine";
 import { usualLadder } from "../../../testing/usual-ladder";
 import type { MachineSpec } from "../../machine/machine-spec";
-import { type Gauge, usualGauge } from "../../metrology/gauge";
+import { type Gauge, gaugeAsUsual } from "../../metrology/gauge";
 import { expandedUncertainty } from "../../metrology/measured";
 import type { History, Purpose, RoundRecord } from "../../trial/history";
 import type { PlanContext } from "../../trial/plan-form";
 import { FOCUS_HEIGHT, type LadderPlan } from "./plan";
 import { focus } from "./procedure";
 
-const GAUGE: Gauge = {
-  id: "microscope",
-  name: "Microscope picture",
-  kind: "microscope",
-  unit: "mm",
-  ...usualGauge("microscope", "mm"),
-};
+const GAUGE: Gauge = gaugeAsUsual("microscope");
 
 type Wanted = {
   plan?: Partial<LadderPlan>;

@@ -3,7 +3,7 @@ import { isGalvo, practiceFromSeed } from "../../../practice/practice-truth";
 import { seeded } from "../../../practice/random";
 import { rehearseRound } from "../../../testing/rehearsal/rehearse-round";
 import { SAMPLE_GALVO } from "../../../testing/sample-machine";
-import { type Gauge, usualGauge } from "../../metrology/gauge";
+import { type Gauge, gaugeAsUsual } from "../../metrology/gauge";
 import { expandedUncertainty } from "../../metrology/measured";
 import { type Answer, PLAIN_SHARES } from "../../trial/answer";
 import type { History, RoundRecord } from "../../trial/history";
@@ -12,7 +12,7 @@ import { headTurn } from "./procedure";
 import { FIELD_TURN } from "./setting";
 import { turnIn } from "./solve";
 
-const CALIPERS: Gauge = { id: "c", name: "Calipers", kind: "calipers", unit: "mm", ...usualGauge("calipers", "mm") };
+const CALIPERS: Gauge = gaugeAsUsual("calipers", { id: "c" });
 const DEGREE = Math.PI / 180;
 const context = { machine: SAMPLE_GALVO, couponCode: "T-1", inForce: {}, gauges: [CALIPERS] };
 const usual = headTurn.plan(context).defaults;

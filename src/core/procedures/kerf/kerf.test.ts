@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { SAMPLE_MACHINE, SAMPLE_STOCK } from "../../../testing/sample-machine";
 import { opticOf } from "../../machine/part-spec";
-import { type Gauge, usualGauge } from "../../metrology/gauge";
+import { type Gauge, gaugeAsUsual } from "../../metrology/gauge";
 import { expandedUncertainty } from "../../metrology/measured";
 import { MM_PER_INCH } from "../../metrology/units";
 import { type Answer, PLAIN_SHARES } from "../../trial/answer";
@@ -19,13 +19,7 @@ import { kerf } from "./procedure";
 import { observeCuts, readCuts } from "./read-cuts";
 import { FITS, mateSite, squareSites } from "./sites";
 
-const CALIPERS: Gauge = {
-  id: "calipers",
-  name: "Calipers",
-  kind: "calipers",
-  unit: "mm",
-  ...usualGauge("calipers", "mm"),
-};
+const CALIPERS: Gauge = gaugeAsUsual("calipers");
 const CONTEXT: PlanContext = {
   machine: SAMPLE_MACHINE,
   couponCode: "T-1",

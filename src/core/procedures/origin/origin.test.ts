@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { planWith } from "../../../testing/plan-with";
 import { SAMPLE_MACHINE } from "../../../testing/sample-machine";
 import type { MachineSpec } from "../../machine/machine-spec";
-import { type Gauge, usualGauge } from "../../metrology/gauge";
+import { type Gauge, gaugeAsUsual } from "../../metrology/gauge";
 import type { HeldSetting } from "../../settings/setting";
 import { type Answer, PLAIN_SHARES } from "../../trial/answer";
 import { draftOf, readDraft } from "../../trial/draft";
@@ -12,13 +12,7 @@ import { linesOf, type OriginPlan, originPlan, planWarnings } from "./plan";
 import { origin } from "./procedure";
 import { HOME_OFFSET } from "./setting";
 
-const RULER: Gauge = {
-  id: "calipers",
-  name: "Calipers",
-  kind: "calipers",
-  unit: "mm",
-  ...usualGauge("calipers", "mm"),
-};
+const RULER: Gauge = gaugeAsUsual("calipers");
 const COUNTS: HeldSetting = { unit: "counts", step: 1, range: null, tableKind: "not known", sense: 1 };
 const LENGTH: HeldSetting = { ...COUNTS, unit: "mm", step: 0.01 };
 const INCH = 25.4;

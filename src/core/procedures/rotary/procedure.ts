@@ -16,7 +16,6 @@ import { planWarnings, rotaryPlan } from "./plan-faults";
 import { observeTravel, readTravel, type TravelRead } from "./read-travel";
 import { ROTARY_SETTINGS } from "./setting";
 import { solveRotary } from "./solve";
-import { SITES } from "./travel";
 
 /** Half a mm of seam on a bottle is seen. (common practice, no source) */
 const DEFAULT_TOLERANCE = 0.003;

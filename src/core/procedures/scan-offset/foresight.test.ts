@@ -2,7 +2,7 @@
 import { describe, expect, it } from "vitest";
 import { historyOf, readAs, TEST_GAUGE, table } from "../../../testing/scan-offset-history";
 import { predictedReading } from "../../measuring/examined";
-import { type Gauge, usualGauge } from "../../metrology/gauge";
+import { type Gauge, gaugeAsUsual } from "../../metrology/gauge";
 import { expandedUncertainty } from "../../metrology/measured";
 import type { RoundRecord } from "../../trial/history";
 import { analyse, staggerUsed } from "./analysis";
@@ -88,13 +88,7 @@ describe("what more reading would do", () => {
   });
 
   it("with a finer gauge brings its own limit and scatter, and no zero where it has no jaws", () => {
-    const finer: Gauge = {
-      id: "m",
-      name: "Microscope picture",
-      kind: "microscope",
-      unit: "mm",
-      ...usualGauge("microscope", "mm"),
-    };
+    const finer: Gauge = gaugeAsUsual("microscope", { id: "m" });
     const r = readAs({ staggers: LATE, repeats: 1 });
     const then = foresee(historyOf([r]), r, { ...base, ends: 1, gauge: finer });
     const labels = then?.speeds.find((s) => s.speedMmPerS === 300)?.byLine?.parts.map((p) => p.label) ?? [];

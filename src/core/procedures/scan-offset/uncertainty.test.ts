@@ -1,7 +1,7 @@
 /** Where the uncertainty of a scan offset comes from, what makes it smaller, and what to do where a verdict cannot be told. */
 import { describe, expect, it } from "vitest";
 import { historyOf, readAs, TEST_GAUGE, table } from "../../../testing/scan-offset-history";
-import { type Gauge, usualGauge } from "../../metrology/gauge";
+import { type Gauge, gaugeAsUsual } from "../../metrology/gauge";
 import { expandedUncertainty } from "../../metrology/measured";
 import { type Answer, PLAIN_SHARES } from "../../trial/answer";
 import type { History } from "../../trial/history";
@@ -12,13 +12,7 @@ import { scanOffset } from "./procedure";
 import { judgeScanOffset } from "./proof";
 
 const LATE = { 100: 0.08, 200: 0.18, 300: 0.28, 400: 0.38, 500: 0.48 };
-const MICROSCOPE: Gauge = {
-  id: "m",
-  name: "Microscope picture",
-  kind: "microscope",
-  unit: "mm",
-  ...usualGauge("microscope", "mm"),
-};
+const MICROSCOPE: Gauge = gaugeAsUsual("microscope", { id: "m" });
 
 type Solved = Extract<Outcome, { status: "solved" }>;
 const solved = (history: History<ScanOffsetPlan>): Solved => {

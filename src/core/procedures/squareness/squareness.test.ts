@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { SAMPLE_MACHINE } from "../../../testing/sample-machine";
-import { type Gauge, usualGauge } from "../../metrology/gauge";
+import { type Gauge, gaugeAsUsual } from "../../metrology/gauge";
 import { type Answer, PLAIN_SHARES } from "../../trial/answer";
 import { draftOf, readDraft } from "../../trial/draft";
 import type { History, RoundRecord } from "../../trial/history";
@@ -9,7 +9,7 @@ import { observeLean } from "./lean";
 import { type SquarenessPlan, squarenessPlan } from "./plan";
 import { squareness } from "./procedure";
 
-const RULE: Gauge = { id: "rule", name: "Rule", kind: "rule", unit: "mm", ...usualGauge("rule", "mm") };
+const RULE: Gauge = gaugeAsUsual("rule");
 const context: PlanContext = { machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {}, gauges: [RULE] };
 
 function roundWith(read: Record<string, number[]>, changes: Partial<SquarenessPlan> = {}, n = 1) {

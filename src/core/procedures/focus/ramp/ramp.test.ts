@@ -8,7 +8,7 @@ import { rehearseRound } from "../../../../testing/rehearsal/rehearse-round";
 import { SAMPLE_GALVO, SAMPLE_MACHINE } from "../../../../testing/sample-machine";
 import { usualLadder } from "../../../../testing/usual-ladder";
 import type { MachineSpec } from "../../../machine/machine-spec";
-import { type Gauge, usualGauge } from "../../../metrology/gauge";
+import { type Gauge, gaugeAsUsual } from "../../../metrology/gauge";
 import { expandedUncertainty } from "../../../metrology/measured";
 import { draftOf, readDraft } from "../../../trial/draft";
 import type { History, Purpose, RoundRecord } from "../../../trial/history";
@@ -19,7 +19,7 @@ import { focus } from "../procedure";
 import { LIFT_SITE } from "./coupon";
 import { heightAlongPlate, heightAt, jobAt, liftMm, lineLength, slopeOf, ticksOf } from "./slope";
 
-const GAUGE: Gauge = { id: "rule", name: "Rule", kind: "rule", unit: "mm", ...usualGauge("rule", "mm") };
+const GAUGE: Gauge = gaugeAsUsual("rule");
 
 function usualRamp(context: PlanContext, changes: Partial<RampPlan> = {}): RampPlan {
   const form = focusPlan(context);

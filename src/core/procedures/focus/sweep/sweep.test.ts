@@ -5,7 +5,7 @@ import { heightsOf, type PracticeTruth, practiceFromSeed } from "../../../../pra
 import { seeded } from "../../../../practice/random";
 import { rehearseRound } from "../../../../testing/rehearsal/rehearse-round";
 import { SAMPLE_GALVO } from "../../../../testing/sample-machine";
-import { type Gauge, usualGauge } from "../../../metrology/gauge";
+import { type Gauge, gaugeAsUsual } from "../../../metrology/gauge";
 import { expandedUncertainty } from "../../../metrology/measured";
 import { type Answer, PLAIN_SHARES } from "../../../trial/answer";
 import { draftOf, readDraft } from "../../../trial/draft";
@@ -16,7 +16,7 @@ import { focusPlan } from "../plan-faults";
 import { focus } from "../procedure";
 import { FALLING_SITE, RISING_SITE } from "./coupon";
 
-const GAUGE: Gauge = { id: "rule", name: "Rule", kind: "rule", unit: "mm", ...usualGauge("rule", "mm") };
+const GAUGE: Gauge = gaugeAsUsual("rule");
 const context: PlanContext = { machine: SAMPLE_GALVO, couponCode: "T-1", inForce: {} };
 
 function usualSweep(changes: Record<string, string> = {}): FocusPlan {
