@@ -1,8 +1,8 @@
 /** How near the focus height comes to the truth, over heads drawn by chance: lines burned on a practice beam, their widths read. */
 
 import { fitWidths, type LadderCell, type WidthFit } from "../../core/beam/width-fit";
+import { middleOfMarked } from "../../core/measuring/judged-cells";
 import { expandedUncertainty } from "../../core/metrology/measured";
-import { middleOfMarked } from "../../core/procedures/focus/ladder/judged-cells";
 import { type BeamTruth, doseOfMiddle, type LineBurn, lineWidth, type StockTruth } from "../../practice/beam";
 import { type Random, seeded } from "../../practice/random";
 

@@ -2,6 +2,7 @@
 
 import type { Axis } from "../../machine/machine-kind";
 import { numberIn } from "../../measuring/number-correction";
+import { type Stray, strayOf } from "../../measuring/straying";
 import { expandedUncertainty } from "../../metrology/measured";
 import { plain, shownLength, shownNumber } from "../../metrology/quantity-text";
 import type { LengthUnit } from "../../metrology/units";
@@ -13,7 +14,6 @@ import { type AxisRead, formsOf } from "./observe";
 import { sideWord } from "./places";
 import type { AxisScalePlan } from "./plan";
 import type { PlaceRead } from "./read-places";
-import { type Stray, strayOf } from "./straying";
 
 /** A cut of this much more or less is plausible, mm. (common practice, no source) */
 const PLAUSIBLE_CUT_MM = 0.1;

@@ -4,6 +4,7 @@ import type { Axis } from "../../machine/machine-kind";
 import { axesOf } from "../../measuring/axes-field";
 import { beyondMachines, type MachineLimit, USUAL_KERF_MM } from "../../measuring/beyond-machines";
 import { newestRead } from "../../measuring/examined";
+import { type Approaches, positioning } from "../../measuring/positioning";
 import type { BudgetPart } from "../../metrology/budget";
 import type { Measured } from "../../metrology/measured";
 import { expandedUncertainty } from "../../metrology/measured";
@@ -17,7 +18,6 @@ import { figuresOf } from "./figures";
 import { findingsOf } from "./findings";
 import { type AxisRead, axesRead, estimateId } from "./observe";
 import { type AxisScalePlan, isLadder, spanOf } from "./plan";
-import { type Approaches, positioning } from "./positioning";
 import { resultTable } from "./result-table";
 
 /** A tick that reads less than the one before it by more than this is out of order, mm. */

@@ -1,5 +1,6 @@
 /** What fitted widths show besides the focus, and answers that contradict each other. */
 
+import type { Doses } from "../../beam/doses";
 import { dosePower, vanishesAside, widestAside } from "../../beam/mark-width-law";
 import type { WidthFit } from "../../beam/width-fit";
 import type { MachineSpec } from "../../machine/machine-spec";
@@ -12,7 +13,6 @@ import { plain } from "../../metrology/quantity-text";
 import { withinSentence } from "../../metrology/sentence-case";
 import type { Finding } from "../../trial/outcome";
 import type { Way } from "./found";
-import type { Doses } from "./plan";
 
 type WithDoses = { doses: Doses };
 /** No beam spreads less than an ideal one. */

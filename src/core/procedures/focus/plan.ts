@@ -1,4 +1,5 @@
 /** What is chosen before the focus is looked for. Heights are the numbers that are read at the machine, whichever way they count. */
+import { DOSES } from "../../beam/doses";
 import type { MachineSpec } from "../../machine/machine-spec";
 import { field, type When } from "../../trial/plan-field";
 import type { PlanContext } from "../../trial/plan-form";
@@ -57,14 +58,6 @@ export const JUDGED = {
   "by eye": "By eye: first and last that marked, and the sharpest",
   "by widths": "By the widths of its lines as well",
 } as const;
-
-/** What the widths are of: it decides how they go with the height. */
-export const DOSES = {
-  lines: "Lines whose energy adds up: a steady beam, or pulses that overlap",
-  pulses: "Single pulses: what counts is the peak of each",
-  beam: "No marks: widths of the beam itself, four times its second moment",
-} as const;
-export type Doses = keyof typeof DOSES;
 
 /** Along what the run of a ramp is measured. */
 export const RUN_ALONG = {

@@ -8,6 +8,7 @@ import type { Op } from "../../../coupon/program";
 import type { RoundSpec } from "../../../coupon/round-spec";
 import type { Site } from "../../../coupon/site";
 import type { CouponPoint } from "../../../geometry/frames";
+import { across, columns, levels, up } from "../../../geometry/level-lines";
 import type { Rect } from "../../../geometry/rect";
 import type { MachineSpec } from "../../../machine/machine-spec";
 import { eyewearLine } from "../../../machine/not-known";
@@ -15,7 +16,6 @@ import { plain } from "../../../metrology/quantity-text";
 import type { Purpose } from "../../../trial/history";
 import type { PlanContext } from "../../../trial/plan-form";
 import { layStock, lensLine } from "../../../trial/stock-words";
-import { across, columns, levels, up } from "../level-lines";
 import { type LadderPlan, MOVES, pulsesOf } from "../plan";
 import { type CellPlace, HATCH_PITCH_MM, LINE_PITCH_MM, placesOf, SPACING_MM } from "./layout";
 

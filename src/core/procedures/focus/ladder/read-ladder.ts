@@ -1,10 +1,10 @@
 /** What was read of a ladder, with the cells in the order of their heights; one that was burned on at its ends is one ladder. */
 
+import { lineWidth } from "../../../beam/line-width";
 import type { LadderCell } from "../../../beam/width-fit";
 import type { LineRun } from "../../../beam/width-model";
 import { withoutLeftOut } from "../../../measuring/length-readings";
 import type { History, RoundRecord } from "../../../trial/history";
-import { lineWidth } from "../line-width";
 import { type Cell, cellsOf, type LadderPlan, runsBothWays } from "../plan";
 import { cellId, MARKED_SITE, SHARPEST_SITE, widthSite } from "./coupon";
 

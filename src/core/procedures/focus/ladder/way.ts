@@ -1,4 +1,8 @@
 /** The height ladder as a way to the focus: everything of it in one place. */
+
+import { defocusWish } from "../../../beam/defocus";
+import { DEPTH_SHARE, spotEstimates } from "../../../beam/spot-estimates";
+import { widthFigure } from "../../../beam/width-figure";
 import type { Primitive } from "../../../drawing/scene";
 import { namedAnswers } from "../../../measuring/length-readings";
 import { inUnit, plain } from "../../../metrology/quantity-text";
@@ -7,12 +11,9 @@ import { lengthUnitOf } from "../../../trial/decisions";
 import type { History, RoundRecord } from "../../../trial/history";
 import type { WayOut } from "../../../trial/verdict";
 import type { BurnWay } from "../burn-way";
-import { defocusWish } from "../defocus";
 import { waysApart } from "../fit-findings";
 import type { Found } from "../found";
 import type { LadderPlan } from "../plan";
-import { DEPTH_SHARE, spotEstimates } from "../spot-estimates";
-import { widthFigure } from "../width-figure";
 import { focusRound, MARKED_SITE, SHARPEST_SITE, widthSite } from "./coupon";
 import { detailOf } from "./detail";
 import { endText, findingsOf } from "./findings";

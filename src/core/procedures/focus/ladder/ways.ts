@@ -4,11 +4,11 @@ import { type BeamFit, fitBeam } from "../../../beam/beam-widths";
 import { dosePower } from "../../../beam/mark-width-law";
 import { fitWidths, type WidthFit } from "../../../beam/width-fit";
 import { elementAt } from "../../../fitting/element-at";
+import { endOfSharpest, type MarkedRange, middleOfMarked, middleOfSharpest } from "../../../measuring/judged-cells";
 import { plain } from "../../../metrology/quantity-text";
 import type { History, RoundRecord } from "../../../trial/history";
 import { GO_BY, ranked, type Way, withSetting } from "../found";
 import { type LadderPlan, settingUncertainty } from "../plan";
-import { endOfSharpest, type MarkedRange, middleOfMarked, middleOfSharpest } from "./judged-cells";
 import { type LadderReadings, ladderRounds, readLadder } from "./read-ladder";
 
 export type Ladder = {

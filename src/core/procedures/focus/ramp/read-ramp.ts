@@ -1,11 +1,11 @@
 /** What was read of a ramp, as heights. */
 
+import { lineWidth } from "../../../beam/line-width";
 import type { LadderCell } from "../../../beam/width-fit";
 import { withoutLeftOut } from "../../../measuring/length-readings";
 import { commonUncertaintyMm, type Gauge, readingUncertaintyMm } from "../../../metrology/gauge";
 import { quantitiesAt } from "../../../trial/answer";
 import type { History, RoundRecord } from "../../../trial/history";
-import { lineWidth } from "../line-width";
 import type { RampPlan } from "../plan";
 import { FIRST_SITE, LAST_SITE, stationSite, THINNEST_SITE } from "./coupon";
 import { heightAlongPlate, numbersAlong, OF_STEP, type Slope, slopeOf, ticksOf } from "./slope";

@@ -1,6 +1,9 @@
 /** The ramp as a way to the focus. */
 
+import { defocusWish } from "../../../beam/defocus";
 import { dosePower } from "../../../beam/mark-width-law";
+import { DEPTH_SHARE, spotEstimates } from "../../../beam/spot-estimates";
+import { widthFigure } from "../../../beam/width-figure";
 import { FEWEST_CELLS, fitWidths, type WidthFit } from "../../../beam/width-fit";
 import { mean, pooled } from "../../../fitting/repeats";
 import { effectiveFreedom } from "../../../fitting/student-t";
@@ -14,13 +17,10 @@ import type { History, RoundRecord } from "../../../trial/history";
 import type { Finding } from "../../../trial/outcome";
 import type { PlanContext, PlanWarning } from "../../../trial/plan-form";
 import type { BurnWay } from "../burn-way";
-import { defocusWish } from "../defocus";
 import { fitFindings, waysApart } from "../fit-findings";
 import { type Found, GO_BY, ranked, settingParts, type Way } from "../found";
 import { opticWarnings } from "../optic-warnings";
 import { apartSense, type RampPlan, settingUncertainty } from "../plan";
-import { DEPTH_SHARE, spotEstimates } from "../spot-estimates";
-import { widthFigure } from "../width-figure";
 import { FIRST_SITE, LAST_SITE, LIFT_SITE, rampRound, THINNEST_SITE } from "./coupon";
 import { detailOf } from "./detail";
 import { observeRamp } from "./observe";

@@ -5,12 +5,12 @@ import type { Piece } from "../../../coupon/piece";
 import type { Op } from "../../../coupon/program";
 import type { RoundSpec } from "../../../coupon/round-spec";
 import type { Site } from "../../../coupon/site";
+import { across, levels } from "../../../geometry/level-lines";
 import type { MachineSpec } from "../../../machine/machine-spec";
 import { eyewearLineForWatching } from "../../../machine/not-known";
 import { plain } from "../../../metrology/quantity-text";
 import type { PlanContext } from "../../../trial/plan-form";
 import { layStock, lensLine } from "../../../trial/stock-words";
-import { across, levels } from "../level-lines";
 import { pulsesOf, type SweepPlan } from "../plan";
 
 const PIECE = "square";

@@ -1,13 +1,13 @@
 /** The beam, as far as widths tell it: its spot and how deep its focus is. */
 
-import type { BeamFit } from "../../beam/beam-widths";
-import { depthOfFocus } from "../../beam/mark-width-law";
-import type { WidthFit } from "../../beam/width-fit";
-import type { MachineSpec } from "../../machine/machine-spec";
-import { knownWavelengthNm } from "../../machine/not-known";
-import type { Measured } from "../../metrology/measured";
-import type { Estimate } from "../../trial/outcome";
-import type { Doses } from "./plan";
+import type { MachineSpec } from "../machine/machine-spec";
+import { knownWavelengthNm } from "../machine/not-known";
+import type { Measured } from "../metrology/measured";
+import type { Estimate } from "../trial/outcome";
+import type { BeamFit } from "./beam-widths";
+import type { Doses } from "./doses";
+import { depthOfFocus } from "./mark-width-law";
+import type { WidthFit } from "./width-fit";
 
 /** The widths alone do not tell: a size of spot stands on what was told of the marking. */
 const SPOT_OF = { lines: "if lines add up", pulses: "if single pulses mark", beam: "by its second moment" } as const;

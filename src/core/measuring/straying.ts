@@ -5,7 +5,7 @@
  *   d [n >= n_k]                            a place from which on everything lies further: a bad tooth, a bad pitch
  *   e n^2                                   a bend
  */
-import { leastSquares } from "../../fitting/least-squares";
+import { leastSquares } from "../fitting/least-squares";
 
 /** A pattern is named when it leaves no more than this share of chi-squared. */
 const EXPLAINS = 0.35;

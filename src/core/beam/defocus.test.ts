@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { markWidth } from "../../beam/mark-width-law";
 import { defocusFor } from "./defocus";
+import { markWidth } from "./mark-width-law";
 
 /** w0 = 0.1, zR = 2, R = 10: a spot is widest, 0.27125 mm, 3.2734 mm from focus; a line 0.60653 at 11.9646 mm (methods' check values). */
 const SPOT = { z0: 20, zR: 2, w0: 0.1, lnR: Math.log(10) };

@@ -1,10 +1,10 @@
 /** The width of the line at one height, as it was read. */
 
-import { type LadderCell, WIDTH_SCATTER } from "../../beam/width-fit";
-import type { LineRun } from "../../beam/width-model";
-import { mean } from "../../fitting/repeats";
-import { type Gauge, readingUncertaintyMm } from "../../metrology/gauge";
-import { type Answer, quantitiesAt } from "../../trial/answer";
+import { mean } from "../fitting/repeats";
+import { type Gauge, readingUncertaintyMm } from "../metrology/gauge";
+import { type Answer, quantitiesAt } from "../trial/answer";
+import { type LadderCell, WIDTH_SCATTER } from "./width-fit";
+import type { LineRun } from "./width-model";
 
 /** Taken for a gauge of which nothing is known, mm. */
 const PLACING_MM = 0.02;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { mean } from "../../fitting/repeats";
+import { mean } from "../fitting/repeats";
 import { positioning } from "./positioning";
 
 /** Five approaches from each side at four places, um; written down for this test. */

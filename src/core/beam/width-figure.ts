@@ -1,11 +1,11 @@
 /** Widths against height with what was fitted, the cells that did not mark, and the depth of focus. */
 
-import type { BeamFit } from "../../beam/beam-widths";
-import { depthOfFocus, dosePower, markWidth } from "../../beam/mark-width-law";
-import type { LadderCell, WidthFit } from "../../beam/width-fit";
-import type { XyFigure } from "../../drawing/figure";
-import { fromInternal, type LengthUnit } from "../../metrology/units";
-import type { Doses } from "./plan";
+import type { XyFigure } from "../drawing/figure";
+import { fromInternal, type LengthUnit } from "../metrology/units";
+import type { BeamFit } from "./beam-widths";
+import type { Doses } from "./doses";
+import { depthOfFocus, dosePower, markWidth } from "./mark-width-law";
+import type { LadderCell, WidthFit } from "./width-fit";
 
 const CURVE_POINTS = 61;
 /** Half width of a 95 % interval of a normal scatter, in u. */

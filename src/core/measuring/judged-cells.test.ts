@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { seeded } from "../../../../practice/random";
-import { expandedUncertainty } from "../../../metrology/measured";
+import { seeded } from "../../practice/random";
+import { expandedUncertainty } from "../metrology/measured";
 import { middleOfMarked, middleOfSharpest } from "./judged-cells";
 
 const HEIGHTS = Array.from({ length: 21 }, (_, i) => 40 + 0.5 * i);

@@ -1,6 +1,6 @@
 /** Lines a pitch apart that fill a rectangle. */
-import type { CouponPoint } from "../../geometry/frames";
-import type { Rect } from "../../geometry/rect";
+import type { CouponPoint } from "./frames";
+import type { Rect } from "./rect";
 
 /** Heights of lines a pitch apart, in the middle of a rectangle. */
 export function levels({ y0, y1 }: Rect, pitch: number): number[] {

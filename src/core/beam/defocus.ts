@@ -1,15 +1,15 @@
 /** Out of focus on purpose: at which heights a line becomes as wide as is wished, and what its middle gets there. */
 
-import { type DosePower, dosePower, markWidth, type Spot, vanishesAside, widestAside } from "../../beam/mark-width-law";
-import type { WidthFit } from "../../beam/width-fit";
-import { expandedUncertainty, freedomOf, measured } from "../../metrology/measured";
-import { plain, shownNumber } from "../../metrology/quantity-text";
-import { parseReading } from "../../metrology/reading-text";
-import { typed } from "../../trial/decision";
-import { lengthUnitOf } from "../../trial/decisions";
-import type { History } from "../../trial/history";
-import type { Wish } from "../../trial/outcome";
-import type { Doses } from "./plan";
+import { expandedUncertainty, freedomOf, measured } from "../metrology/measured";
+import { plain, shownNumber } from "../metrology/quantity-text";
+import { parseReading } from "../metrology/reading-text";
+import { typed } from "../trial/decision";
+import { lengthUnitOf } from "../trial/decisions";
+import type { History } from "../trial/history";
+import type { Wish } from "../trial/outcome";
+import type { Doses } from "./doses";
+import { type DosePower, dosePower, markWidth, type Spot, vanishesAside, widestAside } from "./mark-width-law";
+import type { WidthFit } from "./width-fit";
 
 export const WIDTH_WISH = typed("wished width");
 const HALVINGS = 60;

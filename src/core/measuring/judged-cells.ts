@@ -7,9 +7,9 @@
  * Sharpest: somewhere within half a step of the cell that was chosen, of all that were called equally sharp; and the eye scatters,
  * by 0.3 to 0.6 of a step where the focus is deep (common practice, no source), so judging again makes it better.
  */
-import { mean, pooled } from "../../../fitting/repeats";
-import { effectiveFreedom } from "../../../fitting/student-t";
-import { type Measured, measured } from "../../../metrology/measured";
+import { mean, pooled } from "../fitting/repeats";
+import { effectiveFreedom } from "../fitting/student-t";
+import { type Measured, measured } from "../metrology/measured";
 
 /** Scatter of choosing, in steps, before anybody chose twice, and how many judgements that is worth. */
 const EYE = { steps: 0.45, freedom: 2 };

@@ -8,8 +8,8 @@
  * What the gauge scatters stands in s as well: R is never better than what it is read with.
  * [ISO 230-2:2014, 3 and 6, from memory: it asks for five approaches from each side]
  */
-import { mean } from "../../fitting/repeats";
-import { type Measured, measured } from "../../metrology/measured";
+import { mean } from "../fitting/repeats";
+import { type Measured, measured } from "../metrology/measured";
 
 export type Approaches = { nominalMm: number; up: readonly number[]; down: readonly number[] };
 
