@@ -8,6 +8,7 @@ type Props = { view: TrialView; n: number; visible: readonly Visible[] };
 /** For each result, the smallest error of one reading that would have been noticed, and the readings that nothing checks. */
 export function VisibleCard({ view, n, visible }: Props) {
   if (visible.length === 0) return null;
+  const alone = [...new Set(visible.flatMap((result) => result.alone))];
   return (
     <section className="card px-5 py-4" aria-label="Errors that would be noticed">
       <h2 className="font-semibold">Errors that would be noticed</h2>
@@ -34,10 +35,10 @@ export function VisibleCard({ view, n, visible }: Props) {
                 )}
               </p>
             )}
-            {result.alone.length > 0 && <p>{aloneText(result.alone)}</p>}
           </li>
         ))}
       </ul>
+      {alone.length > 0 && <p className="border-t border-hair pt-2">{aloneText(alone)}</p>}
     </section>
   );
 }
