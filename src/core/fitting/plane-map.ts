@@ -1,0 +1,186 @@
+/**
+ * A smooth map of the plane through measured points, and its inverse.
+ *
+ *   x' = sum a_pq u^p v^q,   y' = sum b_pq u^p v^q,   p + q <= degree,   u = x / H,  v = y / H
+ *
+ * Least squares by thin QR; both coordinates share the matrix A. h_i = |row i of Q|^2 is the leverage, and e_i / (1 - h_i) is what point i
+ * lies off the map of all others: the rms of these is the error of leaving one out, by which the degree is chosen. [Allen, Technometrics 16
+ * (1974) 125, PRESS; from memory] The covariance of the coefficients is s^2 (A'A)^-1 with s^2 = sum e^2 / (n - terms) of each coordinate.
+ * The inverse is found by Newton's steps on the map itself: a polynomial fitted to the inverse would be another map.
+ */
+import { studentQuantile } from "./student-t";
+import { type ThinQr, thinQr } from "./thin-qr";
+
+export type PlanePoint = { x: number; y: number };
+
+export type PlaneMap = {
+  degree: number;
+  /** H: u and v reach from -1 to 1 over what was measured. */
+  half: number;
+  /** Coefficients in the order of {@link powersOf}. */
+  x: readonly number[];
+  y: readonly number[];
+};
+
+export type PlaneFit = {
+  map: PlaneMap;
+  /** As fitted: measured minus mapped, one per point. */
+  residuals: PlanePoint[];
+  /** Residual standard deviation of each coordinate, n minus the number of terms degrees of freedom. */
+  sd: PlanePoint;
+  freedom: number;
+  /** rms distance of each point from the map of all others. */
+  leftOutRms: number;
+  qr: ThinQr;
+};
+
+/** A measured point and where it should be. */
+export type MeasuredPoint = { from: PlanePoint; to: PlanePoint };
+
+export const MOST_DEGREE = 5;
+/** A higher degree must make the error of leaving one out smaller by this share. */
+const WORTH = 0.03;
+const [MOST_STEPS, SETTLED] = [30, 1e-10];
+
+/** Powers of u and v, degree by degree. */
+export function powersOf(degree: number): (readonly [number, number])[] {
+  return Array.from({ length: degree + 1 }, (_, d) =>
+    Array.from({ length: d + 1 }, (_, q) => [d - q, q] as const),
+  ).flat();
+}
+
+function termsAt(degree: number, u: number, v: number): number[] {
+  const terms: number[] = [];
+  for (const [p, q] of powersOf(degree)) terms.push(u ** p * v ** q);
+  return terms;
+}
+
+/** @returns `null` where the points do not tell all terms apart, or leave nothing over */
+export function fitPlaneMap(points: readonly MeasuredPoint[], degree: number, half: number): PlaneFit | null {
+  const n = powersOf(degree).length;
+  const m = points.length;
+  if (m <= n) return null;
+  const a = Float64Array.from(points.flatMap(({ from }) => termsAt(degree, from.x / half, from.y / half)));
+  const qr = thinQr(a, m, n);
+  if (!qr) return null;
+  const x = solved(qr, (i) => points[i]?.to.x ?? Number.NaN);
+  const y = solved(qr, (i) => points[i]?.to.y ?? Number.NaN);
+  const map: PlaneMap = { degree, half, x, y };
+  const residuals = points.map(({ from, to }) => {
+    const at = mapPoint(map, from);
+    return { x: to.x - at.x, y: to.y - at.y };
+  });
+  let leftOut = 0;
+  residuals.forEach((e, i) => {
+    const rest = Math.max(1e-12, 1 - leverage(qr, i));
+    leftOut += (e.x / rest) ** 2 + (e.y / rest) ** 2;
+  });
+  const sum = (of: (e: PlanePoint) => number) => residuals.reduce((total, e) => total + of(e) ** 2, 0);
+  return {
+    map,
+    residuals,
+    sd: { x: Math.sqrt(sum((e) => e.x) / (m - n)), y: Math.sqrt(sum((e) => e.y) / (m - n)) },
+    freedom: m - n,
+    leftOutRms: Math.sqrt(leftOut / m),
+    qr,
+  };
+}
+
+function solved({ q, inverse, rows, columns }: ThinQr, y: (i: number) => number): number[] {
+  const along = new Float64Array(columns);
+  for (let i = 0; i < rows; i++)
+    for (let j = 0; j < columns; j++) along[j] = (along[j] ?? 0) + (q[i * columns + j] ?? Number.NaN) * y(i);
+  return Array.from({ length: columns }, (_, j) => {
+    let sum = 0;
+    for (let k = j; k < columns; k++) sum += (inverse[j * columns + k] ?? Number.NaN) * (along[k] ?? Number.NaN);
+    return sum;
+  });
+}
+
+function leverage({ q, columns }: ThinQr, i: number): number {
+  let sum = 0;
+  for (let j = 0; j < columns; j++) sum += (q[i * columns + j] ?? Number.NaN) ** 2;
+  return sum;
+}
+
+/** Of all degrees from 1 up to the largest, the lowest beyond which leaving one out gets hardly better; `null` where none can be fitted. */
+export function fitWithBestDegree(
+  points: readonly MeasuredPoint[],
+  half: number,
+  most = MOST_DEGREE,
+): { best: PlaneFit; all: PlaneFit[] } | null {
+  const all: PlaneFit[] = [];
+  for (let degree = 1; degree <= most; degree++) {
+    const fit = fitPlaneMap(points, degree, half);
+    if (fit) all.push(fit);
+  }
+  const least = Math.min(...all.map((f) => f.leftOutRms));
+  const best = all.find((f) => f.leftOutRms <= (1 + WORTH) * least);
+  return best ? { best, all } : null;
+}
+
+export function mapPoint({ degree, half, x, y }: PlaneMap, at: PlanePoint): PlanePoint {
+  const terms = termsAt(degree, at.x / half, at.y / half);
+  let [toX, toY] = [0, 0];
+  terms.forEach((t, j) => {
+    toX += t * (x[j] ?? Number.NaN);
+    toY += t * (y[j] ?? Number.NaN);
+  });
+  return { x: toX, y: toY };
+}
+
+/**
+ * The point that the map sends here.
+ *
+ * @returns `null` where Newton's steps lead nowhere: no such point lies near what was measured
+ */
+export function unmapPoint(map: PlaneMap, to: PlanePoint): PlanePoint | null {
+  let at = to;
+  for (let step = 0; step < MOST_STEPS; step++) {
+    const here = mapPoint(map, at);
+    const [ex, ey] = [to.x - here.x, to.y - here.y];
+    const { xx, xy, yx, yy } = slopesAt(map, at);
+    const determinant = xx * yy - xy * yx;
+    if (!(Math.abs(determinant) > 1e-9)) return null;
+    const dx = (ex * yy - ey * xy) / determinant;
+    const dy = (ey * xx - ex * yx) / determinant;
+    at = { x: at.x + dx, y: at.y + dy };
+    if (!(Math.hypot(at.x, at.y) < 4 * map.half)) return null;
+    if (Math.hypot(dx, dy) < SETTLED * map.half) return at;
+  }
+  return null;
+}
+
+/** d x' / d x, d x' / d y, d y' / d x, d y' / d y. */
+function slopesAt({ degree, half, x, y }: PlaneMap, at: PlanePoint) {
+  const [u, v] = [at.x / half, at.y / half];
+  let [xx, xy, yx, yy] = [0, 0, 0, 0];
+  powersOf(degree).forEach(([p, q], j) => {
+    const byU = p === 0 ? 0 : (p * u ** (p - 1) * v ** q) / half;
+    const byV = q === 0 ? 0 : (q * u ** p * v ** (q - 1)) / half;
+    xx += (x[j] ?? Number.NaN) * byU;
+    xy += (x[j] ?? Number.NaN) * byV;
+    yx += (y[j] ?? Number.NaN) * byU;
+    yy += (y[j] ?? Number.NaN) * byV;
+  });
+  return { xx, xy, yx, yy };
+}
+
+/** Standard uncertainty of the map at a point, by the scatter of the points about it alone: what all points have in common is not in it. */
+export function mapUncertainty({ map, sd, qr }: PlaneFit, at: PlanePoint): PlanePoint {
+  const terms = termsAt(map.degree, at.x / map.half, at.y / map.half);
+  const { inverse, columns } = qr;
+  let sum = 0;
+  for (let k = 0; k < columns; k++) {
+    let along = 0;
+    for (let j = 0; j <= k; j++) along += (terms[j] ?? Number.NaN) * (inverse[j * columns + k] ?? Number.NaN);
+    sum += along * along;
+  }
+  return { x: sd.x * Math.sqrt(sum), y: sd.y * Math.sqrt(sum) };
+}
+
+/** Expanded (95 %) uncertainty of the map at a point, of the longer coordinate. */
+export function expandedMapUncertainty(fit: PlaneFit, at: PlanePoint): number {
+  const { x, y } = mapUncertainty(fit, at);
+  return studentQuantile(0.975, fit.freedom) * Math.max(x, y);
+}
