@@ -1,5 +1,6 @@
 /** Against SciPy on the same points (name and version in the file), left out one by one in truth there; and by hand. */
 import { describe, expect, it } from "vitest";
+import { seeded } from "../../practice/random";
 import {
   fitPlaneMap,
   fitWithBestDegree,
