@@ -12,9 +12,11 @@ import type { AnyProcedure } from "../procedures/contract";
 import { type Answer, imaginedReading } from "../trial/answer";
 import type { History, RoundRecord } from "../trial/history";
 import type { PlanContext } from "../trial/plan-form";
+import { usualAnswer } from "./usual-answer";
 
 export type Forecast = {
-  gauge: Gauge;
+  /** `null` where results are judged by eye or by hand. */
+  gauge: Gauge | null;
   /** Expected half width of the 95 % interval of the least well known result, as it is held against the tolerance. */
   expanded: number;
   /** Name of that result. */
@@ -45,18 +47,18 @@ const USUAL_STEP_MM = 0.3;
 type Told = Pick<Forecast, "expanded" | "label">;
 type Laid = { procedure: AnyProcedure; plan: Record<string, unknown>; context: PlanContext; tolerance: number };
 
-/** `null` where nothing is measured, or too little to tell a result. */
+/** `null` where nothing is measured or judged, or too little to tell a result. */
 export function forecastOf(laid: Laid): Forecast | null {
   const gauge = gaugeOf(laid.plan, laid.context);
   const adjustment = gauge && adjustmentOf(laid, gauge);
-  const told = adjustment && leastKnown(adjustment);
+  const told = gauge && toldBy(laid, gauge);
   if (!gauge || !told) return null;
   const { tolerance } = laid;
   const left = tolerance - told.expanded;
   return {
-    gauge,
+    gauge: adjustment ? gauge : null,
     ...told,
-    alone: aloneIn(adjustment),
+    alone: adjustment ? aloneIn(adjustment) : [],
     decidesUpTo: left > 0 ? left : null,
     help: left < LUCK_BELOW * tolerance ? helpFor(laid, gauge, told.expanded) : null,
   };
@@ -76,11 +78,8 @@ function helpFor(laid: Laid, gauge: Gauge, now: number): Help | null {
   if (longest && longer !== undefined && longer <= LUCK_BELOW * tolerance)
     return { plan: longest, by: { longer: true }, expanded: longer };
   const repeats = typeof plan.repeats === "number" ? plan.repeats : null;
-  if (repeats !== null)
-    for (let more = repeats + 1; more <= MOST_REPEATS; more++) {
-      const then = toldBy({ ...laid, plan: { ...plan, repeats: more } }, gauge)?.expanded ?? now;
-      if (then <= LUCK_BELOW * tolerance) return { plan: { repeats: more }, by: { repeats: more }, expanded: then };
-    }
+  const fewest = repeats === null ? null : fewestRepeats(laid, gauge, repeats);
+  if (fewest) return { plan: { repeats: fewest.repeats }, by: { repeats: fewest.repeats }, expanded: fewest.expanded };
   if (typeof plan.gauge !== "string") return null;
   for (const other of lengthGauges(context)) {
     const read = { ...plan, gauge: other.id };
@@ -92,34 +91,73 @@ function helpFor(laid: Laid, gauge: Gauge, now: number): Help | null {
   return null;
 }
 
+/** The fewest readings of each point that leave a proof room; `null` where even the most do not. More readings never tell less. */
+function fewestRepeats(laid: Laid, gauge: Gauge, now: number): { repeats: number; expanded: number } | null {
+  const expandedAt = (repeats: number) =>
+    toldBy({ ...laid, plan: { ...laid.plan, repeats } }, gauge)?.expanded ?? Number.POSITIVE_INFINITY;
+  const isEnough = (expanded: number) => expanded <= LUCK_BELOW * laid.tolerance;
+  let [few, many] = [now, Math.max(now, MOST_REPEATS)];
+  let expanded = many > now ? expandedAt(many) : Number.POSITIVE_INFINITY;
+  if (!isEnough(expanded)) return null;
+  while (many - few > 1) {
+    const between = Math.floor((few + many) / 2);
+    const then = expandedAt(between);
+    if (isEnough(then)) [many, expanded] = [between, then];
+    else few = between;
+  }
+  return { repeats: many, expanded };
+}
+
 function toldBy(laid: Laid, gauge: Gauge): Told | null {
   const adjustment = adjustmentOf(laid, gauge);
-  return adjustment && leastKnown(adjustment);
+  return (adjustment && leastKnown(adjustment)) ?? judgedBy(laid, gauge);
 }
 
 /** The readings that the layout asks for, each as it is expected. */
-function adjustmentOf({ procedure, plan, context, tolerance }: Laid, gauge: Gauge): Adjustment | null {
+function adjustmentOf(laid: Laid, gauge: Gauge): Adjustment | null {
+  const { procedure } = laid;
   if (!procedure.observe) return null;
-  const spec = procedure.round(plan, context, "measure");
-  const unread: RoundRecord = { n: 1, purpose: "measure", plan, spec, inForce: context.inForce, answers: [] };
-  const history: History = {
-    rounds: [unread],
-    gauges: [gauge],
-    available: [gauge],
-    machine: context.machine,
-    tolerance,
-    decisions: {},
-  };
-  const answers = spec.sites.flatMap((site): Answer[] => {
+  const { history, round } = unreadOf(laid, gauge);
+  const answers = round.spec.sites.flatMap((site): Answer[] => {
     if (site.ask.kind !== "quantity") return [];
-    const expected = procedure.expected(history, site.id)?.value ?? 0;
+    const usual = usualAnswer(site, round.spec.sites);
+    const expected = procedure.expected(history, site.id)?.value ?? (usual?.kind === "quantity" ? usual.value : 0);
     const value = Math.abs(expected) > 1e-6 ? expected : USUAL_STEP_MM;
-    const reading = imaginedReading({ site: site.id, value, gauge: gauge.id, session: "forecast" });
+    const reading = imaginedReading({ site: site.id, value, gauge: gauge.id, session: SESSION });
     return Array.from({ length: site.repeats }, () => reading);
   });
-  const round = { ...unread, answers };
-  const model = procedure.observe({ ...history, rounds: [round] }, round);
+  const read = { ...round, answers };
+  const model = procedure.observe({ ...history, rounds: [read] }, read);
   return model && adjust(ofReadings(model), new Map());
+}
+
+/** What is judged in order is worked out as it usually comes. */
+function judgedBy(laid: Laid, gauge: Gauge): Told | null {
+  const { procedure } = laid;
+  if (!procedure.judged) return null;
+  const { history, round } = unreadOf(laid, gauge);
+  const answers = round.spec.sites.flatMap((site): Answer[] => {
+    const value = usualAnswer(site, round.spec.sites);
+    if (!value) return [];
+    const answer = imaginedReading({ site: site.id, value: 0, gauge: gauge.id, session: SESSION });
+    return Array.from({ length: site.repeats }, () => ({ ...answer, content: { status: "read", value } }));
+  });
+  const read = { ...round, answers };
+  const found = procedure.judged({ ...history, rounds: [read] }, read);
+  return found && { label: found.label, expanded: expandedUncertainty(found.quantity) };
+}
+
+const SESSION = "forecast";
+
+function unreadOf(
+  { procedure, plan, context, tolerance }: Laid,
+  gauge: Gauge,
+): { history: History; round: RoundRecord } {
+  const spec = procedure.round(plan, context, "measure");
+  const round: RoundRecord = { n: 1, purpose: "measure", plan, spec, inForce: context.inForce, answers: [] };
+  const { machine } = context;
+  const history: History = { rounds: [round], gauges: [gauge], available: [gauge], machine, tolerance, decisions: {} };
+  return { history, round };
 }
 
 function leastKnown(adjustment: Adjustment): Told | null {

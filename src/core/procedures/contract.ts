@@ -70,6 +70,8 @@ export interface Procedure<P = unknown> {
   checkPlan(last: P, context: PlanContext): P;
   /** The readings of a burn as a model, `null` while too little is read. Left out where judgements are ordered and not measured. */
   observe?(history: History<P>, round: RoundRecord<P>): Model | null;
+  /** The first result of what is judged in order, without a look at contradictions: for forecasts. Left out where all is measured. */
+  judged?(history: History<P>, round: RoundRecord<P>): { label: string; quantity: Measured } | null;
   /** What the other readings say this site should read, internal unit; `null` where they say nothing. */
   expected(history: History<P>, site: string): Measured | null;
   solve(history: History<P>): Outcome;

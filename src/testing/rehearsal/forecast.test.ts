@@ -1,12 +1,19 @@
 /** What a layout is said to be able to tell, held against what practice gantries then give. Seeds 21000 to 21039. */
 import { describe, expect, it } from "vitest";
 import { forecastOf } from "../../core/course/forecast";
+import { median } from "../../core/fitting/median";
+import { expandedUncertainty } from "../../core/metrology/measured";
 import { axisScale } from "../../core/procedures/axis-scale/procedure";
+import type { AnyProcedure } from "../../core/procedures/contract";
+import { focus } from "../../core/procedures/focus/procedure";
+import { kerf } from "../../core/procedures/kerf/procedure";
 import type { Way } from "../../core/procedures/rotary/plan";
 import { rotary } from "../../core/procedures/rotary/procedure";
 import { scanOffset } from "../../core/procedures/scan-offset/procedure";
-import { SAMPLE_MACHINE } from "../sample-machine";
+import { planWith } from "../plan-with";
+import { SAMPLE_MACHINE, SAMPLE_STOCK } from "../sample-machine";
 import { LENGTH_GAUGES, rms, scaleCases } from "./axis-scale-accuracy";
+import { kerfHistory, kerfPlan, rehearsedKerf } from "./kerf-accuracy";
 
 const context = { machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {}, gauges: [LENGTH_GAUGES.calipers] };
 const laid = (repeats: number, tolerance = axisScale.tolerance.default) => ({
@@ -104,5 +111,48 @@ describe("the forecast of a layout", () => {
     expect(gain("span")).toBeLessThan(0.95);
     // Two lines are set by a dot of 0.1 mm, sqrt(2) 0.1/sqrt(3) mm together: by hand, of 100 mm, twice that.
     expect(told("traced", 100)).toBeGreaterThan(0.0016);
+  });
+});
+
+describe("the forecast of what is judged", () => {
+  const at = (procedure: AnyProcedure, changes: object, tolerance = procedure.tolerance.default) => {
+    const known = { ...context, stocks: [SAMPLE_STOCK] };
+    const plan = planWith(procedure.plan(known), changes);
+    return forecastOf({ procedure, plan, context: known, tolerance });
+  };
+
+  it("by eye goes by the step of the ladder and of the height, and names no gauge", () => {
+    // An edge within a cell, misjudged by one in one of seven; heights in steps of 0.5 mm. Two cells of 1 mm, then of 0.5 mm.
+    const by = (stepMm: number) => 1.96 * Math.hypot(stepMm * Math.sqrt((1 / 12 + 0.15) / 2), 0.5 / Math.sqrt(12));
+    for (const stepMm of [1, 0.5]) {
+      const forecast = at(focus, { stepMm });
+      expect(forecast).toMatchObject({ gauge: null, label: "the focus height", alone: [] });
+      expect(forecast?.expanded).toBeCloseTo(by(stepMm), 2);
+    }
+    expect(at(focus, { way: "ramp" })?.expanded).toBeLessThan(at(focus, {})?.expanded ?? 0);
+  });
+
+  it("by pairs comes true within a third, and offers more judgements where those leave a proof room", () => {
+    const mates = { stock: SAMPLE_STOCK.key, way: "tongue and slot" } as const;
+    const forecast = at(kerf, mates);
+    const found = Array.from({ length: 12 }, (_, i) => {
+      const plan = kerfPlan(22_000 + i, { ...mates, stock: kerfPlan(22_000 + i, {}).stock, repeats: 2 });
+      const round = rehearsedKerf(22_000 + i, plan);
+      return kerf.judged?.(kerfHistory([round]), round)?.quantity;
+    }).flatMap((q) => (q ? [expandedUncertainty(q)] : []));
+    expect(found.length).toBeGreaterThan(8);
+    expect((forecast?.expanded ?? 0) / median(found)).toBeGreaterThan(2 / 3);
+    expect((forecast?.expanded ?? 0) / median(found)).toBeLessThan(1.5);
+    const tight = 0.6 * kerf.tolerance.default;
+    const { help } = at(kerf, mates, tight) ?? { help: null };
+    expect(help?.expanded).toBeLessThanOrEqual(tight / 2);
+    expect(at(kerf, { ...mates, ...help?.plan }, tight)?.expanded).toBeCloseTo(help?.expanded ?? Number.NaN, 12);
+  });
+
+  it("moved by hand goes by the readouts at both marks", () => {
+    expect(at(axisScale, { way: "by hand" })).toMatchObject({
+      gauge: LENGTH_GAUGES.calipers,
+      alone: ["the distance along X", "the distance along Y"],
+    });
   });
 });

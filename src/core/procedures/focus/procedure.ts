@@ -40,6 +40,10 @@ export const focus = defineProcedure<FocusPlan>({
   checkPlan: (last) => ({ ...last, homedMm: undefined }),
   observe: observeFocus,
   solve: solveFocus,
+  judged: (history, round) => {
+    const { chosen } = foundIn(history, round);
+    return chosen && { label: "the focus height", quantity: chosen.found.quantity };
+  },
   contradicting: contradicting,
   next: nextRound,
   judge: judgeFocus,

@@ -10,6 +10,7 @@ import { defineProcedure } from "../contract";
 import { FOCUS_HEIGHT } from "../focus/plan";
 import { kerfRound } from "./coupon";
 import { detailOf } from "./detail";
+import { kerfIn } from "./found";
 import { judgeSizes } from "./judge";
 import { cutSideMm } from "./layout";
 import { mateSuspects } from "./mate-suspects";
@@ -48,6 +49,10 @@ export const kerf = defineProcedure<KerfPlan>({
   expected: expectedSize,
   observe: observeCuts,
   solve: solveKerf,
+  judged: (history, round) => {
+    const snug = kerfIn(history, round)?.snug;
+    return snug ? { label: "the snug offset per side", quantity: snug } : null;
+  },
   contradicting: mateSuspects,
   next: nextKerf,
   judge: judgeSizes,

@@ -34,8 +34,8 @@ export function ForecastCard({ view, procedure, plan, context, onChange }: Props
   return (
     <section className="mb-4 rounded-md bg-steel-tint px-3 py-2" aria-label="Forecast">
       <p>
-        <b className="font-semibold">Expected: ± {shown(forecast.expanded)}</b> for {forecast.label}, with the{" "}
-        {gaugeName(forecast.gauge)}. Tolerance: {shown(tolerance)}.{" "}
+        <b className="font-semibold">Expected: ± {shown(forecast.expanded)}</b> for {forecast.label},{" "}
+        {forecast.gauge ? `with the ${gaugeName(forecast.gauge)}` : "as usually judged"}. Tolerance: {shown(tolerance)}.{" "}
         {decidesUpTo === null
           ? "A proof cannot succeed with this layout."
           : `A proof succeeds if the residual error is at most ${shown(decidesUpTo)}.`}
