@@ -8,7 +8,6 @@
  * (1974) 125, PRESS; from memory] The covariance of the coefficients is s^2 (A'A)^-1 with s^2 = sum e^2 / (n - terms) of each coordinate.
  * The inverse is found by Newton's steps on the map itself: a polynomial fitted to the inverse would be another map.
  */
-import { studentQuantile } from "./student-t";
 import { type ThinQr, thinQr } from "./thin-qr";
 
 export type PlanePoint = { x: number; y: number };
@@ -177,10 +176,4 @@ export function mapUncertainty({ map, sd, qr }: PlaneFit, at: PlanePoint): Plane
     sum += along * along;
   }
   return { x: sd.x * Math.sqrt(sum), y: sd.y * Math.sqrt(sum) };
-}
-
-/** Expanded (95 %) uncertainty of the map at a point, of the longer coordinate. */
-export function expandedMapUncertainty(fit: PlaneFit, at: PlanePoint): number {
-  const { x, y } = mapUncertainty(fit, at);
-  return studentQuantile(0.975, fit.freedom) * Math.max(x, y);
 }
