@@ -147,7 +147,7 @@ async function rotary(page: Page): Promise<void> {
   await page.locator("#reading").fill("0");
   await page.keyboard.press("Enter");
   await page.getByRole("heading", { name: "Line 3 to line 1" }).waitFor();
-  for (let i = 0; i < 4; i++) await takeOne(page);
+  for (let i = 0; i < 5; i++) await takeOne(page);
   await page.getByRole("heading", { name: "Gap to line 1" }).waitFor();
   await page.keyboard.press("Alt+m");
   await page.waitForFunction(() => (document.querySelector("#reading") as HTMLInputElement)?.value !== "");
