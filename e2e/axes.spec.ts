@@ -76,7 +76,7 @@ test("the origin of Alder by keyboard, in counts: the sense is not known, two co
   const settings = ["Home offset X", "Home offset Y"];
   await expect(page.getByText("120 counts")).toBeVisible();
   await confirmAll(page, settings);
-  await expect(page.getByText(/What a larger offset of X does is not known/)).toBeVisible();
+  await expect(page.getByText(/The effect of a larger offset of X is not known/)).toBeVisible();
   await accessible(page);
   await recordAll(page, settings);
   await press(page, page.getByRole("button", { name: "Burn the proof" }));

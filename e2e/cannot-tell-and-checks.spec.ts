@@ -91,10 +91,10 @@ test("a verdict that cannot be told is proved by more readings; then checks, lim
 
   // Limits: what cannot be read is told at its field; what is kept makes the check due
   await page.getByLabel("Check again after, days").fill("soon");
-  await page.getByRole("button", { name: "Keep these" }).click();
+  await page.getByRole("button", { name: "Save changes" }).click();
   await expect(page.getByText(/Type whole days/)).toBeVisible();
   await page.getByLabel("Check again after, days").fill("90");
-  await page.getByRole("button", { name: "Keep these" }).click();
+  await page.getByRole("button", { name: "Save changes" }).click();
   await expect(page.getByText("Kept. Trials from now on are judged by it.")).toBeVisible();
 
   // The chart of a machine with years of checks

@@ -45,11 +45,11 @@ test("a height ladder by widths, from the layout to a proved height", async ({ p
   await expect(page.getByRole("region", { name: "What to enter" })).toContainText("Height");
   await page.getByRole("radio", { name: "by the widths" }).click();
   await expect(page.getByRole("radio", { name: "by the widths" })).toBeChecked();
-  // Out of focus on purpose: the heights at which a line is as wide as wished, or why there are none
-  const wish = page.getByRole("form", { name: "Out of focus on purpose" });
-  await wish.getByLabel("Width of line wished").fill("9 mm");
+  // Work out of focus: the heights at which a line is as wide as wished, or why there are none
+  const wish = page.getByRole("form", { name: "Work out of focus" });
+  await wish.getByLabel("Wanted width of a line").fill("9 mm");
   await wish.getByRole("button", { name: "Work it out" }).click();
-  await expect(wish.getByText(/lines become no wider than 0\.\d+ mm/)).toBeVisible();
+  await expect(wish.getByText(/Lines are at most 0\.\d+ mm/)).toBeVisible();
   await accessible(page);
   await page.getByRole("button", { name: "Record" }).first().click();
   await page.getByLabel("I read it back from there").check();

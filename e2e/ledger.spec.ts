@@ -79,7 +79,7 @@ test("a value by hand, compared, put back, taken back, exported and imported", a
   const wrong = [
     [text.replace(/"at": "20/, '"at": "29'), /entries\[0\]\.at: That is in the future/],
     [text.replace("CO2 gantry", "galvo"), /ledger of a galvo/],
-    ["{", /no JSON/],
+    ["{", /not valid JSON/],
   ] as const;
   for (const [content, message] of wrong) {
     await chooser.setInputFiles({ name: "l.json", mimeType: "application/json", buffer: Buffer.from(content) });

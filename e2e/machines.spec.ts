@@ -39,7 +39,7 @@ test("a machine is added, calibrated on its practice machine, and changed later"
   await page.getByRole("button", { name: "Burn on the practice machine" }).click();
   await beginReading(page);
   await page.getByRole("button", { name: "Read all that is left" }).click();
-  await expect(page.getByText(/^What the controller held during the burn is not known/)).toBeVisible({
+  await expect(page.getByText(/^The table of the controller during the burn is not known/)).toBeVisible({
     timeout: 60_000,
   });
   await page.getByRole("link", { name: "Correct", exact: true }).last().click();

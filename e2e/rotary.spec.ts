@@ -53,7 +53,7 @@ test("a line once around Bracken's roller is proved, and what was set aside for 
     await page.getByRole("button", { name: "Yes, I read that back" }).first().click();
     await expect(page.getByText(held).first()).toBeVisible();
   }
-  await expect(page.getByText("It comes back to its place.")).toBeVisible();
+  await expect(page.getByText("The workpiece returns to its starting point.")).toBeVisible();
   await expect(page.getByText(/6400 steps a revolution: that agrees/)).toBeVisible();
   await page.getByText("How each number came about").click();
   await expect(page.getByText(/so it is the roller under its load/)).toBeVisible();

@@ -71,7 +71,7 @@ test("a trial from another computer is loaded, and nonsense is refused by its fi
       .setInputFiles({ name, mimeType: "application/json", buffer: Buffer.from(text) });
   const text = readFileSync("examples/scan-offset/trial.json", "utf8");
   await load("broken.json", text.replace(/"version": \d+/, '"version": 7'));
-  await expect(page.getByRole("alert").filter({ hasText: /^version: .*Bring Ustrina up to date/ })).toBeVisible();
+  await expect(page.getByRole("alert").filter({ hasText: /^version: .*Update Ustrina/ })).toBeVisible();
   await load("trial.json", text);
   await expect(page.getByRole("heading", { name: "What to enter" })).toBeVisible();
   await expect(page.getByText("coupon T-1")).toBeVisible();

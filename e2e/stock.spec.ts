@@ -78,7 +78,7 @@ test("mates on Bracken tell a kerf, which is kept on a card; a slot and a drawin
   await expect(fits.getByText(/here it is not taken off again/)).toBeVisible();
   await fits.getByLabel("Fit", { exact: true }).selectOption("press");
   await fits.getByLabel("Interference").fill("0.2 mm");
-  await expect(fits.getByText(/of parts will not go in/)).toBeVisible();
+  await expect(fits.getByText(/of parts will not fit/)).toBeVisible();
 
   await page.getByRole("link", { name: "Adapt a drawing" }).click();
   await expect(page.getByText("Drop an SVG or DXF here.")).toBeVisible();

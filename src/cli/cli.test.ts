@@ -125,7 +125,7 @@ describe("kerf from a terminal", () => {
     const { visible } = JSON.parse(await said("solve", trial));
     expect(visible.map((v: { alone: string[] }) => v.alone)).toContainEqual([]);
     expect(JSON.parse(await said("forecast", trial)).expanded).toBeCloseTo(before.expanded, 12);
-    expect(await fault("forecast", "examples/orientation/trial.json")).toMatch(/no forecast for this layout/);
+    expect(await fault("forecast", "examples/orientation/trial.json")).toMatch(/This layout has no forecast/);
     expect(await said("solve", example)).toBe(await said("solve", trial));
     const solved = JSON.parse(await said("solve", trial));
     expect(solved.forStock.values.map((v: { id: string }) => v.id)).toContain("offset");

@@ -22,7 +22,7 @@ export function jsonFile<T>(file: string, schema: z.ZodType<T>): T {
   try {
     raw = JSON.parse(text);
   } catch {
-    throw new CliFault(file, "", "This is no JSON.");
+    throw new CliFault(file, "", "The file is not valid JSON. Export it again.");
   }
   const read = schema.safeParse(raw);
   if (read.success) return read.data;

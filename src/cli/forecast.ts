@@ -1,4 +1,4 @@
-/** `forecast TRIAL`: what the layout of the last round will be able to tell, before its readings, as JSON. */
+/** `forecast TRIAL`: the uncertainty to expect of the layout of the last round, before its readings, as JSON. */
 import { z } from "zod";
 import { forecastOf } from "../core/course/forecast";
 import { contextOf } from "../formats/document-history";
@@ -18,6 +18,10 @@ export function forecast(file: string, document: TrialDocument): string {
   const plan = last && planRecord.parse(last.plan);
   const found = plan && forecastOf({ procedure, plan, context, tolerance });
   if (!found)
-    throw new CliFault(file, "rounds", "There is no forecast for this layout. Lay out a round that measures.");
+    throw new CliFault(
+      file,
+      "rounds",
+      "This layout has no forecast. Choose a trial of which the result has an uncertainty.",
+    );
   return `${JSON.stringify({ ...found, tolerance }, null, 2)}\n`;
 }

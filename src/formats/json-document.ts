@@ -23,28 +23,31 @@ export function readDocument<T>(text: string, kind: DocumentKind<T>): ReadDocume
   const { name, format, version: present } = kind;
   if (text.length > MOST_CHARACTERS) return bad("", tooLarge(MOST_CHARACTERS));
   if (marksIn(text) > MOST_MARKS)
-    return bad("", `The document holds more than any ${name}: it is damaged, or something else.`);
+    return bad("", `The file is too large for a ${name} document. Choose a file that Ustrina exported.`);
   let raw: unknown;
   try {
     raw = JSON.parse(text.replace(/^\uFEFF/, ""));
   } catch (error) {
-    return bad("", `This is no JSON: ${error instanceof Error ? error.message : "it cannot be read"}.`);
+    return bad(
+      "",
+      `The file is not valid JSON (${error instanceof Error ? error.message : "cannot be read"}). Export the ${name} again.`,
+    );
   }
   if (typeof raw !== "object" || raw === null || Array.isArray(raw))
-    return bad("", `This is no ${name} document: it is no JSON object.`);
+    return bad("", `The file is not a ${name} document. Choose a file that Ustrina exported.`);
   const { format: found, version } = raw as { format?: unknown; version?: unknown };
-  if (found !== format) return bad("format", `This is no ${name} document: its format must be “${format}”.`);
+  if (found !== format) return bad("format", `The file is not a ${name} document. Its format must be “${format}”.`);
   if (typeof version !== "number" || !Number.isInteger(version) || version < 1)
-    return bad("version", `Give the version of the document: ${present}.`);
+    return bad("version", `The version is missing. Enter version ${present}.`);
   if (version > present)
     return bad(
       "version",
-      `This document is of version ${version}; this Ustrina knows up to ${present}. Bring Ustrina up to date.`,
+      `The document has version ${version}. This Ustrina reads up to version ${present}. Update Ustrina.`,
     );
   if (version < present)
     return bad(
       "version",
-      `This document is of version ${version}, of a trial version of Ustrina; this one reads version ${present}. Save the trial anew with the Ustrina that has it.`,
+      `The document has version ${version}. This Ustrina reads version ${present}. Export the ${name} again from the Ustrina that wrote it.`,
     );
   const read = kind.schema.safeParse(raw);
   if (read.success) return { ok: true, document: read.data };

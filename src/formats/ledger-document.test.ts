@@ -88,7 +88,7 @@ describe("a ledger document", () => {
   });
 
   it.each([
-    [{ version: 2 }, "version", /up to date/],
+    [{ version: 2 }, "version", /Update Ustrina/],
     [{ kind: "lathe" }, "kind", /./],
     [{ entries: [{}] }, "entries[0].setting", /./],
     [{ more: 1 }, "", /more/],

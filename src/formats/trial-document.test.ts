@@ -70,11 +70,11 @@ describe("a trial document", () => {
   });
 
   it.each([
-    ["version", (d: typeof BY_HAND) => ({ ...d, version: 9 }), /Bring Ustrina up to date/],
-    ["version", (d: typeof BY_HAND) => ({ ...d, version: "1" }), /Give the version/],
-    ["version", (d: typeof BY_HAND) => ({ ...d, version: 2 }), /of a trial version.*Save the trial anew/],
-    ["format", (d: typeof BY_HAND) => ({ ...d, format: "drawing" }), /no trial document/],
-    ["", () => [], /no JSON object/],
+    ["version", (d: typeof BY_HAND) => ({ ...d, version: 9 }), /Update Ustrina/],
+    ["version", (d: typeof BY_HAND) => ({ ...d, version: "1" }), /version is missing/],
+    ["version", (d: typeof BY_HAND) => ({ ...d, version: 2 }), /reads version \d+\. Export the trial again/],
+    ["format", (d: typeof BY_HAND) => ({ ...d, format: "drawing" }), /not a trial document/],
+    ["", () => [], /not a trial document/],
     ["procedure", (d: typeof BY_HAND) => ({ ...d, procedure: "magic" }), /no procedure “magic”/],
     ["tolerance", (d: typeof BY_HAND) => ({ ...d, tolerance: "fine" }), /cannot be read/],
     ["", (d: typeof BY_HAND) => ({ ...d, colour: "red" }), /colour/],
@@ -107,7 +107,10 @@ describe("a trial document", () => {
   });
 
   it("that is no JSON is refused with the parser's words", () => {
-    expect(parseTrialDocument("{")).toMatchObject({ ok: false, fault: { message: expect.stringMatching(/no JSON/) } });
+    expect(parseTrialDocument("{")).toMatchObject({
+      ok: false,
+      fault: { message: expect.stringMatching(/not valid JSON/) },
+    });
   });
 
   it.each(readdirSync(KEPT))(

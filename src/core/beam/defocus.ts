@@ -1,4 +1,4 @@
-/** Out of focus on purpose: at which heights a line becomes as wide as is wished, and what its middle gets there. */
+/** Work out of focus: at which heights a line becomes as wide as is wished, and what its middle gets there. */
 
 import { expandedUncertainty, freedomOf, measured } from "../metrology/measured";
 import { plain, shownNumber } from "../metrology/quantity-text";
@@ -52,11 +52,11 @@ export function defocusWish(fit: WidthFit | null, plan: { doses: Doses }, histor
   const text = WIDTH_WISH.of(history.decisions);
   const base = {
     id: WIDTH_WISH.key,
-    title: "Out of focus on purpose",
+    title: "Work out of focus",
     checks: [],
     files: [],
-    fields: [{ decision: WIDTH_WISH.key, label: "Width of line wished", text }],
-    why: "For broad lines and even areas: higher or lower, with the same speed and power.",
+    fields: [{ decision: WIDTH_WISH.key, label: "Wanted width of a line", text }],
+    why: "Height for wide lines and even areas, at the same speed and power.",
   };
   if (text.trim() === "") return [{ ...base, lines: [], fault: null }];
   const read = parseReading(text, "length", unit);
@@ -70,8 +70,8 @@ export function defocusWish(fit: WidthFit | null, plan: { doses: Doses }, histor
         lines: [],
         fault:
           found.status === "too wide"
-            ? `With this speed and power lines become no wider than ${mm(found.limitMm, 3)} ${unit}: go slower, or take more power, and burn the ladder again.`
-            : `A line is ${mm(found.limitMm, 3)} ${unit} wide in focus: out of focus it only becomes wider. Take less power for a thinner one.`,
+            ? `Lines are at most ${mm(found.limitMm, 3)} ${unit} wide at this speed and power. Use a slower speed or more power, and burn the ladder again.`
+            : `A line is ${mm(found.limitMm, 3)} ${unit} wide in focus, and wider out of focus. Use less power for a thinner line.`,
       },
     ];
   const { zR } = fit.known;
@@ -86,7 +86,7 @@ export function defocusWish(fit: WidthFit | null, plan: { doses: Doses }, histor
       fault: null,
       lines: [
         `${mm(fit.spot.z0, 2)} + ${mm(found.asideMm, 2)} = ${mm(up, 2)} ${unit}, or ${mm(fit.spot.z0, 2)} − ${mm(found.asideMm, 2)} = ${mm(down, 2)} ${unit}, each ± ${mm(uncertainty, 2)} ${unit}`,
-        `The middle of the line gets ${plain(100 * found.energyShare, 0)} % of what it gets in focus.`,
+        `The middle of the line gets ${plain(100 * found.energyShare, 0)} % of the energy in focus.`,
       ],
     },
   ];

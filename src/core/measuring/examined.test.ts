@@ -51,6 +51,30 @@ describe("a suspect", () => {
     expect(verdict?.findings[0]?.suspect).toBeDefined();
   });
 
+  it("is named without its symptoms: a tick from one side read 20 mm too far is no backlash, and no unusual scale", () => {
+    const misread = (decisions: Record<string, string> = {}) => {
+      const round = roundWith({
+        plan: { axes: "X", approach: "both sides", rows: 1 },
+        read: (p) => {
+          const y = 1.0002 * p.nominalMm;
+          const off = p.kind === "tick" && p.side === "down" ? 0.08 : 0;
+          const isMisread = p.kind === "tick" && p.index === 3 && p.side === "down";
+          return [y + off + (isMisread ? 20 : 0)];
+        },
+      });
+      return solved(historyWith([round], { decisions })).findings;
+    };
+    const [named] = misread();
+    const ids = misread().map((f) => f.id);
+    expect(ids.filter((id) => id.startsWith("suspect"))).toHaveLength(1);
+    expect(ids.some((id) => id.startsWith("beyond") || id.startsWith("strays"))).toBe(false);
+    // The backlash that is there is named, without the misreading in it.
+    expect(misread().find((f) => f.id === "backlash x")?.headline).toMatch(/^Backlash of X: 0\.08 ± /);
+    // Accepted, it has its effects.
+    const accepted = misread({ [named?.suspect?.accept ?? ""]: "a bad tooth there" }).map((f) => f.id);
+    expect(accepted.some((id) => id.startsWith("beyond") || id.startsWith("strays"))).toBe(true);
+  });
+
   it("is gone where its reading is left out: the result is that of the others, and the way back is named", () => {
     const [key = ""] = suspect?.suspect?.leaveOut ?? [];
     const decisions = { [key]: "yes" };

@@ -64,22 +64,23 @@ export function examinedSolve<P>(
   contradicting: Contradicting<P> = () => [],
   expected: Expected<P> = () => null,
 ) {
+  const solvedFindings = (history: History<P>) => {
+    const outcome = solve(history);
+    return outcome.status === "solved" ? outcome.findings : null;
+  };
   return (history: History<P>): Outcome => {
     const measured = solve(history);
     const round = newestRead(history);
-    const judged =
-      round && measured.status !== "open" ? notAccepted(contradicting(history, round), history.decisions) : [];
-    const outcome = round ? withJudged(measured, judged, round) : measured;
-    const examined = round && outcome.status !== "open" ? examinationOf(history, round, observe) : null;
-    if (round && outcome.status === "unsolvable" && !examined) return withPoints(outcome, history, round, expected);
-    if (!round || !examined) return outcome;
-    const { suspects, adjustment } = examined;
-    const estimates = outcome.status === "solved" ? outcome.estimates : [];
-    const findings = [
-      ...suspects.map((s) => suspectFinding(history, s, estimates)),
-      ...outcome.findings.filter((f) => suspects.length === 0 || f.tone !== "good"),
-    ];
-    if (outcome.status !== "solved") return { ...outcome, findings };
+    if (!round || measured.status === "open") return measured;
+    const judged = notAccepted(contradicting(history, round), history.decisions);
+    const examined = examinationOf(history, round, observe);
+    const suspects = examined?.suspects ?? [];
+    const estimates = measured.status === "solved" ? measured.estimates : [];
+    const named = [...suspects.map((s) => suspectFinding(history, s, estimates)), ...judged.map(orderedFinding)];
+    const findings = [...named, ...besideSuspects(measured.findings, history, named, solvedFindings)];
+    const outcome = withJudged({ ...measured, findings }, judged, round);
+    if (outcome.status === "unsolvable" && !examined) return withPoints(outcome, history, round, expected);
+    if (outcome.status !== "solved" || !examined) return outcome;
     const touching = suspects.find((s) => s.moves.size > 0);
     // What is set by hand has no row to hold back.
     if (touching && outcome.adjustments.length > 0)
@@ -94,12 +95,32 @@ export function examinedSolve<P>(
       ...rest,
       // Nothing of a suspect goes onto a card.
       ...(forStock && !touching ? { forStock } : {}),
-      findings,
       corrections: outcome.corrections.map((c) => heldBack(c, round, suspects)),
       // A suspect makes the scatter look larger: the smallest noticed error is known once it is settled.
-      visible: suspects.length > 0 ? [] : visibleIn(history, adjustment, estimates),
+      visible: suspects.length > 0 ? [] : visibleIn(history, examined.adjustment, estimates),
     };
   };
+}
+
+/**
+ * What a procedure finds beside suspects. A wrong reading has symptoms (a kerf below zero, a large backlash), which are gone once it is
+ * left out: they are not said beside the suspect itself. Nothing good is said either.
+ *
+ * @param find finds again, with the readings of the suspects left out; `null` where too little is left
+ */
+function besideSuspects<P>(
+  found: readonly Finding[],
+  history: History<P>,
+  suspects: readonly Finding[],
+  find: (settled: History<P>) => readonly Finding[] | null,
+): readonly Finding[] {
+  const keys = suspects.flatMap((f) => f.suspect?.leaveOut ?? []);
+  if (suspects.length === 0) return found;
+  const others = found.filter((f) => f.tone !== "good");
+  if (keys.length === 0) return others;
+  const leftOut = Object.fromEntries(keys.map((key) => [key, "yes"]));
+  const settled = find({ ...history, decisions: { ...history.decisions, ...leftOut } });
+  return settled ? settled.filter((f) => others.some((o) => o.id === f.id)) : others;
 }
 
 /** Where no law fits the readings, those that contradict their own point are named. */
@@ -133,9 +154,7 @@ export function heldTogether(outcome: Outcome): Outcome {
 /** Judgements that contradict each other hold back everything that is worked out from them. */
 function withJudged<P>(outcome: Outcome, judged: readonly OrderedSuspect[], round: RoundRecord<P>): Outcome {
   const [first] = judged;
-  if (!first) return outcome;
-  const findings = [...judged.map(orderedFinding), ...outcome.findings.filter((f) => f.tone !== "good")];
-  if (outcome.status !== "solved") return { ...outcome, findings };
+  if (!first || outcome.status !== "solved") return outcome;
   const { forStock: _, ...rest } = outcome;
   const corrections = outcome.corrections.map((c): Correction => {
     const rows = c.rows.map((row) => ({
@@ -144,7 +163,7 @@ function withJudged<P>(outcome: Outcome, judged: readonly OrderedSuspect[], roun
     }));
     return { ...c, rows, newValue: withoutHeld(c, rows, round) };
   });
-  return { ...rest, findings, corrections };
+  return { ...rest, corrections };
 }
 
 /** The verdict on the newest burn, undecided where a reading contradicts the others. */
@@ -156,27 +175,19 @@ export function examinedJudge<P>(
   return (history: History<P>): Verdict | null => {
     const verdict = judge(history);
     const last = history.rounds.at(-1);
-    const judged = verdict && last ? notAccepted(contradicting(history, last), history.decisions) : [];
-    const [contradicted] = judged;
-    if (verdict && contradicted)
-      return {
-        ...verdict,
-        result: "cannot tell",
-        headline: "Judgements contradict each other",
-        ways: [],
-        advice: `${contradicted.headline} ${contradicted.text}`,
-        findings: [...judged.map(orderedFinding), ...verdict.findings],
-      };
-    const suspects = (verdict && last && examinationOf(history, last, observe)?.suspects) || [];
-    const [worst] = suspects;
-    if (!verdict || !worst) return verdict;
+    if (!verdict || !last) return verdict;
+    const judged = notAccepted(contradicting(history, last), history.decisions).map(orderedFinding);
+    const suspects = examinationOf(history, last, observe)?.suspects ?? [];
+    const named = [...judged, ...suspects.map((s) => suspectFinding(history, s, []))];
+    const [worst] = named;
+    if (!worst) return verdict;
     return {
       ...verdict,
       result: "cannot tell",
-      headline: "A reading contradicts the others",
+      headline: judged.length > 0 ? "Judgements contradict each other" : "A reading contradicts the others",
       advice: `${worst.headline} ${worst.text}`,
       ways: [],
-      findings: [...suspects.map((s) => suspectFinding(history, s, [])), ...verdict.findings],
+      findings: [...named, ...besideSuspects(verdict.findings, history, named, (h) => judge(h)?.findings ?? null)],
     };
   };
 }

@@ -57,7 +57,7 @@ export function knownLengthField(context: Pick<PlanContext, "gauges">, when?: Wh
 
 const siteOf = (jaws: Jaws) => `known ${jaws}`;
 
-/** A zero that is 0.1 mm off is then noticed nine times out of ten, and a slip in one of the readings is told from it. */
+/** Two readings, so that a slip in one of them is not taken for a zero error of the jaws. */
 const KNOWN_REPEATS = 2;
 
 /** One point for each pair of jaws that the other points are read with. */

@@ -419,8 +419,8 @@ describe("a ledger as a file", () => {
       /is a table/,
     ],
     ["kind", (d: LedgerDocument) => Object.assign(d, { kind: "galvo" }), /ledger of a galvo/],
-    ["version", (d: LedgerDocument) => Object.assign(d, { version: 9 }), /up to date/],
-    ["format", (d: LedgerDocument) => Object.assign(d, { format: "ustrina trial" }), /no ledger document/],
+    ["version", (d: LedgerDocument) => Object.assign(d, { version: 9 }), /Update Ustrina/],
+    ["format", (d: LedgerDocument) => Object.assign(d, { format: "ustrina trial" }), /not a ledger document/],
   ])("is refused whole, naming the field: %s", (path, change, message) => {
     const before = entries("bracken").length;
     const refused = refusal(() => loadLedger(db, "bracken", text(change), NOW));

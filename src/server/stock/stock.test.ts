@@ -275,7 +275,7 @@ describe("all cards as files", () => {
   });
 
   it.each([
-    ["{}", /no stock document/],
+    ["{}", /not a stock document/],
     ['{"format":"ustrina stock","version":1,"cards":[{"name":"X","nominalMm":-1}]}', /cards\[0\]\.nominalMm/],
     ["card,what\r\nX,card\r\n", /value mm/],
     [

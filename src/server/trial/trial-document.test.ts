@@ -127,7 +127,7 @@ describe("a document loaded on another computer", () => {
     const there = elsewhere();
     const broken = text().replace('"site": "v80-left"', '"site": "v81-left"');
     expect(refusal(() => loadDocument(there, broken, NOW)).message).toMatch(/^rounds\[0\]\.readings\[\d+\]\.site: /);
-    expect(refusal(() => loadDocument(there, "nonsense", NOW)).message).toMatch(/no JSON/);
+    expect(refusal(() => loadDocument(there, "nonsense", NOW)).message).toMatch(/not valid JSON/);
     expect(benchView(there, NOW).machines).toEqual([]);
   });
 

@@ -64,7 +64,7 @@ describe("the scale of an axis on practice gantries", () => {
     const round = rehearsedScale(loose, LENGTH_GAUGES.calipers, plan, seeded(3));
     const outcome = axisScale.solve(historyOf([round], LENGTH_GAUGES.calipers));
     if (outcome.status !== "solved") throw new Error(outcome.status);
-    const play = (axis: string) => outcome.estimates.find((e) => e.id === `play ${axis}`)?.quantity;
+    const play = (axis: string) => outcome.estimates.find((e) => e.id === `backlash ${axis}`)?.quantity;
     expect(Math.abs((play("x")?.value ?? 0) - 0.12)).toBeLessThan(0.03);
     expect(Math.abs((play("y")?.value ?? 0) - 0.09)).toBeLessThan(0.03);
   });
@@ -81,10 +81,10 @@ describe("the scale of an axis on practice gantries", () => {
     const still = { amplitudeMm: 0, periodMm: 40, phaseRad: 0 };
     // The first tick is burned at 375 mm of the bed, the others 15 mm apart: the sixth is the first beyond it.
     expect(found({ runout: still, step: { fromMm: 450, byMm: 0.2 } })).toMatch(
-      /From 90 mm on everything lies 0\.(1[5-9]|2\d) mm further/,
+      /^All ticks from 90 mm on are 0\.(1[5-9]|2\d) mm too far\./,
     );
     expect(found({ runout: { ...still, amplitudeMm: 0.12, periodMm: 60 } })).toMatch(
-      /either way.*over about (5[6-9]|6[0-4]) mm/,
+      /either way and repeats about every (5[6-9]|6[0-4]) mm/,
     );
     expect(found({ runout: still })).toBeUndefined();
   });

@@ -34,7 +34,7 @@ export function LimitsForm({ view }: { view: ProcedureView }) {
         save();
       }}
     >
-      <h2 className="text-[17px] font-bold">Good enough here</h2>
+      <h2 className="text-[17px] font-bold">Tolerance and checks</h2>
       <TextField
         label={view.tolerance.label}
         value={tolerance}
@@ -54,7 +54,7 @@ export function LimitsForm({ view }: { view: ProcedureView }) {
       <Faults of={elsewhere} />
       <div>
         <Button type="submit" disabled={busy || !changed}>
-          Keep these
+          Save changes
         </Button>
       </div>
     </form>

@@ -115,15 +115,14 @@ function Checks({ view, now }: { view: ProcedureView; now: number }) {
       <h2 className="text-[17px] font-bold">Checks</h2>
       {view.checks.length === 0 ? (
         <p className="mt-1 text-ink2">
-          Not checked yet. A check is a short burn with the settings in force, long after the proof: it tells whether
-          they still hold, and what it finds is charted.
+          No check yet. A check is a short burn with the present settings. It shows whether the result is still valid.
         </p>
       ) : (
         <>
           {view.signals.map((signal) => (
             <div key={signal} className="mt-2">
-              <Notice tone="needs you" headline="It drifts.">
-                <span className="first-letter:uppercase">{signal}.</span> Look for what wears, then measure anew.
+              <Notice tone="needs you" headline="The results drift.">
+                <span className="first-letter:uppercase">{signal}.</span> Look for worn parts, then measure again.
               </Notice>
             </div>
           ))}

@@ -18,9 +18,9 @@ export function StocksCard({ view, stocks, now }: Props) {
       <h2 className="text-[17px] font-bold">By stock</h2>
       {stocks.length === 0 ? (
         <p className="mt-1 text-ink2">
-          It is measured for each stock anew, and kept on its{" "}
+          No stock is measured yet. Each result is stored on its{" "}
           <Link href="/stock" className="underline underline-offset-4">
-            card
+            stock card
           </Link>
           .
         </p>

@@ -8,7 +8,7 @@ export function PutBackCard({ view, now }: { view: MachineView; now: number }) {
     <section className="card p-5" aria-label="To put back">
       <h2 className="text-[17px] font-bold">To put back</h2>
       {view.putBack.length === 0 ? (
-        <p className="text-ink2">Nothing is set for a while only.</p>
+        <p className="text-ink2">No temporary changes.</p>
       ) : (
         <ul className="mt-1">
           {view.putBack.map((item) => (

@@ -149,9 +149,9 @@ export function FitCard({ slug, thickness: own, results, gauges, unit }: Props) 
 }
 
 function chanceText(chance: number): string {
-  if (chance < 0.001) return "It will go in: less than one part of a thousand will not.";
-  if (chance < LIKELY) return `It will go in: ${inUnit(chance, "percent", 1)} of parts will not.`;
-  return `${inUnit(chance, "percent", 0)} of parts will not go in: a looser fit, or a part that is measured better.`;
+  if (chance < 0.001) return "Less than 0.1 % of parts will not fit.";
+  if (chance < LIKELY) return `${inUnit(chance, "percent", 1)} of parts will not fit.`;
+  return `${inUnit(chance, "percent", 0)} of parts will not fit. Choose a looser fit, or measure the part more often.`;
 }
 
 function readThickness(
@@ -161,9 +161,9 @@ function readThickness(
   unit: LengthUnit,
 ): { thickness: Thickness | null; fault: string } {
   if (text.trim() === "")
-    return { thickness: own, fault: own ? "" : "Squeeze the part at several places: its name says little." };
+    return { thickness: own, fault: own ? "" : "Measure the part at several points and enter the thicknesses." };
   const read = readQuantities(text, "length", unit, APART_WITH_DECIMAL_COMMAS);
   if (!read.ok) return { thickness: null, fault: read.message };
-  if (read.value.some((v) => !(v > 0))) return { thickness: null, fault: "It must be thicker than 0." };
+  if (read.value.some((v) => !(v > 0))) return { thickness: null, fault: "Enter a thickness above 0 mm." };
   return { thickness: thicknessOf(read.value, gauges.find((g) => g.kind === "calipers") ?? null), fault: "" };
 }

@@ -17,8 +17,8 @@ export function edgeFindings({ turn }: EdgesRead): Finding[] {
       id: "turned",
       tone: "note",
       site: null,
-      headline: `It lies turned by ${fixed(Math.abs(value) / DEGREE, 2)} ± ${fixed(expanded / DEGREE, 2)}° ${value > 0 ? "counter-clockwise" : "clockwise"}.`,
-      text: "Taken out of the numbers, which hold for the corner. Push the stock against both stops, or look for a chip under it; if it comes back, the stops are not square to the axes.",
+      headline: `The stock is turned by ${fixed(Math.abs(value) / DEGREE, 2)} ± ${fixed(expanded / DEGREE, 2)}° ${value > 0 ? "counter-clockwise" : "clockwise"}.`,
+      text: "The results are corrected for this turn. Push the stock against both stops and remove any chips. If the turn returns, the stops are not square to the axes.",
     },
   ];
 }

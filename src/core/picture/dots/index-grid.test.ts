@@ -2,7 +2,9 @@
 import { describe, expect, it } from "vitest";
 import { seeded } from "../../../practice/random";
 import type { Dot } from "./find-dots";
-import { indexGrid, LARGE_NODES, type Node } from "./index-grid";
+import type { Node } from "./grid-node";
+import { indexGrid } from "./index-grid";
+import { LARGE_NODES } from "./turn-by-the-l";
 
 type Made = { dots: Dot[]; truth: Map<Dot, Node> };
 type Wanted = {

@@ -10,10 +10,11 @@
  */
 import { median } from "../../fitting/median";
 import type { Dot } from "./find-dots";
+import { keyOf, type Node, type Nodes } from "./grid-node";
+import { NearDots, type Vector } from "./near-dots";
 import { type Surface, surfaceThrough } from "./surface";
+import { turnByTheL, type UnclearL } from "./turn-by-the-l";
 
-/** Columns to the right and rows away from the operator, from the centre of the grid. */
-export type Node = { column: number; row: number };
 export type IndexedDot = Node & {
   dot: Dot;
   /** From where its neighbours say it should be, pixels. */
@@ -31,29 +32,9 @@ export type GridIndexed =
     }
   | { status: "refused"; reason: Refused; found: number };
 
-/** Why no index is told. */
-export type Refused =
-  | "few dots"
-  | "no grid"
-  | "contradictions"
-  | "no L"
-  | "L fits several ways"
-  | "mirrored"
-  | "larger than told"
-  | "part of the grid";
+/** Why no dot gets a number. */
+export type Refused = "few dots" | "no grid" | "contradictions" | UnclearL | "larger than told" | "part of the grid";
 
-/** Steps of the L of larger dots along X and along Y. A mirrored L shares all but three of its dots, one with swapped arms all but two. */
-const ARMS = { x: 5, y: 3 };
-
-export const LARGE_NODES: readonly Node[] = [
-  ...Array.from({ length: ARMS.x + 1 }, (_, column) => ({ column, row: 0 })),
-  ...Array.from({ length: ARMS.y }, (_, i) => ({ column: 0, row: i + 1 })),
-];
-
-/** A dot this much larger than most belongs to the L. */
-const LARGER = 1.3;
-/** Of the nodes of the L so many must be seen, and so many more than with any other placement. */
-const SEEN_OF_L = { least: 5, clear: 1 };
 const FEWEST = 9;
 /** A dot is where its neighbour says to within this share of a step; farther across a gap. */
 const NEAR = { step: 0.28, gap: 0.35, surface: 0.22, pitch: 0.2 };
@@ -70,7 +51,7 @@ const SEEDS = 16;
 export function indexGrid(dots: readonly Dot[], across: number): GridIndexed {
   const refused = (reason: Refused): GridIndexed => ({ status: "refused", reason, found: dots.length });
   if (dots.length < FEWEST) return refused("few dots");
-  const near = new Near(dots);
+  const near = new NearDots(dots);
   const grown = grownFrom(dots, near);
   if (!grown) return refused("no grid");
   if (grown.contradictions > CONTRADICTIONS.grown * dots.length) return refused("contradictions");
@@ -81,7 +62,7 @@ export function indexGrid(dots: readonly Dot[], across: number): GridIndexed {
     return before !== undefined && keyOf(before) !== keyOf(node);
   });
   if (changed.length > CONTRADICTIONS.settled * settled.nodes.size) return refused("contradictions");
-  const lies = wayItLies(dots, settled.nodes);
+  const lies = turnByTheL(dots, settled.nodes);
   if (typeof lies === "string") return refused(lies);
   const half = (across - 1) / 2;
   const all = [...settled.nodes].map(([index, raw]): IndexedDot => {
@@ -110,69 +91,14 @@ export function indexGrid(dots: readonly Dot[], across: number): GridIndexed {
   };
 }
 
-const keyOf = ({ column, row }: Node) => `${column} ${row}`;
-
 function everyNode(half: number): Node[] {
   const side = Array.from({ length: 2 * half + 1 }, (_, i) => i - half);
   return side.flatMap((row) => side.map((column) => ({ column, row })));
 }
 
-type Vector = { x: number; y: number };
-
-/** Dots by the cell they lie in, for what is near a place. */
-class Near {
-  readonly pitchPx: number;
-  private readonly cells: number[][];
-  private readonly cellPx: number;
-  private readonly left: number;
-  private readonly top: number;
-  private readonly columns: number;
-  private readonly rows: number;
-
-  constructor(private readonly dots: readonly Dot[]) {
-    const [xs, ys] = [dots.map((d) => d.x), dots.map((d) => d.y)];
-    this.left = Math.min(...xs);
-    this.top = Math.min(...ys);
-    const [width, height] = [Math.max(...xs) - this.left, Math.max(...ys) - this.top];
-    this.cellPx = Math.max(1, Math.sqrt((width * height) / dots.length));
-    this.columns = 1 + Math.floor(width / this.cellPx);
-    this.rows = 1 + Math.floor(height / this.cellPx);
-    this.cells = Array.from({ length: this.columns * this.rows }, () => []);
-    dots.forEach((d, i) => {
-      this.cells[this.columns * this.down(d.y) + this.across(d.x)]?.push(i);
-    });
-    this.pitchPx = median(dots.map((d, i) => this.within(d, 4 * this.cellPx, i)[0]?.far ?? this.cellPx));
-  }
-
-  private across(x: number): number {
-    return Math.floor((x - this.left) / this.cellPx);
-  }
-
-  private down(y: number): number {
-    return Math.floor((y - this.top) / this.cellPx);
-  }
-
-  /** Dots within a distance of a place, nearest first. @param except index of the dot itself */
-  within(at: Vector, reach: number, except = -1): { index: number; far: number }[] {
-    const found: { index: number; far: number }[] = [];
-    const lastRow = Math.min(this.rows - 1, this.down(at.y + reach));
-    const lastColumn = Math.min(this.columns - 1, this.across(at.x + reach));
-    for (let row = Math.max(0, this.down(at.y - reach)); row <= lastRow; row++)
-      for (let column = Math.max(0, this.across(at.x - reach)); column <= lastColumn; column++)
-        for (const index of this.cells[this.columns * row + column] ?? []) {
-          const dot = this.dots[index];
-          if (!dot || index === except) continue;
-          const far = Math.hypot(dot.x - at.x, dot.y - at.y);
-          if (far <= reach) found.push({ index, far });
-        }
-    return found.sort((a, b) => a.far - b.far);
-  }
-}
-
-type Nodes = Map<number, Node>;
 type Grown = { nodes: Nodes; contradictions: number };
 
-function grownFrom(dots: readonly Dot[], near: Near): Grown | null {
+function grownFrom(dots: readonly Dot[], near: NearDots): Grown | null {
   const middle = { x: median(dots.map((d) => d.x)), y: median(dots.map((d) => d.y)) };
   const seeds = dots
     .map((d, index) => ({ index, far: Math.hypot(d.x - middle.x, d.y - middle.y) }))
@@ -192,7 +118,7 @@ function grownFrom(dots: readonly Dot[], near: Near): Grown | null {
 type Basis = { u: Vector; v: Vector };
 
 /** Directions to two neighbours at right angles, each with its opposite. */
-function basisAt(dots: readonly Dot[], near: Near, index: number): Basis | null {
+function basisAt(dots: readonly Dot[], near: NearDots, index: number): Basis | null {
   const here = dots[index] as Dot;
   const around = near.within(here, 1.4 * near.pitchPx, index).slice(0, 8);
   const arrows = around.map(({ index: to }) => {
@@ -213,7 +139,7 @@ function basisAt(dots: readonly Dot[], near: Near, index: number): Basis | null 
   return v ? { u, v } : null;
 }
 
-function growth(dots: readonly Dot[], near: Near, seed: number, basis: Basis): Grown {
+function growth(dots: readonly Dot[], near: NearDots, seed: number, basis: Basis): Grown {
   const nodes: Nodes = new Map([[seed, { column: 0, row: 0 }]]);
   const taken = new Map([["0 0", seed]]);
   const queue: { index: number; basis: Basis }[] = [{ index: seed, basis }];
@@ -275,7 +201,7 @@ function turned({ u, v }: Basis, step: Vector, du: number, dv: number): Basis {
 type Settled = { nodes: Nodes; residual: (index: number, node: Node) => number };
 
 /** All dots once more by a smooth surface through their places. */
-function settledOn(dots: readonly Dot[], near: Near, first: Nodes, pitchPx: number): Settled | null {
+function settledOn(dots: readonly Dot[], near: NearDots, first: Nodes, pitchPx: number): Settled | null {
   let nodes = first;
   let surface: Surface | null = null;
   for (let round = 0; round < ROUNDS; round++) {
@@ -303,7 +229,7 @@ function boxOf(nodes: Nodes): Box {
 }
 
 /** Each node takes the dot that is nearest to its place, one step beyond the box too; a dot serves one node. */
-function byNearest(near: Near, { left, right, low, high }: Box, surface: Surface, pitchPx: number): Nodes {
+function byNearest(near: NearDots, { left, right, low, high }: Box, surface: Surface, pitchPx: number): Nodes {
   const best = new Map<number, { node: Node; far: number }>();
   for (let row = low - 1; row <= high + 1; row++)
     for (let column = left - 1; column <= right + 1; column++) {
@@ -313,69 +239,4 @@ function byNearest(near: Near, { left, right, low, high }: Box, surface: Surface
         best.set(found.index, { node: { column, row }, far: found.far });
     }
   return new Map([...best].map(([index, { node }]) => [index, node]));
-}
-
-type Turn = (node: Node) => Node;
-
-/** The eight ways in which a grid can lie under its numbers; the first four without a mirror, where rows count downward in the picture. */
-const TURNS: readonly Turn[] = [
-  (n) => n,
-  ({ column, row }) => ({ column: -row, row: column }),
-  ({ column, row }) => ({ column: -column, row: -row }),
-  ({ column, row }) => ({ column: row, row: -column }),
-  ({ column, row }) => ({ column: -column, row }),
-  ({ column, row }) => ({ column: row, row: column }),
-  ({ column, row }) => ({ column, row: -row }),
-  ({ column, row }) => ({ column: -row, row: -column }),
-];
-
-/** From the numbers of the growth to those from the centre, by the L. */
-function wayItLies(dots: readonly Dot[], nodes: Nodes): Turn | Refused {
-  const usual = median(dots.map((d) => d.radiusPx));
-  const large = [...nodes].filter(([index]) => (dots[index]?.radiusPx ?? 0) > LARGER * usual).map(([, node]) => node);
-  if (large.length < SEEN_OF_L.least) return "no L";
-  const placements = TURNS.flatMap((turn, k) => {
-    const seen = large.map(turn);
-    const keys = new Set(seen.map(keyOf));
-    // Any of the larger dots may be any node of the L.
-    const corners = new Map(
-      seen.flatMap((s) =>
-        LARGE_NODES.map((l) => {
-          const corner = { column: s.column - l.column, row: s.row - l.row };
-          return [keyOf(corner), corner] as const;
-        }),
-      ),
-    );
-    return [...corners.values()].map((corner) => ({
-      k,
-      turn,
-      corner,
-      fits: LARGE_NODES.filter((l) => keys.has(keyOf({ column: corner.column + l.column, row: corner.row + l.row })))
-        .length,
-    }));
-  }).sort((a, b) => b.fits - a.fits);
-  const [best, next] = placements;
-  if (!best || best.fits < SEEN_OF_L.least) return "no L";
-  if (next && best.fits - next.fits < SEEN_OF_L.clear) return "L fits several ways";
-  if (isMirrored(dots, nodes, best.turn)) return "mirrored";
-  const { turn, corner } = best;
-  return (node) => {
-    const at = turn(node);
-    return { column: at.column - corner.column, row: at.row - corner.row };
-  };
-}
-
-/** Seen from above, rows go up in the picture where columns go to the right. */
-function isMirrored(dots: readonly Dot[], nodes: Nodes, turn: Turn): boolean {
-  const surface = surfaceThrough(
-    [...nodes].map(([index, node]) => ({ ...turn(node), x: dots[index]?.x ?? 0, y: dots[index]?.y ?? 0 })),
-  );
-  if (!surface) return false;
-  const all = [...nodes.values()].map(turn);
-  const middle = { column: median(all.map((n) => n.column)), row: median(all.map((n) => n.row)) };
-  const at = surface(middle);
-  const right = surface({ ...middle, column: middle.column + 1 });
-  const up = surface({ ...middle, row: middle.row + 1 });
-  // The Y of a picture counts downward.
-  return (right.x - at.x) * (up.y - at.y) - (right.y - at.y) * (up.x - at.x) > 0;
 }

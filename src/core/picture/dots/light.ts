@@ -4,7 +4,6 @@ import type { GreyPicture } from "../grey-picture";
 export type Light = {
   /** 1 where marks are darker than the paper, -1 where they are brighter: greys times this are compared. */
   sign: 1 | -1;
-  tilePx: number;
   columns: number;
   rows: number;
   /** Grey times sign of the paper in the middle of each tile. */
@@ -35,7 +34,6 @@ export function lightOf(picture: GreyPicture, brighter: boolean): Light {
       });
   const light: Light = {
     sign,
-    tilePx: TILE_PX,
     columns,
     rows,
     levels: smoothed(levels, columns, rows),

@@ -32,7 +32,7 @@ export function findingsOf(
       ...notReadBack(round, read.axis),
       ...straying(read, unit),
       ...formOf(read, unit),
-      ...play(read, unit),
+      ...backlash(read, unit),
       ...partAlone(round.plan, read, unit),
     ]),
   ];
@@ -44,8 +44,8 @@ function notReadBack(round: RoundRecord<AxisScalePlan>, axis: Axis): Finding[] {
   if (numberIn(round, specOf(axis).key) !== null) return [];
   return [
     finding(`not read back ${axis}`, {
-      headline: `The number of ${name(axis)} is not read back.`,
-      text: "The new number is the old one times what was measured: read the old one at the controller, and confirm it.",
+      headline: `The setting of ${name(axis)} is not read back.`,
+      text: "Read the setting at the controller and confirm it. The new value is worked out from the old one.",
     }),
   ];
 }
@@ -65,13 +65,15 @@ function strayText(stray: Stray, unit: LengthUnit): string {
   const length = (mm: number) => shownLength(mm, unit, 2);
   switch (stray.kind) {
     case "period":
-      return `By ${length(stray.amplitudeMm)} either way, again and again over about ${shownLength(stray.periodMm, unit, 0)}: a pulley or screw that runs out. No scale cures it: look for a pulley of that circumference, or a screw with that pitch.`;
+      return `The deviation is ${length(stray.amplitudeMm)} either way and repeats about every ${shownLength(stray.periodMm, unit, 0)}. Look for a pulley with this circumference, or a screw with this pitch, that runs out. A new scale does not help.`;
     case "step":
-      return `From ${shownLength(stray.fromMm, unit, 0)} on everything lies ${length(Math.abs(stray.byMm))} ${stray.byMm > 0 ? "further" : "nearer"}: a belt that jumped or sits badly there, or one tick misread by as much. Read the ticks on both sides of it again.`;
+      return stray.byMm > 0
+        ? `All ticks from ${shownLength(stray.fromMm, unit, 0)} on are ${length(stray.byMm)} too far. The belt jumped or is badly seated there, or one tick was misread. Read the ticks on both sides again.`
+        : `All ticks from ${shownLength(stray.fromMm, unit, 0)} on are ${length(-stray.byMm)} too near. The belt jumped or is badly seated there, or one tick was misread. Read the ticks on both sides again.`;
     case "bend":
-      return `It bends by ${length(Math.abs(stray.byMm))} in the middle: a pitch that changes along the way, or a rule that did not lie straight on its guide line.`;
+      return `The middle deviates by ${length(Math.abs(stray.byMm))} from the line through both ends. Check that the rule was straight on its guide line. If so, the pitch changes along the axis.`;
     default:
-      return `By up to ${length(stray.mostMm)}, with no pattern: read again where it is largest. The scale is the mean over the whole length.`;
+      return `Ticks deviate by up to ${length(stray.mostMm)}, without a pattern. Read the tick with the largest deviation again. The scale is the mean over the whole length.`;
   }
 }
 
@@ -79,8 +81,8 @@ function formOf({ axis, read }: AxisRead, unit: LengthUnit): Finding[] {
   return formsOf(read).map(({ of, longer, shorter, differMm }) =>
     finding(`form ${of} ${axis}`, {
       tone: "note",
-      headline: `The ${of} is no rectangle: along ${name(axis)} it is ${shownLength(differMm, unit, 2)} longer near the ${nearWord(longer)}.`,
-      text: `${shownLength(longer.mean, unit, 2)} near the ${nearWord(longer)}, ${shownLength(shorter.mean, unit, 2)} near the ${nearWord(shorter)}. That is its form, which more readings do not take away: stock that moved while it was cut, or axes that bend.`,
+      headline: `Along ${name(axis)} the ${of} is ${shownLength(differMm, unit, 2)} longer near the ${nearWord(longer)}.`,
+      text: `The ${of} measures ${shownLength(longer.mean, unit, 2)} near the ${nearWord(longer)} and ${shownLength(shorter.mean, unit, 2)} near the ${nearWord(shorter)}. The stock moved during the cut, or an axis is bent. More readings do not help.`,
     }),
   );
 }
@@ -89,14 +91,14 @@ function nearWord({ place }: PlaceRead): string {
   return place.kind === "side" ? sideWord(place.axis, place.near) : "";
 }
 
-function play({ axis, reversal }: AxisRead, unit: LengthUnit): Finding[] {
+function backlash({ axis, reversal }: AxisRead, unit: LengthUnit): Finding[] {
   if (!reversal || Math.abs(reversal.quantity.value) <= expandedUncertainty(reversal.quantity)) return [];
   const size = shownNumber(Math.abs(reversal.quantity.value), unit, 2);
   return [
-    finding(`play ${axis}`, {
+    finding(`backlash ${axis}`, {
       tone: "note",
-      headline: `${name(axis)} has ${size} ± ${shownNumber(expandedUncertainty(reversal.quantity), unit, 2)} ${unit} of play.`,
-      text: "Ticks come to from the last lie that much off those come to from the first. It shifts marks, and leaves the scale alone: a tighter belt or nut takes it away.",
+      headline: `Backlash of ${name(axis)}: ${size} ± ${shownNumber(expandedUncertainty(reversal.quantity), unit, 2)} ${unit}.`,
+      text: "Ticks approached from opposite sides differ by this distance. Backlash shifts marks, but does not change the scale. Tighten the belt or the nut.",
     }),
   ];
 }
@@ -108,8 +110,8 @@ function partAlone(plan: AxisScalePlan, { axis, read }: AxisRead, unit: LengthUn
   return [
     finding(`cut ${axis}`, {
       tone: "note",
-      headline: `The cut is mixed into the scale of ${name(axis)}.`,
-      text: `Taken as ${shownLength(plan.kerfMm, unit, 2)}. If it were ${shownLength(PLAUSIBLE_CUT_MM, unit, 1)} more or less, the scale would be ${plain(share, 3)} % more or less: measure the hole too, and the two tell each other apart.`,
+      headline: `The kerf changes the scale of ${name(axis)}.`,
+      text: `The scale is worked out with a kerf of ${shownLength(plan.kerfMm, unit, 2)}. A kerf ${shownLength(PLAUSIBLE_CUT_MM, unit, 1)} wider or narrower changes it by ${plain(share, 3)} %. Measure the hole too, to separate the two.`,
     }),
   ];
 }

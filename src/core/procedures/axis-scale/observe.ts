@@ -39,7 +39,7 @@ const BEYOND_SCATTER = 2.5;
 
 export const estimateId = (axis: Axis) => `scale ${axis}`;
 const kerfOf = (axis: Axis) => `kerf ${axis}`;
-const playOf = (axis: Axis) => `play ${axis}`;
+const backlashOf = (axis: Axis) => `backlash ${axis}`;
 
 export type AxisRead = {
   axis: Axis;
@@ -141,7 +141,7 @@ function pointLabel(place: MeasuredPlace): string {
 function ownRow(plan: AxisScalePlan, { place, nominalMm }: Reading): Record<string, number> {
   const { axis } = place;
   if (isCut(plan)) return { [kerfOf(axis)]: cutIn(place) };
-  const play = place.kind === "tick" && place.side === "down" ? { [playOf(axis)]: 1 } : {};
+  const play = place.kind === "tick" && place.side === "down" ? { [backlashOf(axis)]: 1 } : {};
   return { [`${strayOf(axis)} 0`]: 1, [`${strayOf(axis)} ${nominalMm}`]: 1, ...play };
 }
 
@@ -157,7 +157,7 @@ function knownOf({ plan }: RoundRecord<AxisScalePlan>, axis: Axis, readings: rea
     ? []
     : [0, ...places].map((n) => ({ ...departure(`${strayOf(axis)} ${n}`, straight, STRAY_MM), source }));
   const play = own.some((r) => r.place.kind === "tick" && r.place.side === "down")
-    ? [usual(playOf(axis), `usual backlash of ${name}`, USUAL_PLAY_MM)]
+    ? [usual(backlashOf(axis), `usual backlash of ${name}`, USUAL_PLAY_MM)]
     : [];
   return [
     usual(estimateId(axis), `usual error of the scale of ${name}`, USUAL_SCALE),
@@ -232,7 +232,7 @@ function axisOf(
     axis,
     read,
     ratio: { ...error, quantity: { ...error.quantity, value: 1 + error.quantity.value } },
-    reversal: has(playOf(axis)) ? combine(adjustment, { [playOf(axis)]: 1 }) : null,
+    reversal: has(backlashOf(axis)) ? combine(adjustment, { [backlashOf(axis)]: 1 }) : null,
     kerf: plan.way === "part and hole" ? combine(adjustment, { [kerfOf(axis)]: 1 }) : null,
     residuals: read.map((r) => {
       const off = (id: string) => combine(adjustment, { [id]: 1 }).quantity.value;

@@ -54,7 +54,7 @@ const LIMITS: readonly MachineLimit[] = [
   },
   { estimate: "kerf", ...USUAL_KERF_MM, check: "Check that part and hole are not mixed up." },
   {
-    estimate: "play",
+    estimate: "backlash",
     low: -1,
     high: 1,
     check: "Check that ticks approached from each side were not mixed up.",
@@ -68,7 +68,7 @@ function missingIn({ way }: AxisScalePlan): string {
 
 function predictedFor(plan: AxisScalePlan): string {
   const spans = axesOf(plan).map((axis) => `${plain(spanOf(plan, axis))} mm along ${axis.toUpperCase()}`);
-  return `Enter one axis, read it back, then the other. The next burn should measure ${spans.join(" and ")}.`;
+  return `Enter the new value of one axis and read it back. Then do the same for the other axis. Expect ${spans.join(" and ")} in the next burn.`;
 }
 
 /** Error of an axis as a share: what a nominal length comes out too long. */
@@ -85,7 +85,7 @@ function estimatesOf(round: RoundRecord<AxisScalePlan>, read: AxisRead): Estimat
     estimate(estimateId(read.axis), `Error of length, ${name}`, error, { unit: "percent", headline: true, helps }),
     ...(read.kerf ? [estimate(`kerf ${read.axis}`, `Cut, by part and hole along ${name}`, read.kerf)] : []),
     ...(read.reversal
-      ? [estimate(`play ${read.axis}`, `${name}: from the last minus from the first`, read.reversal)]
+      ? [estimate(`backlash ${read.axis}`, `${name}: from the last minus from the first`, read.reversal)]
       : []),
     ...(places?.repeatability ? [repeatabilityOf(read.axis, places.repeatability)] : []),
   ];
@@ -97,7 +97,7 @@ function repeatabilityOf(axis: Axis, quantity: Measured): Estimate {
     { id: "few", label: "Few approaches", kind: "A", standardUncertainty, degreesOfFreedom },
   ];
   const label = `${axis.toUpperCase()}: repeatability from both sides, as read`;
-  return estimate(`repeatability ${axis}`, label, { quantity, parts }, { helps: "More rows from each side." });
+  return estimate(`repeatability ${axis}`, label, { quantity, parts }, { helps: "Burn more rows from each side." });
 }
 
 /** Where each tick lies by its rows, minus nominal. */
@@ -115,12 +115,15 @@ export function approachesOf({ read }: AxisRead): Approaches[] {
 function helpFor(plan: AxisScalePlan, { ratio }: AxisRead): string | null {
   const [largest] = ratio.parts;
   if (!largest) return null;
-  if (largest.id.startsWith("limit")) return "A longer length, or a better gauge: this one's own limit counts most.";
+  if (largest.id.startsWith("limit"))
+    return "Measure a longer length, or use a better gauge. The limit of error of this gauge dominates.";
   if (largest.id.startsWith("placing"))
-    return isLadder(plan) ? "More readings, or a longer ladder." : "More readings, or a longer length.";
-  if (largest.id.startsWith("form")) return "Another part, from stock that lies still while it is cut.";
+    return isLadder(plan)
+      ? "Take more readings, or burn a longer ladder."
+      : "Take more readings, or measure a longer length.";
+  if (largest.id.startsWith("form")) return "Cut another part from stock that cannot move during the cut.";
   if (largest.id.startsWith("kerf")) return "Measure the hole too.";
-  return "A longer length.";
+  return "Measure a longer length.";
 }
 
 function outOfOrder({ axis, read }: AxisRead): string | null {
@@ -135,7 +138,7 @@ function outOfOrder({ axis, read }: AxisRead): string | null {
     const at = sorted.findIndex((r, i) => i > 0 && r.mm < (sorted[i - 1]?.mm ?? 0) - OUT_OF_ORDER_MM);
     const [before, here] = [sorted[at - 1], sorted[at]];
     if (before && here)
-      return `${axis.toUpperCase()}, tick ${here.index} reads ${plain(here.mm, 2)} mm, less than tick ${before.index} (${plain(before.mm, 2)} mm). Were two mixed up, or read from the wrong end? Read both again.`;
+      return `${axis.toUpperCase()}, tick ${here.index} reads ${plain(here.mm, 2)} mm, less than tick ${before.index} (${plain(before.mm, 2)} mm). Check that you read both from tick 0. Read both again.`;
   }
   return null;
 }
@@ -143,5 +146,5 @@ function outOfOrder({ axis, read }: AxisRead): string | null {
 function notGrowing({ axis, ratio }: AxisRead): string | null {
   const { value } = ratio.quantity;
   if (value > 0) return null;
-  return `Readings along ${axis.toUpperCase()} do not grow with the nominal length (${withUncertainty(ratio.quantity, "one")}, ± ${plain(expandedUncertainty(ratio.quantity), 3)}): read from tick 0, each from the same edge.`;
+  return `Readings along ${axis.toUpperCase()} do not grow with the nominal length (${withUncertainty(ratio.quantity, "one")}, ± ${plain(expandedUncertainty(ratio.quantity), 3)}). Read from tick 0, always from the same edge.`;
 }

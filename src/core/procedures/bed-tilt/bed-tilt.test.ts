@@ -174,7 +174,7 @@ describe("a bed on a practice machine", () => {
     const line = ["fl", "mm", "br"];
     const left = { ...round, answers: round.answers.filter((a) => line.includes(a.site)) };
     const outcome = bedTilt.solve(historyOf(SAMPLE_MACHINE, left));
-    expect(outcome).toMatchObject({ status: "unsolvable", reason: expect.stringMatching(/lie in one line/) });
+    expect(outcome).toMatchObject({ status: "unsolvable", reason: expect.stringMatching(/on one line/) });
   });
 
   it("names the curved field of a galvo, and a bed that is bowed", () => {

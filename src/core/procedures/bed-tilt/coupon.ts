@@ -25,7 +25,7 @@ export function bedTiltRound(plan: BedTiltPlan, { machine }: PlanContext): Round
     program: [
       {
         kind: "tell",
-        text: "At each place find the focus by the same means: a spacer that just fits, or the brightest point of a small square. Write down the number of the readout.",
+        text: "Find the focus at each point in the same way, for example with a spacer that just fits. Write down the number of the readout.",
       },
       ...places.map((p) => ({ kind: "tell" as const, text: `Bed, ${p.label}: ${where(p)}` })),
     ],
@@ -42,8 +42,8 @@ export function bedTiltRound(plan: BedTiltPlan, { machine }: PlanContext): Round
     checklist: [
       eyewearLine(machine),
       "Switch the beam off if you use a spacer.",
-      "Nothing lies on the bed but one flat piece that is taken along.",
-      "Come to each height from the same side.",
+      "Clear the bed. Use one flat piece and move it from point to point.",
+      "Approach each height from the same side.",
     ],
   };
 }

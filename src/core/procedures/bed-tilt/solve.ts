@@ -21,7 +21,7 @@ const SHIM_STEP_MM = 0.05;
 export function solveBedTilt(history: History<BedTiltPlan>): GivenOutcome {
   const round = newestRead(history);
   if (!round) {
-    const missing = history.rounds.length > 0 ? "No place of the bed is read yet." : "Nothing laid out yet.";
+    const missing = history.rounds.length > 0 ? "No point of the bed is read yet." : "Nothing laid out yet.";
     return { status: "open", missing };
   }
   const read = readBed(history, round);
@@ -36,7 +36,7 @@ export function solveBedTilt(history: History<BedTiltPlan>): GivenOutcome {
     adjustments: adjustmentsOf(read, round.plan),
     findings: [...beyondMachines(estimates, LIMITS), ...findingsOf(read, round.plan, history.machine)],
     table,
-    predicted: "Read again after that: every place should be in focus at the same number.",
+    predicted: "Raise the supports and read again. Expect the same number at every point.",
   };
 }
 
@@ -46,8 +46,10 @@ const LIMITS: readonly MachineLimit[] = [
 
 function whyNot(status: "in line" | "few", { plan }: RoundRecord<BedTiltPlan>, machine: MachineSpec): string {
   if (status === "in line")
-    return "The places that are read lie in one line: they tell nothing of how the bed leans across it. Read one beside it.";
-  return `A plane is told by ${isCurved(plan, machine) ? "four places and its curvature" : "three places"} or more: read on.`;
+    return "All points read so far are on one line. Read a point beside this line, to measure the tilt across it.";
+  return isCurved(plan, machine)
+    ? "Read at least four points, because the field of a galvo is curved."
+    : "Read at least three points.";
 }
 
 /** The lift that may be largest: what is left of the tilt where it matters. The highest support against itself is none. */
@@ -60,7 +62,7 @@ function estimatesOf(read: BedRead, { widthMm, depthMm }: MachineSpec): Estimate
   const { plane } = read;
   if (plane.status !== "solved") return [];
   const origin = { x: 0, y: 0 };
-  const helps = "More readings at each place.";
+  const helps = "Take more readings at each point.";
   const largest = largestLift(read);
   return [
     ...(largest ? [estimate(LIFT, "Largest difference between supports", largest, { headline: true, helps })] : []),
@@ -89,7 +91,7 @@ function adjustmentsOf({ lifts }: BedRead, plan: BedTiltPlan): Adjustment[] {
             : `shim of ${plain(roundedTo(liftMm, SHIM_STEP_MM), 2)} mm`,
       arithmetic:
         plan.pitchMm > 0
-          ? [`${shownNumber(liftMm, "mm", 2)} ÷ ${plain(plan.pitchMm)} mm a turn = ${plain(turns, 2)} turns`]
+          ? [`${shownNumber(liftMm, "mm", 2)} ÷ ${plain(plan.pitchMm)} mm per turn = ${plain(turns, 2)} turns`]
           : [`${shownNumber(liftMm, "mm", 2)}, in steps of ${plain(SHIM_STEP_MM)} mm`],
       worth: worthOf(quantity, step),
       at: { x: support.x, y: support.y },
@@ -117,8 +119,8 @@ function findingsOf({ plane, places }: BedRead, plan: BedTiltPlan, machine: Mach
       id: "field curved",
       tone: "note",
       site: null,
-      headline: `Focus at the corners lies ${plain(Math.abs(edge), 2)} mm ${edge > 0 ? "higher" : "lower"} than in the middle.`,
-      text: "That is the lens, not the bed: its field is curved. It is taken out of the tilt; work near the corners needs its own height.",
+      headline: `Focus at the corners is ${plain(Math.abs(edge), 2)} mm ${edge > 0 ? "higher" : "lower"} than in the middle.`,
+      text: "The field of the lens is curved. The tilt is corrected for this. Use a different height for work near the corners.",
     });
   }
   if (isBowed) {

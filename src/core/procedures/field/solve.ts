@@ -115,7 +115,7 @@ export function worstOf({ plan }: Round, { map, fit }: FieldRead): Budgeted {
 }
 
 function estimatesOf(round: Round, read: FieldRead): Estimate[] {
-  const helps = "More readings per length, or calipers instead of a rule.";
+  const helps = "Take more readings per length, or use calipers instead of a rule.";
   return [
     estimate("worst", "Farthest point of the field", worstOf(round, read), { headline: true, helps }),
     ...solvedTerms(round.plan)

@@ -34,7 +34,7 @@ export function solveFixture(history: History<FixturePlan>): GivenOutcome {
     corrections: errorsRead(read).map(({ axis, error }) => correctionOf(history, round, axis, error)),
     findings: edgeFindings(read),
     table,
-    predicted: "Write down where the stops stand; the next cross is placed by it, and should lie at its distances.",
+    predicted: "Write down the new positions of the stops. Expect the next cross at its nominal distances.",
   };
 }
 
@@ -59,7 +59,7 @@ function estimateOf({ plan }: RoundRecord<FixturePlan>, axis: Axis, error: Budge
     quantity: { ...quantity, value: aboutOf(plan, axis) + quantity.value },
     headline: true,
     budget: parts,
-    helps: "More readings, or longer arms.",
+    helps: "Take more readings, or use longer arms.",
   };
 }
 

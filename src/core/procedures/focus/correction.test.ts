@@ -272,7 +272,7 @@ describe("a ladder on which nothing marked", () => {
     const history = historyWith(SAMPLE_MACHINE, [{ ...round, answers: [lost("marked"), lost("sharpest")] }]);
     expect(focus.solve(history)).toMatchObject({
       status: "unsolvable",
-      reason: expect.stringMatching(/more power or less speed/),
+      reason: expect.stringMatching(/more power, a slower speed/),
     });
     expect(focus.next(history, focus.solve(history))).toMatchObject({ do: "read" });
   });

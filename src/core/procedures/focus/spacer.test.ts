@@ -53,11 +53,11 @@ describe("a spacer", () => {
   });
 
   it.each([
-    [{ sheetMm: 0 }, /give the thickness/],
-    [{ sheetMm: 40 }, /up to 20 mm/],
-    [{ kerfMm: 5 }, /width that the beam takes away/],
-    [{ kerfMm: 3 }, /no slot is left/],
-    [{ gapMm: 6 }, /too low/],
+    [{ sheetMm: 0 }, /above 0 mm/],
+    [{ sheetMm: 40 }, /at most 20 mm/],
+    [{ kerfMm: 5 }, /5 mm is too wide/],
+    [{ kerfMm: 3 }, /as wide as the slot/],
+    [{ gapMm: 6 }, /too small for standing sheets/],
     [{ gapMm: 20, foot: true }, /A foot needs/],
   ])("cannot be cut with %o", (changes, why) => {
     expect(spacerFault({ ...SIZE, ...changes })).toMatch(why);

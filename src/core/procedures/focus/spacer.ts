@@ -43,7 +43,7 @@ export function spacerOf(history: History, plan: FocusPlan, { found }: Way): { w
     fault: null,
     lines: [],
     files: [],
-    why: "Two sheets that stand crosswise between lens and work: cut them once, and never measure this height again.",
+    why: "Two sheets stand crosswise between lens and work. Cut them once and use them to set this height.",
     fields: [
       { decision: SHEET.key, label: "Thickness of the sheet", text: texts.sheet },
       { decision: KERF.key, label: "Kerf, or 0", text: texts.kerf },
@@ -80,12 +80,12 @@ export function spacerOf(history: History, plan: FocusPlan, { found }: Way): { w
 
 /** Why such a spacer cannot be cut; `null` where it can. */
 export function spacerFault({ gapMm, kerfMm, sheetMm, foot }: SpacerSize): string | null {
-  if (!(sheetMm > 0) || sheetMm > MOST.sheetMm)
-    return `Sheets up to ${MOST.sheetMm} mm thick can be slotted: give the thickness.`;
-  if (kerfMm > MOST.kerfMm) return `A kerf of ${plain(kerfMm)} mm? It is the width that the beam takes away.`;
-  if (kerfMm >= sheetMm) return "The kerf is as wide as the slot: no slot is left to draw.";
-  if (gapMm < 3 * LETTERS_MM) return `A gap of ${plain(gapMm, 1)} mm is too low for sheets that stand: use a block.`;
-  if (foot && gapMm < 2 * FOOT_MM.height) return `A foot needs a gap of ${2 * FOOT_MM.height} mm at least.`;
+  if (!(sheetMm > 0) || sheetMm > MOST.sheetMm) return `Enter a thickness above 0 mm, at most ${MOST.sheetMm} mm.`;
+  if (kerfMm > MOST.kerfMm) return `A kerf of ${plain(kerfMm)} mm is too wide. Enter at most ${MOST.kerfMm} mm.`;
+  if (kerfMm >= sheetMm) return "The kerf is as wide as the slot. Enter a smaller kerf or a thicker sheet.";
+  if (gapMm < 3 * LETTERS_MM) return `A gap of ${plain(gapMm, 1)} mm is too small for standing sheets. Use a block.`;
+  if (foot && gapMm < 2 * FOOT_MM.height)
+    return `A foot needs a gap of at least ${2 * FOOT_MM.height} mm. Switch the foot off.`;
   return null;
 }
 

@@ -32,16 +32,16 @@ export function findingsOf(
     findings.push(
       note(
         "negative",
-        "The kerf comes out below nothing.",
-        "Part and hole were mixed up, an offset is still switched on in a program, or the scale is wrong.",
+        "The kerf is less than zero.",
+        "Check that part and hole are not mixed up. Switch off the offset in every other program, and check the axis scale.",
       ),
     );
   else if (quantity.value > WIDE_MM)
     findings.push(
       note(
         "wide",
-        `A cut of ${shownLength(quantity.value, unit, 2)} is very wide.`,
-        "Out of focus, far too slow, or a size that was misread. Look at the cut first.",
+        `A kerf of ${shownLength(quantity.value, unit, 2)} is unusually wide.`,
+        "Check the focus, the speed and the readings.",
       ),
     );
   else if (quantity.value < LEAST_MM)
@@ -66,8 +66,8 @@ export function findingsOf(
     findings.push({
       ...note(
         "scale",
-        `The scale of the machine is mixed in: by up to ${shownLength(cuts.scaleShareMm, unit, 3)}.`,
-        "From one of part and hole alone the two cannot be told apart. Measure the other too.",
+        `The axis scale changes the kerf by up to ${shownLength(cuts.scaleShareMm, unit, 3)}.`,
+        "Measure both part and hole, to separate kerf and axis scale.",
       ),
       tone: "note",
     });
@@ -76,8 +76,8 @@ export function findingsOf(
     findings.push({
       ...note(
         "apart",
-        `Sizes along ${apart.value > 0 ? "X" : "Y"} lose ${shownLength(Math.abs(apart.value), unit, 3)} more than along ${apart.value > 0 ? "Y" : "X"}.`,
-        "A beam that is not round, or play of a drive. One offset for both leaves half of this on each; both kerfs are kept.",
+        `The kerf along ${apart.value > 0 ? "X" : "Y"} is ${shownLength(Math.abs(apart.value), unit, 3)} wider than along ${apart.value > 0 ? "Y" : "X"}.`,
+        "The beam is not round, or a drive has backlash. With one offset, half of this difference remains on each axis. The stock card stores both kerfs.",
       ),
       tone: "note",
     });
@@ -85,8 +85,8 @@ export function findingsOf(
     findings.push({
       ...note(
         "thickness",
-        "The thickness of this batch was never measured.",
-        `It is ${plain(round.plan.from.nominalMm)} mm by name alone. Squeeze the sheet at several places and write it on its card.`,
+        "The thickness of this batch is not measured.",
+        `The nominal thickness is ${plain(round.plan.from.nominalMm)} mm. Measure the thickness at several points and enter it on the stock card.`,
       ),
       tone: "note",
     });

@@ -152,7 +152,7 @@ describe("kerf from what was cut out", () => {
     );
     expect(estimate(outcome, "kerf x")).toBeCloseTo(0.2, 6);
     expect(estimate(outcome, "kerf y")).toBeCloseTo(0.12, 6);
-    expect(outcome.findings.find((f) => f.id === "apart")?.headline).toMatch(/along X lose 0\.080 mm more/);
+    expect(outcome.findings.find((f) => f.id === "apart")?.headline).toMatch(/along X is 0\.080 mm wider/);
   });
 
   it("counts every cut of a comb, the frame too", () => {
@@ -236,7 +236,7 @@ describe("kerf from mates", () => {
   it("names the mates that contradict each other, and works out nothing from them", () => {
     const outcome = kerf.solve(historyOf(roundOf(plan, fits(plan, "lltslsntww"))));
     expect(outcome.status).toBe("unsolvable");
-    if (outcome.status === "unsolvable") expect(outcome.reason).toMatch(/Mate 3 went in harder than mate [45]/);
+    if (outcome.status === "unsolvable") expect(outcome.reason).toMatch(/Pair 3 is tighter than pair [45]/);
     expect(outcome.findings.map((f) => f.site)).toContain(mateSite(2));
   });
 

@@ -47,19 +47,19 @@ export function solveKerf(history: History<KerfPlan>): GivenOutcome {
 function missingIn({ way }: KerfPlan): string {
   if (way === "part and hole") return "Measure part and hole along one axis.";
   if (way === "comb") return "Measure the gap of one comb.";
-  return isMateWay(way) ? "Judge more mates: until one is easier than snug and one harder." : "Measure one size.";
+  return isMateWay(way) ? "Judge more pairs, until one is looser than snug and one is tighter." : "Measure one size.";
 }
 
 function whyNoFit(history: History<KerfPlan>, round: RoundRecord<KerfPlan>, complete: boolean): string | null {
   const mates = readMates(history.decisions, round);
   if (mates?.contradiction) {
     const { first, second } = mates.contradiction;
-    return `Mate ${first.index + 1} went in harder than mate ${second.index + 1}, whose offset is larger: that cannot be. Look at both again: was one put into the partner of another, or does it not fall out cleanly?`;
+    return `Pair ${first.index + 1} is tighter than pair ${second.index + 1}, which has a larger offset. This is impossible. Check that each tongue is in its own slot and that both are cut free. Judge both pairs again.`;
   }
   if (!complete || !mates?.open) return null;
   return mates.open === "smaller"
-    ? "Not one mate is easier than snug: the fit lies at a smaller offset than the first. Lay out more mates on that side."
-    : "Not one mate is harder than snug: the fit lies at a larger offset than the last. Lay out more mates on that side.";
+    ? "No pair is looser than snug. Add pairs with smaller offsets."
+    : "No pair is tighter than snug. Add pairs with larger offsets.";
 }
 
 function estimatesOf(plan: KerfPlan, found: KerfFound): Estimate[] {
@@ -81,7 +81,7 @@ function estimatesOf(plan: KerfPlan, found: KerfFound): Estimate[] {
         standardUncertainty: snug.standardUncertainty,
       },
     ],
-    helps: "A finer ladder, or each mate judged more often.",
+    helps: "Use smaller steps between pairs, or judge each pair more often.",
   };
   return [
     ...(snugEstimate ? [snugEstimate] : []),
@@ -104,11 +104,11 @@ function estimatesOf(plan: KerfPlan, found: KerfFound): Estimate[] {
 function helpFor(plan: KerfPlan, { kerf, cuts }: KerfFound): string | null {
   const [largest] = kerf.parts;
   if (!largest) return null;
-  if (largest.id === "scale") return "Measure part and hole: between them the scale falls out.";
-  if (largest.id === "gap") return "Part and hole, or a comb: they suppose no gap.";
-  if (largest.id === "snug") return "A finer ladder, or each mate judged more often.";
-  if (plan.way === "comb") return "More cuts in the comb.";
-  return cuts ? "More readings of each size, or a comb." : null;
+  if (largest.id === "scale") return "Measure part and hole. The axis scale cancels between them.";
+  if (largest.id === "gap") return "Measure part and hole, or a comb. Neither needs an assumed gap.";
+  if (largest.id === "snug") return "Use smaller steps between pairs, or judge each pair more often.";
+  if (plan.way === "comb") return "Make more cuts in the comb.";
+  return cuts ? "Take more readings of each size, or cut a comb." : null;
 }
 
 function resultFor(history: History<KerfPlan>, { plan }: RoundRecord<KerfPlan>, found: KerfFound): StockResult {
@@ -151,10 +151,10 @@ function conditionsOf({ machine }: History<KerfPlan>, plan: KerfPlan): StockResu
       label: "Thickness",
       text: thickness
         ? `${plain(thickness.meanMm, 2)} mm (${plain(thickness.leastMm, 2)} to ${plain(thickness.mostMm, 2)})`
-        : `${plain(from?.nominalMm ?? 0)} mm by name, not measured`,
+        : `${plain(from?.nominalMm ?? 0)} mm nominal, not measured`,
     },
     { label: "Machine", text: machine.name },
-    { label: "Optic", text: plan.optic ?? "not written down" },
+    { label: "Optic", text: plan.optic ?? "not entered" },
     { label: "Speed", text: `${plain(plan.speedMmPerS)} mm/s` },
     { label: "Power", text: `${plain(plan.powerPct)} %` },
     { label: "Passes", text: String(plan.passes) },
@@ -200,6 +200,6 @@ function arithmeticOf(plan: KerfPlan, { kerf, cuts, snug }: KerfFound, unit: Len
 
 function predictedFor(plan: KerfPlan, { kerf, snug }: KerfFound, history: History<KerfPlan>): string {
   const unit = lengthUnitOf(history);
-  if (snug) return `Mates at ${shownLength(snug.value, unit, 3)} a side should be snug.`;
-  return `A square of ${shownLength(plan.sideMm, unit, 2)} that is grown by ${shownLength(kerf.quantity.value / 2, unit, 3)} a side should measure ${shownLength(plan.sideMm, unit, 2)}.`;
+  if (snug) return `Expect a snug fit with ${shownLength(snug.value, unit, 3)} offset per side.`;
+  return `Cut a square of ${shownLength(plan.sideMm, unit, 2)} with ${shownLength(kerf.quantity.value / 2, unit, 3)} offset per side. Expect ${shownLength(plan.sideMm, unit, 2)}.`;
 }

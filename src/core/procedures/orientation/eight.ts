@@ -88,7 +88,7 @@ export function possibleOrders(burns: readonly Seen[]): Order[] {
 }
 
 const NAMES: readonly { lie: Lie; name: string }[] = [
-  { lie: [1, 0, 0, 1], name: "The drawing lies as it should." },
+  { lie: [1, 0, 0, 1], name: "The drawing has the right orientation." },
   { lie: [0, -1, 1, 0], name: "The drawing is turned a quarter counter-clockwise." },
   { lie: [-1, 0, 0, -1], name: "The drawing is turned by half a turn." },
   { lie: [0, 1, -1, 0], name: "The drawing is turned a quarter clockwise." },

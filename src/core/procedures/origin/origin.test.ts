@@ -86,7 +86,7 @@ describe("the new home offset", () => {
     });
     expect(row(solved(machine, round)).enter).toBe(164);
     expect(row(solved(machine, round)).arithmetic.join("; ")).toMatch(
-      /100 \+ 1.626 mm ÷ 0.0254 mm a count = 164 counts/,
+      /100 \+ 1.626 mm ÷ 0.0254 mm per count = 164 counts/,
     );
     const toward = { ...round, plan: { ...round.plan, senseX: "toward" as const } };
     expect(row(solved(machine, toward)).enter).toBe(36);

@@ -34,7 +34,7 @@ const LIMITS: readonly MachineLimit[] = [
     estimate: "error",
     low: -10,
     high: 10,
-    check: "Check which edge was measured from, the reading, and that the stock lies against both stops.",
+    check: "Check the reading and the edge that it was measured from. Check that the stock touches both stops.",
   },
 ];
 
@@ -61,12 +61,12 @@ export function solveOrigin(history: History<OriginPlan>): GivenOutcome {
       ...corrections.flatMap((c) => rangeEnd(c, Math.abs(read.errors[axisOf(c)]?.quantity.value ?? 0))),
     ],
     table,
-    predicted: `Enter one axis, read it back, then the other; home the machine anew. The lines should lie at ${axes.map((axis) => `${plain(distanceOf(round.plan, axis))} mm from the ${sideOf(round.plan, axis)} edge`).join(" and ")}.`,
+    predicted: `Enter the new offset of one axis and read it back. Then do the same for the other axis, and home the machine. Expect the lines ${axes.map((axis) => `${plain(distanceOf(round.plan, axis))} mm from the ${sideOf(round.plan, axis)} edge`).join(" and ")}.`,
   };
 }
 
 function estimateOf({ plan }: RoundRecord<OriginPlan>, axis: Axis, error: Budgeted): Estimate {
-  const helps = "More readings, or a box with longer sides.";
+  const helps = "Take more readings, or burn a box with longer sides.";
   return estimate(estimateId(axis), `Error from the ${sideOf(plan, axis)} edge`, error, { headline: true, helps });
 }
 
@@ -87,7 +87,7 @@ function correctionOf(
   const change = times(error, -sense.sense / count).quantity;
   const shown = (value: number) => plain(fromInternal(value, held.unit), 4);
   const symbol = UNITS[held.unit].symbol;
-  const per = count === 1 ? "" : ` ÷ ${plain(count, 4)} mm a count`;
+  const per = count === 1 ? "" : ` ÷ ${plain(count, 4)} mm per count`;
   return numberCorrection(history.machine, {
     spec,
     estimate: estimateId(axis),
@@ -105,7 +105,7 @@ function correctionOf(
 
 function senseLine(sense: Sense): string {
   if (!sense.known)
-    return "what a larger number does is not known: taken to move marks away from the edge, for a first try";
+    return "assumed for a first try, because it is not known: a larger number moves marks away from the edge";
   const what = `a larger number moves marks ${sense.sense > 0 ? "away from" : "toward"} the edge`;
   return sense.from === "said" ? what : `${what}, as the last two burns show`;
 }
@@ -120,15 +120,15 @@ function senseFindings(history: History<OriginPlan>, round: RoundRecord<OriginPl
       "not read back",
       "needs you",
       `The offset of ${name} is not read back.`,
-      "The new offset is the old one and a change: read the old one at the controller, and confirm it.",
+      "Read the offset at the controller and confirm it. The new offset is worked out from the old one.",
     );
   const sense = senseOf(history, round, axis);
   if (!sense.known)
     return says(
       "sense",
       "note",
-      `What a larger offset of ${name} does is not known.`,
-      "The new offset is a first try. If it goes the wrong way, the next burn shows it, and the one after is right.",
+      `The effect of a larger offset of ${name} is not known.`,
+      "The new offset is a first try. If the marks move the wrong way, the next burn shows it. The offset after that is right.",
     );
   const slope = learnedSlope(history, axis, TELLS_SIZE);
   if (slope === null) return [];
@@ -136,15 +136,15 @@ function senseFindings(history: History<OriginPlan>, round: RoundRecord<OriginPl
     return says(
       "other sense",
       "needs you",
-      `A larger offset of ${name} does the opposite of what was said.`,
-      `It moved marks ${slope > 0 ? "away from" : "toward"} the edge. Say so at the layout of the next burn.`,
+      `A larger offset of ${name} moves marks the opposite way.`,
+      `The last two burns show that a larger offset moves marks ${slope > 0 ? "away from" : "toward"} the edge. Choose this when you lay out the next burn.`,
     );
   if (Math.abs(Math.abs(slope) - 1) > COUNT_WITHIN)
     return says(
       "count",
       "needs you",
-      `The offset of ${name} moved marks ${plain(Math.abs(slope), 2)} times as far as said.`,
-      `Is one count really ${plain(countMm(round.plan, history.machine, axis), 4)} mm, or is the offset in another unit?`,
+      `The offset of ${name} moved marks ${plain(Math.abs(slope), 2)} times as far as expected.`,
+      `Check that one count is ${plain(countMm(round.plan, history.machine, axis), 4)} mm, and check the unit of the offset.`,
     );
   return [];
 }
@@ -162,8 +162,8 @@ function rangeEnd(correction: Correction, offMm: number): Finding[] {
       id: `range end ${correction.setting}`,
       tone: "needs you",
       site: null,
-      headline: `${correction.label} reaches the end of what the controller takes.`,
-      text: `It would have to change by what moves marks ${shownLength(offMm, "mm", 2)}. Move the home switch or the stops of the bed by about that much, home anew, and measure again.`,
+      headline: `${correction.label} is at the limit of the controller.`,
+      text: `The controller cannot move the marks by ${shownLength(offMm, "mm", 2)}. Move the home switch or the stops of the bed by about this distance. Then home the machine and measure again.`,
     },
   ];
 }

@@ -133,7 +133,7 @@ function whyHeldBack(
   const times = Math.max(ratio.value, 1 / ratio.value);
   if (times - (expandedUncertainty(ratio) * times) / ratio.value <= ASKED_BEYOND || ACCEPT.of(decisions)) return null;
   return {
-    why: `The drive would be off ${plain(times, 1)} times: are whole turns counted, is the right number read back, and in the right unit? If so, accept it.`,
+    why: `The setting would change ${plain(times, 1)} times. Check the whole turns, the setting that was read back, and its unit. If all are right, accept it.`,
     site: null,
     accept: ACCEPT.key,
   };

@@ -110,7 +110,7 @@ function burnProgram(plan: RotaryPlan): Op[] {
   return [
     {
       kind: "tell",
-      text: `Put the part on the rotary, its axis along ${along}, level where it is marked; the marks take ${plain(ALONG_MM, 0)} mm from ${along} ${plain(plan.beginsAtMm)} mm on. Focus on its upper side, and let it begin where it stands.`,
+      text: `Put the workpiece on the rotary with its axis along ${along}, level where it is marked. The marks need ${plain(ALONG_MM, 0)} mm from ${along} ${plain(plan.beginsAtMm)} mm on. Focus on the upper side. Start the file at the present position.`,
     },
     { kind: "mark", piece: PIECE, settings: WORDS },
     { kind: "mark", piece: PIECE, settings: LINES },
@@ -124,21 +124,21 @@ function traceProgram(plan: RotaryPlan): Op[] {
   return [
     {
       kind: "move by hand",
-      text: `Stick or draw a line of about ${length} mm along the way on which the part turns, its ends marked; measure it as it will lie, laid flat.`,
+      text: `Stick or draw a line of about ${length} mm around the workpiece and mark both ends. Measure the line while it is flat.`,
     },
     {
       kind: "move by hand",
-      text: `Turn slowly by the keys of ${axis}, from before the line, until the aiming dot stands on its first end. Note the readout of ${axis}.`,
+      text: `Start before the line. Turn slowly with the keys of ${axis} until the aiming dot is on the first end. Note the readout of ${axis}.`,
     },
     {
       kind: "move by hand",
-      text: "Turn on the same way, slowly and without going back, until the dot stands on its other end. Note the readout.",
+      text: "Turn on in the same direction, slowly and without turning back, until the dot is on the second end. Note the readout.",
     },
     ...(plan.thereAndBack === "yes"
       ? [
           {
             kind: "move by hand" as const,
-            text: "Turn back beyond the first end, and come to it again from the same side as before. Note the readout.",
+            text: "Turn back beyond the first end. Approach the first end again from the same side as before. Note the readout.",
           },
         ]
       : []),
@@ -148,15 +148,15 @@ function traceProgram(plan: RotaryPlan): Op[] {
 function checklistOf(plan: RotaryPlan, { machine }: PlanContext, purpose: Purpose): string[] {
   const turning =
     plan.drive === "roller"
-      ? "The part lies on both rollers, clean and dry: it must not slip."
-      : "The part is held tight, and runs true.";
+      ? "Clean and dry the workpiece and both rollers. Check that the workpiece touches both rollers."
+      : "Tighten the workpiece in the chuck. Check that it has no runout.";
   return [
     eyewearLine(machine),
-    "Nothing stands in the way of the head and of the part as it turns; the nozzle clears it.",
+    "Check that the head and the turning workpiece cannot touch anything, and that the nozzle clears the workpiece.",
     turning,
     ...(isBurned(plan)
       ? [
-          `Keep the order in which lines are drawn: a program that sorts them takes away what the way back shows. ${plain(sentMm(plan), 2)} mm go by from line 1 to line 2.`,
+          `Keep the order of the lines. Switch off any sorting in your program. The surface travels ${plain(sentMm(plan), 2)} mm from line 1 to line 2.`,
         ]
       : []),
     purpose === "proof"

@@ -51,8 +51,8 @@ export function wrongWay(
   return [
     finding("wrong way", {
       site: SITES.words,
-      headline: "It turns the wrong way: everything comes out mirrored.",
-      text: `Flip the direction of the rotary where the controller holds it (of ${replaces.toUpperCase()} where it has no own), or, switched off, change over the two wires of one pair at its motor. A ${other} on the same plug turns the other way: put it back for that one.`,
+      headline: "The rotary turns the wrong way. All marks are mirrored.",
+      text: `Reverse the direction of the rotary in the controller (of ${replaces.toUpperCase()} if the rotary has no direction of its own). Or switch off and swap the two wires of one motor coil. Reverse it again for a ${other} on the same plug.`,
     }),
   ];
 }
@@ -65,19 +65,19 @@ export function slipOf(history: History<RotaryPlan>, plan: RotaryPlan, read: Tra
     return [
       finding("no slip", {
         tone: "good",
-        headline: "It comes back to its place.",
-        text: "What is off is the scale, not slip.",
+        headline: "The workpiece returns to its starting point.",
+        text: "There is no slip. The error is in the scale.",
       }),
     ];
   const share = 100 * slipShare(read);
   const cure =
     plan.drive === "roller"
-      ? "Clean rollers and part, press it down or weight it, go slower, and burn again: a number cannot make up for slip."
-      : "Tighten the chuck, its grub screw and the belt of the rotary, go slower, and burn again.";
+      ? "Clean rollers and workpiece, add weight, use a slower speed, and burn again. A new value cannot correct slip."
+      : "Tighten the chuck, its grub screw and the belt of the rotary, use a slower speed, and burn again.";
   return [
     finding("slips", {
       site: SITES.back,
-      headline: `It slips: it came back ${mm} off its place, ${plain(share, 2)} % of the way.`,
+      headline: `The workpiece slips by ${mm}, ${plain(share, 2)} % of the travel.`,
       text: cure,
     }),
   ];
@@ -90,8 +90,8 @@ function turnedTooFar({ read }: TravelRead): Finding[] {
     finding("turns", {
       tone: "note",
       site: SITES.turns,
-      headline: `It went ${countText(turns, "whole turn")} too far.`,
-      text: "They are counted in: the number is corrected in one step. What was burned more than once is not to be read.",
+      headline: `The workpiece made ${countText(turns, "whole turn")} too many.`,
+      text: "The new value corrects these turns too. Do not read lines that were burned more than once.",
     }),
   ];
 }
@@ -100,23 +100,23 @@ function turnedTooFar({ read }: TravelRead): Finding[] {
 function factorOf({ drive }: RotaryPlan, { ratio }: TravelRead): Finding[] {
   const r = ratio.quantity.value;
   const is = (factor: number) => Math.abs(r / factor - 1) < NEAR_SLIP || Math.abs(r * factor - 1) < NEAR_SLIP;
-  const goes = `It goes ${plain(r, 3)} times as far as it should.`;
+  const goes = `The travel is ${plain(r, 3)} times the commanded travel.`;
   const says = (text: string) => [finding("factor", { headline: goes, text })];
   if (is(MM_PER_INCH))
     return says(
-      "That is 25.4: an inch was taken for a mm on its way, or a mm for an inch. Look for that before any number is changed.",
+      "The factor is 25.4, so inches and millimetres were mixed up. Check the units before you change a setting.",
     );
   if (is(Math.PI))
     return says(
-      "That is pi: a distance around stands where one across belongs, in the controller or among the readings. Look for that first.",
+      "The factor is pi, so a circumference was entered as a diameter. Check the controller and the readings first.",
     );
   if (drive === "chuck" && is(2))
     return says(
-      "That is two: a radius stands where a diameter belongs, or microsteps are set otherwise at the driver.",
+      "The factor is two, so a radius was entered as a diameter, or the microsteps at the driver differ. Check both first.",
     );
   if ([2, 4, 5, 8, 10, 16, 20, 32].some(is))
     return says(
-      "That is a round number: microsteps are set otherwise at the driver, or a gear is left out of the sum. If that is meant, take the number.",
+      "The factor is a round number, so the microsteps at the driver differ, or a gear is missing in the description. Check both first. If both are right, enter the new value.",
     );
   return [];
 }
@@ -146,8 +146,8 @@ function notReadBack(round: RoundRecord<RotaryPlan>): Finding[] {
   return [
     finding("not read back", {
       tone: "note",
-      headline: "What the controller holds of the rotary is not read back yet.",
-      text: "The new number is the old one times what was measured: read it back where the controller shows it.",
+      headline: "The settings of the rotary are not read back.",
+      text: "Read the setting at the controller and confirm it. The new value is worked out from the old one.",
     }),
   ];
 }
@@ -162,7 +162,7 @@ function oval(history: History<RotaryPlan>, { sites }: TravelRead): Finding[] {
       finding(`oval ${site}`, {
         tone: "note",
         site,
-        headline: `The part differs by ${shownLength(differ, unit, 2)} from side to side.`,
+        headline: `The diameter differs by ${shownLength(differ, unit, 2)} between readings.`,
         text: "The workpiece is oval or flat. Ustrina uses the mean, with a larger uncertainty. Measure around it with a tape measure instead.",
       }),
     ];
@@ -176,8 +176,8 @@ function neck(history: History<RotaryPlan>, plan: RotaryPlan, { marked, resting 
   return [
     finding("neck", {
       tone: "note",
-      headline: `For this part alone: artwork × ${fixed(factor, 4)} along ${plan.replaces.toUpperCase()}.`,
-      text: `It lies on Ø ${shown(resting.quantity.value)} and is marked on Ø ${shown(marked.quantity.value)}, so its surface goes ${plain(1 / factor, 4)} times as far there. The numbers in the controller are for every part and leave this out.`,
+      headline: `For this workpiece, scale the artwork by ${fixed(factor, 4)} along ${plan.replaces.toUpperCase()}.`,
+      text: `The workpiece rests on Ø ${shown(resting.quantity.value)} and is marked on Ø ${shown(marked.quantity.value)}. The surface travels ${plain(1 / factor, 4)} times as far there. The settings in the controller do not include this.`,
     }),
   ];
 }
@@ -191,8 +191,8 @@ function otherThanTold(history: History<RotaryPlan>, plan: RotaryPlan, { marked 
   return [
     finding("told", {
       tone: "note",
-      headline: `The part is ${shownLength(Math.abs(off), unit, 2)} ${off > 0 ? "thicker" : "thinner"} than the machine was told.`,
-      text: `Tell it ${shownLength(marked.quantity.value, unit, 2)}: in a chuck everything along ${plan.replaces.toUpperCase()} comes out by that quotient otherwise.`,
+      headline: `The diameter is ${shownLength(Math.abs(off), unit, 2)} ${off > 0 ? "larger" : "smaller"} than the one entered at the machine.`,
+      text: `Enter ${shownLength(marked.quantity.value, unit, 2)} at the machine. In a chuck, a wrong diameter scales everything along ${plan.replaces.toUpperCase()}.`,
     }),
   ];
 }
@@ -209,21 +209,21 @@ export function againstDescription(
 ): Finding[] {
   if (described === null || steps === null) return [];
   const ratio = steps.exact / described;
-  const makes = `${plain(described, 1)} steps a revolution`;
+  const makes = `${plain(described, 1)} steps per revolution`;
   if (Math.abs(ratio - 1) <= NEAR_DRIVE)
     return [
       finding("as described", {
         tone: "good",
-        headline: `Its motor, driver and gear make ${makes}: that agrees.`,
+        headline: `Motor, driver and gear agree with ${makes}.`,
         text: steps.isMeasured
-          ? `What was measured differs from it by ${signed(100 * (ratio - 1), 2)} %.`
-          : "The controller holds that number, and the roller makes up for the rest.",
+          ? `The measured value differs by ${signed(100 * (ratio - 1), 2)} %.`
+          : "The controller has this value. The roller diameter corrects the rest.",
       }),
     ];
   return [
     finding("not as described", {
-      headline: `Its motor, driver and gear would make ${makes}: that is ${plain(ratio, 3)} times off.`,
-      text: "The description or the microsteps at the driver are not as they are said to be. What was measured counts; set the description right.",
+      headline: `The steps are ${plain(ratio, 3)} times the ${makes} of motor, driver and gear.`,
+      text: "Check the microsteps at the driver, and correct the description of the drive. The measured value counts.",
     }),
   ];
 }

@@ -68,7 +68,9 @@ function proofOf(history: History<RotaryPlan>) {
   const correction = last && read ? travelCorrection(history, last, read) : null;
   return last && read && correction
     ? { plan: asMeasured(last.plan, read), set: [correction.setting] }
-    : { why: "Confirm first what the controller holds of the rotary: the new number builds on it." };
+    : {
+        why: "Read the settings of the rotary at the controller and confirm them first. The new value is worked out from the old one.",
+      };
 }
 
 /** The part as it measures: a line once around then ends where it begins, and a chuck is told what it holds. */

@@ -232,19 +232,21 @@ describe("readings that cannot be", () => {
   const wrap = { ...RIGHT, [SITES.gap]: 1, [SITES.width]: 0.2 };
 
   it("no travel, and travel past the beginning backwards", () => {
-    expect(reasonOf(SPAN, { ...RIGHT, [SITES.span]: 0.1 })).toMatch(/Nothing travelled.*plugged in/);
+    expect(reasonOf(SPAN, { ...RIGHT, [SITES.span]: 0.1 })).toMatch(/did not turn.*plugged in/);
     expect(reasonOf(WRAP, { ...wrap, [SITES.gap]: 200, [SITES.marked]: 60 })).toMatch(/wrong way/);
     const traced = planned({ way: "traced", spanMm: 80, tapeMm: 0 });
     const still = { [SITES.line]: 80, [SITES.first]: 12.4, [SITES.second]: 12.4 };
-    expect(reasonOf(traced, still)).toMatch(/Did the part turn at all/);
-    expect(reasonOf(traced, { ...still, [SITES.second]: 12.7 })).toMatch(/Did the part turn at all/);
+    expect(reasonOf(traced, still)).toMatch(/same at both ends.*plugged in/);
+    expect(reasonOf(traced, { ...still, [SITES.second]: 12.7 })).toMatch(/same at both ends.*plugged in/);
   });
 
   it("a size around, a radius, an inch", () => {
-    expect(reasonOf(WRAP, { ...wrap, [SITES.marked]: 188.5 })).toMatch(/around, not across/);
+    expect(reasonOf(WRAP, { ...wrap, [SITES.marked]: 188.5 })).toMatch(/circumference, not the diameter/);
     expect(reasonOf(WRAP, { ...wrap, [SITES.marked]: 30 })).toMatch(/radius/);
     expect(reasonOf(WRAP, { ...wrap, [SITES.marked]: 2.36 })).toMatch(/25.4/);
-    expect(reasonOf(planned({ sizedBy: "around" }), { ...wrap, [SITES.marked]: 60 })).toMatch(/across, not around/);
+    expect(reasonOf(planned({ sizedBy: "around" }), { ...wrap, [SITES.marked]: 60 })).toMatch(
+      /diameter, not the circumference/,
+    );
   });
 
   it("factors that say what is wrong", () => {

@@ -52,7 +52,7 @@ function missingIn(plan: RotaryPlan): string {
 }
 
 const STOOD_STILL =
-  "The readout did not count from one end of the line to the other. Did the part turn at all? Look that the rotary is plugged in, switched on and chosen in the controller; then note both readouts.";
+  "The readout is the same at both ends of the line. Check that the rotary is plugged in, switched on and chosen in the controller. Then note both readouts again.";
 
 /** The readout shows the same at both ends of a line. */
 function stoodStill({ plan, answers }: RoundRecord<RotaryPlan>): boolean {
@@ -66,13 +66,13 @@ function contradictionIn(plan: RotaryPlan, read: TravelRead): string | null {
   if (slip) return slip;
   if (read.travelled > STANDS_STILL * read.due) return null;
   return read.travelled < 0
-    ? "The last line lies before the first: it travelled the wrong way, or the gap is longer than the part is around. Look which line is which, and read again."
-    : "Nothing travelled. Look that the rotary is plugged in, switched on and chosen in the controller, that its steps are not 0, and that the part lies on the roller that drives.";
+    ? "The last line is before the first. The workpiece turned the wrong way, or the gap is longer than the circumference. Check which line is which, and read again."
+    : "The workpiece did not turn. Check that the rotary is plugged in, switched on and chosen in the controller. Check that its steps are not 0, and that the driven roller carries the workpiece.";
 }
 
 function predictedFor(plan: RotaryPlan): string {
-  if (plan.way === "wrap") return "Enter it and read it back. The next line should end where it begins.";
-  return "Enter it and read it back. The next burn should measure what is sent.";
+  if (plan.way === "wrap") return "Enter the new value and read it back. Expect the next line to end where it begins.";
+  return "Enter the new value and read it back. Expect the commanded travel in the next burn.";
 }
 
 /** Error of the travel as a share: what goes by too much. */
@@ -86,7 +86,11 @@ function estimatesOf(plan: RotaryPlan, read: TravelRead): Estimate[] {
   return [
     estimate(ESTIMATE, "Error of travel", error, { unit: "percent", headline: true, helps: helpFor(plan, read) }),
     ...(marked
-      ? [estimate("marked", "Across where it is marked", marked, { helps: "More readings, turned between them." })]
+      ? [
+          estimate("marked", "Across where it is marked", marked, {
+            helps: "Take more readings, and turn the workpiece between them.",
+          }),
+        ]
       : []),
     ...(resting ? [estimate("resting", "Across where it lies", resting)] : []),
     ...(back ? [estimate("back", "Off its place after the way back", back)] : []),
@@ -112,18 +116,16 @@ function helpFor(plan: RotaryPlan, { ratio }: TravelRead): string | null {
   if (!largest) return null;
   const { id } = largest;
   if (id.startsWith("placing size"))
-    return "More readings of the part, turned between them, or a tape measure around it.";
+    return "Take more readings of the workpiece, turned between them. Or measure around it with a tape measure.";
   if (id.startsWith("limit") || id.startsWith("zero"))
-    return "A thicker part, or a better gauge: this one's own limit counts most.";
+    return "Use a thicker workpiece or a better gauge. The limit of error of this gauge dominates.";
   if (id === "runout")
-    return plan.way === "wrap"
-      ? "True the part up in the chuck."
-      : "A line once around: what runs out leaves nothing there.";
-  if (id === "tape") return "Thinner tape, or a line once around, burned on the part itself.";
-  if (id === "dot" || id === "readout") return "A longer line, or burn it.";
+    return plan.way === "wrap" ? "Align the workpiece in the chuck." : "Burn a line once around. Runout cancels there.";
+  if (id === "tape") return "Use thinner tape, or burn a line once around on the workpiece.";
+  if (id === "dot" || id === "readout") return "Use a longer line, or burn the line.";
   if (id === "grip") return null;
   if (id === "on each other") return "Read with a microscope, or burn with a thinner line.";
-  return plan.way === "wrap" ? "More readings of the gap." : "More readings, or a line once around.";
+  return plan.way === "wrap" ? "Take more readings of the gap." : "Take more readings, or burn a line once around.";
 }
 
 function describedIn({ spec }: RoundRecord<RotaryPlan>): number | null {

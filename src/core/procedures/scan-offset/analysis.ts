@@ -51,8 +51,6 @@ export type Analysis = {
   /** tau_off - tau_on, s; `null` without gaps. */
   lagDifference: Budgeted | null;
   use: "line" | "readings";
-  /** Some reading contradicts the others. */
-  isSuspect: boolean;
 };
 
 /** Whether the table is entered by the line through the readings or by the readings themselves. */
@@ -72,7 +70,7 @@ export function analyse(history: History<ScanOffsetPlan>, round: RoundRecord<Sca
   const mayUse = hasLine && !isProof(round);
   const use = mayUse && (chosen === "line" || (chosen !== "readings" && lineFits)) ? "line" : "readings";
   const results = resultsOf(history, round, { line: examined.adjustment, oneByOne });
-  return { ...results, lineFits, use, isSuspect: examined.suspects.length > 0 };
+  return { ...results, lineFits, use };
 }
 
 /** What a burn proves is measured at each speed: a drive that bends a little would be proved by its line. */
@@ -98,7 +96,7 @@ export function resultsOf(
   history: History<ScanOffsetPlan>,
   round: RoundRecord<ScanOffsetPlan>,
   { line, oneByOne }: { line: Adjustment; oneByOne: () => Adjustment | null },
-): Omit<Analysis, "lineFits" | "use" | "isSuspect"> {
+): Omit<Analysis, "lineFits" | "use"> {
   const compensated = (v: number) => compensatedMm(history, round, v);
   const speeds = speedsRead(history, round);
   const has = (id: string) => line.parameters.includes(id);

@@ -111,7 +111,7 @@ function helpText(wanted: Wanted, now: Budgeted, helps: readonly Help[], unit: U
     .sort((a, b) => expandedUncertainty(a.quantity) - expandedUncertainty(b.quantity))[0];
   if (!found || expandedUncertainty(found.quantity) > (1 - WORTH_NAMING) * before) return null;
   const [, half = ""] = withUncertainty(found.quantity, unit).split(" ± ");
-  return `${found.text}: ± ${half} could be reached.`;
+  return `${found.text}. Expect ± ${half}.`;
 }
 
 /** As many readings again, of the rows or of the reference step, or one look with the finest other gauge. */

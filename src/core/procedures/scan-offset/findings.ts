@@ -16,9 +16,10 @@ export function findingsOf(
 ): Finding[] {
   const unit = lengthUnitOf(history);
   return [
-    // A reading that is wrong would show in these too.
-    ...(analysis.isSuspect ? [] : [...endsDisagree(analysis, unit), ...constantPart(analysis, unit)]),
-    ...(analysis.isSuspect ? [] : [...shiftFindings(history, round, analysis), ...lengthFindings(history, analysis)]),
+    ...endsDisagree(analysis, unit),
+    ...constantPart(analysis, unit),
+    ...shiftFindings(history, round, analysis),
+    ...lengthFindings(history, analysis),
     ...lackOfFit(analysis),
     ...speedsWithoutEntry(history, analysis),
     ...entriesKept(round, analysis),
@@ -36,7 +37,7 @@ function endsDisagree(analysis: Analysis, unit: LengthUnit): Finding[] {
         id: "ends agree",
         tone: "good",
         headline: "Both ends agree.",
-        text: "Rows going right and left are equally long: one number a speed is enough.",
+        text: "Rows to the right and to the left have the same length. One value per speed is enough.",
         site: null,
       },
     ];
@@ -45,8 +46,8 @@ function endsDisagree(analysis: Analysis, unit: LengthUnit): Finding[] {
     {
       id: "ends disagree",
       tone: "needs you",
-      headline: `The ends disagree by ${shownLength(Math.abs(d.value), unit, 3)}: right-going rows are ${longer} than left-going ones.`,
-      text: "No scan offset cures this. Likely a run-up that is too short, a slack belt, a drive that follows badly, or a misreading of one end.",
+      headline: `Rows to the right are ${shownLength(Math.abs(d.value), unit, 3)} ${longer} than rows to the left.`,
+      text: "A scan offset does not correct this. Use a longer run-up, tighten the belt, and read both ends again.",
       site: null,
     },
   ];
@@ -58,10 +59,10 @@ function constantPart(analysis: Analysis, unit: LengthUnit): Finding[] {
   if (s0.value < 0)
     return [
       {
-        id: "play",
+        id: "backlash",
         tone: "note",
-        headline: `The drive has about ${shownLength(-s0.value, unit, 3)} of play.`,
-        text: "It shifts all speeds alike and is contained in the entries. If it grows, look at belt and pulleys.",
+        headline: `Backlash of the drive: about ${shownLength(-s0.value, unit, 3)}.`,
+        text: "Backlash shifts all speeds by the same distance. The entries include it. If it grows, check belt and pulleys.",
         site: null,
       },
     ];
@@ -82,8 +83,8 @@ function lackOfFit(analysis: Analysis): Finding[] {
     {
       id: "no line",
       tone: "note",
-      headline: "The readings do not lie on a line.",
-      text: "The differences are larger than the uncertainty of the readings, so each entry goes by what was measured at its speed. Many drives do this.",
+      headline: "The readings are not on a straight line.",
+      text: "The differences are larger than the uncertainty. Each entry uses the reading at its speed. This is usual for many drives.",
       site: null,
     },
   ];
@@ -95,14 +96,14 @@ function speedsWithoutEntry(history: History<ScanOffsetPlan>, analysis: Analysis
   const bare = machine.workingSpeedsMmPerS.filter((v) => !analysis.speeds.some((s) => s.speedMmPerS === v));
   if (bare.length === 0) return [];
   const byLine = analysis.lineAt
-    ? ` By the line: ${bare.map((v) => `${plain(v)} mm/s ${shownLength(entryByLine(history, analysis, v), "mm", 3)}`).join(", ")}.`
+    ? ` From the line: ${bare.map((v) => `${plain(v)} mm/s ${shownLength(entryByLine(history, analysis, v), "mm", 3)}`).join(", ")}.`
     : "";
   return [
     {
       id: "exact speeds",
       tone: "note",
       headline: "The controller uses exact speeds only.",
-      text: `Work is done at ${bare.map((v) => plain(v)).join(", ")} mm/s too, and these have no entry.${byLine}`,
+      text: `The working speeds ${bare.map((v) => plain(v)).join(", ")} mm/s have no entry. Burn these speeds too.${byLine}`,
       site: null,
     },
   ];
@@ -124,7 +125,7 @@ function entriesKept(round: RoundRecord<ScanOffsetPlan>, analysis: Analysis): Fi
       id: "kept",
       tone: "note",
       headline: `${kept.length === 1 ? "One entry" : `${kept.length} entries`} of the table ${kept.length === 1 ? "was" : "were"} not burned and ${kept.length === 1 ? "stays" : "stay"} as found.`,
-      text: `${kept.map((row) => `${plain(row.at)} mm/s ${shownLength(row.value, "mm", 3)}`).join(", ")}. Between old and new entries the table may jump.`,
+      text: `${kept.map((row) => `${plain(row.at)} mm/s ${shownLength(row.value, "mm", 3)}`).join(", ")}. Old and new entries may not agree. Burn these speeds too.`,
       site: null,
     },
   ];
@@ -137,7 +138,7 @@ function tableDidNotAct(history: History<ScanOffsetPlan>, round: RoundRecord<Sca
       id: "did not act",
       tone: "note",
       headline: "The table did not act on these rows.",
-      text: "Strokes are compensated by nobody, so the entries are worked out from nothing. The proof is burned as closed blocks, the way work is engraved.",
+      text: "The controller does not compensate single strokes. The proof is burned as closed blocks, as in daily work.",
       site: null,
     },
   ];

@@ -25,7 +25,7 @@ export function foresee(
   history: History<ScanOffsetPlan>,
   round: RoundRecord<ScanOffsetPlan>,
   more: MoreReading,
-): Omit<Analysis, "lineFits" | "use" | "isSuspect"> | null {
+): Omit<Analysis, "lineFits" | "use"> | null {
   const at = placesOf(more);
   const usualAt = () => round.plan.referenceStepMm;
   const now = examinationOf(history, round, observeStagger)?.adjustment;

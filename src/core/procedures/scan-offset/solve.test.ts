@@ -110,7 +110,7 @@ describe("scan offset", () => {
     expect(value("lag")).toBeCloseTo(500e-6, 12);
     expect(value("constant")).toBeCloseTo(-0.01, 9);
     expect(findings(historyOf([readAs({ staggers: LATE })], { gauges: [{ ...TEST_GAUGE, limitMm: 0 }] }))).toContain(
-      "play",
+      "backlash",
     );
   });
 
@@ -219,7 +219,7 @@ describe("scan offset", () => {
     const round = readAs({ staggers: LATE, inForce: table([[100, 0.05]]) });
     const rows = solved(historyOf([round], { machine })).corrections[0]?.rows;
     expect(rows?.[0]?.heldBack).toBeNull();
-    expect(rows?.[1]?.heldBack?.why).toMatch(/never found out/);
+    expect(rows?.[1]?.heldBack?.why).toMatch(/not known.*page of the machine/);
   });
 
   it("warns of working speeds without entry where only exact speeds count, with what the line says", () => {

@@ -1,9 +1,9 @@
 /**
  * Scan offset from readings to table entries.
  *
- *   stagger S at both ends = v (tau_on + tau_off) - B        B: play of the drive, fired by motor position
+ *   stagger S at both ends = v (tau_on + tau_off) - B        B: backlash of the drive, fired by motor position
  *   new entry = entry in force + sense * S / 2
- *   the new entries lie on a line, entry in force + S/2 = s0 + v tau, so B = -2 s0; a clearly positive s0 is not play.
+ *   the new entries lie on a line, entry in force + S/2 = s0 + v tau, so B = -2 s0; a clearly positive s0 is not backlash.
  *
  * A difference between tau_on and tau_off changes the length of rows, not the stagger: no entry cures it. An outline around each
  * block shows that length, and the shift of scanned rows against drawn lines, which some controllers store as a setting of its own.
@@ -54,7 +54,7 @@ export function solveScanOffset(history: History<ScanOffsetPlan>): GivenOutcome 
     return {
       status: "unsolvable",
       reason:
-        "What the controller held during the burn is not known. Read its table back and confirm it: the new entry builds on the old one.",
+        "The table of the controller during the burn is not known. Read the table back and confirm it. The new entries are worked out from the old ones.",
       table,
       findings,
     };
@@ -67,7 +67,7 @@ export function solveScanOffset(history: History<ScanOffsetPlan>): GivenOutcome 
     findings,
     table,
     figures: figuresOf(history, round, analysis),
-    predicted: `With these entries the tips of neighbouring rows should stand within ${shownLength(worstExpected(correction), lengthUnitOf(history), 3)} of each other.`,
+    predicted: `Expect the ends of neighbouring rows within ${shownLength(worstExpected(correction), lengthUnitOf(history), 3)} of each other.`,
     learned: analysis.lag ? { "scan lag, s": analysis.lag.quantity.value } : {},
     artefacts: [{ kind: "text", name: "scan-offset-table.csv", mime: "text/csv", text: tableText(correction) }],
   };
@@ -84,8 +84,8 @@ function nothingYet(history: History<ScanOffsetPlan>): GivenOutcome {
   return {
     status: "open",
     missing: round
-      ? `No stagger read yet: ${left} of ${round.spec.sites.length} sites to read.`
-      : "Nothing burned yet.",
+      ? `No stagger is read yet. Read ${left} of ${round.spec.sites.length} points.`
+      : "Nothing is burned yet.",
     table: null,
     findings: [],
   };
@@ -117,8 +117,8 @@ function correctionOf(
             decision: USE.key,
             chosen: analysis.use,
             options: [
-              { value: "readings", label: "what was measured" },
-              { value: "line", label: "what the line says" },
+              { value: "readings", label: "readings" },
+              { value: "line", label: "straight line" },
             ],
           }
         : null,
@@ -166,7 +166,7 @@ function correctionRow(
 function whyHeldBack(inForce: number | null, outside: string | null): CorrectionRow["heldBack"] {
   if (inForce === null)
     return {
-      why: "The entry in force at this speed is not known: whether this controller goes by the line between entries was never found out.",
+      why: "The entry in force at this speed is not known. Enter on the page of the machine what the controller does between entries.",
       site: null,
       accept: null,
     };

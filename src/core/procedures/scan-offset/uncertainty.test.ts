@@ -87,9 +87,9 @@ describe("the budget of an offset", () => {
   it("says what helps most, and that it would", () => {
     const history = historyOf([readAs({ staggers: LATE, repeats: 1 })], { available: [TEST_GAUGE, MICROSCOPE] });
     const before = estimate(solved(history), "offset 300");
-    expect(before.helps).toMatch(/with the microscope picture: ± 0\.00\d+ mm could be reached/);
+    expect(before.helps).toMatch(/with the microscope picture\. Expect ± 0\.00\d+ mm\./);
     const alone = estimate(solved({ ...history, available: [TEST_GAUGE] }), "offset 300");
-    expect(alone.helps).toMatch(/^Read the reference step twice at each end: ± 0\.00\d+ mm/);
+    expect(alone.helps).toMatch(/^Read the reference step twice at each end\. Expect ± 0\.00\d+ mm/);
   });
 
   it("with two readings of an unknown gauge has one degree of freedom and says that more readings help most", () => {

@@ -39,8 +39,8 @@ export function squarenessRound(plan: SquarenessPlan, context: PlanContext, purp
     delivery: WAYS[plan.way],
     checklist: [
       eyewearLine(context.machine),
-      "Stock flat and held: it must not creep between one line and the next.",
-      ...(purpose === "proof" ? ["The beam is shifted and clamped, and the machine homed anew."] : []),
+      "Hold the stock flat. Check that it cannot move between the lines.",
+      ...(purpose === "proof" ? ["Shift and clamp the beam, then home the machine."] : []),
     ],
   };
 }

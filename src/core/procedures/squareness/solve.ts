@@ -43,7 +43,7 @@ export function solveSquareness(history: History<SquarenessPlan>): GivenOutcome 
     adjustments: [shiftOf(history, round, found.lean)],
     findings: findingsOf(history, found),
     table,
-    predicted: "Shift the beam, home the machine anew and burn again: both diagonals should measure the same.",
+    predicted: "Shift the beam, home the machine and burn again. Expect equal diagonals.",
   };
 }
 
@@ -61,8 +61,8 @@ function estimatesOf(round: RoundRecord<SquarenessPlan>, { lean }: Lean): Estima
 
 function helpFor({ way }: SquarenessPlan): string {
   return way === "triangle"
-    ? "Measure the other diagonal too: what the gauge always reads wrong cancels between the two."
-    : "A larger rectangle, or more readings.";
+    ? "Measure the second diagonal too. The systematic error of the gauge cancels between both."
+    : "Burn a larger rectangle, or take more readings.";
 }
 
 /** Turning the beam clockwise about its other end by g makes the angle right: the right end comes toward the operator. */
@@ -81,8 +81,8 @@ function shiftOf(history: History<SquarenessPlan>, { plan }: RoundRecord<Squaren
         ? LEAVE_IT
         : `${shownLength(size.value, unit, 2)} ${toward ? "toward you" : "away from you"}`,
     arithmetic: [
-      `${fixed(1000 * lean.quantity.value, 2)} mm a metre × ${plain(plan.railsMm)} mm between the rails = ${shownNumber(quantity.value, unit, 2)} ${unit}`,
-      `${lean.quantity.value > 0 ? "the back leans to the right" : "the back leans to the left"}: the ${plan.end} end goes ${toward ? "toward you" : "away from you"}`,
+      `${fixed(1000 * lean.quantity.value, 2)} mm per metre × ${plain(plan.railsMm)} mm between the rails = ${shownNumber(quantity.value, unit, 2)} ${unit}`,
+      `the back leans to the ${lean.quantity.value > 0 ? "right" : "left"}, so shift the ${plan.end} end ${toward ? "toward you" : "away from you"}`,
     ],
     worth: worthOf(size, SHIFT_STEP_MM),
     at: null,
@@ -99,16 +99,16 @@ function findingsOf(history: History<SquarenessPlan>, { lean }: Lean): Finding[]
       id: "far off square",
       tone: "needs you",
       site: null,
-      headline: `Y leans by ${plain(1000 * Math.abs(value), 1)} mm a metre: that is much for a gantry.`,
-      text: "A belt that jumped a tooth on one side, a loose end of the beam, or a corner that was misread. Look for that first.",
+      headline: `Y leans by ${plain(1000 * Math.abs(value), 1)} mm per metre. This is unusual for a gantry.`,
+      text: "Check that no belt jumped a tooth on one side and that both ends of the beam are tight. Read the corners again.",
     });
   else if (Math.abs(value) + expanded <= history.tolerance)
     findings.push({
       id: "square",
       tone: "good",
       site: null,
-      headline: "Square within what is good enough here.",
-      text: "Nothing to shift.",
+      headline: "X and Y are square within the tolerance.",
+      text: "Leave the beam where it is.",
     });
   return findings;
 }

@@ -19,7 +19,7 @@ type Props = {
   onChange: (plan: Record<string, unknown>) => void;
 };
 
-/** What this layout, gauge and number of readings will be able to tell. */
+/** The uncertainty to expect of this layout, gauge and number of readings, and what would make it smaller. */
 export function ForecastCard({ view, procedure, plan, context, onChange }: Props) {
   const { tolerance } = view;
   const forecast = useMemo(
@@ -35,7 +35,8 @@ export function ForecastCard({ view, procedure, plan, context, onChange }: Props
     <section className="mb-4 rounded-md bg-steel-tint px-3 py-2" aria-label="Forecast">
       <p>
         <b className="font-semibold">Expected: ± {shown(forecast.expanded)}</b> for {forecast.label},{" "}
-        {forecast.gauge ? `with the ${gaugeName(forecast.gauge)}` : "as usually judged"}. Tolerance: {shown(tolerance)}.{" "}
+        {forecast.gauge ? `with the ${gaugeName(forecast.gauge)}` : "judged without a gauge"}. Tolerance:{" "}
+        {shown(tolerance)}.{" "}
         {decidesUpTo === null
           ? "A proof cannot succeed with this layout."
           : `A proof succeeds if the residual error is at most ${shown(decidesUpTo)}.`}
@@ -46,7 +47,7 @@ export function ForecastCard({ view, procedure, plan, context, onChange }: Props
           <Button weight="small" onClick={() => onChange(help.plan)}>
             {helpText(help)}
           </Button>
-          <span>± {shown(help.expanded)} is then expected.</span>
+          <span>± {shown(help.expanded)} is expected then.</span>
         </p>
       )}
     </section>

@@ -2,13 +2,14 @@
 
 const NAMED = 2;
 
-/** The first names, and how many there are besides. */
+/** The first names and the number of the others, as in "X, Y and 2 more". */
 export function listedShort(names: readonly string[]): string {
-  const more = names.length - NAMED;
-  return names.slice(0, NAMED).join(" and ") + (more > 0 ? ` and ${more} more` : "");
+  const named = names.slice(0, NAMED);
+  const more = names.length - named.length;
+  return more > 0 ? `${named.join(", ")} and ${more} more` : named.join(" and ");
 }
 
 /** @param points that no other point checks, at least one */
 export function aloneText(points: readonly string[]): string {
-  return `No other point checks ${listedShort(points)}. Read again with a second gauge to find a shared error.`;
+  return `No other point checks ${listedShort(points)}. Measure there with a second gauge too.`;
 }

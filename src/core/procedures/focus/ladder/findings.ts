@@ -38,7 +38,7 @@ function shortLadder(ladder: Ladder): Finding[] {
       tone: "needs you",
       site: side ? MARKED_SITE : null,
       headline: "The ladder ended too early.",
-      text: `Burn cells ${endText(where, ladder.readings)} as well, until one leaves no mark: only then is the middle known.`,
+      text: `Burn cells ${endText(where, ladder.readings)} as well, until one leaves no mark.`,
     },
   ];
 }
@@ -52,7 +52,7 @@ function coarseSteps({ readings: { marked } }: Ladder, { stepMm }: LadderPlan): 
       tone: "note",
       site: MARKED_SITE,
       headline: count === 1 ? "Only one cell marked." : `Only ${count} cells marked.`,
-      text: `A step of ${plain(stepMm)} mm is coarse for so shallow a focus: take a smaller one around the answer, or a little more power.`,
+      text: `The step of ${plain(stepMm)} mm is too large. Use a smaller step around this height, or a little more power.`,
     },
   ];
 }

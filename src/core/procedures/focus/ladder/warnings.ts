@@ -12,17 +12,18 @@ export function ladderWarnings(plan: LadderPlan, { inForce, machine, optic }: Pl
   if (held?.shape === "scalar" && (held.value < low || held.value > high))
     warnings.push({
       field: "firstMm",
-      message: `Daily work is at ${plain(held.value)} mm, and this ladder does not go there.`,
+      message: `The ladder does not include the height of daily work, ${plain(held.value)} mm. Change the lowest number or the step.`,
     });
   if (plan.moves === "by motor")
     warnings.push({
       field: "moves",
-      message: "The file moves the height by itself: make sure of the lowest and the highest number before it runs.",
+      message:
+        "The file moves the head. Check that the head can reach the lowest and the highest number without touching anything.",
     });
   if (plan.judged === "by widths" && plan.count < 9)
     warnings.push({
       field: "count",
-      message: "From six marked cells on their widths tell the focus: take more cells.",
+      message: "The focus by widths needs at least six marked cells. Use more cells.",
     });
   return warnings;
 }

@@ -28,7 +28,7 @@ import { type Ladder, ladderOf } from "./ways";
 const MORE_LOOKS = 3;
 
 export const heightLadder: BurnWay<LadderPlan> = {
-  nothingRead: "No cell is judged yet: say first which were the first and the last to mark.",
+  nothingRead: "No cell is judged yet. Choose the first and the last cell with a mark.",
   warnings: ladderWarnings,
   round: focusRound,
   found,
@@ -68,7 +68,7 @@ function found(history: History<LadderPlan>, round: RoundRecord<LadderPlan>): Fo
     estimates: spotEstimates(ladder, round.plan, history.machine),
     wishes: defocusWish(ladder.fit, round.plan, history),
     predicted: chosen
-      ? `Around ${inUnit(chosen.found.quantity.value, "mm", 2)} a cell as far above as another below should look like it.`
+      ? `Expect cells equally far above and below ${inUnit(chosen.found.quantity.value, "mm", 2)} to look alike.`
       : "",
     beyond: goOn(ladder, round),
     judged: isJudged(round, unread),
@@ -82,7 +82,7 @@ function goOn(ladder: Ladder, round: RoundRecord<LadderPlan>): Found["beyond"] {
   const [low, high] = [plan.firstMm, plan.firstMm + (plan.count - 1) * plan.stepMm];
   return {
     plan,
-    why: `Go on from ${plain(low)} to ${plain(high)} mm, until a cell leaves no mark. What is read so far counts on.`,
+    why: `Burn cells from ${plain(low)} to ${plain(high)} mm too, until one leaves no mark. Ustrina keeps the readings so far.`,
   };
 }
 
@@ -90,7 +90,7 @@ function waysOut({ spec }: RoundRecord<LadderPlan>): WayOut[] {
   if (!spec.sites.some((s) => s.id === SHARPEST_SITE)) return [];
   return [
     {
-      text: `Choose the sharpest cell ${MORE_LOOKS} times more, best by another person.`,
+      text: `Choose the sharpest cell ${MORE_LOOKS} more times, or ask another person.`,
       sites: [SHARPEST_SITE],
       more: MORE_LOOKS,
       gauge: null,
@@ -101,7 +101,7 @@ function waysOut({ spec }: RoundRecord<LadderPlan>): WayOut[] {
 function whyNot({ range, fit, beam, readings, sharpestAtEnd }: Ladder, { answers }: RoundRecord<LadderPlan>): string {
   const isLost = answers.some((a) => a.site === MARKED_SITE && a.content.status === "cannot read");
   if (isLost && !range && !fit)
-    return "It could not be said which cells marked. Where none did, take more power or less speed, or other heights, and burn again.";
+    return "No cell with a mark is chosen. If none marked, use more power, a slower speed or other heights, and burn again.";
   if (sharpestAtEnd)
     return `The sharpest cell is at an end of the ladder. The focus may be outside the ladder. Burn more cells ${endText(sharpestAtEnd, readings)}.`;
   if (range?.status === "too short")
@@ -109,11 +109,11 @@ function whyNot({ range, fit, beam, readings, sharpestAtEnd }: Ladder, { answers
   const widths = fit ?? beam;
   if (widths?.status === "cannot tell" && widths.reason === "few cells")
     return beam
-      ? "Five widths of the beam or more tell its focus: measure it at more heights."
-      : "Widths of six cells or more tell the focus: read more of them, or say which were the first and the last to mark.";
+      ? "The focus needs at least five widths of the beam. Measure the beam at more heights."
+      : "The focus by widths needs at least six cells. Read more widths, or choose the first and the last cell with a mark.";
   if (widths?.status === "cannot tell" && widths.reason !== "no turn")
-    return `The widths say that the focus lies ${endText(widths.reason === "focus beyond the first" ? "before the first" : "beyond the last", readings)}, or within a step of there: go on there.`;
-  return "What was read does not tell where the focus is: say which cells were the first and the last to mark, or which is the sharpest.";
+    return `The widths show a focus ${endText(widths.reason === "focus beyond the first" ? "before the first" : "beyond the last", readings)}, or within one step of there. Burn more cells there.`;
+  return "These readings do not show where the focus is. Choose the first and the last cell with a mark, or the sharpest cell.";
 }
 
 /** Whether it is known which cells marked; where widths are read they may still tell, so all of them are waited for. */

@@ -58,7 +58,7 @@ export function ladderOf(history: History<LadderPlan>, round: RoundRecord<Ladder
       id: "marked",
       label: "By first and last",
       found: withSetting(range.z0, "B", "Edges of the marked range, within a step", round.plan),
-      helps: "A ladder with a smaller step, as the proof has.",
+      helps: "Burn a ladder with a smaller step, as in the proof.",
       sum: `(${plain(elementAt(heights, marked.first))} + ${plain(elementAt(heights, marked.last))}) ÷ 2 = ${plain(range.z0.value, 3)}`,
     });
   const sharpestAtEnd = endOfSharpest(heights, looks);
@@ -69,7 +69,7 @@ export function ladderOf(history: History<LadderPlan>, round: RoundRecord<Ladder
       id: "sharpest",
       label: "By the sharpest",
       found: withSetting(sharpest, "A", "Width of a step, and the eye", round.plan),
-      helps: "Look again on another day, or let another person look.",
+      helps: "Choose again on another day, or ask another person.",
       sum: `middle of ${middles.join(", ")}: ${plain(sharpest.value, 3)}`,
     });
   }

@@ -207,9 +207,9 @@ function checklistOf(plan: RampPlan, { machine, optic }: PlanContext, purpose: P
     eyewearLine(machine),
     ...(optic ? [lensLine(optic)] : []),
     isGalvo
-      ? "The plate lies near the middle of the field: at its edge the beam comes slanted."
-      : `Over the high end the head clears the plate, ${plain(plan.headReachMm)} mm beyond its beam as well.`,
-    "The height stays as it is for the whole burn.",
-    ...(purpose === "measure" ? [] : ["The new height is in daily use; here the plate needs one of its own."]),
+      ? "Put the plate near the middle of the field. The beam is slanted at the edge."
+      : `Check that the head clears the high end of the plate, also ${plain(plan.headReachMm)} mm beyond the beam.`,
+    "Do not change the height during the burn.",
+    ...(purpose === "measure" ? [] : ["Set the height for the plate. It is not the new height of daily work."]),
   ];
 }

@@ -157,7 +157,7 @@ describe("a ramp on a practice machine", () => {
     expect(outcome.findings).toContainEqual(
       expect.objectContaining({
         id: "widths do not tell",
-        headline: expect.stringMatching(/^Only [1-5] of its ticks/),
+        headline: expect.stringMatching(/^Only [1-5] ticks/),
       }),
     );
     expect(outcome.estimates.map((e) => e.label)).not.toContain("By the widths");

@@ -37,7 +37,7 @@ const MORE_LOOKS = 3;
 const FEW_TICKS = 9;
 
 export const ramp: BurnWay<RampPlan> = {
-  nothingRead: "Nothing of the ramp is read yet: say first where its line begins and ends to be seen.",
+  nothingRead: "The ramp is not read yet. Enter where its line begins and ends.",
   warnings,
   round: rampRound,
   found,
@@ -53,7 +53,7 @@ export const ramp: BurnWay<RampPlan> = {
   detail: detailOf,
   waysOut: () => [
     {
-      text: `Look ${MORE_LOOKS} times more where it is sharpest, best by another person.`,
+      text: `Read the sharpest point ${MORE_LOOKS} more times, or ask another person.`,
       sites: [THINNEST_SITE],
       more: MORE_LOOKS,
       gauge: null,
@@ -80,7 +80,7 @@ function found(history: History<RampPlan>, round: RoundRecord<RampPlan>): Found 
     whyNot:
       slanted ??
       short ??
-      "What was read does not tell where the focus is: say where the line begins and ends, or where it is sharpest.",
+      "These readings do not show where the focus is. Enter where the line begins and ends, or where it is sharpest.",
     findings: [
       ...(slanted ? [wrongSlope(slanted)] : []),
       ...(short ? [tooShort(short)] : []),
@@ -104,7 +104,7 @@ function found(history: History<RampPlan>, round: RoundRecord<RampPlan>): Found 
       : [],
     estimates: spotEstimates({ fit, beam: null }, plan, history.machine),
     wishes: defocusWish(fit, plan, history),
-    predicted: "On a ramp around it the line should be sharpest in its middle.",
+    predicted: "Expect the sharpest point in the middle of a ramp around this height.",
     beyond: null,
     judged: sitesLeft(round.spec.sites, round.answers).length === 0,
   };
@@ -129,7 +129,7 @@ function waysOf(read: RampReadings, fit: WidthFit | null, plan: RampPlan): Way[]
     ways.push({
       id: "marked",
       label: "By first and last",
-      helps: "Look at the ends of the line through a glass.",
+      helps: "Read the ends of the line with a magnifier.",
       sum: `(${plain(marked.first, 2)} + ${plain(marked.last, 2)}) ÷ 2 = ${plain(z0.value, 3)}`,
       found: joined(z0.value, partsOf(z0, "B", "Where the line begins and ends to be seen", plan, commonU)),
     });
@@ -139,7 +139,7 @@ function waysOf(read: RampReadings, fit: WidthFit | null, plan: RampPlan): Way[]
     ways.push({
       id: "sharpest",
       label: "By the sharpest",
-      helps: "Look again on another day, or let another person look.",
+      helps: "Read again on another day, or ask another person.",
       sum: `mean of ${looks.map((l) => plain(l, 2)).join(", ")}: ${plain(z0.value, 3)}`,
       found: joined(z0.value, partsOf(z0, "A", "Pointing at the sharpest place", plan, commonU)),
     });
@@ -187,7 +187,7 @@ function shortEnd({ first, last, low, high }: RampReadings, plan: RampPlan): str
   const isHigh = ends[1] > high - END_MM;
   if (!isLow && !isHigh) return null;
   const where = isLow && isHigh ? "both ends" : isLow === apartSense(plan) > 0 ? "the high end" : "the low end";
-  return `The line is seen up to ${where} of the plate: take less power, more rise, or another height over the low end.`;
+  return `The line is visible up to ${where} of the plate. Use less power, more rise, or another height over the low end.`;
 }
 
 /** Within this share of the height from an end, the sharpest point may be outside the line. */
@@ -230,10 +230,10 @@ function fewWidths(fit: WidthFit | null, read: RampReadings | null): Finding[] {
       id: "widths do not tell",
       tone: "note",
       site: null,
-      headline: few ? `Only ${count} of its ticks marked.` : "The widths do not tell the focus.",
+      headline: few ? `Only ${count} ticks marked.` : "The widths do not show the focus.",
       text: few
-        ? `By widths the focus is told from ${FEWEST_CELLS} on. With less rise the ticks lie closer in height, and with a little more power more of them mark.`
-        : "They only grow, or do not turn, along this line: its middle is too far from focus. Take another height over the low end.",
+        ? `The focus by widths needs at least ${FEWEST_CELLS} marked ticks. Use less rise, or a little more power.`
+        : "The widths have no smallest point along this line. Use another height over the low end.",
     },
   ];
 }
@@ -265,7 +265,7 @@ function warnings(plan: RampPlan, { machine, optic }: PlanContext): PlanWarning[
   if (plan.judged === "by widths" && ticksOf(plan).ticks.length < FEW_TICKS)
     all.push({
       field: "riseMm",
-      message: "So few ticks tell little by their widths: take more rise, or a longer plate.",
+      message: "The widths of so few ticks do not show the focus well. Use more rise, or a longer plate.",
     });
   return all;
 }

@@ -71,12 +71,12 @@ describe("a live sweep", () => {
     expect(by("either")?.value).toBeCloseTo(180.75, 9);
     // Half of what they differ by is not known where it does not matter from which side it is set.
     expect(by("either")?.standardUncertainty).toBeGreaterThan(by("falling")?.standardUncertainty ?? 9);
-    expect(by("play")?.value).toBeCloseTo(0.5, 9);
+    expect(by("backlash")?.value).toBeCloseTo(0.5, 9);
     // s^2 = (2 * (0.3^2 + 0.1^2/12) + 4 * 0.1^2) / 6 [JCGM 100:2008 4.2.4, pooled, with the step of 0.1 mm], of a difference of two means
     // of three: sqrt(2/3) s. The factor is found in steps that end at 1 in 10 000.
     const expected = Math.sqrt(((2 * (0.09 + 0.01 / 12) + 0.04) / 6) * (2 / 3));
-    expect((by("play")?.standardUncertainty ?? 0) / expected).toBeCloseTo(1, 3);
-    expect(by("play")?.degreesOfFreedom).toBeCloseTo(6, 6);
+    expect((by("backlash")?.standardUncertainty ?? 0) / expected).toBeCloseTo(1, 3);
+    expect(by("backlash")?.degreesOfFreedom).toBeCloseTo(6, 6);
     // Rising: a third of the scatter, as a variance, and the setting of the height.
     const height = Math.hypot(expected / Math.sqrt(2), 0.1 / Math.sqrt(12));
     expect(by("focus")?.standardUncertainty ?? 0).toBeCloseTo(height, 2);
@@ -85,10 +85,10 @@ describe("a live sweep", () => {
   it("says when the play shows, and whether another pass helps", () => {
     const ids = (o: ReturnType<typeof solved>) => o.findings.map((f) => f.id);
     const clear = solved(noted([181, 181.02, 180.98, 181], [180.2, 180.22, 180.18, 180.2]));
-    expect(ids(clear)).toContain("play");
+    expect(ids(clear)).toContain("backlash");
     expect(clear.findings.find((f) => f.id === "another pass")?.headline).toMatch(/hardly/);
     const few = solved(noted([181, 182.4], [180.2, 181.3]));
-    expect(ids(few)).not.toContain("play");
+    expect(ids(few)).not.toContain("backlash");
     expect(few.findings.find((f) => f.id === "another pass")?.headline).toMatch(/would help/);
   });
 

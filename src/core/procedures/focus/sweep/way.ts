@@ -20,7 +20,7 @@ const WORTH_SHARE = 0.1;
 const MORE_PASSES = 2;
 
 export const liveSweep: BurnWay<SweepPlan> = {
-  nothingRead: "No pass is noted yet: write down the height at the brightest, loudest point of each.",
+  nothingRead: "No pass is noted yet. Enter the height at the brightest, loudest point of each pass.",
   warnings,
   round: sweepRound,
   found,
@@ -30,7 +30,7 @@ export const liveSweep: BurnWay<SweepPlan> = {
   detail: detailOf,
   waysOut: () => [
     {
-      text: `Sweep ${MORE_PASSES} times more each way.`,
+      text: `Sweep ${MORE_PASSES} more times each way.`,
       sites: [RISING_SITE, FALLING_SITE],
       more: MORE_PASSES,
       gauge: null,
@@ -47,13 +47,13 @@ function found(history: History<SweepPlan>, round: RoundRecord<SweepPlan>): Foun
   return {
     ways: sorted,
     chosen,
-    whyNot: "No pass is noted yet: write down the height at the brightest, loudest point of each.",
+    whyNot: "No pass is noted yet. Enter the height at the brightest, loudest point of each pass.",
     findings: passes && chosen ? [...playFinding(passes), ...passFinding(passes, chosen, history.tolerance)] : [],
     table: tableOf(noted, ways),
     figures: [],
     estimates: passes ? playEstimate(passes) : [],
     wishes: [],
-    predicted: "Another sweep should find it at the height that is set.",
+    predicted: "Expect the brightest point of another sweep at the new height.",
     beyond: null,
     judged: sitesLeft(round.spec.sites, round.answers).length === 0,
   };
@@ -64,8 +64,8 @@ function playEstimate(passes: Passes): Estimate[] {
   if (!play) return [];
   return [
     {
-      id: "play",
-      label: "Rising minus falling: play of the screw, and noting late",
+      id: "backlash",
+      label: "Rising minus falling, by backlash and late noting",
       unit: "mm",
       quantity: play.quantity,
       headline: false,
@@ -80,11 +80,11 @@ function playFinding(passes: Passes): Finding[] {
   if (!play || Math.abs(play.value) <= expandedUncertainty(play)) return [];
   return [
     {
-      id: "play",
+      id: "backlash",
       tone: "note",
       site: null,
       headline: `Rising and falling passes differ by ${plain(Math.abs(play.value), 2)} mm.`,
-      text: "That is the play of the screw, and how late the number is noted. Always come to the height from the same side, the one of the answer that you enter.",
+      text: "The screw has backlash, or the number is noted late. Always approach the height from the side of the value that you enter.",
     },
   ];
 }
@@ -108,7 +108,7 @@ function passFinding(passes: Passes, { found: { quantity, parts } }: Way, tolera
       tone: "note",
       site: null,
       headline: helps && !enough ? "Another pass each way would help." : "Another pass hardly helps.",
-      text: `The height is known to ± ${plain(now, 2)} mm; one more pass each way makes it ± ${plain(then, 2)} mm. It has to lie within ${plain(tolerance, 2)} mm.`,
+      text: `The uncertainty is ± ${plain(now, 2)} mm. One more pass each way makes it ± ${plain(then, 2)} mm. The tolerance is ${plain(tolerance, 2)} mm.`,
     },
   ];
 }
@@ -138,7 +138,7 @@ function warnings(_: SweepPlan, { machine }: PlanContext): PlanWarning[] {
     {
       field: "way",
       message:
-        "On a gantry the square comes as many copies of itself in the file: move the height only while it runs, and keep hands away from the head.",
+        "Keep your hands away from the head. On a gantry the file repeats the square. Move the height only while the file runs.",
     },
   ];
 }

@@ -47,7 +47,7 @@ export function waysOf({ rising, falling, adjustment }: Passes): Way[] {
     found: joined(middle.quantity.value, [
       ...middle.parts,
       {
-        id: "play",
+        id: "backlash",
         label: "From which side it is set",
         kind: "B",
         degreesOfFreedom: "infinite",
