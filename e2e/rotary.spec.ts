@@ -54,7 +54,7 @@ test("a line once around Bracken's roller is proved, and what was set aside for 
     await expect(page.getByText(held).first()).toBeVisible();
   }
   await expect(page.getByText("The workpiece returns to its starting point.")).toBeVisible();
-  await expect(page.getByText(/6400 steps a revolution: that agrees/)).toBeVisible();
+  await expect(page.getByText("Motor, driver and gear agree with 6400 steps per revolution.")).toBeVisible();
   await page.getByText("How each number came about").click();
   await expect(page.getByText(/so it is the roller under its load/)).toBeVisible();
   await accessible(page);

@@ -42,7 +42,7 @@ test("readings go out to a spreadsheet and come back, whole or not at all", asyn
   // One bad cell: its line and column are named, and nothing is taken
   await upload(filled.map((row, i) => (i === 5 ? [...row.slice(0, 3), "0.2x", ...row.slice(4)] : row)));
   await expect(page.getByRole("alert").filter({ hasText: /Line 7, v100-left: “x” is not a unit/ })).toBeVisible();
-  await expect(page.getByText("No stagger read yet: 8 of 8 sites to read.")).toBeVisible();
+  await expect(page.getByText("No stagger is read yet. Read 8 of 8 points.")).toBeVisible();
 
   // The good one is taken once, however often it is sent
   await upload(filled);

@@ -1,7 +1,7 @@
 /** A drawing made for a round part: multiplied along the way around, or unrolled from a taper, with what does not go onto it named. */
 import type { Piece } from "../core/coupon/piece";
+import { bentPath } from "../core/geometry/bent-path";
 import { boundsOf, type Rect } from "../core/geometry/rect";
-import { bentPath } from "../core/round-part/develop-path";
 import { artworkFactor, circumferenceMm, type RoundPart, type Wraps, wrapsOf } from "../core/round-part/round-part";
 import { diameterAt, foreshortened, sentFrom, slantMm, type TaperSetup } from "../core/round-part/taper";
 import type { Point } from "./contour";

@@ -12,6 +12,7 @@ import { fromInternal, type LengthUnit, UNITS } from "../core/metrology/units";
 import type { Acts, SettingSpec } from "../core/settings/setting";
 import type { AnswerValue } from "../core/trial/answer";
 import type { AnswerInput } from "../core/trial/answer-input";
+import { parseFieldTableCsv } from "../formats/field-table";
 import { type GcodeProgram, parseGcode } from "../formats/gcode-parser";
 import { commentText, couponComment } from "../formats/gcode-words";
 import { faultText } from "../formats/parsed";
@@ -51,6 +52,7 @@ import {
   turnedSeen,
   turnsRight,
 } from "../practice/turned-part";
+import { scannedDots } from "./scanned-dots";
 
 /** What lies on a piece once it is burned, and where its lower left corner truly lay meanwhile: it was put where the machine pointed then. */
 export type BurnedPiece = {
@@ -131,8 +133,13 @@ function burnDrawing(
 }
 
 /** Its head with what its controller holds now; none where the machine is of before there were heads. */
-function headOf(truth: GalvoTruth, { numbers = {} }: PracticeController, machine: MachineSpec): GalvoHead | undefined {
+function headOf(
+  truth: GalvoTruth,
+  { numbers = {}, fieldTable }: PracticeController,
+  machine: MachineSpec,
+): GalvoHead | undefined {
   if (!truth.head) return undefined;
+  const table = fieldTable === undefined ? null : parseFieldTableCsv(fieldTable);
   const numberOf = (acts: Acts) => numbers[keyOf(acts)];
   const scaleOf = (axis: "x" | "y") => {
     const [spec] = actingSettings({ on: "field scale", axis });
@@ -150,6 +157,7 @@ function headOf(truth: GalvoTruth, { numbers = {} }: PracticeController, machine
     scale: { x: scaleOf("x"), y: scaleOf("y") },
     turn: turnOf(numbers, machine),
     terms: Object.fromEntries(FIELD_TERMS.map((term) => [term, numberOf({ on: "field form", term })])),
+    ...(table?.ok ? { table: table.value } : {}),
   };
   return new GalvoHead(truth.head, held, machine.widthMm / 2);
 }
@@ -330,6 +338,7 @@ export function siteReader(
       return { ok: true, value, input: value, text: chosen.map((c) => c.label).join(" to ") };
     };
   }
+  if (site.ask.kind === "points") return dotsReader(site.ask, site.measurand, marks, truth.seed);
   const { ask, measurand } = site;
   const shownBy = (hand: Hand): Hand =>
     ask.kind === "quantity" && ask.atMachine ? { placingMm: 0, commonMm: 0, resolutionMm: ask.atMachine.step } : hand;
@@ -355,6 +364,27 @@ export function siteReader(
   if (measurand.kind === "readout" && seen.ok)
     return (hand, random, unit = "mm") => asRead(seen.mean, shownBy(hand), random, unit);
   return (hand, random, unit = "mm") => readOnce(site, seen, hand, random, unit);
+}
+
+/** Dots are read from a scan, whatever gauge is in hand. */
+function dotsReader(
+  ask: Extract<Site["ask"], { kind: "points" }>,
+  measurand: Measurand,
+  marks: readonly Mark[],
+  seed: number,
+): (hand: Hand, random: Random) => PracticeAnswer {
+  if (measurand.kind !== "dots") return () => CANNOT_SHOW;
+  return (_, random) => {
+    const seen = scannedDots(measurand, ask, marks, seed, random);
+    if (!seen.ok) return seen;
+    const text = (mm: number | undefined) => (mm === undefined ? "" : mm.toFixed(4));
+    return {
+      ok: true,
+      value: { kind: "points", points: seen.points },
+      input: { kind: "points", points: seen.points.map((p) => ({ x: text(p?.x), y: text(p?.y) })), unit: "mm" },
+      text: `${seen.points.filter((p) => p !== null).length} dots`,
+    };
+  };
 }
 
 /** On a part that turned: counted, read at the machine, or measured. */

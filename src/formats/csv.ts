@@ -24,10 +24,13 @@ export function csvOf(header: readonly string[], rows: readonly (readonly Cell[]
   return `${lines.join("\r\n")}\r\n`;
 }
 
-/** @returns every row with as many cells as the header; empty lines are left out */
-export function parseCsv(text: string): Parsed<CsvTable> {
+/**
+ * @param mostCharacters that are read
+ * @returns every row with as many cells as the header; empty lines are left out
+ */
+export function parseCsv(text: string, mostCharacters = MOST_CHARACTERS): Parsed<CsvTable> {
   return parsing(() => {
-    refuseLarge(text, MOST_CHARACTERS);
+    refuseLarge(text, mostCharacters);
     const body = text.replace(/^\uFEFF/, "");
     const first = body.split(/\r?\n/, 1)[0] ?? "";
     if (first.trim() === "") throw new FormatFault(1, 1, "The first line must name the columns.");

@@ -18,11 +18,11 @@ export type DocumentKind<T> = {
   schema: z.ZodType<T>;
 };
 
-/** Reads a document; a fault names its field, such as `rounds[0].readings[3].site`. */
-export function readDocument<T>(text: string, kind: DocumentKind<T>): ReadDocument<T> {
+/** Reads a document, with at most so many beginnings and separators; a fault names its field, such as `rounds[0].readings[3].site`. */
+export function readDocument<T>(text: string, kind: DocumentKind<T>, mostMarks = MOST_MARKS): ReadDocument<T> {
   const { name, format, version: present } = kind;
   if (text.length > MOST_CHARACTERS) return bad("", tooLarge(MOST_CHARACTERS));
-  if (marksIn(text) > MOST_MARKS)
+  if (marksIn(text) > mostMarks)
     return bad("", `The file is too large for a ${name} document. Choose a file that Ustrina exported.`);
   let raw: unknown;
   try {

@@ -1,5 +1,7 @@
 /** The ledger as a table for a spreadsheet: one line a number, so a table of eight rows is eight lines. */
+
 import { fromInternal, UNITS } from "../core/metrology/units";
+import { fieldTableText } from "../core/settings/field-table";
 import { type Cell, csvOf } from "./csv";
 import type { LedgerDocument } from "./ledger-document";
 
@@ -34,6 +36,6 @@ function numbersOf({ value, unit }: LedgerDocument["entries"][number]): [Cell, C
   const shown = (internal: number) => Number(fromInternal(internal, unit).toPrecision(DIGITS));
   if (value === null) return [["", "not known"]];
   if (value.shape === "scalar") return [["", shown(value.value)]];
-  if (value.shape === "map") return value.nodes.map((n) => [`${n.x}, ${n.y}`, `${shown(n.dx)}, ${shown(n.dy)}`]);
+  if (value.shape === "map") return [["", fieldTableText(value)]];
   return value.rows.length === 0 ? [["", "no entries"]] : value.rows.map((r) => [r.at, shown(r.value)]);
 }

@@ -109,7 +109,11 @@ export type HeadHeld = {
   /** Angle by which it turns drawings, rad, and whether a larger one turns them counter-clockwise. */
   turn: { held: HeldNumber | undefined; sense: 1 | -1 };
   terms: Partial<Record<FieldTerm, HeldNumber | undefined>>;
+  /** Shifts by node that it adds to a drawn point, rows from the front, each from the left; left out where no table is loaded. */
+  table?: HeadTable | undefined;
 };
+
+export type HeadTable = { across: number; sideMm: number; nodes: readonly { dx: number; dy: number }[] };
 
 export const NOTHING_HELD: HeadHeld = {
   swap: undefined,
@@ -178,11 +182,30 @@ export class GalvoHead {
     const { held, sense } = this.held.turn;
     const by = held ? sense * (held.now - held.found) : 0;
     const [cos, sin] = [Math.cos(by), Math.sin(by)];
-    const command = applied(this.controller, this.adjusted(applied([cos, -sin, sin, cos], drawn)));
+    const turned = applied([cos, -sin, sin, cos], this.byTable(drawn));
+    const command = applied(this.controller, this.adjusted(turned));
     const onStock = applied(this.mounted, this.scanned(command, nearerMm));
     const { turnRad } = this.truth;
     const [c, s] = [Math.cos(turnRad), Math.sin(turnRad)];
     return applied(undone(this.lies), applied([c, -s, s, c], onStock));
+  }
+
+  /** Between four nodes in proportion to the way from each. */
+  private byTable(drawn: Place): Place {
+    const { table } = this.held;
+    if (!table) return drawn;
+    const { across, sideMm, nodes } = table;
+    const along = (mm: number) => {
+      const at = Math.max(0, Math.min(across - 1, (mm / sideMm + 0.5) * (across - 1)));
+      const low = Math.min(across - 2, Math.floor(at));
+      return { low, share: at - low };
+    };
+    const [u, v] = [along(drawn.x), along(drawn.y)];
+    const node = (column: number, row: number) => nodes[row * across + column] ?? { dx: 0, dy: 0 };
+    const between = (of: (n: { dx: number; dy: number }) => number) =>
+      (1 - v.share) * ((1 - u.share) * of(node(u.low, v.low)) + u.share * of(node(u.low + 1, v.low))) +
+      v.share * ((1 - u.share) * of(node(u.low, v.low + 1)) + u.share * of(node(u.low + 1, v.low + 1)));
+    return { x: drawn.x + between((n) => n.dx), y: drawn.y + between((n) => n.dy) };
   }
 
   /** What the controller makes of a place by scale and coefficients: displacements known at the nodes of its field, and curves between. */

@@ -51,6 +51,8 @@ export const practiceControllerSchema = z.object({
   rowShifts: z.array(z.object({ at: z.number(), value: z.number() })).optional(),
   /** Numbers by the key of their setting; left out before there were any. */
   numbers: z.record(z.string(), heldNumberSchema).optional(),
+  /** The file of the correction table that is loaded; left out where none is. */
+  fieldTable: z.string().optional(),
 });
 export type PracticeController = z.infer<typeof practiceControllerSchema>;
 

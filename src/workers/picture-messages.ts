@@ -1,6 +1,7 @@
 /** What the page and the worker that reads pictures say to each other. */
 import type { Piece } from "../core/coupon/piece";
 import type { Site } from "../core/coupon/site";
+import type { GridRead, PixelPoint } from "../core/picture/dots/read-grid";
 import type { PictureScale } from "../core/picture/picture-scale";
 import type { CouponPlacement } from "../core/picture/place-coupon";
 import type { PartRead, PicturePart } from "../core/picture/read-part";
@@ -17,9 +18,18 @@ export type ReadOrder = {
   parts: readonly PicturePart[];
 };
 
+export type GridOrder = {
+  /** Dots along each side. */
+  across: number;
+  brighter: boolean;
+  /** Round pieces that are no dots, as a person says, pixels. */
+  dirt: readonly PixelPoint[];
+};
+
 export type ToReader =
   | { kind: "load"; url: string; width: number; height: number }
   | ({ kind: "read" } & ReadOrder)
+  | ({ kind: "read grid" } & GridOrder)
   | { kind: "show"; part: ShownPart };
 
 export type FromReader =
@@ -29,4 +39,5 @@ export type FromReader =
   /** Where the coupon lies: shown before its sites are read. */
   | { kind: "placed"; placement: CouponPlacement }
   | { kind: "read"; found: PartRead[]; ms: number }
+  | { kind: "grid"; read: Extract<GridRead, { ok: true }>; ms: number }
   | { kind: "shown"; part: ShownPart; pixels: ImageData };

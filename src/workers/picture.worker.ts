@@ -1,4 +1,5 @@
 /** Holds a picture and reads it: the page only says what it wants to see. */
+import { readGrid } from "../core/picture/dots/read-grid";
 import type { GreyPicture } from "../core/picture/grey-picture";
 import { checkedPicture } from "../core/picture/grey-picture";
 import { placeCoupon, placementOf } from "../core/picture/place-coupon";
@@ -27,6 +28,11 @@ async function act(message: ToReader): Promise<void> {
     return say({ kind: "shown", part: message.part, pixels }, [pixels.data.buffer]);
   }
   const began = performance.now();
+  if (message.kind === "read grid") {
+    const read = readGrid(picture, message.across, message.brighter, message.dirt);
+    if (read.ok) return say({ kind: "grid", read, ms: performance.now() - began });
+    return say({ kind: "failed", why: read.why, scaleTimes: null });
+  }
   const found = message.parts.length > 0 ? readParts(picture, message) : readWhole(picture, message);
   if (found) say({ kind: "read", found, ms: performance.now() - began });
 }

@@ -155,6 +155,8 @@ export const measurandSchema = z.discriminatedUnion("kind", [
   /** From a straight edge that the stock lies against to a line along it, at a place of the coupon. */
   z.object({ kind: z.literal("fence distance"), side: z.enum(["left", "front"]), near: couponPointSchema }),
   z.object({ kind: z.literal("spot centre"), near: couponPointSchema }),
+  /** Every dot of a square grid, as a scanner shows it with the stock turned so far on its glass, degrees. */
+  z.object({ kind: z.literal("dots"), across: z.number().int().positive(), turnedDeg: z.number() }),
   /**
    * On a part that turns, along its surface from one line to another: `onward` the way on which it was turned, up to a whole turn; `gap` what is
    * left to a whole turn, between the edges that face each other, below 0 where it went past; `beside` from edge to same edge, positive

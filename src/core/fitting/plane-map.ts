@@ -17,8 +17,8 @@ export type PlaneMap = {
   /** H: u and v reach from -1 to 1 over what was measured. */
   half: number;
   /** Coefficients in the order of {@link powersOf}. */
-  x: readonly number[];
-  y: readonly number[];
+  x: number[];
+  y: number[];
 };
 
 export type PlaneFit = {

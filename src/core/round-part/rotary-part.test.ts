@@ -1,6 +1,6 @@
 /** Sums by hand; the taper against a sector of paper as anybody can cut it. (common practice, no source) */
 import { describe, expect, it } from "vitest";
-import { bentPath } from "./develop-path";
+import { bentPath } from "../geometry/bent-path";
 import { artworkFactor, circumferenceMm, partSteps, wrapsOf } from "./round-part";
 import { diameterAt, flatFrom, type Lay, type Level, sentFrom, sideAngleRad, slantMm, travelAtEnds } from "./taper";
 

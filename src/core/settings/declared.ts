@@ -17,3 +17,8 @@ export function tableBySpeed(
 ): SettingSpec {
   return { owner: "machine", shape: "table", copied: false, unit: "mm", atUnit: "mmPerS", larger: null, ...of };
 }
+
+/** A correction of the whole field of a lens. */
+export function mapSetting(of: Pick<SettingSpec, Said>): SettingSpec {
+  return { owner: "optic", shape: "map", copied: false, unit: "mm", atUnit: null, larger: null, ...of };
+}

@@ -9,6 +9,7 @@ import {
   roundedToStep,
   valueText,
 } from "./entry-text";
+import { NO_FIELD_TABLE } from "./field-table";
 import type { HeldSetting } from "./setting";
 
 const INCH: HeldSetting = {
@@ -60,7 +61,7 @@ describe("a value as the controller takes it", () => {
     expect(valueText(table, "mm")).toBe("100: 0.1 · 300: −0.25 mm");
     expect(valueText({ shape: "table", rows: [] }, "mm")).toBe("no entries");
     expect(valueText({ shape: "scalar", value: 25.4 }, "in")).toBe("1 in");
-    expect(valueText({ shape: "map", nodes: [] }, "mm")).toBe("a table of 0 nodes");
+    expect(valueText(NO_FIELD_TABLE, "mm")).toBe("none");
     expect(valueText(null, "mm")).toBe("not known");
   });
 

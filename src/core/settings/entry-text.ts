@@ -1,6 +1,8 @@
 /** Values as a controller shows and takes them: in its unit, with its digits. */
+
 import { afterNumber, fixed, plain } from "../metrology/quantity-text";
 import { fromInternal, SWITCH_WORDS, type UnitId } from "../metrology/units";
+import { fieldTableText } from "./field-table";
 import type { HeldSetting, SettingValue } from "./setting";
 
 /** Digits shown where nothing is said of the controller's own: so many decimals, and small numbers with so many figures. */
@@ -52,7 +54,7 @@ export function valueText(value: SettingValue | null, unit: UnitId): string {
   };
   const symbol = afterNumber(unit);
   if (value.shape === "scalar") return `${text(value.value)}${symbol}`;
-  if (value.shape === "map") return `a table of ${value.nodes.length} nodes`;
+  if (value.shape === "map") return fieldTableText(value);
   if (value.rows.length === 0) return "no entries";
   return `${value.rows.map((r) => `${plain(r.at)}: ${text(r.value)}`).join(" · ")}${symbol}`;
 }

@@ -2,6 +2,7 @@
 import { z } from "zod";
 import type { FieldTerm } from "../geometry/field-term";
 import { type Dimension, toInternal, UNITS, type UnitId, unitIdSchema } from "../metrology/units";
+import { fieldTableSchema } from "./field-table";
 
 export const settingValueSchema = z.discriminatedUnion("shape", [
   z.object({ shape: z.literal("scalar"), value: z.number() }),
@@ -10,10 +11,7 @@ export const settingValueSchema = z.discriminatedUnion("shape", [
     shape: z.literal("table"),
     rows: z.array(z.object({ at: z.number(), value: z.number() })),
   }),
-  z.object({
-    shape: z.literal("map"),
-    nodes: z.array(z.object({ x: z.number(), y: z.number(), dx: z.number(), dy: z.number() })),
-  }),
+  fieldTableSchema,
 ]);
 export type SettingValue = z.infer<typeof settingValueSchema>;
 
@@ -50,6 +48,10 @@ export type Acts =
   | { on: "field turn" }
   /** The form of the field: a term of its map. */
   | { on: "field form"; term: FieldTerm }
+  /** Every point of the field, by a table in the controller. */
+  | { on: "field table" }
+  /** Drawings, before they are sent: Ustrina bends them. */
+  | { on: "drawings" }
   /** Nothing that a file shows: the next burn is laid out by it. */
   | { on: "next burn" };
 

@@ -74,14 +74,21 @@ export function readAnswerInput(site: Site, input: AnswerInput, sitting: Sitting
     }
     case "points": {
       if (ask.kind !== "points") return wrongKind();
+      // Where both are empty nothing was seen.
+      const isSeen = (i: number) => `${input.points[i]?.x ?? ""}${input.points[i]?.y ?? ""}`.trim() !== "";
+      const seen = ask.nominal.flatMap((_, i) => (isSeen(i) ? [i] : []));
+      if (seen.length === 0) return refused("x0", "Enter at least one point.");
       return joined(
-        input.points.flatMap((p, i) => [
-          length(p.x, `x${i}`, "length", input.unit),
-          length(p.y, `y${i}`, "length", input.unit),
+        seen.flatMap((i) => [
+          length(input.points[i]?.x ?? "", `x${i}`, "length", input.unit),
+          length(input.points[i]?.y ?? "", `y${i}`, "length", input.unit),
         ]),
         (all) => ({
           kind: "points",
-          points: ask.nominal.map((_, i) => ({ x: all[2 * i] ?? 0, y: all[2 * i + 1] ?? 0 })),
+          points: ask.nominal.map((_, i) => {
+            const at = seen.indexOf(i);
+            return at < 0 ? null : { x: all[2 * at] ?? 0, y: all[2 * at + 1] ?? 0 };
+          }),
         }),
       );
     }

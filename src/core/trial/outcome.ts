@@ -2,6 +2,7 @@
 import { z } from "zod";
 import { pieceSchema } from "../coupon/piece";
 import { figureSchema } from "../drawing/figure";
+import { detailSchema } from "../drawing/scene";
 import { rectSchema } from "../geometry/rect";
 import { budgetPartSchema } from "../metrology/budget";
 import { measuredSchema } from "../metrology/measured";
@@ -141,6 +142,19 @@ export const wishSchema = z.object({
   /** Each kept as a decision; empty before it is typed. */
   fields: z.array(z.object({ decision: z.string(), label: z.string(), text: z.string() })),
   checks: z.array(z.object({ decision: z.string(), label: z.string(), on: z.boolean() })),
+  /** Each kept as a decision; left out where there are none. */
+  choices: z
+    .array(
+      z.object({
+        decision: z.string(),
+        label: z.string(),
+        chosen: z.string(),
+        options: z.array(z.object({ value: z.string(), label: z.string() })),
+      }),
+    )
+    .optional(),
+  /** What was chosen, drawn; left out where words do. */
+  drawing: detailSchema.optional(),
   /** What follows, one line each. */
   lines: z.array(z.string()),
   /** Why nothing follows. */

@@ -9,6 +9,7 @@ import type { MachineSpec } from "../../core/machine/machine-spec";
 import { inUnit, plain } from "../../core/metrology/quantity-text";
 import type { LengthUnit } from "../../core/metrology/units";
 import type { AnyProcedure } from "../../core/procedures/contract";
+import { fieldTableText } from "../../core/settings/field-table";
 import { isHeldBy, type SettingSpec, type SettingsInForce, type SettingValue } from "../../core/settings/setting";
 import { shownUnit } from "../../core/trial/decisions";
 import type { Purpose } from "../../core/trial/history";
@@ -107,7 +108,7 @@ function heldRows(setting: SettingSpec, value: SettingValue | null, length: Leng
   const text = (internal: number) => inUnit(internal, shownUnit(setting.unit, length), HELD_DECIMALS);
   if (value === null) return [{ label: "not known", value: null }];
   if (value.shape === "scalar") return [{ label: setting.label, value: text(value.value) }];
-  if (value.shape === "map") return [{ label: `a field of ${value.nodes.length} points`, value: null }];
+  if (value.shape === "map") return [{ label: fieldTableText(value), value: null }];
   if (value.rows.length === 0) return [{ label: "no entries", value: null }];
   return value.rows.map((row) => ({
     label: setting.atUnit ? inUnit(row.at, setting.atUnit) : plain(row.at),

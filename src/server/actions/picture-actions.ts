@@ -25,12 +25,22 @@ export async function dropPicture(input: unknown) {
   });
 }
 
+/** Of the largest grid. */
+const MOST_DOTS = 33 * 33;
+
 const readings = z
   .array(
     z.union([
       z.object({
         site: z.string(),
         mm: z.number().finite(),
+        uMm: z.number().positive().finite(),
+        degreesOfFreedom: z.number().positive().finite(),
+        edited: z.boolean(),
+      }),
+      z.object({
+        site: z.string(),
+        points: z.array(z.object({ x: z.number().finite(), y: z.number().finite() }).nullable()).max(MOST_DOTS),
         uMm: z.number().positive().finite(),
         degreesOfFreedom: z.number().positive().finite(),
         edited: z.boolean(),

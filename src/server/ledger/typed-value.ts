@@ -2,12 +2,16 @@
 import { plain } from "../../core/metrology/quantity-text";
 import { parseReading, parseSignedReading } from "../../core/metrology/reading-text";
 import { UNITS, type UnitId } from "../../core/metrology/units";
+import { NO_FIELD_TABLE } from "../../core/settings/field-table";
 import type { SettingSpec, SettingValue } from "../../core/settings/setting";
 import { FormFaults } from "../form-faults";
 import { Refusal } from "../refusal";
 
 /** One number as typed, by its row: the place in a table, as a number where the page knows it. */
 export type TypedRow = { at: number | string | null; text: string };
+
+/** What stands for a correction of the whole field: none, as the ledger says, or as a trial made it. */
+export const [NO_TABLE, AS_HELD, AS_MADE] = ["none", "held", "made"];
 
 /** Larger than anything a controller holds, in internal units. */
 const LARGEST = 1e7;
@@ -17,7 +21,10 @@ const LARGEST = 1e7;
  * @throws Refusal with the faults of all rows: `value`, `row 300` where the page knows the row, else `row 2 at`, `row 2`
  */
 export function typedValue(setting: SettingSpec, unit: UnitId, rows: readonly TypedRow[]): SettingValue {
-  if (setting.shape === "map") throw new Refusal("value", "A map is not typed: it comes from a trial.");
+  if (setting.shape === "map") {
+    if (rows[0]?.text === NO_TABLE) return NO_FIELD_TABLE;
+    throw new Refusal("value", "A trial makes this value. Here you can only enter that there is none.");
+  }
   if (setting.shape === "scalar") {
     const only = rows[0];
     if (!only || only.text.trim() === "") throw new Refusal("value", "Type the value.");

@@ -5,6 +5,7 @@ import { deflate } from "node:zlib";
 import { fromInternal } from "../../core/metrology/units";
 import { type PictureScale, scaleFromDpi } from "../../core/picture/picture-scale";
 import { READER_VERSION } from "../../core/picture/read-picture";
+import type { AnswerInput } from "../../core/trial/answer-input";
 import type { Db } from "../../data/database";
 import { addPicture, greyOf, type PictureFacts, picturesOf, setScale, takeBackPicture } from "../../data/pictures";
 import { addSession, isReadingKnown } from "../../data/readings";
@@ -77,6 +78,14 @@ const NO_PICTURE = "This round has no such picture.";
 
 export type PictureReading =
   | { site: string; mm: number; uMm: number; degreesOfFreedom: number; edited: boolean }
+  /** Dots of a grid, mm from the lower left corner of the picture; `null` where none was seen. */
+  | {
+      site: string;
+      points: readonly ({ x: number; y: number } | null)[];
+      uMm: number;
+      degreesOfFreedom: number;
+      edited: boolean;
+    }
   /** Nothing is marked there. */
   | { site: string; blank: true };
 
@@ -100,7 +109,7 @@ export function acceptPicture(
   const facts = picturesOf(db, round.id).find((p) => p.id === input.picture);
   if (!facts?.scale) throw new Refusal("picture", facts ? "This picture has no scale yet." : NO_PICTURE);
   if (readings.length === 0) throw new Refusal("picture", "Nothing is read in this picture yet.");
-  const measured = readings.flatMap((r) => ("mm" in r ? [r] : []));
+  const measured = readings.flatMap((r) => ("blank" in r ? [] : [r]));
   // Also where they were taken back since: then it is not a second sitting.
   if (isReadingKnown(db, keyOf(0))) return readings.length;
   return db.transaction((tx) => {
@@ -113,13 +122,11 @@ export function acceptPicture(
         takeReading(tx, { ...common, input: { kind: "cannot read", why: "Nothing marked there." } }, now);
         return;
       }
-      const words = r.mm < 0 ? "negative" : "positive";
-      const text = fromInternal(Math.abs(r.mm), "mm").toFixed(5);
       takeReading(
         tx,
         {
           ...common,
-          input: { kind: "quantity", text, words, unit: "mm" },
+          input: "points" in r ? pointsInput(r.points) : lengthInput(r.mm),
           picture: {
             sha256: facts.sha256,
             reader: READER_VERSION,
@@ -133,6 +140,17 @@ export function acceptPicture(
     });
     return readings.length;
   });
+}
+
+function lengthInput(mm: number): AnswerInput {
+  const text = fromInternal(Math.abs(mm), "mm").toFixed(5);
+  return { kind: "quantity", text, words: mm < 0 ? "negative" : "positive", unit: "mm" };
+}
+
+/** An empty point is one that was not seen. */
+function pointsInput(points: readonly ({ x: number; y: number } | null)[]): AnswerInput {
+  const text = (mm: number | undefined) => (mm === undefined ? "" : mm.toFixed(5));
+  return { kind: "points", points: points.map((p) => ({ x: text(p?.x), y: text(p?.y) })), unit: "mm" };
 }
 
 function refuseEnded(db: Db, trialId: number): void {

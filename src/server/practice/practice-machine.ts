@@ -1,10 +1,12 @@
+import { withTable } from "../../burning/loaded-table";
 import { actingSettings, settingByKey } from "../../core/course/acting-setting";
 import { NO_NAME } from "../../core/procedures/rotary/plan";
+import { type FieldTable, NO_FIELD_TABLE } from "../../core/settings/field-table";
 import type { SettingValue } from "../../core/settings/setting";
 import type { Adjustment } from "../../core/trial/outcome";
 import type { Db } from "../../data/database";
 import { fromColumn, toColumn } from "../../data/json-column";
-import type { Machine } from "../../data/machines";
+import { type Machine, machineById } from "../../data/machines";
 import { fittedNow } from "../../data/parts";
 import { type PracticeRow, practiceOf, setPractice } from "../../data/practice";
 import { beamTurned, type HeldNumber } from "../../practice/axes-truth";
@@ -70,6 +72,10 @@ export function enterInPractice(
   { before, value }: { before: SettingValue | null; value: SettingValue | null },
 ): void {
   foundInPractice(db, machineId, setting, before ?? value);
+  if (setting === actingSettings({ on: "field table" }, "map")[0]?.key) {
+    loadTable(db, machineId, value?.shape === "map" ? value : NO_FIELD_TABLE);
+    return;
+  }
   const key = keyOf(db, machineId, setting);
   changeController(db, machineId, (held) => {
     const rows = value?.shape === "table" ? value.rows : [];
@@ -79,6 +85,12 @@ export function enterInPractice(
     if (!known) return held;
     return withNumber(held, key, { ...known, now: value?.shape === "scalar" ? value.value : known.found });
   });
+}
+
+/** The controller takes the file, as a real one does. */
+function loadTable(db: Db, machineId: number, table: FieldTable): void {
+  const machine = machineById(db, machineId);
+  if (machine) changeController(db, machineId, (held) => withTable(held, table, machine.spec));
 }
 
 function changeController(db: Db, machineId: number, change: (held: PracticeController) => PracticeController): void {

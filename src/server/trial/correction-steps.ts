@@ -18,7 +18,7 @@ import { addLearned, addVerdict } from "../../data/solutions";
 import { endTrial, setDecision } from "../../data/trials";
 import { FormFaults } from "../form-faults";
 import { takeBackNewest } from "../ledger/ledger-steps";
-import { type TypedRow, typedValue } from "../ledger/typed-value";
+import { AS_HELD, AS_MADE, type TypedRow, typedValue } from "../ledger/typed-value";
 import { enterInPractice } from "../practice/practice-machine";
 import { settingUnit } from "../procedures/settings";
 import { Refusal } from "../refusal";
@@ -38,7 +38,7 @@ export type TypedSettings = Readonly<Record<string, readonly TypedRow[] | null>>
 export function confirmHeld(db: Db, trialId: number, n: number, held: TypedSettings, now: number): void {
   const full = fullTrial(db, trialId);
   const round = burnedRound(db, trialId, n);
-  const values = typedIn(full, held);
+  const values = typedIn(full, held, (key) => round.inForce?.[key] ?? null);
   const acting = actingHolder(db, full, round.plan);
   const others = full.procedure.sets(round.plan, full.machine).filter((key) => !values.has(key));
   const isLast = others.every((key) => isReadBack(round, full.trial.decisions, key));
@@ -111,7 +111,8 @@ export function recordEntries(
     );
   const outcome = full.procedure.solve(historyOf(full, input.n));
   const form = new FormFaults();
-  const entries = [...typedIn(full, input.rows)].flatMap(([setting, typed]) => {
+  const made = (setting: string) => correctionFor(outcome, setting).newValue;
+  const entries = [...typedIn(full, input.rows, made)].flatMap(([setting, typed]) => {
     const before = inForce?.[setting] ?? null;
     const value = typed && merged(before, typed);
     const outside = value && rangeFault(value, full.machine.held[setting]);
@@ -238,13 +239,21 @@ function settingOf(full: FullTrial, key: string): SettingSpec {
   return spec;
 }
 
-/** @throws Refusal with the faults of all settings */
-function typedIn(full: FullTrial, typed: TypedSettings): Map<string, SettingValue | null> {
+/**
+ * @param known the value that a correction of the whole field has, which nobody types
+ * @throws Refusal with the faults of all settings
+ */
+function typedIn(
+  full: FullTrial,
+  typed: TypedSettings,
+  known: (setting: string) => SettingValue | null,
+): Map<string, SettingValue | null> {
   const form = new FormFaults();
   const values = new Map<string, SettingValue | null>();
   for (const [key, rows] of Object.entries(typed)) {
     const setting = settingOf(full, key);
-    const read = () => typedValue(setting, settingUnit(full.machine, key), rows ?? []);
+    const isKnown = setting.shape === "map" && [AS_HELD, AS_MADE].includes(rows?.[0]?.text ?? "");
+    const read = () => (isKnown ? known(key) : typedValue(setting, settingUnit(full.machine, key), rows ?? []));
     values.set(key, rows && form.read(read, null, `${key} `));
   }
   form.refuse();

@@ -10,6 +10,7 @@ import type { Paper } from "../../formats/run-sheet/sheet-page";
 import { sheetPdf } from "../../formats/run-sheet/sheet-pdf";
 import { svgOf } from "../../formats/svg-writer";
 import { Refusal } from "../refusal";
+import { fieldTableFile } from "./field-table-file";
 import { madeDrawing } from "./made-drawing";
 import { practiceScan, SCAN_DPI } from "./practice-scan";
 import { roundGcode } from "./round-gcode";
@@ -61,7 +62,18 @@ const FILES: Record<string, Maker> = {
   "practice-scan.png": {
     suffix: "-practice-scan.png",
     mime: "image/png",
-    make: (db, full, n, { dpi }) => practiceScan(db, full, n, SCAN_DPI.find((d) => d === dpi) ?? SCAN_DPI[0]),
+    make: (db, full, n, { dpi, of }) =>
+      practiceScan(db, full, n, SCAN_DPI.find((d) => d === dpi) ?? SCAN_DPI[0], of?.replaceAll("-", " ")),
+  },
+  "field-table.csv": {
+    suffix: "-field-table.csv",
+    mime: "text/csv",
+    make: (_, full, n) => fieldTableFile(full, n, "csv"),
+  },
+  "field-table.json": {
+    suffix: "-field-table.json",
+    mime: "application/json",
+    make: (_, full, n) => fieldTableFile(full, n, "json"),
   },
   "made.svg": {
     suffix: ".svg",

@@ -3,12 +3,14 @@
  * each procedure either changes what the machine burns from the same file, or is what the next burn is laid out by.
  */
 import { describe, expect, it } from "vitest";
+import { withTable } from "../../burning/loaded-table";
 import { burnFile } from "../../burning/practice-burn";
 import { PROCEDURES } from "../../core/course/registry";
 import type { MachineSpec } from "../../core/machine/machine-spec";
 import { type Gauge, gaugeAsUsual } from "../../core/metrology/gauge";
 import type { AnyProcedure } from "../../core/procedures/contract";
 import { scanOffset } from "../../core/procedures/scan-offset/procedure";
+import type { FieldTable } from "../../core/settings/field-table";
 import type { SettingSpec, SettingsInForce } from "../../core/settings/setting";
 import type { History } from "../../core/trial/history";
 import type { PlanContext } from "../../core/trial/plan-form";
@@ -38,19 +40,33 @@ const contextOn = (machine: MachineSpec): PlanContext => ({
   gauges: [CALIPERS],
 });
 
+/** A field that is half a millimetre too wide at its edge is undone. */
+const UNDONE: FieldTable = {
+  shape: "map",
+  undone: [{ map: { degree: 1, half: 50, x: [0, 50.5, 0], y: [0, 0, 50] }, reachMm: 45 }],
+  form: null,
+};
+
 /** The controller with another value than it was found with. */
-function changed({ key, shape, acts }: SettingSpec): PracticeController {
+function changed({ key, shape, acts }: SettingSpec, machine: MachineSpec): PracticeController {
   const rows = [{ at: 300, value: 0.2 }];
+  if (shape === "map") return acts.on === "field table" ? withTable(NOTHING, UNDONE, machine) : NOTHING;
   if (shape === "table")
     return acts.on === "scanned rows" ? { ...NOTHING, rowShifts: rows } : { ...NOTHING, table: rows };
   return { ...NOTHING, numbers: { [key]: { found: 1, now: 1.05 } } };
 }
 
 /** What the same file leaves on the stock: burned as drawn and, on a part that turns, laid around it. */
-function marksOf(procedure: AnyProcedure, machine: MachineSpec, controller: PracticeController) {
+function marksOf(
+  procedure: AnyProcedure,
+  machine: MachineSpec,
+  controller: PracticeController,
+  inForce: SettingsInForce = {},
+) {
   const context = contextOn(machine);
-  const spec = procedure.round(procedure.plan(context).defaults, context, "measure");
-  const [piece] = spec.pieces;
+  const plan = procedure.plan(context).defaults;
+  const spec = procedure.round(plan, context, "measure");
+  const [piece] = procedure.asSent(spec, plan, inForce, machine).pieces;
   const text =
     machine.kind === "galvo"
       ? piece
@@ -124,7 +140,9 @@ describe("a practice machine with the opposite sense", () => {
 
 describe.each(EACH)("%s on a practice %s", (_key, _kind, setting, procedure, machine) => {
   it("acts as it is declared once it is entered", () => {
-    const [before, after] = [marksOf(procedure, machine, NOTHING), marksOf(procedure, machine, changed(setting))];
+    const bent: SettingsInForce = setting.acts.on === "drawings" ? { [setting.key]: UNDONE } : {};
+    const before = marksOf(procedure, machine, NOTHING);
+    const after = marksOf(procedure, machine, changed(setting, machine), bent);
     expect(JSON.stringify(before) !== JSON.stringify(after)).toBe(setting.acts.on !== "next burn");
     if (setting.acts.on === "next burn") expect(isLaidOutBy(procedure, machine, setting)).toBe(true);
   });

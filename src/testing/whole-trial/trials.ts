@@ -50,6 +50,17 @@ export const TRIALS = {
       scale: { seed: 1, machine: SAMPLE_GALVO, plan: { way: "scale" } },
       seven: { seed: 2, machine: SAMPLE_GALVO, plan: { way: "seven" } },
       "nine by rule": { seed: 3, machine: SAMPLE_GALVO, gauge: "rule", plan: { way: "nine", knownMm: 0 } },
+      "grid, table": { seed: 4, machine: SAMPLE_GALVO, plan: { how: "grid", takes: "table" } },
+      "grid, one scan, coefficients": {
+        seed: 5,
+        machine: SAMPLE_GALVO,
+        plan: { how: "grid", pictures: "one", across: 15, way: "seven" },
+      },
+      "grid, bent artwork, proved by a square": {
+        seed: 6,
+        machine: SAMPLE_GALVO,
+        plan: { how: "grid", takes: "artwork", proved: "square", across: 11 },
+      },
     },
   },
   "head-turn": {

@@ -4,11 +4,13 @@
  * The texts are kept beside each procedure. They are no proof that a number is right: accuracy is tested against the hidden errors of the
  * machine, and budgets by hand. They show what a change of the code changes. A difference needs a reason in the commit.
  */
+import { withTable } from "../../burning/loaded-table";
 import { forecastOf } from "../../core/course/forecast";
 import type { MachineSpec } from "../../core/machine/machine-spec";
 import { type Gauge, type GaugeKind, usualGauge } from "../../core/metrology/gauge";
 import type { UnitId } from "../../core/metrology/units";
 import type { AnyProcedure } from "../../core/procedures/contract";
+import { NO_FIELD_TABLE } from "../../core/settings/field-table";
 import type { HeldSetting, SettingSpec, SettingsInForce, SettingValue } from "../../core/settings/setting";
 import { usualStepIn } from "../../core/settings/setting";
 import type { Answer } from "../../core/trial/answer";
@@ -96,7 +98,7 @@ export function wholeTrial(trial: WholeTrial): string {
     if (next.do !== "round" || outcome.status !== "solved") break;
     for (const { setting, newValue } of outcome.corrections) {
       stored = { ...stored, [setting]: newValue };
-      ({ controller, numbers } = entered(controller, numbers, procedure, setting, newValue));
+      ({ controller, numbers } = entered(controller, numbers, procedure, setting, newValue, machine));
     }
     plan = next.plan as Record<string, unknown>;
     purpose = next.purpose;
@@ -116,15 +118,17 @@ function entered(
   procedure: AnyProcedure,
   setting: string,
   value: SettingValue,
+  machine: MachineSpec,
 ): { controller: PracticeController; numbers: Numbers } {
   if (value.shape === "scalar") {
     const before = numbers[setting] ?? { found: value.value, now: value.value };
     const now = { ...numbers, [setting]: { ...before, now: value.value } };
     return { controller: { ...controller, numbers: now }, numbers: now };
   }
-  if (value.shape !== "table") return { controller, numbers };
-  const shifts = procedure.settings.find((s) => s.key === setting)?.acts.on === "scanned rows";
-  const table = shifts ? { rowShifts: value.rows } : { table: value.rows };
+  const { on } = procedure.settings.find((s) => s.key === setting)?.acts ?? { on: "next burn" };
+  if (value.shape === "map")
+    return { controller: on === "field table" ? withTable(controller, value, machine) : controller, numbers };
+  const table = on === "scanned rows" ? { rowShifts: value.rows } : { table: value.rows };
   return { controller: { ...controller, ...table }, numbers };
 }
 
@@ -141,9 +145,11 @@ function holding(machine: MachineSpec, { procedure, units = {} }: WholeTrial): M
 
 function storedAtFirst({ procedure, stored = {} }: WholeTrial): SettingsInForce {
   const first = (setting: SettingSpec): SettingValue =>
-    setting.shape === "table"
-      ? { shape: "table", rows: [] }
-      : { shape: "scalar", value: stored[setting.key] ?? (setting.unit === "percent" ? 1 : 0) };
+    setting.shape === "map"
+      ? NO_FIELD_TABLE
+      : setting.shape === "table"
+        ? { shape: "table", rows: [] }
+        : { shape: "scalar", value: stored[setting.key] ?? (setting.unit === "percent" ? 1 : 0) };
   return Object.fromEntries(procedure.settings.map((setting) => [setting.key, first(setting)]));
 }
 

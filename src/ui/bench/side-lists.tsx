@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
 import type { UnitId } from "../../core/metrology/units";
 import { valueText } from "../../core/settings/entry-text";
+import { fieldTableText } from "../../core/settings/field-table";
 import type { SettingValue } from "../../core/settings/setting";
 import type { BenchView } from "../../server/screens/bench-view";
 import { Ago } from "../primitives/ago";
@@ -103,6 +104,6 @@ function Item({ children }: { children: ReactNode }) {
 /** In a line: a table by how many entries it has. */
 function shortText(value: SettingValue | null, unit: UnitId): string {
   if (value === null || value.shape === "scalar") return valueText(value, unit);
-  if (value.shape === "map") return `${value.nodes.length} nodes`;
+  if (value.shape === "map") return fieldTableText(value);
   return value.rows.length === 0 ? "no entries" : `${value.rows.length} entries`;
 }

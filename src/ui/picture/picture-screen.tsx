@@ -8,6 +8,7 @@ import { buttonClass } from "../primitives/button";
 import { PickField } from "../primitives/fields";
 import { Link } from "../primitives/link";
 import { stageHref } from "../trial/shared/stages";
+import { GridScreen } from "./grid-screen";
 import { PicturePick } from "./picture-pick";
 import { PictureReading } from "./picture-reading";
 
@@ -47,6 +48,25 @@ export function PictureScreen({ view, n, pictures, earlier }: Props) {
         </Link>
       </main>
     );
+  const choice = (
+    <div className="grid grid-cols-1 gap-3">
+      {all.length > 1 && (
+        <PickField
+          label="Picture"
+          value={String(picture.id)}
+          choices={all.map((p) => ({ value: String(p.id), label: p.name || `picture ${p.id}` }))}
+          onChange={(id) => choose(Number(id))}
+        />
+      )}
+      <PicturePick trialId={view.id} n={n} onTaken={take} small />
+    </div>
+  );
+  const drop = (id: number) => {
+    setDropped((before) => new Set(before).add(id));
+    router.refresh();
+  };
+  if (round.spec?.sites.some((s) => s.measurand.kind === "dots"))
+    return <GridScreen key={picture.id} view={view} n={n} picture={picture} choice={choice} onDropped={drop} />;
   return (
     <PictureReading
       key={picture.id}
@@ -55,23 +75,8 @@ export function PictureScreen({ view, n, pictures, earlier }: Props) {
       picture={picture}
       unit={lengthUnitOf(view)}
       earlier={before && earlier ? { round: before, picture: earlier.picture } : null}
-      onDropped={(id) => {
-        setDropped((before) => new Set(before).add(id));
-        router.refresh();
-      }}
-      choice={
-        <div className="grid grid-cols-1 gap-3">
-          {all.length > 1 && (
-            <PickField
-              label="Picture"
-              value={String(picture.id)}
-              choices={all.map((p) => ({ value: String(p.id), label: p.name || `picture ${p.id}` }))}
-              onChange={(id) => choose(Number(id))}
-            />
-          )}
-          <PicturePick trialId={view.id} n={n} onTaken={take} small />
-        </div>
-      }
+      onDropped={drop}
+      choice={choice}
     />
   );
 }

@@ -13,8 +13,13 @@ const DOING = {
   reading: "Found. Reading its sites …",
 } as const;
 
+/** What of a reading says what the reader does. */
+type ReadReading = Pick<Reading, "scale" | "stopped" | "giving" | "giveScale" | "stop" | "readOn"> & {
+  state: Pick<Reading["state"], "why" | "doing" | "scaleTimes" | "placement">;
+};
+
 /** What the reader is doing, or what it needs. */
-export function ReaderCard({ reading }: { reading: Reading }) {
+export function ReaderCard({ reading }: { reading: ReadReading }) {
   const { state, scale, stopped, giving } = reading;
   const unplaced = giving.fault.field === "" ? giving.fault.message : "";
   if (state.why)
@@ -77,7 +82,13 @@ function Card({ children }: { children: ReactNode }) {
 const SAME_SHARE = 0.0005;
 
 /** Offers the scale that the coupon tells; nothing where it tells none, or the one there is. */
-export function ByRows({ reading, times }: { reading: Reading; times: number | null }) {
+export function ByRows({
+  reading,
+  times,
+}: {
+  reading: Pick<Reading, "scale" | "giving" | "giveScale">;
+  times: number | null;
+}) {
   const { scale, giving } = reading;
   if (!scale || times === null || Math.abs(times - 1) < SAME_SHARE) return null;
   const next = scaleFromCoupon(scale, times);

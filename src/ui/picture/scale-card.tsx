@@ -14,8 +14,13 @@ import { PressedPoints } from "./pressed-points";
 import { ByRows, dotsText } from "./reader-card";
 import type { Reading } from "./use-reading";
 
+/** What of a reading has to do with its scale. */
+export type ScaledReading = Pick<Reading, "scale" | "piece" | "giving" | "giveScale"> & {
+  state: Pick<Reading["state"], "placement">;
+};
+
 type Props = {
-  reading: Reading;
+  reading: ScaledReading;
   picture: PictureFacts;
   /** The two points pressed so far; `null` while they are not asked for. */
   points: readonly PicturePoint[] | null;

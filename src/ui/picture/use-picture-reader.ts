@@ -1,9 +1,10 @@
 "use client";
 /** The worker that holds a picture: it is loaded, read, and drawn part by part, without the page ever waiting. */
 import { startTransition, useCallback, useEffect, useRef, useState } from "react";
+import type { GridRead } from "../../core/picture/dots/read-grid";
 import type { CouponPlacement } from "../../core/picture/place-coupon";
 import type { PartRead } from "../../core/picture/read-part";
-import type { FromReader, ReadOrder, ShownPart, ToReader } from "../../workers/picture-messages";
+import type { FromReader, GridOrder, ReadOrder, ShownPart, ToReader } from "../../workers/picture-messages";
 
 export type ReaderState = {
   loaded: boolean;
@@ -11,6 +12,8 @@ export type ReaderState = {
   placement: CouponPlacement | null;
   /** What was read, and where it lies. */
   found: readonly PartRead[] | null;
+  /** Dots of a grid; `null` before they are found, and for other coupons. */
+  grid: Extract<GridRead, { ok: true }> | null;
   /** How long reading took, ms. */
   ms: number | null;
   why: string | null;
@@ -23,6 +26,7 @@ const LOADING: ReaderState = {
   doing: "loading",
   placement: null,
   found: null,
+  grid: null,
   ms: null,
   why: null,
   scaleTimes: null,
@@ -61,9 +65,13 @@ export function usePictureReader({ url, width, height }: Props) {
     setState({ ...LOADING, loaded: true, doing: "looking" });
     worker.current?.postMessage({ kind: "read", ...order } satisfies ToReader);
   }, []);
+  const readGrid = useCallback((order: GridOrder) => {
+    setState({ ...LOADING, loaded: true, doing: "looking" });
+    worker.current?.postMessage({ kind: "read grid", ...order } satisfies ToReader);
+  }, []);
   /** Ends the work in hand: the picture is loaded again. */
   const stop = useCallback(() => setLife((count) => count + 1), []);
-  return { state, show, read, stop, onShown };
+  return { state, show, read, readGrid, stop, onShown };
 }
 
 function stateAfter(before: ReaderState, said: Exclude<FromReader, { kind: "shown" }>): ReaderState {
@@ -74,6 +82,8 @@ function stateAfter(before: ReaderState, said: Exclude<FromReader, { kind: "show
       return { ...before, doing: "reading", placement: said.placement };
     case "read":
       return { ...before, doing: "nothing", found: said.found, ms: said.ms };
+    case "grid":
+      return { ...before, doing: "nothing", grid: said.read, ms: said.ms };
     case "failed":
       return { ...before, doing: "nothing", why: said.why, scaleTimes: said.scaleTimes };
   }

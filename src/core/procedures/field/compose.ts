@@ -10,6 +10,7 @@
  */
 import { projected } from "../../estimate/adjustment";
 import { thinQr } from "../../fitting/thin-qr";
+import type { FieldFound } from "./found";
 import { basisOf, type FieldMap, gridOf, type MapTerm, mapped, unmapped, type Vector } from "./map";
 
 /** Places over the field at which the forms are held against each other. */
@@ -29,12 +30,20 @@ export type Composed = {
  * @param half of the working field, mm
  * @returns `null` when the terms cannot be told apart
  */
-export function composed(found: FieldMap, present: FieldMap, terms: readonly MapTerm[], half: number): Composed | null {
-  const wanted = PLACES.map((p) => {
+export function composed(
+  found: Pick<FieldFound, "to" | "from">,
+  present: FieldMap,
+  terms: readonly MapTerm[],
+  half: number,
+): Composed | null {
+  const wanted = PLACES.flatMap((p) => {
     const at = { x: p.x * half, y: p.y * half };
-    const to = mapped(present, unmapped(found, at, half), half);
-    return { p, dx: to.x - at.x, dy: to.y - at.y };
+    const drawn = found.from(at);
+    if (!drawn) return [];
+    const to = mapped(present, drawn, half);
+    return [{ p, dx: to.x - at.x, dy: to.y - at.y }];
   });
+  if (wanted.length < PLACES.length) return null;
   const controller: Partial<Record<MapTerm, number>> = {};
   for (const axis of ["x", "y"] as const) {
     const own = terms.filter((t) => basisOf(t, { x: 1, y: 1 })[axis] !== 0);
@@ -49,7 +58,7 @@ export function composed(found: FieldMap, present: FieldMap, terms: readonly Map
   return {
     controller,
     // The head is what it was: marks = f(c^-1(c'(w))).
-    after: (at) => mapped(found, unmapped(present, mapped(controller, at, half), half), half),
+    after: (at) => found.to(unmapped(present, mapped(controller, at, half), half)),
   };
 }
 

@@ -8,12 +8,12 @@ import { type Answer, PLAIN_SHARES } from "../../trial/answer";
 import { draftOf, readDraft } from "../../trial/draft";
 import type { History, RoundRecord } from "../../trial/history";
 import { composed } from "./compose";
-import { endsOf, LENGTHS, type LengthId, lengthsOf, nominalMm } from "./lengths";
 import { type FieldMap, mapped, unmapped, worstPoint } from "./map";
-import { fieldIn } from "./observe";
 import { type FieldPlan, keyOf, planWarnings, settableTerms } from "./plan";
 import { atWholeField, effectMm } from "./present";
 import { galvoField } from "./procedure";
+import { endsOf, LENGTHS, type LengthId, lengthsOf, nominalMm } from "./square/lengths";
+import { fieldIn } from "./square/observe";
 
 const EXACT: Gauge = {
   id: "r",
@@ -162,6 +162,11 @@ describe("the map of a field", () => {
   });
 });
 
+const seenAs = (map: FieldMap) => ({
+  to: (at: { x: number; y: number }) => mapped(map, at, HALF),
+  from: (at: { x: number; y: number }) => unmapped(map, at, HALF),
+});
+
 describe("what the controller has to make", () => {
   it("composes with what was in force: adding the change to it leaves more", () => {
     const present: FieldMap = { "bow x": 2, "bow y": -3, "keystone x": 1.5, shear: 1 };
@@ -174,7 +179,7 @@ describe("what the controller has to make", () => {
       shear: 0.8,
     };
     const terms = settableTerms({ way: "seven" });
-    const made = composed(found, present, terms, HALF);
+    const made = composed(seenAs(found), present, terms, HALF);
     const added = Object.fromEntries(terms.map((t) => [t, (present[t] ?? 0) - (found[t] ?? 0)]));
     const leaving = (controller: FieldMap) => (at: { x: number; y: number }) =>
       mapped(found, unmapped(present, mapped(controller, at, HALF), HALF), HALF);
@@ -185,9 +190,9 @@ describe("what the controller has to make", () => {
 
   it("leaves only what its form cannot make", () => {
     const terms = settableTerms({ way: "seven" });
-    const made = composed({ "bow x": 1.1, "bow y": -2.1, "scale x": 0.5, shear: 0.3 }, {}, terms, HALF);
+    const made = composed(seenAs({ "bow x": 1.1, "bow y": -2.1, "scale x": 0.5, shear: 0.3 }), {}, terms, HALF);
     expect(worstPoint((at) => made?.after(at) ?? at, HALF).mm).toBeLessThan(0.09);
-    const own = composed({ "quadratic x": 0.2 }, {}, terms, HALF);
+    const own = composed(seenAs({ "quadratic x": 0.2 }), {}, terms, HALF);
     expect(worstPoint((at) => own?.after(at) ?? at, HALF).mm).toBeCloseTo(0.2, 1);
   });
 });
@@ -353,7 +358,7 @@ describe("a plan for a field", () => {
   it("refuses by name a square that does not fit, a diagonal beyond the gauge, a table that is on, a coefficient without a range", () => {
     expect(issues({ sideXMm: "200", fieldMm: "190" }).join()).toMatch(/larger than the working field of 190 mm/);
     expect(issues({ sideXMm: "150", fieldMm: "190" }).join()).toMatch(/Enter between 171 and 180.5 mm/);
-    expect(issues({}).join()).toMatch(/gauge: The diagonal is 24\d.\d mm/);
+    expect(issues({}).join()).toMatch(/gauge: The longest length is 24\d.\d mm/);
     expect(issues({ table: "on" }).join()).toMatch(/Switch the table off/);
     const held = { "field bow x": { unit: "one", step: 1, range: null, tableKind: "not known", sense: 1 } } as const;
     const open = { ...context, machine: { ...context.machine, held } };

@@ -1,29 +1,22 @@
 /** The errors of the field as arrows, before and as they will be. */
 import type { Figure } from "../../drawing/figure";
-import type { RoundRecord } from "../../trial/history";
-import { gridOf, mapped, type Vector } from "./map";
-import type { Needs } from "./needs";
-import type { FieldRead } from "./observe";
-import type { FieldPlan } from "./plan";
+import type { FieldFound } from "./found";
+import { gridOf, type Vector } from "./map";
 
 const PLACES = gridOf(9);
 /** The longest arrow is this share of the distance between two places. */
 const LONGEST = 0.9;
 const ROUND = [1, 2, 5];
 
-export function fieldFigures(
-  { plan }: Pick<RoundRecord<FieldPlan>, "plan">,
-  { map }: FieldRead,
-  { composed }: Needs,
-): Figure[] {
-  const half = plan.fieldMm / 2;
+/** @param after where marks will lie once the corrections are in force, from the middle of the field, mm */
+export function fieldFigures(found: FieldFound, after: (at: Vector) => Vector): Figure[] {
   return [
-    arrows("field before", "The field as it is", half, (at) => mapped(map, at, half)),
-    arrows("field after", "As it will be", half, composed.after),
+    arrows("field before", "The field as it is", found.reachMm, found.to),
+    arrows("field after", "As it will be", found.reachMm, after),
   ];
 }
 
-function arrows(id: string, title: string, half: number, map: (at: Vector) => Vector): Figure {
+export function arrows(id: string, title: string, half: number, map: (at: Vector) => Vector): Figure {
   const found = PLACES.map((p) => {
     const at = { x: p.x * half, y: p.y * half };
     const to = map(at);

@@ -1,43 +1,55 @@
 /** Verdict on a field: what each setting leaves at the corner, alone against the tolerance. */
-import { judgeErrors } from "../../measuring/judge-errors";
+import { judgeErrors, type Remaining } from "../../measuring/judge-errors";
 import { times } from "../../metrology/budget";
 import { expandedUncertainty } from "../../metrology/measured";
 import { fixed } from "../../metrology/quantity-text";
 import type { History, RoundRecord } from "../../trial/history";
-import { type MapTerm, termName } from "./map";
+import { FARTHEST, worstOf } from "./found";
+import { type MapTerm, termError, termName } from "./map";
 import { needsOf } from "./needs";
-import { type FieldPlan, settableTerms } from "./plan";
+import { type FieldPlan, settableTerms, takenAs } from "./plan";
+import { foundIn } from "./ways";
 
-export const errorLabel = (term: MapTerm) => `${termName(term)}, at the corner`;
+const WORST = "worst";
+type Key = MapTerm | typeof WORST;
 
-function errorsIn(history: History<FieldPlan>, round: RoundRecord<FieldPlan>) {
+function errorsIn(history: History<FieldPlan>, round: RoundRecord<FieldPlan>): Remaining<Key>[] {
+  if (takenAs(round.plan) !== "coefficients") {
+    const found = foundIn(history, round);
+    return found ? [{ key: WORST, label: FARTHEST, error: worstOf(found).quantity }] : [];
+  }
   return (needsOf(history, round)?.needs ?? []).map(({ term, need }) => ({
     key: term,
-    label: errorLabel(term),
+    label: termError(term),
     error: times(need, -1).quantity,
   }));
 }
 
-export const judgeField = judgeErrors<FieldPlan, MapTerm>({
+/** The whole field is off by so much; or a setting leaves so much at the corner. */
+const nameOf = (key: Key) => (key === WORST ? "The farthest point" : termName(key));
+
+export const judgeField = judgeErrors<FieldPlan, Key>({
   unit: "mm",
   errors: errorsIn,
-  due: (plan) => settableTerms(plan).map(errorLabel),
-  text: ({ key, error }) =>
-    `${termName(key)} leaves ${fixed(Math.abs(error.value), 2)} ± ${fixed(expandedUncertainty(error), 2)} mm at the corner`,
+  due: (plan) => (takenAs(plan) === "coefficients" ? settableTerms(plan).map(termError) : [FARTHEST]),
+  text: ({ key, error }) => {
+    const size = `${fixed(Math.abs(error.value), 3)} ± ${fixed(expandedUncertainty(error), 3)} mm`;
+    return key === WORST ? `The farthest point is ${size} off` : `${termName(key)} leaves ${size} at the corner`;
+  },
   advice: {
     proved: "Change nothing.",
     "not proved": "Enter the new values from Correct, then burn another proof.",
     "cannot tell": "The uncertainty is too large for the tolerance. Take more readings.",
   },
-  asFound: "largest error at the corner",
+  asFound: "largest error of the field",
   became: ({ key }) => ({
     unchanged: {
-      headline: `${termName(key)} has the same error as before.`,
+      headline: `${nameOf(key)} has the same error as before.`,
       text: "Check that the new value is stored in the controller and loaded into the program that sends the drawing.",
     },
     doubled: {
-      headline: `${termName(key)} has twice the error of the last burn.`,
-      text: "The value moved the marks the wrong way. Check its sign, and that it was entered for this axis.",
+      headline: `${nameOf(key)} has twice the error of the last burn.`,
+      text: "The new values moved the marks the wrong way. Check their sign, and that they were entered for this axis.",
     },
   }),
 });

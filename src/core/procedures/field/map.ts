@@ -21,6 +21,9 @@ export function termName(term: MapTerm): string {
   return atBeginning(term.replace(/ [xy]$/, (axis) => axis.toUpperCase()));
 }
 
+/** The error of a term as a label: `Bow X, at the corner`. */
+export const termError = (term: MapTerm) => `${termName(term)}, at the corner`;
+
 /** mm at the corner, by term; 0 where left out. */
 export type FieldMap = Readonly<Partial<Record<MapTerm, number>>>;
 

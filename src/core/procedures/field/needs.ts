@@ -1,13 +1,12 @@
 /** What each setting has to change, in mm at the corner of the field, with the uncertainty that the readings leave. */
-import { combine } from "../../estimate/adjustment";
 import type { Row } from "../../estimate/model";
 import { remembering } from "../../measuring/remembering";
 import type { Budgeted } from "../../metrology/budget";
 import { type Composed, composed } from "./compose";
-import type { MapTerm } from "./map";
-import { fieldIn, solvedTerms } from "./observe";
+import { type MapTerm, mapped, unmapped, type Vector } from "./map";
 import { type FieldPlan, settableTerms } from "./plan";
 import { presentMap } from "./present";
+import { foundIn } from "./ways";
 
 export type Need = {
   term: MapTerm;
@@ -20,25 +19,25 @@ export type Needs = { needs: Need[]; composed: Composed };
 /** @returns `null` until the field is read, or when the terms of the plan cannot be told apart */
 export const needsOf = remembering<FieldPlan, Needs | null>((history, round) => {
   const { plan } = round;
-  const read = fieldIn(history, round);
-  if (!read) return null;
+  const found = foundIn(history, round);
+  if (!found) return null;
   const half = plan.fieldMm / 2;
   const present = presentMap(history, round);
-  const made = composed(read.map, present, settableTerms(plan), half);
+  const made = composed(found, present, settableTerms(plan), half);
   if (!made) return null;
   const needs = settableTerms(plan).map((term): Need => {
     const value = (made.controller[term] ?? 0) - (present[term] ?? 0);
-    const spread = combine(read.fit, rowOf(term, plan));
+    const spread = found.combined(rowOf(term, plan, found.terms));
     return { term, need: { ...spread, quantity: { ...spread.quantity, value } } };
   });
   return { needs, composed: made };
 });
 
 /** How an error of a solved term enters what a setting needs, up to its sign: what the controller cannot hold goes partly into what it can. */
-function rowOf(term: MapTerm, plan: FieldPlan): Row {
+function rowOf(term: MapTerm, plan: FieldPlan, errors: readonly MapTerm[]): Row {
   const settable = settableTerms(plan);
   const row: Record<string, number> = {};
-  for (const error of solvedTerms(plan)) {
+  for (const error of errors) {
     const share = sharesOf(settable, error)[term] ?? 0;
     if (Math.abs(share) > 1e-6) row[error] = share;
   }
@@ -55,7 +54,9 @@ function sharesOf(settable: readonly MapTerm[], error: MapTerm): Readonly<Record
   const key = `${settable.join()}|${error}`;
   const before = remembered.get(key);
   if (before) return before;
-  const made = composed({ [error]: SMALL }, {}, settable, 1)?.controller ?? {};
+  const map = { [error]: SMALL };
+  const seen = { to: (at: Vector) => mapped(map, at, 1), from: (at: Vector) => unmapped(map, at, 1) };
+  const made = composed(seen, {}, settable, 1)?.controller ?? {};
   const shares = Object.fromEntries(settable.map((t) => [t, (made[t] ?? 0) / SMALL]));
   remembered.set(key, shares);
   return shares;

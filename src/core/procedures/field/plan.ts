@@ -12,8 +12,12 @@ import type { PlanContext, PlanForm, PlanWarning } from "../../trial/plan-form";
 import { type PlanOf, planForm } from "../../trial/plan-table";
 import { lineFields, repeatsField } from "../../trial/shared-fields";
 import { FOCUS_HEIGHT } from "../focus/plan";
+import { longestRead } from "./grid/lengths";
+import { gridFaults, gridFields } from "./grid/plan";
+import { GRID_ONLY, SEEINGS, SQUARE_ONLY } from "./how";
 import { type MapTerm, termName } from "./map";
-import { FIELD_SCALE, fieldKey, fieldSetting } from "./setting";
+import { FIELD_SCALE, fieldKey, fieldSetting, MAP_KEYS } from "./setting";
+import { tableIn } from "./table";
 
 export const WAYS = {
   scale: "Scale alone",
@@ -24,6 +28,17 @@ const TABLES = {
   none: "No table, or switched off",
   on: "A table is switched on",
 } as const;
+/** What proves a correction. */
+const PROVED = {
+  grid: "The same grid",
+  square: "A square with mid-lines, measured with calipers",
+} as const;
+/** In which form the correction is taken. */
+export const TAKEN = {
+  coefficients: "Scale and coefficients of the controller",
+  table: "A correction table in the controller",
+  artwork: "Bent artwork: every drawing is bent the other way",
+} as const;
 
 /** Shares of the half field at which the sides are drawn: they differ, so that X and Y cannot be mixed up unseen. */
 const SHARES = { x: 0.94, y: 0.91 } as const;
@@ -33,15 +48,29 @@ const DEGREE = Math.PI / 180;
 const FORM: readonly FieldTerm[] = ["bow x", "bow y", "keystone x", "keystone y", "shear"];
 const CUBICS: readonly FieldTerm[] = ["own cubic x", "own cubic y"];
 
-/** Coefficients that are set, besides the scale. */
-export function formTermsOf({ way }: Pick<FieldPlan, "way">): readonly FieldTerm[] {
-  if (way === "scale") return [];
-  return way === "seven" ? FORM : [...FORM, ...CUBICS];
+/** How it is set: older plans say the way alone. */
+type Taking = Pick<FieldPlan, "way"> & Partial<Pick<FieldPlan, "takes">>;
+
+/** In which form the correction is taken. */
+export function takenAs({ takes = "coefficients" }: Partial<Pick<FieldPlan, "takes">>): FieldPlan["takes"] {
+  return takes;
 }
 
-/** All that is set, as terms of the map. */
-export function settableTerms(plan: Pick<FieldPlan, "way">): MapTerm[] {
-  return ["scale x", "scale y", ...formTermsOf(plan)];
+/** Coefficients that are set, besides the scale. */
+export function formTermsOf(plan: Taking): readonly FieldTerm[] {
+  if (plan.way === "scale" || takenAs(plan) !== "coefficients") return [];
+  return plan.way === "seven" ? FORM : [...FORM, ...CUBICS];
+}
+
+/** All coefficients that are set, as terms of the map. */
+export function settableTerms(plan: Taking): MapTerm[] {
+  return takenAs(plan) === "coefficients" ? ["scale x", "scale y", ...formTermsOf(plan)] : [];
+}
+
+/** Keys of the settings that a burn with this plan corrects. */
+export function settingsOf(plan: Taking): string[] {
+  const taken = takenAs(plan);
+  return taken === "coefficients" ? settableTerms(plan).map(keyOf) : [MAP_KEYS[taken]];
 }
 
 /** Key of the setting of a term. */
@@ -68,6 +97,16 @@ export function limitsOf(
   });
 }
 
+/** As it is corrected now. */
+function usualTaken({ inForce }: PlanContext): keyof typeof TAKEN {
+  const taken = (["table", "artwork"] as const).find((key) => isOn(inForce, MAP_KEYS[key]));
+  return taken ?? "coefficients";
+}
+
+function isOn(inForce: PlanContext["inForce"], key: string): boolean {
+  return (tableIn(inForce, key)?.undone.length ?? 0) > 0;
+}
+
 function planFields(context: PlanContext) {
   const { machine, inForce, optic } = context;
   const lens: LensAsked = {
@@ -80,6 +119,15 @@ function planFields(context: PlanContext) {
   const height = inForce[FOCUS_HEIGHT];
   const heldTerms = (terms: readonly FieldTerm[]) => terms.some((t) => machine.held[fieldKey(t)] !== undefined);
   return {
+    how: field.choice(SEEINGS, {
+      label: "How the field is measured",
+      group: "Way",
+      usual: "square",
+      whys: {
+        square: "A few lengths, and no scanner.",
+        grid: "The whole map of the field. You need a flatbed scanner and calipers.",
+      },
+    }),
     focalMm: field.length({
       label: "Focal length of the lens",
       group: "Working field",
@@ -114,12 +162,26 @@ function planFields(context: PlanContext) {
       group: "Square",
       why: "0.90 to 0.95 of the working field.",
       usual: side(SHARES.x),
+      when: SQUARE_ONLY,
     }),
     sideYMm: field.length({
       label: "Square along Y",
       group: "Square",
       why: "A little different from X, to notice a mix-up.",
       usual: side(SHARES.y),
+      when: SQUARE_ONLY,
+    }),
+    ...gridFields(),
+    proved: field.choice(PROVED, { label: "Proved with", group: "Way", usual: "grid", when: GRID_ONLY }),
+    takes: field.choice(TAKEN, {
+      label: "The correction is taken as",
+      group: "Controller",
+      usual: usualTaken(context),
+      before: "coefficients",
+      whys: {
+        table: "Corrects everything that the dots show. A square can prove a table, and cannot make one.",
+        artwork: "For controllers without a table. Every drawing is bent before it is sent.",
+      },
     }),
     way: field.choice(WAYS, {
       label: "Settings of the controller",
@@ -130,7 +192,12 @@ function planFields(context: PlanContext) {
         nine: "Quarter ticks on the mid-lines are measured too.",
       },
     }),
-    table: field.choice(TABLES, { label: "Correction table in the controller", group: "Controller", usual: "none" }),
+    table: field.choice(TABLES, {
+      label: "Correction table in the controller",
+      group: "Controller",
+      usual: "none",
+      when: SQUARE_ONLY,
+    }),
     ...gaugeFields(context, "The diagonal must not be longer."),
     repeats: repeatsField(2),
     knownMm: knownLengthField(context),
@@ -156,17 +223,34 @@ export type FieldPlan = PlanOf<ReturnType<typeof planFields>>;
 export function fieldPlan(context: PlanContext): PlanForm<FieldPlan> {
   return planForm(planFields(context), {
     faults: (plan) => [
-      ["sideXMm", sideFault(plan.sideXMm, plan.fieldMm)],
-      ["sideYMm", sideFault(plan.sideYMm, plan.fieldMm)],
+      ...(plan.how === "grid"
+        ? gridFaults(plan)
+        : ([
+            ["sideXMm", sideFault(plan.sideXMm, plan.fieldMm)],
+            ["sideYMm", sideFault(plan.sideYMm, plan.fieldMm)],
+            ["table", plan.table === "on" && takenAs(plan) === "coefficients" ? TABLE_ON : null],
+          ] as const)),
       ["gauge", reachFault(plan, context)],
-      ["table", plan.table === "on" ? TABLE_ON : null],
       ["way", rangeMissing(plan, context)],
+      ["takes", twiceCorrected(plan, context)],
     ],
   });
 }
 
 const TABLE_ON =
   "A correction table and these settings act on the same field. Switch the table off for this burn, then choose “No table”.";
+
+/** Table, coefficients and bent artwork act on the same field: what else is in force would be corrected twice. */
+function twiceCorrected(plan: FieldPlan, { inForce }: PlanContext): string | null {
+  const taken = takenAs(plan);
+  if (taken !== "table" && isOn(inForce, MAP_KEYS.table))
+    return taken === "artwork"
+      ? "A correction table is in force. With bent artwork the field would be corrected twice. Choose the table, or enter in the ledger that it was removed."
+      : "A correction table is in force. Choose the table, or enter in the ledger that it was removed.";
+  if (taken !== "artwork" && isOn(inForce, MAP_KEYS.artwork))
+    return "Drawings are bent for this lens. The field would be corrected twice. Choose bent artwork, or enter in the ledger that drawings are not bent any more.";
+  return null;
+}
 
 function sideFault(sideMm: number, fieldMm: number): string | null {
   const share = sideMm / fieldMm;
@@ -177,10 +261,10 @@ function sideFault(sideMm: number, fieldMm: number): string | null {
 }
 
 function reachFault(plan: FieldPlan, context: PlanContext): string | null {
-  const diagonal = Math.hypot(plan.sideXMm, plan.sideYMm);
+  const longest = plan.how === "grid" ? longestRead(plan) : Math.hypot(plan.sideXMm, plan.sideYMm);
   const { gauge, reachMm } = gaugeIn(plan, context);
-  return diagonal > reachMm
-    ? `The diagonal is ${plain(diagonal, 1)} mm. The reach of ${gauge.name} is ${plain(reachMm)} mm. Choose a longer gauge.`
+  return longest > reachMm
+    ? `The longest length is ${plain(longest, 1)} mm. The reach of ${gauge.name} is ${plain(reachMm)} mm. Choose a longer gauge.`
     : null;
 }
 

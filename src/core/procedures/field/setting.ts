@@ -3,7 +3,7 @@
 import { FIELD_TERMS, type FieldTerm } from "../../geometry/field-term";
 import { AXES, type Axis } from "../../machine/machine-kind";
 import { withinSentence } from "../../metrology/sentence-case";
-import { scalarSetting } from "../../settings/declared";
+import { mapSetting, scalarSetting } from "../../settings/declared";
 import type { SettingSpec } from "../../settings/setting";
 import { termName } from "./map";
 
@@ -43,7 +43,15 @@ const COEFFICIENTS: readonly SettingSpec[] = FIELD_TERMS.map((term) =>
   }),
 );
 
-export const FIELD_SETTINGS: readonly SettingSpec[] = [...SCALES, ...COEFFICIENTS];
+/** Corrections of every point, by the form in which they are taken. */
+export const MAP_KEYS = { table: "field table", artwork: "field artwork" } as const;
+
+const MAPS: readonly SettingSpec[] = [
+  mapSetting({ key: MAP_KEYS.table, label: "Correction table", acts: { on: "field table" } }),
+  mapSetting({ key: MAP_KEYS.artwork, label: "Bent artwork", acts: { on: "drawings" } }),
+];
+
+export const FIELD_SETTINGS: readonly SettingSpec[] = [...SCALES, ...COEFFICIENTS, ...MAPS];
 
 /** The setting of a key. @throws RangeError for a key of no setting of a field */
 export function fieldSetting(key: string): SettingSpec {

@@ -77,7 +77,7 @@ export function Holders({ view, n, now, corrections, isConfirmed, isMany }: Prop
       ))}
       {corrections.some((c) => c.newValue.shape !== "scalar") && (
         <p className="mt-3 border-t border-hair pt-3 text-[14px] text-ink2">
-          Then see that the correction is switched on: a table that is not changes nothing.
+          Check that the correction is switched on.
         </p>
       )}
     </section>
@@ -179,10 +179,13 @@ function RecordForm({
           key: r.key,
           at: r.at,
           label: r.label,
-          text: entryText(r.enter, correction).replace("−", "-"),
+          text: correction.newValue.shape === "map" ? "made" : entryText(r.enter, correction).replace("−", "-"),
         })),
     ),
   );
+  // A correction of the whole field is recorded as it was made: nobody types it.
+  const isMade = (setting: string) => corrections.find((c) => c.setting === setting)?.newValue.shape === "map";
+  const typedRows = rows.flatMap((row, i) => (isMade(row.setting) ? [] : [{ row, i }]));
   const [readBack, setReadBack] = useState(false);
   const [fault, setFault] = useState<ActionFault | null>(null);
   const [asked, setAsked] = useState<{ about: string; text: string } | null>(null);
@@ -224,9 +227,15 @@ function RecordForm({
         record();
       }}
     >
-      <p className="text-[14px] text-ink2">As you entered it there:</p>
+      <p className="text-[14px] text-ink2">
+        {typedRows.length > 0
+          ? "As you entered it there:"
+          : corrections.some((c) => c.setting === "field artwork")
+            ? "From now on drawings for this lens are bent before they are sent."
+            : "The file of this trial is loaded there."}
+      </p>
       <div className="mt-1 grid grid-cols-3 gap-2">
-        {rows.map((row, i) => (
+        {typedRows.map(({ row, i }) => (
           <TextField
             key={row.key}
             label={row.label}
@@ -261,6 +270,7 @@ function fieldOf({ setting, at }: { setting: string; at: number | null }): strin
 /** A question about the entered values; `null` if they are the calculated ones. */
 function slipIn(rows: readonly { key: string; text: string }[], correction: Correction): string | null {
   const entered = rows.flatMap((row): EnteredRow[] => {
+    if (correction.newValue.shape === "map") return [];
     const of = correction.rows.find((r) => r.key === row.key);
     const read = parseSignedReading(row.text, UNITS[correction.unit].dimension, correction.unit);
     return of && read.ok ? [{ label: of.label, old: of.old, workedOut: of.enter, entered: read.value }] : [];

@@ -3,8 +3,9 @@ import { Download } from "lucide-react";
 import { useState } from "react";
 import { yesOrNo } from "../../../core/trial/decision";
 import type { Wish } from "../../../core/trial/outcome";
+import { DetailCard } from "../../drawing/detail-view";
 import { Button, buttonClass } from "../../primitives/button";
-import { CheckField, TextField } from "../../primitives/fields";
+import { CheckField, PickField, TextField } from "../../primitives/fields";
 import { Fault } from "../../primitives/notice";
 import { useDecisions } from "../shared/use-decisions";
 
@@ -25,6 +26,16 @@ export function WishCard({ trialId, n, wish }: Props) {
       }}
     >
       <h2 className="text-[17px] font-bold">{wish.title}</h2>
+      {wish.choices?.map((c) => (
+        <PickField
+          key={c.decision}
+          label={c.label}
+          value={c.chosen}
+          choices={c.options}
+          onChange={(value) => keep([{ key: c.decision, value }])}
+        />
+      ))}
+      {wish.drawing && <DetailCard detail={wish.drawing} height={230} />}
       <div className="flex flex-wrap items-end gap-3">
         {wish.fields.map((f, i) => (
           <div key={f.decision} className="max-w-48">

@@ -10,6 +10,7 @@ type Props = { trialId: number; n: number; sites: readonly Site[]; onPractice: b
 export function PictureCard({ trialId, n, sites, onPractice }: Props) {
   const readable = sites.filter((s) => isReadInPictures(s)).length;
   if (readable === 0) return null;
+  const dots = sites.filter((s) => s.measurand.kind === "dots");
   return (
     <section className="card flex flex-wrap items-center gap-x-4 gap-y-2 px-5 py-3" aria-label="From a picture">
       <Link
@@ -18,7 +19,7 @@ export function PictureCard({ trialId, n, sites, onPractice }: Props) {
       >
         <ImageIcon size={16} aria-hidden="true" /> Read from a picture
       </Link>
-      {onPractice && (
+      {onPractice && dots.length === 0 && (
         <a
           className={buttonClass("quiet", "!text-[16px]")}
           href={`/api/trials/${trialId}/rounds/${n}/practice-scan.png?dpi=1200`}
@@ -27,11 +28,24 @@ export function PictureCard({ trialId, n, sites, onPractice }: Props) {
           <ScanLine size={16} aria-hidden="true" /> Scan of the practice piece
         </a>
       )}
+      {onPractice &&
+        dots.map((site, i) => (
+          <a
+            key={site.id}
+            className={buttonClass("quiet", "!text-[16px]")}
+            href={`/api/trials/${trialId}/rounds/${n}/practice-scan.png?dpi=600&of=${site.id.replaceAll(" ", "-")}`}
+            download={`practice-scan-${i + 1}.png`}
+          >
+            <ScanLine size={16} aria-hidden="true" />
+            {dots.length === 1 ? "Scan of the practice coupon" : `Practice scan ${i + 1}`}
+          </a>
+        ))}
     </section>
   );
 }
 
 function isReadInPictures({ measurand }: Site): boolean {
+  if (measurand.kind === "dots") return true;
   if (measurand.kind === "width") return measurand.of.kind === "line" && !measurand.of.along;
   return measurand.kind === "distance" && measurand.along === "x" && measurand.from.kind === "row ends";
 }

@@ -2,8 +2,12 @@
 import { useState } from "react";
 import { UNITS } from "../../../../core/metrology/units";
 import type { AnswerInput } from "../../../../core/trial/answer-input";
+import { Button } from "../../../primitives/button";
 import type { AskProps } from "./ask-props";
 import { TakeRow } from "./take-row";
+
+/** Nobody types more numbers than these at one point. */
+const MOST_TYPED = 24;
 
 /** Several numbers at one site: a pair, the two parts of a vector, or the places of points. */
 export function SeveralAsk({ site, unit, busy, fault, question, onTake, onCannot }: AskProps) {
@@ -21,6 +25,15 @@ export function SeveralAsk({ site, unit, busy, fault, question, onTake, onCannot
       unit,
     };
   };
+  if (fields.length > MOST_TYPED)
+    return (
+      <p className="text-ink2">
+        Read these points from a picture, or fill in the sheet below and add it.
+        <Button weight="quiet" className="ml-2" disabled={busy} onClick={() => onCannot()}>
+          Cannot be read
+        </Button>
+      </p>
+    );
   return (
     <form
       onSubmit={(e) => {

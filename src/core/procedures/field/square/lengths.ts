@@ -1,7 +1,7 @@
 /** The lengths that are read of a field: sides at both ends and in the middle, diagonals, and halves or quarters of the mid-lines. */
 
-import type { Vector } from "./map";
-import type { FieldPlan } from "./plan";
+import type { Vector } from "../map";
+import type { FieldPlan } from "../plan";
 
 const SQUARE = ["x front", "x middle", "x back", "y left", "y middle", "y right", "diagonal 1", "diagonal 2"] as const;
 const HALVES = ["x half", "y half"] as const;

@@ -1,15 +1,15 @@
 /** The square as it came out, its errors enlarged, with the length that is read. */
-import { ASKED, at, box, DATA, FAINT, line, outline, path, ring, words } from "../../drawing/close-up";
-import type { Detail, Primitive } from "../../drawing/scene";
-import { knownLengthDetail } from "../../measuring/known-length";
-import { plain } from "../../metrology/quantity-text";
-import { withinSentence } from "../../metrology/sentence-case";
-import type { Focus, History, RoundRecord } from "../../trial/history";
-import { lookedAt } from "../../trial/looked-at";
+import { ASKED, at, box, DATA, FAINT, line, outline, path, ring, words } from "../../../drawing/close-up";
+import type { Detail, Primitive } from "../../../drawing/scene";
+import { knownLengthDetail } from "../../../measuring/known-length";
+import { plain } from "../../../metrology/quantity-text";
+import { withinSentence } from "../../../metrology/sentence-case";
+import type { Focus, History, RoundRecord } from "../../../trial/history";
+import { lookedAt } from "../../../trial/looked-at";
+import { mapped, type Vector } from "../map";
+import { type FieldPlan, limitsOf } from "../plan";
 import { endsOf, LENGTHS, lengthOf } from "./lengths";
-import { mapped, type Vector } from "./map";
 import { fieldIn } from "./observe";
-import { type FieldPlan, limitsOf } from "./plan";
 
 const RADIUS = 3.6;
 const HALF = 2.1;

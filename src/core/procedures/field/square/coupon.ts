@@ -1,20 +1,20 @@
 /** A square with mid-lines, in the working field, with the names of the lengths that are read. */
-import { lengthAsk } from "../../coupon/ask";
-import { fittingLetters, letterStrokes } from "../../coupon/lettering";
-import { type CouponPath, lineSettings, type Piece } from "../../coupon/piece";
-import type { Op } from "../../coupon/program";
-import type { RoundSpec } from "../../coupon/round-spec";
-import type { Site } from "../../coupon/site";
-import type { CouponPoint } from "../../geometry/frames";
-import { eyewearLine } from "../../machine/not-known";
-import { knownLengthSites } from "../../measuring/known-length";
-import { plain } from "../../metrology/quantity-text";
-import { withinSentence } from "../../metrology/sentence-case";
-import type { Purpose } from "../../trial/history";
-import type { PlanContext } from "../../trial/plan-form";
+import { lengthAsk } from "../../../coupon/ask";
+import { fittingLetters, letterStrokes } from "../../../coupon/lettering";
+import { type CouponPath, lineSettings, type Piece } from "../../../coupon/piece";
+import type { RoundSpec } from "../../../coupon/round-spec";
+import type { Site } from "../../../coupon/site";
+import type { CouponPoint } from "../../../geometry/frames";
+import { eyewearLine } from "../../../machine/not-known";
+import { knownLengthSites } from "../../../measuring/known-length";
+import { plain } from "../../../metrology/quantity-text";
+import { withinSentence } from "../../../metrology/sentence-case";
+import type { Purpose } from "../../../trial/history";
+import type { PlanContext } from "../../../trial/plan-form";
+import { burnedAtFocus } from "../focus-height";
+import type { Vector } from "../map";
+import type { FieldPlan } from "../plan";
 import { endsOf, LENGTHS, type LengthId, lengthsOf, nominalMm } from "./lengths";
-import type { Vector } from "./map";
-import type { FieldPlan } from "./plan";
 
 const PIECE = "field";
 const LINES = "lines";
@@ -32,23 +32,13 @@ const PLAUSIBLE_SHARE = 1.12;
 export function fieldRound(plan: FieldPlan, context: PlanContext, purpose: Purpose): RoundSpec {
   const { machine } = context;
   const piece = pieceOf(plan, context);
-  const height: Op[] = plan.heightMm
-    ? [
-        {
-          kind: "set height",
-          zMm: plan.heightMm,
-          by: "hand",
-          text: `Set the height to ${plain(plan.heightMm, 2)} mm.`,
-        },
-      ]
-    : [{ kind: "tell", text: "Set the head to its focus height above the top face of the stock." }];
   const sites = lengthsOf(plan).map((id) => siteOf(plan, id));
   return {
     pieces: [piece],
     placement: { xMm: (machine.widthMm - piece.widthMm) / 2, yMm: (machine.depthMm - piece.heightMm) / 2 },
     program: [
       { kind: "tell", text: "Lay flat stock in the middle of the field. Hold it down: it must not bend." },
-      ...height,
+      burnedAtFocus(plan),
       { kind: "mark", piece: PIECE, settings: LINES },
     ],
     sites: [...sites, ...knownLengthSites(plan, sites)],

@@ -7,20 +7,21 @@
  * S = H (L_mid / 2a - 1),  T = H (L_back - L_front) / (2 q L_mid),  B = H ((L_back + L_front) / (2 L_mid) - 1) / q^2. Own cubics are
  * solved for only where quarter ticks are read. Eight lengths tell seven terms: one is left over to check the readings.
  */
-import { type Adjustment, adjust, combine, combinedValue, type GroupScatter } from "../../estimate/adjustment";
-import { departure, known, type Model, type Observation, ofReadings, type Row, usual } from "../../estimate/model";
-import { mean } from "../../fitting/repeats";
-import { FIELD_TERMS } from "../../geometry/field-term";
-import { modelWithKnown } from "../../measuring/known-length";
-import { type LengthReading, lengthReadings } from "../../measuring/length-readings";
-import { type HistoryKnown, remembering } from "../../measuring/remembering";
-import type { Budgeted } from "../../metrology/budget";
-import { withinSentence } from "../../metrology/sentence-case";
-import type { RoundRecord } from "../../trial/history";
+import { type Adjustment, adjust, combine, combinedValue, type GroupScatter } from "../../../estimate/adjustment";
+import { departure, known, type Model, type Observation, ofReadings, type Row, usual } from "../../../estimate/model";
+import { mean } from "../../../fitting/repeats";
+import { FIELD_TERMS } from "../../../geometry/field-term";
+import { modelWithKnown } from "../../../measuring/known-length";
+import { type LengthReading, lengthReadings } from "../../../measuring/length-readings";
+import { type HistoryKnown, remembering } from "../../../measuring/remembering";
+import type { Budgeted } from "../../../metrology/budget";
+import { withinSentence } from "../../../metrology/sentence-case";
+import type { RoundRecord } from "../../../trial/history";
+import type { FieldFound } from "../found";
+import { basisOf, type FieldMap, type MapTerm, mapped, termName, unmapped, type Vector } from "../map";
+import { type FieldPlan, settableTerms } from "../plan";
+import { presentMap } from "../present";
 import { endsOf, LENGTHS, type LengthId, lengthOf, lengthsOf, nominalMm } from "./lengths";
-import { basisOf, type FieldMap, type MapTerm, mapped, termName } from "./map";
-import { type FieldPlan, settableTerms } from "./plan";
-import { presentMap } from "./present";
 
 export type Known = HistoryKnown<FieldPlan>;
 type Round = RoundRecord<FieldPlan>;
@@ -47,6 +48,7 @@ const SETTLED_MM = 1e-3;
 const AS_EXPECTED: ReadonlyMap<string, GroupScatter> = new Map();
 
 export type FieldRead = {
+  found: FieldFound;
   map: FieldMap;
   /** Solved about the map. */
   fit: Adjustment;
@@ -86,8 +88,35 @@ export const fieldIn = remembering<FieldPlan, FieldRead | null>((history, round)
     return { ...change, quantity: { ...change.quantity, value: change.quantity.value + (solved.at[id] ?? 0) } };
   };
   for (const id of solvedTerms(round.plan)) map[id] = (solved.at[id] ?? 0) + combinedValue(fit, { [id]: 1 });
-  return { map, fit, term };
+  const { plan } = round;
+  const half = plan.fieldMm / 2;
+  return { map, fit, term, found: foundBy(map, fit, solvedTerms(plan), half) };
 });
+
+function foundBy(map: FieldMap, fit: Adjustment, terms: readonly MapTerm[], half: number): FieldFound {
+  const to = (at: Vector) => mapped(map, at, half);
+  return {
+    to,
+    from: (at) => unmapped(map, at, half),
+    terms,
+    combined: (row) => combine(fit, row),
+    errorOver: (parts) => {
+      const row: Record<string, number> = {};
+      let value = 0;
+      for (const { at, along } of parts) {
+        for (const term of terms) {
+          const b = basisOf(term, { x: at.x / half, y: at.y / half });
+          row[term] = (row[term] ?? 0) + along.x * b.x + along.y * b.y;
+        }
+        const there = to(at);
+        value += (there.x - at.x) * along.x + (there.y - at.y) * along.y;
+      }
+      const spread = combine(fit, row);
+      return { ...spread, quantity: { ...spread.quantity, value } };
+    },
+    reachMm: half,
+  };
+}
 
 /** Lengths without which scale, bow, keystone and shear cannot be told apart. */
 export const NEEDED: readonly LengthId[] = ["x front", "x middle", "x back", "y left", "y middle", "y right"];

@@ -1,0 +1,99 @@
+/** A picture of a grid of dots, read: every dot with its place in the grid, what is missing, what is no dot; or why it cannot be. */
+import { median } from "../../fitting/median";
+import { countText } from "../../metrology/count-text";
+import type { GreyPicture } from "../grey-picture";
+import { type Dot, findDots } from "./find-dots";
+import { type GridIndexed, indexGrid, type Refused } from "./index-grid";
+
+export type PixelPoint = { x: number; y: number };
+
+export type GridDot = {
+  /** Index in the order of the grid: rows from the front, each from the left. */
+  index: number;
+  /** Pixels from the upper left corner. */
+  x: number;
+  y: number;
+  radiusPx: number;
+  /** From where its neighbours say it should be, pixels. */
+  residualPx: number;
+};
+
+export type GridRead =
+  | {
+      ok: true;
+      dots: GridDot[];
+      /** Indices without a dot. */
+      missing: number[];
+      /** Round pieces that are no dot of the grid. */
+      strays: PixelPoint[];
+      pitchPx: number;
+      /** Scatter of the dots about a smooth grid, along each axis, pixels. */
+      scatterPx: number;
+    }
+  | { ok: false; why: string };
+
+/** A spot that a person calls dirt is not used within this distance of it, radii. */
+const DIRT = 1;
+
+/**
+ * @param across dots along each side
+ * @param brighter dots are brighter than the stock
+ * @param dirt round pieces that are no dots, as a person says, pixels
+ */
+export function readGrid(
+  picture: GreyPicture,
+  across: number,
+  brighter: boolean,
+  dirt: readonly PixelPoint[] = [],
+): GridRead {
+  const { dots, other } = findDots(picture, brighter);
+  const clean = dots.filter((d) => !dirt.some((p) => Math.hypot(p.x - d.x, p.y - d.y) < DIRT * d.radiusPx));
+  const indexed = indexGrid(clean, across);
+  return indexed.status === "refused"
+    ? { ok: false, why: whyOf(indexed.reason, clean.length, across, other.atEdge) }
+    : gridOf(indexed, across);
+}
+
+function gridOf(indexed: Extract<GridIndexed, { status: "indexed" }>, across: number): GridRead {
+  const half = (across - 1) / 2;
+  const indexOf = ({ column, row }: { column: number; row: number }) => (row + half) * across + column + half;
+  const residuals = indexed.dots.map((d) => d.residualPx);
+  return {
+    ok: true,
+    dots: indexed.dots.map(({ dot, residualPx, ...node }) => ({
+      index: indexOf(node),
+      x: dot.x,
+      y: dot.y,
+      radiusPx: dot.radiusPx,
+      residualPx,
+    })),
+    missing: indexed.missing.map(indexOf),
+    strays: indexed.strays.map(({ x, y }: Dot) => ({ x, y })),
+    pitchPx: indexed.pitchPx,
+    // Median of a distance in the plane, for normal scatter 1.18 times that along an axis.
+    scatterPx: median(residuals) / 1.1774,
+  };
+}
+
+const WHYS: Readonly<Record<Refused, (found: string, side: string) => string>> = {
+  "few dots": (found) =>
+    `The picture shows ${found}. Check whether the dots are darker or brighter than the stock, and scan again.`,
+  "no grid": (found) => `The picture shows ${found}, but no square grid. Scan the whole stock, flat on the glass.`,
+  contradictions: (found) =>
+    `The picture shows ${found}, but their rows contradict each other. Wipe the stock and the glass, and scan again.`,
+  "no L": () =>
+    "The larger dots in the middle are not found. They show which way the stock lies. Scan again with more dots per inch.",
+  "L fits several ways": () =>
+    "The larger dots in the middle fit in more than one way. Wipe the stock and the glass, and scan again.",
+  mirrored: () =>
+    "The picture is mirrored. Switch off mirroring in the scanner, or lay the stock with its marks on the glass.",
+  "larger than told": (_, side) =>
+    `The picture shows more dots than ${side} × ${side}. Check that it shows this coupon, and one coupon alone.`,
+  "part of the grid": (_, side) =>
+    `The picture shows a part of the ${side} × ${side} dots only. Scan the whole stock, or burn with more power.`,
+};
+
+function whyOf(reason: Refused, found: number, across: number, atEdge: number): string {
+  const cut = atEdge > 2 ? ` ${countText(atEdge, "dot")} touch the edge of the picture.` : "";
+  return `${WHYS[reason](countText(found, "dot"), String(across))}${cut}`;
+}

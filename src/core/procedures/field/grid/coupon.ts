@@ -1,0 +1,196 @@
+/** A grid of dots with an L of larger ones, caliper marks between them, and what is asked of it. */
+import { lengthAsk } from "../../../coupon/ask";
+import { fittingLetters, letterStrokes } from "../../../coupon/lettering";
+import { type CouponPath, lineSettings, type Piece } from "../../../coupon/piece";
+import type { RoundSpec } from "../../../coupon/round-spec";
+import type { Site } from "../../../coupon/site";
+import type { CouponPoint } from "../../../geometry/frames";
+import { eyewearLine } from "../../../machine/not-known";
+import { knownLengthSites } from "../../../measuring/known-length";
+import { plain } from "../../../metrology/quantity-text";
+import { withinSentence } from "../../../metrology/sentence-case";
+import type { Purpose } from "../../../trial/history";
+import type { PlanContext } from "../../../trial/plan-form";
+import { burnedAtFocus } from "../focus-height";
+import type { Vector } from "../map";
+import type { FieldPlan } from "../plan";
+import {
+  dotsOf,
+  GRID_LENGTHS,
+  type GridDot,
+  type GridLengthId,
+  gridEndsOf,
+  gridLengthsOf,
+  gridNominalMm,
+  pitchMm,
+} from "./lengths";
+
+const PIECE = "grid";
+const LINES = "lines";
+/** Rows with which a dot is filled, mm, and corners of its outline. */
+const [ROW_MM, CORNERS] = [0.05, 20];
+/** Arms of a caliper mark, and letters beside it, shares of the distance between dots. */
+const [ARM, LETTERS] = [0.22, 0.3];
+/** Ticks around the dot in the middle, from and to, shares of the distance between dots. */
+const CENTRE = { from: 0.32, to: 0.5 } as const;
+const RADIUS = 0.07;
+const PLAUSIBLE_SHARE = 1.12;
+const FIRST = "dots";
+const TURNED = "dots turned";
+
+/** Points at which the dots are read, one for each scan. */
+export function scansOf({ pictures }: Pick<FieldPlan, "pictures">): readonly string[] {
+  return pictures === "two" ? [FIRST, TURNED] : [FIRST];
+}
+
+export function gridRound(plan: FieldPlan, context: PlanContext, purpose: Purpose): RoundSpec {
+  const { machine } = context;
+  const piece = pieceOf(plan, context);
+  const lengths = gridLengthsOf(plan).map((id) => lengthSite(plan, id));
+  return {
+    pieces: [piece],
+    placement: { xMm: (machine.widthMm - piece.widthMm) / 2, yMm: (machine.depthMm - piece.heightMm) / 2 },
+    program: [
+      { kind: "tell", text: "Lay flat stock in the middle of the field. Hold it down: it must not bend." },
+      burnedAtFocus(plan),
+      { kind: "mark", piece: PIECE, settings: LINES },
+    ],
+    sites: [...lengths, ...knownLengthSites(plan, lengths), ...scansOf(plan).map((id) => dotsSite(plan, id))],
+    delivery: "A grid of dots in the middle of the field",
+    checklist: [
+      eyewearLine(machine),
+      `Use stock of ${plain(plan.stockMm)} mm. The result is valid for this thickness only.`,
+      "Use smooth stock on which the dots stand out. A scanner must be able to show it.",
+      ...(purpose === "measure" ? [] : ["Check that every new setting is in the controller."]),
+    ],
+  };
+}
+
+function onCoupon({ x, y }: Vector, { fieldMm }: Pick<FieldPlan, "fieldMm">): CouponPoint {
+  return { x: x + fieldMm / 2, y: y + fieldMm / 2 };
+}
+
+function pieceOf(plan: FieldPlan, { couponCode, day }: PlanContext): Piece {
+  const { fieldMm, speedMmPerS, powerPct } = plan;
+  const text = [couponCode, ...(day ? [day] : [])].join(" ");
+  const strokes = (points: readonly (readonly Vector[])[]): CouponPath[] =>
+    points.map((line) => ({ points: line.map((p) => onCoupon(p, plan)), closed: false, settings: LINES }));
+  return {
+    id: PIECE,
+    label: `Field, coupon ${couponCode}`,
+    stock: `flat stock ${plain(fieldMm)} × ${plain(fieldMm)}, ${plain(plan.stockMm)} thick`,
+    widthMm: fieldMm,
+    heightMm: fieldMm,
+    settings: [lineSettings(LINES, "Dots, marks and words", speedMmPerS, powerPct)],
+    paths: [
+      ...dotsOf(plan).flatMap((dot) => dotPaths(dot, plan)),
+      ...strokes(gridLengthsOf(plan).flatMap((id) => marksOf(id, plan))),
+      ...strokes(centreTicks(plan)),
+      ...gridLengthsOf(plan).flatMap((id) => nameOf(id, plan)),
+      ...signatureOf(plan, text),
+    ],
+  };
+}
+
+/** Its outline, filled with rows: a controller need not know how to fill. */
+function dotPaths(dot: GridDot, plan: FieldPlan): CouponPath[] {
+  const r = dot.diameterMm / 2;
+  const at = (dx: number, dy: number) => onCoupon({ x: dot.x + dx, y: dot.y + dy }, plan);
+  const outline = Array.from({ length: CORNERS }, (_, i) => {
+    const angle = (2 * Math.PI * i) / CORNERS;
+    return at(r * Math.cos(angle), r * Math.sin(angle));
+  });
+  const rows: CouponPath[] = [];
+  for (let y = -r + ROW_MM; y < r - ROW_MM / 2; y += ROW_MM) {
+    const half = Math.sqrt(r * r - y * y);
+    rows.push({ points: [at(-half, y), at(half, y)], closed: false, settings: LINES });
+  }
+  return [{ points: outline, closed: true, settings: LINES }, ...rows];
+}
+
+/** A cross at either end of a length. */
+function marksOf(id: GridLengthId, plan: FieldPlan): Vector[][] {
+  const arm = ARM * pitchMm(plan);
+  const { from, to } = gridEndsOf(id, plan);
+  return [from, to].flatMap(({ x, y }) => [
+    [
+      { x: x - arm, y },
+      { x: x + arm, y },
+    ],
+    [
+      { x, y: y - arm },
+      { x, y: y + arm },
+    ],
+  ]);
+}
+
+/** Four slanted ticks around the dot in the middle. */
+function centreTicks(plan: FieldPlan): Vector[][] {
+  const pitch = pitchMm(plan);
+  return [-1, 1].flatMap((a) =>
+    [-1, 1].map((b) => [CENTRE.from, CENTRE.to].map((share) => ({ x: a * share * pitch, y: b * share * pitch }))),
+  );
+}
+
+/** Beside the first mark of a length, in the middle of the next four dots inward. */
+function nameOf(id: GridLengthId, plan: FieldPlan): CouponPath[] {
+  const pitch = pitchMm(plan);
+  const { from } = gridEndsOf(id, plan);
+  const inward = (v: number) => (Math.abs(v) > pitch ? v - Math.sign(v) * pitch : v);
+  const letters = LETTERS * pitch;
+  const at = onCoupon({ x: inward(from.x), y: inward(from.y) - letters / 2 }, plan);
+  return letterStrokes(GRID_LENGTHS[id].mark, at, letters, "middle").map(
+    (points): CouponPath => ({ points, closed: false, settings: LINES }),
+  );
+}
+
+/** Between the second and the third row of dots from the front. */
+function signatureOf(plan: FieldPlan, text: string): CouponPath[] {
+  const pitch = pitchMm(plan);
+  const letters = fittingLetters(text, 4 * pitch, LETTERS * pitch);
+  const y = -((plan.across - 1) / 2 - 1.5) * pitch - letters / 2;
+  return letterStrokes(text, onCoupon({ x: 0, y }, plan), letters, "middle").map(
+    (points): CouponPath => ({ points, closed: false, settings: LINES }),
+  );
+}
+
+function lengthSite(plan: FieldPlan, id: GridLengthId): Site {
+  const { label } = GRID_LENGTHS[id];
+  const { from, to } = gridEndsOf(id, plan);
+  const [a, b] = [onCoupon(from, plan), onCoupon(to, plan)];
+  return {
+    id,
+    label,
+    question: `How long is the ${withinSentence(label)}? Measure from cross to cross.`,
+    ask: lengthAsk({ plausibleUpTo: PLAUSIBLE_SHARE * gridNominalMm(id, plan) }),
+    measurand: { kind: "span", from: { kind: "cross", near: a }, to: { kind: "cross", near: b } },
+    place: { piece: PIECE, at: a, radiusMm: RADIUS * plan.fieldMm },
+    repeats: plan.lengthRepeats,
+    openEnded: false,
+  };
+}
+
+const SCANS: Readonly<Record<string, { label: string; question: string }>> = {
+  [FIRST]: {
+    label: "Dots in the first scan",
+    question: "Lay the stock on the scanner with the marks down. Scan at 600 dots per inch and add the picture.",
+  },
+  [TURNED]: {
+    label: "Dots in the second scan",
+    question: "Turn the stock by 90° on the glass. Scan again with the same settings and add the picture.",
+  },
+};
+
+function dotsSite(plan: FieldPlan, id: string): Site {
+  const dots = dotsOf(plan);
+  return {
+    id,
+    label: SCANS[id]?.label ?? id,
+    question: SCANS[id]?.question ?? "",
+    ask: { kind: "points", nominal: dots.map((d) => onCoupon(d, plan)) },
+    measurand: { kind: "dots", across: plan.across, turnedDeg: id === TURNED ? 90 : 0 },
+    place: { piece: PIECE, at: onCoupon({ x: 0, y: 0 }, plan), radiusMm: plan.fieldMm / 2 },
+    repeats: 1,
+    openEnded: false,
+  };
+}

@@ -1,0 +1,71 @@
+/** What is chosen of a grid of dots. */
+import { plain } from "../../../metrology/quantity-text";
+import { field } from "../../../trial/plan-field";
+import type { PlanOf } from "../../../trial/plan-table";
+import { GRID_ONLY } from "../how";
+import { dotMm, LEAST_DOT_MM } from "./lengths";
+
+const PICTURES = {
+  one: "One scan",
+  two: "Two scans, the second with the sheet turned by 90°",
+} as const;
+const LENGTHS = {
+  diagonals: "Along X, along Y and both diagonals",
+  sides: "Along X and along Y only",
+} as const;
+const [FEWEST, MOST, USUAL] = [11, 33, 25];
+
+export function gridFields() {
+  const group = "Grid";
+  return {
+    across: field.count({
+      label: "Dots along each side",
+      group,
+      why: "An odd number, so that one dot is in the middle.",
+      usual: USUAL,
+      min: [FEWEST, "Fewer dots do not show the shape of the field."],
+      max: [MOST, "More dots do not improve the result."],
+      when: GRID_ONLY,
+    }),
+    pictures: field.choice(PICTURES, {
+      label: "Scans",
+      group,
+      usual: "two",
+      when: GRID_ONLY,
+      whys: {
+        one: "Errors of the scanner remain in the field.",
+        two: "The two scans separate errors of the scanner from errors of the field.",
+      },
+    }),
+    lengths: field.choice(LENGTHS, {
+      label: "Lengths measured with calipers",
+      group,
+      usual: "diagonals",
+      when: GRID_ONLY,
+      whys: { sides: "Nothing then checks these lengths, and one scan cannot show a skew." },
+    }),
+    lengthRepeats: field.count({
+      label: "Readings per length",
+      group,
+      why: "Set the jaws again each time.",
+      usual: 4,
+      max: 20,
+      when: GRID_ONLY,
+    }),
+  };
+}
+
+export type GridPlan = PlanOf<ReturnType<typeof gridFields>> & { fieldMm: number };
+
+/** What does not go together in a grid. */
+export function gridFaults(plan: GridPlan) {
+  return [["across", acrossFault(plan)]] as const;
+}
+
+function acrossFault(plan: GridPlan): string | null {
+  if (plan.across % 2 === 0) return `${plan.across} is even. Enter ${plan.across - 1} or ${plan.across + 1}.`;
+  const dot = dotMm(plan);
+  return dot < LEAST_DOT_MM
+    ? `The dots would be ${plain(dot, 1)} mm wide. A scan shows dots of at least ${plain(LEAST_DOT_MM, 1)} mm. Use fewer dots.`
+    : null;
+}

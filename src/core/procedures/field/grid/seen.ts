@@ -1,0 +1,143 @@
+/**
+ * The dots as the scans show them, laid on the drawing.
+ *
+ *   P = S R(theta) q + t        q on the stock, S the scanner: its own scale in X and in Y, and a skew
+ *   Q = R(-theta) P + t' = (I + E) q,   E = R(-theta) (S - I) R(theta)
+ *
+ * The pose is a turn and a shift alone: one of more parameters would swallow shear, scale and keystone of the field. With the stock turned
+ * by theta the scanner's deviations e (X longer than Y) and g (skew) are seen as  e cos 2 theta + g sin 2 theta  and
+ * g cos 2 theta - e sin 2 theta: at 90 degrees with the opposite sign, so that the mean of two scans is nearly free of them.
+ */
+import { fitPlaneMap, MOST_DEGREE, type PlanePoint } from "../../../fitting/plane-map";
+import { laidBy, type RigidPose, rigidPose } from "../../../fitting/rigid-pose";
+import type { Answer } from "../../../trial/answer";
+import { scansOf } from "./coupon";
+import { dotsOf } from "./lengths";
+import type { GridPlan } from "./plan";
+
+/** Fewer dots of a scan, as a share, are no grid. */
+const LEAST_SEEN = 0.5;
+/** What a scanner bends lines by that nothing here shows, sd along each axis, mm. (common practice, no source) */
+const WAVES_MM = 0.0035;
+/** Terms of a map that a half difference is smoothed with: so many degrees of freedom its mean square is worth. */
+const WAVES_FREEDOM = 20;
+
+export type Scan = {
+  site: string;
+  /** Of the stock on the glass against the drawing, counter-clockwise as seen on the stock, rad. */
+  turnRad: number;
+  pose: RigidPose;
+  /** By index of the dot; `null` where it was not seen. */
+  dots: (PlanePoint | null)[];
+};
+
+/** A second scan against the first: by how much it is longer, longer along X than Y, and skewed, as shares; and how well that is known. */
+export type ScanDifference = { first: Scan; second: Scan; scale: number; ratio: number; skew: number; u: number };
+
+export type GridSeen = {
+  scans: Scan[];
+  /** Mean of the scans, laid on the drawing. */
+  dots: { from: PlanePoint; to: PlanePoint }[];
+  differences: ScanDifference[];
+  /** What the scanner bends, standard uncertainty along each axis, mm: as two scans show it, or as is usual. */
+  waves: { u: number; freedom: number; isSeen: boolean };
+};
+
+/** Mean over the scans of cos and of sin of twice the turn: as much of e and g is left in the mean. */
+export function leftOfScanner(scans: readonly Pick<Scan, "turnRad">[]): { cos: number; sin: number } {
+  const mean = (of: (turn: number) => number) => scans.reduce((sum, s) => sum + of(s.turnRad), 0) / scans.length;
+  return { cos: mean((t) => Math.cos(2 * t)), sin: mean((t) => Math.sin(2 * t)) };
+}
+
+/** @returns `null` while a scan that the plan asks for is not read */
+export function gridSeen(plan: GridPlan, answers: readonly Answer[]): GridSeen | null {
+  const nominal = dotsOf(plan);
+  const scans: Scan[] = [];
+  for (const site of scansOf(plan)) {
+    const scan = scanAt(site, answers, nominal);
+    if (!scan) return null;
+    scans.push(scan);
+  }
+  const dots = nominal.flatMap(({ x, y }, i) => {
+    const seen = scans.flatMap((s) => s.dots[i] ?? []);
+    // A dot that one of the scans does not show would have the errors of the other alone.
+    if (seen.length < scans.length) return [];
+    const sum = seen.reduce((a, b) => ({ x: a.x + b.x, y: a.y + b.y }));
+    return [{ from: { x, y }, to: { x: sum.x / seen.length, y: sum.y / seen.length } }];
+  });
+  const [first, ...others] = scans;
+  const compared = first ? others.map((second) => compare(first, second, nominal, plan.fieldMm / 2)) : [];
+  const waves = compared.flatMap((c) => (c ? [c.wavesMm] : []));
+  return {
+    scans,
+    dots,
+    differences: compared.flatMap((c) => (c ? [c.difference] : [])),
+    waves:
+      waves.length > 0
+        ? {
+            u: Math.sqrt(waves.reduce((sum, w) => sum + w * w, 0) / waves.length),
+            freedom: WAVES_FREEDOM,
+            isSeen: true,
+          }
+        : { u: WAVES_MM, freedom: Infinity, isSeen: false },
+  };
+}
+
+/** The newest answer counts: a picture that is read again replaces the one before. */
+function scanAt(site: string, answers: readonly Answer[], nominal: readonly PlanePoint[]): Scan | null {
+  const content = answers.findLast((a) => a.site === site && a.content.status === "read")?.content;
+  if (content?.status !== "read" || content.value.kind !== "points") return null;
+  const { points } = content.value;
+  const pairs = nominal.flatMap((to, i) => {
+    const from = points[i];
+    return from ? [{ from, to }] : [];
+  });
+  const pose = rigidPose(pairs);
+  if (!pose || pairs.length < LEAST_SEEN * nominal.length) return null;
+  const dots = nominal.map((_, i) => {
+    const point = points[i];
+    return point ? laidBy(pose, point) : null;
+  });
+  return { site, turnRad: -pose.turnRad, pose, dots };
+}
+
+/** The smooth part of the difference of two scans: its strain tells the scanner's deviations, the rest what it bends. */
+function compare(
+  first: Scan,
+  second: Scan,
+  nominal: readonly PlanePoint[],
+  half: number,
+): { difference: ScanDifference; wavesMm: number } | null {
+  const pairs = nominal.flatMap((from, i) => {
+    const [a, b] = [first.dots[i], second.dots[i]];
+    return a && b ? [{ from, to: { x: b.x - a.x, y: b.y - a.y } }] : [];
+  });
+  const straight = fitPlaneMap(pairs, 1, half);
+  const smooth = fitPlaneMap(
+    straight ? straight.residuals.map((to, i) => ({ from: (pairs[i] as (typeof pairs)[number]).from, to })) : [],
+    MOST_DEGREE,
+    half,
+  );
+  if (!straight || !smooth) return null;
+  // Coefficients of u and v: mm over half the field.
+  const [[, xx = 0, xy = 0], [, yx = 0, yy = 0]] = [straight.map.x, straight.map.y];
+  const bent =
+    (straight.residuals.reduce((sum, e, i) => {
+      const left = smooth.residuals[i] ?? e;
+      return sum + (e.x - left.x) ** 2 + (e.y - left.y) ** 2;
+    }, 0) /
+      (2 * pairs.length)) **
+    0.5;
+  return {
+    difference: {
+      first,
+      second,
+      scale: (xx + yy) / (2 * half),
+      ratio: (xx - yy) / (2 * half),
+      skew: (xy + yx) / (2 * half),
+      // What bends lines also makes them longer, by about as much.
+      u: Math.max(bent, 1e-4) / half,
+    },
+    wavesMm: bent / 2,
+  };
+}

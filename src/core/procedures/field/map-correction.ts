@@ -1,0 +1,106 @@
+/** The whole field corrected at once, by a table in the controller or by drawings that are bent the other way. */
+
+import type { Figure } from "../../drawing/figure";
+import { worthOf } from "../../measuring/number-correction";
+import { fixed, signed } from "../../metrology/quantity-text";
+import type { FieldTable } from "../../settings/field-table";
+import type { GivenOutcome } from "../../trial/given-outcome";
+import type { History, RoundRecord } from "../../trial/history";
+import type { Correction, CorrectionRow, Finding } from "../../trial/outcome";
+import { arrows, fieldFigures } from "./figures";
+import { type FieldFound, worstOf } from "./found";
+import { gridIn } from "./grid/observe";
+import { type Vector, worstPoint } from "./map";
+import { type FieldPlan, takenAs } from "./plan";
+import { fieldSetting, MAP_KEYS } from "./setting";
+import { commanded, tableAfter, tableIn } from "./table";
+import { tableWish } from "./table-form";
+
+type H = History<FieldPlan>;
+type Round = RoundRecord<FieldPlan>;
+
+/** What a field says of its corrections. */
+export type Solved = Pick<
+  Extract<GivenOutcome, { status: "solved" }>,
+  "corrections" | "learned" | "predicted" | "wishes" | "artefacts"
+> & { findings: Finding[]; figures: Figure[] };
+
+/** Digits in which a shift is shown, mm. */
+const DECIMALS = 3;
+
+export function mapSolved(history: H, round: Round, found: FieldFound): Solved {
+  const taken = takenAs(round.plan) === "artwork" ? "artwork" : "table";
+  const key = MAP_KEYS[taken];
+  const before = tableIn(round.inForce, key);
+  const read = round.plan.how === "grid" ? gridIn(history, round) : null;
+  const next = before && read ? tableAfter(before, read.map, found.reachMm) : null;
+  const worst = worstOf(found);
+  return {
+    corrections: before && next ? [correctionOf(found, key, before, next)] : [],
+    findings: read ? [] : [squareOnly(taken)],
+    figures: next
+      ? [...fieldFigures(found, (at) => found.to(drawnFor(next, at))), shifts(found, next)]
+      : fieldFigures(found, found.to).slice(0, 1),
+    learned: {},
+    wishes: next && taken === "table" ? [tableWish(history, round.plan, next)] : [],
+    artefacts: [],
+    predicted: `${taken === "table" ? "Load the table" : "Bend the drawing"} and burn again. The farthest point is ${fixed(worst.quantity.value, 3)} mm off now.`,
+  };
+}
+
+/** Where the head is sent for a point, by what this burn adds to the correction. */
+function drawnFor({ undone }: FieldTable, at: Vector): Vector {
+  return commanded({ shape: "map", undone: undone.slice(-1), form: null }, at) ?? at;
+}
+
+function shifts(found: FieldFound, table: FieldTable) {
+  return arrows("field shifts", "What the correction shifts", found.reachMm, (at) => commanded(table, at) ?? at);
+}
+
+/** A square shows too little to make a table. */
+function squareOnly(taken: "table" | "artwork"): Finding {
+  return {
+    id: "square only",
+    tone: "note",
+    site: null,
+    headline: `A square cannot make ${taken === "table" ? "a table" : "bent artwork"}.`,
+    text: "The square shows whether the field is right. Burn a grid of dots to correct the field.",
+  };
+}
+
+function correctionOf(found: FieldFound, key: string, before: FieldTable, next: FieldTable): Correction {
+  const spec = fieldSetting(key);
+  const [old, now] = [before, next].map((t) => worstPoint((at) => commanded(t, at) ?? at, found.reachMm)) as [
+    ReturnType<typeof worstPoint>,
+    ReturnType<typeof worstPoint>,
+  ];
+  const worst = worstOf(found).quantity;
+  const enter = Number(now.mm.toFixed(DECIMALS));
+  const row: CorrectionRow = {
+    key,
+    label: `${spec.label}, largest shift`,
+    estimate: "worst",
+    at: null,
+    old: Number(old.mm.toFixed(DECIMALS)),
+    change: { ...worst, value: now.mm - old.mm },
+    changeText: signed(now.mm - old.mm, DECIMALS),
+    enter,
+    rounding: enter - now.mm,
+    arithmetic: [
+      `in force during the burn: ${next.undone.length === 1 ? "none" : `${next.undone.length - 1} earlier corrections`}`,
+      "new correction at a point = correction in force at the point that the burn put there",
+      `largest shift ${fixed(now.mm, DECIMALS)} mm, at X ${signed(now.at.x, 1)}, Y ${signed(now.at.y, 1)} mm from the middle`,
+    ],
+    worth: worthOf(worst, 0),
+    heldBack: null,
+  };
+  return {
+    setting: key,
+    label: spec.label,
+    unit: "mm",
+    decimals: DECIMALS,
+    rows: [row],
+    newValue: next,
+    choice: null,
+  };
+}

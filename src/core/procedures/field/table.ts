@@ -1,0 +1,74 @@
+/**
+ * A correction of every point of the field: what a table in the controller, or a drawing that is bent the other way, has to do.
+ *
+ *   marks = f(c(w)),  wanted f(c'(w)) = w   =>   c'(w) = c(f^-1(w))       adding or replacing leaves 0.006 to 0.3 mm
+ *
+ * f is inverted by iteration. Beyond the dots nothing is known: there the shift of the nearest measured point is kept.
+ */
+import { type PlaneMap, unmapPoint } from "../../fitting/plane-map";
+import type { FieldTable } from "../../settings/field-table";
+import type { SettingsInForce } from "../../settings/setting";
+import { type FieldMap, mapped, type Vector } from "./map";
+
+/** Where a point has to be commanded to lie at `wanted`; `null` where the map cannot be undone. Both from the middle, mm. */
+export function commanded({ undone, form }: FieldTable, wanted: Vector): Vector | null {
+  let at: Vector | null = wanted;
+  for (const { map, reachMm } of undone.toReversed()) {
+    at = at && shiftedAsNearest(map, reachMm, at);
+  }
+  if (!at || !form) return at;
+  const own: FieldMap = form.mm;
+  return mapped(own, at, form.halfMm);
+}
+
+function shiftedAsNearest(map: PlaneMap, reachMm: number, at: Vector): Vector | null {
+  const within = (value: number) => Math.max(-reachMm, Math.min(reachMm, value));
+  const near = { x: within(at.x), y: within(at.y) };
+  const from = unmapPoint(map, near);
+  return from && { x: at.x + from.x - near.x, y: at.y + from.y - near.y };
+}
+
+/** The table after a burn under the one before: c'(w) = c(f^-1(w)). */
+export function tableAfter(before: FieldTable, map: PlaneMap, reachMm: number): FieldTable {
+  return { ...before, undone: [...before.undone, { map, reachMm }] };
+}
+
+/** Half a side of the square in which every burn of it measured; `null` where nothing is undone. */
+export function reachOf({ undone }: FieldTable): number | null {
+  return undone.length === 0 ? null : Math.min(...undone.map((u) => u.reachMm));
+}
+
+export type TableNode = { x: number; y: number; dx: number; dy: number /** Beyond the dots. */; outside: boolean };
+
+/**
+ * Nodes of a table, rows from the front, each from the left.
+ *
+ * @param across nodes along each side @param sideMm side of the field
+ * @returns `null` where the map cannot be undone
+ */
+export function tableNodes(table: FieldTable, across: number, sideMm: number): TableNode[] | null {
+  const nodes: TableNode[] = [];
+  for (let row = 0; row < across; row++)
+    for (let column = 0; column < across; column++) {
+      const [x, y] = [column, row].map((i) => sideMm * (i / (across - 1) - 0.5)) as [number, number];
+      const to = commanded(table, { x, y });
+      if (!to) return null;
+      nodes.push({ x, y, dx: to.x - x, dy: to.y - y, outside: !isMeasured(table, { x, y }) });
+    }
+  return nodes;
+}
+
+/** Whether a mark that lies here was drawn between the outermost dots: beyond them the map is carried on, or the shift kept. */
+export function isMeasured({ undone }: FieldTable, at: Vector): boolean {
+  const last = undone.at(-1);
+  if (!last) return true;
+  const isWithin = ({ x, y }: Vector) => Math.max(Math.abs(x), Math.abs(y)) <= last.reachMm + 1e-9;
+  const from = isWithin(at) ? unmapPoint(last.map, at) : null;
+  return from !== null && isWithin(from);
+}
+
+/** A table or a bent drawing in force; `null` where it is not known. */
+export function tableIn(inForce: SettingsInForce, key: string): FieldTable | null {
+  const value = inForce[key];
+  return value?.shape === "map" ? value : null;
+}
