@@ -65,7 +65,7 @@ function readSvg(text: string, unit: SvgUnit | null, chordErrorMm: number): Read
       message: "This drawing gives its size without a unit. Say what one of its units is.",
     };
   const scale = isSaid ? 1 : stretch;
-  const layers = layersOf(paths);
+  const layers = layersOfSvg(paths);
   const scaled = paths.map((path, i) => ({
     closed: path.closed,
     layer: layers[i] as string,
@@ -81,7 +81,7 @@ function readSvg(text: string, unit: SvgUnit | null, chordErrorMm: number): Read
 }
 
 /** Of each path the group that it is in, by its id: the outermost one that does not hold all of the drawing. */
-function layersOf(paths: readonly SvgPath[]): string[] {
+export function layersOfSvg(paths: readonly SvgPath[]): string[] {
   const groups = paths.map(({ within }) =>
     within.flatMap((node) => (node.name === "g" && node.attributes.id ? [node.attributes.id] : [])),
   );

@@ -1,6 +1,7 @@
 /** The same core from a terminal: `npm run -s ustrina -- VERB …`. Status 0, or 2 with one line on what is wrong where. */
 import { parseArgs } from "node:util";
 import { PROCEDURES } from "../core/course/registry";
+import { TABLE_SIZES } from "../core/procedures/field/table-form";
 import { PAPERS, type Paper } from "../formats/run-sheet/sheet-page";
 import { adapted } from "./adapt";
 import { backup, restore } from "./backup";
@@ -9,6 +10,7 @@ import { check } from "./check";
 import { CliFault } from "./cli-fault";
 import { COUPON_FORMATS, type CouponFormat, coupon, sites } from "./coupon";
 import { loadDocument, saveDocument, saveFile } from "./document-file";
+import { bentFile, tableFile } from "./field-table";
 import { slotToDraw } from "./fit";
 import { forecast } from "./forecast";
 import { developed, type PartWords, roundPart } from "./part";
@@ -36,6 +38,9 @@ const USAGE = `Ustrina: laser machine corrections from burned and measured test 
                                                          the slot to draw for a part, by the kerf of a trial: as JSON
   adapt DRAWING --offset LENGTH [--slots FROM:TO] [--uncut LAYERS] [--chord LENGTH] [--unit UNIT]
                 [--format svg|dxf] [-o FILE]             an SVG or DXF whose outlines make up for the kerf
+  table TRIAL [--nodes ${TABLE_SIZES.join("|")}] [--values add|command|take-off] [--order front-x|front-y|back-x|back-y]
+        [--counts N] [--format csv|json] [-o FILE]       the correction table that a trial of a field makes
+  bend DRAWING --table TRIAL [--at X:Y] [-o FILE]        an SVG or DXF bent the other way, by the field of a trial
   part --marked D [--turns-by D] | --taper D:D:LENGTH --turns-by D  [--drive roller|chuck] [--steps N] [--roller D]
        [--most-steps N] [--artwork LENGTH]               around a round part, a step of its drive, how fast: as JSON
   develop DRAWING --marked D [--turns-by D] | --taper D:D:LENGTH --turns-by D [--begins LENGTH] [--lay label|rim]
@@ -91,6 +96,12 @@ const OPTIONS = {
   uncut: { type: "string" },
   chord: { type: "string" },
   unit: { type: "string" },
+  nodes: { type: "string" },
+  values: { type: "string" },
+  order: { type: "string" },
+  counts: { type: "string" },
+  table: { type: "string" },
+  at: { type: "string" },
   ...PART_OPTIONS,
 } as const;
 
@@ -175,6 +186,17 @@ export async function ustrina(args: readonly string[]): Promise<string | Buffer>
         ...(as === undefined ? {} : { format: as }),
       });
       return output ? saved(output, () => saveFile(output, made)) : made;
+    }
+    case "table": {
+      const trial = needed(file, "trial");
+      const { nodes, values: kind, order, counts, format: as, output } = values;
+      const made = tableFile(trial, loadDocument(trial), { nodes, values: kind, order, counts, format: as });
+      return output ? saved(output, () => saveFile(output, made)) : made;
+    }
+    case "bend": {
+      const trial = needed(values.table, "--table");
+      const made = bentFile(needed(file, "drawing"), trial, loadDocument(trial), values.at ?? "0:0");
+      return values.output ? saved(values.output, () => saveFile(values.output ?? "", made)) : made;
     }
     case "part":
       return roundPart(partWords(values));

@@ -1,7 +1,9 @@
 /** `read TRIAL --picture FILE`: what a scan of the last round shows, by the same reader as the screen. */
 import { readFileSync } from "node:fs";
 import Papa from "papaparse";
-import { scaleFromDpi } from "../core/picture/picture-scale";
+import { readGrid } from "../core/picture/dots/read-grid";
+import type { GreyPicture } from "../core/picture/grey-picture";
+import { type PictureScale, scaleFromDpi } from "../core/picture/picture-scale";
 import { readPart } from "../core/picture/read-part";
 import { readPicture } from "../core/picture/read-picture";
 import { decodePicture, PictureFault } from "../formats/picture-decoder";
@@ -40,6 +42,11 @@ export async function readFrom(
   const { sites } = round.spec;
   const site = sites.find((s) => s.id === id);
   if (id !== null && !site) throw new CliFault(file, "--site", `The last round has no site "${id}": sites lists them.`);
+  const dots = (site ?? sites.find((s) => s.measurand.kind === "dots"))?.measurand;
+  if (dots?.kind === "dots") {
+    const into = site ?? sites.find((s) => s.measurand.kind === "dots");
+    return dotsSheet(pictureFile, picture, into?.id ?? "", dots.across, scale, brighter);
+  }
   const box = { x0: 0, y0: 0, x1: picture.width, y1: picture.height };
   const read = site
     ? { ok: true as const, sites: [readPart(picture, piece, site, box, scale, brighter).read] }
@@ -49,6 +56,24 @@ export async function readFrom(
     s.ok ? [s.site, s.value.toFixed(5), s.u.toFixed(5), s.note] : [s.site, "", "", s.why],
   );
   return `${Papa.unparse({ fields: ["site", "value mm", "u mm", "from"], data: rows }, { newline: "\n" })}\n`;
+}
+
+/** A filled sheet for `take`: one reading, all dots of a scan, mm from the lower left corner. */
+function dotsSheet(
+  file: string,
+  picture: GreyPicture,
+  site: string,
+  across: number,
+  scale: PictureScale,
+  brighter: boolean,
+): string {
+  const read = readGrid(picture, across, brighter);
+  if (!read.ok) throw new CliFault(file, "", read.why);
+  const points = Array.from({ length: across * across }, () => "? | ?");
+  for (const { index, x, y } of read.dots)
+    points[index] =
+      `${(x / scale.xPixelsPerMm).toFixed(5)} | ${((picture.height - y) / scale.yPixelsPerMm).toFixed(5)}`;
+  return `${Papa.unparse({ fields: ["site", "reading (mm)"], data: [[site, points.join(" | ")]] }, { newline: "\n" })}\n`;
 }
 
 function bytesOf(file: string): Buffer {

@@ -18,7 +18,11 @@ export type DxfDrawing = {
   layers: string[];
   /** In mm. */
   paths: DxfPath[];
+  /** None unless they are asked for. */
+  texts: DxfText[];
 };
+/** A text that is kept: where it begins, mm, its height, mm, and its turn, degrees. */
+export type DxfText = { layer: string; at: Point; heightMm: number; turnDeg: number; text: string };
 
 const DEFAULT_CHORD_ERROR_MM = 0.01;
 const DEEPEST_NESTING = 16;
@@ -28,17 +32,20 @@ const MOST_POINTS = 2_000_000;
 /** Flags of a polyline that change nothing here: closed, and line type along it. */
 const FLAT_POLYLINE = 1 | 128;
 
-/** @param chordErrorMm largest distance of a chord from its arc */
-export function parseDxf(text: string, chordErrorMm = DEFAULT_CHORD_ERROR_MM): Parsed<DxfDrawing> {
+/**
+ * @param chordErrorMm largest distance of a chord from its arc
+ * @param keepTexts texts are told apart instead of refused
+ */
+export function parseDxf(text: string, chordErrorMm = DEFAULT_CHORD_ERROR_MM, keepTexts = false): Parsed<DxfDrawing> {
   return parsing(() => {
     const sections = sectionsOf(tagsOf(text));
     const scale = unitsOf(sections.get("HEADER") ?? []);
     const blocks = blocksOf(entitiesOf(sections.get("BLOCKS") ?? []));
-    const drawing: DxfDrawing = { layers: layersOf(sections.get("TABLES") ?? []), paths: [] };
+    const drawing: DxfDrawing = { layers: layersOf(sections.get("TABLES") ?? []), paths: [], texts: [] };
     const place = { ...IDENTITY, a: scale, d: scale };
     const count = { entities: 0, points: 0 };
     for (const entity of entitiesOf(sections.get("ENTITIES") ?? []))
-      draw(entity, { place, blocks, drawing, chordErrorMm, count, depth: 0 });
+      draw(entity, { place, blocks, drawing, chordErrorMm, count, depth: 0, keepTexts });
     if (drawing.paths.length === 0) throw new FormatFault(1, 1, "The drawing holds no line.");
     return drawing;
   });
@@ -52,6 +59,7 @@ type Context = {
   /** So far, blocks in blocks included. */
   count: { entities: number; points: number };
   depth: number;
+  keepTexts: boolean;
 };
 
 function draw(entity: Entity, context: Context): void {
@@ -63,13 +71,29 @@ function draw(entity: Entity, context: Context): void {
     insert(entity, context);
     return;
   }
-  const { paths } = context.drawing;
+  const { paths, texts } = context.drawing;
+  if (context.keepTexts && (entity.type === "TEXT" || entity.type === "MTEXT")) {
+    texts.push(textOf(entity, context.place));
+    return;
+  }
   const { points, closed } = shapeOf(entity, context);
   count.points += points.length;
   if (count.points > MOST_POINTS)
     throw new FormatFault(entity.line, 1, "The drawing holds more points than can be meant.");
   const layer = textIn(entity.tags, 8) || "0";
   paths.push({ layer, closed, points: points.map((p) => mapped(context.place, p)) });
+}
+
+function textOf({ tags }: Entity, place: Affine): DxfText {
+  const stretch = Math.sqrt(Math.abs(place.a * place.d - place.b * place.c));
+  const turn = (Math.atan2(place.b, place.a) * 180) / Math.PI;
+  return {
+    layer: textIn(tags, 8) || "0",
+    at: mapped(place, pointAt(tags, 10)),
+    heightMm: stretch * numberIn(tags, 40, 1),
+    turnDeg: turn + numberIn(tags, 50, 0),
+    text: textIn(tags, 1),
+  };
 }
 
 type Shape = { points: Point[]; closed: boolean };

@@ -3,9 +3,10 @@
  *
  * [Autodesk DXF Reference, R2000 group codes; $INSUNITS 4 = mm]
  */
-import { DxfWriter, LWPolylineFlags, point2d, Units } from "@tarikjabiri/dxf";
+import { DxfWriter, LWPolylineFlags, point2d, point3d, Units } from "@tarikjabiri/dxf";
 import type { Piece } from "../core/coupon/piece";
 import { strokesWith } from "../core/coupon/strokes";
+import type { DxfText } from "./dxf-parser";
 
 const WHITE_OR_BLACK = 7;
 /** Half a nanometre of rounding. */
@@ -22,6 +23,32 @@ export function dxfOf(piece: Piece): string {
         stroke.points.map((p) => ({ point: point2d(rounded(p.x), rounded(p.y)) })),
         { flags: stroke.closed ? LWPolylineFlags.Closed : LWPolylineFlags.None },
       );
+  }
+  return dxf.stringify();
+}
+
+/** Lines and texts by layer, in mm; the layers in their order. */
+export type LayeredDrawing = {
+  layers: readonly string[];
+  paths: readonly { layer: string; closed: boolean; points: readonly { x: number; y: number }[] }[];
+  texts: readonly DxfText[];
+};
+
+export function dxfOfLayers({ layers, paths, texts }: LayeredDrawing): string {
+  const dxf = new DxfWriter();
+  dxf.setUnits(Units.Millimeters);
+  const all = [...new Set([...layers, ...paths.map((p) => p.layer), ...texts.map((t) => t.layer)])];
+  for (const layer of all) {
+    const name = layerName(layer);
+    if (name !== "0") dxf.addLayer(name, WHITE_OR_BLACK, "Continuous");
+    dxf.setCurrentLayerName(name);
+    for (const path of paths.filter((p) => p.layer === layer))
+      dxf.addLWPolyline(
+        path.points.map((p) => ({ point: point2d(rounded(p.x), rounded(p.y)) })),
+        { flags: path.closed ? LWPolylineFlags.Closed : LWPolylineFlags.None },
+      );
+    for (const { at, heightMm, text, turnDeg } of texts.filter((t) => t.layer === layer))
+      dxf.addText(point3d(rounded(at.x), rounded(at.y), 0), rounded(heightMm), text, { rotation: rounded(turnDeg) });
   }
   return dxf.stringify();
 }

@@ -18,7 +18,19 @@ export type SvgPath = {
   /** The groups that it is in, from the outside in, and its own element last. */
   within: readonly SvgNode[];
 };
-export type SvgDrawing = { title: string; widthMm: number; heightMm: number; paths: SvgPath[]; root: SvgNode };
+/** A text that is kept: the map of its own units to mm, Y up. */
+export type SvgText = { within: readonly SvgNode[]; map: Affine };
+export type SvgDrawing = {
+  title: string;
+  widthMm: number;
+  heightMm: number;
+  paths: SvgPath[];
+  /** None unless they are asked for. */
+  texts: SvgText[];
+  root: SvgNode;
+  /** From the units of the sheet to mm, Y up. */
+  sheet: Affine;
+};
 
 const CHORD_ERROR_MM = 0.01;
 const DEEPEST_COPY = 16;
@@ -35,14 +47,15 @@ const HARMLESS = /^(?:inline|block|visible|none|inherit)$/i;
 /**
  * @param text the file as text
  * @param chordErrorMm largest distance of a chord from its curve
+ * @param keepTexts texts are told apart instead of refused
  */
-export function parseSvgDrawing(text: string, chordErrorMm = CHORD_ERROR_MM): Parsed<SvgDrawing> {
+export function parseSvgDrawing(text: string, chordErrorMm = CHORD_ERROR_MM, keepTexts = false): Parsed<SvgDrawing> {
   return parsing(() => {
     const root = svgTree(text);
     const { widthMm, heightMm, map } = sheetOf(root);
     const title = root.children.find((c) => c.name === "title")?.text ?? "";
-    const drawing: SvgDrawing = { title, widthMm, heightMm, paths: [], root };
-    new Reader(drawing, root, chordErrorMm).children(root, map, [], 0);
+    const drawing: SvgDrawing = { title, widthMm, heightMm, paths: [], texts: [], root, sheet: map };
+    new Reader(drawing, root, chordErrorMm, keepTexts).children(root, map, [], 0);
     return drawing;
   });
 }
@@ -92,6 +105,7 @@ class Reader {
     private readonly drawing: SvgDrawing,
     root: SvgNode,
     private readonly chordErrorMm: number,
+    private readonly keepTexts: boolean,
   ) {
     this.index(root);
   }
@@ -123,6 +137,7 @@ class Reader {
     const inside = [...within, node];
     if (GROUPS.has(node.name)) this.children(node, here, inside, copies);
     else if (node.name === "use") this.copy(node, here, inside, copies);
+    else if (node.name === "text" && this.keepTexts) this.drawing.texts.push({ within: inside, map: here });
     else this.shape(node, here, inside);
   }
 

@@ -56,6 +56,8 @@ function parsed(source: string): RawNode[] {
     ignoreAttributes: false,
     attributeNamePrefix: "",
     parseTagValue: false,
+    // Between words of a text a blank is meant.
+    trimValues: false,
     parseAttributeValue: false,
     processEntities: true,
     captureMetaData: true,

@@ -182,7 +182,8 @@ function isAlike(a: Measurand, b: Measurand): boolean {
 type Point = { x: number; y: number };
 
 function swappedPoints(site: Site, points: readonly (Point | null)[]): string | null {
-  if (site.ask.kind !== "points") return null;
+  // A scan lies as it was laid on the glass.
+  if (site.ask.kind !== "points" || site.measurand.kind === "dots") return null;
   let asTyped = 0;
   let asSwapped = 0;
   site.ask.nominal.forEach((nominal, i) => {

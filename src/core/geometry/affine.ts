@@ -26,3 +26,11 @@ export function largestStretch({ a, b, c, d }: Affine): number {
   const [s, t] = [a * a + b * b + c * c + d * d, a * d - b * c];
   return Math.sqrt((s + Math.sqrt(Math.max(0, s * s - 4 * t * t))) / 2);
 }
+
+/** The map back. @throws RangeError for a map that is flat */
+export function inverseOf({ a, b, c, d, e, f }: Affine): Affine {
+  const det = a * d - b * c;
+  if (!(Math.abs(det) > 0)) throw new RangeError("The map is flat.");
+  const [ia, ib, ic, id] = [d / det, -b / det, -c / det, a / det];
+  return { a: ia, b: ib, c: ic, d: id, e: -(ia * e + ic * f), f: -(ib * e + id * f) };
+}

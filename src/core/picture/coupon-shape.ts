@@ -10,9 +10,10 @@
  */
 import { median } from "../fitting/median";
 import type { Affine } from "../geometry/affine";
+import { inverseOf } from "../geometry/affine";
 import type { GreyPicture } from "./grey-picture";
 import type { NominalLine } from "./nominal-lines";
-import { eachPixel, inverted, pixelMm } from "./picture-window";
+import { eachPixel, pixelMm } from "./picture-window";
 import { ProfileGathering } from "./profile";
 import { rowAcross } from "./row-profile";
 import { trimmedFit } from "./trimmed-fit";
@@ -46,7 +47,7 @@ const SHARE_OF_ROWS = 0.3;
 
 /** @returns `null` if too few row ends are seen */
 export function couponShape(picture: GreyPicture, pose: Affine, lines: readonly NominalLine[]): CouponShape | null {
-  const back = inverted(pose);
+  const back = inverseOf(pose);
   const level = lines.filter((l) => l.row && l.y0 === l.y1 && Math.abs(l.x1 - l.x0) >= LEAST_ROW_MM);
   const every = Math.max(1, Math.ceil(level.length / LOOKED_AT));
   const looked = level.filter((_, i) => i % every === 0);

@@ -2,9 +2,10 @@
 import sharp from "sharp";
 import { describe, expect, it } from "vitest";
 import type { Affine } from "../geometry/affine";
+import { inverseOf } from "../geometry/affine";
 import { fitEdge, fitLine } from "./edge-fit";
 import type { GreyPicture } from "./grey-picture";
-import { eachPixel, inverted, pixelMm } from "./picture-window";
+import { eachPixel, pixelMm } from "./picture-window";
 import { ProfileGathering } from "./profile";
 import { rowAcross } from "./row-profile";
 
@@ -83,7 +84,7 @@ describe("a line", () => {
 });
 
 describe("a row of the coupon", () => {
-  const back = inverted(POSE);
+  const back = inverseOf(POSE);
   const line = { y0: 4, y1: 4, x0: 2, x1: 10, row: true } as never;
   const span = { fromX: 3, toX: 9, reachMm: 0.9 };
 
@@ -103,7 +104,7 @@ describe("a row of the coupon", () => {
     expect(rowAcross(bright, POSE, back, line, span)?.depth).toBeLessThan(-100);
     expect(rowAcross(await drawn([]), POSE, back, line, span)).toBeNull();
     const away: Affine = { ...POSE, e: 5000 };
-    expect(rowAcross(bright, away, inverted(away), line, span)).toBeNull();
+    expect(rowAcross(bright, away, inverseOf(away), line, span)).toBeNull();
   });
 });
 
@@ -113,7 +114,7 @@ describe("pixels of an area", () => {
     const turned: Affine = { a: 0, b: PX_PER_MM, c: PX_PER_MM, d: 0, e: 0, f: 0 };
     expect(pixelMm(turned)).toBeCloseTo(0.05, 12);
     const dark: { x: number; y: number }[] = [];
-    const share = eachPixel(picture, turned, inverted(turned), { x0: 2, x1: 5, y0: 4, y1: 7 }, (x, y, grey) => {
+    const share = eachPixel(picture, turned, inverseOf(turned), { x0: 2, x1: 5, y0: 4, y1: 7 }, (x, y, grey) => {
       if (grey < 100) dark.push({ x, y });
     });
     expect(share).toBe(1);
@@ -124,8 +125,8 @@ describe("pixels of an area", () => {
   });
 
   it("are a share of the area where it reaches beyond the picture, and refuse a flat pose", async () => {
-    const share = eachPixel(await drawn([]), POSE, inverted(POSE), { x0: -1, x1: 1, y0: 1, y1: 2 }, () => undefined);
+    const share = eachPixel(await drawn([]), POSE, inverseOf(POSE), { x0: -1, x1: 1, y0: 1, y1: 2 }, () => undefined);
     expect(share).toBeCloseTo(0.5, 2);
-    expect(() => inverted({ a: 1, b: 2, c: 2, d: 4, e: 0, f: 0 })).toThrow(RangeError);
+    expect(() => inverseOf({ a: 1, b: 2, c: 2, d: 4, e: 0, f: 0 })).toThrow(RangeError);
   });
 });

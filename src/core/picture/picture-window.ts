@@ -3,14 +3,6 @@ import type { Affine } from "../geometry/affine";
 import type { Rect } from "../geometry/rect";
 import type { GreyPicture } from "./grey-picture";
 
-/** From picture back to coupon. @throws RangeError for a map that is flat */
-export function inverted({ a, b, c, d, e, f }: Affine): Affine {
-  const det = a * d - b * c;
-  if (!(Math.abs(det) > 0)) throw new RangeError("The map of the picture is flat.");
-  const [ia, ib, ic, id] = [d / det, -b / det, -c / det, a / det];
-  return { a: ia, b: ib, c: ic, d: id, e: -(ia * e + ic * f), f: -(ib * e + id * f) };
-}
-
 /** Calls `take` with coupon X, coupon Y and grey of each pixel whose middle lies in `area` (mm). @returns share of the area that lies in the picture */
 export function eachPixel(
   picture: GreyPicture,

@@ -7,13 +7,12 @@
 import type { Piece } from "../coupon/piece";
 import type { Site } from "../coupon/site";
 import { effectiveFreedom } from "../fitting/student-t";
-import { type Affine, mapped } from "../geometry/affine";
+import { type Affine, inverseOf, mapped } from "../geometry/affine";
 import { countText } from "../metrology/count-text";
 import type { GreyPicture } from "./grey-picture";
 import { knownLook, type LineLooked, linesWithin, lookAcross, widthOf } from "./line-widths";
 import type { NominalLine } from "./nominal-lines";
 import { contradicted, type PictureScale } from "./picture-scale";
-import { inverted } from "./picture-window";
 import { type CouponPlacement, type Lying, type PicturePoint, placeCoupon, placementOf } from "./place-coupon";
 import { reachOf } from "./refined-pose";
 import { endSet } from "./row-ends";
@@ -60,7 +59,7 @@ export function readSites(
   // A scale that the coupon contradicts has at least this uncertainty.
   const relative = contradicted(given, lying.byRows ? longer.y - 1 : null).relative;
   const scale = { ...given, relative };
-  const back = inverted(pose);
+  const back = inverseOf(pose);
   const widths = widthSites(picture, pose, back, lines, sites);
   const known = knownLook(...([picture, pose, back] as const), [...widths.values()].flat());
   return sites.flatMap((site): SiteRead[] => {

@@ -3,10 +3,10 @@
  *
  * It also tells how much closer together rows lie than the scale of the picture says.
  */
-import { type Affine, composed } from "../geometry/affine";
+import { type Affine, composed, inverseOf } from "../geometry/affine";
 import type { GreyPicture } from "./grey-picture";
 import type { NominalLine } from "./nominal-lines";
-import { inverted, pixelMm } from "./picture-window";
+import { pixelMm } from "./picture-window";
 import { rowAcross } from "./row-profile";
 import { trimmedFit } from "./trimmed-fit";
 
@@ -39,7 +39,7 @@ export function refinedPose(picture: GreyPicture, start: Affine, lines: readonly
   let pose = start;
   let result: RefinedPose = { pose, pitchRatio: null, seen: 0, sought: used.length, scatter: 0 };
   for (let round = 0; round < ROUNDS; round++) {
-    const back = inverted(pose);
+    const back = inverseOf(pose);
     const found = used.flatMap((line) => {
       const [x0, x1] = [Math.min(line.x0, line.x1), Math.max(line.x0, line.x1)];
       const span = Math.min(SPAN_MM, (x1 - x0) / 3, Math.max(LEAST_SPAN_MM, MOST_SPAN_PX * pixelMm(pose)));

@@ -74,8 +74,8 @@ export function readAnswerInput(site: Site, input: AnswerInput, sitting: Sitting
     }
     case "points": {
       if (ask.kind !== "points") return wrongKind();
-      // Where both are empty nothing was seen.
-      const isSeen = (i: number) => `${input.points[i]?.x ?? ""}${input.points[i]?.y ?? ""}`.trim() !== "";
+      // Where both are empty, or a question mark, nothing was seen.
+      const isSeen = (i: number) => ![input.points[i]?.x, input.points[i]?.y].every((t) => NOT_SEEN.test(t ?? ""));
       const seen = ask.nominal.flatMap((_, i) => (isSeen(i) ? [i] : []));
       if (seen.length === 0) return refused("x0", "Enter at least one point.");
       return joined(
@@ -136,6 +136,8 @@ function cells(ask: Extract<Ask, { kind: "cells" }>, chosen: string[]): ReadInpu
 }
 
 type Length = { ok: true; value: number; shares: Answer["shares"] } | { ok: false; issue: InputIssue };
+
+const NOT_SEEN = /^\s*\??\s*$/;
 
 /** A small size may be this many standard uncertainties below the zero of the jaws. */
 const BELOW_ZERO = 3;

@@ -40,6 +40,8 @@ export function pencilFields(ask: Ask, repeats: number, length: LengthUnit): Pen
     case "pair":
       return boxes([ask.first, ask.second], unit(ask.dimension));
     case "points":
+      // So many are read from a picture.
+      if (ask.nominal.length > MOST_BOXES) return [];
       return boxes(
         ask.nominal.flatMap((_, i) => [`${i + 1}: X`, `${i + 1}: Y`]),
         unit("length"),
@@ -48,6 +50,8 @@ export function pencilFields(ask: Ask, repeats: number, length: LengthUnit): Pen
       return boxes(["X", "Y"], unit(ask.dimension));
   }
 }
+
+const MOST_BOXES = 12;
 
 const CELLS = {
   one: "one of",

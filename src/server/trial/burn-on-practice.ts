@@ -4,6 +4,7 @@ import { type BurnedPiece, burnFile, type PracticeAnswer, samePart, siteReader }
 import type { RoundSpec } from "../../core/coupon/round-spec";
 import { placementSchema } from "../../core/geometry/frames";
 import { burnFileOf } from "../../core/machine/machine-kind";
+import { PICTURE_READER } from "../../core/metrology/gauge";
 import { fromEditedFile } from "../../core/trial/decisions";
 import type { Db } from "../../data/database";
 import { fromColumn, toColumn } from "../../data/json-column";
@@ -120,7 +121,7 @@ export function readOnPractice(
   const row = practiceRow(db, full);
   const burn = burnOf(db, round.id);
   const site = round.spec?.sites.find((s) => s.id === siteId);
-  const session = round.sessions.at(-1);
+  const session = round.sessions.findLast((s) => s.gauge.id !== PICTURE_READER);
   if (!burn || !round.spec) throw new Refusal("site", "This coupon was not burned on the practice machine.");
   if (!site) throw new Refusal("site", "This coupon has no such place.");
   if (!session) throw new Refusal("gauge", "Say first which gauge you read with.");

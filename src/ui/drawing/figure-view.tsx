@@ -1,11 +1,13 @@
 "use client";
 import { useEffect, useRef } from "react";
 import type { Figure } from "../../core/drawing/figure";
+import { HeatView } from "./heat-view";
 import { VectorsView } from "./vectors-view";
 
-/** A chart, or a map of arrows. */
+/** A chart, or a map of arrows or of values. */
 export function FigureView({ figure, height = 220 }: { figure: Figure; height?: number }) {
-  return figure.kind === "vectors" ? <VectorsView figure={figure} /> : <ChartView figure={figure} height={height} />;
+  if (figure.kind === "vectors") return <VectorsView figure={figure} />;
+  return figure.kind === "heat" ? <HeatView figure={figure} /> : <ChartView figure={figure} height={height} />;
 }
 
 /** Its library is loaded only where a chart shows. */

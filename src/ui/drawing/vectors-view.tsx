@@ -5,6 +5,8 @@ type Vectors = Extract<Figure, { kind: "vectors" }>;
 
 /** Room around the places, a share of the distance between the outer ones. */
 const ROOM = 0.11;
+/** Shorter ones are told with two more digits. */
+const FINE_MM = 0.1;
 
 /** Arrows over a field: from where each mark is drawn to where it lies, so many times longer. */
 export function VectorsView({ figure }: { figure: Vectors }) {
@@ -15,7 +17,7 @@ export function VectorsView({ figure }: { figure: Vectors }) {
   const room = ROOM * side;
   const largest = arrows.reduce((most, a) => Math.max(most, Math.hypot(a.dx, a.dy)), 0);
   const dot = side / 160;
-  const words = `${plain(magnification, 3)} times longer; the longest is ${fixed(largest, 2)} ${figure.unit}`;
+  const words = `${plain(magnification, 3)} times longer; the longest is ${fixed(largest, largest < FINE_MM ? 4 : 2)} ${figure.unit}`;
   return (
     <figure>
       <figcaption className="flex flex-wrap items-baseline justify-between gap-x-3">

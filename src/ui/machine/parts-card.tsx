@@ -58,6 +58,11 @@ export function PartsCard({ view, kind, now }: { view: MachineView; kind: PartKi
             Round parts
           </Link>
         )}
+        {kind === "optic" && view.spec.kind === "galvo" && (
+          <Link href={`/machine/${view.slug}/bent-drawings`} className={buttonClass("small")}>
+            Bent drawings
+          </Link>
+        )}
         <Button weight="small" onClick={() => setEditing("new")}>
           Add {kind === "optic" ? "an optic" : "a rotary"}
         </Button>

@@ -1,8 +1,8 @@
 "use client";
 import { type RefObject, useEffect, useRef, useState } from "react";
 import type { Site } from "../../core/coupon/site";
-import { type Affine, mapped } from "../../core/geometry/affine";
-import { inverted, pixelMm } from "../../core/picture/picture-window";
+import { type Affine, inverseOf, mapped } from "../../core/geometry/affine";
+import { pixelMm } from "../../core/picture/picture-window";
 import type { PicturePoint } from "../../core/picture/place-coupon";
 import type { PictureFacts } from "../../server/pictures/picture-view";
 import type { RoundView } from "../../server/trial/trial-view";
@@ -37,7 +37,7 @@ export function BeforeAfterPictures({ trialId, earlier, now, site, brighter }: P
   }, [blinks]);
   const before = usePlaced(trialId, earlier, brighter);
   // The place on the coupon, not in the picture: each was laid on the glass anew.
-  const onCoupon = mapped(inverted(now.pose), now.at);
+  const onCoupon = mapped(inverseOf(now.pose), now.at);
   const beforeAt = before.pose && mapped(before.pose, onCoupon);
   const after = usePictureReader({
     url: `/api/trials/${trialId}/rounds/${now.n}/pictures/${now.picture.id}`,

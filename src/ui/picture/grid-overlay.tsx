@@ -13,20 +13,21 @@ const LEAST = 3;
 export function GridOverlay({ reading, selected, onSelect, zoom }: Props) {
   const { dots, state, dirt } = reading;
   const inHand = dots.find((d) => d.index === selected);
-  const stroke = { strokeWidth: 1.6, vectorEffect: "non-scaling-stroke", fill: "none" } as const;
+  const pen = { strokeWidth: 1.6, vectorEffect: "non-scaling-stroke", fill: "none" } as const;
   return (
     <g>
-      <g stroke="var(--color-steel)" {...stroke}>
+      <g stroke="var(--color-steel)">
         {dots.map((dot) => {
           const r = Math.max(dot.radiusPx, LEAST / zoom);
           return dot.isLeftOut ? (
-            <path key={dot.index} d={crossAt(dot, r)} stroke="var(--color-ember)" />
+            <path key={dot.index} d={crossAt(dot, r)} stroke="var(--color-ember)" {...pen} />
           ) : (
             <circle
               key={dot.index}
               cx={dot.x}
               cy={dot.y}
               r={r}
+              {...pen}
               pointerEvents="all"
               className="cursor-pointer"
               stroke={dot.isMoved ? "var(--color-ember)" : undefined}
@@ -35,9 +36,16 @@ export function GridOverlay({ reading, selected, onSelect, zoom }: Props) {
           );
         })}
       </g>
-      <g stroke="var(--color-ember)" {...stroke} strokeDasharray="3 3">
+      <g stroke="var(--color-ember)" strokeDasharray="3 3">
         {[...(state.grid?.strays ?? []), ...dirt].map((p) => (
-          <rect key={`${p.x} ${p.y}`} x={p.x - 8 / zoom} y={p.y - 8 / zoom} width={16 / zoom} height={16 / zoom} />
+          <rect
+            key={`${p.x} ${p.y}`}
+            x={p.x - 8 / zoom}
+            y={p.y - 8 / zoom}
+            width={16 / zoom}
+            height={16 / zoom}
+            {...pen}
+          />
         ))}
       </g>
       {inHand && <Handle key={inHand.index} dot={inHand} reading={reading} zoom={zoom} />}

@@ -40,7 +40,7 @@ export function GridResults({ reading, selected, onSelect }: Props) {
           ...(grid.strays.length > 0 ? [`${countText(grid.strays.length, "other spot")} not used`] : []),
         ].join(" · ")}
       </p>
-      <h3 className="mt-3 text-[14px] font-semibold">Farthest from the grid of their neighbours</h3>
+      <h3 className="mt-3 text-[14px] font-semibold">Farthest from a smooth map</h3>
       <ul>
         {shown.map((dot) => (
           <li key={dot.index} className="border-t border-hair first:border-0">

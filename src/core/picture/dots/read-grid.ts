@@ -1,5 +1,6 @@
 /** A picture of a grid of dots, read: every dot with its place in the grid, what is missing, what is no dot; or why it cannot be. */
 import { median } from "../../fitting/median";
+import { fitPlaneMap, MOST_DEGREE } from "../../fitting/plane-map";
 import { countText } from "../../metrology/count-text";
 import type { GreyPicture } from "../grey-picture";
 import { type Dot, findDots } from "./find-dots";
@@ -14,7 +15,7 @@ export type GridDot = {
   x: number;
   y: number;
   radiusPx: number;
-  /** From where its neighbours say it should be, pixels. */
+  /** From where a smooth map through all dots puts it, pixels. */
   residualPx: number;
 };
 
@@ -57,15 +58,23 @@ export function readGrid(
 function gridOf(indexed: Extract<GridIndexed, { status: "indexed" }>, across: number): GridRead {
   const half = (across - 1) / 2;
   const indexOf = ({ column, row }: { column: number; row: number }) => (row + half) * across + column + half;
-  const residuals = indexed.dots.map((d) => d.residualPx);
+  const smooth = fitPlaneMap(
+    indexed.dots.map(({ column, row, dot }) => ({ from: { x: column, y: row }, to: { x: dot.x, y: dot.y } })),
+    MOST_DEGREE,
+    half,
+  );
+  const residuals = indexed.dots.map(({ residualPx }, i) => {
+    const e = smooth?.residuals[i];
+    return e ? Math.hypot(e.x, e.y) : residualPx;
+  });
   return {
     ok: true,
-    dots: indexed.dots.map(({ dot, residualPx, ...node }) => ({
+    dots: indexed.dots.map(({ dot, ...node }, i) => ({
       index: indexOf(node),
       x: dot.x,
       y: dot.y,
       radiusPx: dot.radiusPx,
-      residualPx,
+      residualPx: residuals[i] ?? 0,
     })),
     missing: indexed.missing.map(indexOf),
     strays: indexed.strays.map(({ x, y }: Dot) => ({ x, y })),

@@ -11,8 +11,8 @@ import type { SettingValue } from "../../settings/setting";
 import type { Vector } from "./map";
 import { commanded } from "./table";
 
-/** How far a chord may lie from the bent line, mm. */
-export const CHORD_MM = 0.002;
+/** How far a chord may lie from a curve, and again from the bent line, mm: both together stay within 2 um. */
+export const CHORD_MM = 0.001;
 
 /** @param value of the setting for bent drawings; the same spec where nothing is bent */
 export function asBent(spec: RoundSpec, value: SettingValue | null): RoundSpec {

@@ -7,6 +7,8 @@ const PLACES = gridOf(9);
 /** The longest arrow is this share of the distance between two places. */
 const LONGEST = 0.9;
 const ROUND = [1, 2, 5];
+/** Smaller errors are not drawn as arrows. */
+const MOST_TIMES = 10_000;
 
 /** @param after where marks will lie once the corrections are in force, from the middle of the field, mm */
 export function fieldFigures(found: FieldFound, after: (at: Vector) => Vector): Figure[] {
@@ -28,7 +30,7 @@ export function arrows(id: string, title: string, half: number, map: (at: Vector
     id,
     title,
     unit: "mm",
-    magnification: roundDown((LONGEST * half) / 4 / largest),
+    magnification: Math.min(MOST_TIMES, roundDown((LONGEST * half) / 4 / largest)),
     arrows: found,
   };
 }

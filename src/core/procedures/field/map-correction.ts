@@ -13,8 +13,8 @@ import { gridIn } from "./grid/observe";
 import { type Vector, worstPoint } from "./map";
 import { type FieldPlan, takenAs } from "./plan";
 import { fieldSetting, MAP_KEYS } from "./setting";
-import { commanded, tableAfter, tableIn } from "./table";
-import { tableWish } from "./table-form";
+import { betweenNodes, commanded, tableAfter, tableIn } from "./table";
+import { TABLE_SIZES, tableFormOf, tableSideMm, tableWish } from "./table-form";
 
 type H = History<FieldPlan>;
 type Round = RoundRecord<FieldPlan>;
@@ -38,9 +38,7 @@ export function mapSolved(history: H, round: Round, found: FieldFound): Solved {
   return {
     corrections: before && next ? [correctionOf(found, key, before, next)] : [],
     findings: read ? [] : [squareOnly(taken)],
-    figures: next
-      ? [...fieldFigures(found, (at) => found.to(drawnFor(next, at))), shifts(found, next)]
-      : fieldFigures(found, found.to).slice(0, 1),
+    figures: next ? figuresOf(history, found, next, taken) : fieldFigures(found, found.to).slice(0, 1),
     learned: {},
     wishes: next && taken === "table" ? [tableWish(history, round.plan, next)] : [],
     artefacts: [],
@@ -48,13 +46,20 @@ export function mapSolved(history: H, round: Round, found: FieldFound): Solved {
   };
 }
 
-/** Where the head is sent for a point, by what this burn adds to the correction. */
-function drawnFor({ undone }: FieldTable, at: Vector): Vector {
-  return commanded({ shape: "map", undone: undone.slice(-1), form: null }, at) ?? at;
-}
-
-function shifts(found: FieldFound, table: FieldTable) {
-  return arrows("field shifts", "What the correction shifts", found.reachMm, (at) => commanded(table, at) ?? at);
+/** The field as it is, what the correction shifts and, of a table, what is left between its nodes. */
+function figuresOf(history: H, found: FieldFound, next: FieldTable, taken: "table" | "artwork"): Figure[] {
+  const shifts = arrows("field shifts", "What the correction shifts", found.reachMm, (at) => commanded(next, at) ?? at);
+  const before = fieldFigures(found, found.to).slice(0, 1);
+  if (taken === "artwork") return [...before, shifts];
+  const read = tableFormOf(history.decisions);
+  const across = read.ok ? read.form.across : Number(TABLE_SIZES[0]);
+  const own: FieldTable = { shape: "map", undone: next.undone.slice(-1), form: null };
+  const left = (at: Vector) => found.to(betweenNodes(own, across, tableSideMm(history.machine), at));
+  return [
+    ...before,
+    arrows("field after", `As it will be, with ${across} × ${across} nodes`, found.reachMm, left),
+    shifts,
+  ];
 }
 
 /** A square shows too little to make a table. */

@@ -187,6 +187,7 @@ function planFields(context: PlanContext) {
       label: "Settings of the controller",
       group: "Controller",
       usual: heldTerms(CUBICS) ? "nine" : heldTerms(FORM) ? "seven" : "scale",
+      when: { field: "takes", is: ["coefficients"] },
       whys: {
         scale: "Bow and keystone are measured, and remain.",
         nine: "Quarter ticks on the mid-lines are measured too.",

@@ -71,7 +71,7 @@ function ofLast({ rounds }: History<FieldPlan>) {
 function proofOf(history: History<FieldPlan>, outcome: Outcome): ProofPlan<FieldPlan> {
   const proof = sameAgain(history, outcome, FIELD_SETTINGS);
   if (!("plan" in proof) || proof.plan.how !== "grid" || proof.plan.proved !== "square") return proof;
-  return { ...proof, plan: { ...proof.plan, how: "square" } };
+  return { ...proof, plan: { ...proof.plan, how: "square", way: "nine" } };
 }
 
 /** While the effect of a coefficient is not known, the next burn shows it; then the proof. */

@@ -54,6 +54,7 @@ export function solveField(history: H): GivenOutcome {
     ],
     table,
     figures: [...solved.figures, ...way.figures(history, round)],
+    wishes: [...(solved.wishes ?? []), ...way.wishes(history, round)],
   };
 }
 

@@ -58,6 +58,26 @@ export function tableNodes(table: FieldTable, across: number, sideMm: number): T
   return nodes;
 }
 
+/** Where a controller sends the mirrors that knows the table at its nodes, and goes between four of them in proportion. */
+export function betweenNodes(table: FieldTable, across: number, sideMm: number, at: Vector): Vector {
+  const step = sideMm / (across - 1);
+  const along = (mm: number) => {
+    const steps = Math.max(0, Math.min(across - 1, (mm + sideMm / 2) / step));
+    const low = Math.min(across - 2, Math.floor(steps));
+    return { low: low * step - sideMm / 2, share: steps - low };
+  };
+  const [u, v] = [along(at.x), along(at.y)];
+  const shift = (dx: number, dy: number): Vector => {
+    const node = { x: u.low + dx * step, y: v.low + dy * step };
+    const to = commanded(table, node) ?? node;
+    return { x: to.x - node.x, y: to.y - node.y };
+  };
+  const [a, b, c, d] = [shift(0, 0), shift(1, 0), shift(0, 1), shift(1, 1)];
+  const mix = (of: (s: Vector) => number) =>
+    (1 - v.share) * ((1 - u.share) * of(a) + u.share * of(b)) + v.share * ((1 - u.share) * of(c) + u.share * of(d));
+  return { x: at.x + mix((s) => s.x), y: at.y + mix((s) => s.y) };
+}
+
 /** Whether a mark that lies here was drawn between the outermost dots: beyond them the map is carried on, or the shift kept. */
 export function isMeasured({ undone }: FieldTable, at: Vector): boolean {
   const last = undone.at(-1);

@@ -7,7 +7,7 @@ import type { HistoryKnown } from "../../measuring/remembering";
 import type { Measured } from "../../metrology/measured";
 import type { GivenOutcome } from "../../trial/given-outcome";
 import type { Focus, History, Purpose, RoundRecord } from "../../trial/history";
-import type { Estimate, Finding, ResultTable } from "../../trial/outcome";
+import type { Estimate, Finding, ResultTable, Wish } from "../../trial/outcome";
 import type { PlanContext } from "../../trial/plan-form";
 import type { FieldFound } from "./found";
 import type { FieldPlan } from "./plan";
@@ -27,6 +27,8 @@ export interface FieldWay {
   estimates(history: H, round: Round): Estimate[];
   findings(history: H, round: Round): Finding[];
   figures(history: H, round: Round): Figure[];
+  /** What a person may choose otherwise of how it is worked out. */
+  wishes(history: H, round: Round): Wish[];
   table(history: H, round: Round): ResultTable;
   expected(history: H, round: Round, site: string): Measured | null;
   overlay(history: H): Primitive[];

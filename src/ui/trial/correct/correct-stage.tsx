@@ -21,6 +21,7 @@ import { ConfirmAll } from "./confirm-all";
 import { ConfirmHeld } from "./confirm-held";
 import { CorrectionTable } from "./correction-table";
 import { Holders } from "./holders";
+import { MapCorrection } from "./map-correction";
 import { RecordedCard } from "./recorded-card";
 import { VisibleCard } from "./visible-card";
 import { WishCard } from "./wish-card";
@@ -100,15 +101,32 @@ export function CorrectStage({ view, n, now }: StageProps) {
               </Notice>
             </section>
           )}
-          {tables.map((corrections) => (
-            <CorrectionTable
-              key={corrections[0]?.setting}
-              view={view}
-              n={n}
-              corrections={corrections}
-              confirmed={corrections.every((c) => isReadBack(round, view.decisions, c.setting))}
-            />
-          ))}
+          {tables.map((corrections) => {
+            const [only] = corrections;
+            if (only?.newValue.shape === "map")
+              return (
+                <MapCorrection
+                  key={only.setting}
+                  slug={view.machineSlug}
+                  correction={only}
+                  before={round.inForce?.[only.setting] ?? null}
+                />
+              );
+            return (
+              <CorrectionTable
+                key={only?.setting}
+                view={view}
+                n={n}
+                corrections={corrections}
+                confirmed={corrections.every((c) => isReadBack(round, view.decisions, c.setting))}
+              />
+            );
+          })}
+          {solved?.wishes
+            .filter((wish) => wish.choices)
+            .map((wish) => (
+              <WishCard key={wish.id} trialId={view.id} n={n} wish={wish} />
+            ))}
           {forStock && <StockResultCard view={view} n={n} result={forStock} />}
           {adjusts && <AdjustmentCard view={view} n={n} adjustments={solved.adjustments} />}
           {solved && !solved.complete && <Incomplete view={view} n={n} />}
@@ -130,9 +148,11 @@ export function CorrectStage({ view, n, now }: StageProps) {
               isMany={isMany}
             />
           )}
-          {solved?.wishes.map((wish) => (
-            <WishCard key={wish.id} trialId={view.id} n={n} wish={wish} />
-          ))}
+          {solved?.wishes
+            .filter((wish) => !wish.choices)
+            .map((wish) => (
+              <WishCard key={wish.id} trialId={view.id} n={n} wish={wish} />
+            ))}
           {solved && (
             <BudgetCard
               estimates={solved.estimates}

@@ -35,7 +35,11 @@ export function WishCard({ trialId, n, wish }: Props) {
           onChange={(value) => keep([{ key: c.decision, value }])}
         />
       ))}
-      {wish.drawing && <DetailCard detail={wish.drawing} height={230} />}
+      {wish.drawing && (
+        <div className="w-full max-w-[340px]">
+          <DetailCard detail={wish.drawing} height={230} />
+        </div>
+      )}
       <div className="flex flex-wrap items-end gap-3">
         {wish.fields.map((f, i) => (
           <div key={f.decision} className="max-w-48">
@@ -46,9 +50,11 @@ export function WishCard({ trialId, n, wish }: Props) {
             />
           </div>
         ))}
-        <Button type="submit" disabled={busy || isAsIs}>
-          Work it out
-        </Button>
+        {wish.fields.length > 0 && (
+          <Button type="submit" disabled={busy || isAsIs}>
+            Work it out
+          </Button>
+        )}
       </div>
       {wish.checks.map((c) => (
         <CheckField

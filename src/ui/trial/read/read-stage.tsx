@@ -48,7 +48,8 @@ export function ReadStage({
   const round = view.rounds.find((r) => r.n === n);
   const spec = round?.spec;
   const sites = spec?.sites ?? [];
-  const session = round?.sessions.at(-1);
+  // What a picture was read with is in no hand: reading by hand goes on with the gauge of before.
+  const session = round?.sessions.findLast((s) => s.gauge.id !== PICTURE_READER);
   const store = useReadings({ trialId: view.id, n, initial: round?.readings ?? NO_READINGS, sites, session });
   useFresh(view.id, (stamp) => isKnown(stamp, view, n, store.onDisk));
   const [chosenUnit, chooseUnit] = useState<LengthUnit | null>(null);
@@ -73,9 +74,7 @@ export function ReadStage({
   const [askedAfter, askAfter] = useState(
     session && (isOld || (gauge !== null && gauge !== session.gauge.id)) ? session.id : null,
   );
-  // What a picture was read with is in no hand: to read on by hand, something is taken up first.
-  const byHand = session && session.gauge.id !== PICTURE_READER ? session : undefined;
-  const sitting = byHand && byHand.id !== askedAfter ? byHand : undefined;
+  const sitting = session && session.id !== askedAfter ? session : undefined;
 
   // Typing changes neither: only a reading that is taken is worked out, and that after it is shown.
   const history = useMemo(() => historyOf(decided, n, store.readings), [decided, n, store.readings]);
@@ -151,7 +150,7 @@ export function ReadStage({
                   : ""
               }
               start={gauge}
-              onBack={byHand ? () => askAfter(null) : undefined}
+              onBack={session ? () => askAfter(null) : undefined}
             />
           )}
           {fromEditedFile(n).of(view.decisions) && (

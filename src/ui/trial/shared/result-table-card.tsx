@@ -35,7 +35,7 @@ export function ResultTableCard({
                 <th scope="row" className="px-2 py-1 text-left font-normal">
                   <button
                     type="button"
-                    className="underline decoration-line underline-offset-4 hover:decoration-ink"
+                    className="text-left underline decoration-line underline-offset-4 hover:decoration-ink"
                     onClick={() => onSite(row.sites[0] ?? "")}
                   >
                     {row.label}

@@ -161,7 +161,7 @@ function lengthSite(plan: FieldPlan, id: GridLengthId): Site {
   return {
     id,
     label,
-    question: `How long is the ${withinSentence(label)}? Measure from cross to cross.`,
+    question: `Measure the ${withinSentence(label)} from cross to cross. What do the calipers read?`,
     ask: lengthAsk({ plausibleUpTo: PLAUSIBLE_SHARE * gridNominalMm(id, plan) }),
     measurand: { kind: "span", from: { kind: "cross", near: a }, to: { kind: "cross", near: b } },
     place: { piece: PIECE, at: a, radiusMm: RADIUS * plan.fieldMm },
@@ -189,7 +189,7 @@ function dotsSite(plan: FieldPlan, id: string): Site {
     question: SCANS[id]?.question ?? "",
     ask: { kind: "points", nominal: dots.map((d) => onCoupon(d, plan)) },
     measurand: { kind: "dots", across: plan.across, turnedDeg: id === TURNED ? 90 : 0 },
-    place: { piece: PIECE, at: onCoupon({ x: 0, y: 0 }, plan), radiusMm: plan.fieldMm / 2 },
+    place: { piece: PIECE, at: onCoupon({ x: 0, y: 0 }, plan), radiusMm: RADIUS * plan.fieldMm },
     repeats: 1,
     openEnded: false,
   };

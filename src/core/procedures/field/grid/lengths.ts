@@ -55,8 +55,8 @@ type Ends = readonly [number, number];
 
 /** Label, name on the coupon, and both ends in shares of half the square of dots. */
 export const GRID_LENGTHS: Readonly<Record<GridLengthId, { label: string; mark: string; from: Ends; to: Ends }>> = {
-  "length x": { label: "Length along X", mark: "X", from: [-1, 0], to: [1, 0] },
-  "length y": { label: "Length along Y", mark: "Y", from: [0, -1], to: [0, 1] },
+  "length x": { label: "Distance along X", mark: "X", from: [-1, 0], to: [1, 0] },
+  "length y": { label: "Distance along Y", mark: "Y", from: [0, -1], to: [0, 1] },
   "diagonal 1": { label: "Diagonal from front right to back left", mark: "D1", from: [1, -1], to: [-1, 1] },
   "diagonal 2": { label: "Diagonal from front left to back right", mark: "D2", from: [-1, -1], to: [1, 1] },
 };

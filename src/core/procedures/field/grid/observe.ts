@@ -7,7 +7,7 @@
  * the scanner has to be corrected by, mm at the corner; H is half the field. Two scans tell e and g by their difference.
  */
 import { type Adjustment, adjust, combine, combinedValue } from "../../../estimate/adjustment";
-import { known, type Model, type Observation, ofReadings, type Row } from "../../../estimate/model";
+import { known, type Model, type Observation, ofReadings, type Row, usual } from "../../../estimate/model";
 import {
   fitPlaneMap,
   fitWithBestDegree,
@@ -41,8 +41,6 @@ const SCANNER = {
   ratio: LIMITS.ratio / 2 / Math.sqrt(3),
   skew: LIMITS.skew / 2 / Math.sqrt(3),
 } as const;
-/** A picture may say a wrong number of dots: by this share. */
-const WRONG_DPI = 0.05;
 /** Before the dots are read a length is known to this share of it. (common practice, no source) */
 const UNSEEN = 0.01;
 
@@ -154,7 +152,8 @@ function modelOfLengths(history: Known, round: Round, mapped: Mapped | null): Mo
         ...(r.site.startsWith("length") ? { axis: r.site.slice(-1) } : {}),
       }),
       known: [
-        known("scale", "dots per inch of the scan", { u: SCANNER.scale * half, wrongBy: WRONG_DPI * half }),
+        // A scan may say any number of dots: the lengths alone give the scale.
+        usual("scale", "dots per inch of the scan", SCANNER.scale * half),
         known("ratio", "X against Y of the scanner", { u: SCANNER.ratio * half, canBeWrong: false }),
         known("skew", "skew of the scanner", { u: SCANNER.skew * half, canBeWrong: false }),
         ...differencesOf(mapped, plan, half),

@@ -13,7 +13,7 @@ import { type Answer, quantitiesAt } from "../../../trial/answer";
 import { lengthUnitOf } from "../../../trial/decisions";
 import { estimate, type GivenOutcome } from "../../../trial/given-outcome";
 import type { History, RoundRecord } from "../../../trial/history";
-import type { Estimate, Finding, ResultRow, ResultTable } from "../../../trial/outcome";
+import type { Estimate, Finding, ResultRow, ResultTable, Wish } from "../../../trial/outcome";
 import { errorAt, FARTHEST, rmsOf, worstOf } from "../found";
 import { gridOf, type Vector } from "../map";
 import type { FieldPlan } from "../plan";
@@ -21,7 +21,7 @@ import type { FieldWay } from "../way";
 import { gridRound, scansOf } from "./coupon";
 import { gridDetail } from "./detail";
 import { dotsOf, GRID_LENGTHS, gridLengthOf, gridLengthsOf, gridNominalMm } from "./lengths";
-import { type GridRead, gridIn, missingLengths, observeGrid } from "./observe";
+import { DEGREE, DEGREES, type GridRead, gridIn, missingLengths, observeGrid } from "./observe";
 import { gridSeen } from "./seen";
 
 type H = History<FieldPlan>;
@@ -47,7 +47,11 @@ export const byGrid: FieldWay = {
   findings: findingsOf,
   figures: (history, round) => {
     const read = gridIn(history, round);
-    return read ? [uncertaintyFigure(read), degreesFigure(read)] : [];
+    return read ? [uncertaintyFigure(read)] : [];
+  },
+  wishes: (history, round) => {
+    const read = gridIn(history, round);
+    return read ? [degreeWish(history, read)] : [];
   },
   table: tableOf,
   expected: (history, { plan }, site) => {
@@ -150,7 +154,7 @@ function findingsOf(history: H, round: Round): Finding[] {
   });
   const { plan } = round;
   const half = plan.fieldMm / 2;
-  const dpi = combinedValue(read.fit, { scale: 1 }) / half;
+  const dpi = 1 / (1 + combinedValue(read.fit, { scale: 1 }) / half) - 1;
   const missing = plan.across ** 2 - read.seen.dots.length;
   const skew = worstOf(read.found).parts.find((p) => p.id === "skew")?.standardUncertainty ?? 0;
   const [worst] = [worstOf(read.found).quantity];
@@ -159,7 +163,7 @@ function findingsOf(history: H, round: Round): Finding[] {
       ? [
           note(
             "dpi",
-            `The scan has ${plain(Math.abs(100 * dpi), 2)} % ${dpi < 0 ? "more" : "fewer"} dots per inch than it says.`,
+            `The scan has ${plain(Math.abs(100 * dpi), 2)} % ${dpi > 0 ? "more" : "fewer"} dots per inch than it says.`,
             "The lengths by calipers count. Check the number of dots in the scan, and the unit of the readings.",
           ),
         ]
@@ -208,23 +212,33 @@ function uncertaintyFigure({ found }: GridRead): Figure {
   };
 }
 
-/** The error of leaving dots out, by the degree of the map. */
-function degreesFigure({ all, map }: GridRead): Figure {
+const AUTO = "auto";
+
+/** The degree of the map, chosen by leaving dots out unless a person says otherwise. */
+function degreeWish({ decisions }: H, { all, map }: GridRead): Wish {
   return {
-    kind: "xy",
-    id: "degrees",
-    title: `Map of degree ${map.degree}: dots left out lie ${fixed(1000 * (all.find((f) => f.map.degree === map.degree)?.leftOutRms ?? Number.NaN), 1)} µm off`,
-    x: { label: "degree", unit: "" },
-    y: { label: "left out", unit: "µm" },
-    points: all.map((f) => ({
-      x: f.map.degree,
-      y: Number((1000 * f.leftOutRms).toFixed(2)),
-      expanded: 0,
-      state: f.map.degree === map.degree ? ("good" as const) : ("before" as const),
-    })),
-    line: [],
-    span: null,
-    absent: null,
+    id: "degree",
+    title: "Degree of the map",
+    why: "",
+    fields: [],
+    checks: [],
+    choices: [
+      {
+        decision: DEGREE.key,
+        label: "Degree",
+        chosen: DEGREE.of(decisions) ?? AUTO,
+        options: [
+          { value: AUTO, label: "The lowest that fits dots that are left out" },
+          ...DEGREES.map((value) => ({ value, label: value })),
+        ],
+      },
+    ],
+    lines: [
+      `degree ${map.degree} is used`,
+      ...all.map((f) => `degree ${f.map.degree}: dots left out lie ${fixed(1000 * f.leftOutRms, 1)} µm off`),
+    ],
+    fault: null,
+    files: [],
   };
 }
 

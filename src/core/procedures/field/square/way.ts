@@ -35,6 +35,7 @@ export const bySquare: FieldWay = {
   estimates: estimatesOf,
   findings: (_, round) => blindFindings(round),
   figures: () => [],
+  wishes: () => [],
   table: tableOf,
   expected: (history, { plan }, site) => {
     const predicted = predictedReading(observeField, history, site);

@@ -1,0 +1,75 @@
+import { describe, expect, it } from "vitest";
+import type { PlaneMap } from "../../fitting/plane-map";
+import { type FieldTable, NO_FIELD_TABLE } from "../../settings/field-table";
+import { betweenNodes, commanded, isMeasured, tableAfter, tableNodes } from "./table";
+
+/** x' = 1.01 x + 0.2 u v^2, y' = y - 0.3 v u^2, u = x/50, v = y/50. */
+const BOWED: PlaneMap = {
+  degree: 3,
+  half: 50,
+  x: [0, 50.5, 0, 0, 0, 0, 0, 0, 0.2, 0],
+  y: [0, 0, 50, 0, 0, 0, 0, -0.3, 0, 0],
+};
+const SHIFTED: PlaneMap = { degree: 1, half: 50, x: [0.4, 50, 0], y: [0, 0, 50] };
+
+const mapped = (map: PlaneMap, at: { x: number; y: number }) => {
+  const [u, v] = [at.x / map.half, at.y / map.half];
+  const terms = [1, u, v, u * u, u * v, v * v, u ** 3, u * u * v, u * v * v, v ** 3].slice(0, map.x.length);
+  const sum = (c: readonly number[]) => terms.reduce((s, t, i) => s + t * (c[i] ?? 0), 0);
+  return { x: sum(map.x), y: sum(map.y) };
+};
+
+describe("a table", () => {
+  it("sends the mirrors to where the marks then lie as drawn", () => {
+    const table = tableAfter(NO_FIELD_TABLE, BOWED, 47);
+    for (const w of [
+      { x: 40, y: 30 },
+      { x: -46, y: 46 },
+      { x: 0, y: 0 },
+    ]) {
+      const to = commanded(table, w);
+      const lies = to && mapped(BOWED, to);
+      expect(lies?.x).toBeCloseTo(w.x, 9);
+      expect(lies?.y).toBeCloseTo(w.y, 9);
+    }
+  });
+
+  it("composes with the one before: c'(w) = c(f^-1(w)), the newest burn undone first", () => {
+    const before = tableAfter(NO_FIELD_TABLE, BOWED, 47);
+    // Under that table a burn showed everything 0.4 mm to the right.
+    const after = tableAfter(before, SHIFTED, 47);
+    const w = { x: 20, y: 10 };
+    expect(commanded(after, w)).toEqual(commanded(before, { x: 19.6, y: 10 }));
+    // The other way round is another place.
+    const other: FieldTable = { ...after, undone: after.undone.toReversed() };
+    expect(Math.hypot((commanded(other, w)?.x ?? 0) - (commanded(after, w)?.x ?? 0), 0)).toBeGreaterThan(1e-4);
+  });
+
+  it("keeps the shift of the nearest measured point farther out, and says where that is", () => {
+    const table = tableAfter(NO_FIELD_TABLE, BOWED, 47);
+    const [edge, beyond] = [commanded(table, { x: 47, y: 10 }), commanded(table, { x: 60, y: 10 })];
+    expect((beyond?.x ?? 0) - 60).toBeCloseTo((edge?.x ?? 0) - 47, 12);
+    expect((beyond?.y ?? 0) - 10).toBeCloseTo((edge?.y ?? 0) - 10, 12);
+    expect(isMeasured(table, { x: 40, y: 10 })).toBe(true);
+    expect(isMeasured(table, { x: 48, y: 10 })).toBe(false);
+    expect(isMeasured(NO_FIELD_TABLE, { x: 400, y: 0 })).toBe(true);
+  });
+
+  it("puts coefficients that it replaces on top", () => {
+    const table: FieldTable = { ...tableAfter(NO_FIELD_TABLE, SHIFTED, 47), form: { halfMm: 50, mm: { "bow x": 2 } } };
+    // x' = x + 2 u v^2, of the point 0.4 mm to the left
+    expect(commanded(table, { x: 25.4, y: 25 })?.x).toBeCloseTo(25 + 2 * 0.5 * 0.25, 9);
+  });
+
+  it("has nodes in rows from the front left, and is nearly the same between them", () => {
+    const table = tableAfter(NO_FIELD_TABLE, BOWED, 47);
+    const nodes = tableNodes(table, 65, 100) ?? [];
+    expect(nodes).toHaveLength(65 * 65);
+    expect(nodes[1]).toMatchObject({ x: -50 + 100 / 64, y: -50, outside: true });
+    const at = { x: 20.3, y: -31.7 };
+    const [between, exact] = [betweenNodes(table, 65, 100, at), commanded(table, at)];
+    expect(between.x).toBeCloseTo(exact?.x ?? 0, 4);
+    expect(between.y).toBeCloseTo(exact?.y ?? 0, 4);
+    expect(Math.abs(between.x - (exact?.x ?? 0))).toBeGreaterThan(0);
+  });
+});
