@@ -211,6 +211,50 @@ describe("what the scans and the lengths tell", () => {
     expect(outcome([...lengths(plan, same), half, scan("dots turned")])).toMatch(/fewer than half of the dots/);
   });
 
+  it("says that both scans lie the same way, and takes one picture twice for no less than it is", () => {
+    const plan = planOf();
+    const once = scanned(plan, "dots", bent, 0.01, { skew: 0.001 });
+    const twice = { ...once, site: "dots turned" };
+    const { history, round } = historyOf(plan, [...lengths(plan, bent), once, twice]);
+    const outcome = galvoField.solve(history);
+    expect(outcome.findings.map((f) => f.id)).toContain("same way");
+    const error = gridIn(history, round)?.found.errorOver([{ at: { x: 0, y: 50 }, along: { x: 1, y: 0 } }]);
+    expect(error?.quantity.standardUncertainty).toBeGreaterThan(0.002);
+    expect(galvoField.solve(readOf(plan, bent).history).findings.map((f) => f.id)).not.toContain("same way");
+  });
+
+  it("never fails while readings come in any order: dots first, a diagonal alone, a known length alone", () => {
+    const plan = planOf({ knownMm: 10 });
+    const scans = ["dots", "dots turned"].map((site, i) => scanned(plan, site, bent, i === 0 ? 0.01 : 1.56));
+    const all = lengths(plan, bent);
+    const block = answer("known outside", { kind: "quantity", value: 10 });
+    const diagonal = all.filter((a) => a.site === "diagonal 1");
+    for (const answers of [[block], scans, [...scans, block], [...scans, ...diagonal], [...all, block], diagonal]) {
+      const { history } = historyOf(plan, answers);
+      const outcome = galvoField.solve(history);
+      expect(["open", "unsolvable"]).toContain(outcome.status);
+      for (const site of gridRound(plan, CONTEXT, "measure").sites) galvoField.expected(history, site.id);
+    }
+  });
+
+  it("never fails while readings come one by one, and while one is typed", () => {
+    const plan = planOf({ knownMm: 10 });
+    const scans = ["dots", "dots turned"].map((site, i) => scanned(plan, site, bent, i === 0 ? 0.01 : 1.56));
+    const block = answer("known outside", { kind: "quantity", value: 10 });
+    const order = [...scans, ...lengths(plan, bent, 2), block, block];
+    for (let count = 0; count <= order.length; count++) {
+      const { history, round } = historyOf(plan, order.slice(0, count));
+      const outcome = galvoField.solve(history);
+      galvoField.next(history, outcome);
+      for (const site of round.spec.sites) {
+        galvoField.expected(history, site.id);
+        galvoField.detail(history, { site: site.id, typed: 94 });
+      }
+      galvoField.overlay(history);
+    }
+    expect(galvoField.solve(historyOf(plan, order).history).status).toBe("solved");
+  });
+
   it("says by how much the number of dots of a scan is wrong, by the calipers", () => {
     const { history } = readOf(planOf(), same, { dpi: 0.012 });
     const outcome = galvoField.solve(history);

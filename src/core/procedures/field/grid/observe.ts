@@ -81,7 +81,8 @@ const mappedAt: (history: Known, round: Round) => Mapped | null = remembering((h
   return fit && { seen, fit, all: fits.all };
 });
 
-export function observeGrid(history: Known, round: Round): Model {
+/** @returns `null` before a length is read: nothing else has a scale */
+export function observeGrid(history: Known, round: Round): Model | null {
   return modelOfLengths(history, round, mappedAt(history, round));
 }
 
@@ -114,11 +115,12 @@ const DIFFERENCE_U = 5e-5;
 /** What a scanner bends, before the scans are there, mm. (common practice, no source) */
 const EXPECTED_WAVES_MM = 0.0035;
 
-function modelOfLengths(history: Known, round: Round, mapped: Mapped | null): Model {
+function modelOfLengths(history: Known, round: Round, mapped: Mapped | null): Model | null {
   const { plan } = round;
   const half = plan.fieldMm / 2;
   const ids = gridLengthsOf(plan);
   const readings = lengthReadings(round.answers, ids, history.gauges, history.decisions);
+  if (readings.length === 0) return null;
   // A forecast has every length before it is read; a prediction has one of them.
   const isForecast = ids.every((id) => readings.some((r) => r.site === id && r.imagined));
   const scans = mapped?.seen.scans ?? plannedScans(plan);
@@ -215,7 +217,8 @@ export type GridRead = {
 export const gridIn = remembering<FieldPlan, GridRead | null>((history, round) => {
   const mapped = mappedAt(history, round);
   if (!mapped || missingLengths(history, round).length > 0) return null;
-  const fit = adjust(ofReadings(modelOfLengths(history, round, mapped)));
+  const model = modelOfLengths(history, round, mapped);
+  const fit = model && adjust(ofReadings(model));
   if (!fit) return null;
   const { plan } = round;
   const half = plan.fieldMm / 2;

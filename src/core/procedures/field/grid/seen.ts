@@ -19,6 +19,8 @@ import type { GridPlan } from "./plan";
 const LEAST_SEEN = 0.5;
 /** What a scanner bends lines by that nothing here shows, sd along each axis, mm. (common practice, no source) */
 const WAVES_MM = 0.0035;
+/** No two scans agree better, mm. (common practice, no source) */
+const LEAST_WAVES_MM = 5e-4;
 /** Terms of a map that a half difference is smoothed with: so many degrees of freedom its mean square is worth. */
 const WAVES_FREEDOM = 20;
 
@@ -42,6 +44,19 @@ export type GridSeen = {
   /** What the scanner bends, standard uncertainty along each axis, mm: as two scans show it, or as is usual. */
   waves: { u: number; freedom: number; isSeen: boolean };
 };
+
+/** Whether two scans lie so nearly the same way that their difference shows nothing of the scanner. */
+export function isSameWay({ first, second }: ScanDifference): boolean {
+  return (
+    Math.hypot(
+      Math.cos(2 * second.turnRad) - Math.cos(2 * first.turnRad),
+      Math.sin(2 * second.turnRad) - Math.sin(2 * first.turnRad),
+    ) < SAME_WAY
+  );
+}
+
+/** Of 2, which is a quarter turn. */
+const SAME_WAY = 1;
 
 /** Mean over the scans of cos and of sin of twice the turn: as much of e and g is left in the mean. */
 export function leftOfScanner(scans: readonly Pick<Scan, "turnRad">[]): { cos: number; sin: number } {
@@ -67,7 +82,8 @@ export function gridSeen(plan: GridPlan, answers: readonly Answer[]): GridSeen |
   });
   const [first, ...others] = scans;
   const compared = first ? others.map((second) => compare(first, second, nominal, plan.fieldMm / 2)) : [];
-  const waves = compared.flatMap((c) => (c ? [c.wavesMm] : []));
+  // What is fixed to the glass shows only where the stock was turned.
+  const waves = compared.flatMap((c) => (c && !isSameWay(c.difference) ? [c.wavesMm] : []));
   return {
     scans,
     dots,
@@ -75,7 +91,7 @@ export function gridSeen(plan: GridPlan, answers: readonly Answer[]): GridSeen |
     waves:
       waves.length > 0
         ? {
-            u: Math.sqrt(waves.reduce((sum, w) => sum + w * w, 0) / waves.length),
+            u: Math.max(LEAST_WAVES_MM, Math.sqrt(waves.reduce((sum, w) => sum + w * w, 0) / waves.length)),
             freedom: WAVES_FREEDOM,
             isSeen: true,
           }

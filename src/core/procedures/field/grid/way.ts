@@ -22,7 +22,7 @@ import { gridRound, scansOf } from "./coupon";
 import { gridDetail } from "./detail";
 import { dotsOf, GRID_LENGTHS, gridLengthOf, gridLengthsOf, gridNominalMm } from "./lengths";
 import { DEGREE, DEGREES, type GridRead, gridIn, missingLengths, observeGrid } from "./observe";
-import { gridSeen } from "./seen";
+import { gridSeen, isSameWay } from "./seen";
 
 type H = History<FieldPlan>;
 type Round = RoundRecord<FieldPlan>;
@@ -174,6 +174,16 @@ function findingsOf(history: H, round: Round): Finding[] {
             "skew",
             "One scan and two lengths cannot show a skew of the field.",
             "Most of the uncertainty is the skew of the scanner. Measure both diagonals, or scan again with the sheet turned by 90°.",
+            "needs you",
+          ),
+        ]
+      : []),
+    ...(read.seen.differences.some(isSameWay)
+      ? [
+          note(
+            "same way",
+            "Both scans lie the same way on the glass.",
+            "Errors of the scanner remain in the field. Turn the sheet by 90°, scan again, and read the second scan again.",
             "needs you",
           ),
         ]
