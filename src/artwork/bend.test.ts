@@ -112,7 +112,16 @@ describe("a bent SVG", () => {
     const out = done(bend({ text: SVG, table: TABLE, place: { x: 30, y: 0 } }));
     expect(out.outside.map((o) => o.name)).toContain("frame");
     expect(made.outside).toEqual([]);
-    expect(out.before.some((p) => p.isOutside)).toBe(true);
+    const frame = out.outside.find((o) => o.name === "frame");
+    const beyond = out.beyond.reduce(
+      (sum, { points: [p, q] }) => sum + Math.hypot((q?.x ?? 0) - (p?.x ?? 0), (q?.y ?? 0) - (p?.y ?? 0)),
+      0,
+    );
+    expect(beyond).toBeCloseTo(
+      out.outside.reduce((sum, o) => sum + o.mm, 0),
+      6,
+    );
+    expect(frame?.mm).toBeGreaterThan(20);
   });
 });
 

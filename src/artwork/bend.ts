@@ -25,7 +25,7 @@ export type BendOrder = {
   place: Point;
 };
 
-export type ShownPath = { points: readonly Point[]; closed: boolean; isOutside: boolean };
+export type ShownPath = { points: readonly Point[]; closed: boolean };
 
 export type BendResult =
   | {
@@ -36,6 +36,8 @@ export type BendResult =
       /** From the middle of the field, mm. */
       before: readonly ShownPath[];
       after: readonly ShownPath[];
+      /** Parts of lines as drawn that lie outside the measured field. */
+      beyond: readonly ShownPath[];
       /** Groups or layers of which a part lies outside the measured field, with the length of it, mm. */
       outside: readonly { name: string; mm: number }[];
       texts: number;
@@ -86,13 +88,18 @@ function shownOf(paths: readonly Layered[], bender: Bender, table: FieldTable) {
   let largestMm = 0;
   const before: ShownPath[] = [];
   const after: ShownPath[] = [];
+  const beyond: ShownPath[] = [];
   for (const { points, closed, layer } of paths) {
     const placed = points.map(bender.at);
     const ends = closed && placed[0] ? [...placed, placed[0]] : placed;
     let out = 0;
     for (let i = 1; i < ends.length; i++) {
       const [a, b] = [ends[i - 1] as Point, ends[i] as Point];
-      if (!isMeasured(table, { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 })) out += Math.hypot(b.x - a.x, b.y - a.y);
+      for (const [p, q] of pieces(a, b)) {
+        if (isMeasured(table, { x: (p.x + q.x) / 2, y: (p.y + q.y) / 2 })) continue;
+        out += Math.hypot(q.x - p.x, q.y - p.y);
+        beyond.push({ points: [p, q], closed: false });
+      }
     }
     if (out > 0) outside.set(layer, (outside.get(layer) ?? 0) + out);
     const sent = bender.path(points, closed).map(bender.at);
@@ -100,11 +107,22 @@ function shownOf(paths: readonly Layered[], bender: Bender, table: FieldTable) {
       const to = bender.point(p);
       largestMm = Math.max(largestMm, Math.hypot(to.x - p.x, to.y - p.y));
     });
-    before.push({ points: placed, closed, isOutside: out > 0 });
-    after.push({ points: sent, closed, isOutside: out > 0 });
+    before.push({ points: placed, closed });
+    after.push({ points: sent, closed });
   }
-  return { before, after, largestMm, outside: [...outside].map(([name, mm]) => ({ name, mm })) };
+  return { before, after, beyond, largestMm, outside: [...outside].map(([name, mm]) => ({ name, mm })) };
 }
+
+/** Longer stretches are looked at in pieces, mm. */
+const PIECE_MM = 0.5;
+
+function pieces(a: Point, b: Point): [Point, Point][] {
+  const count = Math.max(1, Math.min(MOST_PIECES, Math.ceil(Math.hypot(b.x - a.x, b.y - a.y) / PIECE_MM)));
+  const at = (i: number): Point => ({ x: a.x + (i / count) * (b.x - a.x), y: a.y + (i / count) * (b.y - a.y) });
+  return Array.from({ length: count }, (_, i) => [at(i), at(i + 1)]);
+}
+
+const MOST_PIECES = 1000;
 
 function textNotes(texts: number): string[] {
   return texts === 0

@@ -1,4 +1,4 @@
-import type { BendResult, ShownPath } from "../../artwork/bend";
+import type { BendResult } from "../../artwork/bend";
 import { reachOf } from "../../core/procedures/field/table";
 import type { FieldTable } from "../../core/settings/field-table";
 import { pathDataIn } from "../artwork/path-data";
@@ -23,11 +23,6 @@ export function BentDrawing({ made, table, fieldMm }: Props) {
     ],
     closed: true,
   });
-  const drawn = (paths: readonly ShownPath[], isOutside: boolean) =>
-    paths
-      .filter((p) => p.isOutside === isOutside)
-      .map(d)
-      .join("");
   return (
     <svg
       role="img"
@@ -45,18 +40,23 @@ export function BentDrawing({ made, table, fieldMm }: Props) {
         vectorEffect="non-scaling-stroke"
       />
       <path
-        d={drawn(made.before, false) + drawn(made.before, true)}
+        d={made.before.map(d).join("")}
         stroke="var(--color-ink3)"
         strokeDasharray="4 3"
         vectorEffect="non-scaling-stroke"
       />
       <path
-        d={drawn(made.after, false)}
+        d={made.after.map(d).join("")}
         stroke="var(--color-steel)"
         strokeWidth={1.5}
         vectorEffect="non-scaling-stroke"
       />
-      <path d={drawn(made.after, true)} stroke="var(--color-ember)" strokeWidth={2} vectorEffect="non-scaling-stroke" />
+      <path
+        d={made.beyond.map(d).join("")}
+        stroke="var(--color-ember)"
+        strokeWidth={2}
+        vectorEffect="non-scaling-stroke"
+      />
     </svg>
   );
 }

@@ -69,7 +69,8 @@ export function BentDrawingsScreen({ view }: { view: BentDrawingsView }) {
           </DrawingDrop>
           {result?.ok && (
             <p className="text-[14px] text-ink2">
-              Dashed grey: as drawn. Blue: as it is sent. Green border: the outermost dots.
+              Dashed grey: as drawn. Blue: as it is sent. Green border: the outermost dots. Red: outside the measured
+              field.
             </p>
           )}
         </section>
@@ -121,7 +122,7 @@ function Standing({ view }: { view: BentDrawingsView }) {
     );
   return (
     <p>
-      Correction {fieldTableText(view.artwork)}. {view.standing.detail} {toField}
+      The correction is {fieldTableText(view.artwork)}. Field: {view.standing.detail}. {toField}
     </p>
   );
 }

@@ -82,53 +82,85 @@ function centred(picture: GreyPicture, light: Light, piece: Piece): Dot {
 /** Grey of the paper, a plane: level + a (x - x0) + b (y - y0). */
 type Plane = { level: number; a: number; b: number; x0: number; y0: number };
 
-function paperAround(picture: GreyPicture, { sign }: Light, x0: number, y0: number, radius: number): Plane {
-  const outer = Math.max(AROUND.ring * radius, AROUND.disc * radius + AROUND.leastPx);
-  const inner = AROUND.disc * radius;
-  const ring: { dx: number; dy: number; v: number }[] = [];
-  eachPixel(picture, x0, y0, outer, (dx, dy, grey) => {
-    if (dx * dx + dy * dy >= inner * inner) ring.push({ dx, dy, v: sign * grey });
-  });
-  // Dirt and the next dot are darker than paper: the darker part of the ring does not count.
-  const levels = ring.map((p) => p.v).sort((a, b) => a - b);
-  const middle = levels[Math.floor(0.6 * levels.length)] ?? 0;
-  const spread = Math.max(3, middle - (levels[Math.floor(0.25 * levels.length)] ?? middle));
-  const used = ring.filter((p) => Math.abs(p.v - middle) <= 2.5 * spread);
-  return planeThrough(used.length > 6 ? used : ring, x0, y0);
+/** Counts of values while a dot is looked at: used again for each. */
+const GREYS = new Uint32Array(256);
+/** Of contrasts, in quarters of a grey level. */
+const CONTRASTS = new Uint32Array(4 * 512);
+
+/** Of so many counted, the value below which a share lies. */
+function quantileOf(counts: Uint32Array, all: number, share: number): number {
+  let below = 0;
+  for (let v = 0; v < counts.length; v++) {
+    below += counts[v] ?? 0;
+    if (below > share * all) return v;
+  }
+  return counts.length - 1;
 }
 
-function planeThrough(points: readonly { dx: number; dy: number; v: number }[], x0: number, y0: number): Plane {
-  let [n, sx, sy, sv, sxx, syy, sxy, sxv, syv] = [0, 0, 0, 0, 0, 0, 0, 0, 0];
-  for (const { dx, dy, v } of points) {
-    n++;
-    sx += dx;
-    sy += dy;
-    sv += v;
-    sxx += dx * dx;
-    syy += dy * dy;
-    sxy += dx * dy;
-    sxv += dx * v;
-    syv += dy * v;
+function paperAround(picture: GreyPicture, { sign }: Light, x0: number, y0: number, radius: number): Plane {
+  const { grey, width } = picture;
+  const outer = Math.max(AROUND.ring * radius, AROUND.disc * radius + AROUND.leastPx);
+  const inner = (AROUND.disc * radius) ** 2;
+  GREYS.fill(0);
+  let all = 0;
+  for (const row of rowsWithin(picture, x0, y0, outer)) {
+    for (let x = row.from; x <= row.to; x++) {
+      if ((x - x0) ** 2 + row.dy2 < inner) continue;
+      const v = grey[row.y * width + x] ?? 0;
+      GREYS[v] = (GREYS[v] ?? 0) + 1;
+      all++;
+    }
   }
-  if (n === 0) return { level: 0, a: 0, b: 0, x0, y0 };
+  if (all === 0) return { level: 0, a: 0, b: 0, x0, y0 };
+  // Dirt and the next dot are darker than paper: the darker part of the ring does not count.
+  const middle = quantileOf(GREYS, all, sign > 0 ? 0.6 : 0.4);
+  const darker = quantileOf(GREYS, all, sign > 0 ? 0.25 : 0.75);
+  const most = 2.5 * Math.max(3, Math.abs(middle - darker));
+  let [n, sx, sy, sv, sxx, syy, sxy, sxv, syv] = [0, 0, 0, 0, 0, 0, 0, 0, 0];
+  for (const row of rowsWithin(picture, x0, y0, outer)) {
+    const dy = row.y - y0;
+    for (let x = row.from; x <= row.to; x++) {
+      const dx = x - x0;
+      if (dx * dx + row.dy2 < inner) continue;
+      const v = grey[row.y * width + x] ?? 0;
+      if (v - middle > most || middle - v > most) continue;
+      n++;
+      sx += dx;
+      sy += dy;
+      sv += v;
+      sxx += dx * dx;
+      syy += dy * dy;
+      sxy += dx * dy;
+      sxv += dx * v;
+      syv += dy * v;
+    }
+  }
+  if (n < 7) return { level: sign * middle, a: 0, b: 0, x0, y0 };
   const [mx, my, mv] = [sx / n, sy / n, sv / n];
   const [cxx, cyy, cxy] = [sxx / n - mx * mx, syy / n - my * my, sxy / n - mx * my];
   const [cxv, cyv] = [sxv / n - mx * mv, syv / n - my * mv];
   const determinant = cxx * cyy - cxy * cxy;
-  if (!(determinant > 1e-9)) return { level: mv, a: 0, b: 0, x0, y0 };
+  if (!(determinant > 1e-9)) return { level: sign * mv, a: 0, b: 0, x0, y0 };
   const a = (cxv * cyy - cyv * cxy) / determinant;
   const b = (cyv * cxx - cxv * cxy) / determinant;
-  return { level: mv - a * mx - b * my, a, b, x0, y0 };
+  return { level: sign * (mv - a * mx - b * my), a: sign * a, b: sign * b, x0, y0 };
 }
 
 /** Middle of the pixels well inside the dot, below the paper. */
 function contrastOf(picture: GreyPicture, { sign }: Light, paper: Plane, x: number, y: number, radius: number): number {
-  const inside: number[] = [];
-  eachPixel(picture, x, y, Math.max(1, 0.6 * radius), (dx, dy, grey) => {
-    inside.push(paper.level + paper.a * (x + dx - paper.x0) + paper.b * (y + dy - paper.y0) - sign * grey);
-  });
-  inside.sort((p, q) => p - q);
-  return inside[inside.length >> 1] ?? 0;
+  const { grey, width } = picture;
+  CONTRASTS.fill(0);
+  let all = 0;
+  for (const row of rowsWithin(picture, x, y, Math.max(1, 0.6 * radius))) {
+    const level = paper.level + paper.b * (row.y - paper.y0) - paper.a * paper.x0;
+    for (let px = row.from; px <= row.to; px++) {
+      const below = level + paper.a * px - sign * (grey[row.y * width + px] ?? 0);
+      const bin = Math.max(0, Math.min(CONTRASTS.length - 1, Math.round(4 * (below + 256))));
+      CONTRASTS[bin] = (CONTRASTS[bin] ?? 0) + 1;
+      all++;
+    }
+  }
+  return all === 0 ? 0 : quantileOf(CONTRASTS, all, 0.5) / 4 - 256;
 }
 
 function weightedCentre(
@@ -141,33 +173,30 @@ function weightedCentre(
   radius: number,
 ): { x: number; y: number } | null {
   if (!(contrast > 0)) return null;
+  const { grey, width } = picture;
   let [sum, sx, sy] = [0, 0, 0];
-  const reach = Math.max(AROUND.disc * radius, radius + AROUND.leastPx);
-  eachPixel(picture, x, y, reach, (dx, dy, grey) => {
-    const below = paper.level + paper.a * (x + dx - paper.x0) + paper.b * (y + dy - paper.y0) - sign * grey;
-    const share = Math.min(CLIP.high, Math.max(CLIP.low, below / contrast)) - CLIP.low;
-    sum += share;
-    sx += share * dx;
-    sy += share * dy;
-  });
+  for (const row of rowsWithin(picture, x, y, Math.max(AROUND.disc * radius, radius + AROUND.leastPx))) {
+    const level = paper.level + paper.b * (row.y - paper.y0) - paper.a * paper.x0;
+    for (let px = row.from; px <= row.to; px++) {
+      const share = (level + paper.a * px - sign * (grey[row.y * width + px] ?? 0)) / contrast;
+      if (share <= CLIP.low) continue;
+      const weight = (share < CLIP.high ? share : CLIP.high) - CLIP.low;
+      sum += weight;
+      sx += weight * (px - x);
+      sy += weight * (row.y - y);
+    }
+  }
   return sum > 0 ? { x: x + sx / sum, y: y + sy / sum } : null;
 }
 
-/** Pixels whose middle lies within a distance, as offsets from it. */
-function eachPixel(
-  { width, height, grey }: GreyPicture,
-  x: number,
-  y: number,
-  reach: number,
-  use: (dx: number, dy: number, grey: number) => void,
-): void {
-  const top = Math.max(0, Math.ceil(y - reach));
+/** Pixels of a row whose middles lie within a distance of a point; `dy2` the square of how far the row is. */
+type RowWithin = { y: number; from: number; to: number; dy2: number };
+
+function* rowsWithin({ width, height }: GreyPicture, x: number, y: number, reach: number): Generator<RowWithin> {
   const bottom = Math.min(height - 1, Math.floor(y + reach));
-  for (let row = top; row <= bottom; row++) {
-    const dy = row - y;
-    const half = Math.sqrt(Math.max(0, reach * reach - dy * dy));
-    const left = Math.max(0, Math.ceil(x - half));
-    const right = Math.min(width - 1, Math.floor(x + half));
-    for (let column = left; column <= right; column++) use(column - x, dy, grey[row * width + column] ?? Number.NaN);
+  for (let row = Math.max(0, Math.ceil(y - reach)); row <= bottom; row++) {
+    const dy2 = (row - y) ** 2;
+    const half = Math.sqrt(Math.max(0, reach * reach - dy2));
+    yield { y: row, from: Math.max(0, Math.ceil(x - half)), to: Math.min(width - 1, Math.floor(x + half)), dy2 };
   }
 }

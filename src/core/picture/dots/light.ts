@@ -75,39 +75,67 @@ function smoothed(levels: Float32Array, columns: number, rows: number): Float32A
   });
 }
 
-/** Levels of the paper along one row of the picture, by straight lines between the middles of tiles. */
-export function lightAlong(
-  { columns, rows, levels }: Light,
-  row: number,
-  { width, height }: GreyPicture,
-): Float32Array {
-  const at = ((row + 0.5) * rows) / height - 0.5;
-  const upper = Math.min(rows - 1, Math.max(0, Math.floor(at)));
-  const lower = Math.min(rows - 1, upper + 1);
-  const down = Math.min(1, Math.max(0, at - upper));
-  const line = new Float32Array(width);
-  for (let x = 0; x < width; x++) {
-    const across = ((x + 0.5) * columns) / width - 0.5;
-    const left = Math.min(columns - 1, Math.max(0, Math.floor(across)));
-    const right = Math.min(columns - 1, left + 1);
-    const share = Math.min(1, Math.max(0, across - left));
-    const between = (r: number) =>
-      (1 - share) * (levels[r * columns + left] ?? 0) + share * (levels[r * columns + right] ?? 0);
-    line[x] = (1 - down) * between(upper) + down * between(lower);
+/** So many rows share the levels of the paper: light changes slowly. */
+const ROWS_ALIKE = 4;
+
+/** Levels of the paper along the rows of a picture, by straight lines between the middles of tiles. */
+export class PaperLevels {
+  private readonly line: Float32Array;
+  private readonly atTiles: Float32Array;
+  private present = -1;
+
+  constructor(
+    private readonly light: Pick<Light, "columns" | "rows" | "levels">,
+    private readonly picture: Pick<GreyPicture, "width" | "height">,
+  ) {
+    this.line = new Float32Array(picture.width);
+    this.atTiles = new Float32Array(light.columns);
   }
-  return line;
+
+  /** The same array each time, until it is asked for another row. */
+  along(row: number): Float32Array {
+    const band = Math.floor(row / ROWS_ALIKE);
+    if (band === this.present) return this.line;
+    this.present = band;
+    const { columns, rows, levels } = this.light;
+    const { width, height } = this.picture;
+    const { line, atTiles } = this;
+    const at = ((ROWS_ALIKE * band + ROWS_ALIKE / 2) * rows) / height - 0.5;
+    const upper = Math.min(rows - 1, Math.max(0, Math.floor(at)));
+    const lower = Math.min(rows - 1, upper + 1);
+    const down = Math.min(1, Math.max(0, at - upper));
+    for (let c = 0; c < columns; c++)
+      atTiles[c] = (1 - down) * (levels[upper * columns + c] ?? 0) + down * (levels[lower * columns + c] ?? 0);
+    const step = columns / width;
+    for (let c = -1; c < columns; c++) {
+      // From the middle of one tile to that of the next; half a tile at either end is level.
+      const from = Math.max(0, Math.ceil((c + 0.5) / step - 0.5));
+      const to = Math.min(width, Math.ceil((c + 1.5) / step - 0.5));
+      const [left, right] = [atTiles[Math.max(0, c)] ?? 0, atTiles[Math.min(columns - 1, c + 1)] ?? 0];
+      const slope = (right - left) * step;
+      let value = left + slope * (from + 0.5 - (c + 0.5) / step);
+      for (let x = from; x < to; x++) {
+        line[x] = value;
+        value += slope;
+      }
+    }
+    return line;
+  }
 }
 
 function thresholdOf(picture: GreyPicture, light: Light): number | null {
   const { width, height, grey } = picture;
+  const { sign } = light;
   const counts = new Uint32Array(512);
+  const paper = new PaperLevels(light, picture);
   let all = 0;
   for (let y = 1; y < height; y += 2) {
-    const paper = lightAlong(light, y, picture);
+    const line = paper.along(y);
+    const row = y * width;
     for (let x = y % 4 === 1 ? 0 : 1; x < width; x += 2) {
-      const below = Math.round((paper[x] ?? 0) - light.sign * (grey[y * width + x] ?? 0)) + 256;
-      const v = Math.min(511, Math.max(0, below));
-      counts[v] = (counts[v] ?? 0) + 1;
+      const below = ((line[x] ?? 0) - sign * (grey[row + x] ?? 0) + 256.5) | 0;
+      const bin = below < 0 ? 0 : below > 511 ? 511 : below;
+      counts[bin] = (counts[bin] ?? 0) + 1;
       all++;
     }
   }

@@ -5,7 +5,7 @@
  * of each pixel nor a second pass is needed. [Rosenfeld & Pfaltz, J. ACM 13 (1966) 471, on runs; from memory]
  */
 import type { GreyPicture } from "../grey-picture";
-import { type Light, lightAlong } from "./light";
+import { type Light, PaperLevels } from "./light";
 
 export type Piece = {
   /** Pixels. */
@@ -31,7 +31,9 @@ const FIELDS = 10;
 
 export function piecesIn(picture: GreyPicture, light: Light): Piece[] {
   const { width, height, grey } = picture;
+  const { sign } = light;
   const threshold = light.threshold ?? Number.POSITIVE_INFINITY;
+  const levels = new PaperLevels(light, picture);
   const parent: number[] = [];
   const sums: number[] = [];
   const rootOf = (label: number): number => {
@@ -42,15 +44,20 @@ export function piecesIn(picture: GreyPicture, light: Light): Piece[] {
     }
     return at;
   };
+  const isMark = (paper: Float32Array, row: number, x: number) =>
+    (paper[x] ?? 0) - sign * (grey[row + x] ?? 0) > threshold;
   let above: Run[] = [];
+  let here: Run[] = [];
   for (let y = 0; y < height; y++) {
-    const paper = lightAlong(light, y, picture);
-    const here: Run[] = [];
+    const paper = levels.along(y);
+    const row = y * width;
+    here.length = 0;
     let k = 0;
     for (let x = 0; x < width; x++) {
-      if (!isMark(paper, grey, light.sign, y * width, x, threshold)) continue;
+      // Nearly every pixel is paper.
+      if ((paper[x] ?? 0) - sign * (grey[row + x] ?? 0) <= threshold) continue;
       const from = x;
-      while (x + 1 < width && isMark(paper, grey, light.sign, y * width, x + 1, threshold)) x++;
+      while (x + 1 < width && isMark(paper, row, x + 1)) x++;
       while (k > 0 && (above[k - 1]?.to ?? -2) >= from - 1) k--;
       while (k < above.length && (above[k]?.to ?? 0) < from - 1) k++;
       let label = -1;
@@ -72,7 +79,7 @@ export function piecesIn(picture: GreyPicture, light: Light): Piece[] {
       addRun(sums, label * FIELDS, from, x, y);
       here.push({ from, to: x, label });
     }
-    above = here;
+    [above, here] = [here, above];
   }
   for (let label = parent.length - 1; label > 0; label--) {
     const root = rootOf(label);
@@ -82,17 +89,6 @@ export function piecesIn(picture: GreyPicture, light: Light): Piece[] {
 }
 
 type Run = { from: number; to: number; label: number };
-
-function isMark(
-  paper: Float32Array,
-  grey: Uint8Array,
-  sign: 1 | -1,
-  row: number,
-  x: number,
-  threshold: number,
-): boolean {
-  return (paper[x] ?? 0) - sign * (grey[row + x] ?? 0) > threshold;
-}
 
 function addRun(sums: number[], at: number, from: number, to: number, y: number): void {
   const n = to - from + 1;

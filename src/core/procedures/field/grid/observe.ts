@@ -41,6 +41,8 @@ const SCANNER = {
   ratio: LIMITS.ratio / 2 / Math.sqrt(3),
   skew: LIMITS.skew / 2 / Math.sqrt(3),
 } as const;
+/** Smaller parts of an uncertainty are not listed: their square is nothing. */
+const NOTHING = 0.01;
 /** Before the dots are read a length is known to this share of it. (common practice, no source) */
 const UNSEEN = 0.01;
 
@@ -228,7 +230,8 @@ export const gridIn = remembering<FieldPlan, GridRead | null>((history, round) =
   const common = (row: Row, value: number, map: BudgetPart, weight: number): Budgeted => {
     const lengths = combine(fit, row);
     const waves = lengths.parts.filter((p) => p.id === "waves").map((p) => p.standardUncertainty);
-    const rest = lengths.parts.filter((p) => p.id !== "waves");
+    const least = NOTHING * lengths.quantity.standardUncertainty;
+    const rest = lengths.parts.filter((p) => p.id !== "waves" && p.standardUncertainty > least);
     return joined(value, [...rest, map, wavesPart(seen, Math.hypot(weight * seen.waves.u, ...waves))]);
   };
   return {
