@@ -11,6 +11,7 @@ import { axes } from "./axes";
 import { files } from "./files";
 import { focusAccuracy } from "./focus";
 import { galvo } from "./galvo";
+import { grid } from "./grid";
 import { kerf } from "./kerf";
 import { kills } from "./kills";
 import type { Line } from "./line";
@@ -44,6 +45,7 @@ async function main(): Promise<void> {
     ["kerf", "Kerf and drawings", kerf],
     ["rotary", "Rotaries", rotary],
     ["galvo", "The field of a galvo", galvo],
+    ["grid", "The field of a galvo by a grid of dots", grid],
     ["pictures", "Pictures", pictures],
     ["pages", "Pages", async () => [...(await pageWeights(file)), ...(await workshop())]],
     ["load", "Many at once", load],

@@ -22,7 +22,7 @@ export type ScannedDots = { ok: true; points: ({ x: number; y: number } | null)[
 
 /** @param seed of the practice machine: its scanner is always the same */
 export function scannedDots(
-  { across, turnedDeg }: Extract<Measurand, { kind: "dots" }>,
+  { across, turnedDeg, part }: Extract<Measurand, { kind: "dots" }>,
   { nominal }: Extract<Site["ask"], { kind: "points" }>,
   marks: readonly Mark[],
   seed: number,
@@ -30,7 +30,7 @@ export function scannedDots(
 ): ScannedDots {
   const scanner = scannerFromSeed(seed);
   const laid = onGlass(turnedDeg, random);
-  const shown = dotsOnStock(marks).map(({ x, y, radiusMm }) => {
+  const shown = dotsOnStock(inPart(marks, part)).map(({ x, y, radiusMm }) => {
     const at = scannedAt(scanner, laidOnGlass(laid, { x, y }));
     const [px, py] = [at.x + SCATTER_MM * random.normal(), at.y + SCATTER_MM * random.normal()];
     return { at: { x: px, y: py }, dot: { x: px, y: -py, radiusPx: radiusMm, contrast: 1 } };
@@ -38,6 +38,7 @@ export function scannedDots(
   const indexed = indexGrid(
     shown.map((s) => s.dot),
     across,
+    part !== undefined,
   );
   if (indexed.status === "refused") return { ok: false, why: "The practice stock shows no whole grid of dots." };
   const half = (across - 1) / 2;
@@ -47,8 +48,34 @@ export function scannedDots(
   return { ok: true, points };
 }
 
+type Part = Extract<Measurand, { kind: "dots" }>["part"];
+
+/** Beyond the middle a part goes on for so much of half the stock. */
+const OVERLAP = 0.6;
+
+/** Marks that lie on the glass where a stock is scanned part by part. */
+function inPart(marks: readonly Mark[], part: Part): readonly Mark[] {
+  if (!part) return marks;
+  const xs = marks.map((m) => m.x0);
+  const ys = marks.map((m) => m.y0);
+  const [x0, x1, y0, y1] = [least(xs), -least(xs.map((x) => -x)), least(ys), -least(ys.map((y) => -y))];
+  const isRight = part.n % 2 === 0;
+  const isBack = part.of === 4 && part.n > 2;
+  const within = (at: number, low: number, high: number, isUpper: boolean) => {
+    const share = (2 * (at - low)) / (high - low) - 1;
+    return isUpper ? share > -OVERLAP : share < OVERLAP;
+  };
+  return marks.filter((m) => within(m.x0, x0, x1, isRight) && (part.of === 2 || within(m.y0, y0, y1, isBack)));
+}
+
 /** Marks as a practice scanner shows them, with the box that holds them all. @param seed of the practice machine */
-export function marksOnGlass(marks: readonly Mark[], turnedDeg: number, seed: number, random: Random) {
+export function marksOnGlass(
+  all: readonly Mark[],
+  { turnedDeg, part }: Extract<Measurand, { kind: "dots" }>,
+  seed: number,
+  random: Random,
+) {
+  const marks = inPart(all, part);
   const scanner = scannerFromSeed(seed);
   const laid = onGlass(turnedDeg, random);
   const middle = marks.reduce((sum, m) => ({ x: sum.x + m.x0 / marks.length, y: sum.y + m.y0 / marks.length }), {

@@ -1,6 +1,7 @@
 /** `read TRIAL --picture FILE`: what a scan of the last round shows, by the same reader as the screen. */
 import { readFileSync } from "node:fs";
 import Papa from "papaparse";
+import type { Measurand } from "../core/coupon/site";
 import { readGrid } from "../core/picture/dots/read-grid";
 import type { GreyPicture } from "../core/picture/grey-picture";
 import { type PictureScale, scaleFromDpi } from "../core/picture/picture-scale";
@@ -45,7 +46,7 @@ export async function readFrom(
   const dots = (site ?? sites.find((s) => s.measurand.kind === "dots"))?.measurand;
   if (dots?.kind === "dots") {
     const into = site ?? sites.find((s) => s.measurand.kind === "dots");
-    return dotsSheet(pictureFile, picture, into?.id ?? "", dots.across, scale, brighter);
+    return dotsSheet(pictureFile, picture, into?.id ?? "", dots, scale, brighter);
   }
   const box = { x0: 0, y0: 0, x1: picture.width, y1: picture.height };
   const read = site
@@ -63,11 +64,11 @@ function dotsSheet(
   file: string,
   picture: GreyPicture,
   site: string,
-  across: number,
+  { across, part }: Extract<Measurand, { kind: "dots" }>,
   scale: PictureScale,
   brighter: boolean,
 ): string {
-  const read = readGrid(picture, across, brighter);
+  const read = readGrid(picture, across, brighter, [], part !== undefined);
   if (!read.ok) throw new CliFault(file, "", read.why);
   const points = Array.from({ length: across * across }, () => "? | ?");
   for (const { index, x, y } of read.dots)

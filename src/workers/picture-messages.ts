@@ -24,6 +24,8 @@ export type GridOrder = {
   brighter: boolean;
   /** Round pieces that are no dots, as a person says, pixels. */
   dirt: readonly PixelPoint[];
+  /** One of several overlapping scans. */
+  isPart: boolean;
 };
 
 export type ToReader =

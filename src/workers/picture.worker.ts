@@ -29,7 +29,7 @@ async function act(message: ToReader): Promise<void> {
   }
   const began = performance.now();
   if (message.kind === "read grid") {
-    const read = readGrid(picture, message.across, message.brighter, message.dirt);
+    const read = readGrid(picture, message.across, message.brighter, message.dirt, message.isPart);
     if (read.ok) return say({ kind: "grid", read, ms: performance.now() - began });
     return say({ kind: "failed", why: read.why, scaleTimes: null });
   }

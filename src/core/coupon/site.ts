@@ -156,7 +156,13 @@ export const measurandSchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("fence distance"), side: z.enum(["left", "front"]), near: couponPointSchema }),
   z.object({ kind: z.literal("spot centre"), near: couponPointSchema }),
   /** Every dot of a square grid, as a scanner shows it with the stock turned so far on its glass, degrees. */
-  z.object({ kind: z.literal("dots"), across: z.number().int().positive(), turnedDeg: z.number() }),
+  z.object({
+    kind: z.literal("dots"),
+    across: z.number().int().positive(),
+    turnedDeg: z.number(),
+    /** One of so many overlapping scans, from 1; each shows the middle. Left out: the whole grid. */
+    part: z.object({ n: z.number().int().min(1), of: z.union([z.literal(2), z.literal(4)]) }).optional(),
+  }),
   /**
    * On a part that turns, along its surface from one line to another: `onward` the way on which it was turned, up to a whole turn; `gap` what is
    * left to a whole turn, between the edges that face each other, below 0 where it went past; `beside` from edge to same edge, positive

@@ -118,51 +118,65 @@ export function fitWithBestDegree(
   return best ? { best, all } : null;
 }
 
-export function mapPoint({ degree, half, x, y }: PlaneMap, at: PlanePoint): PlanePoint {
-  const terms = termsAt(degree, at.x / half, at.y / half);
-  let [toX, toY] = [0, 0];
-  terms.forEach((t, j) => {
-    toX += t * (x[j] ?? Number.NaN);
-    toY += t * (y[j] ?? Number.NaN);
-  });
-  return { x: toX, y: toY };
+export function mapPoint(map: PlaneMap, at: PlanePoint): PlanePoint {
+  evaluate(map, at.x / map.half, at.y / map.half);
+  return { x: FOUND.x, y: FOUND.y };
+}
+
+/** Value and slopes by u and by v of both coordinates, where a map was evaluated last: a table evaluates some hundred thousand times. */
+const FOUND = { x: 0, y: 0, xu: 0, xv: 0, yu: 0, yv: 0 };
+
+/** By Horner's rule in u, of sums by Horner's rule in v. */
+function evaluate({ degree, x, y }: PlaneMap, u: number, v: number): void {
+  let [fx, xu, xv, fy, yu, yv] = [0, 0, 0, 0, 0, 0];
+  for (let p = degree; p >= 0; p--) {
+    let [px, pxv, py, pyv] = [0, 0, 0, 0];
+    for (let q = degree - p; q >= 0; q--) {
+      const d = p + q;
+      const j = (d * (d + 1)) / 2 + q;
+      pxv = pxv * v + px;
+      pyv = pyv * v + py;
+      px = px * v + (x[j] ?? Number.NaN);
+      py = py * v + (y[j] ?? Number.NaN);
+    }
+    xu = xu * u + fx;
+    yu = yu * u + fy;
+    fx = fx * u + px;
+    fy = fy * u + py;
+    xv = xv * u + pxv;
+    yv = yv * u + pyv;
+  }
+  FOUND.x = fx;
+  FOUND.y = fy;
+  FOUND.xu = xu;
+  FOUND.xv = xv;
+  FOUND.yu = yu;
+  FOUND.yv = yv;
 }
 
 /**
  * The point that the map sends here.
  *
+ * @param near where it is looked for first; left out: the point itself
  * @returns `null` where Newton's steps lead nowhere: no such point lies near what was measured
  */
-export function unmapPoint(map: PlaneMap, to: PlanePoint): PlanePoint | null {
-  let at = to;
+export function unmapPoint(map: PlaneMap, to: PlanePoint, near: PlanePoint = to): PlanePoint | null {
+  const { half } = map;
+  let [u, v] = [near.x / half, near.y / half];
   for (let step = 0; step < MOST_STEPS; step++) {
-    const here = mapPoint(map, at);
-    const [ex, ey] = [to.x - here.x, to.y - here.y];
-    const { xx, xy, yx, yy } = slopesAt(map, at);
-    const determinant = xx * yy - xy * yx;
-    if (!(Math.abs(determinant) > 1e-9)) return null;
-    const dx = (ex * yy - ey * xy) / determinant;
-    const dy = (ey * xx - ex * yx) / determinant;
-    at = { x: at.x + dx, y: at.y + dy };
-    if (!(Math.hypot(at.x, at.y) < 4 * map.half)) return null;
-    if (Math.hypot(dx, dy) < SETTLED * map.half) return at;
+    evaluate(map, u, v);
+    const [ex, ey] = [to.x - FOUND.x, to.y - FOUND.y];
+    const { xu, xv, yu, yv } = FOUND;
+    const determinant = xu * yv - xv * yu;
+    if (!(Math.abs(determinant) > 1e-9 * half * half)) return null;
+    const du = (ex * yv - ey * xv) / determinant;
+    const dv = (ey * xu - ex * yu) / determinant;
+    u += du;
+    v += dv;
+    if (!(Math.hypot(u, v) < 4)) return null;
+    if (Math.abs(du) + Math.abs(dv) < SETTLED) return { x: u * half, y: v * half };
   }
   return null;
-}
-
-/** d x' / d x, d x' / d y, d y' / d x, d y' / d y. */
-function slopesAt({ degree, half, x, y }: PlaneMap, at: PlanePoint) {
-  const [u, v] = [at.x / half, at.y / half];
-  let [xx, xy, yx, yy] = [0, 0, 0, 0];
-  powersOf(degree).forEach(([p, q], j) => {
-    const byU = p === 0 ? 0 : (p * u ** (p - 1) * v ** q) / half;
-    const byV = q === 0 ? 0 : (q * u ** p * v ** (q - 1)) / half;
-    xx += (x[j] ?? Number.NaN) * byU;
-    xy += (x[j] ?? Number.NaN) * byV;
-    yx += (y[j] ?? Number.NaN) * byU;
-    yy += (y[j] ?? Number.NaN) * byV;
-  });
-  return { xx, xy, yx, yy };
 }
 
 /** Standard uncertainty of the map at a point, by the scatter of the points about it alone: what all points have in common is not in it. */

@@ -51,6 +51,11 @@ export const TRIALS = {
       seven: { seed: 2, machine: SAMPLE_GALVO, plan: { way: "seven" } },
       "nine by rule": { seed: 3, machine: SAMPLE_GALVO, gauge: "rule", plan: { way: "nine", knownMm: 0 } },
       "grid, table": { seed: 4, machine: SAMPLE_GALVO, plan: { how: "grid", takes: "table" } },
+      "grid, four overlapping scans": {
+        seed: 7,
+        machine: SAMPLE_GALVO,
+        plan: { how: "grid", takes: "table", pictures: "parts", parts: "4", across: 21 },
+      },
       "grid, one scan, coefficients": {
         seed: 5,
         machine: SAMPLE_GALVO,

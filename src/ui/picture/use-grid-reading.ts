@@ -39,9 +39,10 @@ export function useGridReading({ view, n, picture }: Props) {
   const { state, readGrid } = reader;
   const [measurand] = sites.map((s) => s.measurand);
   const across = measurand?.kind === "dots" ? measurand.across : 0;
+  const isPart = measurand?.kind === "dots" && measurand.part !== undefined;
   useEffect(() => {
-    if (state.loaded && across > 0 && !stopped) readGrid({ across, brighter, dirt });
-  }, [state.loaded, across, brighter, dirt, stopped, readGrid]);
+    if (state.loaded && across > 0 && !stopped) readGrid({ across, brighter, dirt, isPart });
+  }, [state.loaded, across, brighter, dirt, isPart, stopped, readGrid]);
 
   const dots = useMemo(
     () =>

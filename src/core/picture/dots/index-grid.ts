@@ -38,17 +38,19 @@ export type Refused = "few dots" | "no grid" | "contradictions" | UnclearL | "la
 const FEWEST = 9;
 /** A dot is where its neighbour says to within this share of a step; farther across a gap. */
 const NEAR = { step: 0.28, gap: 0.35, surface: 0.22, pitch: 0.2 };
+/** In the end a dot lies off the surface by at most this share of a step, or so many times as far as usual. */
+const SURE = { pitch: 0.03, times: 6 };
 /** Specks that were followed may contradict for this share of all dots, as long as the surface then leaves nearly every index as it was. */
 const CONTRADICTIONS = { grown: 0.25, settled: 0.05 };
 /** So many dots, as a share, may lie outside the grid that was told. */
 const OUTSIDE = 0.02;
 const ROUNDS = 3;
 /** So many of the nodes must be found, and so many on each side of the grid. */
-const FOUND = { all: 0.6, side: 0.3 };
+const FOUND = { all: 0.6, side: 0.3, part: 0.2 };
 const SEEDS = 16;
 
-/** @param across odd number of dots along each side of the grid */
-export function indexGrid(dots: readonly Dot[], across: number): GridIndexed {
+/** @param across odd number of dots along each side of the grid @param isPart a part of it with the L may be all there is */
+export function indexGrid(dots: readonly Dot[], across: number, isPart = false): GridIndexed {
   const refused = (reason: Refused): GridIndexed => ({ status: "refused", reason, found: dots.length });
   if (dots.length < FEWEST) return refused("few dots");
   const near = new NearDots(dots);
@@ -79,8 +81,9 @@ export function indexGrid(dots: readonly Dot[], across: number): GridIndexed {
     inside.filter((d) => d.row === -half),
     inside.filter((d) => d.row === half),
   ];
-  if (inside.length < FOUND.all * across * across || sides.some((side) => side.length < FOUND.side * across))
-    return refused("part of the grid");
+  const isWhole =
+    inside.length >= FOUND.all * across * across && sides.every((side) => side.length >= FOUND.side * across);
+  if (!isWhole && !(isPart && inside.length >= FOUND.part * across * across)) return refused("part of the grid");
   const used = new Set(inside.map((d) => d.dot));
   return {
     status: "indexed",
@@ -218,7 +221,10 @@ function settledOn(dots: readonly Dot[], near: NearDots, first: Nodes, pitchPx: 
     const at = settled(node);
     return Math.hypot((dots[index]?.x ?? 0) - at.x, (dots[index]?.y ?? 0) - at.y);
   };
-  return { nodes, residual };
+  // Where a dot is missing, a speck near its place is none.
+  const usual = median([...nodes].map(([index, node]) => residual(index, node)));
+  const most = Math.max(SURE.pitch * pitchPx, SURE.times * usual);
+  return { nodes: new Map([...nodes].filter(([index, node]) => residual(index, node) <= most)), residual };
 }
 
 type Box = { left: number; right: number; low: number; high: number };

@@ -40,16 +40,18 @@ const DIRT = 1;
  * @param across dots along each side
  * @param brighter dots are brighter than the stock
  * @param dirt round pieces that are no dots, as a person says, pixels
+ * @param isPart one of several overlapping scans
  */
 export function readGrid(
   picture: GreyPicture,
   across: number,
   brighter: boolean,
   dirt: readonly PixelPoint[] = [],
+  isPart = false,
 ): GridRead {
   const { dots, other } = findDots(picture, brighter);
   const clean = dots.filter((d) => !dirt.some((p) => Math.hypot(p.x - d.x, p.y - d.y) < DIRT * d.radiusPx));
-  const indexed = indexGrid(clean, across);
+  const indexed = indexGrid(clean, across, isPart);
   return indexed.status === "refused"
     ? { ok: false, why: whyOf(indexed.reason, clean.length, across, other.atEdge) }
     : gridOf(indexed, across);

@@ -10,22 +10,47 @@ import type { FieldTable } from "../../settings/field-table";
 import type { SettingsInForce } from "../../settings/setting";
 import { type FieldMap, mapped, type Vector } from "./map";
 
-/** Where a point has to be commanded to lie at `wanted`; `null` where the map cannot be undone. Both from the middle, mm. */
-export function commanded({ undone, form }: FieldTable, wanted: Vector): Vector | null {
-  let at: Vector | null = wanted;
-  for (const { map, reachMm } of undone.toReversed()) {
-    at = at && shiftedAsNearest(map, reachMm, at);
-  }
-  if (!at || !form) return at;
-  const own: FieldMap = form.mm;
-  return mapped(own, at, form.halfMm);
+type Commanded = {
+  to: Vector /** Whether a mark that lies here was drawn between the outermost dots of the newest burn. */;
+  isMeasured: boolean;
+};
+
+/** Asked for one point after the other: each is looked for near the one before. */
+function walkOver({ undone, form }: FieldTable): (wanted: Vector) => Commanded | null {
+  const newestFirst = undone.toReversed().map((u): UndoneBurn => ({ ...u, last: undefined }));
+  const own: FieldMap | null = form?.mm ?? null;
+  return (wanted) => {
+    let at: Vector = wanted;
+    let isMeasured = true;
+    for (const [i, burn] of newestFirst.entries()) {
+      const found = undo(burn, at);
+      if (!found) return null;
+      if (i === 0) isMeasured = found.isMeasured;
+      at = found.to;
+    }
+    return { to: own && form ? mapped(own, at, form.halfMm) : at, isMeasured };
+  };
 }
 
-function shiftedAsNearest(map: PlaneMap, reachMm: number, at: Vector): Vector | null {
+type UndoneBurn = FieldTable["undone"][number] & { last: Vector | undefined };
+
+function undo(burn: UndoneBurn, at: Vector): Commanded | null {
+  const { map, reachMm } = burn;
   const within = (value: number) => Math.max(-reachMm, Math.min(reachMm, value));
   const near = { x: within(at.x), y: within(at.y) };
-  const from = unmapPoint(map, near);
-  return from && { x: at.x + from.x - near.x, y: at.y + from.y - near.y };
+  const from = unmapPoint(map, near, burn.last) ?? unmapPoint(map, near);
+  if (!from) return null;
+  burn.last = from;
+  const isInside = near.x === at.x && near.y === at.y;
+  return {
+    to: { x: at.x + from.x - near.x, y: at.y + from.y - near.y },
+    isMeasured: isInside && Math.max(Math.abs(from.x), Math.abs(from.y)) <= reachMm + 1e-9,
+  };
+}
+
+/** Where a point has to be commanded to lie at `wanted`; `null` where the map cannot be undone. Both from the middle, mm. */
+export function commanded(table: FieldTable, wanted: Vector): Vector | null {
+  return walkOver(table)(wanted)?.to ?? null;
 }
 
 /** The table after a burn under the one before: c'(w) = c(f^-1(w)). */
@@ -48,12 +73,15 @@ export type TableNode = { x: number; y: number; dx: number; dy: number /** Beyon
  */
 export function tableNodes(table: FieldTable, across: number, sideMm: number): TableNode[] | null {
   const nodes: TableNode[] = [];
+  const walk = walkOver(table);
   for (let row = 0; row < across; row++)
-    for (let column = 0; column < across; column++) {
-      const [x, y] = [column, row].map((i) => sideMm * (i / (across - 1) - 0.5)) as [number, number];
-      const to = commanded(table, { x, y });
-      if (!to) return null;
-      nodes.push({ x, y, dx: to.x - x, dy: to.y - y, outside: !isMeasured(table, { x, y }) });
+    for (let i = 0; i < across; i++) {
+      // To and fro, so that the next node is near.
+      const column = row % 2 === 0 ? i : across - 1 - i;
+      const [x, y] = [sideMm * (column / (across - 1) - 0.5), sideMm * (row / (across - 1) - 0.5)];
+      const sent = walk({ x, y });
+      if (!sent) return null;
+      nodes[row * across + column] = { x, y, dx: sent.to.x - x, dy: sent.to.y - y, outside: !sent.isMeasured };
     }
   return nodes;
 }
@@ -79,12 +107,8 @@ export function betweenNodes(table: FieldTable, across: number, sideMm: number, 
 }
 
 /** Whether a mark that lies here was drawn between the outermost dots: beyond them the map is carried on, or the shift kept. */
-export function isMeasured({ undone }: FieldTable, at: Vector): boolean {
-  const last = undone.at(-1);
-  if (!last) return true;
-  const isWithin = ({ x, y }: Vector) => Math.max(Math.abs(x), Math.abs(y)) <= last.reachMm + 1e-9;
-  const from = isWithin(at) ? unmapPoint(last.map, at) : null;
-  return from !== null && isWithin(from);
+export function isMeasured(table: FieldTable, at: Vector): boolean {
+  return walkOver(table)(at)?.isMeasured ?? false;
 }
 
 /** A table or a bent drawing in force; `null` where it is not known. */

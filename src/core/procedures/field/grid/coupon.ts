@@ -37,9 +37,11 @@ const RADIUS = 0.07;
 const PLAUSIBLE_SHARE = 1.12;
 const FIRST = "dots";
 const TURNED = "dots turned";
+const PART = "dots part ";
 
 /** Points at which the dots are read, one for each scan. */
-export function scansOf({ pictures }: Pick<FieldPlan, "pictures">): readonly string[] {
+export function scansOf({ pictures, parts }: Pick<FieldPlan, "pictures" | "parts">): readonly string[] {
+  if (pictures === "parts") return Array.from({ length: Number(parts) }, (_, i) => `${PART}${i + 1}`);
   return pictures === "two" ? [FIRST, TURNED] : [FIRST];
 }
 
@@ -181,14 +183,30 @@ const SCANS: Readonly<Record<string, { label: string; question: string }>> = {
   },
 };
 
+/** Where the parts of an overlapping scan lie. */
+const PART_WORDS = {
+  "2": ["left half", "right half"],
+  "4": ["front left corner", "front right corner", "back left corner", "back right corner"],
+} as const;
+
 function dotsSite(plan: FieldPlan, id: string): Site {
   const dots = dotsOf(plan);
+  const n = id.startsWith(PART) ? Number(id.slice(PART.length)) : null;
+  const where = n === null ? "" : (PART_WORDS[plan.parts][n - 1] ?? "");
   return {
     id,
-    label: SCANS[id]?.label ?? id,
-    question: SCANS[id]?.question ?? "",
+    label: n === null ? (SCANS[id]?.label ?? id) : `Dots in the scan of the ${where}`,
+    question:
+      n === null
+        ? (SCANS[id]?.question ?? "")
+        : `Scan the ${where} with the larger dots in the middle, without turning the stock. Add the picture.`,
     ask: { kind: "points", nominal: dots.map((d) => onCoupon(d, plan)) },
-    measurand: { kind: "dots", across: plan.across, turnedDeg: id === TURNED ? 90 : 0 },
+    measurand: {
+      kind: "dots",
+      across: plan.across,
+      turnedDeg: id === TURNED ? 90 : 0,
+      ...(n === null ? {} : { part: { n, of: plan.parts === "2" ? 2 : 4 } }),
+    },
     place: { piece: PIECE, at: onCoupon({ x: 0, y: 0 }, plan), radiusMm: RADIUS * plan.fieldMm },
     repeats: 1,
     openEnded: false,

@@ -78,6 +78,12 @@ function historyOf(plan: FieldPlan, answers: Answer[], own: Partial<RoundRecord<
   return { round, history };
 }
 
+function issuesOf(own: object, inForce = {}): string {
+  const form = galvoField.plan({ ...CONTEXT, inForce });
+  const read = form.read({ ...form.defaults, how: "grid", ...own });
+  return read.ok ? "" : read.issues.map((i) => `${i.field}: ${i.message}`).join();
+}
+
 const same = (p: Vector): Vector => p;
 /** 0.4 % wide, leaning by 0.1 %, a bow. */
 const bent = ({ x, y }: Vector): Vector => ({
@@ -114,22 +120,17 @@ describe("the layout of a grid", () => {
   });
 
   it("refuses by name an even number, dots too small, lengths beyond the gauge, and two corrections at once", () => {
-    const issues = (own: object, inForce = {}) => {
-      const form = galvoField.plan({ ...CONTEXT, inForce });
-      const read = form.read({ ...form.defaults, how: "grid", ...own });
-      return read.ok ? "" : read.issues.map((i) => `${i.field}: ${i.message}`).join();
-    };
-    expect(issues({})).toBe("");
-    expect(issues({ across: 12 })).toMatch(/across: 12 is even. Enter 11 or 13/);
-    expect(issues({ across: 33, fieldMm: 30 })).toMatch(/across: The dots would be 0.2 mm wide/);
-    expect(issues({ caliperReachMm: 100 })).toMatch(/gauge: The longest length is 14\d.\d mm/);
+    expect(issuesOf({})).toBe("");
+    expect(issuesOf({ across: 12 })).toMatch(/across: 12 is even. Enter 11 or 13/);
+    expect(issuesOf({ across: 33, fieldMm: 30 })).toMatch(/across: The dots would be 0.2 mm wide/);
+    expect(issuesOf({ caliperReachMm: 100 })).toMatch(/gauge: The longest length is 14\d.\d mm/);
     const table = { shape: "map", undone: [{ map: { degree: 1, half: 50, x: [0], y: [0] }, reachMm: 40 }], form: null };
-    expect(issues({ takes: "artwork" }, { [MAP_KEYS.table]: table })).toMatch(/takes: .*corrected twice/);
-    expect(issues({ takes: "coefficients" }, { [MAP_KEYS.table]: table })).toMatch(
+    expect(issuesOf({ takes: "artwork" }, { [MAP_KEYS.table]: table })).toMatch(/takes: .*corrected twice/);
+    expect(issuesOf({ takes: "coefficients" }, { [MAP_KEYS.table]: table })).toMatch(
       /takes: A correction table is in force/,
     );
-    expect(issues({ takes: "table" }, { [MAP_KEYS.artwork]: table })).toMatch(/takes: Drawings are bent/);
-    expect(issues({ takes: "table" }, { [MAP_KEYS.table]: table })).toBe("");
+    expect(issuesOf({ takes: "table" }, { [MAP_KEYS.artwork]: table })).toMatch(/takes: Drawings are bent/);
+    expect(issuesOf({ takes: "table" }, { [MAP_KEYS.table]: table })).toBe("");
   });
 });
 
@@ -203,12 +204,44 @@ describe("what the scans and the lengths tell", () => {
     };
     expect(outcome([])).toMatch(/Nothing is read yet/);
     expect(outcome(lengths(plan, same))).toBe("Scan the grid and add the picture.");
-    expect(outcome([...lengths(plan, same), scan("dots")])).toBe("Add the picture of the second scan.");
+    expect(outcome([...lengths(plan, same), scan("dots")])).toBe("Add the picture of the next scan.");
     expect(outcome([scan("dots"), scan("dots turned")])).toMatch(/Without a length the scan has no scale/);
     const half = scan("dots");
     if (half.content.status === "read" && half.content.value.kind === "points")
       half.content.value.points = half.content.value.points.map((p, i) => (i % 3 === 0 ? p : null));
     expect(outcome([...lengths(plan, same), half, scan("dots turned")])).toMatch(/fewer than half of the dots/);
+  });
+
+  it("joins overlapping scans by the dots that they share", () => {
+    const plan = planOf({ pictures: "parts", parts: "2", across: 21 });
+    const half = (site: string, turnRad: number, isRight: boolean) => {
+      const all = scanned(plan, site, bent, turnRad);
+      if (all.content.status !== "read" || all.content.value.kind !== "points") throw new Error("no points");
+      const points = all.content.value.points.map((p, i) => {
+        const column = (i % 21) - 10;
+        return (isRight ? column > -6 : column < 6) ? p : null;
+      });
+      return answer(site, { kind: "points", points });
+    };
+    const parts = [half("dots part 1", 0.02, false), half("dots part 2", -0.015, true)];
+    const { history, round } = historyOf(plan, [...lengths(plan, bent), ...parts]);
+    const read = gridIn(history, round);
+    expect(read?.seen.dots).toHaveLength(21 * 21);
+    for (const p of [
+      { x: 50, y: 50 },
+      { x: -50, y: 20 },
+    ]) {
+      expect(read?.found.to(p).x).toBeCloseTo(bent(p).x, 3);
+      expect(read?.found.to(p).y).toBeCloseTo(bent(p).y, 3);
+    }
+    // One part twice is half a grid
+    const apart = historyOf(plan, [
+      ...lengths(plan, bent),
+      parts[0] as Answer,
+      { ...(parts[0] as Answer), site: "dots part 2" },
+    ]);
+    expect(gridIn(apart.history, apart.round)).toBeNull();
+    expect(issuesOf({ pictures: "parts", across: 15 })).toMatch(/across: Each overlapping scan must show/);
   });
 
   it("says that both scans lie the same way, and takes one picture twice for no less than it is", () => {

@@ -323,5 +323,5 @@ export function missingLengths(history: Known, { plan, answers }: Pick<Round, "p
   const readings = lengthReadings(answers, gridLengthsOf(plan), history.gauges, history.decisions);
   const isRead = (id: string) => readings.some((r) => r.site === id);
   const sides = ["length x", "length y"].filter((id) => !isRead(id));
-  return sides.length === 2 || plan.pictures === "one" ? sides : [];
+  return sides.length === 2 || plan.pictures !== "two" ? sides : [];
 }

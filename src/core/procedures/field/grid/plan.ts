@@ -8,12 +8,19 @@ import { dotMm, LEAST_DOT_MM } from "./lengths";
 const PICTURES = {
   one: "One scan",
   two: "Two scans, the second with the sheet turned by 90°",
+  parts: "Overlapping scans: the stock is larger than the scanner",
+} as const;
+const PARTS = {
+  "2": "Two: the left half and the right half",
+  "4": "Four: one for each corner",
 } as const;
 const LENGTHS = {
   diagonals: "Along X, along Y and both diagonals",
   sides: "Along X and along Y only",
 } as const;
 const [FEWEST, MOST, USUAL] = [11, 33, 25];
+/** With fewer the L reaches beyond what a part shows. */
+const LEAST_IN_PARTS = 21;
 
 export function gridFields() {
   const group = "Grid";
@@ -35,7 +42,14 @@ export function gridFields() {
       whys: {
         one: "Errors of the scanner remain in the field.",
         two: "The two scans separate errors of the scanner from errors of the field.",
+        parts: "Each scan must show the larger dots in the middle.",
       },
+    }),
+    parts: field.choice(PARTS, {
+      label: "Overlapping scans",
+      group,
+      usual: "2",
+      when: { field: "pictures", is: ["parts"] },
     }),
     lengths: field.choice(LENGTHS, {
       label: "Lengths measured with calipers",
@@ -64,6 +78,8 @@ export function gridFaults(plan: GridPlan) {
 
 function acrossFault(plan: GridPlan): string | null {
   if (plan.across % 2 === 0) return `${plan.across} is even. Enter ${plan.across - 1} or ${plan.across + 1}.`;
+  if (plan.pictures === "parts" && plan.across < LEAST_IN_PARTS)
+    return `Each overlapping scan must show the larger dots in the middle. Enter at least ${LEAST_IN_PARTS}.`;
   const dot = dotMm(plan);
   return dot < LEAST_DOT_MM
     ? `The dots would be ${plain(dot, 1)} mm wide. A scan shows dots of at least ${plain(LEAST_DOT_MM, 1)} mm. Use fewer dots.`

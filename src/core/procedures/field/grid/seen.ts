@@ -17,6 +17,10 @@ import type { GridPlan } from "./plan";
 
 /** Fewer dots of a scan, as a share, are no grid. */
 const LEAST_SEEN = 0.5;
+/** Of a side of it. */
+const LEAST_SIDE = 0.3;
+/** Of a part of the grid, and dots that two parts must share. */
+const [LEAST_PART, LEAST_SHARED] = [0.2, 12];
 /** What a scanner bends lines by that nothing here shows, sd along each axis, mm. (common practice, no source) */
 const WAVES_MM = 0.0035;
 /** No two scans agree better, mm. (common practice, no source) */
@@ -67,12 +71,14 @@ export function leftOfScanner(scans: readonly Pick<Scan, "turnRad">[]): { cos: n
 /** @returns `null` while a scan that the plan asks for is not read */
 export function gridSeen(plan: GridPlan, answers: readonly Answer[]): GridSeen | null {
   const nominal = dotsOf(plan);
-  const scans: Scan[] = [];
+  const read: Scan[] = [];
   for (const site of scansOf(plan)) {
-    const scan = scanAt(site, answers, nominal);
+    const scan = scanAt(site, answers, nominal, plan.pictures === "parts" ? LEAST_PART : LEAST_SEEN);
     if (!scan) return null;
-    scans.push(scan);
+    read.push(scan);
   }
+  const scans = plan.pictures === "parts" ? joinedParts(read, nominal) : read;
+  if (!scans?.every((s) => reachesAllSides(s.dots, plan.across))) return null;
   const dots = nominal.flatMap(({ x, y }, i) => {
     const seen = scans.flatMap((s) => s.dots[i] ?? []);
     // A dot that one of the scans does not show would have the errors of the other alone.
@@ -99,8 +105,23 @@ export function gridSeen(plan: GridPlan, answers: readonly Answer[]): GridSeen |
   };
 }
 
+/** Without dots along a side the map would be extrapolated there. */
+function reachesAllSides(dots: readonly (PlanePoint | null)[], across: number): boolean {
+  const last = across - 1;
+  const sides = [
+    (i: number) => i,
+    (i: number) => last * across + i,
+    (i: number) => i * across,
+    (i: number) => i * across + last,
+  ];
+  return sides.every((index) => {
+    const seen = Array.from({ length: across }, (_, i) => dots[index(i)]).filter((d) => d);
+    return seen.length >= LEAST_SIDE * across;
+  });
+}
+
 /** The newest answer counts: a picture that is read again replaces the one before. */
-function scanAt(site: string, answers: readonly Answer[], nominal: readonly PlanePoint[]): Scan | null {
+function scanAt(site: string, answers: readonly Answer[], nominal: readonly PlanePoint[], least: number): Scan | null {
   const content = answers.findLast((a) => a.site === site && a.content.status === "read")?.content;
   if (content?.status !== "read" || content.value.kind !== "points") return null;
   const { points } = content.value;
@@ -109,12 +130,45 @@ function scanAt(site: string, answers: readonly Answer[], nominal: readonly Plan
     return from ? [{ from, to }] : [];
   });
   const pose = rigidPose(pairs);
-  if (!pose || pairs.length < LEAST_SEEN * nominal.length) return null;
+  if (!pose || pairs.length < least * nominal.length) return null;
   const dots = nominal.map((_, i) => {
     const point = points[i];
     return point ? laidBy(pose, point) : null;
   });
   return { site, turnRad: -pose.turnRad, pose, dots };
+}
+
+/**
+ * Overlapping scans as one: each is laid by turn and shift on those before, by the dots that both show.
+ *
+ * @returns `null` where too few dots are shared, or half of the grid is in none
+ */
+function joinedParts(parts: readonly Scan[], nominal: readonly PlanePoint[]): Scan[] | null {
+  const [first, ...others] = parts;
+  if (!first) return null;
+  const sums = first.dots.map((d) => (d ? { ...d, count: 1 } : null));
+  for (const part of others) {
+    const pairs = part.dots.flatMap((from, i) => {
+      const sum = sums[i];
+      return from && sum ? [{ from, to: { x: sum.x / sum.count, y: sum.y / sum.count } }] : [];
+    });
+    const pose = rigidPose(pairs);
+    if (!pose || pairs.length < LEAST_SHARED) return null;
+    part.dots.forEach((dot, i) => {
+      if (!dot) return;
+      const at = laidBy(pose, dot);
+      const sum = sums[i];
+      sums[i] = sum ? { x: sum.x + at.x, y: sum.y + at.y, count: sum.count + 1 } : { ...at, count: 1 };
+    });
+  }
+  const dots = sums.map((s) => (s ? { x: s.x / s.count, y: s.y / s.count } : null));
+  const pairs = nominal.flatMap((to, i) => {
+    const from = dots[i];
+    return from ? [{ from, to }] : [];
+  });
+  const pose = rigidPose(pairs);
+  if (!pose || pairs.length < LEAST_SEEN * nominal.length) return null;
+  return [{ ...first, dots: dots.map((d) => (d ? laidBy(pose, d) : null)) }];
 }
 
 /** The smooth part of the difference of two scans: its strain tells the scanner's deviations, the rest what it bends. */

@@ -81,12 +81,15 @@ function missingOutcome(history: H, round: Round): GivenOutcome | null {
     return {
       status: "open",
       missing:
-        left.length === scans.length ? "Scan the grid and add the picture." : "Add the picture of the second scan.",
+        left.length === scans.length ? "Scan the grid and add the picture." : "Add the picture of the next scan.",
     };
   if (!gridSeen(plan, answers))
     return {
       status: "unsolvable",
-      reason: "A scan shows fewer than half of the dots. Scan again, or burn the grid with more power.",
+      reason:
+        plan.pictures === "parts"
+          ? "The scans do not overlap enough, or show fewer than half of the dots. Scan again with a larger overlap."
+          : "A scan shows fewer than half of the dots, or none along a side. Scan again, or burn the grid with more power.",
     };
   return lengths.length > 0
     ? {
@@ -283,7 +286,7 @@ function scanRow(site: string, plan: FieldPlan, answers: readonly Answer[]): Res
   const points = content?.status === "read" && content.value.kind === "points" ? content.value.points : null;
   const seen = points?.filter((p) => p !== null).length ?? 0;
   return {
-    label: site === scansOf(plan)[0] ? "Dots, first scan" : "Dots, second scan",
+    label: `Dots, scan ${1 + scansOf(plan).indexOf(site)}`,
     sites: [site],
     cells: [String(dotsOf(plan).length)],
     result: points ? `${seen} dots` : "",
