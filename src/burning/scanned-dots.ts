@@ -2,6 +2,7 @@
 import type { Measurand, Site } from "../core/coupon/site";
 import { MM_PER_INCH } from "../core/metrology/units";
 import { indexGrid } from "../core/picture/dots/index-grid";
+import { cameraFromSeed, photographed } from "../practice/camera";
 import { dotsOnStock } from "../practice/dots-on-stock";
 import type { Mark } from "../practice/gantry";
 import type { Random } from "../practice/random";
@@ -22,16 +23,15 @@ export type ScannedDots = { ok: true; points: ({ x: number; y: number } | null)[
 
 /** @param seed of the practice machine: its scanner is always the same */
 export function scannedDots(
-  { across, turnedDeg, part }: Extract<Measurand, { kind: "dots" }>,
+  { across, turnedDeg, part, photo }: Extract<Measurand, { kind: "dots" }>,
   { nominal }: Extract<Site["ask"], { kind: "points" }>,
   marks: readonly Mark[],
   seed: number,
   random: Random,
 ): ScannedDots {
-  const scanner = scannerFromSeed(seed);
-  const laid = onGlass(turnedDeg, random);
+  const show = photo ? photoOf(marks, seed) : scanOf(seed, turnedDeg, random);
   const shown = dotsOnStock(inPart(marks, part)).map(({ x, y, radiusMm }) => {
-    const at = scannedAt(scanner, laidOnGlass(laid, { x, y }));
+    const at = show({ x, y });
     const [px, py] = [at.x + SCATTER_MM * random.normal(), at.y + SCATTER_MM * random.normal()];
     return { at: { x: px, y: py }, dot: { x: px, y: -py, radiusPx: radiusMm, contrast: 1 } };
   });
@@ -46,6 +46,24 @@ export function scannedDots(
   for (const { column, row, dot } of indexed.dots)
     points[(row + half) * across + column + half] = { x: dot.x, y: -dot.y };
   return { ok: true, points };
+}
+
+type Show = (at: { x: number; y: number }) => { x: number; y: number };
+
+/** Laid on the glass of a scanner, which is the same for every scan of a machine. */
+function scanOf(seed: number, turnedDeg: number, random: Random): Show {
+  const scanner = scannerFromSeed(seed);
+  const laid = onGlass(turnedDeg, random);
+  return (at) => scannedAt(scanner, laidOnGlass(laid, at));
+}
+
+/** Seen by a camera from aside, over the middle of the stock. */
+function photoOf(marks: readonly Mark[], seed: number): Show {
+  const camera = cameraFromSeed(seed);
+  const xs = marks.map((m) => m.x0);
+  const ys = marks.map((m) => m.y0);
+  const [cx, cy] = [(least(xs) - least(xs.map((x) => -x))) / 2, (least(ys) - least(ys.map((y) => -y))) / 2];
+  return ({ x, y }) => photographed(camera, { x: x - cx, y: y - cy });
 }
 
 type Part = Extract<Measurand, { kind: "dots" }>["part"];
@@ -71,20 +89,14 @@ function inPart(marks: readonly Mark[], part: Part): readonly Mark[] {
 /** Marks as a practice scanner shows them, with the box that holds them all. @param seed of the practice machine */
 export function marksOnGlass(
   all: readonly Mark[],
-  { turnedDeg, part }: Extract<Measurand, { kind: "dots" }>,
+  { turnedDeg, part, photo }: Extract<Measurand, { kind: "dots" }>,
   seed: number,
   random: Random,
 ) {
   const marks = inPart(all, part);
-  const scanner = scannerFromSeed(seed);
-  const laid = onGlass(turnedDeg, random);
-  const middle = marks.reduce((sum, m) => ({ x: sum.x + m.x0 / marks.length, y: sum.y + m.y0 / marks.length }), {
-    x: 0,
-    y: 0,
-  });
-  const shown = (x: number, y: number) => scannedAt(scanner, laidOnGlass(laid, { x: x - middle.x, y: y - middle.y }));
+  const show = photo ? photoOf(marks, seed) : scanOf(seed, turnedDeg, random);
   const moved = marks.map((mark): Mark => {
-    const [a, b] = [shown(mark.x0, mark.y0), shown(mark.x1, mark.y1)];
+    const [a, b] = [show({ x: mark.x0, y: mark.y0 }), show({ x: mark.x1, y: mark.y1 })];
     return { ...mark, x0: a.x, y0: a.y, x1: b.x, y1: b.y };
   });
   const xs = moved.flatMap((m) => [m.x0, m.x1]);

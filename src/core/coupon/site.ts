@@ -162,6 +162,8 @@ export const measurandSchema = z.discriminatedUnion("kind", [
     turnedDeg: z.number(),
     /** One of so many overlapping scans, from 1; each shows the middle. Left out: the whole grid. */
     part: z.object({ n: z.number().int().min(1), of: z.union([z.literal(2), z.literal(4)]) }).optional(),
+    /** By a camera instead of a scanner: places have no scale of their own. */
+    photo: z.literal(true).optional(),
   }),
   /**
    * On a part that turns, along its surface from one line to another: `onward` the way on which it was turned, up to a whole turn; `gap` what is

@@ -56,6 +56,11 @@ export const TRIALS = {
         machine: SAMPLE_GALVO,
         plan: { how: "grid", takes: "table", pictures: "parts", parts: "4", across: 21 },
       },
+      "grid, photo": {
+        seed: 8,
+        machine: SAMPLE_GALVO,
+        plan: { how: "grid", takes: "table", pictures: "photo", across: 15 },
+      },
       "grid, one scan, coefficients": {
         seed: 5,
         machine: SAMPLE_GALVO,

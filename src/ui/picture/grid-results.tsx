@@ -16,7 +16,7 @@ export function GridResults({ reading, selected, onSelect }: Props) {
   const { state, dots, scale, across } = reading;
   const { grid } = state;
   if (!grid) return null;
-  const perPx = scale ? 1000 / scale.xPixelsPerMm : null;
+  const perPx = scale && !reading.isPhoto ? 1000 / scale.xPixelsPerMm : null;
   const size = (px: number) => (perPx === null ? `${fixed(px, 2)} px` : `${fixed(perPx * px, 1)} µm`);
   const worst = [...dots].sort((a, b) => b.residualPx - a.residualPx).slice(0, LISTED);
   const inHand = dots.find((d) => d.index === selected);

@@ -81,7 +81,7 @@ export function GridScreen({ view, n, picture, choice, onDropped }: Props) {
           )}
           <ReaderCard reading={{ ...reading, state: { ...reading.state, placement: null } }} />
           <GridResults reading={reading} selected={selected} onSelect={selectDot} />
-          <ScaleCard reading={reading} picture={picture} points={pressed} onPoints={press} />
+          {!reading.isPhoto && <ScaleCard reading={reading} picture={picture} points={pressed} onPoints={press} />}
           <section className="card grid grid-cols-1 gap-2 p-5" aria-label="Pictures">
             <CheckField
               label="Dots are brighter than the stock, as on metal"

@@ -16,6 +16,9 @@ export type ShownDot = GridDot & { isLeftOut: boolean; isMoved: boolean };
 /** A scan that shows this, its dots by index, mm from the lower left corner of the picture. */
 export type DotPlaces = ({ x: number; y: number } | null)[];
 
+/** Any scale will do. */
+const PHOTO_SCALE: PictureScale = { xPixelsPerMm: 10, yPixelsPerMm: 10, relative: 1, source: "typed" };
+
 const NONE: ReadonlySet<number> = new Set();
 
 export function useGridReading({ view, n, picture }: Props) {
@@ -39,11 +42,13 @@ export function useGridReading({ view, n, picture }: Props) {
   const { state, readGrid } = reader;
   const [measurand] = sites.map((s) => s.measurand);
   const across = measurand?.kind === "dots" ? measurand.across : 0;
+  const isPhoto = measurand?.kind === "dots" && measurand.photo === true;
   const isPart = measurand?.kind === "dots" && measurand.part !== undefined;
   useEffect(() => {
     if (state.loaded && across > 0 && !stopped) readGrid({ across, brighter, dirt, isPart });
   }, [state.loaded, across, brighter, dirt, isPart, stopped, readGrid]);
 
+  const used = isPhoto ? PHOTO_SCALE : scale;
   const dots = useMemo(
     () =>
       (state.grid?.dots ?? []).map((dot): ShownDot => {
@@ -59,7 +64,9 @@ export function useGridReading({ view, n, picture }: Props) {
     piece,
     sites,
     across,
-    scale,
+    /** A photo has none of its own: the distances give it. */
+    scale: used,
+    isPhoto,
     dots,
     dirt,
     brighter,
@@ -67,7 +74,7 @@ export function useGridReading({ view, n, picture }: Props) {
     giving,
     isEdited: leftOut.size > 0 || moved.size > 0 || dirt.length > 0,
     /** By index of the grid; `null` before it is read or has a scale. */
-    places: scale && state.grid ? placesOf(dots, across, scale, picture.height) : null,
+    places: used && state.grid ? placesOf(dots, across, used, picture.height) : null,
     giveScale: (next: PictureScale, then?: () => void) =>
       giving.run(
         () => givePictureScale({ trialId: view.id, n, picture: picture.id, scale: next }),

@@ -86,7 +86,7 @@ function pieceOf(plan: FieldPlan, { couponCode, day }: PlanContext): Piece {
     settings: [lineSettings(LINES, "Dots, marks and words", speedMmPerS, powerPct)],
     paths: [
       ...dotsOf(plan).flatMap((dot) => dotPaths(dot, plan)),
-      ...strokes(gridLengthsOf(plan).flatMap((id) => marksOf(id, plan))),
+      ...strokes(marksOf(plan)),
       ...strokes(centreTicks(plan)),
       ...gridLengthsOf(plan).flatMap((id) => nameOf(id, plan)),
       ...signatureOf(plan, text),
@@ -110,11 +110,12 @@ function dotPaths(dot: GridDot, plan: FieldPlan): CouponPath[] {
   return [{ points: outline, closed: true, settings: LINES }, ...rows];
 }
 
-/** A cross at either end of a length. */
-function marksOf(id: GridLengthId, plan: FieldPlan): Vector[][] {
+/** A cross at either end of each length, once. */
+function marksOf(plan: FieldPlan): Vector[][] {
   const arm = ARM * pitchMm(plan);
-  const { from, to } = gridEndsOf(id, plan);
-  return [from, to].flatMap(({ x, y }) => [
+  const ends = gridLengthsOf(plan).flatMap((id) => Object.values(gridEndsOf(id, plan)));
+  const places = new Map(ends.map((p) => [`${p.x} ${p.y}`, p]));
+  return [...places.values()].flatMap(({ x, y }) => [
     [
       { x: x - arm, y },
       { x: x + arm, y },
@@ -192,12 +193,14 @@ const PART_WORDS = {
 function dotsSite(plan: FieldPlan, id: string): Site {
   const dots = dotsOf(plan);
   const n = id.startsWith(PART) ? Number(id.slice(PART.length)) : null;
+  const isPhoto = plan.pictures === "photo";
   const where = n === null ? "" : (PART_WORDS[plan.parts][n - 1] ?? "");
   return {
     id,
-    label: n === null ? (SCANS[id]?.label ?? id) : `Dots in the scan of the ${where}`,
-    question:
-      n === null
+    label: isPhoto ? "Dots in the photo" : n === null ? (SCANS[id]?.label ?? id) : `Dots in the scan of the ${where}`,
+    question: isPhoto
+      ? "Take a photo of the whole stock from some distance, and add it."
+      : n === null
         ? (SCANS[id]?.question ?? "")
         : `Scan the ${where} with the larger dots in the middle, without turning the stock. Add the picture.`,
     ask: { kind: "points", nominal: dots.map((d) => onCoupon(d, plan)) },
@@ -205,6 +208,7 @@ function dotsSite(plan: FieldPlan, id: string): Site {
       kind: "dots",
       across: plan.across,
       turnedDeg: id === TURNED ? 90 : 0,
+      ...(isPhoto ? { photo: true as const } : {}),
       ...(n === null ? {} : { part: { n, of: plan.parts === "2" ? 2 : 4 } }),
     },
     place: { piece: PIECE, at: onCoupon({ x: 0, y: 0 }, plan), radiusMm: RADIUS * plan.fieldMm },

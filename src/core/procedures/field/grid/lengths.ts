@@ -11,7 +11,7 @@ const LARGE = 1.5;
 
 export type GridShape = { across: number; fieldMm: number };
 /** Which lengths are read. */
-export type GridLengths = { lengths: "diagonals" | "sides" };
+export type GridLengths = { lengths: "diagonals" | "sides"; pictures: "one" | "two" | "parts" | "photo" };
 
 /** Half a side of the square of dots, mm. */
 export function reachMm({ fieldMm }: GridShape): number {
@@ -48,8 +48,10 @@ export function dotsOf(plan: GridShape): GridDot[] {
   });
 }
 
-export const LENGTH_IDS = ["length x", "length y", "diagonal 1", "diagonal 2"] as const;
-export type GridLengthId = (typeof LENGTH_IDS)[number];
+const LENGTH_IDS = ["length x", "length y", "diagonal 1", "diagonal 2"] as const;
+/** Between the marks at the four corners: they tell how a photo was taken. */
+const CORNER_IDS = ["side front", "side back", "side left", "side right", "diagonal 1", "diagonal 2"] as const;
+export type GridLengthId = (typeof LENGTH_IDS | typeof CORNER_IDS)[number];
 
 type Ends = readonly [number, number];
 
@@ -57,18 +59,23 @@ type Ends = readonly [number, number];
 export const GRID_LENGTHS: Readonly<Record<GridLengthId, { label: string; mark: string; from: Ends; to: Ends }>> = {
   "length x": { label: "Distance along X", mark: "X", from: [-1, 0], to: [1, 0] },
   "length y": { label: "Distance along Y", mark: "Y", from: [0, -1], to: [0, 1] },
+  "side front": { label: "Side along X, front", mark: "", from: [-1, -1], to: [1, -1] },
+  "side back": { label: "Side along X, back", mark: "", from: [-1, 1], to: [1, 1] },
+  "side left": { label: "Side along Y, left", mark: "", from: [-1, -1], to: [-1, 1] },
+  "side right": { label: "Side along Y, right", mark: "", from: [1, -1], to: [1, 1] },
   "diagonal 1": { label: "Diagonal from front right to back left", mark: "D1", from: [1, -1], to: [-1, 1] },
   "diagonal 2": { label: "Diagonal from front left to back right", mark: "D2", from: [-1, -1], to: [1, 1] },
 };
 
 /** Two lengths give the scale alone; the diagonals show a skew, and check the others. */
-export function gridLengthsOf({ lengths }: GridLengths): readonly GridLengthId[] {
+export function gridLengthsOf({ lengths, pictures }: GridLengths): readonly GridLengthId[] {
+  if (pictures === "photo") return CORNER_IDS;
   return lengths === "sides" ? ["length x", "length y"] : LENGTH_IDS;
 }
 
 /** The length that a point asks for. @throws RangeError for a point of no length */
 export function gridLengthOf(site: string): GridLengthId {
-  const found = LENGTH_IDS.find((id) => id === site);
+  const found = [...LENGTH_IDS, ...CORNER_IDS].find((id) => id === site);
   if (!found) throw new RangeError(`“${site}” is no length of a grid`);
   return found;
 }

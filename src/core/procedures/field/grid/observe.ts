@@ -6,7 +6,7 @@
  * l is the length between two marks by the map through the dots, phi its direction on the stock, t the turn of a scan. S, e and g are what
  * the scanner has to be corrected by, mm at the corner; H is half the field. Two scans tell e and g by their difference.
  */
-import { type Adjustment, adjust, combine, combinedValue } from "../../../estimate/adjustment";
+import { type Adjustment, adjust, combine, combinedValue, type GroupScatter } from "../../../estimate/adjustment";
 import { known, type Model, type Observation, ofReadings, type Row, usual } from "../../../estimate/model";
 import {
   fitPlaneMap,
@@ -17,6 +17,7 @@ import {
   type PlaneMap,
   unmapPoint,
 } from "../../../fitting/plane-map";
+import { type Projective, projected } from "../../../fitting/projective";
 import { modelWithKnown } from "../../../measuring/known-length";
 import { type LengthReading, lengthReadings } from "../../../measuring/length-readings";
 import { type HistoryKnown, remembering } from "../../../measuring/remembering";
@@ -41,6 +42,9 @@ const SCANNER = {
   ratio: LIMITS.ratio / 2 / Math.sqrt(3),
   skew: LIMITS.skew / 2 / Math.sqrt(3),
 } as const;
+/** What distances tell of a photo besides its scale, and what is usual of it, a share of half the field. (common practice, no source) */
+const PHOTO_TERMS = ["ratio", "skew", "slant x", "slant y"] as const;
+const PHOTO_USUAL = 0.05;
 /** Smaller parts of an uncertainty are not listed: their square is nothing. */
 const NOTHING = 0.01;
 /** Before the dots are read a length is known to this share of it. (common practice, no source) */
@@ -73,6 +77,35 @@ const mappedAt: (history: Known, round: Round) => Mapped | null = remembering((h
   const { plan } = round;
   const seen = gridSeen(plan, round.answers);
   if (!seen) return null;
+  if (plan.pictures !== "photo") return mapThrough(history, plan, seen);
+  // A photo is put right by the distances, again and again: what is imagined has no part in that.
+  const taken = { ...round, answers: round.answers.filter((a) => !a.imagined) };
+  let mapped = mapThrough(history, plan, seen);
+  if (missingLengths(history, taken).length > 0) return mapped;
+  for (let step = 0; mapped && step < PHOTO_STEPS; step++) {
+    const model = modelOfLengths(history, taken, mapped);
+    const fit = model && adjust(ofReadings(model), AS_EXPECTED);
+    if (!fit) return null;
+    const view = viewBy(fit, plan.fieldMm / 2);
+    const dots = mapped.seen.dots.map(({ from, to }) => ({ from, to: projected(view, to) }));
+    mapped = mapThrough(history, plan, { ...mapped.seen, dots });
+  }
+  return mapped;
+});
+
+/** So often a photo is put right by its distances: each time the rest is squared. */
+const PHOTO_STEPS = 4;
+const AS_EXPECTED: ReadonlyMap<string, GroupScatter> = new Map();
+
+/** What the distances change of a photo, as a view of the plane: scale, X against Y, skew, and two slants. */
+function viewBy(fit: Adjustment, half: number): Projective {
+  const value = (id: string) => combinedValue(fit, { [id]: 1 }) / half;
+  const [s, e, g] = [value("scale"), value("ratio"), value("skew")];
+  const [px, py] = [value("slant x") / half, value("slant y") / half];
+  return [1 + s + e, 2 * g, 0, 0, 1 + s - e, 0, -px, -py];
+}
+
+function mapThrough(history: Known, plan: FieldPlan, seen: GridSeen): Mapped | null {
   const half = plan.fieldMm / 2;
   const fits = fitWithBestDegree(seen.dots, half);
   if (!fits) return null;
@@ -81,7 +114,7 @@ const mappedAt: (history: Known, round: Round) => Mapped | null = remembering((h
     ? (fits.all.find((f) => f.map.degree === Number(chosen)) ?? fitPlaneMap(seen.dots, 1, half))
     : fits.best;
   return fit && { seen, fit, all: fits.all };
-});
+}
 
 /** @returns `null` before a length is read: nothing else has a scale */
 export function observeGrid(history: Known, round: Round): Model | null {
@@ -99,12 +132,22 @@ function rowsOf(scans: readonly Pick<Scan, "turnRad">[]): Readonly<Record<(typeo
 }
 
 /** What S, e and g move a point along a direction, mm per mm at the corner. */
-function rowAt(scans: readonly Pick<Scan, "turnRad">[], at: Vector, along: Vector, half: number): Row {
+function rowAt(
+  scans: readonly Pick<Scan, "turnRad">[],
+  at: Vector,
+  along: Vector,
+  half: number,
+  isPhoto: boolean,
+): Row {
   const { cos, sin } = leftOfScanner(scans);
   const scale = (at.x * along.x + at.y * along.y) / half;
   // X keeps its direction: a skew moves X along Y, twice as far.
   const [e, g] = [(at.x * along.x - at.y * along.y) / half, (2 * at.y * along.x) / half];
-  return { scale, ratio: cos * e - sin * g, skew: sin * e + cos * g };
+  const ofScan = { scale, ratio: cos * e - sin * g, skew: sin * e + cos * g };
+  if (!isPhoto) return ofScan;
+  // A photo from aside: x / (1 - P x - Q y) is x + P x^2 + Q x y to first order.
+  const outward = (at.x * along.x + at.y * along.y) / half;
+  return { ...ofScan, "slant x": (outward * at.x) / half, "slant y": (outward * at.y) / half };
 }
 
 /** Scans as they are laid out, before they are there. */
@@ -127,13 +170,15 @@ function modelOfLengths(history: Known, round: Round, mapped: Mapped | null): Mo
   const isForecast = ids.every((id) => readings.some((r) => r.site === id && r.imagined));
   const scans = mapped?.seen.scans ?? plannedScans(plan);
   const isLoose = !mapped && !isForecast;
+  const isPhoto = plan.pictures === "photo";
   const spans = new Map(
     ids.map((id) => {
       const { from, to } = gridEndsOf(id, plan);
       const [a, b] = mapped ? [mapPoint(mapped.fit.map, from), mapPoint(mapped.fit.map, to)] : [from, to];
       const mm = Math.hypot(b.x - a.x, b.y - a.y);
       const along = { x: (b.x - a.x) / mm, y: (b.y - a.y) / mm };
-      const row = rowAt(scans, { x: b.x - a.x, y: b.y - a.y }, along, half);
+      const [atA, atB] = [rowAt(scans, a, along, half, isPhoto), rowAt(scans, b, along, half, isPhoto)];
+      const row = Object.fromEntries(Object.keys(atB).map((key) => [key, (atB[key] ?? 0) - (atA[key] ?? 0)]));
       return [id as string, { mm, row }] as const;
     }),
   );
@@ -158,8 +203,12 @@ function modelOfLengths(history: Known, round: Round, mapped: Mapped | null): Mo
       known: [
         // A scan may say any number of dots: the lengths alone give the scale.
         usual("scale", "dots per inch of the scan", SCANNER.scale * half),
-        known("ratio", "X against Y of the scanner", { u: SCANNER.ratio * half, canBeWrong: false }),
-        known("skew", "skew of the scanner", { u: SCANNER.skew * half, canBeWrong: false }),
+        ...(isPhoto
+          ? PHOTO_TERMS.map((id) => usual(id, "how the photo was taken", PHOTO_USUAL * half))
+          : [
+              known("ratio", "X against Y of the scanner", { u: SCANNER.ratio * half, canBeWrong: false }),
+              known("skew", "skew of the scanner", { u: SCANNER.skew * half, canBeWrong: false }),
+            ]),
         ...differencesOf(mapped, plan, half),
         ...ids
           .filter((id) => readings.some((r) => r.site === id))
@@ -259,7 +308,7 @@ export const gridIn = remembering<FieldPlan, GridRead | null>((history, round) =
         for (const { at, along } of parts) {
           const to = mapPoint(map, at);
           value += (to.x - at.x) * along.x + (to.y - at.y) * along.y;
-          for (const [id, share] of Object.entries(rowAt(seen.scans, at, along, half)))
+          for (const [id, share] of Object.entries(rowAt(seen.scans, at, along, half, plan.pictures === "photo")))
             row[id] = (row[id] ?? 0) + share;
           const u = mapUncertainty(shape, at);
           ofDots += (u.x * along.x) ** 2 + (u.y * along.y) ** 2;
@@ -322,6 +371,8 @@ function corrected({ degree, half, x, y }: PlaneMap, fit: Adjustment, scans: rea
 export function missingLengths(history: Known, { plan, answers }: Pick<Round, "plan" | "answers">): string[] {
   const readings = lengthReadings(answers, gridLengthsOf(plan), history.gauges, history.decisions);
   const isRead = (id: string) => readings.some((r) => r.site === id);
+  // Five of six distances would tell how a photo was taken, and nothing would check them.
+  if (plan.pictures === "photo") return gridLengthsOf(plan).filter((id) => !isRead(id));
   const sides = ["length x", "length y"].filter((id) => !isRead(id));
   return sides.length === 2 || plan.pictures !== "two" ? sides : [];
 }

@@ -9,6 +9,7 @@ const PICTURES = {
   one: "One scan",
   two: "Two scans, the second with the sheet turned by 90°",
   parts: "Overlapping scans: the stock is larger than the scanner",
+  photo: "A photo, with six distances measured",
 } as const;
 const PARTS = {
   "2": "Two: the left half and the right half",
@@ -43,6 +44,7 @@ export function gridFields() {
         one: "Errors of the scanner remain in the field.",
         two: "The two scans separate errors of the scanner from errors of the field.",
         parts: "Each scan must show the larger dots in the middle.",
+        photo: "The lens of the camera bends lines. A scan is ten times as exact.",
       },
     }),
     parts: field.choice(PARTS, {
@@ -55,7 +57,7 @@ export function gridFields() {
       label: "Lengths measured with calipers",
       group,
       usual: "diagonals",
-      when: GRID_ONLY,
+      when: { field: "pictures", is: ["one", "two", "parts"] },
       whys: { sides: "Nothing then checks these lengths, and one scan cannot show a skew." },
     }),
     lengthRepeats: field.count({

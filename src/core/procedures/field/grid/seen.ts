@@ -8,11 +8,12 @@
  * by theta the scanner's deviations e (X longer than Y) and g (skew) are seen as  e cos 2 theta + g sin 2 theta  and
  * g cos 2 theta - e sin 2 theta: at 90 degrees with the opposite sign, so that the mean of two scans is nearly free of them.
  */
-import { fitPlaneMap, MOST_DEGREE, type PlanePoint } from "../../../fitting/plane-map";
+import { fitPlaneMap, MOST_DEGREE, mapPoint, type PlanePoint } from "../../../fitting/plane-map";
+import { projected, projectiveThrough } from "../../../fitting/projective";
 import { laidBy, type RigidPose, rigidPose } from "../../../fitting/rigid-pose";
 import type { Answer } from "../../../trial/answer";
 import { scansOf } from "./coupon";
-import { dotsOf } from "./lengths";
+import { dotsOf, gridEndsOf } from "./lengths";
 import type { GridPlan } from "./plan";
 
 /** Fewer dots of a scan, as a share, are no grid. */
@@ -62,6 +63,9 @@ export function isSameWay({ first, second }: ScanDifference): boolean {
 /** Of 2, which is a quarter turn. */
 const SAME_WAY = 1;
 
+/** What the lens of a camera bends that nothing here shows, sd along each axis, a share of half the field. (common practice, no source) */
+const CAMERA_SHARE = 0.001;
+
 /** Mean over the scans of cos and of sin of twice the turn: as much of e and g is left in the mean. */
 export function leftOfScanner(scans: readonly Pick<Scan, "turnRad">[]): { cos: number; sin: number } {
   const mean = (of: (turn: number) => number) => scans.reduce((sum, s) => sum + of(s.turnRad), 0) / scans.length;
@@ -79,6 +83,7 @@ export function gridSeen(plan: GridPlan, answers: readonly Answer[]): GridSeen |
   }
   const scans = plan.pictures === "parts" ? joinedParts(read, nominal) : read;
   if (!scans?.every((s) => reachesAllSides(s.dots, plan.across))) return null;
+  if (plan.pictures === "photo") return seenInPhoto(plan, scans[0], nominal);
   const dots = nominal.flatMap(({ x, y }, i) => {
     const seen = scans.flatMap((s) => s.dots[i] ?? []);
     // A dot that one of the scans does not show would have the errors of the other alone.
@@ -103,6 +108,33 @@ export function gridSeen(plan: GridPlan, answers: readonly Answer[]): GridSeen |
           }
         : { u: WAVES_MM, freedom: Infinity, isSeen: false },
   };
+}
+
+/** A photo, laid on the drawing by its corners as if they were where they are drawn: distances then put that right. */
+function seenInPhoto(plan: GridPlan, photo: Scan | undefined, nominal: readonly PlanePoint[]): GridSeen | null {
+  const half = plan.fieldMm / 2;
+  const raw = nominal.flatMap((from, i) => {
+    const to = photo?.dots[i];
+    return to ? [{ from, to }] : [];
+  });
+  const smooth = fitPlaneMap(raw, MOST_DEGREE, half);
+  const corners = cornersOf(plan);
+  const view = smooth && projectiveThrough(corners.map((to) => ({ from: mapPoint(smooth.map, to), to })));
+  if (!photo || !view) return null;
+  const dots = raw.map(({ from, to }) => ({ from, to: projected(view, to) }));
+  return {
+    scans: [{ ...photo, turnRad: 0 }],
+    dots,
+    differences: [],
+    waves: { u: CAMERA_SHARE * half, freedom: Infinity, isSeen: false },
+  };
+}
+
+/** The marks at the four corners as they are drawn. */
+function cornersOf(plan: GridPlan): PlanePoint[] {
+  const { from, to } = gridEndsOf("diagonal 1", plan);
+  const { from: low, to: high } = gridEndsOf("diagonal 2", plan);
+  return [from, to, low, high];
 }
 
 /** Without dots along a side the map would be extrapolated there. */

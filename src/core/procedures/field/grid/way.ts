@@ -94,7 +94,7 @@ function missingOutcome(history: H, round: Round): GivenOutcome | null {
   return lengths.length > 0
     ? {
         status: "open",
-        missing: `Measure ${lengths.map((id) => withinSentence(GRID_LENGTHS[gridLengthOf(id)].label)).join(" and ")} with calipers. Without a length the scan has no scale.`,
+        missing: `Measure ${lengths.map((id) => withinSentence(GRID_LENGTHS[gridLengthOf(id)].label)).join(" and ")} with calipers. ${plan.pictures === "photo" ? "Without all six distances a photo shows no field." : "Without a length the scan has no scale."}`,
       }
     : null;
 }
@@ -139,6 +139,7 @@ function errorOf({ found, map }: GridRead, id: keyof typeof LABELS) {
 }
 
 function helpOf({ plan }: Round): string {
+  if (plan.pictures === "photo") return "Scan the stock instead. The lens of the camera bends lines.";
   if (plan.pictures === "one" && plan.lengths === "sides")
     return "Measure both diagonals too, or take a second scan with the sheet turned by 90°.";
   if (plan.pictures === "one") return "Take a second scan with the sheet turned by 90°.";
@@ -162,7 +163,7 @@ function findingsOf(history: H, round: Round): Finding[] {
   const skew = worstOf(read.found).parts.find((p) => p.id === "skew")?.standardUncertainty ?? 0;
   const [worst] = [worstOf(read.found).quantity];
   return [
-    ...(Math.abs(dpi) > DPI_OFF
+    ...(plan.pictures !== "photo" && Math.abs(dpi) > DPI_OFF
       ? [
           note(
             "dpi",
