@@ -56,6 +56,12 @@ export const TRIALS = {
         machine: SAMPLE_GALVO,
         plan: { how: "grid", takes: "table", pictures: "parts", parts: "4", across: 21 },
       },
+      "grid, table for coefficients": {
+        seed: 9,
+        machine: SAMPLE_GALVO,
+        stored: { "field bow x": 20, "field bow y": -30, "field shear": 5 },
+        plan: { how: "grid", takes: "table", coefficients: "replaced", across: 15 },
+      },
       "grid, photo": {
         seed: 8,
         machine: SAMPLE_GALVO,

@@ -1,7 +1,9 @@
 /** The whole field corrected at once, by a table in the controller or by drawings that are bent the other way. */
 
 import type { Figure } from "../../drawing/figure";
-import { worthOf } from "../../measuring/number-correction";
+import type { FieldTerm } from "../../geometry/field-term";
+import { holdOf, numberCorrection, numberIn, worthOf } from "../../measuring/number-correction";
+import { measured } from "../../metrology/measured";
 import { fixed, signed } from "../../metrology/quantity-text";
 import type { FieldTable } from "../../settings/field-table";
 import type { GivenOutcome } from "../../trial/given-outcome";
@@ -10,9 +12,10 @@ import type { Correction, CorrectionRow, Finding } from "../../trial/outcome";
 import { arrows, fieldFigures } from "./figures";
 import { type FieldFound, worstOf } from "./found";
 import { gridIn } from "./grid/observe";
-import { type Vector, worstPoint } from "./map";
-import { type FieldPlan, takenAs } from "./plan";
-import { fieldSetting, MAP_KEYS } from "./setting";
+import { type FieldMap, type Vector, worstPoint } from "./map";
+import { type FieldPlan, heldCoefficients, isReplacing, takenAs } from "./plan";
+import { presentMap } from "./present";
+import { fieldKey, fieldSetting, MAP_KEYS } from "./setting";
 import { betweenNodes, commanded, tableAfter, tableIn } from "./table";
 import { TABLE_SIZES, tableFormOf, tableSideMm, tableWish } from "./table-form";
 
@@ -33,10 +36,17 @@ export function mapSolved(history: H, round: Round, found: FieldFound): Solved {
   const key = MAP_KEYS[taken];
   const before = tableIn(round.inForce, key);
   const read = round.plan.how === "grid" ? gridIn(history, round) : null;
-  const next = before && read ? tableAfter(before, read.map, found.reachMm) : null;
+  const present = presentMap(history, round);
+  const replaced = isReplacing(round.plan) ? heldCoefficients(history.machine) : [];
+  const isKnown = replaced.every((term) => present[term] !== undefined);
+  const next =
+    before && read && isKnown ? tableAfter(withForm(before, round, present, replaced), read.map, found.reachMm) : null;
   const worst = worstOf(found);
   return {
-    corrections: before && next ? [correctionOf(found, key, before, next)] : [],
+    corrections:
+      before && next
+        ? [correctionOf(found, key, before, next), ...replaced.flatMap((term) => zeroed(history, round, term))]
+        : [],
     findings: read ? [] : [squareOnly(taken)],
     figures: next ? figuresOf(history, found, next, taken) : fieldFigures(found, found.to).slice(0, 1),
     learned: {},
@@ -44,6 +54,30 @@ export function mapSolved(history: H, round: Round, found: FieldFound): Solved {
     artefacts: [],
     predicted: `${taken === "table" ? "Load the table" : "Bend the drawing"} and burn again. The farthest point is ${fixed(worst.quantity.value, 3)} mm off now.`,
   };
+}
+
+/** c' = c(f^-1): what coefficients do that are set to 0 goes into the table, after all that it undoes. */
+function withForm(before: FieldTable, { plan }: Round, present: FieldMap, replaced: readonly FieldTerm[]): FieldTable {
+  const mm = Object.fromEntries(replaced.flatMap((term) => (present[term] ? [[term, present[term]]] : [])));
+  if (Object.keys(mm).length === 0) return before;
+  return { ...before, form: { halfMm: plan.fieldMm / 2, mm: { ...before.form?.mm, ...mm } } };
+}
+
+function zeroed({ machine }: H, round: Round, term: FieldTerm): Correction[] {
+  const spec = fieldSetting(fieldKey(term));
+  const old = numberIn(round, spec.key);
+  if (old === null || old === 0) return [];
+  return [
+    numberCorrection(machine, {
+      spec,
+      estimate: "worst",
+      old,
+      change: measured(-old, holdOf(machine, spec).step / Math.sqrt(12), Infinity),
+      heldBack: null,
+      arithmetic: ["the table replaces this coefficient"],
+      leaves: () => "rounding leaves nothing",
+    }),
+  ];
 }
 
 /** The field as it is, what the correction shifts and, of a table, what is left between its nodes. */

@@ -19,6 +19,11 @@ import { type MapTerm, termName } from "./map";
 import { FIELD_SCALE, fieldKey, fieldSetting, MAP_KEYS } from "./setting";
 import { tableIn } from "./table";
 
+/** What becomes of coefficients where a table is taken. */
+const REPLACED = {
+  stay: "Stay as they are",
+  replaced: "Are set to 0: the table replaces them",
+} as const;
 export const WAYS = {
   scale: "Scale alone",
   seven: "Scale, bow, keystone and shear",
@@ -68,9 +73,23 @@ export function settableTerms(plan: Taking): MapTerm[] {
 }
 
 /** Keys of the settings that a burn with this plan corrects. */
-export function settingsOf(plan: Taking): string[] {
+export function settingsOf(plan: Taking & Partial<Pick<FieldPlan, "coefficients">>, machine: Held): string[] {
   const taken = takenAs(plan);
-  return taken === "coefficients" ? settableTerms(plan).map(keyOf) : [MAP_KEYS[taken]];
+  if (taken === "coefficients") return settableTerms(plan).map(keyOf);
+  const replaced = isReplacing(plan) ? heldCoefficients(machine).map(fieldKey) : [];
+  return [MAP_KEYS[taken], ...replaced];
+}
+
+type Held = Pick<MachineSpec, "held">;
+
+/** Coefficients that the controller has. */
+export function heldCoefficients({ held }: Held): FieldTerm[] {
+  return FIELD_TERMS.filter((term) => held[fieldKey(term)] !== undefined);
+}
+
+/** Whether a table takes the place of the coefficients. */
+export function isReplacing({ takes, coefficients }: Partial<Pick<FieldPlan, "takes" | "coefficients">>): boolean {
+  return takes === "table" && coefficients === "replaced";
 }
 
 /** Key of the setting of a term. */
@@ -193,6 +212,12 @@ function planFields(context: PlanContext) {
         nine: "Quarter ticks on the mid-lines are measured too.",
       },
     }),
+    coefficients: field.choice(REPLACED, {
+      label: "Bow, keystone, shear and cubics of the controller",
+      group: "Controller",
+      usual: "stay",
+      when: heldCoefficients(machine).length > 0 ? { field: "takes", is: ["table"] } : false,
+    }),
     table: field.choice(TABLES, {
       label: "Correction table in the controller",
       group: "Controller",
@@ -234,12 +259,22 @@ export function fieldPlan(context: PlanContext): PlanForm<FieldPlan> {
       ["gauge", reachFault(plan, context)],
       ["way", rangeMissing(plan, context)],
       ["takes", twiceCorrected(plan, context)],
+      ["coefficients", effectMissing(plan, context)],
     ],
   });
 }
 
 const TABLE_ON =
   "A correction table and these settings act on the same field. Switch the table off for this burn, then choose “No table”.";
+
+/** A table can take the place of a coefficient only where it is known what the coefficient does. */
+function effectMissing(plan: FieldPlan, { machine }: PlanContext): string | null {
+  if (!isReplacing(plan)) return null;
+  const open = heldCoefficients(machine).find((term) => machine.held[fieldKey(term)]?.effectMm === undefined);
+  return open
+    ? `The effect of ${termName(open)} is not known. Let the coefficients stay, or set this one to 0 before the burn.`
+    : null;
+}
 
 /** Table, coefficients and bent artwork act on the same field: what else is in force would be corrected twice. */
 function twiceCorrected(plan: FieldPlan, { inForce }: PlanContext): string | null {

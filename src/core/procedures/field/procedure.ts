@@ -46,7 +46,7 @@ export const galvoField = defineProcedure<FieldPlan>({
   tolerance: { default: DEFAULT_TOLERANCE_MM, unit: "mm", label: "Largest error of a setting at the corner" },
   recheck: { defaultDays: 365, why: "Heads warm up and age." },
   plan: fieldPlan,
-  sets: settingsOf,
+  sets: (plan, machine) => settingsOf(plan, machine),
   warnings: planWarnings,
   round: (plan, context, purpose) => fieldWayOf(plan).round(plan, context, purpose),
   asSent: (spec, _, inForce) => asBent(spec, inForce[MAP_KEYS.artwork] ?? null),
