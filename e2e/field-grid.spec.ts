@@ -87,7 +87,9 @@ test("a grid on Cinder: two scans, calipers, a table of nodes, proved by the sam
   await expect(card).toContainText("made from 1 burn");
   await accessible(page);
   // The file in another order and unit, as the form says
-  await page.getByRole("combobox", { name: "Order of the nodes" }).selectOption({ label: "From the back left, along X first" });
+  await page
+    .getByRole("combobox", { name: "Order of the nodes" })
+    .selectOption({ label: "From the back left, along X first" });
   await page.getByLabel("Counts per mm; empty for mm").fill("none");
   await page.getByRole("form", { name: "Files of the table" }).getByRole("button", { name: "Work it out" }).click();
   await expect(page.getByText(/Counts per mm: /)).toBeVisible();

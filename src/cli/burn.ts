@@ -4,9 +4,16 @@
  * entered in the machine. With `--picture` what was burned is drawn as a scan of so many dots per inch.
  */
 import { z } from "zod";
+import { withTable } from "../burning/loaded-table";
 import { burnFile, samePart, siteReader } from "../burning/practice-burn";
+import { marksOnGlass } from "../burning/scanned-dots";
+import type { Measurand, Site } from "../core/coupon/site";
+import { actingSettings } from "../core/course/acting-setting";
 import type { Placement } from "../core/geometry/frames";
 import { burnFileOf } from "../core/machine/machine-kind";
+import { MM_PER_INCH } from "../core/metrology/units";
+import { NO_FIELD_TABLE } from "../core/settings/field-table";
+import type { SettingsInForce } from "../core/settings/setting";
 import { type Answer, PLAIN_SHARES, sitesLeft } from "../core/trial/answer";
 import { writtenAnswer } from "../core/trial/answer-text";
 import { draftOf } from "../core/trial/draft";
@@ -18,6 +25,7 @@ import type { PracticeController } from "../practice/gantry-truth";
 import { marksPicture } from "../practice/marks-picture";
 import { practiceFromSeed, practiceTruthSchema } from "../practice/practice-truth";
 import { seeded, seedOf } from "../practice/random";
+import { SCAN_LOOK, scanPicture } from "../practice/scan-picture";
 import { CliFault } from "./cli-fault";
 import { couponText } from "./coupon";
 import { jsonFile, trialIn } from "./document-file";
@@ -40,6 +48,9 @@ export type Burned = {
   placement: Placement;
   /** The first piece; nothing where the round burns none. */
   area: { widthMm: number; heightMm: number } | undefined;
+  sites: readonly Site[];
+  /** Of the practice machine: its scanner is always the same. */
+  seed: number;
 };
 
 export function burn(file: string, document: TrialDocument, practiceFile: string, seed: number, next: boolean): Burned {
@@ -63,7 +74,7 @@ export function burn(file: string, document: TrialDocument, practiceFile: string
   const gauge = laid.gauges.find((g) => g.id === sitting.gauge);
   if (!gauge) throw new CliFault(file, "gauges", "Declare a gauge to read with.");
   const held = Object.values(round.inForce).find((v) => v?.shape === "table");
-  const controller: PracticeController = {
+  const numbers: PracticeController = {
     table: held?.shape === "table" ? held.rows : [],
     switchedOn: practice.switchedOn,
     numbers: Object.fromEntries(
@@ -73,6 +84,8 @@ export function burn(file: string, document: TrialDocument, practiceFile: string
       }),
     ),
   };
+  const fieldTable = FIELD_TABLE === undefined ? null : round.inForce[FIELD_TABLE];
+  const controller = fieldTable?.shape === "map" ? withTable(numbers, fieldTable, laid.machine) : numbers;
   const kind = burnFileOf(laid.machine.kind) === "drawing" ? "svg" : "gcode";
   const text = couponText(file, laid, kind, round.n);
   const spec = { ...round.spec, ...samePart(history.rounds.map((r) => r.spec)) };
@@ -123,8 +136,17 @@ export function burn(file: string, document: TrialDocument, practiceFile: string
     marks: burned.marks,
     placement: burned.corner,
     area: round.spec.pieces[0],
+    sites: round.spec.sites,
+    seed: truth.seed,
   };
 }
+
+const FIELD_TABLE = actingSettings({ on: "field table" }, "map")[0]?.key;
+/** What corrects the whole field: a practice machine is found to hold none. */
+const MAPS = [
+  ...(FIELD_TABLE === undefined ? [] : [FIELD_TABLE]),
+  ...actingSettings({ on: "drawings" }, "map").map((s) => s.key),
+];
 
 /** What the last round does not know of the controller is read there. */
 function readBack(document: TrialDocument, holds: Readonly<Record<string, number>>): TrialDocument {
@@ -133,7 +155,8 @@ function readBack(document: TrialDocument, holds: Readonly<Record<string, number
     ...document,
     rounds: document.rounds.map((round, i) => {
       if (i !== last) return round;
-      const inForce = { ...round.inForce };
+      const inForce: SettingsInForce = { ...round.inForce };
+      for (const key of MAPS) if (key in inForce) inForce[key] ??= NO_FIELD_TABLE;
       for (const [key, value] of Object.entries(holds)) if (key in inForce) inForce[key] ??= { shape: "scalar", value };
       return { ...round, inForce };
     }),
@@ -165,13 +188,29 @@ function withNextRound(file: string, document: TrialDocument): TrialDocument {
   return { ...document, rounds: [...document.rounds, round] };
 }
 
-/** @returns the bytes of a PNG */
-export function pictureOf({ marks, placement, area }: Burned, dpi: number): Promise<Buffer> {
+/**
+ * @param site of a grid of dots: as that scan lies on the glass; else empty
+ * @returns the bytes of a PNG
+ */
+export function pictureOf(burned: Burned, dpi: number, site: string): Promise<Buffer> {
+  const { marks, placement, area, sites } = burned;
   if (!area) throw new CliFault("", "--picture", "This round burns no piece: there is nothing to see.");
+  const dots = sites.find((s) => s.measurand.kind === "dots" && (site === "" || s.id === site))?.measurand;
+  if (site !== "" && !dots) throw new CliFault("", "--site", `“${site}” is no scan of this round: sites lists them.`);
   try {
-    return greyPng(marksPicture(marks, placement, area, dpi));
+    return greyPng(
+      dots?.kind === "dots" ? dotsPicture(burned, dots, site, dpi) : marksPicture(marks, placement, area, dpi),
+    );
   } catch (error) {
     if (error instanceof RangeError) throw new CliFault("", "--dpi", "That makes no picture: 100 to 2400 is usual.");
     throw error;
   }
+}
+
+/** With the errors of the practice scanner. */
+function dotsPicture({ marks, seed }: Burned, dots: Extract<Measurand, { kind: "dots" }>, site: string, dpi: number) {
+  const look = seedOf(seed, "scan", site);
+  const { marks: shown, corner, area } = marksOnGlass(marks, dots, seed, seeded(look));
+  const picture = scanPicture(shown, corner, area, { ...SCAN_LOOK, dpi, turnDeg: 0 }, look);
+  return { ...picture, pixelsPerMm: dpi / MM_PER_INCH };
 }

@@ -6,6 +6,13 @@ import { countText } from "../core/metrology/count-text";
 import { plain } from "../core/metrology/quantity-text";
 import { parseCsv } from "../formats/csv";
 import { parseDxf } from "../formats/dxf-parser";
+import {
+  isFieldTable,
+  parseFieldTableCsv,
+  parseFieldTableJson,
+  type ReadTable,
+  TABLE_BEGINS,
+} from "../formats/field-table";
 import { parseGcode } from "../formats/gcode-parser";
 import { burnedPaths } from "../formats/gcode-paths";
 import { MOST_PIXELS } from "../formats/largest-file";
@@ -25,6 +32,7 @@ export async function check(file: string, machineFile?: string): Promise<string>
     case "json": {
       if (isLedger(fileText(file))) return ledgerFacts(file);
       if (isStock(fileText(file))) return stockFacts(file);
+      if (isFieldTable(fileText(file))) return tableFacts(parseFieldTableJson(fileText(file)), file);
       const document = loadDocument(file);
       const { procedure, history } = trialIn(file, document);
       const readings = history.rounds.reduce((sum, r) => sum + r.answers.length, 0);
@@ -43,6 +51,7 @@ export async function check(file: string, machineFile?: string): Promise<string>
       return `G-code: ${burnedPaths(gcode).length} burned paths.\n`;
     }
     case "csv":
+      if (fileText(file).startsWith(TABLE_BEGINS)) return tableText(read(file, parseFieldTableCsv(fileText(file))));
       return `CSV: ${read(file, parseCsv(fileText(file))).rows.length} rows.\n`;
     case "png": {
       const { width, height, density } = await pngFacts(file);
@@ -61,6 +70,16 @@ function ledgerFacts(file: string): string {
   const { machine, entries } = read.document;
   const settings = new Set(entries.map((e) => e.setting)).size;
   return `Ledger of ${machine}: ${entries.length} entries of ${countText(settings, "setting")}.\n`;
+}
+
+function tableFacts(table: ReturnType<typeof parseFieldTableJson>, file: string): string {
+  if (!table.ok) throw new CliFault(file, table.fault.path, table.fault.message);
+  return tableText(table.document);
+}
+
+function tableText({ across, sideMm, nodes }: ReadTable): string {
+  const largest = nodes.reduce((most, { dx, dy }) => Math.max(most, Math.hypot(dx, dy)), 0);
+  return `Correction table: ${across} × ${across} nodes over ${plain(sideMm)} mm, largest shift ${plain(largest, 3)} mm.\n`;
 }
 
 function stockFacts(file: string): string {

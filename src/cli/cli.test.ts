@@ -110,6 +110,92 @@ describe.each([
   });
 });
 
+describe("the field of a galvo from a terminal", () => {
+  const PRACTICE = ["--practice", "examples/field/practice.json", "--seed", "3"];
+  const trial = () => path.join(folder, "grid.json");
+  beforeAll(async () => {
+    const scan = path.join(folder, "dots.png");
+    await ustrina(["burn", "examples/field/grid.json", ...PRACTICE, "--picture", scan, "--dpi", "300", "-o", trial()]);
+  }, 60_000);
+
+  it("reads a scan of the grid as a sheet, whose dots lie as the practice scanner reads them, but for the pose", async () => {
+    const sheet = path.join(folder, "dots.csv");
+    const scan = path.join(folder, "dots.png");
+    await ustrina(["read", trial(), "--picture", scan, "--site", "dots", "-o", sheet]);
+    const document = JSON.parse(readFileSync(trial(), "utf8"));
+    const [round] = document.rounds;
+    const placesIn = (text: string) => text.split(" | ").map((t) => Number.parseFloat(t)) satisfies number[];
+    const practice = placesIn(round.readings.find((r: { site: string }) => r.site === "dots").reading);
+    const picture = placesIn(readFileSync(sheet, "utf8").split(",").at(-1) ?? "");
+    expect(picture).toHaveLength(2 * 13 * 13);
+    const apart = (at: number[], i: number, j: number) =>
+      Math.hypot((at[2 * i] ?? 0) - (at[2 * j] ?? 0), (at[2 * i + 1] ?? 0) - (at[2 * j + 1] ?? 0));
+    for (const [i, j] of [
+      [0, 12],
+      [0, 156],
+      [12, 156],
+      [84, 168],
+    ] as const)
+      expect(Math.abs(apart(picture, i, j) - apart(practice, i, j)), `${i} to ${j}`).toBeLessThan(0.03);
+    // The sheet takes the place of what was read.
+    round.readings = round.readings.filter((r: { site: string }) => r.site !== "dots");
+    const taken = path.join(folder, "grid-taken.json");
+    writeFileSync(taken, JSON.stringify(document));
+    await ustrina(["take", taken, "--sheet", sheet]);
+    expect(JSON.parse(await said("solve", taken)).estimates[0].quantity.value).toBeCloseTo(
+      JSON.parse(await said("solve", trial())).estimates[0].quantity.value,
+      1,
+    );
+    expect(await fault("read", trial(), "--picture", "examples/field/grid.json")).toMatch(/grid\.json/);
+    expect(
+      await fault("burn", "examples/field/grid.json", ...PRACTICE, "--picture", scan, "--site", "length x"),
+    ).toMatch(/no scan/);
+  });
+
+  it("writes the table in the form that is asked for, checks it, and is proved with it", async () => {
+    const csv = path.join(folder, "table.csv");
+    await ustrina(["table", trial(), "-o", csv]);
+    expect(await said("check", csv)).toMatch(
+      /^Correction table: 65 × 65 nodes over 110 mm, largest shift 2\.\d+ mm\.\n$/,
+    );
+    const json = path.join(folder, "table.json");
+    const form = ["--nodes", "129", "--values", "take-off", "--order", "back-y", "--counts", "500", "--format", "json"];
+    await ustrina(["table", trial(), ...form, "-o", json]);
+    expect(await said("check", json)).toMatch(/^Correction table: 129 × 129 nodes/);
+    const { nodes } = JSON.parse(readFileSync(json, "utf8"));
+    // From the back left along Y; an error in counts, of the other sign.
+    expect(nodes[0].slice(0, 2)).toEqual([-55, 55]);
+    expect(nodes[1].slice(0, 2)).toEqual([-55, 55 - 110 / 128]);
+    const backLeft =
+      readFileSync(csv, "utf8")
+        .split("\r\n")
+        .at(64 * 65 + 1)
+        ?.split(",")
+        .map(Number) ?? [];
+    expect(backLeft.slice(0, 2)).toEqual([-55, 55]);
+    expect(nodes[0][2] / -500).toBeCloseTo(backLeft[2] ?? 0, 0);
+    expect(Math.sign(nodes[0][2])).toBe(-Math.sign(backLeft[2] ?? 0));
+    expect(await fault("table", trial(), "--nodes", "64")).toMatch(/--nodes: Choose one of 65, 129, 257/);
+    expect(await fault("table", trial(), "--counts", "none")).toMatch(/--counts/);
+    expect(await fault("table", "examples/field/trial.json")).toMatch(/makes no table/);
+
+    const proof = path.join(folder, "grid-proof.json");
+    await ustrina(["burn", trial(), ...PRACTICE, "--next", "-o", proof]);
+    const { verdict } = JSON.parse(await said("solve", proof));
+    expect(verdict.result).toBe("proved");
+    expect(verdict.lines[0].after.value).toBeLessThan(0.03);
+  });
+
+  it("bends a drawing the other way, and names what is no place", async () => {
+    const bent = path.join(folder, "bent.svg");
+    await ustrina(["bend", "examples/rotary/label.svg", "--table", trial(), "--at", "5:-3", "-o", bent]);
+    expect(await said("check", bent)).toMatch(/^SVG, /);
+    expect(readFileSync(bent, "utf8")).not.toBe(readFileSync("examples/rotary/label.svg", "utf8"));
+    expect(await fault("bend", "examples/rotary/label.svg", "--table", trial(), "--at", "five")).toMatch(/--at: /);
+    expect(await fault("bend", "examples/field/grid.json", "--table", trial())).toMatch(/grid\.json/);
+  });
+});
+
 describe("kerf from a terminal", () => {
   const example = "examples/kerf/trial.json";
   const drawing = "examples/kerf/holder.svg";

@@ -26,11 +26,13 @@ const USAGE = `Ustrina: laser machine corrections from burned and measured test 
   sites TRIAL                                            where to measure, as CSV
   coupon TRIAL --format ${COUPON_FORMATS.join("|")} [--round N] [--piece N] [--paper a4|letter] [-o FILE]
                                                          the piece to burn; csv: a sheet for its readings; pdf: its run sheet
-  burn TRIAL --practice FILE --seed N [--next] [--picture FILE --dpi N] [-o FILE]
-                                                         burn and read it on a practice machine; picture: a scan as PNG
+  burn TRIAL --practice FILE --seed N [--next] [--picture FILE --dpi N [--site ID]] [-o FILE]
+                                                         burn and read it on a practice machine; picture: a scan as PNG;
+                                                         site: which of the scans of a grid
   take TRIAL --sheet FILE [--sure] [-o FILE]             readings of the last round from a filled sheet (CSV)
-  read TRIAL --picture FILE [--dpi N] [--brighter] [--site ID]
-                                                         what a scan of the last round shows, as CSV; site: it shows that one alone
+  read TRIAL --picture FILE [--dpi N] [--brighter] [--site ID] [-o FILE]
+                                                         what a scan of the last round shows, as CSV; site: it shows that one alone;
+                                                         of a grid of dots: a sheet to take
   forecast TRIAL                                         what the last layout will be able to tell, before its readings: as JSON
   solve TRIAL                                            results, corrections, findings, verdict, next: as JSON
   results TRIAL                                          the same as CSV
@@ -138,7 +140,7 @@ export async function ustrina(args: readonly string[]): Promise<string | Buffer>
       );
       if (values.picture) {
         const dpi = whole(values.dpi, "--dpi", USUAL_DPI);
-        saveFile(values.picture, await pictureOf(burned, dpi));
+        saveFile(values.picture, await pictureOf(burned, dpi, values.site ?? ""));
       }
       const to = values.output ?? trial;
       return saved(to, () => saveDocument(to, burned.document));
@@ -151,11 +153,12 @@ export async function ustrina(args: readonly string[]): Promise<string | Buffer>
     }
     case "read": {
       const trial = needed(file, "trial");
-      return readFrom(trial, loadDocument(trial), needed(values.picture, "--picture"), {
+      const made = await readFrom(trial, loadDocument(trial), needed(values.picture, "--picture"), {
         dpi: whole(values.dpi, "--dpi", 0),
         brighter: values.brighter ?? false,
         site: values.site ?? null,
       });
+      return values.output ? saved(values.output, () => saveFile(values.output ?? "", made)) : made;
     }
     case "results":
       return results(needed(file, "trial"), loadDocument(needed(file, "trial")));

@@ -35,6 +35,14 @@ type TableDocument = z.infer<typeof tableDocumentSchema>;
 /** Nodes as a file holds them: places in mm, values as the controller takes them. */
 type FileNode = TableDocument["nodes"][number];
 
+/** The first columns of the CSV. */
+export const TABLE_BEGINS = "at x mm,at y mm,";
+
+/** Whether a text says of itself that it is a table. */
+export function isFieldTable(text: string): boolean {
+  return new RegExp(`^\\s*\\{\\s*"format"\\s*:\\s*"${FORMAT}"`).test(text.replace(/^\uFEFF/, ""));
+}
+
 /** @param nodes rows from the front, each from the left */
 function ordered(nodes: readonly TableNode[], { across, order, values, countsPerMm }: TableForm): FileNode[] {
   const [from, first] = order.split(", ");

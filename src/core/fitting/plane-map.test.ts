@@ -47,6 +47,33 @@ describe("a map of the plane", () => {
     expect(fitWithBestDegree(POINTS.slice(0, 3), half)).toBeNull();
   });
 
+  it("of degree 5 is the model of Brown, Photogrammetric Engineering 32 (1966) 444, in the coefficients of its expansion", () => {
+    const [k1, k2, p1, p2] = [0.02, -0.004, 0.003, -0.001];
+    const bent = POINTS.map(({ from }) => {
+      const [u, v] = [from.x / half, from.y / half];
+      const r2 = u * u + v * v;
+      const radial = 1 + k1 * r2 + k2 * r2 * r2;
+      return {
+        from,
+        to: {
+          x: half * (u * radial + 2 * p1 * u * v + p2 * (r2 + 2 * u * u)),
+          y: half * (v * radial + p1 * (r2 + 2 * v * v) + 2 * p2 * u * v),
+        },
+      };
+    });
+    const map = fitWithBestDegree(bent, half)?.best.map;
+    expect(map?.degree).toBe(5);
+    const x = (p: number, q: number) => map?.x[powersOf(5).findIndex(([a, b]) => a === p && b === q)];
+    const y = (p: number, q: number) => map?.y[powersOf(5).findIndex(([a, b]) => a === p && b === q)];
+    // u (1 + k1 (u^2 + v^2) + k2 (u^4 + 2 u^2 v^2 + v^4)) + 2 p1 u v + p2 (3 u^2 + v^2), and the same with u and v, p1 and p2 changed.
+    expect([x(1, 0), x(3, 0), x(1, 2), x(3, 2), x(1, 1), x(2, 0)].map((c) => (c ?? 0) / half)).toEqual(
+      [1, k1, k1, 2 * k2, 2 * p1, 3 * p2].map((c) => expect.closeTo(c, 9)),
+    );
+    expect([y(0, 1), y(2, 1), y(0, 5), y(0, 2), y(2, 0), y(1, 1)].map((c) => (c ?? 0) / half)).toEqual(
+      [1, k1, k2, 3 * p1, p1, 2 * p2].map((c) => expect.closeTo(c, 9)),
+    );
+  });
+
   it("is inverted by steps on the map itself, and nowhere else than where there is such a point", () => {
     const map = fitPlaneMap(POINTS, 5, half)?.map;
     if (!map) throw new Error("not fitted");

@@ -1,3 +1,4 @@
+/** Against OpenCV 4.12.0 (getPerspectiveTransform) on the same points, and by hand. */
 import { describe, expect, it } from "vitest";
 import { projected, projectiveThrough } from "./projective";
 
@@ -35,6 +36,21 @@ describe("a projective map", () => {
     );
     expect(map && projected(map, { x: 0.5, y: 1 }).x).toBeCloseTo(0.4, 12);
     expect(map && projected(map, { x: 0.5, y: 1 }).y).toBeCloseTo(0.8, 12);
+  });
+
+  it("is that of OpenCV through the same points", () => {
+    const to = [
+      { x: 212.5, y: 103.125 },
+      { x: 931.25, y: 188.5 },
+      { x: 866, y: 842.75 },
+      { x: 148.875, y: 760.25 },
+    ];
+    const theirs = [
+      722.532738277698, -63.232626938225756, 212.5, 86.1406871574186, 659.1287052575238, 103.125, 0.004062000835111892,
+      0.0026355873167035744,
+    ];
+    const map = projectiveThrough(SQUARE.map((from, i) => ({ from, to: to[i] as { x: number; y: number } })));
+    expect(map).toEqual(theirs.map((h) => expect.closeTo(h, 9)));
   });
 
   it("is none where three points lie on a line", () => {

@@ -137,7 +137,8 @@ function cells(ask: Extract<Ask, { kind: "cells" }>, chosen: string[]): ReadInpu
 
 type Length = { ok: true; value: number; shares: Answer["shares"] } | { ok: false; issue: InputIssue };
 
-const NOT_SEEN = /^\s*\??\s*$/;
+/** How a point is written that was not seen. */
+export const NOT_SEEN = /^\s*\??\s*$/;
 
 /** A small size may be this many standard uncertainties below the zero of the jaws. */
 const BELOW_ZERO = 3;

@@ -49,6 +49,16 @@ describe("answers as texts", () => {
     expect(textFromInput(site("points"), { kind: "points", points: [{ x: "1", y: "2" }], unit: "mm" }).reading).toBe(
       "1 mm | 2 mm",
     );
+    // A dot that is not seen has no unit.
+    const missing = {
+      kind: "points" as const,
+      points: [
+        { x: "?", y: "?" },
+        { x: "3", y: "" },
+      ],
+      unit: "mm" as const,
+    };
+    expect(textFromInput(site("points"), missing).reading).toBe("? | ? | 3 mm | ");
   });
 
   it.each([

@@ -3,7 +3,7 @@ import type { Site } from "../coupon/site";
 import { inUnit } from "../metrology/quantity-text";
 import { DEFAULT_UNIT, type Dimension, type LengthUnit, UNITS, type UnitId } from "../metrology/units";
 import type { AnswerValue } from "./answer";
-import type { AnswerInput } from "./answer-input";
+import { type AnswerInput, NOT_SEEN } from "./answer-input";
 
 /** Between the parts of an answer that has several: the two of a pair, the places of points. */
 const PART = "|";
@@ -109,7 +109,7 @@ function bad(field: "reading" | "words", message: string): ReadText {
 /** What was put in, as one text with its unit: read again it gives the same answer. */
 export function textFromInput(site: Site, input: AnswerInput): WrittenAnswer {
   const withUnit = (text: string, unit: UnitId) =>
-    text.trim() === "" || /[a-zµμ"″”'′’°%]/i.test(text) ? text : `${text} ${UNITS[unit].spellings[0] ?? ""}`.trim();
+    NOT_SEEN.test(text) || /[a-zµμ"″”'′’°%]/i.test(text) ? text : `${text} ${UNITS[unit].spellings[0] ?? ""}`.trim();
   const plainly = (reading: string) => ({ reading, words: "" });
   switch (input.kind) {
     case "quantity": {

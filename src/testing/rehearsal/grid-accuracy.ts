@@ -14,7 +14,7 @@ import { dotsOf, gridEndsOf, gridLengthsOf, reachMm } from "../../core/procedure
 import { gridIn } from "../../core/procedures/field/grid/observe";
 import type { FieldPlan } from "../../core/procedures/field/plan";
 import { galvoField } from "../../core/procedures/field/procedure";
-import { commanded, tableAfter } from "../../core/procedures/field/table";
+import { betweenNodes, tableAfter } from "../../core/procedures/field/table";
 import { NO_FIELD_TABLE } from "../../core/settings/field-table";
 import { type Answer, PLAIN_SHARES } from "../../core/trial/answer";
 import type { History, RoundRecord } from "../../core/trial/history";
@@ -34,6 +34,8 @@ const DOT_MM = (0.02 * MM_PER_INCH) / 600;
 /** Off the straight way on the glass, rad. */
 const LAID_RAD = 0.026;
 /** Points along each side at which the field is looked at. */
+/** Nodes of the table along each side. */
+const NODES = 65;
 const SIDE = 15;
 /** Every so many of them also against its stated uncertainty. */
 const EVERY = 7;
@@ -70,8 +72,8 @@ export function gridTrial(seed: number, { across = 25, ...how }: GridCase): Grid
     return { x: at(i % SIDE), y: at(Math.floor(i / SIDE)) };
   });
   const left = places.map((w) => {
-    const sent = commanded(table, w);
-    const lies = sent ? marked(sent) : { x: Number.NaN, y: Number.NaN };
+    // As a controller does: in proportion between its nodes.
+    const lies = marked(betweenNodes(table, NODES, machine.widthMm, w));
     return { at: w, x: lies.x - w.x, y: lies.y - w.y };
   });
   const straight = withoutTurn(left, 0);

@@ -180,7 +180,7 @@ function weightedCentre(
     for (let px = row.from; px <= row.to; px++) {
       const share = (level + paper.a * px - sign * (grey[row.y * width + px] ?? 0)) / contrast;
       if (share <= CLIP.low) continue;
-      const weight = (share < CLIP.high ? share : CLIP.high) - CLIP.low;
+      const weight = Math.min(share, CLIP.high) - CLIP.low;
       sum += weight;
       sx += weight * (px - x);
       sy += weight * (row.y - y);

@@ -134,7 +134,7 @@ function thresholdOf(picture: GreyPicture, light: Light): number | null {
     const row = y * width;
     for (let x = y % 4 === 1 ? 0 : 1; x < width; x += 2) {
       const below = ((line[x] ?? 0) - sign * (grey[row + x] ?? 0) + 256.5) | 0;
-      const bin = below < 0 ? 0 : below > 511 ? 511 : below;
+      const bin = Math.max(0, Math.min(below, 511));
       counts[bin] = (counts[bin] ?? 0) + 1;
       all++;
     }

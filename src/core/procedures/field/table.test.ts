@@ -72,4 +72,21 @@ describe("a table", () => {
     expect(between.y).toBeCloseTo(exact?.y ?? 0, 4);
     expect(Math.abs(between.x - (exact?.x ?? 0))).toBeGreaterThan(0);
   });
+
+  it("is right between the last node among the dots and the first one beyond them", () => {
+    const table = tableAfter(NO_FIELD_TABLE, { ...BOWED, x: BOWED.x.map((c, j) => (j === 8 ? 3 : c)) }, 47);
+    // Nodes lie at 46.875 and 48.4375.
+    for (const at of [
+      { x: 46.99, y: 46.99 },
+      { x: -46.99, y: 46 },
+    ]) {
+      const [between, exact] = [betweenNodes(table, 65, 100, at), commanded(table, at)];
+      expect(Math.hypot(between.x - (exact?.x ?? 0), between.y - (exact?.y ?? 0))).toBeLessThan(5e-4);
+    }
+    // Farther out than one step the shift stays.
+    const wide = tableNodes(table, 65, 200) ?? [];
+    const [last, outermost] = [wide[32 * 65 + 63], wide[32 * 65 + 64]];
+    expect(outermost?.outside).toBe(true);
+    expect(outermost?.dx).toBeCloseTo(last?.dx ?? 0, 12);
+  });
 });
