@@ -30,7 +30,7 @@ function reasons() {
   );
   return [
     ...Object.entries(named).flatMap(([name, version]) => [
-      ...(/^\d+\.\d+\.\d+$/.test(version) ? [] : [`${name}: ${version} is not one version`]),
+      ...(/^\d+\.\d+\.\d+(-[\w.]+)?$/.test(version) ? [] : [`${name}: ${version} is not one version`]),
       ...(rows.get(name) === version ? [] : [`${name}: ${REASONS} has ${rows.get(name) ?? "no row"}, not ${version}`]),
     ]),
     ...[...rows.keys()].filter((name) => !(name in named)).map((name) => `${name}: a row in ${REASONS}, but not used`),

@@ -1,5 +1,10 @@
 /** The field of a galvo by a grid of dots: what is left after one table, dots in pictures, and time beside a general-purpose library. */
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
+import { marksOnGlass } from "../../src/burning/scanned-dots";
 import { fitPlaneMap } from "../../src/core/fitting/plane-map";
+import { MM_PER_INCH } from "../../src/core/metrology/units";
 import { findDots } from "../../src/core/picture/dots/find-dots";
 import { lightOf } from "../../src/core/picture/dots/light";
 import { piecesIn } from "../../src/core/picture/dots/pieces";
@@ -7,9 +12,17 @@ import { readGrid } from "../../src/core/picture/dots/read-grid";
 import { LARGE_NODES } from "../../src/core/picture/dots/turn-by-the-l";
 import { tableNodes } from "../../src/core/procedures/field/table";
 import type { FieldTable } from "../../src/core/settings/field-table";
+import { openDatabase } from "../../src/data/database";
+import { greyPng } from "../../src/formats/png-writer";
 import { type Random, seeded } from "../../src/practice/random";
+import { SCAN_LOOK, scanPicture } from "../../src/practice/scan-picture";
+import { addDemoBench } from "../../src/server/demo/demo-bench";
+import { burnOnPractice, practiceBurnOf } from "../../src/server/trial/burn-on-practice";
+import { fullTrial, roundOf } from "../../src/server/trial/trial-record";
+import { beginTrial, keepDraft } from "../../src/server/trial/trial-steps";
 import { type DotLook, type DrawnDot, dotPicture } from "../../src/testing/dot-picture";
 import { type GridCase, gridTrial } from "../../src/testing/rehearsal/grid-accuracy";
+import { droppedPicture } from "./dropped-picture";
 import { below, between, exactly, type Line } from "./line";
 import { blobs, componentsTime, openCv } from "./opencv";
 
@@ -47,7 +60,14 @@ const GOALS: readonly {
 ];
 
 export async function grid(): Promise<Line[]> {
-  return [...GOALS.flatMap(accuracyOf), ...(await centres()), ...indices(), ...(await times()), tableTime()];
+  return [
+    ...GOALS.flatMap(accuracyOf),
+    ...(await centres()),
+    ...indices(),
+    ...(await times()),
+    ...(await inTheBrowser()),
+    tableTime(),
+  ];
 }
 
 function accuracyOf({ c, what, rms, worst, shape }: (typeof GOALS)[number]): Line[] {
@@ -227,6 +247,44 @@ async function times(): Promise<Line[]> {
     },
     { what: "the same with centres, indices and the map, from decoded", ...below(median(whole), 1000, "ms") },
   ];
+}
+
+/** A scan of a burned grid, dropped on the page of its trial. */
+async function inTheBrowser(): Promise<Line[]> {
+  const folder = mkdtempSync(path.join(tmpdir(), "ustrina-grid-"));
+  try {
+    const file = path.join(folder, "bench.sqlite");
+    const db = openDatabase(file);
+    const now = Date.now();
+    addDemoBench(db, now);
+    const trialId = beginTrial(db, "cinder", "field", now);
+    keepDraft(db, trialId, 1, { ...roundOf(fullTrial(db, trialId), 1).draft, how: "grid", takes: "table" });
+    burnOnPractice(db, trialId, 1, null, now + 1);
+    const full = fullTrial(db, trialId);
+    const round = roundOf(full, 1);
+    const burn = practiceBurnOf(db, full, round);
+    const dots = round.spec?.sites.map((s) => s.measurand).find((m) => m.kind === "dots");
+    if (!burn || !dots) throw new Error("no grid is burned");
+    db.$client.close();
+    const { marks, corner, area } = marksOnGlass(burn.marks, dots, burn.seed, seeded(3));
+    const drawn = scanPicture(marks, corner, area, { ...SCAN_LOOK, dpi: 1310, turnDeg: 0 }, 3);
+    const scanFile = path.join(folder, "scan.png");
+    writeFileSync(scanFile, await greyPng({ ...drawn, pixelsPerMm: 1310 / MM_PER_INCH }));
+    const seen = { read: "[aria-label='What the picture shows']" };
+    const { first, longestTaskMs, memoryMb } = await droppedPicture(file, trialId, scanFile, seen, "read");
+    const mega = (drawn.width * drawn.height) / 1e6;
+    const what = `scan of a grid, ${mega.toFixed(0)} megapixels, in Chromium`;
+    return [
+      { what: `${what}: all dots found, indexed and drawn, from decoded`, ...below(first("read"), 1000, "ms") },
+      { what: `${what}: memory of the page beyond the picture itself, at most`, ...below(memoryMb - mega, 150, "MB") },
+      {
+        what: `${what}: longest task of the page meanwhile (0 = none of 50 ms)`,
+        ...below(longestTaskMs, 50, "ms"),
+      },
+    ];
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
+  }
 }
 
 function tableTime(): Line {

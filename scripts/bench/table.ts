@@ -14,24 +14,44 @@ export function printed({ title, lines }: Part): string {
   return [`\n${title}`, ...rows].join("\n");
 }
 
-/** @param at when it was measured, ms */
-export function markdown(parts: readonly Part[], at: number): string {
-  const all = parts.flatMap((part) => part.lines);
-  const failing = all.filter((line) => !line.holds).length;
+const BEGINS = "\n\n## ";
+
+/**
+ * What is kept, with these parts as they were measured now; other parts stay.
+ *
+ * @param titles of all parts, in their order @param kept the file as it is @param at when it was measured, ms
+ */
+export function markdown(kept: string, parts: readonly Part[], titles: readonly string[], at: number): string {
+  const sections = new Map<string, string>();
+  for (const text of `\n${kept.trimEnd()}`.split(BEGINS).slice(1))
+    sections.set(text.slice(0, text.indexOf("\n")), `## ${text}`);
+  for (const part of parts) sections.set(part.title, section(part, at));
+  const all = titles.flatMap((title) => sections.get(title) ?? []).join("\n\n");
+  const count = (end: string) => all.split(end).length - 1;
+  const [holds, failing] = [count(" | holds |\n") + (all.endsWith(" | holds |") ? 1 : 0), count(" | **fails** |")];
   return `# What is promised, and what was measured
 
-Made by \`npm run bench -- --keep\` on ${new Date(at).toISOString().slice(0, 10)}, on ${machine()}. ${all.length} lines, of which ${failing === 0 ? "all hold" : `${failing} fail`}.
+Made by \`npm run bench -- --keep\`, each part on the day that is under its title, on ${machine()}. ${holds + failing} lines, of which ${failing === 0 ? "all hold" : `${failing} fail`}.
 Times depend on the machine and on what else it does; ratios are to something general that was measured in the same run.
 
-${parts.map(section).join("\n\n")}
+${all}
 `;
 }
 
-function section({ title, lines }: Part): string {
+function section({ title, lines }: Part, at: number): string {
   const rows = lines.map(
     (l) => `| ${l.what.replaceAll("|", "\\|")} | ${l.measured} | ${l.target} | ${l.holds ? "holds" : "**fails**"} |`,
   );
-  return [`## ${title}`, "", "| what | measured | promised | |", "|---|---:|---|---|", ...rows].join("\n");
+  const day = new Date(at).toISOString().slice(0, 10);
+  return [
+    `## ${title}`,
+    "",
+    `Measured on ${day}.`,
+    "",
+    "| what | measured | promised | |",
+    "|---|---:|---|---|",
+    ...rows,
+  ].join("\n");
 }
 
 function machine(): string {
