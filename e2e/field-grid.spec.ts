@@ -26,6 +26,7 @@ async function scan(page: Page, which: 1 | 2, folder: string): Promise<string> {
 
 async function takeScan(page: Page, file: string, count: RegExp): Promise<void> {
   await page.getByRole("link", { name: "Read from a picture" }).click();
+  await page.waitForURL(/picture/);
   await page.locator("input[type=file]").first().setInputFiles(file);
   await expect(page.getByRole("heading", { name: count })).toBeVisible({ timeout: 60_000 });
 }

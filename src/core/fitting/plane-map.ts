@@ -39,7 +39,8 @@ export type MeasuredPoint = { from: PlanePoint; to: PlanePoint };
 export const MOST_DEGREE = 5;
 /** A higher degree must make the error of leaving one out smaller by this share. */
 const WORTH = 0.03;
-const [MOST_STEPS, SETTLED] = [30, 1e-10];
+/** Each of Newton's steps leaves about its own square: after one of 1e-5 nothing is left that counts. */
+const [MOST_STEPS, SETTLED] = [30, 1e-5];
 
 /** Powers of u and v, degree by degree. */
 export function powersOf(degree: number): (readonly [number, number])[] {

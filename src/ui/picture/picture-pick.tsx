@@ -6,11 +6,18 @@ import { LARGEST_PICTURE } from "../../formats/largest-file";
 import type { PictureFacts } from "../../server/pictures/picture-view";
 import { Fault } from "../primitives/notice";
 
-type Props = { trialId: number; n: number; onTaken: (picture: PictureFacts) => void; small: boolean };
+type Props = {
+  trialId: number;
+  n: number;
+  onTaken: (picture: PictureFacts) => void;
+  small: boolean;
+  /** What is burned is a grid of dots. */
+  isGrid: boolean;
+};
 type Answer = { ok: true; value: PictureFacts } | { ok: false; message: string };
 
 /** A scan or a microscope shot is dropped here, or chosen; it is on disk when it shows. */
-export function PicturePick({ trialId, n, onTaken, small }: Props) {
+export function PicturePick({ trialId, n, onTaken, small, isGrid }: Props) {
   const [over, setOver] = useState(false);
   const [sending, setSending] = useState("");
   const [fault, setFault] = useState("");
@@ -64,13 +71,17 @@ export function PicturePick({ trialId, n, onTaken, small }: Props) {
             ? `Taking ${sending} …`
             : small
               ? "Drop or choose another picture"
-              : "Drop a scan of the coupon here"}
+              : isGrid
+                ? "Drop a scan or photo of the grid here"
+                : "Drop a scan of the coupon here"}
         </span>
         {!small && (
           <span className="mt-1 block text-ink2">
-            or a microscope shot of one of its places: PNG, JPEG, TIFF or WebP, marked face up.
+            {isGrid
+              ? "The whole stock, flat: PNG, JPEG, TIFF or WebP."
+              : "or a microscope shot of one of its places: PNG, JPEG, TIFF or WebP, marked face up."}
             <br />
-            1200 dots per inch show a micrometre.
+            {isGrid ? "600 dots per inch are enough." : "1200 dots per inch show a micrometre."}
           </span>
         )}
         <input

@@ -38,11 +38,12 @@ export function PictureScreen({ view, n, pictures, earlier }: Props) {
     });
   const round = view.rounds.find((r) => r.n === n);
   const before = view.rounds.find((r) => r.n === earlier?.n);
+  const isGrid = round?.spec?.sites.some((s) => s.measurand.kind === "dots") === true;
   if (!picture || !round)
     return (
       <main className="mx-auto grid w-full max-w-[900px] flex-1 content-start gap-4 px-6 py-6 max-sm:px-4">
         <h1 className="text-[24px] font-bold">Read coupon {round?.couponCode ?? view.code} from a picture</h1>
-        <PicturePick trialId={view.id} n={n} onTaken={take} small={false} />
+        <PicturePick trialId={view.id} n={n} onTaken={take} small={false} isGrid={isGrid} />
         <Link href={stageHref(view, "read", n)} className={buttonClass("quiet", "justify-self-start")}>
           Read it by hand instead
         </Link>
@@ -58,14 +59,14 @@ export function PictureScreen({ view, n, pictures, earlier }: Props) {
           onChange={(id) => choose(Number(id))}
         />
       )}
-      <PicturePick trialId={view.id} n={n} onTaken={take} small />
+      <PicturePick trialId={view.id} n={n} onTaken={take} small isGrid={isGrid} />
     </div>
   );
   const drop = (id: number) => {
     setDropped((before) => new Set(before).add(id));
     router.refresh();
   };
-  if (round.spec?.sites.some((s) => s.measurand.kind === "dots"))
+  if (isGrid)
     return <GridScreen key={picture.id} view={view} n={n} picture={picture} choice={choice} onDropped={drop} />;
   return (
     <PictureReading

@@ -3,7 +3,7 @@
 import type { Figure } from "../../drawing/figure";
 import type { FieldTerm } from "../../geometry/field-term";
 import { holdOf, numberCorrection, numberIn, worthOf } from "../../measuring/number-correction";
-import { measured } from "../../metrology/measured";
+import { expandedUncertainty, measured } from "../../metrology/measured";
 import { fixed, signed } from "../../metrology/quantity-text";
 import type { FieldTable } from "../../settings/field-table";
 import type { GivenOutcome } from "../../trial/given-outcome";
@@ -87,11 +87,17 @@ function figuresOf(history: H, found: FieldFound, next: FieldTable, taken: "tabl
   if (taken === "artwork") return [...before, shifts];
   const read = tableFormOf(history.decisions);
   const across = read.ok ? read.form.across : Number(TABLE_SIZES[0]);
+  const u = expandedUncertainty(worstOf(found).quantity);
   const own: FieldTable = { shape: "map", undone: next.undone.slice(-1), form: null };
   const left = (at: Vector) => found.to(betweenNodes(own, across, tableSideMm(history.machine), at));
   return [
     ...before,
-    arrows("field after", `As it will be, with ${across} × ${across} nodes`, found.reachMm, left),
+    arrows(
+      "field after",
+      `As it will be, with ${across} × ${across} nodes, ± ${fixed(u, DECIMALS)} mm`,
+      found.reachMm,
+      left,
+    ),
     shifts,
   ];
 }

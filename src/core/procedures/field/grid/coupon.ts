@@ -147,11 +147,11 @@ function nameOf(id: GridLengthId, plan: FieldPlan): CouponPath[] {
   );
 }
 
-/** Between the second and the third row of dots from the front. */
+/** Between the third and the fourth row of dots from the front: names of lengths stand before. */
 function signatureOf(plan: FieldPlan, text: string): CouponPath[] {
   const pitch = pitchMm(plan);
   const letters = fittingLetters(text, 4 * pitch, LETTERS * pitch);
-  const y = -((plan.across - 1) / 2 - 1.5) * pitch - letters / 2;
+  const y = -((plan.across - 1) / 2 - 2.5) * pitch - letters / 2;
   return letterStrokes(text, onCoupon({ x: 0, y }, plan), letters, "middle").map(
     (points): CouponPath => ({ points, closed: false, settings: LINES }),
   );
