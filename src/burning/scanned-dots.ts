@@ -5,7 +5,8 @@ import { indexGrid } from "../core/picture/dots/index-grid";
 import { cameraFromSeed, photographed } from "../practice/camera";
 import { dotsOnStock } from "../practice/dots-on-stock";
 import type { Mark } from "../practice/gantry";
-import type { Random } from "../practice/random";
+import { type Random, seeded } from "../practice/random";
+import { SCAN_LOOK, scanPicture } from "../practice/scan-picture";
 import { laidOnGlass, type OnGlass, scannedAt, scannerFromSeed } from "../practice/scanner";
 
 /** Scatter of a dot in a scan at 600 dots per inch, mm. */
@@ -87,7 +88,7 @@ function inPart(marks: readonly Mark[], part: Part): readonly Mark[] {
 }
 
 /** Marks as a practice scanner shows them, with the box that holds them all. @param seed of the practice machine */
-export function marksOnGlass(
+function marksOnGlass(
   all: readonly Mark[],
   { turnedDeg, part, photo }: Extract<Measurand, { kind: "dots" }>,
   seed: number,
@@ -107,6 +108,23 @@ export function marksOnGlass(
     corner: { xMm: left, yMm: low },
     area: { widthMm: -least(xs.map((x) => -x)) - left, heightMm: -least(ys.map((y) => -y)) - low },
   };
+}
+
+/**
+ * A scan of the grid, with the errors of the practice scanner, which is the same for every scan of a machine.
+ *
+ * @param machine seed of the practice machine @param seed of this scan: how the stock lies, grain, dirt
+ */
+export function scanOfDots(
+  all: readonly Mark[],
+  dots: Extract<Measurand, { kind: "dots" }>,
+  machine: number,
+  dpi: number,
+  seed: number,
+) {
+  const { marks, corner, area } = marksOnGlass(all, dots, machine, seeded(seed));
+  const picture = scanPicture(marks, corner, area, { ...SCAN_LOOK, dpi, turnDeg: 0 }, seed);
+  return { ...picture, pixelsPerMm: dpi / MM_PER_INCH };
 }
 
 function least(values: readonly number[]): number {

@@ -6,12 +6,11 @@
 import { z } from "zod";
 import { withTable } from "../burning/loaded-table";
 import { burnFile, samePart, siteReader } from "../burning/practice-burn";
-import { marksOnGlass } from "../burning/scanned-dots";
-import type { Measurand, Site } from "../core/coupon/site";
+import { scanOfDots } from "../burning/scanned-dots";
+import type { Site } from "../core/coupon/site";
 import { actingSettings } from "../core/course/acting-setting";
 import type { Placement } from "../core/geometry/frames";
 import { burnFileOf } from "../core/machine/machine-kind";
-import { MM_PER_INCH } from "../core/metrology/units";
 import { NO_FIELD_TABLE } from "../core/settings/field-table";
 import type { SettingsInForce } from "../core/settings/setting";
 import { type Answer, PLAIN_SHARES, sitesLeft } from "../core/trial/answer";
@@ -25,7 +24,6 @@ import type { PracticeController } from "../practice/gantry-truth";
 import { marksPicture } from "../practice/marks-picture";
 import { practiceFromSeed, practiceTruthSchema } from "../practice/practice-truth";
 import { seeded, seedOf } from "../practice/random";
-import { SCAN_LOOK, scanPicture } from "../practice/scan-picture";
 import { CliFault } from "./cli-fault";
 import { couponText } from "./coupon";
 import { jsonFile, trialIn } from "./document-file";
@@ -193,24 +191,18 @@ function withNextRound(file: string, document: TrialDocument): TrialDocument {
  * @returns the bytes of a PNG
  */
 export function pictureOf(burned: Burned, dpi: number, site: string): Promise<Buffer> {
-  const { marks, placement, area, sites } = burned;
+  const { marks, placement, area, sites, seed } = burned;
   if (!area) throw new CliFault("", "--picture", "This round burns no piece: there is nothing to see.");
   const dots = sites.find((s) => s.measurand.kind === "dots" && (site === "" || s.id === site))?.measurand;
   if (site !== "" && !dots) throw new CliFault("", "--site", `“${site}” is no scan of this round: sites lists them.`);
   try {
     return greyPng(
-      dots?.kind === "dots" ? dotsPicture(burned, dots, site, dpi) : marksPicture(marks, placement, area, dpi),
+      dots?.kind === "dots"
+        ? scanOfDots(marks, dots, seed, dpi, seedOf(seed, "scan", site))
+        : marksPicture(marks, placement, area, dpi),
     );
   } catch (error) {
     if (error instanceof RangeError) throw new CliFault("", "--dpi", "That makes no picture: 100 to 2400 is usual.");
     throw error;
   }
-}
-
-/** With the errors of the practice scanner. */
-function dotsPicture({ marks, seed }: Burned, dots: Extract<Measurand, { kind: "dots" }>, site: string, dpi: number) {
-  const look = seedOf(seed, "scan", site);
-  const { marks: shown, corner, area } = marksOnGlass(marks, dots, seed, seeded(look));
-  const picture = scanPicture(shown, corner, area, { ...SCAN_LOOK, dpi, turnDeg: 0 }, look);
-  return { ...picture, pixelsPerMm: dpi / MM_PER_INCH };
 }

@@ -1,11 +1,9 @@
 /** A scan of the practice piece of a round, as a flatbed scanner would give it. */
 
-import { marksOnGlass } from "../../burning/scanned-dots";
-import type { Measurand } from "../../core/coupon/site";
+import { scanOfDots } from "../../burning/scanned-dots";
 import { MM_PER_INCH } from "../../core/metrology/units";
 import type { Db } from "../../data/database";
 import { greyPng } from "../../formats/png-writer";
-import type { Mark } from "../../practice/gantry";
 import { seeded, seedOf } from "../../practice/random";
 import { SCAN_LOOK, scanPicture } from "../../practice/scan-picture";
 import { Refusal } from "../refusal";
@@ -27,20 +25,8 @@ export async function practiceScan(db: Db, full: FullTrial, n: number, dpi: numb
   if (!burn || !piece) throw new Refusal("file", "This coupon was not burned on the practice machine.");
   const dots = round.spec?.sites.find((s) => s.measurand.kind === "dots" && (site === "" || s.id === site))?.measurand;
   const seed = seedOf(burn.seed, full.trial.code, n, "scan", ...(dots ? [site] : []));
-  if (dots?.kind === "dots") return gridScan(burn, dots, dpi, seed);
+  if (dots?.kind === "dots") return greyPng(scanOfDots(burn.marks, dots, burn.seed, dpi, seed));
   const turnDeg = seeded(seed).between(-MOST_TURN_DEG, MOST_TURN_DEG);
   const picture = scanPicture(burn.marks, burn.corner, piece, { ...SCAN_LOOK, dpi, turnDeg }, seed);
-  return greyPng({ ...picture, pixelsPerMm: dpi / MM_PER_INCH });
-}
-
-/** With the errors of the scanner itself, which is the same for every scan. */
-function gridScan(
-  { marks, seed: machine }: { marks: readonly Mark[]; seed: number },
-  dots: Extract<Measurand, { kind: "dots" }>,
-  dpi: number,
-  seed: number,
-) {
-  const scanned = marksOnGlass(marks, dots, machine, seeded(seed));
-  const picture = scanPicture(scanned.marks, scanned.corner, scanned.area, { ...SCAN_LOOK, dpi, turnDeg: 0 }, seed);
   return greyPng({ ...picture, pixelsPerMm: dpi / MM_PER_INCH });
 }
