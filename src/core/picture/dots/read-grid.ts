@@ -52,9 +52,26 @@ export function readGrid(
   const { dots, other } = findDots(picture, brighter);
   const clean = dots.filter((d) => !dirt.some((p) => Math.hypot(p.x - d.x, p.y - d.y) < DIRT * d.radiusPx));
   const indexed = indexGrid(clean, across, isPart);
-  return indexed.status === "refused"
-    ? { ok: false, why: whyOf(indexed.reason, clean.length, across, other.atEdge) }
-    : gridOf(indexed, across);
+  if (indexed.status === "refused")
+    return { ok: false, why: whyOf(indexed.reason, clean.length, across, other.atEdge) };
+  const others = strangers(indexed);
+  if (others > SECOND_GRID * indexed.dots.length)
+    return {
+      ok: false,
+      why: `The picture shows ${countText(others, "dot")} of the same size beside this grid. Scan one coupon alone.`,
+    };
+  return gridOf(indexed, across);
+}
+
+/** So many more dots, as a share, are another grid: which of both would be read, nobody could say. */
+const SECOND_GRID = 0.25;
+/** Radii of dots of one burn, against the usual one. */
+const ALIKE = { least: 0.75, most: 1.75 } as const;
+
+/** Dots that belong to no node, as large as those that do. */
+function strangers({ dots, strays }: Extract<GridIndexed, { status: "indexed" }>): number {
+  const usual = median(dots.map((d) => d.dot.radiusPx));
+  return strays.filter((s) => s.radiusPx > ALIKE.least * usual && s.radiusPx < ALIKE.most * usual).length;
 }
 
 function gridOf(indexed: Extract<GridIndexed, { status: "indexed" }>, across: number): GridRead {
@@ -95,7 +112,7 @@ const WHYS: Readonly<Record<Refused, (found: string, side: string) => string>> =
   "no L": () =>
     "The larger dots in the middle are not found. They show which way the stock lies. Scan again with more dots per inch.",
   "L fits several ways": () =>
-    "The larger dots in the middle fit in more than one way. Wipe the stock and the glass, and scan again.",
+    "The larger dots in the middle fit in more than one way. Scan the whole stock, and wipe it and the glass before.",
   mirrored: () =>
     "The picture is mirrored. Switch off mirroring in the scanner, or lay the stock with its marks on the glass.",
   "larger than told": (_, side) =>
