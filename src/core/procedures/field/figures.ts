@@ -4,6 +4,7 @@ import type { FieldFound } from "./found";
 import { gridOf, type Vector } from "./map";
 
 const PLACES = gridOf(9);
+const FINE_PLACES = gridOf(13);
 /** The longest arrow is this share of the distance between two places. */
 const LONGEST = 0.9;
 const ROUND = [1, 2, 5];
@@ -32,6 +33,23 @@ export function arrows(id: string, title: string, half: number, map: (at: Vector
     unit: "mm",
     magnification: Math.min(MOST_TIMES, roundDown((LONGEST * half) / 4 / largest)),
     arrows: found,
+  };
+}
+
+/** How far each point will be off, as a heat map over what was measured. */
+export function remains({ reachMm }: Pick<FieldFound, "reachMm">, after: (at: Vector) => Vector): Figure {
+  return {
+    kind: "heat",
+    id: "field remains",
+    title: "What remains",
+    x: { label: "X", unit: "mm" },
+    y: { label: "Y", unit: "mm" },
+    unit: "mm",
+    cells: FINE_PLACES.map((p) => {
+      const at = { x: p.x * reachMm, y: p.y * reachMm };
+      const to = after(at);
+      return { ...at, value: Number(Math.hypot(to.x - at.x, to.y - at.y).toFixed(4)) };
+    }),
   };
 }
 

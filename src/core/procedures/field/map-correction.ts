@@ -9,7 +9,7 @@ import type { FieldTable } from "../../settings/field-table";
 import type { GivenOutcome } from "../../trial/given-outcome";
 import type { History, RoundRecord } from "../../trial/history";
 import type { Correction, CorrectionRow, Finding } from "../../trial/outcome";
-import { arrows, fieldFigures } from "./figures";
+import { arrows, fieldFigures, remains } from "./figures";
 import { type FieldFound, worstOf } from "./found";
 import { gridIn } from "./grid/observe";
 import { type FieldMap, type Vector, worstPoint } from "./map";
@@ -98,6 +98,7 @@ function figuresOf(history: H, found: FieldFound, next: FieldTable, taken: "tabl
       found.reachMm,
       left,
     ),
+    remains(found, left),
     shifts,
   ];
 }

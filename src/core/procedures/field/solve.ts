@@ -6,7 +6,7 @@ import { learnedEffectKey } from "../../settings/learned-of-machine";
 import type { GivenOutcome } from "../../trial/given-outcome";
 import type { History, RoundRecord } from "../../trial/history";
 import { correctionsOf, tunedIn } from "./correction";
-import { fieldFigures } from "./figures";
+import { fieldFigures, remains } from "./figures";
 import { belongsTo, rangeMissing, tuningFindings } from "./findings";
 import { type FieldFound, worstOf } from "./found";
 import { worstPoint } from "./map";
@@ -66,7 +66,10 @@ function byCoefficients(history: H, round: Round, found: FieldFound): Solved | n
   return {
     corrections: correctionsOf(history, round, needs.needs, tuned),
     findings: [...tuned.flatMap((t) => tuningFindings(t)), ...rangeMissing(history, round, tuned)],
-    figures: fieldFigures(found, needs.composed.after),
+    figures: [
+      ...fieldFigures(found, needs.composed.after),
+      ...(round.plan.how === "grid" ? [remains(found, needs.composed.after)] : []),
+    ],
     learned: Object.fromEntries(
       tuned.flatMap(({ term, slope }) =>
         slope === null ? [] : [[learnedEffectKey(fieldKey(term)), atWholeField(slope, history, round, term)]],

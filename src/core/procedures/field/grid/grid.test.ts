@@ -326,6 +326,32 @@ describe("what the scans and the lengths tell", () => {
   });
 });
 
+describe("what remains", () => {
+  const figuresOf = (plan: FieldPlan, inForce: RoundRecord<FieldPlan>["inForce"]) => {
+    const { history } = readOf(plan, bent);
+    const outcome = galvoField.solve({ ...history, rounds: history.rounds.map((r) => ({ ...r, inForce })) });
+    if (outcome.status !== "solved") throw new Error("not solved");
+    const heat = outcome.figures.find((f) => f.id === "field remains");
+    const after = outcome.figures.find((f) => f.id === "field after");
+    if (heat?.kind !== "heat" || after?.kind !== "vectors") throw new Error("not drawn");
+    return { heat, after };
+  };
+
+  it("is drawn as a heat map: little between the nodes of a table, what scale cannot do without one", () => {
+    const table = figuresOf(planOf(), { [MAP_KEYS.table]: NO_FIELD_TABLE });
+    expect(Math.max(...table.heat.cells.map((c) => c.value))).toBeLessThan(0.002);
+    const scaled = figuresOf(planOf({ takes: "coefficients", way: "scale" }), {
+      "field scale x": { shape: "scalar", value: 1 },
+      "field scale y": { shape: "scalar", value: 1 },
+    });
+    // As long as the arrow at the same place: at the corner the bow of Y stays.
+    const corner = scaled.heat.cells[0];
+    const arrow = scaled.after.arrows.find((a) => a.x === corner?.x && a.y === corner?.y);
+    expect(corner?.value).toBeCloseTo(Math.hypot(arrow?.dx ?? 0, arrow?.dy ?? 0), 3);
+    expect(corner?.value).toBeGreaterThan(0.3);
+  });
+});
+
 describe("the degree of the map", () => {
   it("is the lowest that fits dots that are left out, unless a person chooses another", () => {
     const { read, history, round } = readOf(planOf(), bent);
