@@ -1,6 +1,7 @@
 /** A field as a burn shows it, whichever way it was measured. Points are from the middle of the field, mm. */
 import type { Row } from "../../estimate/model";
 import type { Budgeted } from "../../metrology/budget";
+import { expandedUncertainty } from "../../metrology/measured";
 import { type MapTerm, type Vector, worstPoint } from "./map";
 
 export type FieldFound = {
@@ -19,11 +20,21 @@ export type FieldFound = {
 };
 
 /** The error of a point, with its uncertainty along the way in which it is off. */
-export function errorAt({ to, errorOver }: FieldFound, at: Vector): Budgeted {
+function errorAt({ to, errorOver }: FieldFound, at: Vector): Budgeted {
   const there = to(at);
   const [dx, dy] = [there.x - at.x, there.y - at.y];
   const mm = Math.hypot(dx, dy);
   return errorOver([{ at, along: mm > 0 ? { x: dx / mm, y: dy / mm } : { x: 1, y: 0 } }]);
+}
+
+const AXES: readonly Vector[] = [
+  { x: 1, y: 0 },
+  { x: 0, y: 1 },
+];
+
+/** 95 % at a point, mm: along X or along Y, whichever is larger. The way in which it is off may be the one that is known best. */
+export function uncertaintyAt({ errorOver }: FieldFound, at: Vector): number {
+  return Math.max(...AXES.map((along) => expandedUncertainty(errorOver([{ at, along }]).quantity)));
 }
 
 export const FARTHEST = "Farthest point of the field";

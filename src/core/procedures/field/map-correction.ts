@@ -3,16 +3,16 @@
 import type { Figure } from "../../drawing/figure";
 import type { FieldTerm } from "../../geometry/field-term";
 import { holdOf, numberCorrection, numberIn, worthOf } from "../../measuring/number-correction";
-import { expandedUncertainty, measured } from "../../metrology/measured";
+import { measured } from "../../metrology/measured";
 import { fixed, signed } from "../../metrology/quantity-text";
 import type { FieldTable } from "../../settings/field-table";
 import type { GivenOutcome } from "../../trial/given-outcome";
 import type { History, RoundRecord } from "../../trial/history";
 import type { Correction, CorrectionRow, Finding } from "../../trial/outcome";
 import { arrows, fieldFigures, remains } from "./figures";
-import { type FieldFound, worstOf } from "./found";
+import { type FieldFound, uncertaintyAt, worstOf } from "./found";
 import { gridIn } from "./grid/observe";
-import { type FieldMap, type Vector, worstPoint } from "./map";
+import { type FieldMap, gridOf, type Vector, worstPoint } from "./map";
 import { type FieldPlan, heldCoefficients, isReplacing, takenAs } from "./plan";
 import { presentMap } from "./present";
 import { fieldKey, fieldSetting, MAP_KEYS } from "./setting";
@@ -80,6 +80,8 @@ function zeroed({ machine }: H, round: Round, term: FieldTerm): Correction[] {
   ];
 }
 
+const CORNERS = gridOf(2);
+
 /** The field as it is, what the correction shifts and, of a table, what is left between its nodes. */
 function figuresOf(history: H, found: FieldFound, next: FieldTable, taken: "table" | "artwork"): Figure[] {
   const shifts = arrows("field shifts", "What the correction shifts", found.reachMm, (at) => commanded(next, at) ?? at);
@@ -87,7 +89,7 @@ function figuresOf(history: H, found: FieldFound, next: FieldTable, taken: "tabl
   if (taken === "artwork") return [...before, shifts];
   const read = tableFormOf(history.decisions);
   const across = read.ok ? read.form.across : Number(TABLE_SIZES[0]);
-  const u = expandedUncertainty(worstOf(found).quantity);
+  const u = Math.max(...CORNERS.map((c) => uncertaintyAt(found, { x: c.x * found.reachMm, y: c.y * found.reachMm })));
   const own: FieldTable = { shape: "map", undone: next.undone.slice(-1), form: null };
   const left = (at: Vector) => found.to(betweenNodes(own, across, tableSideMm(history.machine), at));
   return [

@@ -340,6 +340,14 @@ describe("what remains", () => {
   it("is drawn as a heat map: little between the nodes of a table, what scale cannot do without one", () => {
     const table = figuresOf(planOf(), { [MAP_KEYS.table]: NO_FIELD_TABLE });
     expect(Math.max(...table.heat.cells.map((c) => c.value))).toBeLessThan(0.002);
+    // What the scale is uncertain by is said with it, though the farthest point is off across it.
+    const [, u = "0"] = / ± ([\d.]+) mm$/.exec(table.after.title) ?? [];
+    const { read } = readOf(planOf(), bent);
+    const at = { x: read.found.reachMm, y: read.found.reachMm };
+    const along = (x: number, y: number) =>
+      expandedUncertainty(read.found.errorOver([{ at, along: { x, y } }]).quantity);
+    expect(Number(u)).toBeGreaterThanOrEqual(Math.max(along(1, 0), along(0, 1)) - 5e-4);
+    expect(Number(u)).toBeGreaterThan(along(Math.SQRT1_2, -Math.SQRT1_2));
     const scaled = figuresOf(planOf({ takes: "coefficients", way: "scale" }), {
       "field scale x": { shape: "scalar", value: 1 },
       "field scale y": { shape: "scalar", value: 1 },

@@ -6,7 +6,7 @@ import { withoutLeftOut } from "../../../measuring/length-readings";
 import { lengthRow } from "../../../measuring/length-row";
 import { readTicks } from "../../../measuring/read-ticks";
 import { countText } from "../../../metrology/count-text";
-import { expandedUncertainty, measured } from "../../../metrology/measured";
+import { measured } from "../../../metrology/measured";
 import { fixed, plain } from "../../../metrology/quantity-text";
 import { withinSentence } from "../../../metrology/sentence-case";
 import { type Answer, quantitiesAt } from "../../../trial/answer";
@@ -14,7 +14,7 @@ import { lengthUnitOf } from "../../../trial/decisions";
 import { estimate, type GivenOutcome } from "../../../trial/given-outcome";
 import type { History, RoundRecord } from "../../../trial/history";
 import type { Estimate, Finding, ResultRow, ResultTable, Wish } from "../../../trial/outcome";
-import { errorAt, FARTHEST, rmsOf, worstOf } from "../found";
+import { FARTHEST, rmsOf, uncertaintyAt, worstOf } from "../found";
 import { gridOf, type Vector } from "../map";
 import type { FieldPlan } from "../plan";
 import type { FieldWay } from "../way";
@@ -210,18 +210,17 @@ function findingsOf(history: H, round: Round): Finding[] {
   ];
 }
 
-/** 95 % over the field, along the way in which each point is off. */
 function uncertaintyFigure({ found }: GridRead): Figure {
   return {
     kind: "heat",
     id: "field uncertainty",
-    title: "Uncertainty over the field (95 %)",
+    title: "Uncertainty along X or Y (95 %)",
     x: { label: "X", unit: "mm" },
     y: { label: "Y", unit: "mm" },
     unit: "mm",
     cells: PLACES.map(({ x, y }) => {
       const at = { x: x * found.reachMm, y: y * found.reachMm };
-      return { ...at, value: Number(expandedUncertainty(errorAt(found, at).quantity).toFixed(4)) };
+      return { ...at, value: Number(uncertaintyAt(found, at).toFixed(4)) };
     }),
   };
 }
