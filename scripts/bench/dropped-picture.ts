@@ -4,7 +4,7 @@ import { CHROMIUM } from "../../e2e/chromium";
 import { peakFromNow, peakMemory } from "./peak-memory";
 import { startServer } from "./server";
 
-/** What the page notes of itself. */
+/** Notes that the page makes of itself. */
 type Noted = { tasks: number[]; first: Record<string, number> };
 
 export type Dropped = {
@@ -48,7 +48,7 @@ export async function droppedPicture(
       }).observe(document.body, { subtree: true, childList: true, characterData: true });
     }, seen);
     const before = peakFromNow();
-    // From a file, as a person drops it: what is handed over in a message is unpacked by the page.
+    // From a file, as a user drops it: the page would unpack a message itself.
     await page.locator("input[type=file]").setInputFiles(pictureFile);
     await page
       .locator(seen[last] ?? "body")

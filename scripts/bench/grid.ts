@@ -23,6 +23,7 @@ import { type GridCase, gridTrial } from "../../src/testing/rehearsal/grid-accur
 import { droppedPicture } from "./dropped-picture";
 import { below, between, exactly, type Line } from "./line";
 import { blobs, componentsTime, openCv } from "./opencv";
+import { besideSciPy } from "./scipy";
 
 const SEEDS = Array.from({ length: 300 }, (_, i) => i + 1);
 const ERRORS =
@@ -62,6 +63,7 @@ export async function grid(): Promise<Line[]> {
     ...GOALS.flatMap(accuracyOf),
     ...(await centres()),
     ...indices(),
+    ...besideSciPy(),
     ...(await times()),
     ...(await inTheBrowser()),
     tableTime(),
@@ -302,7 +304,7 @@ function tableTime(): Line {
   };
   const once = () => {
     const began = performance.now();
-    if (tableNodes(table, 257, 110)?.length !== 257 * 257) throw new Error("no table");
+    if (tableNodes(table, 257, 110).length !== 257 * 257) throw new Error("no table");
     return performance.now() - began;
   };
   once();

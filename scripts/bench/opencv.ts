@@ -2,7 +2,7 @@
 import cvModule from "@techstark/opencv-js";
 import type { GreyPicture } from "../../src/core/picture/grey-picture";
 
-/** It is in the library, not in its types. */
+/** The library has it, but its types do not. */
 declare module "@techstark/opencv-js" {
   class SimpleBlobDetector {
     detect(picture: InstanceType<typeof cvModule.Mat>, found: InstanceType<typeof cvModule.KeyPointVector>): void;

@@ -11,14 +11,14 @@ describe("what the bench keeps", () => {
   const titles = ["First", "Second", "Third"];
   const first = markdown("", [part("Third", "3 ms", true), part("First", "1 ms", true)], titles, AT);
 
-  it("has its parts in their order, each with its day", () => {
+  it("lists the parts in order, each with its date", () => {
     expect(first.match(/^## .*$/gm)).toEqual(["## First", "## Third"]);
     expect(first.match(/Measured on 2026-05-03\./g)).toHaveLength(2);
     expect(first).toContain("| a \\| b | 1 ms | < 5 ms | holds |");
     expect(first).toMatch(/ 2 lines, of which all hold\./);
   });
 
-  it("replaces the part that was measured anew, and leaves the others", () => {
+  it("replaces the part that was measured again and keeps the other parts", () => {
     const later = markdown(first, [part("Third", "9 ms", false), part("Second", "2 ms", true)], titles, AT + 864e5);
     expect(later.match(/^## .*$/gm)).toEqual(["## First", "## Second", "## Third"]);
     expect(later).toContain("## First\n\nMeasured on 2026-05-03.");

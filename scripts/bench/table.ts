@@ -17,7 +17,7 @@ export function printed({ title, lines }: Part): string {
 const BEGINS = "\n\n## ";
 
 /**
- * What is kept, with these parts as they were measured now; other parts stay.
+ * The whole file with new results for these parts. Parts that were not measured stay as they are.
  *
  * @param titles of all parts, in their order @param kept the file as it is @param at when it was measured, ms
  */
@@ -31,7 +31,7 @@ export function markdown(kept: string, parts: readonly Part[], titles: readonly 
   const [holds, failing] = [count(" | holds |\n") + (all.endsWith(" | holds |") ? 1 : 0), count(" | **fails** |")];
   return `# What is promised, and what was measured
 
-Made by \`npm run bench -- --keep\`, each part on the day that is under its title, on ${machine()}. ${holds + failing} lines, of which ${failing === 0 ? "all hold" : `${failing} fail`}.
+Made by \`npm run bench -- --keep\`, each part on the date below its title, on ${machine()}. ${holds + failing} lines, of which ${failing === 0 ? "all hold" : `${failing} fail`}.
 Times depend on the machine and on what else it does; ratios are to something general that was measured in the same run.
 
 ${all}

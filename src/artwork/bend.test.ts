@@ -105,7 +105,7 @@ describe("a bent SVG", () => {
     // Drawn at 40, 10 mm of the sheet.
     expect(lies.x).toBeCloseTo(0, 3);
     expect(lies.y).toBeCloseTo(-20, 3);
-    expect(made.notes.join()).toMatch(/1 text stays text/);
+    expect(made.notes.map((n) => n.headline)).toEqual(["1 text is moved and turned, not bent."]);
   });
 
   it("names what lies outside the dots, by its group", () => {

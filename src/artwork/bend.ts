@@ -7,8 +7,8 @@
 import { type Affine, mapped } from "../core/geometry/affine";
 import { bentPath } from "../core/geometry/bent-path";
 import { countText } from "../core/metrology/count-text";
-import { CHORD_MM, sentFor } from "../core/procedures/field/bent";
-import { isMeasured } from "../core/procedures/field/table";
+import { CHORD_MM } from "../core/procedures/field/bent";
+import { commanded, isMeasured } from "../core/procedures/field/table";
 import type { FieldTable } from "../core/settings/field-table";
 import { parseDxf } from "../formats/dxf-parser";
 import { dxfOfLayers } from "../formats/dxf-writer";
@@ -41,13 +41,13 @@ export type BendResult =
       /** Groups or layers of which a part lies outside the measured field, with the length of it, mm. */
       outside: readonly { name: string; mm: number }[];
       texts: number;
-      notes: readonly string[];
+      notes: readonly Note[];
       /** Largest shift of a point, mm. */
       largestMm: number;
     }
   | { ok: false; message: string; asksUnit: boolean };
 
-/** So far the local map of a text is looked at around its place, mm. */
+/** Distance over which the direction of a text is determined, mm. */
 const NEAR_MM = 0.05;
 
 export function bend({ text, table, place }: BendOrder): BendResult {
@@ -60,7 +60,7 @@ export function bend({ text, table, place }: BendOrder): BendResult {
 function benderOf(table: FieldTable, toField: Point) {
   const at = (p: Point): Point => ({ x: p.x + toField.x, y: p.y + toField.y });
   const back = (p: Point): Point => ({ x: p.x - toField.x, y: p.y - toField.y });
-  const point = (p: Point): Point => back(sentFor(table, at(p)));
+  const point = (p: Point): Point => back(commanded(table, at(p)));
   return {
     at,
     point,
@@ -124,13 +124,24 @@ function pieces(a: Point, b: Point): [Point, Point][] {
 
 const MOST_PIECES = 1000;
 
-function textNotes(texts: number): string[] {
+/** A limit of the bent drawing, and the action. */
+export type Note = { headline: string; text: string };
+
+function textNotes(texts: number): Note[] {
   return texts === 0
     ? []
     : [
-        `${countText(texts, "text")} ${texts === 1 ? "stays" : "stay"} text: each is moved and turned, and its letters are not bent. Convert large texts to paths first.`,
+        {
+          headline: `${countText(texts, "text")} ${texts === 1 ? "is" : "are"} moved and turned, not bent.`,
+          text: "Convert large texts to paths before you add the drawing.",
+        },
       ];
 }
+
+const BLOCKS: Note = {
+  headline: "Blocks are now plain lines.",
+  text: "The layers stay the same.",
+};
 
 function bendSvg(text: string, table: FieldTable, place: Point): BendResult {
   const read = parseSvgDrawing(text, CHORD_MM, true);
@@ -178,7 +189,7 @@ function bendDxf(text: string, table: FieldTable, place: Point): BendResult {
     }),
     ...shownOf(paths, bender, table),
     texts: texts.length,
-    notes: [...textNotes(texts.length), ...(hasBlocks ? ["Blocks are written as lines of their layers."] : [])],
+    notes: [...textNotes(texts.length), ...(hasBlocks ? [BLOCKS] : [])],
   };
 }
 

@@ -9,15 +9,14 @@ import type { PracticeController } from "../practice/gantry-truth";
 /** How practice controllers take a table. */
 const FORM: TableForm = { across: 65, values: "add", order: "front, x", countsPerMm: null };
 
-/** @returns the same controller where the table cannot be worked out */
 export function withTable(
   controller: PracticeController,
   table: FieldTable,
   machine: Pick<MachineSpec, "widthMm" | "depthMm">,
 ): PracticeController {
-  const nodes = tableNodes(table, FORM.across, tableSideMm(machine));
-  if (!nodes) return controller;
   const { fieldTable: _, ...without } = controller;
   const isNone = table.undone.length === 0 && table.form === null;
-  return isNone ? without : { ...without, fieldTable: fieldTableCsv(nodes, FORM) };
+  return isNone
+    ? without
+    : { ...without, fieldTable: fieldTableCsv(tableNodes(table, FORM.across, tableSideMm(machine)), FORM) };
 }

@@ -140,7 +140,7 @@ export function burn(file: string, document: TrialDocument, practiceFile: string
 }
 
 const FIELD_TABLE = actingSettings({ on: "field table" }, "map")[0]?.key;
-/** What corrects the whole field: a practice machine is found to hold none. */
+/** Settings that correct the whole field. A practice machine starts without any. */
 const MAPS = [
   ...(FIELD_TABLE === undefined ? [] : [FIELD_TABLE]),
   ...actingSettings({ on: "drawings" }, "map").map((s) => s.key),

@@ -46,7 +46,6 @@ export function tableFile(file: string, document: TrialDocument, words: TableWor
   if (!read.ok) throw new CliFault("", "--counts", read.message);
   const side = tableSideMm(history.machine);
   const nodes = tableNodes(table, read.form.across, side);
-  if (!nodes) throw new CliFault(file, "rounds", "The map of this field cannot be undone. Burn the grid again.");
   if (words.format === "json") return fieldTableJson(nodes, read.form, side);
   if (words.format === undefined || words.format === "csv") return fieldTableCsv(nodes, read.form);
   throw new CliFault("", "--format", "Choose csv or json.");

@@ -3,7 +3,7 @@ import type { TableForm } from "../core/procedures/field/table-form";
 import { fieldTableCsv, fieldTableJson, parseFieldTableCsv, parseFieldTableJson } from "./field-table";
 
 const FORM: TableForm = { across: 3, values: "add", order: "front, x", countsPerMm: null };
-/** Rows from the front left: shifts that tell every node apart. */
+/** Rows from the front left. Each node has another shift. */
 const NODES = Array.from({ length: 9 }, (_, i) => {
   const [column, row] = [i % 3, Math.floor(i / 3)];
   return { x: 50 * (column - 1), y: 50 * (row - 1), dx: 0.1 * column + 0.01, dy: -0.2 * row, outside: i === 0 };

@@ -13,7 +13,7 @@ type Point = { x: number; y: number };
 export type Moving = {
   /** mm, Y up from the lower edge of the sheet. */
   path: (points: readonly Point[], closed: boolean) => readonly Point[];
-  /** What moves a text at its place: near there as the drawing moves. */
+  /** Shift and turn of a text: those of the drawing near the place of the text. */
   text: (at: Point) => Affine;
 };
 

@@ -22,7 +22,7 @@ export type GridOrder = {
   /** Dots along each side. */
   across: number;
   brighter: boolean;
-  /** Round pieces that are no dots, as a person says, pixels. */
+  /** Round spots that the user marked as dirt, pixels. */
   dirt: readonly PixelPoint[];
   /** One of several overlapping scans. */
   isPart: boolean;

@@ -49,10 +49,14 @@ export function powersOf(degree: number): (readonly [number, number])[] {
   ).flat();
 }
 
-function termsAt(degree: number, u: number, v: number): number[] {
-  const terms: number[] = [];
-  for (const [p, q] of powersOf(degree)) terms.push(u ** p * v ** q);
-  return terms;
+/** Writes the terms at a point into a row of the design matrix, each from one of the degree before. */
+function writeTerms(degree: number, u: number, v: number, into: Float64Array, from: number): void {
+  into[from] = 1;
+  for (let d = 1; d <= degree; d++) {
+    const [before, here] = [from + (d * (d - 1)) / 2, from + (d * (d + 1)) / 2];
+    for (let q = 0; q < d; q++) into[here + q] = u * (into[before + q] ?? Number.NaN);
+    into[here + d] = v * (into[before + d - 1] ?? Number.NaN);
+  }
 }
 
 /** @returns `null` where the points do not tell all terms apart, or leave nothing over */
@@ -60,7 +64,10 @@ export function fitPlaneMap(points: readonly MeasuredPoint[], degree: number, ha
   const n = powersOf(degree).length;
   const m = points.length;
   if (m <= n) return null;
-  const a = Float64Array.from(points.flatMap(({ from }) => termsAt(degree, from.x / half, from.y / half)));
+  const a = new Float64Array(m * n);
+  points.forEach(({ from }, i) => {
+    writeTerms(degree, from.x / half, from.y / half, a, i * n);
+  });
   const qr = thinQr(a, m, n);
   if (!qr) return null;
   const x = solved(qr, (i) => points[i]?.to.x ?? Number.NaN);
@@ -180,10 +187,23 @@ export function unmapPoint(map: PlaneMap, to: PlanePoint, near: PlanePoint = to)
   return null;
 }
 
+/** Points along each side at which a map is tried, and how far beyond the reach the outermost lie, as a factor. */
+const TRIED = { count: 9, beyond: 1.05 } as const;
+
+/** Whether the map can be inverted over a square around the middle, and a little beyond it. @param reach half a side */
+export function isInvertible(map: PlaneMap, reach: number): boolean {
+  const at = (i: number) => TRIED.beyond * reach * ((2 * i) / (TRIED.count - 1) - 1);
+  return Array.from({ length: TRIED.count ** 2 }, (_, i) => ({
+    x: at(i % TRIED.count),
+    y: at(Math.floor(i / TRIED.count)),
+  })).every((p) => unmapPoint(map, p) !== null);
+}
+
 /** Standard uncertainty of the map at a point, by the scatter of the points about it alone: what all points have in common is not in it. */
 export function mapUncertainty({ map, sd, qr }: PlaneFit, at: PlanePoint): PlanePoint {
-  const terms = termsAt(map.degree, at.x / map.half, at.y / map.half);
   const { inverse, columns } = qr;
+  const terms = new Float64Array(columns);
+  writeTerms(map.degree, at.x / map.half, at.y / map.half, terms, 0);
   let sum = 0;
   for (let k = 0; k < columns; k++) {
     let along = 0;

@@ -103,8 +103,8 @@ export function examinedSolve<P>(
 }
 
 /**
- * What a procedure finds beside suspects. A wrong reading has symptoms (a kerf below zero, a large backlash), which are gone once it is
- * left out: they are not said beside the suspect itself. Nothing good is said either.
+ * Findings beside suspects. A wrong reading has symptoms, for example a kerf below zero or a large backlash. The symptoms are
+ * gone without the reading, so they are not shown beside the suspect. Good news is not shown either.
  *
  * @param find finds again, with the readings of the suspects left out; `null` where too little is left
  */

@@ -6,6 +6,7 @@
  * A table of nodes for a controller is worked out of it, with as many nodes as the controller takes: nothing is interpolated twice.
  */
 import { z } from "zod";
+import { isInvertible } from "../fitting/plane-map";
 import { countText } from "../metrology/count-text";
 
 /** Where marks lie that are drawn at x, y: see `core/fitting/plane-map`. */
@@ -20,10 +21,13 @@ export const fieldTableSchema = z.object({
   shape: z.literal("map"),
   /** Oldest first. */
   undone: z.array(
-    z.object({
-      map: planeMapSchema,
-      /** Half a side of the square that was measured, mm. */ reachMm: z.number().positive(),
-    }),
+    z
+      .object({
+        map: planeMapSchema,
+        /** Half a side of the square that was measured, mm. */
+        reachMm: z.number().positive(),
+      })
+      .refine(({ map, reachMm }) => isInvertible(map, reachMm), "This map cannot be inverted."),
   ),
   /** Coefficients of the controller that the table replaces: mm at the corner by term, and half of the field that they are of. */
   form: z.object({ halfMm: z.number().positive(), mm: z.record(z.string(), z.number()) }).nullable(),
@@ -32,7 +36,10 @@ export type FieldTable = z.infer<typeof fieldTableSchema>;
 
 export const NO_FIELD_TABLE: FieldTable = { shape: "map", undone: [], form: null };
 
-/** For a person: `no table`, `a table from 2 burns`. */
+/** What a form sends instead of a table, which nobody can type: there is none, the one of the ledger, the one that the trial made. */
+export const MAP_WORDS = { none: "none", held: "held", made: "made" } as const;
+
+/** In words for the screen: `none`, `made from 2 burns`. */
 export function fieldTableText({ undone }: FieldTable): string {
   return undone.length === 0 ? "none" : `made from ${countText(undone.length, "burn")}`;
 }

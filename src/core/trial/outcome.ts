@@ -153,7 +153,7 @@ export const wishSchema = z.object({
       }),
     )
     .optional(),
-  /** What was chosen, drawn; left out where words do. */
+  /** A drawing of the choice; optional. */
   drawing: detailSchema.optional(),
   /** What follows, one line each. */
   lines: z.array(z.string()),

@@ -3,6 +3,7 @@
 import { revalidatePath } from "next/cache";
 import { z } from "zod";
 import { pictureScaleSchema } from "../../core/picture/picture-scale";
+import { MOST_ACROSS } from "../../core/procedures/field/grid/plan";
 import { database } from "../../data/server-database";
 import { momentNow } from "../keeping/clock";
 import * as steps from "../pictures/picture-steps";
@@ -25,9 +26,6 @@ export async function dropPicture(input: unknown) {
   });
 }
 
-/** Of the largest grid. */
-const MOST_DOTS = 33 * 33;
-
 const readings = z
   .array(
     z.union([
@@ -40,7 +38,7 @@ const readings = z
       }),
       z.object({
         site: z.string(),
-        points: z.array(z.object({ x: z.number().finite(), y: z.number().finite() }).nullable()).max(MOST_DOTS),
+        points: z.array(z.object({ x: z.number().finite(), y: z.number().finite() }).nullable()).max(MOST_ACROSS ** 2),
         uMm: z.number().positive().finite(),
         degreesOfFreedom: z.number().positive().finite(),
         edited: z.boolean(),

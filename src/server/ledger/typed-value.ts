@@ -2,16 +2,13 @@
 import { plain } from "../../core/metrology/quantity-text";
 import { parseReading, parseSignedReading } from "../../core/metrology/reading-text";
 import { UNITS, type UnitId } from "../../core/metrology/units";
-import { NO_FIELD_TABLE } from "../../core/settings/field-table";
+import { MAP_WORDS, NO_FIELD_TABLE } from "../../core/settings/field-table";
 import type { SettingSpec, SettingValue } from "../../core/settings/setting";
 import { FormFaults } from "../form-faults";
 import { Refusal } from "../refusal";
 
 /** One number as typed, by its row: the place in a table, as a number where the page knows it. */
 export type TypedRow = { at: number | string | null; text: string };
-
-/** What stands for a correction of the whole field: none, as the ledger says, or as a trial made it. */
-export const [NO_TABLE, AS_HELD, AS_MADE] = ["none", "held", "made"];
 
 /** Larger than anything a controller holds, in internal units. */
 const LARGEST = 1e7;
@@ -22,8 +19,11 @@ const LARGEST = 1e7;
  */
 export function typedValue(setting: SettingSpec, unit: UnitId, rows: readonly TypedRow[]): SettingValue {
   if (setting.shape === "map") {
-    if (rows[0]?.text === NO_TABLE) return NO_FIELD_TABLE;
-    throw new Refusal("value", "A trial makes this value. Here you can only enter that there is none.");
+    if (rows[0]?.text === MAP_WORDS.none) return NO_FIELD_TABLE;
+    throw new Refusal(
+      "value",
+      "Only a trial makes this value. Enter that there is none, or begin a trial of the field.",
+    );
   }
   if (setting.shape === "scalar") {
     const only = rows[0];

@@ -1,7 +1,8 @@
-/** What the page of bent drawings receives of a galvo: how its lens is corrected now. */
+/** Data of the page for bent drawings: the present correction of the lens. */
 import type { State } from "../../core/course/state";
 import type { LengthUnit } from "../../core/metrology/units";
 import { FIELD_SETTINGS, MAP_KEYS } from "../../core/procedures/field/setting";
+import { tableSideMm } from "../../core/procedures/field/table-form";
 import type { FieldTable } from "../../core/settings/field-table";
 import type { Db } from "../../data/database";
 import { machineBySlug } from "../../data/machines";
@@ -48,7 +49,7 @@ export function bentDrawingsView(db: Db, slug: string, now: number, length: Leng
     lens: fittedNow(db, machine.id).optic?.label ?? null,
     artwork: held(MAP_KEYS.artwork),
     hasTable: held(MAP_KEYS.table) !== null,
-    fieldMm: Math.max(machine.spec.widthMm, machine.spec.depthMm),
+    fieldMm: tableSideMm(machine.spec),
     standing: { state, detail },
   };
 }

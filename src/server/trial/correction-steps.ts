@@ -2,6 +2,7 @@
 
 import { holdOf } from "../../core/measuring/number-correction";
 import { rangeFault } from "../../core/settings/entry-text";
+import { MAP_WORDS } from "../../core/settings/field-table";
 import { withLearned } from "../../core/settings/learned-of-machine";
 import type { SettingSpec, SettingsInForce, SettingValue } from "../../core/settings/setting";
 import type { Decided } from "../../core/trial/decision";
@@ -18,7 +19,7 @@ import { addLearned, addVerdict } from "../../data/solutions";
 import { endTrial, setDecision } from "../../data/trials";
 import { FormFaults } from "../form-faults";
 import { takeBackNewest } from "../ledger/ledger-steps";
-import { AS_HELD, AS_MADE, type TypedRow, typedValue } from "../ledger/typed-value";
+import { type TypedRow, typedValue } from "../ledger/typed-value";
 import { enterInPractice } from "../practice/practice-machine";
 import { settingUnit } from "../procedures/settings";
 import { Refusal } from "../refusal";
@@ -240,7 +241,7 @@ function settingOf(full: FullTrial, key: string): SettingSpec {
 }
 
 /**
- * @param known the value that a correction of the whole field has, which nobody types
+ * @param known value of a correction of the whole field, which no user can type
  * @throws Refusal with the faults of all settings
  */
 function typedIn(
@@ -252,7 +253,8 @@ function typedIn(
   const values = new Map<string, SettingValue | null>();
   for (const [key, rows] of Object.entries(typed)) {
     const setting = settingOf(full, key);
-    const isKnown = setting.shape === "map" && [AS_HELD, AS_MADE].includes(rows?.[0]?.text ?? "");
+    const word = rows?.[0]?.text;
+    const isKnown = setting.shape === "map" && (word === MAP_WORDS.held || word === MAP_WORDS.made);
     const read = () => (isKnown ? known(key) : typedValue(setting, settingUnit(full.machine, key), rows ?? []));
     values.set(key, rows && form.read(read, null, `${key} `));
   }

@@ -1,7 +1,6 @@
 /** The correction table that a trial makes, as its controller takes it. */
 import { tableNodes } from "../../core/procedures/field/table";
 import { tableFormOf, tableSideMm } from "../../core/procedures/field/table-form";
-
 import { fieldTableCsv, fieldTableJson } from "../../formats/field-table";
 import { Refusal } from "../refusal";
 import { type FullTrial, historyOf } from "./trial-record";
@@ -15,8 +14,8 @@ export function fieldTableFile(full: FullTrial, n: number, as: "csv" | "json"): 
   const read = tableFormOf(history.decisions);
   if (!read.ok) throw new Refusal("file", read.message);
   const side = tableSideMm(full.machine);
-  const nodes = value?.shape === "map" ? tableNodes(value, read.form.across, side) : null;
-  if (!nodes)
+  if (value?.shape !== "map")
     throw new Refusal("file", "There is no table yet. Read the grid and confirm the table in the controller first.");
+  const nodes = tableNodes(value, read.form.across, side);
   return as === "csv" ? fieldTableCsv(nodes, read.form) : fieldTableJson(nodes, read.form, side);
 }

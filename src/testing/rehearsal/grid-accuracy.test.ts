@@ -1,4 +1,4 @@
-/** On some heads what the benchmark measures on 300: the errors that are simulated stand in grid-accuracy.ts. */
+/** The benchmark measures 300 heads, this test a few. The simulated errors are listed in grid-accuracy.ts. */
 import { describe, expect, it } from "vitest";
 import { type GridCase, gridTrial } from "./grid-accuracy";
 

@@ -16,12 +16,13 @@ import type { FieldPlan } from "../../core/procedures/field/plan";
 import { galvoField } from "../../core/procedures/field/procedure";
 import { betweenNodes, tableAfter } from "../../core/procedures/field/table";
 import { NO_FIELD_TABLE } from "../../core/settings/field-table";
-import { type Answer, PLAIN_SHARES } from "../../core/trial/answer";
+import type { Answer } from "../../core/trial/answer";
 import type { History, RoundRecord } from "../../core/trial/history";
 import { GalvoHead, NOTHING_HELD } from "../../practice/galvo-head";
 import { type Random, seeded, seedOf } from "../../practice/random";
 import { laidOnGlass, scannedAt, scannerFromSeed } from "../../practice/scanner";
 import { planWith } from "../plan-with";
+import { readAnswer } from "../read-answer";
 import { fieldMachine, fieldTruth } from "./field-accuracy";
 
 export type GridCase = Pick<FieldPlan, "pictures" | "lengths"> & { across?: number };
@@ -33,11 +34,11 @@ const ZERO_MM = 0.005;
 const DOT_MM = (0.02 * MM_PER_INCH) / 600;
 /** Off the straight way on the glass, rad. */
 const LAID_RAD = 0.026;
-/** Points along each side at which the field is looked at. */
 /** Nodes of the table along each side. */
 const NODES = 65;
+/** Points along each side at which the field is compared. */
 const SIDE = 15;
-/** Every so many of them also against its stated uncertainty. */
+/** One point in this many is also compared with its stated uncertainty. */
 const EVERY = 7;
 
 export type GridTrial = {
@@ -116,18 +117,6 @@ function readOf(plan: FieldPlan, machine: MachineSpec, answers: Answer[], contex
   return read;
 }
 
-function answer(site: string, value: Extract<Answer["content"], { status: "read" }>["value"]): Answer {
-  return {
-    site,
-    content: { status: "read", value },
-    u: null,
-    gauge: CALIPERS.id,
-    session: "1",
-    shares: PLAIN_SHARES,
-    from: "practice",
-  };
-}
-
 function lengthsOf(plan: FieldPlan, marked: (p: Point) => Point, random: Random): Answer[] {
   const common = random.between(-CALIPERS.limitMm, CALIPERS.limitMm) + random.between(-ZERO_MM, ZERO_MM);
   return gridLengthsOf(plan).flatMap((id) => {
@@ -137,7 +126,7 @@ function lengthsOf(plan: FieldPlan, marked: (p: Point) => Point, random: Random)
     return Array.from({ length: plan.lengthRepeats }, () => {
       const shown = mm + common + (CALIPERS.placing?.sdMm ?? 0) * random.normal();
       const value = Math.round(shown / CALIPERS.resolutionMm) * CALIPERS.resolutionMm;
-      return answer(id, { kind: "quantity", value });
+      return readAnswer(id, { kind: "quantity", value }, CALIPERS, "practice");
     });
   });
 }
@@ -154,7 +143,7 @@ function scansIn(plan: FieldPlan, marked: (p: Point) => Point, seed: number, ran
       const at = scannedAt(scanner, laidOnGlass(laid, marked(d)));
       return { x: at.x + DOT_MM * random.normal(), y: at.y + DOT_MM * random.normal() };
     });
-    return answer(site, { kind: "points", points });
+    return readAnswer(site, { kind: "points", points }, CALIPERS, "practice");
   });
 }
 
@@ -180,7 +169,7 @@ function withoutTurn(errors: readonly Left[], share: number): Left[] {
   return errors.map((e) => ({ at: e.at, x: e.x - x.level + turn * e.at.y, y: e.y - y.level - turn * e.at.x }));
 }
 
-/** What is left of the shape: scale and shear are taken out as well. */
+/** Residual error of the shape alone, without scale and shear. */
 function withoutLines(errors: readonly Left[]): Left[] {
   const [x, y] = [plane(errors, (e) => e.x), plane(errors, (e) => e.y)];
   return errors.map((e) => ({

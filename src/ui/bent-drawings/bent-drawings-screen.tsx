@@ -63,7 +63,9 @@ export function BentDrawingsScreen({ view }: { view: BentDrawingsView }) {
               <BentDrawing made={result} table={artwork} fieldMm={view.fieldMm} />
             ) : (
               <p className="place-self-center text-ink2">
-                {drawing === null ? "Drop a drawing here, SVG or DXF." : "The drawing is shown when it can be read."}
+                {drawing === null
+                  ? "Drop a drawing here, SVG or DXF."
+                  : "The drawing appears here when it can be read."}
               </p>
             )}
           </DrawingDrop>
@@ -117,7 +119,7 @@ function Standing({ view }: { view: BentDrawingsView }) {
   if (!view.artwork)
     return (
       <Notice tone="needs you" headline="No correction for drawings yet.">
-        Burn a grid of dots and choose “Bent artwork”. {toField}
+        Burn a grid of dots and choose “Bent artwork” as the form of the correction. {toField}
       </Notice>
     );
   return (
@@ -151,8 +153,8 @@ function Outcome({
             </Notice>
           )}
           {result.notes.map((note) => (
-            <Notice key={note} tone="note" headline="Check this.">
-              {note}
+            <Notice key={note.headline} tone="note" headline={note.headline}>
+              {note.text}
             </Notice>
           ))}
           <p className="num text-[14px]">Largest shift {fixed(result.largestMm, 3)} mm</p>

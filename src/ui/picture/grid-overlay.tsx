@@ -57,7 +57,7 @@ function crossAt({ x, y }: ShownDot, r: number): string {
   return `M${x - r} ${y - r}L${x + r} ${y + r}M${x - r} ${y + r}L${x + r} ${y - r}`;
 }
 
-/** The dot in hand: dragged, or moved by the arrow keys. */
+/** The selected dot. The user drags it, or moves it with the arrow keys. */
 function Handle({ dot, reading, zoom }: { dot: ShownDot; reading: GridReading; zoom: number }) {
   const from = useRef<{ x: number; y: number; dot: { x: number; y: number } } | null>(null);
   const drag = (e: PointerEvent<SVGGElement>) => {

@@ -8,10 +8,10 @@ import type { GridReading } from "./use-grid-reading";
 
 type Props = { reading: GridReading; selected: number | null; onSelect: (index: number) => void };
 
-/** So many dots that lie farthest from their neighbours' grid are listed. */
+/** Number of dots in the list. */
 const LISTED = 8;
 
-/** How many dots were found, and those that lie farthest off; the one in hand with what can be done with it. */
+/** Number of dots, the dots farthest from a smooth map, and the actions for the selected dot. */
 export function GridResults({ reading, selected, onSelect }: Props) {
   const { state, dots, scale, across } = reading;
   const { grid } = state;
@@ -65,8 +65,8 @@ export function GridResults({ reading, selected, onSelect }: Props) {
                 <Button weight="small" onClick={() => reading.leaveOut(dot.index, !dot.isLeftOut)}>
                   {dot.isLeftOut ? "Use this dot" : "Leave this dot out"}
                 </Button>
-                <Button weight="small" onClick={() => reading.callDirt({ x: dot.x, y: dot.y })}>
-                  It is dirt
+                <Button weight="small" onClick={() => reading.markDirt({ x: dot.x, y: dot.y })}>
+                  Mark as dirt
                 </Button>
               </p>
             )}

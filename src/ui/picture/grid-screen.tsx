@@ -4,21 +4,20 @@ import { type ReactNode, useState } from "react";
 import { toast } from "sonner";
 import { plain } from "../../core/metrology/quantity-text";
 import type { PicturePoint } from "../../core/picture/place-coupon";
-import { acceptPicture, dropPicture } from "../../server/actions/picture-actions";
+import { acceptPicture } from "../../server/actions/picture-actions";
 import type { PictureFacts } from "../../server/pictures/picture-view";
 import type { TrialView } from "../../server/trial/trial-view";
-import { Button, buttonClass } from "../primitives/button";
-import { CheckField, PickField } from "../primitives/fields";
-import { Link } from "../primitives/link";
-import { Fault } from "../primitives/notice";
+import { PickField } from "../primitives/fields";
 import { useAction } from "../primitives/use-action";
 import { stageHref } from "../trial/shared/stages";
 import { newClientKey } from "../waiting/client-key";
 import { GridOverlay } from "./grid-overlay";
 import { GridResults } from "./grid-results";
 import { PictureView } from "./picture-view";
+import { PicturesCard } from "./pictures-card";
 import { ReaderCard } from "./reader-card";
 import { ScaleCard } from "./scale-card";
+import { TakingLine } from "./taking-line";
 import { useGridReading } from "./use-grid-reading";
 
 type Props = {
@@ -30,12 +29,12 @@ type Props = {
   onDropped: (picture: number) => void;
 };
 
-/** So much of the picture is seen around a dot, pixels. */
+/** Width of the picture shown around a selected dot, pixels. */
 const CLOSE_PX = 260;
 /** Degrees of freedom of the scatter of hundreds of dots. */
 const FREEDOM = 500;
 
-/** A scan of a grid of dots: every dot with its place, put right by hand, taken as one reading. */
+/** A scan of a grid of dots: every dot with its place, corrected by hand, saved as one reading. */
 export function GridScreen({ view, n, picture, choice, onDropped }: Props) {
   const reading = useGridReading({ view, n, picture });
   const { reader, sites, round } = reading;
@@ -44,7 +43,6 @@ export function GridScreen({ view, n, picture, choice, onDropped }: Props) {
   const [selected, select] = useState<number | null>(null);
   const [look, setLook] = useState<{ at: PicturePoint; across: number } | null>(null);
   const [pressed, press] = useState<readonly PicturePoint[] | null>(null);
-  const dropping = useAction();
   const selectDot = (index: number) => {
     select(index);
     const dot = reading.dots.find((d) => d.index === index);
@@ -82,28 +80,16 @@ export function GridScreen({ view, n, picture, choice, onDropped }: Props) {
           <ReaderCard reading={{ ...reading, state: { ...reading.state, placement: null } }} />
           <GridResults reading={reading} selected={selected} onSelect={selectDot} />
           {!reading.isPhoto && <ScaleCard reading={reading} picture={picture} points={pressed} onPoints={press} />}
-          <section className="card grid grid-cols-1 gap-2 p-5" aria-label="Pictures">
-            <CheckField
-              label="Dots are brighter than the stock, as on metal"
-              checked={reading.brighter}
-              onChange={reading.setBrighter}
-            />
-            {choice}
-            <Button
-              weight="quiet"
-              className="justify-self-start"
-              disabled={dropping.busy}
-              onClick={() =>
-                dropping.run(
-                  () => dropPicture({ trialId: view.id, n, picture: picture.id }),
-                  () => onDropped(picture.id),
-                )
-              }
-            >
-              Remove this picture
-            </Button>
-            {dropping.fault.message && <Fault>{dropping.fault.message}</Fault>}
-          </section>
+          <PicturesCard
+            trialId={view.id}
+            n={n}
+            picture={picture}
+            marks="Dots"
+            brighter={reading.brighter}
+            onBrighter={reading.setBrighter}
+            choice={choice}
+            onDropped={onDropped}
+          />
         </div>
       </main>
       <TakeDots view={view} n={n} picture={picture} site={site} reading={reading} />
@@ -147,25 +133,14 @@ function TakeDots({ view, n, picture, site, reading }: TakeProps) {
     );
   };
   return (
-    <section
-      aria-label="Taking the dots"
-      data-verdict-line
-      className="sticky bottom-0 z-10 border-t border-hair bg-sheet"
-    >
-      <div className="mx-auto flex min-h-13 max-w-[1680px] flex-wrap items-center gap-x-6 gap-y-1 px-6 py-1 max-sm:px-4">
-        <p className="text-[14px] text-ink2" role="status">
-          {count > 0 ? `${plain(count)} dots, ${label.toLowerCase()}.` : "No dots read yet."}
-        </p>
-        <span className="ml-auto flex items-center gap-3">
-          {fault.message && <Fault>{fault.message}</Fault>}
-          <Link href={stageHref(view, "read", n)} className={buttonClass("quiet")}>
-            Back to reading
-          </Link>
-          <Button weight="primary" disabled={busy || count === 0 || view.endedAt !== null} onClick={take}>
-            Take these dots
-          </Button>
-        </span>
-      </div>
-    </section>
+    <TakingLine
+      label="Taking the dots"
+      status={count > 0 ? `${plain(count)} dots, ${label.toLowerCase()}.` : "No dots read yet."}
+      action="Take these dots"
+      disabled={busy || count === 0 || view.endedAt !== null}
+      fault={fault.message}
+      back={stageHref(view, "read", n)}
+      onTake={take}
+    />
   );
 }

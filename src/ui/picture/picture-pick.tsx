@@ -11,7 +11,7 @@ type Props = {
   n: number;
   onTaken: (picture: PictureFacts) => void;
   small: boolean;
-  /** What is burned is a grid of dots. */
+  /** The coupon is a grid of dots. */
   isGrid: boolean;
 };
 type Answer = { ok: true; value: PictureFacts } | { ok: false; message: string };

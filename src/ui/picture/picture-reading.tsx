@@ -4,18 +4,14 @@ import type { LengthUnit } from "../../core/metrology/units";
 import { pixelMm } from "../../core/picture/picture-window";
 import type { PicturePoint } from "../../core/picture/place-coupon";
 import type { SiteRead } from "../../core/picture/read-picture";
-import { dropPicture } from "../../server/actions/picture-actions";
 import type { PictureFacts } from "../../server/pictures/picture-view";
 import type { TrialView } from "../../server/trial/trial-view";
-import { Button } from "../primitives/button";
-import { CheckField } from "../primitives/fields";
-import { Fault } from "../primitives/notice";
-import { useAction } from "../primitives/use-action";
 import { BeforeAfterPictures, type EarlierPicture } from "./before-after-pictures";
 import { PartsCard } from "./parts-card";
 import { PictureOverlay } from "./picture-overlay";
 import { PictureResults } from "./picture-results";
 import { PictureView } from "./picture-view";
+import { PicturesCard } from "./pictures-card";
 import { ReaderCard } from "./reader-card";
 import { ScaleCard } from "./scale-card";
 import { TakingBar } from "./taking-bar";
@@ -46,7 +42,6 @@ export function PictureReading({ view, n, picture, unit, choice, onDropped, earl
   const [pressed, press] = useState<Pressed | null>(null);
   const [selected, select] = useState("");
   const [look, setLook] = useState<{ at: PicturePoint; across: number } | null>(null);
-  const { busy, fault, run } = useAction();
   const inHand = rows.find((r) => r.site.id === selected);
   const pointsFor = (what: Pressed["what"]) => (pressed?.what === what ? pressed.points : null);
   const pressFor = (what: Pressed["what"]) => (points: readonly PicturePoint[] | null) =>
@@ -99,28 +94,16 @@ export function PictureReading({ view, n, picture, unit, choice, onDropped, earl
           )}
           <ScaleCard reading={reading} picture={picture} points={pointsFor("scale")} onPoints={pressFor("scale")} />
           <PartsCard reading={reading} picture={picture} corners={pointsFor("part")} onCorners={pressFor("part")} />
-          <section className="card grid grid-cols-1 gap-2 p-5" aria-label="Pictures">
-            <CheckField
-              label="Marks are brighter than the stock, as on metal"
-              checked={reading.brighter}
-              onChange={reading.setBrighter}
-            />
-            {choice}
-            <Button
-              weight="quiet"
-              className="justify-self-start"
-              disabled={busy}
-              onClick={() =>
-                run(
-                  () => dropPicture({ trialId: view.id, n, picture: picture.id }),
-                  () => onDropped(picture.id),
-                )
-              }
-            >
-              Leave this picture out
-            </Button>
-            {fault.message && <Fault>{fault.message}</Fault>}
-          </section>
+          <PicturesCard
+            trialId={view.id}
+            n={n}
+            picture={picture}
+            marks="Marks"
+            brighter={reading.brighter}
+            onBrighter={reading.setBrighter}
+            choice={choice}
+            onDropped={onDropped}
+          />
         </div>
       </main>
       <TakingBar view={view} n={n} picture={picture} reading={reading} />

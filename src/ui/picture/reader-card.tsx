@@ -13,7 +13,7 @@ const DOING = {
   reading: "Found. Reading its sites …",
 } as const;
 
-/** What of a reading says what the reader does. */
+/** Parts of a reading that this card needs. */
 type ReadReading = Pick<Reading, "scale" | "stopped" | "giving" | "giveScale" | "stop" | "readOn"> & {
   state: Pick<Reading["state"], "why" | "doing" | "scaleTimes" | "placement">;
 };

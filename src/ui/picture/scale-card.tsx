@@ -14,7 +14,7 @@ import { PressedPoints } from "./pressed-points";
 import { ByRows, dotsText } from "./reader-card";
 import type { Reading } from "./use-reading";
 
-/** What of a reading has to do with its scale. */
+/** Parts of a reading that concern its scale. */
 export type ScaledReading = Pick<Reading, "scale" | "piece" | "giving" | "giveScale"> & {
   state: Pick<Reading["state"], "placement">;
 };

@@ -56,7 +56,8 @@ export function findDots(picture: GreyPicture, brighter = false): DotsFound {
   return { dots, other };
 }
 
-function isRound({ area, xx, yy, xy }: Piece): boolean {
+/** Also true of squares. */
+export function isRound({ area, xx, yy, xy }: Piece): boolean {
   const half = (xx + yy) / 2;
   const apart = Math.hypot((xx - yy) / 2, xy);
   const [long, short] = [half + apart, half - apart];
@@ -84,10 +85,10 @@ type Plane = { level: number; a: number; b: number; x0: number; y0: number };
 
 /** Counts of values while a dot is looked at: used again for each. */
 const GREYS = new Uint32Array(256);
-/** Of contrasts, in quarters of a grey level. */
+/** Counts of contrasts, in quarters of a grey level. */
 const CONTRASTS = new Uint32Array(4 * 512);
 
-/** Of so many counted, the value below which a share lies. */
+/** @returns the value below which a share of all counted values lies */
 function quantileOf(counts: Uint32Array, all: number, share: number): number {
   let below = 0;
   for (let v = 0; v < counts.length; v++) {

@@ -38,7 +38,7 @@ export type Refused = "few dots" | "no grid" | "contradictions" | UnclearL | "la
 const FEWEST = 9;
 /** A dot is where its neighbour says to within this share of a step; farther across a gap. */
 const NEAR = { step: 0.28, gap: 0.35, surface: 0.22, pitch: 0.2 };
-/** In the end a dot lies off the surface by at most this share of a step, or so many times as far as usual. */
+/** Largest distance of a dot from the surface: this share of a step, or this many times the usual distance. */
 const SURE = { pitch: 0.03, times: 6 };
 /** Specks that were followed may contradict for this share of all dots, as long as the surface then leaves nearly every index as it was. */
 const CONTRADICTIONS = { grown: 0.25, settled: 0.05 };

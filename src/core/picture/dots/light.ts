@@ -75,7 +75,7 @@ function smoothed(levels: Float32Array, columns: number, rows: number): Float32A
   });
 }
 
-/** So many rows share the levels of the paper: light changes slowly. */
+/** Rows that share the grey levels of the paper. The light changes slowly. */
 const ROWS_ALIKE = 4;
 
 /** Levels of the paper along the rows of a picture, by straight lines between the middles of tiles. */

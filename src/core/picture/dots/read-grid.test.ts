@@ -86,7 +86,7 @@ describe("a picture of a grid", () => {
       );
     expect(why(await from(0.38, 0.62))).toMatch(/part of the 13 × 13 dots only/);
     // Through the L
-    expect(why(await from(0, 0.7))).toMatch(/Scan the whole stock/);
+    expect(why(await from(0, 0.7))).toMatch(/scan the whole stock again\. \d+ dots touch the edge/);
     expect(why(await greyOf(await pngOf()), 11)).toMatch(/more dots than 11 × 11/);
     expect(why(await greyOf(await pngOf()), 25)).toMatch(/part of the 25 × 25/);
   });

@@ -33,13 +33,13 @@ export type GridRead =
     }
   | { ok: false; why: string };
 
-/** A spot that a person calls dirt is not used within this distance of it, radii. */
+/** Dots this near to a spot of dirt are not used, radii. */
 const DIRT = 1;
 
 /**
  * @param across dots along each side
  * @param brighter dots are brighter than the stock
- * @param dirt round pieces that are no dots, as a person says, pixels
+ * @param dirt round spots that the user marked as dirt, pixels
  * @param isPart one of several overlapping scans
  */
 export function readGrid(
@@ -63,7 +63,7 @@ export function readGrid(
   return gridOf(indexed, across);
 }
 
-/** So many more dots, as a share, are another grid: which of both would be read, nobody could say. */
+/** More foreign dots than this share are a second grid. Then the scan does not show which grid was meant. */
 const SECOND_GRID = 0.25;
 /** Radii of dots of one burn, against the usual one. */
 const ALIKE = { least: 0.75, most: 1.75 } as const;
@@ -109,10 +109,9 @@ const WHYS: Readonly<Record<Refused, (found: string, side: string) => string>> =
   "no grid": (found) => `The picture shows ${found}, but no square grid. Scan the whole stock, flat on the glass.`,
   contradictions: (found) =>
     `The picture shows ${found}, but their rows contradict each other. Wipe the stock and the glass, and scan again.`,
-  "no L": () =>
-    "The larger dots in the middle are not found. They show which way the stock lies. Scan again with more dots per inch.",
+  "no L": () => "The larger dots in the middle are not visible. Scan the whole stock again, with more dots per inch.",
   "L fits several ways": () =>
-    "The larger dots in the middle fit in more than one way. Scan the whole stock, and wipe it and the glass before.",
+    "The larger dots in the middle fit in more than one way. Wipe the stock and the glass, and scan the whole stock again.",
   mirrored: () =>
     "The picture is mirrored. Switch off mirroring in the scanner, or lay the stock with its marks on the glass.",
   "larger than told": (_, side) =>

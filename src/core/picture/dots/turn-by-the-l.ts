@@ -19,7 +19,7 @@ export const LARGE_NODES: readonly Node[] = [
 
 /** A dot this much larger than most belongs to the L. */
 const LARGER = 1.3;
-/** Of the nodes of the L so many must be seen, and so many more than with any other placement. */
+/** Least number of nodes of the L that must be found, and the lead over every other placement. */
 const SEEN_OF_L = { least: 5, clear: 1 };
 
 type Turn = (node: Node) => Node;

@@ -45,8 +45,7 @@ const LIMITS: readonly MachineLimit[] = [
 ];
 
 function whyNot(status: "in line" | "few", { plan }: RoundRecord<BedTiltPlan>, machine: MachineSpec): string {
-  if (status === "in line")
-    return "All points read so far are on one line. Read a point beside this line, to measure the tilt across it.";
+  if (status === "in line") return "All points so far are on one line. Measure a point away from this line.";
   return isCurved(plan, machine)
     ? "Read at least four points, because the field of a galvo is curved."
     : "Read at least three points.";

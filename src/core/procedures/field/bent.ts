@@ -23,15 +23,10 @@ export function asBent(spec: RoundSpec, value: SettingValue | null): RoundSpec {
 function bentPiece(piece: Piece, table: FieldTable): Piece {
   const middle = { x: piece.widthMm / 2, y: piece.heightMm / 2 };
   const bend = ({ x, y }: Vector) => {
-    const to = sentFor(table, { x: x - middle.x, y: y - middle.y });
+    const to = commanded(table, { x: x - middle.x, y: y - middle.y });
     return { x: to.x + middle.x, y: to.y + middle.y };
   };
   return { ...piece, paths: piece.paths.map((path) => bentBy(path, bend)) };
-}
-
-/** Where the head is sent for a point, both from the middle of the field; as drawn where the map cannot be undone. */
-export function sentFor(table: FieldTable, at: Vector): Vector {
-  return commanded(table, at) ?? at;
 }
 
 function bentBy(path: CouponPath, bend: (at: Vector) => Vector): CouponPath {

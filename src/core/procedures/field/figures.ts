@@ -36,19 +36,26 @@ export function arrows(id: string, title: string, half: number, map: (at: Vector
   };
 }
 
-/** How far each point will be off, as a heat map over what was measured. */
+/** Residual error of each point as a heat map over the measured square. */
 export function remains({ reachMm }: Pick<FieldFound, "reachMm">, after: (at: Vector) => Vector): Figure {
+  return heat("field remains", "Residual error", reachMm, (at) => {
+    const to = after(at);
+    return Math.hypot(to.x - at.x, to.y - at.y);
+  });
+}
+
+/** @param valueAt mm, of a point that many mm from the middle */
+export function heat(id: string, title: string, half: number, valueAt: (at: Vector) => number): Figure {
   return {
     kind: "heat",
-    id: "field remains",
-    title: "What remains",
+    id,
+    title,
     x: { label: "X", unit: "mm" },
     y: { label: "Y", unit: "mm" },
     unit: "mm",
     cells: FINE_PLACES.map((p) => {
-      const at = { x: p.x * reachMm, y: p.y * reachMm };
-      const to = after(at);
-      return { ...at, value: Number(Math.hypot(to.x - at.x, to.y - at.y).toFixed(4)) };
+      const at = { x: p.x * half, y: p.y * half };
+      return { ...at, value: Number(valueAt(at).toFixed(4)) };
     }),
   };
 }

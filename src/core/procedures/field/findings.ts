@@ -1,4 +1,4 @@
-/** What is noticed of the settings of a field, and the conditions that it is valid for. */
+/** Findings on the settings of a field, and the conditions for which the field is valid. */
 import { numberIn } from "../../measuring/number-correction";
 import { fixed, plain } from "../../metrology/quantity-text";
 import type { History, RoundRecord } from "../../trial/history";

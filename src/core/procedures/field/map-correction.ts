@@ -5,7 +5,7 @@ import type { FieldTerm } from "../../geometry/field-term";
 import { holdOf, numberCorrection, numberIn, worthOf } from "../../measuring/number-correction";
 import { measured } from "../../metrology/measured";
 import { fixed, signed } from "../../metrology/quantity-text";
-import type { FieldTable } from "../../settings/field-table";
+import { type FieldTable, fieldTableText } from "../../settings/field-table";
 import type { GivenOutcome } from "../../trial/given-outcome";
 import type { History, RoundRecord } from "../../trial/history";
 import type { Correction, CorrectionRow, Finding } from "../../trial/outcome";
@@ -22,7 +22,7 @@ import { TABLE_SIZES, tableFormOf, tableSideMm, tableWish } from "./table-form";
 type H = History<FieldPlan>;
 type Round = RoundRecord<FieldPlan>;
 
-/** What a field says of its corrections. */
+/** Corrections of a field, with findings and figures. */
 export type Solved = Pick<
   Extract<GivenOutcome, { status: "solved" }>,
   "corrections" | "learned" | "predicted" | "wishes" | "artefacts"
@@ -84,7 +84,7 @@ const CORNERS = gridOf(2);
 
 /** The field as it is, what the correction shifts and, of a table, what is left between its nodes. */
 function figuresOf(history: H, found: FieldFound, next: FieldTable, taken: "table" | "artwork"): Figure[] {
-  const shifts = arrows("field shifts", "What the correction shifts", found.reachMm, (at) => commanded(next, at) ?? at);
+  const shifts = arrows("field shifts", "What the correction shifts", found.reachMm, (at) => commanded(next, at));
   const before = fieldFigures(found, found.to).slice(0, 1);
   if (taken === "artwork") return [...before, shifts];
   const read = tableFormOf(history.decisions);
@@ -118,7 +118,7 @@ function squareOnly(taken: "table" | "artwork"): Finding {
 
 function correctionOf(found: FieldFound, key: string, before: FieldTable, next: FieldTable): Correction {
   const spec = fieldSetting(key);
-  const [old, now] = [before, next].map((t) => worstPoint((at) => commanded(t, at) ?? at, found.reachMm)) as [
+  const [old, now] = [before, next].map((t) => worstPoint((at) => commanded(t, at), found.reachMm)) as [
     ReturnType<typeof worstPoint>,
     ReturnType<typeof worstPoint>,
   ];
@@ -135,7 +135,7 @@ function correctionOf(found: FieldFound, key: string, before: FieldTable, next: 
     enter,
     rounding: enter - now.mm,
     arithmetic: [
-      `in force during the burn: ${next.undone.length === 1 ? "none" : `${next.undone.length - 1} earlier corrections`}`,
+      `in force during the burn: ${fieldTableText(before)}`,
       "new correction at a point = correction in force at the point that the burn put there",
       `largest shift ${fixed(now.mm, DECIMALS)} mm, at X ${signed(now.at.x, 1)}, Y ${signed(now.at.y, 1)} mm from the middle`,
     ],

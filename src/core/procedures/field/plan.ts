@@ -19,10 +19,10 @@ import { type MapTerm, termName } from "./map";
 import { FIELD_SCALE, fieldKey, fieldSetting, MAP_KEYS } from "./setting";
 import { tableIn } from "./table";
 
-/** What becomes of coefficients where a table is taken. */
+/** Coefficients of the controller when a table is used. */
 const REPLACED = {
   stay: "Stay as they are",
-  replaced: "Are set to 0: the table replaces them",
+  replaced: "Set to 0, and replaced by the table",
 } as const;
 export const WAYS = {
   scale: "Scale alone",
@@ -33,7 +33,7 @@ const TABLES = {
   none: "No table, or switched off",
   on: "A table is switched on",
 } as const;
-/** What proves a correction. */
+/** Ways to prove a correction. */
 const PROVED = {
   grid: "The same grid",
   square: "A square with mid-lines, measured with calipers",
@@ -42,7 +42,7 @@ const PROVED = {
 export const TAKEN = {
   coefficients: "Scale and coefficients of the controller",
   table: "A correction table in the controller",
-  artwork: "Bent artwork: every drawing is bent the other way",
+  artwork: "Bent artwork",
 } as const;
 
 /** Shares of the half field at which the sides are drawn: they differ, so that X and Y cannot be mixed up unseen. */
@@ -193,13 +193,13 @@ function planFields(context: PlanContext) {
     ...gridFields(),
     proved: field.choice(PROVED, { label: "Proved with", group: "Way", usual: "grid", when: GRID_ONLY }),
     takes: field.choice(TAKEN, {
-      label: "The correction is taken as",
+      label: "Form of the correction",
       group: "Controller",
       usual: usualTaken(context),
       before: "coefficients",
       whys: {
-        table: "Corrects everything that the dots show. A square can prove a table, and cannot make one.",
-        artwork: "For controllers without a table. Every drawing is bent before it is sent.",
+        table: "The table corrects the whole field. Only a grid of dots can make one.",
+        artwork: "For controllers without a table. Bend every drawing before you send it.",
       },
     }),
     way: field.choice(WAYS, {
@@ -272,7 +272,7 @@ function effectMissing(plan: FieldPlan, { machine }: PlanContext): string | null
   if (!isReplacing(plan)) return null;
   const open = heldCoefficients(machine).find((term) => machine.held[fieldKey(term)]?.effectMm === undefined);
   return open
-    ? `The effect of ${termName(open)} is not known. Let the coefficients stay, or set this one to 0 before the burn.`
+    ? `The effect of ${termName(open)} is not known. Keep the coefficients, or set this one to 0 before the burn.`
     : null;
 }
 

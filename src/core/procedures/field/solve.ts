@@ -29,6 +29,8 @@ const LIMITS: readonly MachineLimit[] = [
   { estimate: "own cubic", low: -2, high: 2, check: CHECK },
 ];
 
+const NO_FIELD = "No field fits these readings. Read all points again.";
+
 export function solveField(history: H): GivenOutcome {
   const round = newestRead(history);
   if (!round) return { status: "open", missing: "Nothing is read yet." };
@@ -37,11 +39,11 @@ export function solveField(history: H): GivenOutcome {
   const missing = way.missing(history, round);
   if (missing) return { ...missing, table };
   const found = way.found(history, round);
-  if (!found) return { status: "unsolvable", reason: "No field has these lengths. Measure all lengths again.", table };
+  if (!found) return { status: "unsolvable", reason: NO_FIELD, table };
   const estimates = way.estimates(history, round);
   const solved =
     takenAs(round.plan) === "coefficients" ? byCoefficients(history, round, found) : mapSolved(history, round, found);
-  if (!solved) return { status: "unsolvable", reason: "No field has these lengths. Measure all lengths again.", table };
+  if (!solved) return { status: "unsolvable", reason: NO_FIELD, table };
   return {
     status: "solved",
     estimates,

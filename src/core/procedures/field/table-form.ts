@@ -13,7 +13,7 @@ import { reachOf } from "./table";
 
 /** Nodes along each side. */
 export const TABLE_SIZES = ["65", "129", "257"] as const;
-/** What stands at a node. */
+/** Value at a node. */
 export const TABLE_VALUES = {
   add: "Shift that the controller adds to the drawn point",
   command: "Point to which the controller sends the mirrors",
@@ -46,7 +46,7 @@ const USUAL: TableForm = { across: 65, values: "add", order: "front, x", countsP
 
 export type ReadForm = { ok: true; form: TableForm } | { ok: false; message: string };
 
-/** As a person chose it in a trial. */
+/** The form that the user chose in a trial. */
 export function tableFormOf(decisions: Decisions): ReadForm {
   const text = COUNTS.of(decisions).trim();
   const counts = text === "" ? null : parseReading(text, "count", "counts");
@@ -64,7 +64,7 @@ export function tableFormOf(decisions: Decisions): ReadForm {
   };
 }
 
-/** What the table is to look like, and its files. */
+/** The form of the table, and its files. */
 export function tableWish(
   { decisions, machine }: Pick<History, "decisions" | "machine">,
   plan: FieldPlan,
@@ -79,8 +79,8 @@ export function tableWish(
   return {
     id: "table",
     title: "Files of the table",
-    why: "Choose what the manual of the controller says. The drawing shows the order of the nodes and the sense of a value.",
-    fields: [{ decision: COUNTS.key, label: "Counts per mm; empty for mm", text: COUNTS.of(decisions) }],
+    why: "Choose the form from the manual of the controller.",
+    fields: [{ decision: COUNTS.key, label: "Counts per mm (empty for mm)", text: COUNTS.of(decisions) }],
     checks: [],
     choices: [
       {

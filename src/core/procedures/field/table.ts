@@ -13,7 +13,8 @@ import type { SettingsInForce } from "../../settings/setting";
 import { type FieldMap, mapped, type Vector } from "./map";
 
 type Commanded = {
-  to: Vector /** Whether a mark that lies here was drawn between the outermost dots of the newest burn. */;
+  to: Vector;
+  /** Whether a mark that lies here was drawn between the outermost dots of the newest burn. */
   isMeasured: boolean;
 };
 
@@ -22,7 +23,7 @@ type Commanded = {
  *
  * @param carriedMm so far beyond the dots the map itself is carried on, mm
  */
-function walkOver({ undone, form }: FieldTable, carriedMm: number): (wanted: Vector) => Commanded | null {
+function walkOver({ undone, form }: FieldTable, carriedMm: number): (wanted: Vector) => Commanded {
   const newestFirst = undone.toReversed().map((u): UndoneBurn => ({ ...u, last: undefined }));
   const own: FieldMap | null = form?.mm ?? null;
   return (wanted) => {
@@ -30,7 +31,6 @@ function walkOver({ undone, form }: FieldTable, carriedMm: number): (wanted: Vec
     let isMeasured = true;
     for (const [i, burn] of newestFirst.entries()) {
       const found = undo(burn, at, carriedMm);
-      if (!found) return null;
       if (i === 0) isMeasured = found.isMeasured;
       at = found.to;
     }
@@ -40,13 +40,14 @@ function walkOver({ undone, form }: FieldTable, carriedMm: number): (wanted: Vec
 
 type UndoneBurn = FieldTable["undone"][number] & { last: Vector | undefined };
 
-function undo(burn: UndoneBurn, at: Vector, carriedMm: number): Commanded | null {
+/** @throws RangeError where the map cannot be inverted: such a map is neither made nor stored */
+function undo(burn: UndoneBurn, at: Vector, carriedMm: number): Commanded {
   const { map, reachMm } = burn;
   const end = reachMm + carriedMm;
   const within = (value: number) => Math.max(-end, Math.min(end, value));
   const near = { x: within(at.x), y: within(at.y) };
   const from = unmapPoint(map, near, burn.last) ?? unmapPoint(map, near);
-  if (!from) return null;
+  if (!from) throw new RangeError(`The map cannot be inverted at ${near.x}, ${near.y}`);
   burn.last = from;
   const isInside = Math.max(Math.abs(at.x), Math.abs(at.y)) <= reachMm;
   return {
@@ -55,9 +56,9 @@ function undo(burn: UndoneBurn, at: Vector, carriedMm: number): Commanded | null
   };
 }
 
-/** Where a point has to be commanded to lie at `wanted`; `null` where the map cannot be undone. Both from the middle, mm. */
-export function commanded(table: FieldTable, wanted: Vector): Vector | null {
-  return walkOver(table, 0)(wanted)?.to ?? null;
+/** Where a point has to be commanded to lie at `wanted`. Both from the middle, mm. */
+export function commanded(table: FieldTable, wanted: Vector): Vector {
+  return walkOver(table, 0)(wanted).to;
 }
 
 /** The table after a burn under the one before: c'(w) = c(f^-1(w)). */
@@ -70,15 +71,21 @@ export function reachOf({ undone }: FieldTable): number | null {
   return undone.length === 0 ? null : Math.min(...undone.map((u) => u.reachMm));
 }
 
-export type TableNode = { x: number; y: number; dx: number; dy: number /** Beyond the dots. */; outside: boolean };
+export type TableNode = {
+  x: number;
+  y: number;
+  dx: number;
+  dy: number;
+  /** Beyond the dots. */
+  outside: boolean;
+};
 
 /**
  * Nodes of a table, rows from the front, each from the left.
  *
  * @param across nodes along each side @param sideMm side of the field
- * @returns `null` where the map cannot be undone
  */
-export function tableNodes(table: FieldTable, across: number, sideMm: number): TableNode[] | null {
+export function tableNodes(table: FieldTable, across: number, sideMm: number): TableNode[] {
   const nodes: TableNode[] = [];
   const walk = walkOver(table, sideMm / (across - 1));
   for (let row = 0; row < across; row++)
@@ -87,7 +94,6 @@ export function tableNodes(table: FieldTable, across: number, sideMm: number): T
       const column = row % 2 === 0 ? i : across - 1 - i;
       const [x, y] = [sideMm * (column / (across - 1) - 0.5), sideMm * (row / (across - 1) - 0.5)];
       const sent = walk({ x, y });
-      if (!sent) return null;
       nodes[row * across + column] = { x, y, dx: sent.to.x - x, dy: sent.to.y - y, outside: !sent.isMeasured };
     }
   return nodes;
@@ -105,7 +111,7 @@ export function betweenNodes(table: FieldTable, across: number, sideMm: number, 
   const walk = walkOver(table, step);
   const shift = (dx: number, dy: number): Vector => {
     const node = { x: u.low + dx * step, y: v.low + dy * step };
-    const to = walk(node)?.to ?? node;
+    const { to } = walk(node);
     return { x: to.x - node.x, y: to.y - node.y };
   };
   const [a, b, c, d] = [shift(0, 0), shift(1, 0), shift(0, 1), shift(1, 1)];
@@ -116,7 +122,7 @@ export function betweenNodes(table: FieldTable, across: number, sideMm: number, 
 
 /** Whether a mark that lies here was drawn between the outermost dots: beyond them the map is carried on, or the shift kept. */
 export function isMeasured(table: FieldTable, at: Vector): boolean {
-  return walkOver(table, 0)(at)?.isMeasured ?? false;
+  return walkOver(table, 0)(at).isMeasured;
 }
 
 /** A table or a bent drawing in force; `null` where it is not known. */

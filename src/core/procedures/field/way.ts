@@ -1,4 +1,4 @@
-/** What every way of measuring a field is: what is burned and asked, and the field that it shows. */
+/** One way of measuring a field: its burn, its points, and the field from its readings. */
 import type { RoundSpec } from "../../coupon/round-spec";
 import type { Figure } from "../../drawing/figure";
 import type { Detail, Primitive } from "../../drawing/scene";
@@ -22,12 +22,12 @@ export interface FieldWay {
   observe(history: H, round: Round): Model | null;
   /** @returns `null` until enough is read, or if no field is like this */
   found(history: HistoryKnown<FieldPlan>, round: Round): FieldFound | null;
-  /** What is still to be read or cannot be done without; `null` where nothing is. */
+  /** Missing readings; `null` if none is missing. */
   missing(history: H, round: Round): GivenOutcome | null;
   estimates(history: H, round: Round): Estimate[];
   findings(history: H, round: Round): Finding[];
   figures(history: H, round: Round): Figure[];
-  /** What a person may choose otherwise of how it is worked out. */
+  /** Choices of the user on how the field is worked out. */
   wishes(history: H, round: Round): Wish[];
   table(history: H, round: Round): ResultTable;
   expected(history: H, round: Round, site: string): Measured | null;

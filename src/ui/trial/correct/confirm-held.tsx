@@ -11,12 +11,6 @@ import type { TrialView } from "../../../server/trial/trial-view";
 import { Button } from "../../primitives/button";
 import { Fault } from "../../primitives/notice";
 
-/** What is asked of a correction of the whole field. */
-const MAP_WORDS = {
-  table: { question: "Which correction table was loaded during the burn?", none: "No table was loaded" },
-  drawings: { question: "Was the drawing of this burn bent?", none: "The drawing was not bent" },
-} as const;
-
 type Row = { at: number | null; text: string };
 type Props = {
   view: TrialView;
@@ -70,20 +64,16 @@ export function ConfirmHeld({ view, n, setting, isOneOfMany, opened = false, onS
           <span className="text-verdigris">✓ </span>
           {setting.label}: {acting} held <b className="font-semibold">{valueText(held, unit)}</b> during the burn.
         </p>
-        {setting.shape !== "map" && (
-          <Button weight="quiet" onClick={() => edit(held)}>
-            Set it right
-          </Button>
-        )}
+        <Button weight="quiet" onClick={() => edit(held)}>
+          Set it right
+        </Button>
       </section>
     );
 
   return (
     <section className="card border-ember p-5" aria-label="Read back">
       <h2 className="text-[17px] font-bold">
-        {setting.shape === "map"
-          ? MAP_WORDS[setting.acts.on === "drawings" ? "drawings" : "table"].question
-          : `${isOneOfMany ? `${setting.label}: what` : "What"} did ${acting} hold during the burn?`}
+        {isOneOfMany ? `${setting.label}: what` : "What"} did {acting} hold during the burn?
       </h2>
       {!editing ? (
         <>
@@ -102,19 +92,9 @@ export function ConfirmHeld({ view, n, setting, isOneOfMany, opened = false, onS
                 It is not known
               </Button>
             )}
-            {setting.shape === "map" ? (
-              <Button
-                weight={held === null ? "primary" : "plain"}
-                disabled={busy}
-                onClick={() => send([{ at: null, text: "none" }])}
-              >
-                {MAP_WORDS[setting.acts.on === "drawings" ? "drawings" : "table"].none}
-              </Button>
-            ) : (
-              <Button weight={held === null ? "primary" : "plain"} disabled={busy} onClick={() => edit(held)}>
-                {held === null ? "Say what it held" : "It held something else"}
-              </Button>
-            )}
+            <Button weight={held === null ? "primary" : "plain"} disabled={busy} onClick={() => edit(held)}>
+              {held === null ? "Say what it held" : "It held something else"}
+            </Button>
             {practiceTable && view.holders[0]?.role === "controller" && (
               <Button
                 disabled={busy}

@@ -19,6 +19,7 @@ import { VerdictLine } from "../shared/verdict-line";
 import { AdjustmentCard } from "./adjustment-card";
 import { ConfirmAll } from "./confirm-all";
 import { ConfirmHeld } from "./confirm-held";
+import { ConfirmMap } from "./confirm-map";
 import { CorrectionTable } from "./correction-table";
 import { Holders } from "./holders";
 import { MapCorrection } from "./map-correction";
@@ -80,9 +81,13 @@ export function CorrectStage({ view, n, now }: StageProps) {
           {isMany ? (
             <ConfirmAll view={view} n={n} settings={confirmed} />
           ) : (
-            confirmed.map((setting) => (
-              <ConfirmHeld key={setting.key} view={view} n={n} setting={setting} isOneOfMany={sets.length > 1} />
-            ))
+            confirmed.map((setting) =>
+              setting.shape === "map" ? (
+                <ConfirmMap key={setting.key} view={view} n={n} setting={setting} />
+              ) : (
+                <ConfirmHeld key={setting.key} view={view} n={n} setting={setting} isOneOfMany={sets.length > 1} />
+              ),
+            )
           )}
           {outcome.status === "open" && (
             <section className="card p-5">

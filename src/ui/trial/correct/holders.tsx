@@ -3,8 +3,10 @@ import { useRouter } from "next/navigation";
 import { useState, useTransition } from "react";
 import { parseSignedReading } from "../../../core/metrology/reading-text";
 import { UNITS } from "../../../core/metrology/units";
+import { MAP_KEYS } from "../../../core/procedures/field/setting";
 import { type EnteredRow, entrySlip } from "../../../core/settings/entry-slip";
 import { entryText, valueText } from "../../../core/settings/entry-text";
+import { MAP_WORDS } from "../../../core/settings/field-table";
 import type { Correction } from "../../../core/trial/outcome";
 import { recordEntries, undoEntry } from "../../../server/actions/trial-actions";
 import type { Holder, LedgerEntry, TrialView } from "../../../server/trial/trial-view";
@@ -179,11 +181,11 @@ function RecordForm({
           key: r.key,
           at: r.at,
           label: r.label,
-          text: correction.newValue.shape === "map" ? "made" : entryText(r.enter, correction).replace("−", "-"),
+          text: correction.newValue.shape === "map" ? MAP_WORDS.made : entryText(r.enter, correction).replace("−", "-"),
         })),
     ),
   );
-  // A correction of the whole field is recorded as it was made: nobody types it.
+  // The user does not type a correction of the whole field.
   const isMade = (setting: string) => corrections.find((c) => c.setting === setting)?.newValue.shape === "map";
   const typedRows = rows.flatMap((row, i) => (isMade(row.setting) ? [] : [{ row, i }]));
   const [readBack, setReadBack] = useState(false);
@@ -230,7 +232,7 @@ function RecordForm({
       <p className="text-[14px] text-ink2">
         {typedRows.length > 0
           ? "As you entered it there:"
-          : corrections.some((c) => c.setting === "field artwork")
+          : corrections.some((c) => c.setting === MAP_KEYS.artwork)
             ? "From now on drawings for this lens are bent before they are sent."
             : "The file of this trial is loaded there."}
       </p>

@@ -1,18 +1,19 @@
 "use client";
 import { withUncertainty } from "../../../core/metrology/quantity-text";
+import { MAP_KEYS } from "../../../core/procedures/field/setting";
 import { valueText } from "../../../core/settings/entry-text";
 import type { SettingValue } from "../../../core/settings/setting";
 import type { Correction } from "../../../core/trial/outcome";
 import { Link } from "../../primitives/link";
 import { Workings } from "./workings";
 
-/** A correction of the whole field: what was in force, what comes in its place, and by how much it shifts at most. */
+/** A correction of the whole field: the one in force, the new one, and its largest shift. */
 export function MapCorrection({
   slug,
   correction,
   before,
 }: {
-  /** Of the machine. */
+  /** Address of the machine. */
   slug: string;
   correction: Correction;
   before: SettingValue | null;
@@ -35,9 +36,9 @@ export function MapCorrection({
           </div>
         ))}
       </dl>
-      {correction.setting === "field artwork" && (
+      {correction.setting === MAP_KEYS.artwork && (
         <p className="mt-2 text-[14px] text-ink2">
-          Record it, then bend each drawing before you send it.{" "}
+          Record the correction. Then bend each drawing before you send it.{" "}
           <Link className="underline underline-offset-4" href={`/machine/${slug}/bent-drawings`}>
             Bent drawings
           </Link>

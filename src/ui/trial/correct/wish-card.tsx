@@ -26,6 +26,7 @@ export function WishCard({ trialId, n, wish }: Props) {
       }}
     >
       <h2 className="text-[17px] font-bold">{wish.title}</h2>
+      {wish.choices && <p className="-mt-1 text-[14px] text-ink2">{wish.why}</p>}
       {wish.choices?.map((c) => (
         <PickField
           key={c.decision}
@@ -65,7 +66,7 @@ export function WishCard({ trialId, n, wish }: Props) {
           onChange={(on) => keep([yesOrNo(c.decision).as(on)])}
         />
       ))}
-      {wish.lines.length === 0 && !wish.fault && <p className="text-[14px] text-ink2">{wish.why}</p>}
+      {!wish.choices && wish.lines.length === 0 && !wish.fault && <p className="text-[14px] text-ink2">{wish.why}</p>}
       {wish.fault && <Fault>{wish.fault}</Fault>}
       {fault.message && <Fault>{fault.message}</Fault>}
       <ul className="num text-[14px]" aria-live="polite">

@@ -48,7 +48,7 @@ export function ReadStage({
   const round = view.rounds.find((r) => r.n === n);
   const spec = round?.spec;
   const sites = spec?.sites ?? [];
-  // What a picture was read with is in no hand: reading by hand goes on with the gauge of before.
+  // The picture reader is no gauge for the hand: the user goes on with the gauge of the last session by hand.
   const session = round?.sessions.findLast((s) => s.gauge.id !== PICTURE_READER);
   const store = useReadings({ trialId: view.id, n, initial: round?.readings ?? NO_READINGS, sites, session });
   useFresh(view.id, (stamp) => isKnown(stamp, view, n, store.onDisk));

@@ -1,17 +1,14 @@
 /** A grid of dots with an L of larger ones, caliper marks between them, and what is asked of it. */
 import { lengthAsk } from "../../../coupon/ask";
 import { fittingLetters, letterStrokes } from "../../../coupon/lettering";
-import { type CouponPath, lineSettings, type Piece } from "../../../coupon/piece";
+import { type CouponPath, lineSettings } from "../../../coupon/piece";
 import type { RoundSpec } from "../../../coupon/round-spec";
 import type { Site } from "../../../coupon/site";
-import type { CouponPoint } from "../../../geometry/frames";
-import { eyewearLine } from "../../../machine/not-known";
 import { knownLengthSites } from "../../../measuring/known-length";
-import { plain } from "../../../metrology/quantity-text";
 import { withinSentence } from "../../../metrology/sentence-case";
 import type { Purpose } from "../../../trial/history";
 import type { PlanContext } from "../../../trial/plan-form";
-import { burnedAtFocus } from "../focus-height";
+import { fieldBurn, onCoupon, signatureText } from "../field-burn";
 import type { Vector } from "../map";
 import type { FieldPlan } from "../plan";
 import {
@@ -46,52 +43,27 @@ export function scansOf({ pictures, parts }: Pick<FieldPlan, "pictures" | "parts
 }
 
 export function gridRound(plan: FieldPlan, context: PlanContext, purpose: Purpose): RoundSpec {
-  const { machine } = context;
-  const piece = pieceOf(plan, context);
   const lengths = gridLengthsOf(plan).map((id) => lengthSite(plan, id));
-  return {
-    pieces: [piece],
-    placement: { xMm: (machine.widthMm - piece.widthMm) / 2, yMm: (machine.depthMm - piece.heightMm) / 2 },
-    program: [
-      { kind: "tell", text: "Lay flat stock in the middle of the field. Hold it down: it must not bend." },
-      burnedAtFocus(plan),
-      { kind: "mark", piece: PIECE, settings: LINES },
-    ],
+  return fieldBurn(plan, context, purpose, {
+    id: PIECE,
+    settings: lineSettings(LINES, "Dots, marks and words", plan.speedMmPerS, plan.powerPct),
+    paths: pathsOf(plan, context),
     sites: [...lengths, ...knownLengthSites(plan, lengths), ...scansOf(plan).map((id) => dotsSite(plan, id))],
     delivery: "A grid of dots in the middle of the field",
-    checklist: [
-      eyewearLine(machine),
-      `Use stock of ${plain(plan.stockMm)} mm. The result is valid for this thickness only.`,
-      "Use smooth stock on which the dots stand out. A scanner must be able to show it.",
-      ...(purpose === "measure" ? [] : ["Check that every new setting is in the controller."]),
-    ],
-  };
+    checks: ["Use smooth stock with a strong contrast between dots and stock."],
+  });
 }
 
-function onCoupon({ x, y }: Vector, { fieldMm }: Pick<FieldPlan, "fieldMm">): CouponPoint {
-  return { x: x + fieldMm / 2, y: y + fieldMm / 2 };
-}
-
-function pieceOf(plan: FieldPlan, { couponCode, day }: PlanContext): Piece {
-  const { fieldMm, speedMmPerS, powerPct } = plan;
-  const text = [couponCode, ...(day ? [day] : [])].join(" ");
+function pathsOf(plan: FieldPlan, context: PlanContext): CouponPath[] {
   const strokes = (points: readonly (readonly Vector[])[]): CouponPath[] =>
     points.map((line) => ({ points: line.map((p) => onCoupon(p, plan)), closed: false, settings: LINES }));
-  return {
-    id: PIECE,
-    label: `Field, coupon ${couponCode}`,
-    stock: `flat stock ${plain(fieldMm)} × ${plain(fieldMm)}, ${plain(plan.stockMm)} thick`,
-    widthMm: fieldMm,
-    heightMm: fieldMm,
-    settings: [lineSettings(LINES, "Dots, marks and words", speedMmPerS, powerPct)],
-    paths: [
-      ...dotsOf(plan).flatMap((dot) => dotPaths(dot, plan)),
-      ...strokes(marksOf(plan)),
-      ...strokes(centreTicks(plan)),
-      ...gridLengthsOf(plan).flatMap((id) => nameOf(id, plan)),
-      ...signatureOf(plan, text),
-    ],
-  };
+  return [
+    ...dotsOf(plan).flatMap((dot) => dotPaths(dot, plan)),
+    ...strokes(marksOf(plan)),
+    ...strokes(centreTicks(plan)),
+    ...gridLengthsOf(plan).flatMap((id) => nameOf(id, plan)),
+    ...signatureOf(plan, signatureText(context)),
+  ];
 }
 
 /** Its outline, filled with rows: a controller need not know how to fill. */

@@ -1,13 +1,14 @@
 /** The field by a grid of dots: what two scans tell, the scale by calipers, the map with its budget, the table that follows. */
 import { describe, expect, it } from "vitest";
 import { planWith } from "../../../../testing/plan-with";
+import { readAnswer } from "../../../../testing/read-answer";
 import { SAMPLE_GALVO } from "../../../../testing/sample-machine";
 import { combine } from "../../../estimate/adjustment";
 import { turned } from "../../../fitting/rigid-pose";
 import { gaugeAsUsual } from "../../../metrology/gauge";
 import { expandedUncertainty } from "../../../metrology/measured";
 import { NO_FIELD_TABLE } from "../../../settings/field-table";
-import { type Answer, PLAIN_SHARES } from "../../../trial/answer";
+import type { Answer } from "../../../trial/answer";
 import type { History, RoundRecord } from "../../../trial/history";
 import type { Vector } from "../map";
 import type { FieldPlan } from "../plan";
@@ -36,17 +37,7 @@ function scanned(plan: FieldPlan, site: string, head: (p: Vector) => Vector, tur
   return answer(site, { kind: "points", points });
 }
 
-function answer(site: string, value: Extract<Answer["content"], { status: "read" }>["value"]): Answer {
-  return {
-    site,
-    content: { status: "read", value },
-    u: null,
-    gauge: CALIPERS.id,
-    session: "1",
-    shares: PLAIN_SHARES,
-    from: "typed",
-  };
-}
+const answer = (site: string, value: Parameters<typeof readAnswer>[1]) => readAnswer(site, value, CALIPERS, "typed");
 
 function lengths(plan: FieldPlan, head: (p: Vector) => Vector, times = 4): Answer[] {
   return gridLengthsOf(plan).flatMap((id) => {
@@ -158,13 +149,13 @@ describe("what the scans and the lengths tell", () => {
     expect(is.y).toBeCloseTo(to.y, 3);
     const half = 55;
     const share = (id: string) => combine(read.fit, { [id]: 1 }).quantity.value / half;
-    // What a scan is too long, it is corrected by the other way; half of a ratio is in X and half in Y, as of a skew.
+    // A scan that is too long is corrected to be shorter. Half of a ratio is in X and half in Y, also for a skew.
     expect(share("ratio")).toBeCloseTo(-0.0015, 5);
     expect(share("skew")).toBeCloseTo(-0.001, 5);
     expect(share("scale")).toBeCloseTo(-0.001, 5);
   });
 
-  it("leaves the skew of one scan to the diagonals; with two lengths alone it stays in the field, and is said", () => {
+  it("leaves the skew of one scan to the diagonals; with two lengths alone the skew remains in the field and a finding says it", () => {
     const skew = { skew: 0.001 };
     const with4 = readOf(planOf({ pictures: "one" }), same, skew).read;
     expect(Math.abs(with4.found.to({ x: 0, y: 50 }).x)).toBeLessThan(0.004);
@@ -264,7 +255,7 @@ describe("what the scans and the lengths tell", () => {
       expect(found?.to(p).x).toBeCloseTo(bent(p).x, 2);
       expect(found?.to(p).y).toBeCloseTo(bent(p).y, 2);
     }
-    // Its lens may bend lines by a thousandth: 0.055 mm at the edge, and that is said.
+    // The lens of the camera may bend lines by a thousandth, 0.055 mm at the edge. The uncertainty contains this.
     const error = found?.errorOver([{ at: { x: 50, y: 0 }, along: { x: 1, y: 0 } }]);
     expect(error?.parts[0]).toMatchObject({ id: "waves" });
     expect(error?.quantity.standardUncertainty).toBeGreaterThan(0.055);
@@ -340,7 +331,7 @@ describe("what remains", () => {
   it("is drawn as a heat map: little between the nodes of a table, what scale cannot do without one", () => {
     const table = figuresOf(planOf(), { [MAP_KEYS.table]: NO_FIELD_TABLE });
     expect(Math.max(...table.heat.cells.map((c) => c.value))).toBeLessThan(0.002);
-    // What the scale is uncertain by is said with it, though the farthest point is off across it.
+    // The title contains the uncertainty of the scale, although the error of the farthest point is across it.
     const [, u = "0"] = / ± ([\d.]+) mm$/.exec(table.after.title) ?? [];
     const { read } = readOf(planOf(), bent);
     const at = { x: read.found.reachMm, y: read.found.reachMm };
@@ -361,7 +352,7 @@ describe("what remains", () => {
 });
 
 describe("the degree of the map", () => {
-  it("is the lowest that fits dots that are left out, unless a person chooses another", () => {
+  it("is the lowest that predicts the other dots, unless the user chooses a degree", () => {
     const { read, history, round } = readOf(planOf(), bent);
     expect(read.map.degree).toBe(3);
     const chosen = { ...history, decisions: { [DEGREE.key]: "2" } };

@@ -49,7 +49,7 @@ export function dotsOf(plan: GridShape): GridDot[] {
 }
 
 const LENGTH_IDS = ["length x", "length y", "diagonal 1", "diagonal 2"] as const;
-/** Between the marks at the four corners: they tell how a photo was taken. */
+/** Distances between the marks at the four corners. They determine the view of a photo. */
 const CORNER_IDS = ["side front", "side back", "side left", "side right", "diagonal 1", "diagonal 2"] as const;
 export type GridLengthId = (typeof LENGTH_IDS | typeof CORNER_IDS)[number];
 

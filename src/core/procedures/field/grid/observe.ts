@@ -11,6 +11,7 @@ import { known, type Model, type Observation, ofReadings, type Row, usual } from
 import {
   fitPlaneMap,
   fitWithBestDegree,
+  isInvertible,
   mapPoint,
   mapUncertainty,
   type PlaneFit,
@@ -34,7 +35,7 @@ import { type GridSeen, gridSeen, leftOfScanner, type Scan } from "./seen";
 export type Known = HistoryKnown<FieldPlan>;
 type Round = RoundRecord<FieldPlan>;
 
-/** Limits of a scanner that nobody measured, as shares: number of dots, X against Y, skew of its axes. (common practice, no source) */
+/** Limits of error of a scanner without calibration, as shares: number of dots, X against Y, skew of its axes. (common practice, no source) */
 const LIMITS = { dpi: 0.002, ratio: 0.002, skew: 0.001 } as const;
 /** Standard uncertainties: a limit a is a rectangle, a/sqrt(3); half of the ratio is in X and half in Y, as of the skew. [JCGM 100:2008 4.3.7] */
 const SCANNER = {
@@ -42,7 +43,7 @@ const SCANNER = {
   ratio: LIMITS.ratio / 2 / Math.sqrt(3),
   skew: LIMITS.skew / 2 / Math.sqrt(3),
 } as const;
-/** What distances tell of a photo besides its scale, and what is usual of it, a share of half the field. (common practice, no source) */
+/** Terms of a photo besides its scale, and their usual size, a share of half the field. (common practice, no source) */
 const PHOTO_TERMS = ["ratio", "skew", "slant x", "slant y"] as const;
 const PHOTO_USUAL = 0.05;
 /** Smaller parts of an uncertainty are not listed: their square is nothing. */
@@ -50,7 +51,7 @@ const NOTHING = 0.01;
 /** Before the dots are read a length is known to this share of it. (common practice, no source) */
 const UNSEEN = 0.01;
 
-/** The degree of the map that a person chose; by itself before. */
+/** The degree of the map that the user chose. Without a choice the degree is automatic. */
 export const DEGREES = ["1", "2", "3", "4", "5"] as const;
 export const DEGREE = oneOf("degree of the map", DEGREES);
 
@@ -78,7 +79,7 @@ const mappedAt: (history: Known, round: Round) => Mapped | null = remembering((h
   const seen = gridSeen(plan, round.answers);
   if (!seen) return null;
   if (plan.pictures !== "photo") return mapThrough(history, plan, seen);
-  // A photo is put right by the distances, again and again: what is imagined has no part in that.
+  // The distances correct the photo step by step. Imagined readings are left out.
   const taken = { ...round, answers: round.answers.filter((a) => !a.imagined) };
   let mapped = mapThrough(history, plan, seen);
   if (missingLengths(history, taken).length > 0) return mapped;
@@ -93,11 +94,11 @@ const mappedAt: (history: Known, round: Round) => Mapped | null = remembering((h
   return mapped;
 });
 
-/** So often a photo is put right by its distances: each time the rest is squared. */
+/** Steps in which the distances correct a photo. Each step squares the remaining error. */
 const PHOTO_STEPS = 4;
 const AS_EXPECTED: ReadonlyMap<string, GroupScatter> = new Map();
 
-/** What the distances change of a photo, as a view of the plane: scale, X against Y, skew, and two slants. */
+/** Correction of a photo by the distances, as a view of the plane: scale, X against Y, skew, and two slants. */
 function viewBy(fit: Adjustment, half: number): Projective {
   const value = (id: string) => combinedValue(fit, { [id]: 1 }) / half;
   const [s, e, g] = [value("scale"), value("ratio"), value("skew")];
@@ -121,7 +122,7 @@ export function observeGrid(history: Known, round: Round): Model | null {
   return modelOfLengths(history, round, mappedAt(history, round));
 }
 
-/** What a term of the scanner does to the mean of the scans, by the wanted result. */
+/** Effect of each term of the scanner on the mean of the scans, by result. */
 function rowsOf(scans: readonly Pick<Scan, "turnRad">[]): Readonly<Record<(typeof BY_LENGTHS)[number], Row>> {
   const { cos, sin } = leftOfScanner(scans);
   return {
@@ -131,7 +132,7 @@ function rowsOf(scans: readonly Pick<Scan, "turnRad">[]): Readonly<Record<(typeo
   };
 }
 
-/** What S, e and g move a point along a direction, mm per mm at the corner. */
+/** Shift of a point along a direction by S, e and g, mm per mm at the corner. */
 function rowAt(
   scans: readonly Pick<Scan, "turnRad">[],
   at: Vector,
@@ -155,9 +156,9 @@ function plannedScans({ pictures }: Pick<FieldPlan, "pictures">): Pick<Scan, "tu
   return pictures === "two" ? [{ turnRad: 0 }, { turnRad: Math.PI / 2 }] : [{ turnRad: 0 }];
 }
 
-/** Strain that two scans are expected to tell apart, before they are there, as a share. (common practice, no source) */
+/** Expected uncertainty of the strain between two scans, before they are read, as a share. (common practice, no source) */
 const DIFFERENCE_U = 5e-5;
-/** What a scanner bends, before the scans are there, mm. (common practice, no source) */
+/** Expected bend of lines by the scanner, before the scans are read, mm. (common practice, no source) */
 const EXPECTED_WAVES_MM = 0.0035;
 
 function modelOfLengths(history: Known, round: Round, mapped: Mapped | null): Model | null {
@@ -227,7 +228,7 @@ function modelOfLengths(history: Known, round: Round, mapped: Mapped | null): Mo
 
 const WANTED = { "scale x": "scale along X", "scale y": "scale along Y", shear: "shear" } as const;
 
-/** Two scans at different turns tell e and g apart from the field. */
+/** Two scans at different turns separate e and g from the field. */
 function differencesOf(mapped: Mapped | null, plan: FieldPlan, half: number): Observation[] {
   const planned = plannedScans(plan);
   const differences = mapped
@@ -245,7 +246,7 @@ function differencesOf(mapped: Mapped | null, plan: FieldPlan, half: number): Ob
     const told = (id: string, row: Row, y: number): Observation => ({
       ...known(`${id} ${i}`, "difference of the scans", { u: u * half, canBeWrong: false }),
       source: { id: "scans", label: "Difference of the scans", kind: "A" },
-      // What a scan is too long, it has to be corrected by the other way.
+      // A scan that is too long has to be corrected to be shorter.
       row,
       y: -y * half,
     });
@@ -275,6 +276,7 @@ export const gridIn = remembering<FieldPlan, GridRead | null>((history, round) =
   const half = plan.fieldMm / 2;
   const { seen, fit: shape, all } = mapped;
   const map = corrected(shape.map, fit, seen.scans, half);
+  if (!isInvertible(map, reachMm(plan))) return null;
   const byTerm = rowsOf(seen.scans);
   const common = (row: Row, value: number, map: BudgetPart, weight: number): Budgeted => {
     const lengths = combine(fit, row);
@@ -371,7 +373,7 @@ function corrected({ degree, half, x, y }: PlaneMap, fit: Adjustment, scans: rea
 export function missingLengths(history: Known, { plan, answers }: Pick<Round, "plan" | "answers">): string[] {
   const readings = lengthReadings(answers, gridLengthsOf(plan), history.gauges, history.decisions);
   const isRead = (id: string) => readings.some((r) => r.site === id);
-  // Five of six distances would tell how a photo was taken, and nothing would check them.
+  // Five of six distances would be enough for a photo. The sixth checks them.
   if (plan.pictures === "photo") return gridLengthsOf(plan).filter((id) => !isRead(id));
   const sides = ["length x", "length y"].filter((id) => !isRead(id));
   return sides.length === 2 || plan.pictures !== "two" ? sides : [];

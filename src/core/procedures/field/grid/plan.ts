@@ -1,4 +1,4 @@
-/** What is chosen of a grid of dots. */
+/** Plan fields of a grid of dots. */
 import { plain } from "../../../metrology/quantity-text";
 import { field } from "../../../trial/plan-field";
 import type { PlanOf } from "../../../trial/plan-table";
@@ -7,7 +7,7 @@ import { dotMm, LEAST_DOT_MM } from "./lengths";
 
 const PICTURES = {
   one: "One scan",
-  two: "Two scans, the second with the sheet turned by 90°",
+  two: "Two scans, the second with the stock turned by 90°",
   parts: "Overlapping scans: the stock is larger than the scanner",
   photo: "A photo, with six distances measured",
 } as const;
@@ -19,7 +19,9 @@ const LENGTHS = {
   diagonals: "Along X, along Y and both diagonals",
   sides: "Along X and along Y only",
 } as const;
-const [FEWEST, MOST, USUAL] = [11, 33, 25];
+const [FEWEST, USUAL] = [11, 25];
+/** Dots along each side, at most. */
+export const MOST_ACROSS = 33;
 /** With fewer the L reaches beyond what a part shows. */
 const LEAST_IN_PARTS = 21;
 
@@ -32,7 +34,7 @@ export function gridFields() {
       why: "An odd number, so that one dot is in the middle.",
       usual: USUAL,
       min: [FEWEST, "Fewer dots do not show the shape of the field."],
-      max: [MOST, "More dots do not improve the result."],
+      max: [MOST_ACROSS, "More dots do not improve the result."],
       when: GRID_ONLY,
     }),
     pictures: field.choice(PICTURES, {
@@ -58,7 +60,7 @@ export function gridFields() {
       group,
       usual: "diagonals",
       when: { field: "pictures", is: ["one", "two", "parts"] },
-      whys: { sides: "Nothing then checks these lengths, and one scan cannot show a skew." },
+      whys: { sides: "No other reading checks these lengths. One scan cannot show a skew." },
     }),
     lengthRepeats: field.count({
       label: "Readings per length",
@@ -73,7 +75,7 @@ export function gridFields() {
 
 export type GridPlan = PlanOf<ReturnType<typeof gridFields>> & { fieldMm: number };
 
-/** What does not go together in a grid. */
+/** Combinations of plan fields that are refused for a grid. */
 export function gridFaults(plan: GridPlan) {
   return [["across", acrossFault(plan)]] as const;
 }

@@ -22,7 +22,7 @@ const LEAST_SEEN = 0.5;
 const LEAST_SIDE = 0.3;
 /** Of a part of the grid, and dots that two parts must share. */
 const [LEAST_PART, LEAST_SHARED] = [0.2, 12];
-/** What a scanner bends lines by that nothing here shows, sd along each axis, mm. (common practice, no source) */
+/** Usual bend of lines by a scanner, standard deviation along each axis, mm. (common practice, no source) */
 const WAVES_MM = 0.0035;
 /** No two scans agree better, mm. (common practice, no source) */
 const LEAST_WAVES_MM = 5e-4;
@@ -46,11 +46,11 @@ export type GridSeen = {
   /** Mean of the scans, laid on the drawing. */
   dots: { from: PlanePoint; to: PlanePoint }[];
   differences: ScanDifference[];
-  /** What the scanner bends, standard uncertainty along each axis, mm: as two scans show it, or as is usual. */
+  /** Bend of lines by the scanner, standard uncertainty along each axis, mm: from two scans, or the usual value. */
   waves: { u: number; freedom: number; isSeen: boolean };
 };
 
-/** Whether two scans lie so nearly the same way that their difference shows nothing of the scanner. */
+/** Whether two scans have nearly the same turn. Their difference then shows nothing of the scanner. */
 export function isSameWay({ first, second }: ScanDifference): boolean {
   return (
     Math.hypot(
@@ -60,10 +60,10 @@ export function isSameWay({ first, second }: ScanDifference): boolean {
   );
 }
 
-/** Of 2, which is a quarter turn. */
+/** A quarter turn is 2. */
 const SAME_WAY = 1;
 
-/** What the lens of a camera bends that nothing here shows, sd along each axis, a share of half the field. (common practice, no source) */
+/** Usual bend of lines by the lens of a camera, standard deviation along each axis, a share of half the field. (common practice, no source) */
 const CAMERA_SHARE = 0.001;
 
 /** Mean over the scans of cos and of sin of twice the turn: as much of e and g is left in the mean. */
@@ -93,7 +93,7 @@ export function gridSeen(plan: GridPlan, answers: readonly Answer[]): GridSeen |
   });
   const [first, ...others] = scans;
   const compared = first ? others.map((second) => compare(first, second, nominal, plan.fieldMm / 2)) : [];
-  // What is fixed to the glass shows only where the stock was turned.
+  // Errors that are fixed to the glass are visible only if the stock was turned.
   const waves = compared.flatMap((c) => (c && !isSameWay(c.difference) ? [c.wavesMm] : []));
   return {
     scans,
@@ -203,7 +203,7 @@ function joinedParts(parts: readonly Scan[], nominal: readonly PlanePoint[]): Sc
   return [{ ...first, dots: dots.map((d) => (d ? laidBy(pose, d) : null)) }];
 }
 
-/** The smooth part of the difference of two scans: its strain tells the scanner's deviations, the rest what it bends. */
+/** The smooth part of the difference of two scans. Its strain shows scale errors of the scanner, the rest shows bent lines. */
 function compare(
   first: Scan,
   second: Scan,
@@ -237,7 +237,7 @@ function compare(
       scale: (xx + yy) / (2 * half),
       ratio: (xx - yy) / (2 * half),
       skew: (xy + yx) / (2 * half),
-      // What bends lines also makes them longer, by about as much.
+      // Bent lines are also longer, by about as much.
       u: Math.max(bent, 1e-4) / half,
     },
     wavesMm: bent / 2,

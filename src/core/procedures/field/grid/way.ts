@@ -14,6 +14,7 @@ import { lengthUnitOf } from "../../../trial/decisions";
 import { estimate, type GivenOutcome } from "../../../trial/given-outcome";
 import type { History, RoundRecord } from "../../../trial/history";
 import type { Estimate, Finding, ResultRow, ResultTable, Wish } from "../../../trial/outcome";
+import { heat } from "../figures";
 import { FARTHEST, rmsOf, uncertaintyAt, worstOf } from "../found";
 import { gridOf, type Vector } from "../map";
 import type { FieldPlan } from "../plan";
@@ -74,7 +75,7 @@ function missingOutcome(history: H, round: Round): GivenOutcome | null {
     const label = round.spec.sites.find((s) => s.id === cannot)?.label ?? cannot;
     return {
       status: "unsolvable",
-      reason: `This is missing: ${withinSentence(label)}. Read it, or burn the grid again.`,
+      reason: `A reading is missing: ${withinSentence(label)}. Read this point, or burn the grid again.`,
     };
   }
   if (left.length > 0)
@@ -141,8 +142,8 @@ function errorOf({ found, map }: GridRead, id: keyof typeof LABELS) {
 function helpOf({ plan }: Round): string {
   if (plan.pictures === "photo") return "Scan the stock instead. The lens of the camera bends lines.";
   if (plan.pictures === "one" && plan.lengths === "sides")
-    return "Measure both diagonals too, or take a second scan with the sheet turned by 90°.";
-  if (plan.pictures === "one") return "Take a second scan with the sheet turned by 90°.";
+    return "Measure both diagonals too, or take a second scan with the stock turned by 90°.";
+  if (plan.pictures === "one") return "Take a second scan with the stock turned by 90°.";
   return "Take more readings of each length, or use calipers with a smaller limit of error.";
 }
 
@@ -168,7 +169,7 @@ function findingsOf(history: H, round: Round): Finding[] {
           note(
             "dpi",
             `The scan has ${plain(Math.abs(100 * dpi), 2)} % ${dpi > 0 ? "more" : "fewer"} dots per inch than it says.`,
-            "The lengths by calipers count. Check the number of dots in the scan, and the unit of the readings.",
+            "The calipers set the scale. Check the dots per inch of the scan and the unit of the readings.",
           ),
         ]
       : []),
@@ -177,7 +178,7 @@ function findingsOf(history: H, round: Round): Finding[] {
           note(
             "skew",
             "One scan and two lengths cannot show a skew of the field.",
-            "Most of the uncertainty is the skew of the scanner. Measure both diagonals, or scan again with the sheet turned by 90°.",
+            "Most of the uncertainty is the skew of the scanner. Measure both diagonals, or scan again with the stock turned by 90°.",
             "needs you",
           ),
         ]
@@ -187,7 +188,7 @@ function findingsOf(history: H, round: Round): Finding[] {
           note(
             "same way",
             "Both scans lie the same way on the glass.",
-            "Errors of the scanner remain in the field. Turn the sheet by 90°, scan again, and read the second scan again.",
+            "Errors of the scanner remain in the field. Turn the stock by 90°, scan again, and read the second scan again.",
             "needs you",
           ),
         ]
@@ -204,35 +205,24 @@ function findingsOf(history: H, round: Round): Finding[] {
     note(
       "beyond the dots",
       `The outermost dots are drawn ${plain(read.found.reachMm, 1)} mm from the middle.`,
-      "The map is extrapolated where marks are nearer than drawn. Farther out the shift stays the same.",
+      "Marks farther out are not measured. There the correction is extrapolated.",
     ),
     note("turn", "A turn of the head is not visible in the grid.", "Measure the turn against a fence."),
   ];
 }
 
 function uncertaintyFigure({ found }: GridRead): Figure {
-  return {
-    kind: "heat",
-    id: "field uncertainty",
-    title: "Uncertainty along X or Y (95 %)",
-    x: { label: "X", unit: "mm" },
-    y: { label: "Y", unit: "mm" },
-    unit: "mm",
-    cells: PLACES.map(({ x, y }) => {
-      const at = { x: x * found.reachMm, y: y * found.reachMm };
-      return { ...at, value: Number(uncertaintyAt(found, at).toFixed(4)) };
-    }),
-  };
+  return heat("field uncertainty", "Uncertainty along X or Y (95 %)", found.reachMm, (at) => uncertaintyAt(found, at));
 }
 
 const AUTO = "auto";
 
-/** The degree of the map, chosen by leaving dots out unless a person says otherwise. */
+/** The choice of the degree, automatic unless the user chooses a degree. */
 function degreeWish({ decisions }: H, { all, map }: GridRead): Wish {
   return {
     id: "degree",
     title: "Degree of the map",
-    why: "",
+    why: "Ustrina uses the lowest degree that predicts each dot from the others.",
     fields: [],
     checks: [],
     choices: [
@@ -240,15 +230,12 @@ function degreeWish({ decisions }: H, { all, map }: GridRead): Wish {
         decision: DEGREE.key,
         label: "Degree",
         chosen: DEGREE.of(decisions) ?? AUTO,
-        options: [
-          { value: AUTO, label: "The lowest that fits dots that are left out" },
-          ...DEGREES.map((value) => ({ value, label: value })),
-        ],
+        options: [{ value: AUTO, label: "Automatic" }, ...DEGREES.map((value) => ({ value, label: value }))],
       },
     ],
     lines: [
-      `degree ${map.degree} is used`,
-      ...all.map((f) => `degree ${f.map.degree}: dots left out lie ${fixed(1000 * f.leftOutRms, 1)} µm off`),
+      `Degree ${map.degree} is used.`,
+      ...all.map((f) => `Degree ${f.map.degree} predicts a dot to ${fixed(1000 * f.leftOutRms, 1)} µm.`),
     ],
     fault: null,
     files: [],

@@ -1,17 +1,15 @@
 /** A square with mid-lines, in the working field, with the names of the lengths that are read. */
 import { lengthAsk } from "../../../coupon/ask";
 import { fittingLetters, letterStrokes } from "../../../coupon/lettering";
-import { type CouponPath, lineSettings, type Piece } from "../../../coupon/piece";
+import { type CouponPath, lineSettings } from "../../../coupon/piece";
 import type { RoundSpec } from "../../../coupon/round-spec";
 import type { Site } from "../../../coupon/site";
 import type { CouponPoint } from "../../../geometry/frames";
-import { eyewearLine } from "../../../machine/not-known";
 import { knownLengthSites } from "../../../measuring/known-length";
-import { plain } from "../../../metrology/quantity-text";
 import { withinSentence } from "../../../metrology/sentence-case";
 import type { Purpose } from "../../../trial/history";
 import type { PlanContext } from "../../../trial/plan-form";
-import { burnedAtFocus } from "../focus-height";
+import { fieldBurn, onCoupon, signatureText } from "../field-burn";
 import type { Vector } from "../map";
 import type { FieldPlan } from "../plan";
 import { endsOf, LENGTHS, type LengthId, lengthsOf, nominalMm } from "./lengths";
@@ -30,35 +28,19 @@ const DRAWN = { from: 0.62, to: 0.74 } as const;
 const PLAUSIBLE_SHARE = 1.12;
 
 export function fieldRound(plan: FieldPlan, context: PlanContext, purpose: Purpose): RoundSpec {
-  const { machine } = context;
-  const piece = pieceOf(plan, context);
   const sites = lengthsOf(plan).map((id) => siteOf(plan, id));
-  return {
-    pieces: [piece],
-    placement: { xMm: (machine.widthMm - piece.widthMm) / 2, yMm: (machine.depthMm - piece.heightMm) / 2 },
-    program: [
-      { kind: "tell", text: "Lay flat stock in the middle of the field. Hold it down: it must not bend." },
-      burnedAtFocus(plan),
-      { kind: "mark", piece: PIECE, settings: LINES },
-    ],
+  return fieldBurn(plan, context, purpose, {
+    id: PIECE,
+    settings: lineSettings(LINES, "Lines and words", plan.speedMmPerS, plan.powerPct),
+    paths: pathsOf(plan, context),
     sites: [...sites, ...knownLengthSites(plan, sites)],
     delivery: "A square in the middle of the field",
-    checklist: [
-      eyewearLine(machine),
-      `Use stock of ${plain(plan.stockMm)} mm. The result is valid for this thickness only.`,
-      "Switch off any correction of the drawing in the program that sends it.",
-      ...(purpose === "measure" ? [] : ["Check that every new setting is in the controller."]),
-    ],
-  };
+    checks: [],
+  });
 }
 
-/** From the middle of the field to the coupon, whose side is that of the working field. */
-function onCoupon({ x, y }: Vector, { fieldMm }: Pick<FieldPlan, "fieldMm">): CouponPoint {
-  return { x: x + fieldMm / 2, y: y + fieldMm / 2 };
-}
-
-function pieceOf(plan: FieldPlan, { couponCode, day }: PlanContext): Piece {
-  const { fieldMm, sideXMm, sideYMm, speedMmPerS, powerPct } = plan;
+function pathsOf(plan: FieldPlan, context: PlanContext): CouponPath[] {
+  const { fieldMm, sideXMm, sideYMm } = plan;
   const [ax, ay, beyond, tick] = [sideXMm / 2, sideYMm / 2, BEYOND * fieldMm, TICK * fieldMm];
   const at = (x: number, y: number) => onCoupon({ x, y }, plan);
   const path = (...points: CouponPoint[]): CouponPath => ({ points, closed: false, settings: LINES });
@@ -71,26 +53,18 @@ function pieceOf(plan: FieldPlan, { couponCode, day }: PlanContext): Piece {
           path(at(-tick, share * ay), at(tick, share * ay)),
         ])
       : [];
-  return {
-    id: PIECE,
-    label: `Field, coupon ${couponCode}`,
-    stock: `flat stock ${plain(fieldMm)} × ${plain(fieldMm)}, ${plain(plan.stockMm)} thick`,
-    widthMm: fieldMm,
-    heightMm: fieldMm,
-    settings: [lineSettings(LINES, "Lines and words", speedMmPerS, powerPct)],
-    paths: [
-      ...[-ay, 0, ay].map(level),
-      ...[-ax, 0, ax].map(upright),
-      ...ticks,
-      ...([-1, 1] as const).flatMap((a) =>
-        ([-1, 1] as const).map((b) =>
-          path(at(a * DRAWN.from * ax, b * DRAWN.from * ay), at(a * DRAWN.to * ax, b * DRAWN.to * ay)),
-        ),
+  return [
+    ...[-ay, 0, ay].map(level),
+    ...[-ax, 0, ax].map(upright),
+    ...ticks,
+    ...([-1, 1] as const).flatMap((a) =>
+      ([-1, 1] as const).map((b) =>
+        path(at(a * DRAWN.from * ax, b * DRAWN.from * ay), at(a * DRAWN.to * ax, b * DRAWN.to * ay)),
       ),
-      ...namesOf(plan),
-      ...signatureOf(plan, [couponCode, ...(day ? [day] : [])].join(" ")),
-    ],
-  };
+    ),
+    ...namesOf(plan),
+    ...signatureOf(plan, signatureText(context)),
+  ];
 }
 
 function namesOf(plan: FieldPlan): CouponPath[] {

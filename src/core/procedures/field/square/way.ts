@@ -47,7 +47,7 @@ export const bySquare: FieldWay = {
   detail: fieldDetail,
 };
 
-/** Which lengths are still to be read, or cannot be done without. */
+/** Lengths that are still to be read. */
 function missingOutcome(history: H, round: Round): GivenOutcome | null {
   const missing = missingIn(history, round);
   if (missing.length === 0) return null;
@@ -84,7 +84,7 @@ function estimatesOf(history: H, round: Round): Estimate[] {
   ];
 }
 
-/** What these lengths cannot show. */
+/** Errors that these lengths cannot show. */
 function blindFindings({ plan }: Round): Finding[] {
   const cubics =
     plan.way === "nine"

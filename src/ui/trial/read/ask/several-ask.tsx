@@ -6,7 +6,7 @@ import { Button } from "../../../primitives/button";
 import type { AskProps } from "./ask-props";
 import { TakeRow } from "./take-row";
 
-/** Nobody types more numbers than these at one point. */
+/** Points with more numbers than this are read from a picture or a sheet. */
 const MOST_TYPED = 24;
 
 /** Several numbers at one site: a pair, the two parts of a vector, or the places of points. */
