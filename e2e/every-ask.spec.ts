@@ -1,7 +1,7 @@
 import { expect, test } from "./bench";
 import { accessible, beginReading, beginTrial, endTrial, watch } from "./watch";
 
-test("a procedure nobody has written yet works on every screen: the made-up square asks in all eight ways", async ({
+test("a procedure nobody has written yet works on every screen: the made-up square asks in all nine ways", async ({
   page,
 }) => {
   const faults = watch(page);
@@ -51,11 +51,19 @@ test("a procedure nobody has written yet works on every screen: the made-up squa
       .nth(i)
       .fill(text);
   await take();
+  await head("scores");
+  await page.getByRole("button", { name: "Enter the scores" }).click();
+  await page.getByLabel(/^Scores of 2 cells/).fill("0.25");
+  await take();
+  await expect(page.getByText("Enter 2 scores, one for each cell.")).toBeVisible();
+  await page.getByLabel(/^Scores of 2 cells/).fill("0.25 ?");
+  await accessible(page);
+  await take();
   await head("vector");
   await page.getByLabel(/to the right/).fill("-0.1");
   await page.getByLabel(/away from you/).fill("0.2");
   await take();
-  await expect(page.getByText("8 of 8 sites read.")).toBeVisible();
+  await expect(page.getByText("9 of 9 sites read.")).toBeVisible();
 
   await page.getByRole("link", { name: "Correct", exact: true }).last().click();
   await page.getByRole("button", { name: "Say what it held" }).click();

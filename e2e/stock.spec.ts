@@ -34,7 +34,7 @@ test("mates on Bracken tell a kerf, which is kept on a card; a slot and a drawin
   await expect(page.getByText(/^3\.95 ± 0\.0\d mm, 3\.92 to 3\.99$/)).toBeVisible();
   await accessible(page);
 
-  await page.getByRole("button", { name: "Bracken" }).click();
+  await page.getByRole("button", { name: "Kerf on Bracken" }).click();
   await page.waitForURL(/lay-out/);
   await expect(page.getByLabel("Poplar plywood 4 mm, batch June")).toBeChecked();
   await page.getByLabel("Mates: tongue and slot").check();

@@ -18,6 +18,7 @@ import { commentText, couponComment } from "../formats/gcode-words";
 import { faultText } from "../formats/parsed";
 import { parseSvg } from "../formats/svg-parser";
 import { readoutInFocus } from "../practice/bed";
+import { cellLooks, type Surface } from "../practice/cell-look";
 import { Cutter, taperedBy } from "../practice/cut-width";
 import { edgeSeen } from "../practice/edges";
 import { burnOnGalvo } from "../practice/galvo";
@@ -27,6 +28,7 @@ import { burnOnGantry, type Mark, trueCorner } from "../practice/gantry";
 import { focusOf, type GantryTruth, type PracticeController, ROW_SHIFT } from "../practice/gantry-truth";
 import { marksByHand } from "../practice/hand-marks";
 import { peakNoted } from "../practice/head-height";
+import { cellsByEye, scoresOf } from "../practice/judge-array";
 import { judgedCells } from "../practice/judge-cells";
 import { feltAs, gapOf, handFromSeed } from "../practice/judge-mate";
 import { placeOnRamp } from "../practice/judge-ramp";
@@ -208,6 +210,7 @@ export function burnGcode(
   const runs = turned ? axisTakenOff(asSet, turned.axis) : asSet;
   const burn = burnOnGantry(asSeenFromAbove(parsed.value, machine), runs, rowsShifted(controller), bed, {
     heights: byHand,
+    aboveFocus: aboveFocusByHand(spec.program),
     prop,
     cutter: cutterFor(spec, runs),
   });
@@ -289,6 +292,17 @@ function heightsByHand(program: readonly Op[]): ReadonlyMap<string, number> {
   );
 }
 
+/** Heights above focus, by the words that ask for them. */
+function aboveFocusByHand(program: readonly Op[]): ReadonlyMap<string, number> {
+  return new Map(
+    program.flatMap((op) =>
+      op.kind === "move by hand" && op.aboveFocusMm !== undefined
+        ? [[commentText(op.text), op.aboveFocusMm] as const]
+        : [],
+    ),
+  );
+}
+
 /** Where the head goes, whichever way the machine counts. */
 function asSeenFromAbove(program: GcodeProgram, machine: MachineSpec): GcodeProgram {
   const steps = program.steps.map((step) =>
@@ -315,7 +329,7 @@ export function siteReader(
   { marks, corner: at, lies }: BurnedPiece,
   { placement, pieces, turned, called }: Omit<Burnt, "program">,
   truth: PracticeTruth,
-  size: { widthMm: number; depthMm: number },
+  size: { widthMm: number; depthMm: number; topSpeedMmPerS: number },
   controller: PracticeController = { table: [], switchedOn: true },
 ): (hand: Hand, random: Random, unit?: LengthUnit) => PracticeAnswer {
   const cutFrom = pieces[0]?.cutFrom;
@@ -327,6 +341,12 @@ export function siteReader(
     if (site.ask.kind === "choice") return choiceReader(site.ask, turnsRight(on.truth) ? 0 : 1);
   }
   if (site.ask.kind === "choice") return orientationReader(site.ask, site.measurand, lies);
+  const ofArray = arrayReader(site, marks, at, {
+    seed: truth.seed,
+    stock: pieces[0]?.stockKey ?? "",
+    topSpeedMmPerS: size.topSpeedMmPerS,
+  });
+  if (ofArray) return ofArray;
   if (site.measurand.kind === "clearance") return mateReader(site, site.measurand, marks, placement, truth);
   if (site.ask.kind === "cells") {
     const { ask } = site;
@@ -366,7 +386,41 @@ export function siteReader(
   return (hand, random, unit = "mm") => readOnce(site, seen, hand, random, unit);
 }
 
-/** Dots are read from a scan, whatever gauge is in hand. */
+/** @returns `null` where nothing of an array is asked for */
+function arrayReader(
+  { id, ask, measurand }: Site,
+  marks: readonly Mark[],
+  corner: Placement,
+  surface: Surface,
+): ((hand: Hand, random: Random, unit?: LengthUnit) => PracticeAnswer) | null {
+  if (measurand.kind === "cell look" && ask.kind === "scores")
+    return (_, random) => {
+      const scores = scoresOf(measurand.of, cellLooks(measurand.cells, marks, corner, surface), random);
+      const texts = scores.map((s) => (s === null ? "?" : s.toFixed(4)));
+      return {
+        ok: true,
+        value: { kind: "scores", scores },
+        input: { kind: "scores", scores: texts },
+        text: `${scores.filter((s) => s !== null).length} cells`,
+      };
+    };
+  if ((measurand.kind === "best cells" || measurand.kind === "charred") && ask.kind === "cells")
+    return (_, random) => {
+      const what = measurand.kind === "charred" ? "charred" : ask.mode === "one" ? "best" : "as good";
+      const seen = cellsByEye(what, cellLooks(measurand.cells, marks, corner, surface), random);
+      const chosen = seen.flatMap((i) => (ask.cells[i] ? [ask.cells[i]] : []));
+      const value = { kind: "cells" as const, cells: chosen.map((c) => c.id) };
+      return { ok: true, value, input: value, text: chosen.map((c) => c.label).join(", ") || "none" };
+    };
+  if (measurand.kind !== "depth" || ask.kind !== "quantity" || !id.startsWith("depth")) return null;
+  return (hand, random, unit = "mm") => {
+    const [look] = cellLooks([measurand.within], marks, corner, surface);
+    const depthMm = look?.depthMm ?? 0;
+    return asRead(Math.max(0, depthMm + hand.commonMm), hand, random, unit);
+  };
+}
+
+/** Dots are always read from a scan, also in a session with calipers. */
 function dotsReader(
   ask: Extract<Site["ask"], { kind: "points" }>,
   measurand: Measurand,

@@ -1,8 +1,10 @@
 /**
  * All cards of stock as a table: one line a fact, so that a spreadsheet can sort them, and read back to the same cards.
  *
- * `what` is card, batch, thickness, or the kind and name of a value. The values of one result have the same time and machine.
+ * `what` is card, batch, thickness, or the kind and name of a value. Values are in internal units; `unit` names the one in which they are shown, empty
+ * for mm. The values of one result have the same time and machine.
  */
+import { type UnitId, unitIdSchema } from "../core/metrology/units";
 import type { StockResult } from "../core/trial/outcome";
 import { type Cell, csvOf, parseCsv } from "./csv";
 import { FormatFault, type Parsed, parsing } from "./parsed";
@@ -17,6 +19,7 @@ const COLUMNS = [
   "value mm",
   "u mm",
   "freedom",
+  "unit",
   "when",
   "machine",
   "conditions",
@@ -43,13 +46,14 @@ export function stockCsv({ cards }: StockDocument): string {
         ...batch.thickness.map((t): Line => ({ ...at, what: "thickness", "value mm": t.mm, when: t.taken })),
         ...batch.results.flatMap(({ kept, machine, note, result }) =>
           result.values.map(
-            ({ id, label, quantity }): Line => ({
+            ({ id, label, quantity, unit }): Line => ({
               ...at,
               what: `${result.kind}${SAYS}${VALUE_WORDS[id] ?? id}`,
               label,
               "value mm": quantity.value,
               "u mm": quantity.standardUncertainty,
               freedom: quantity.degreesOfFreedom,
+              unit: unit === "mm" ? "" : unit,
               when: kept,
               machine,
               note,
@@ -123,7 +127,7 @@ function takeValue(
 ): void {
   // Older files have a space instead of the colon, and the key.
   const [, kind, words = ""] = /^(\w+):? (.+)$/.exec(of("what")) ?? [];
-  if (kind !== "kerf")
+  if (kind !== "kerf" && kind !== "marking")
     throw new FormatFault(
       line,
       1,
@@ -133,7 +137,7 @@ function takeValue(
   const value: StockResult["values"][number] = {
     id: BY_WORDS.get(words) ?? words,
     label: of("label") || words,
-    unit: "mm",
+    unit: unitIn(of("unit"), line),
     quantity: {
       value: number("value mm"),
       standardUncertainty: number("u mm"),
@@ -154,9 +158,22 @@ function takeValue(
         stock: "imported",
         arithmetic: [],
         values: [value],
-        conditions: conditionsOf(of("conditions")),
+        ...purposeIn(conditionsOf(of("conditions"))),
       },
     });
+}
+
+/** Older files have lengths alone, without a unit. */
+function unitIn(text: string, line: number): UnitId {
+  const unit = unitIdSchema.safeParse(text === "" ? "mm" : text);
+  if (!unit.success) throw new FormatFault(line, 1, `“${text}” is not a unit of this table. Export the table again.`);
+  return unit.data;
+}
+
+/** Marking settings have their purpose among their conditions. */
+function purposeIn(conditions: StockResult["conditions"]): Pick<StockResult, "conditions" | "purpose"> {
+  const purpose = conditions.find((c) => c.label === "Purpose")?.text;
+  return purpose === undefined ? { conditions } : { conditions, purpose };
 }
 
 function conditionsOf(text: string): StockResult["conditions"] {

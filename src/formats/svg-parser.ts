@@ -8,6 +8,7 @@ import { type CouponPath, type MarkingSettings, markingSettingsSchema } from "..
 import { FormatFault, type Parsed, parsing } from "./parsed";
 import { parseSvgDrawing, refuseEmpty, type SvgPath } from "./svg-drawing";
 import { faultAt, type SvgNode } from "./svg-tree";
+import { SOMETIMES } from "./svg-writer";
 
 export type SvgCoupon = {
   title: string;
@@ -75,7 +76,9 @@ function settingsOf(node: SvgNode): MarkingSettings {
     speedMmPerS: toNumber(a["data-speed-mm-per-s"]),
     powerPct: toNumber(a["data-power-percent"]),
     runUpMm: toNumber(a["data-run-up-mm"]),
-    ...(a["data-pulses-khz"] === undefined ? {} : { pulseKHz: toNumber(a["data-pulses-khz"]) }),
+    ...Object.fromEntries(
+      SOMETIMES.flatMap(([name, key]) => (a[name] === undefined ? [] : [[key, toNumber(a[name])]])),
+    ),
     scan: a["data-row-pitch-mm"]
       ? { rowPitchMm: toNumber(a["data-row-pitch-mm"]), direction: a["data-direction"] }
       : null,

@@ -12,6 +12,15 @@ import { plain } from "../core/metrology/quantity-text";
 
 const DECIMALS = 6;
 
+/** Settings that not every group has, as they are written. */
+export const SOMETIMES = [
+  ["data-pulses-khz", "pulseKHz"],
+  ["data-pulse-ns", "pulseNs"],
+  ["data-dwell-ms", "dwellMs"],
+  ["data-above-focus-mm", "aboveFocusMm"],
+  ["data-passes", "passes"],
+] as const satisfies readonly (readonly [string, keyof MarkingSettings])[];
+
 /**
  * The whole file.
  *
@@ -31,10 +40,12 @@ function group(piece: Piece, settings: MarkingSettings, marked: boolean): string
   const scan = settings.scan
     ? ` data-row-pitch-mm="${number(settings.scan.rowPitchMm)}" data-direction="${settings.scan.direction}"`
     : "";
-  const pulses = settings.pulseKHz === undefined ? "" : ` data-pulses-khz="${number(settings.pulseKHz)}"`;
+  const more = SOMETIMES.map(([name, key]) =>
+    settings[key] === undefined ? "" : ` ${name}="${number(settings[key])}"`,
+  );
   const pen = groupPen(piece, settings);
   const paths = [...strokesWith(piece, settings)];
-  const how = ` data-use="${settings.use}" data-speed-mm-per-s="${number(settings.speedMmPerS)}" data-power-percent="${number(settings.powerPct)}" data-run-up-mm="${number(settings.runUpMm)}"${pulses}${scan}`;
+  const how = ` data-use="${settings.use}" data-speed-mm-per-s="${number(settings.speedMmPerS)}" data-power-percent="${number(settings.powerPct)}" data-run-up-mm="${number(settings.runUpMm)}"${more.join("")}${scan}`;
   return `<g id="${escaped(settings.id)}" data-label="${escaped(settings.label)}"${marked ? how : ""} fill="none" stroke="#000" stroke-width="${pen.widthMm}" stroke-dasharray="${pen.dashMm.join(" ") || "none"}">
 ${paths.map((p) => `<path d="${pathData(p, piece.heightMm)}"/>`).join("\n")}
 </g>`;

@@ -5,6 +5,7 @@
  * mirrors and its lens send it. Mirrors are taken to follow at once: nothing here knows of delays.
  */
 import type { Op } from "../core/coupon/program";
+import { asBurned } from "../core/coupon/strokes";
 import type { Placement } from "../core/geometry/frames";
 import type { SvgCoupon } from "../formats/svg-parser";
 import type { GalvoHead } from "./galvo-head";
@@ -40,6 +41,7 @@ export function burnOnGalvo(
   const marks: Mark[] = [];
   for (const op of program) {
     if (op.kind === "set height") height.set(op.zMm, op.by);
+    if (op.kind === "move by hand" && op.aboveFocusMm !== undefined) height.setAboveFocus(op.aboveFocusMm);
     if (op.kind === "prop") prop = propped(op, placement.xMm, truth.seed);
     if (op.kind !== "mark") continue;
     const settings = drawing.settings.find((s) => s.id === op.settings);
@@ -49,7 +51,8 @@ export function burnOnGalvo(
         ok: false,
         message: `Group “${settings.id}”: ${settings.speedMmPerS} mm/s is faster than the machine goes (${field.topSpeedMmPerS} mm/s).`,
       };
-    for (const path of drawing.paths.filter((p) => p.settings === settings.id)) {
+    const strokes = drawing.paths.flatMap((p) => (p.settings === settings.id ? [{ ...p, settings }] : []));
+    for (const path of asBurned(strokes)) {
       const ends = path.closed ? [...path.points, ...path.points.slice(0, 1)] : path.points;
       const places = ends.map((p) => ({ x: p.x + placement.xMm, y: p.y + placement.yMm }));
       const out = places.find((p) => p.x < 0 || p.y < 0 || p.x > field.widthMm || p.y > field.depthMm);
@@ -92,6 +95,10 @@ export function burnOnGalvo(
             widthMm: left?.widthMm ?? 2 * truth.focus.beam.waistMm,
             speedMmPerS: settings.speedMmPerS,
             line: 0,
+            powerShare: settings.powerPct / 100,
+            ...(settings.pulseKHz === undefined
+              ? {}
+              : { pulses: { kHz: settings.pulseKHz, ns: settings.pulseNs ?? null } }),
             ...(left ? { narrowness: left.narrowness } : {}),
           });
         }

@@ -23,6 +23,12 @@ export type Mark = {
   widthMm: number;
   speedMmPerS: number;
   line: number;
+  /** Of full power; left out where it was marked by hand. */
+  powerShare?: number;
+  /** Pulses of it, where they are set. */
+  pulses?: { kHz: number; ns: number | null };
+  /** Grey level in a picture; left out: as the picture has marks. */
+  shade?: number;
   /** How narrow the beam was, 1 in focus; left out where no height was set. */
   narrowness?: number;
   /** It went through the stock; left out where it did not. */
@@ -47,6 +53,8 @@ export type Burn = { ok: true; marks: Mark[] } | { ok: false; line: number; mess
 export type Besides = {
   /** Heights, by the words of the pause that tells them. */
   heights?: ReadonlyMap<string, number>;
+  /** Heights above focus, by the words of the pause that asks for them. */
+  aboveFocus?: ReadonlyMap<string, number>;
   /** How the stock is propped, if it is. */
   prop?: Prop | null;
   /** How it is cut, if it is. */
@@ -99,6 +107,8 @@ export function burnOnGantry(
       if (step.kind === "move") gantry.jump(step);
       const height = step.kind === "pause" ? besides.heights?.get(step.text) : undefined;
       if (height !== undefined) gantry.height.set(height, "hand");
+      const above = step.kind === "pause" ? besides.aboveFocus?.get(step.text) : undefined;
+      if (above !== undefined) gantry.height.setAboveFocus(above);
     }
   }
   flush();
@@ -280,6 +290,7 @@ class Gantry {
       widthMm: left?.widthMm ?? (cut > 0 ? cut : this.truth.spotMm),
       speedMmPerS: speed,
       line: span.line,
+      powerShare: span.power / this.bed.powerAtFull,
       ...(cut > 0 ? { cutThrough: true as const } : {}),
       ...(left ? { narrowness: left.narrowness } : {}),
     });

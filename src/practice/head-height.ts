@@ -104,6 +104,8 @@ export class HeadHeight {
   private readonly random: Random;
   private shownMm: number | null = null;
   private gapMm = 0;
+  /** Cells burned out of focus on purpose are looked at for how they came out: whether they mark at all, the stock says. */
+  private isOnPurpose = false;
 
   constructor(
     private readonly truth: FocusTruth,
@@ -120,6 +122,15 @@ export class HeadHeight {
       (falls ? screwPlayMm : 0) + (by === "hand" && settingSdMm > 0 ? settingSdMm * this.random.normal() : 0);
     this.gapMm = gapAtZeroMm + gapByShown * shownMm + slip;
     this.shownMm = shownMm;
+    this.isOnPurpose = false;
+  }
+
+  /** By hand, from the height in focus. */
+  setAboveFocus(mm: number): void {
+    const { beam, settingSdMm, gapAtZeroMm, gapByShown } = this.truth;
+    this.gapMm = beam.focusMm + mm + settingSdMm * this.random.normal();
+    this.shownMm = (this.gapMm - gapAtZeroMm) / gapByShown;
+    this.isOnPurpose = true;
   }
 
   /** By how much the stock is nearer than the focus now, mm; 0 before a height was set: work is done in focus then. */
@@ -136,6 +147,8 @@ export class HeadHeight {
     const stock = stockAt(this.truth.stock, middle);
     const gapMm = this.gapMm - riseMm;
     const radii = radiiAt(beam, gapMm);
+    const narrowness = beam.waistMm ** 2 / (radii.x * radii.y);
+    if (this.isOnPurpose) return { widthMm: 2 * (along === "x" ? radii.y : radii.x), narrowness };
     return {
       widthMm: lineWidth(beam, stock, {
         heightMm: gapMm,
@@ -143,7 +156,7 @@ export class HeadHeight {
         along,
         powerW: powerShare * wattsAtFull,
       }),
-      narrowness: beam.waistMm ** 2 / (radii.x * radii.y),
+      narrowness,
     };
   }
 }

@@ -74,7 +74,10 @@ export function scanPicture(
   };
   for (const mark of marks) {
     const [a, b] = [onCoupon({ x: mark.x0, y: mark.y0 }, placement), onCoupon({ x: mark.x1, y: mark.y1 }, placement)];
-    drawMark({ width, height, grey }, boxBetween(onPicture(a), onPicture(b), mark.widthMm * perMm), shades);
+    drawMark({ width, height, grey }, boxBetween(onPicture(a), onPicture(b), mark.widthMm * perMm), {
+      ...shades,
+      ...(mark.shade === undefined ? {} : { mark: mark.shade }),
+    });
   }
   const random = seeded(seedOf(seed, "scan"));
   for (let i = 0; i < look.specks; i++) speck(grey, width, height, random);

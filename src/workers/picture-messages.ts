@@ -1,6 +1,7 @@
 /** What the page and the worker that reads pictures say to each other. */
 import type { Piece } from "../core/coupon/piece";
 import type { Site } from "../core/coupon/site";
+import type { ArrayRead, ArrayShape } from "../core/picture/array/read-array";
 import type { GridRead, PixelPoint } from "../core/picture/dots/read-grid";
 import type { PictureScale } from "../core/picture/picture-scale";
 import type { CouponPlacement } from "../core/picture/place-coupon";
@@ -28,10 +29,13 @@ export type GridOrder = {
   isPart: boolean;
 };
 
+export type ArrayOrder = { shape: ArrayShape; brighter: boolean };
+
 export type ToReader =
   | { kind: "load"; url: string; width: number; height: number }
   | ({ kind: "read" } & ReadOrder)
   | ({ kind: "read grid" } & GridOrder)
+  | ({ kind: "read array" } & ArrayOrder)
   | { kind: "show"; part: ShownPart };
 
 export type FromReader =
@@ -42,4 +46,5 @@ export type FromReader =
   | { kind: "placed"; placement: CouponPlacement }
   | { kind: "read"; found: PartRead[]; ms: number }
   | { kind: "grid"; read: Extract<GridRead, { ok: true }>; ms: number }
+  | { kind: "array"; read: Extract<ArrayRead, { ok: true }>; ms: number }
   | { kind: "shown"; part: ShownPart; pixels: ImageData };

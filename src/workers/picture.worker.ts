@@ -1,4 +1,5 @@
 /** Holds a picture and reads it: the page only says what it wants to see. */
+import { readArray } from "../core/picture/array/read-array";
 import { readGrid } from "../core/picture/dots/read-grid";
 import type { GreyPicture } from "../core/picture/grey-picture";
 import { checkedPicture } from "../core/picture/grey-picture";
@@ -31,6 +32,11 @@ async function act(message: ToReader): Promise<void> {
   if (message.kind === "read grid") {
     const read = readGrid(picture, message.across, message.brighter, message.dirt, message.isPart);
     if (read.ok) return say({ kind: "grid", read, ms: performance.now() - began });
+    return say({ kind: "failed", why: read.why, scaleTimes: null });
+  }
+  if (message.kind === "read array") {
+    const read = readArray(picture, message.shape, message.brighter);
+    if (read.ok) return say({ kind: "array", read, ms: performance.now() - began });
     return say({ kind: "failed", why: read.why, scaleTimes: null });
   }
   const found = message.parts.length > 0 ? readParts(picture, message) : readWhole(picture, message);

@@ -1,7 +1,8 @@
 /**
  * A test piece as it is burned: paths on a stock, in groups by their marking settings.
  *
- * `rows`  strokes burned at steady speed, with a run-up before and after, in the direction in which they are drawn
+ * `rows`  strokes burned at steady speed, with a run-up before and after, in the direction in which they are drawn; with `scan`, outlines that
+ *         Ustrina fills with such rows
  * `scan`  a closed outline that the controller fills with rows of its own
  * `line`  drawn as it stands
  */
@@ -16,9 +17,17 @@ export const markingSettingsSchema = z.object({
   powerPct: z.number().positive().max(100),
   /** Pulses a second, in thousands, where the machine takes them; left out where it does not. */
   pulseKHz: z.number().positive().optional(),
+  /** Length of one pulse, where it can be set. */
+  pulseNs: z.number().positive().optional(),
+  /** Each dot of a row is burned standing, for so long; left out for lines. */
+  dwellMs: z.number().positive().optional(),
+  /** The focus lies so far above the surface; left out where it lies on it. */
+  aboveFocusMm: z.number().optional(),
+  /** How often it is marked; left out: once. */
+  passes: z.number().int().min(2).optional(),
   /** Straight way before and after each row in which the head reaches its speed, mm; `rows` only. */
   runUpMm: z.number().nonnegative(),
-  /** `scan` only: distance between rows and whether they are burned both ways. */
+  /** `scan`, and `rows` of an outline: distance between rows and whether they are burned both ways. */
   scan: z
     .object({
       rowPitchMm: z.number().positive(),
@@ -51,6 +60,8 @@ export const pieceSchema = z.object({
   paths: z.array(couponPathSchema),
   /** Lengths along X come out so much longer on the stock than drawn, from a place on: it was propped. */
   seen: z.object({ fromXMm: z.number(), stretchX: z.number().positive() }).optional(),
+  /** Key of the batch that it is of, where what is found is kept with it. */
+  stockKey: z.string().optional(),
   /** What is cut through, by the key of its stock, and how far the focus lies below its top face; left out where nothing is cut. */
   cutFrom: z.object({ stock: z.string(), thicknessMm: z.number().positive(), focusBelowMm: z.number() }).optional(),
 });

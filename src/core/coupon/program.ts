@@ -15,7 +15,8 @@ export const opSchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("set height"), zMm: z.number(), by: z.enum(["hand", "motor"]), text: z.string() }),
   /** The stock is propped: from here on it rises along X by so much a mm, from a place of the coupon on. */
   z.object({ kind: z.literal("prop"), fromXMm: z.number(), tangent: z.number().positive(), text: z.string() }),
-  z.object({ kind: z.literal("move by hand"), text: z.string() }),
+  /** `aboveFocusMm`: the height is set so far above the one in focus. */
+  z.object({ kind: z.literal("move by hand"), text: z.string(), aboveFocusMm: z.number().optional() }),
   z.object({ kind: z.literal("trace"), points: z.array(couponPointSchema).min(2) }),
   z.object({ kind: z.literal("apply setting"), setting: z.string(), text: z.string() }),
   z.object({ kind: z.literal("tell"), text: z.string() }),

@@ -9,7 +9,7 @@ const usedJawsSchema = jawsSchema.default("outside");
 
 const dimensionSchema = z.enum(["length", "speed", "time", "angle", "ratio"]);
 
-/** What the person is asked for. The screens know these eight and no procedure. */
+/** What the person is asked for. The screens know these nine and no procedure. */
 export const askSchema = z.discriminatedUnion("kind", [
   z.object({
     kind: z.literal("quantity"),
@@ -39,6 +39,8 @@ export const askSchema = z.discriminatedUnion("kind", [
     kind: z.literal("cells"),
     mode: z.enum(["one", "range", "tied", "rank"]),
     cells: z.array(z.object({ id: z.string(), label: z.string() })).min(1),
+    /** No cell is an answer too. */
+    noneToo: z.literal(true).optional(),
   }),
   z.object({
     kind: z.literal("pair"),
@@ -53,6 +55,8 @@ export const askSchema = z.discriminatedUnion("kind", [
     nominal: z.array(couponPointSchema).min(1),
   }),
   z.object({ kind: z.literal("vector"), dimension: dimensionSchema }),
+  /** A score of each cell, as a picture shows it. */
+  z.object({ kind: z.literal("scores"), cells: z.array(z.object({ id: z.string(), label: z.string() })).min(1) }),
 ]);
 export type Ask = z.infer<typeof askSchema>;
 
@@ -122,6 +126,18 @@ export const measurandSchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("beam width"), heightMm: z.number() }),
   z.object({ kind: z.literal("marked"), cells: z.array(rectSchema) }),
   z.object({ kind: z.literal("sharpest"), cells: z.array(rectSchema) }),
+  /** How each filled cell looks beside the blank stock around it. Dots: four corners from the front left counter-clockwise, and one more. */
+  z.object({
+    kind: z.literal("cell look"),
+    of: z.enum(["darkness", "contrast", "evenness", "sharpness"]),
+    cells: z.array(rectSchema).min(1),
+    dots: z.array(couponPointSchema).length(5),
+    /** Radius of a dot, and blank stock between cells, mm. */
+    radiusMm: z.number().positive(),
+    gapMm: z.number().positive(),
+  }),
+  z.object({ kind: z.literal("best cells"), cells: z.array(rectSchema).min(1) }),
+  z.object({ kind: z.literal("charred"), cells: z.array(rectSchema).min(1) }),
   z.object({ kind: z.literal("ticks visible"), within: rectSchema }),
   z.object({ kind: z.literal("darkness"), within: rectSchema }),
   /** How one part goes into another. */
@@ -160,7 +176,7 @@ export const measurandSchema = z.discriminatedUnion("kind", [
     kind: z.literal("dots"),
     across: z.number().int().positive(),
     turnedDeg: z.number(),
-    /** One of so many overlapping scans, from 1; each shows the middle. Left out: the whole grid. */
+    /** Number of an overlapping scan, from 1, and how many there are. Without it the scan shows the whole grid. */
     part: z.object({ n: z.number().int().min(1), of: z.union([z.literal(2), z.literal(4)]) }).optional(),
     /** By a camera instead of a scanner: places have no scale of their own. */
     photo: z.literal(true).optional(),

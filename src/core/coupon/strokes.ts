@@ -9,6 +9,7 @@ import { boundsOf, type Rect } from "../geometry/rect";
 import { type MarkingSettings, type Piece, settingsOf } from "./piece";
 import type { Op } from "./program";
 import type { RoundSpec } from "./round-spec";
+import { scanRows } from "./scan-rows";
 
 export type Stroke = { settings: MarkingSettings; points: readonly CouponPoint[]; closed: boolean };
 
@@ -56,6 +57,31 @@ export function* burnSteps(spec: RoundSpec): Generator<BurnStep> {
     const piece = spec.pieces.find((p) => p.id === op.piece);
     if (!piece) throw new RangeError(`program: there is no piece “${op.piece}”`);
     const settings = settingsOf(piece, op.settings);
-    yield { kind: "mark", piece, settings, strokes: strokesWith(piece, settings) };
+    yield { kind: "mark", piece, settings, strokes: asBurned(strokesWith(piece, settings)) };
+  }
+}
+
+/** Outlines that are filled with rows, as these rows, there and back; all others as they are. */
+export function* asBurned(strokes: Iterable<Stroke>): Generator<Stroke> {
+  for (const stroke of strokes) {
+    const { scan, use } = stroke.settings;
+    if (use !== "rows" || !scan) {
+      yield stroke;
+      continue;
+    }
+    const settings = { ...stroke.settings, scan: null };
+    let isBack = false;
+    for (const { y, x0, x1 } of scanRows(stroke.points, scan.rowPitchMm)) {
+      const [from, to] = isBack ? [x1, x0] : [x0, x1];
+      yield {
+        settings,
+        points: [
+          { x: from, y },
+          { x: to, y },
+        ],
+        closed: false,
+      };
+      if (scan.direction === "both") isBack = !isBack;
+    }
   }
 }

@@ -13,6 +13,7 @@ export const PROCEDURE_LIST: readonly ListedProcedure[] = [
   { id: "head-turn", load: () => import("../procedures/head-turn/procedure").then((m) => m.headTurn) },
   { id: "axis-scale", load: () => import("../procedures/axis-scale/procedure").then((m) => m.axisScale) },
   { id: "scan-offset", load: () => import("../procedures/scan-offset/procedure").then((m) => m.scanOffset) },
+  { id: "test-array", load: () => import("../procedures/test-array/procedure").then((m) => m.testArray) },
   { id: "kerf", load: () => import("../procedures/kerf/procedure").then((m) => m.kerf) },
   { id: "rotary", load: () => import("../procedures/rotary/procedure").then((m) => m.rotary) },
   { id: "bed-tilt", load: () => import("../procedures/bed-tilt/procedure").then((m) => m.bedTilt) },

@@ -3,6 +3,15 @@ import { z } from "zod";
 
 const axisSchema = z.object({ label: z.string(), unit: z.string() });
 
+const responseAxisSchema = z.object({
+  label: z.string(),
+  unit: z.string(),
+  /** Places along the axis of its values, with their texts. */
+  ticks: z.array(z.object({ at: z.number(), text: z.string() })),
+  low: z.number(),
+  high: z.number(),
+});
+
 export const figureSchema = z.discriminatedUnion("kind", [
   z.object({
     kind: z.literal("xy"),
@@ -38,6 +47,31 @@ export const figureSchema = z.discriminatedUnion("kind", [
     cells: z.array(z.object({ x: z.number(), y: z.number(), value: z.number() })),
     unit: z.string(),
   }),
+  /** A response over two settings, drawn over the cells that showed it. Places along an axis are as `scale` has them. */
+  z.object({
+    kind: z.literal("response"),
+    id: z.string(),
+    title: z.string(),
+    x: responseAxisSchema,
+    y: responseAxisSchema,
+    /** Expected values as shares of the best, row by row from low y; `null` where none is looked for. */
+    map: z.object({ columns: z.number().int(), rows: z.number().int(), values: z.array(z.number().nullable()) }),
+    cells: z.array(
+      z.object({
+        x: z.number(),
+        y: z.number(),
+        label: z.string(),
+        /** As a share of the best; `null` = not read. */
+        score: z.number().nullable(),
+        state: z.enum(["chosen", "as good", "read", "odd", "no good", "left out"]),
+        lines: z.array(z.string()),
+      }),
+    ),
+    /** Where the best of the map lies, and where it may lie (95 %). */
+    best: z.object({ x: z.number(), y: z.number(), x0: z.number(), x1: z.number(), y0: z.number(), y1: z.number() }),
+    /** Lines of equal energy per area. */
+    energy: z.array(z.object({ text: z.string(), points: z.array(z.object({ x: z.number(), y: z.number() })) })),
+  }),
   z.object({
     kind: z.literal("vectors"),
     id: z.string(),
@@ -68,6 +102,7 @@ export const figureSchema = z.discriminatedUnion("kind", [
   }),
 ]);
 export type Figure = z.infer<typeof figureSchema>;
+export type ResponseFigure = Extract<Figure, { kind: "response" }>;
 export type XyFigure = Extract<Figure, { kind: "xy" }>;
 export type HistoryFigure = Extract<Figure, { kind: "history" }>;
 export type ControlChartFigure = Extract<Figure, { kind: "control chart" }>;

@@ -19,6 +19,7 @@ import type { Measured } from "../metrology/measured";
 import type { UnitId } from "../metrology/units";
 import type { SettingSpec, SettingsInForce } from "../settings/setting";
 import type { StockAtHand } from "../stock/stock-at-hand";
+import type { Edges } from "../trial/edges";
 import { completed, type GivenOutcome } from "../trial/given-outcome";
 import type { Focus, History, Next, Purpose, RoundRecord } from "../trial/history";
 import type { Outcome } from "../trial/outcome";
@@ -51,6 +52,8 @@ export interface Procedure<P = unknown> {
   readonly tolerance: { default: number; unit: UnitId; label: string };
   /** After so many days a proved result is due for a check, unless the machine says otherwise. */
   readonly recheck: { defaultDays: number; why: string };
+  /** The layout is an array of cells: it is changed on its own drawing. Left out elsewhere. */
+  readonly edges?: Edges<P>;
   plan(context: PlanContext): PlanForm<P>;
   /** The longest lengths that bed and the chosen gauge allow, by field: they follow the gauge. Left out where no length is chosen. */
   longest?(plan: P, context: PlanContext): Partial<P>;

@@ -23,6 +23,8 @@ export const stockAtHandSchema = z.object({
   nominalMm: z.number().positive(),
   /** `null` = never measured. */
   thickness: thicknessSchema.nullable(),
+  /** More energy per area chars or ignites it, J/mm^2; left out where no limit is known. */
+  mostJPerMm2: z.number().positive().optional(),
 });
 export type StockAtHand = z.infer<typeof stockAtHandSchema>;
 

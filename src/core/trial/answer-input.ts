@@ -28,6 +28,8 @@ export const answerInputSchema = z.discriminatedUnion("kind", [
     unit: unitIdSchema,
   }),
   z.object({ kind: z.literal("vector"), x: z.string(), y: z.string(), unit: unitIdSchema }),
+  /** In the order of the cells; empty or a question mark where there is none. */
+  z.object({ kind: z.literal("scores"), scores: z.array(z.string()) }),
   z.object({ kind: z.literal("cannot read"), why: z.string() }),
 ]);
 export type AnswerInput = z.infer<typeof answerInputSchema>;
@@ -92,6 +94,8 @@ export function readAnswerInput(site: Site, input: AnswerInput, sitting: Sitting
         }),
       );
     }
+    case "scores":
+      return ask.kind === "scores" ? scores(ask, input.scores) : wrongKind();
     case "cannot read":
       return wrongKind();
   }
@@ -128,11 +132,25 @@ function count(ask: Extract<Ask, { kind: "count" }>, text: string): ReadInput {
 function cells(ask: Extract<Ask, { kind: "cells" }>, chosen: string[]): ReadInput {
   const unknown = chosen.find((c) => !ask.cells.some((cell) => cell.id === c));
   if (unknown) return refused("cells", `There is no cell ${unknown}.`);
-  if (chosen.length === 0) return refused("cells", "Choose at least one cell.");
+  if (chosen.length === 0 && !ask.noneToo) return refused("cells", "Choose at least one cell.");
   if (ask.mode === "one" && chosen.length > 1) return refused("cells", "Choose one cell only.");
   if (ask.mode === "range" && chosen.length !== 2 && chosen.length !== 1)
     return refused("cells", "Choose the first and the last cell.");
   return plainly({ kind: "cells", cells: chosen });
+}
+
+function scores(ask: Extract<Ask, { kind: "scores" }>, texts: string[]): ReadInput {
+  if (texts.length !== ask.cells.length)
+    return refused("scores", `Enter ${ask.cells.length} scores, one for each cell.`);
+  const values: (number | null)[] = [];
+  for (const [i, text] of texts.entries()) {
+    const read = NOT_SEEN.test(text) ? null : length(text, `score ${i}`, "ratio", "one");
+    if (read && !read.ok) return read;
+    values.push(read?.value ?? null);
+  }
+  return values.every((v) => v === null)
+    ? refused("scores", "Enter the score of at least one cell.")
+    : plainly({ kind: "scores", scores: values });
 }
 
 type Length = { ok: true; value: number; shares: Answer["shares"] } | { ok: false; issue: InputIssue };

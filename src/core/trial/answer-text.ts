@@ -47,6 +47,8 @@ export function writtenAnswer(site: Site, value: AnswerValue, length: LengthUnit
       return plainly(
         value.points.map((p) => (p ? `${shown(p.x)} ${PART} ${shown(p.y)}` : `? ${PART} ?`)).join(` ${PART} `),
       );
+    case "scores":
+      return plainly(value.scores.map((s) => (s === null ? "?" : shown(s))).join(` ${PART} `));
   }
 }
 
@@ -90,6 +92,13 @@ export function inputFromText(site: Site, { reading, words }: WrittenAnswer, len
       const points = ask.nominal.map((_, i) => ({ x: parts[2 * i] ?? "", y: parts[2 * i + 1] ?? "" }));
       return good({ kind: "points", points, unit });
     }
+    case "scores":
+      if (parts.length !== ask.cells.length)
+        return bad(
+          "reading",
+          `Enter ${ask.cells.length} scores with ${PART} between them, and ? for a cell without one.`,
+        );
+      return good({ kind: "scores", scores: parts });
   }
 }
 
@@ -133,6 +142,8 @@ export function textFromInput(site: Site, input: AnswerInput): WrittenAnswer {
       return plainly(
         input.points.map((p) => `${withUnit(p.x, input.unit)} ${PART} ${withUnit(p.y, input.unit)}`).join(` ${PART} `),
       );
+    case "scores":
+      return plainly(input.scores.map((s) => (NOT_SEEN.test(s) ? "?" : s)).join(` ${PART} `));
     case "cannot read":
       return plainly("");
   }

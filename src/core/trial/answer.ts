@@ -9,10 +9,12 @@ export const answerValueSchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("count"), value: z.number().int().nonnegative() }),
   z.object({ kind: z.literal("ordinal"), category: z.string() }),
   z.object({ kind: z.literal("choice"), option: z.string() }),
-  z.object({ kind: z.literal("cells"), cells: z.array(z.string()).min(1) }),
+  z.object({ kind: z.literal("cells"), cells: z.array(z.string()) }),
   z.object({ kind: z.literal("pair"), first: z.number(), second: z.number() }),
   z.object({ kind: z.literal("points"), points: z.array(couponPointSchema.nullable()) }),
   z.object({ kind: z.literal("vector"), x: z.number(), y: z.number() }),
+  /** In the order of the cells of the ask; `null` = cannot be read. */
+  z.object({ kind: z.literal("scores"), scores: z.array(z.number().nullable()) }),
 ]);
 export type AnswerValue = z.infer<typeof answerValueSchema>;
 

@@ -43,7 +43,10 @@ function fieldText(field: FieldSpec, value: unknown): string {
 type Value = { ok: true; value: unknown } | { ok: false; message: string };
 
 function readField(field: FieldSpec, text: string): Value {
-  if (text.trim() === "") return { ok: true, value: field.kind === "quantities" ? [] : undefined };
+  if (text.trim() === "") {
+    const isList = field.kind === "quantities" || field.kind === "numbers";
+    return { ok: true, value: isList ? [] : undefined };
+  }
   switch (field.kind) {
     case "choice":
       return { ok: true, value: text };
@@ -57,7 +60,29 @@ function readField(field: FieldSpec, text: string): Value {
     }
     case "quantities":
       return readQuantities(text, field.dimension, field.unit);
+    case "numbers":
+      return readNumbers(text, field);
   }
+}
+
+/** Numbers apart by spaces or semicolons, or by commas that have a space behind them. Another unit than its own is refused. */
+function readNumbers(text: string, { unit, signed }: Extract<FieldSpec, { kind: "numbers" }>): Value {
+  const atEnd = /[^\d\s.,;+−-]+\s*$/.exec(text)?.[0].trim() ?? "";
+  if (atEnd !== "" && atEnd.toLowerCase() !== unit.toLowerCase())
+    return {
+      ok: false,
+      message: `“${atEnd}” is not the unit of this field. ${unit === "" ? "Enter numbers without a unit." : `Enter the values in ${unit}.`}`,
+    };
+  const values: number[] = [];
+  for (const part of text
+    .slice(0, atEnd === "" ? undefined : text.lastIndexOf(atEnd))
+    .split(APART_WITH_DECIMAL_COMMAS)) {
+    if (part === "") continue;
+    const read = (signed ? parseSignedReading : parseReading)(part, "ratio", "one");
+    if (!read.ok) return { ok: false, message: `${part}: ${read.message}` };
+    values.push(read.value);
+  }
+  return { ok: true, value: values };
 }
 
 export type ReadQuantities = { ok: true; value: number[] } | { ok: false; message: string };

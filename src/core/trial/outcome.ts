@@ -166,9 +166,11 @@ export type Wish = z.infer<typeof wishSchema>;
 
 /** What is kept on the card of the stock that it was cut from: for this batch, this machine and these conditions alone. */
 export const stockResultSchema = z.object({
-  kind: z.literal("kerf"),
+  kind: z.enum(["kerf", "marking"]),
   /** Key of the batch. */
   stock: z.string(),
+  /** Of marking settings, for example `Engrave dark`. */
+  purpose: z.string().optional(),
   values: z.array(z.object({ id: z.string(), label: z.string(), quantity: measuredSchema, unit: unitIdSchema })),
   /** Speed, power, passes and so on, in words. */
   conditions: z.array(z.object({ label: z.string(), text: z.string() })),

@@ -40,12 +40,15 @@ export function pencilFields(ask: Ask, repeats: number, length: LengthUnit): Pen
     case "pair":
       return boxes([ask.first, ask.second], unit(ask.dimension));
     case "points":
-      // So many are read from a picture.
+      // A picture answers points of this many numbers, and no pencil writes them.
       if (ask.nominal.length > MOST_BOXES) return [];
       return boxes(
         ask.nominal.flatMap((_, i) => [`${i + 1}: X`, `${i + 1}: Y`]),
         unit("length"),
       );
+    case "scores":
+      // A picture shows them: nobody writes so many numbers.
+      return [];
     case "vector":
       return boxes(["X", "Y"], unit(ask.dimension));
   }

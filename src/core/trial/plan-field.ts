@@ -91,6 +91,24 @@ export const field = {
           : null,
   }),
 
+  /** mm, one or more. */
+  lengths: (of: Labelled & { usual: number[] }): Field<number[]> => ({
+    ...labelled(of),
+    shown: { kind: "quantities", dimension: "length", unit: "mm" },
+    usual: of.usual,
+    type: z.array(z.number()),
+    refusal: () => null,
+  }),
+
+  /** Plain numbers of one unit, one or more. */
+  numbers: (of: Labelled & { usual: number[]; unit: string; signed?: true }): Field<number[]> => ({
+    ...labelled(of),
+    shown: { kind: "numbers", unit: of.unit, ...(of.signed ? { signed: true } : {}) },
+    usual: of.usual,
+    type: z.array(z.number()),
+    refusal: () => null,
+  }),
+
   /** One of some words: key and label of each. */
   choice: <K extends string>(
     options: Readonly<Record<K, string>>,

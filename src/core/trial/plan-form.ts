@@ -10,6 +10,8 @@ import type { StockAtHand } from "../stock/stock-at-hand";
 export type FieldKind =
   | { kind: "quantity"; dimension: Dimension; unit: UnitId; signed?: true }
   | { kind: "quantities"; dimension: Dimension; unit: UnitId }
+  /** Plain numbers, of which the unit may stand behind the last. */
+  | { kind: "numbers"; unit: string; signed?: true }
   | { kind: "count" }
   | {
       kind: "choice";

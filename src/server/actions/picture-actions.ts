@@ -4,6 +4,7 @@ import { revalidatePath } from "next/cache";
 import { z } from "zod";
 import { pictureScaleSchema } from "../../core/picture/picture-scale";
 import { MOST_ACROSS } from "../../core/procedures/field/grid/plan";
+import { MOST_CELLS } from "../../core/procedures/test-array/plan-faults";
 import { database } from "../../data/server-database";
 import { momentNow } from "../keeping/clock";
 import * as steps from "../pictures/picture-steps";
@@ -41,6 +42,11 @@ const readings = z
         points: z.array(z.object({ x: z.number().finite(), y: z.number().finite() }).nullable()).max(MOST_ACROSS ** 2),
         uMm: z.number().positive().finite(),
         degreesOfFreedom: z.number().positive().finite(),
+        edited: z.boolean(),
+      }),
+      z.object({
+        site: z.string(),
+        scores: z.array(z.number().finite().nullable()).max(MOST_CELLS),
         edited: z.boolean(),
       }),
       z.object({ site: z.string(), blank: z.literal(true) }),

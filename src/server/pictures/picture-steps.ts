@@ -3,6 +3,7 @@ import { createHash } from "node:crypto";
 import { promisify } from "node:util";
 import { deflate } from "node:zlib";
 import { fromInternal } from "../../core/metrology/units";
+import { ARRAY_READER_VERSION } from "../../core/picture/array/read-array";
 import { type PictureScale, scaleFromDpi } from "../../core/picture/picture-scale";
 import { READER_VERSION } from "../../core/picture/read-picture";
 import type { AnswerInput } from "../../core/trial/answer-input";
@@ -86,6 +87,8 @@ export type PictureReading =
       degreesOfFreedom: number;
       edited: boolean;
     }
+  /** Scores of the cells of an array, in their order; `null` where a cell could not be read. */
+  | { site: string; scores: readonly (number | null)[]; edited: boolean }
   /** Nothing is marked there. */
   | { site: string; blank: true };
 
@@ -107,9 +110,11 @@ export function acceptPicture(
   const round = burnedRound(db, trialId, n);
   refuseEnded(db, trialId);
   const facts = picturesOf(db, round.id).find((p) => p.id === input.picture);
-  if (!facts?.scale) throw new Refusal("picture", facts ? "This picture has no scale yet." : NO_PICTURE);
+  const needsScale = readings.length === 0 || readings.some((r) => "mm" in r || "points" in r);
+  if (!facts) throw new Refusal("picture", NO_PICTURE);
+  if (needsScale && !facts.scale) throw new Refusal("picture", "This picture has no scale yet.");
   if (readings.length === 0) throw new Refusal("picture", "Nothing is read in this picture yet.");
-  const measured = readings.flatMap((r) => ("blank" in r ? [] : [r]));
+  const measured = readings.flatMap((r) => ("mm" in r || "points" in r ? [r] : []));
   // Also where they were taken back since: then it is not a second sitting.
   if (isReadingKnown(db, keyOf(0))) return readings.length;
   return db.transaction((tx) => {
@@ -120,6 +125,11 @@ export function acceptPicture(
       const common = { trialId, n, site: r.site, from: "picture" as const, clientKey: keyOf(i), session };
       if ("blank" in r) {
         takeReading(tx, { ...common, input: { kind: "cannot read", why: "Nothing marked there." } }, now);
+        return;
+      }
+      if ("scores" in r) {
+        const picture = { sha256: facts.sha256, reader: ARRAY_READER_VERSION, edited: r.edited };
+        takeReading(tx, { ...common, input: scoresInput(r.scores), picture }, now);
         return;
       }
       takeReading(
@@ -151,6 +161,10 @@ function lengthInput(mm: number): AnswerInput {
 function pointsInput(points: readonly ({ x: number; y: number } | null)[]): AnswerInput {
   const text = (mm: number | undefined) => (mm === undefined ? "" : mm.toFixed(5));
   return { kind: "points", points: points.map((p) => ({ x: text(p?.x), y: text(p?.y) })), unit: "mm" };
+}
+
+function scoresInput(scores: readonly (number | null)[]): AnswerInput {
+  return { kind: "scores", scores: scores.map((s) => (s === null ? "?" : s.toFixed(5))) };
 }
 
 function refuseEnded(db: Db, trialId: number): void {

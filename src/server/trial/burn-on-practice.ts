@@ -34,6 +34,8 @@ const marksSchema = z.array(
     widthMm: z.number(),
     speedMmPerS: z.number(),
     line: z.number(),
+    powerShare: z.number().optional(),
+    pulses: z.object({ kHz: z.number(), ns: z.number().nullable() }).optional(),
     narrowness: z.number().optional(),
     cutThrough: z.literal(true).optional(),
     sent: z.object({ x: z.number(), y: z.number() }).optional(),

@@ -140,7 +140,7 @@ export type Taking = {
   /** The sitting it was read in; the last one where it is left out. */
   session?: number;
   /** What was read in a picture says so, with its own standard uncertainty. */
-  picture?: NonNullable<Answer["picture"]> & { u: number };
+  picture?: NonNullable<Answer["picture"]> & { u?: number };
 };
 
 /** Takes a reading. It is on disk when this returns. */
@@ -168,7 +168,7 @@ export function takeReading(db: Db, taking: Taking, now: number): TakenReading {
 function withPicture(answer: Answer, picture: Taking["picture"]): Answer {
   if (!picture) return answer;
   const { u, ...from } = picture;
-  return { ...answer, u, picture: from };
+  return { ...answer, u: u ?? null, picture: from };
 }
 
 /**

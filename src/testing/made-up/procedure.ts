@@ -99,6 +99,11 @@ const ASKS: Record<Ask["kind"], { ask: Ask; measurand: Measurand; question: stri
     },
     measurand: { kind: "spot centre", near: { x: 10, y: 10 } },
   },
+  scores: {
+    question: "How dark is each cell?",
+    ask: { kind: "scores", cells: ["A", "B"].map((id) => ({ id, label: id })) },
+    measurand: { kind: "darkness", within: { x0: 0, y0: 0, x1: 60, y1: 60 } },
+  },
   vector: {
     question: "How far is the mark from the centre?",
     ask: { kind: "vector", dimension: "length" },

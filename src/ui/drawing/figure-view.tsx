@@ -2,10 +2,12 @@
 import { useEffect, useRef } from "react";
 import type { Figure } from "../../core/drawing/figure";
 import { HeatView } from "./heat-view";
+import { ResponseView } from "./response-view";
 import { VectorsView } from "./vectors-view";
 
 /** A chart, or a map of arrows or of values. */
 export function FigureView({ figure, height = 220 }: { figure: Figure; height?: number }) {
+  if (figure.kind === "response") return <ResponseView figure={figure} />;
   if (figure.kind === "vectors") return <VectorsView figure={figure} />;
   return figure.kind === "heat" ? <HeatView figure={figure} /> : <ChartView figure={figure} height={height} />;
 }

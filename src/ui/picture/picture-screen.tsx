@@ -8,6 +8,7 @@ import { buttonClass } from "../primitives/button";
 import { PickField } from "../primitives/fields";
 import { Link } from "../primitives/link";
 import { stageHref } from "../trial/shared/stages";
+import { ArrayScreen } from "./array-screen";
 import { GridScreen } from "./grid-screen";
 import { PicturePick } from "./picture-pick";
 import { PictureReading } from "./picture-reading";
@@ -39,6 +40,7 @@ export function PictureScreen({ view, n, pictures, earlier }: Props) {
   const round = view.rounds.find((r) => r.n === n);
   const before = view.rounds.find((r) => r.n === earlier?.n);
   const isGrid = round?.spec?.sites.some((s) => s.measurand.kind === "dots") === true;
+  const isArray = round?.spec?.sites.some((s) => s.measurand.kind === "cell look") === true;
   if (!picture || !round)
     return (
       <main className="mx-auto grid w-full max-w-[900px] flex-1 content-start gap-4 px-6 py-6 max-sm:px-4">
@@ -66,6 +68,8 @@ export function PictureScreen({ view, n, pictures, earlier }: Props) {
     setDropped((before) => new Set(before).add(id));
     router.refresh();
   };
+  if (isArray)
+    return <ArrayScreen key={picture.id} view={view} n={n} picture={picture} choice={choice} onDropped={drop} />;
   if (isGrid)
     return <GridScreen key={picture.id} view={view} n={n} picture={picture} choice={choice} onDropped={drop} />;
   return (

@@ -1,10 +1,11 @@
 "use client";
 /** The worker that holds a picture: it is loaded, read, and drawn part by part, without the page ever waiting. */
 import { startTransition, useCallback, useEffect, useRef, useState } from "react";
+import type { ArrayRead } from "../../core/picture/array/read-array";
 import type { GridRead } from "../../core/picture/dots/read-grid";
 import type { CouponPlacement } from "../../core/picture/place-coupon";
 import type { PartRead } from "../../core/picture/read-part";
-import type { FromReader, GridOrder, ReadOrder, ShownPart, ToReader } from "../../workers/picture-messages";
+import type { ArrayOrder, FromReader, GridOrder, ReadOrder, ShownPart, ToReader } from "../../workers/picture-messages";
 
 export type ReaderState = {
   loaded: boolean;
@@ -14,6 +15,8 @@ export type ReaderState = {
   found: readonly PartRead[] | null;
   /** Dots of a grid; `null` before they are found, and for other coupons. */
   grid: Extract<GridRead, { ok: true }> | null;
+  /** Cells of an array; `null` before they are read, and for other coupons. */
+  array: Extract<ArrayRead, { ok: true }> | null;
   /** How long reading took, ms. */
   ms: number | null;
   why: string | null;
@@ -27,6 +30,7 @@ const LOADING: ReaderState = {
   placement: null,
   found: null,
   grid: null,
+  array: null,
   ms: null,
   why: null,
   scaleTimes: null,
@@ -69,9 +73,13 @@ export function usePictureReader({ url, width, height }: Props) {
     setState({ ...LOADING, loaded: true, doing: "looking" });
     worker.current?.postMessage({ kind: "read grid", ...order } satisfies ToReader);
   }, []);
+  const readArray = useCallback((order: ArrayOrder) => {
+    setState({ ...LOADING, loaded: true, doing: "looking" });
+    worker.current?.postMessage({ kind: "read array", ...order } satisfies ToReader);
+  }, []);
   /** Ends the work in hand: the picture is loaded again. */
   const stop = useCallback(() => setLife((count) => count + 1), []);
-  return { state, show, read, readGrid, stop, onShown };
+  return { state, show, read, readGrid, readArray, stop, onShown };
 }
 
 function stateAfter(before: ReaderState, said: Exclude<FromReader, { kind: "shown" }>): ReaderState {
@@ -84,6 +92,8 @@ function stateAfter(before: ReaderState, said: Exclude<FromReader, { kind: "show
       return { ...before, doing: "nothing", found: said.found, ms: said.ms };
     case "grid":
       return { ...before, doing: "nothing", grid: said.read, ms: said.ms };
+    case "array":
+      return { ...before, doing: "nothing", array: said.read, ms: said.ms };
     case "failed":
       return { ...before, doing: "nothing", why: said.why, scaleTimes: said.scaleTimes };
   }

@@ -104,14 +104,13 @@ function Head({ view }: { view: StockView }) {
         <div className="no-print mt-3 grid gap-2">
           {view.offered.map(({ procedure, title, machines }) => (
             <p key={procedure} className="flex flex-wrap items-center gap-2">
-              <span className="text-ink2">Measure its {title.toLowerCase()} on</span>
               {machines.map((m) => (
                 <BeginButton
                   key={m.slug}
                   machine={m.slug}
                   procedure={procedure}
                   stock={newest.key}
-                  label={m.name}
+                  label={`${title} on ${m.name}`}
                   weight={"plain"}
                 />
               ))}

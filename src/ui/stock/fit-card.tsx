@@ -37,7 +37,8 @@ const FIT_WORDS: Record<FitKind, string> = {
 const LIKELY = 0.05;
 
 /** The slot to draw for a part, with its uncertainty and the chance that the part will not go in. */
-export function FitCard({ slug, thickness: own, results, gauges, unit }: Props) {
+export function FitCard({ slug, thickness: own, results: all, gauges, unit }: Props) {
+  const results = all.filter((r) => r.result.kind === "kerf");
   const [texts, setTexts] = useSurviving<Texts>(`fit ${slug}`, { thickness: "", width: "", interference: "0.05" });
   const [fit, setFit] = useState<FitKind>("snug");
   const [compensated, setCompensated] = useState(false);

@@ -1,15 +1,19 @@
 import clsx from "clsx";
+import { CELL_SETTING_KEYS } from "../../core/marking/cell-settings";
 import { expandedUncertainty } from "../../core/metrology/measured";
-import { shownNumber } from "../../core/metrology/quantity-text";
+import { fixed } from "../../core/metrology/quantity-text";
 import type { LengthUnit } from "../../core/metrology/units";
-import { UNITS } from "../../core/metrology/units";
+import { type Dimension, fromInternal, UNITS } from "../../core/metrology/units";
+import { shownUnit } from "../../core/trial/decisions";
 import type { StockResult } from "../../core/trial/outcome";
 import { Button } from "../primitives/button";
 import { copyText } from "../primitives/copy-text";
 import { HeadRow } from "../primitives/head-row";
 
 /** What is typed into programs: held out larger than the rest. */
-const ENTERED = ["offset", "snug offset", "snug slot"];
+const ENTERED: readonly string[] = ["offset", "snug offset", "snug slot", ...CELL_SETTING_KEYS];
+/** Decimals of values that are no lengths. */
+const DECIMALS: Partial<Record<Dimension, number>> = { speed: 0, ratio: 1 };
 
 /** The numbers of a result with their uncertainty, each to be copied. */
 export function ResultValues({ values, unit }: { values: StockResult["values"]; unit: LengthUnit }) {
@@ -17,25 +21,23 @@ export function ResultValues({ values, unit }: { values: StockResult["values"]; 
     <table className="mt-2 w-full">
       <HeadRow
         className="border-y border-hair"
-        cells={[
-          { label: UNITS[unit].symbol },
-          { label: "value", align: "right" },
-          { label: "±", align: "right" },
-          { label: "" },
-        ]}
+        cells={[{ label: "" }, { label: "value", align: "right" }, { label: "±", align: "right" }, { label: "" }]}
       />
       <tbody>
-        {values.map(({ id, label, quantity }) => {
-          const text = shownNumber(quantity.value, unit, 3);
+        {values.map(({ id, label, quantity, unit: own }) => {
+          const shown = shownUnit(own, unit);
+          const decimals = DECIMALS[UNITS[shown].dimension] ?? 3;
+          const text = fixed(fromInternal(quantity.value, shown), decimals);
           const isEntered = ENTERED.includes(id);
           return (
             <tr key={id} className="border-b border-hair">
               <th scope="row" className={clsx("py-1.5 text-left", isEntered ? "font-semibold" : "font-normal")}>
                 {label}
+                {UNITS[shown].symbol && `, ${UNITS[shown].symbol}`}
               </th>
               <td className={clsx("num py-1.5 text-right", isEntered && "text-[19px] font-semibold")}>{text}</td>
               <td className="num py-1.5 pl-3 text-right text-ink2">
-                {shownNumber(expandedUncertainty(quantity), unit, 3)}
+                {fixed(fromInternal(expandedUncertainty(quantity), shown), decimals)}
               </td>
               <td className="py-1.5 pl-3 text-right">
                 {isEntered && (

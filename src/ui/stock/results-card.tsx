@@ -17,10 +17,9 @@ export function ResultsCard({ results, unit, now }: { results: readonly ResultVi
   if (results.length === 0)
     return (
       <section className="card p-5" aria-label="Kept of it">
-        <h2 className="text-[17px] font-bold">Kerf</h2>
+        <h2 className="text-[17px] font-bold">Kerf and marking settings</h2>
         <p className="mt-1 text-ink2">
-          Nothing is kept yet. Measure its kerf on a machine: what comes out is kept here, with speed, power, gas and
-          focus under which it holds.
+          Nothing is stored yet. Measure the kerf, or burn a test array. The result is stored here with its conditions.
         </p>
       </section>
     );
@@ -37,6 +36,7 @@ function Result({ kept, unit, now }: { kept: ResultView; unit: LengthUnit; now: 
   const router = useRouter();
   const { busy, fault, run } = useAction();
   const { trial, result } = kept;
+  const title = `${resultName(result)} on ${kept.machine ?? "another machine"}`;
   const takeOff = (off: boolean) =>
     run(
       () => setOffCard({ id: kept.id, off }),
@@ -46,9 +46,9 @@ function Result({ kept, unit, now }: { kept: ResultView; unit: LengthUnit; now: 
       },
     );
   return (
-    <section className="card p-5" aria-label={`Kerf on ${kept.machine ?? "another machine"}, batch ${kept.batch}`}>
+    <section className="card p-5" aria-label={`${title}, batch ${kept.batch}`}>
       <div className="flex flex-wrap items-baseline justify-between gap-x-4">
-        <h2 className="text-[17px] font-bold">Kerf on {kept.machine ?? "another machine"}</h2>
+        <h2 className="text-[17px] font-bold">{title}</h2>
         <p className="text-[14px] text-ink2">
           kept <Ago at={kept.keptAt} now={now} />
           {trial && (
@@ -73,6 +73,11 @@ function Result({ kept, unit, now }: { kept: ResultView; unit: LengthUnit; now: 
       {fault.message && <Fault>{fault.message}</Fault>}
     </section>
   );
+}
+
+/** `Kerf`, or the purpose of marking settings. */
+export function resultName({ kind, purpose }: ResultView["result"]): string {
+  return kind === "kerf" ? "Kerf" : (purpose ?? "Marking settings");
 }
 
 /** States in which it is to be looked at before it is used. */

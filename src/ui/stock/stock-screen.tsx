@@ -4,7 +4,7 @@ import { useState } from "react";
 import { toast } from "sonner";
 import { countText } from "../../core/metrology/count-text";
 import { expandedUncertainty } from "../../core/metrology/measured";
-import { shownLength, shownNumber } from "../../core/metrology/quantity-text";
+import { inUnit, shownLength, shownNumber } from "../../core/metrology/quantity-text";
 import type { LengthUnit } from "../../core/metrology/units";
 import { importStock } from "../../server/actions/stock-actions";
 import type { ResultView, StockRow } from "../../server/stock/stock-view";
@@ -16,7 +16,7 @@ import { Link } from "../primitives/link";
 import { useAction } from "../primitives/use-action";
 import { TopBar } from "../shell/top-bar";
 import { useShell } from "../shell/use-shell";
-import { DUE } from "./results-card";
+import { DUE, resultName } from "./results-card";
 import { StockForm } from "./stock-form";
 import { thicknessText } from "./thickness-text";
 
@@ -128,17 +128,27 @@ function Card({ row, unit, now }: { row: StockRow; unit: LengthUnit; now: number
 
 /** Of each machine the newest of a kind. */
 function newestOf(results: readonly ResultView[]): ResultView[] {
-  const named = (r: ResultView) => `${r.machine} ${r.result.kind}`;
+  const named = (r: ResultView) => `${r.machine} ${resultName(r.result)}`;
   return results.filter((r, i) => results.findIndex((other) => named(other) === named(r)) === i);
 }
 
 /** `Bracken: kerf 0.182 ± 0.006 mm, 0.091 a side`. */
 export function resultLine({ machine, result }: ResultView, unit: LengthUnit): string {
+  if (result.kind === "marking")
+    return `${machine ?? "Elsewhere"}: ${resultName(result).toLowerCase()}, ${markingText(result)}`;
   const kerf = result.values.find((v) => v.id === "kerf")?.quantity;
   const offset = result.values.find((v) => v.id === "offset")?.quantity;
   if (!kerf || !offset) return machine ?? "";
   const uncertainty = shownLength(expandedUncertainty(kerf), unit, 3);
   return `${machine ?? "Elsewhere"}: kerf ${shownNumber(kerf.value, unit, 3)} ± ${uncertainty}, ${shownNumber(offset.value, unit, 3)} a side`;
+}
+
+/** `200 mm/s, 40 %`: the settings that were found. */
+function markingText({ values }: ResultView["result"]): string {
+  return values
+    .filter((v) => v.id !== "short")
+    .map(({ quantity, unit }) => inUnit(quantity.value, unit, 3))
+    .join(", ");
 }
 
 function Files({ isEmpty }: { isEmpty: boolean }) {

@@ -162,7 +162,7 @@ export function CorrectStage({ view, n, now }: StageProps) {
             <BudgetCard
               estimates={solved.estimates}
               length={lengthUnitOf(view)}
-              {...(forStock ? { start: forStock.kind } : {})}
+              {...(forStock ? { start: forStock.kind === "kerf" ? "kerf" : "short" } : {})}
             />
           )}
           <RecordedCard view={view} n={n} outcome={outcome} />

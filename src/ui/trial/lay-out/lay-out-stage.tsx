@@ -14,6 +14,7 @@ import type { StageProps } from "../shared/stages";
 import { stageHref } from "../shared/stages";
 import { titleBlock } from "../shared/title-block";
 import { VerdictLine } from "../shared/verdict-line";
+import { ArrayEditor } from "./array-editor";
 import { DraftConflict } from "./draft-conflict";
 import { ForecastCard } from "./forecast-card";
 import { PlanField } from "./plan-field";
@@ -34,6 +35,13 @@ function longestTexts(procedure: AnyProcedure, form: Form, draft: Draft, context
   return plan && procedure.longest ? textsOf(form, procedure.longest(plan, context)) : {};
 }
 
+/** Fields that are changed on the drawing of an array: the settings on its edges, and their values. */
+function edgeKeys({ edges }: AnyProcedure, draft: Draft): ReadonlySet<string> {
+  if (!edges) return new Set();
+  const chosen = Object.values(edges.keys);
+  return new Set([...chosen, ...chosen.flatMap((key) => draft[key] ?? [])]);
+}
+
 /** Few fields, a drawing that follows every change, and what does not fit said at its field. */
 export function LayOutStage({ view, n }: StageProps) {
   const procedure = procedureOf(view);
@@ -45,6 +53,7 @@ export function LayOutStage({ view, n }: StageProps) {
   );
   const form = useMemo(() => procedure.plan(context), [procedure, context]);
   const [typed, setDraft] = useState<Draft>(round?.draft ?? {});
+  const [showsCoupon, setShowsCoupon] = useState(false);
   // Burned, perhaps from another window: what was burned is shown, not what was typed here since.
   const draft = frozen ? (round?.draft ?? {}) : typed;
   const { kept, words, theirs, settle } = useKeptDraft({
@@ -75,7 +84,8 @@ export function LayOutStage({ view, n }: StageProps) {
   const unread = spec && plan ? unreadHistory(view, spec, plan) : null;
   const detail = unread && example ? procedure.detail(unread, { site: example.id, typed: null }) : null;
   const whole = wholeDraft(form, draft);
-  const fields = askedFields(form.fields, (key) => whole[key] ?? "");
+  const onEdges = edgeKeys(procedure, whole);
+  const fields = askedFields(form.fields, (key) => whole[key] ?? "").filter((f) => !onEdges.has(f.key));
   const groups = [...new Set(fields.map((f) => f.group))];
   const change = (key: string, text: string) =>
     setDraft((d) => {
@@ -88,7 +98,17 @@ export function LayOutStage({ view, n }: StageProps) {
     <>
       <main className="mx-auto grid w-full max-w-[1680px] flex-1 gap-5 px-6 py-4 max-sm:px-4 lg:grid-cols-[1fr_430px]">
         <section className="card min-h-[420px] max-lg:order-2 lg:max-h-[calc(100dvh-190px)]" aria-label="Drawing">
-          {piece && spec ? (
+          {procedure.edges && plan && !frozen && !showsCoupon ? (
+            <ArrayEditor
+              edges={procedure.edges}
+              fields={form.fields}
+              draft={whole}
+              plan={plan}
+              context={context}
+              faults={read.ok ? [] : read.issues}
+              onChange={(texts) => setDraft((d) => ({ ...d, ...texts }))}
+            />
+          ) : piece && spec ? (
             <CouponDrawing
               piece={piece}
               overlay={unread ? procedure.overlay(unread) : []}
@@ -100,6 +120,13 @@ export function LayOutStage({ view, n }: StageProps) {
             <LoneDetail detail={detail} />
           ) : (
             <p className="p-8 text-ink2">The drawing comes back when every field can be read.</p>
+          )}
+          {procedure.edges && !frozen && (
+            <p className="px-5 pb-3">
+              <Button weight="quiet" onClick={() => setShowsCoupon(!showsCoupon)}>
+                {showsCoupon ? "Change the array" : "Show the coupon"}
+              </Button>
+            </p>
           )}
         </section>
         <form

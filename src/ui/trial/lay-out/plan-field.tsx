@@ -15,7 +15,7 @@ type Props = {
 export function PlanField({ field, text, fault, warnings, onChange }: Props) {
   const id = `plan-${field.key}`;
   const described = clsx(field.why && `${id}-why`, fault && `${id}-fault`) || undefined;
-  const wide = field.kind === "choice" || field.kind === "quantities";
+  const wide = field.kind === "choice" || field.kind === "quantities" || field.kind === "numbers";
   // Where there is one way alone, there is nothing to choose.
   const isSettled = field.kind === "choice" && field.options.length === 1 && field.options[0]?.value === text;
   if (field.kind === "choice")

@@ -173,7 +173,8 @@ const WORDS = {
 
 /** What is kept of a stock is the answer itself. */
 function forStockKind(outcome: Outcome): string | undefined {
-  return outcome.status === "solved" ? outcome.forStock?.kind : undefined;
+  const kind = outcome.status === "solved" ? outcome.forStock?.kind : undefined;
+  return kind === "marking" ? "short" : kind;
 }
 
 /** The largest result, with its uncertainty added. Its budget is shown first where no single result is the answer. */

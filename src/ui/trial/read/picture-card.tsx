@@ -10,6 +10,7 @@ type Props = { trialId: number; n: number; sites: readonly Site[]; onPractice: b
 export function PictureCard({ trialId, n, sites, onPractice }: Props) {
   const readable = sites.filter((s) => isReadInPictures(s)).length;
   if (readable === 0) return null;
+  const isArray = sites.some((s) => s.measurand.kind === "cell look");
   const dots = sites.filter((s) => s.measurand.kind === "dots");
   return (
     <section className="card flex flex-wrap items-center gap-x-4 gap-y-2 px-5 py-3" aria-label="From a picture">
@@ -22,7 +23,7 @@ export function PictureCard({ trialId, n, sites, onPractice }: Props) {
       {onPractice && dots.length === 0 && (
         <a
           className={buttonClass("quiet", "!text-[16px]")}
-          href={`/api/trials/${trialId}/rounds/${n}/practice-scan.png?dpi=1200`}
+          href={`/api/trials/${trialId}/rounds/${n}/practice-scan.png?dpi=${isArray ? 300 : 1200}`}
           download
         >
           <ScanLine size={16} aria-hidden="true" /> Scan of the practice piece
@@ -45,7 +46,7 @@ export function PictureCard({ trialId, n, sites, onPractice }: Props) {
 }
 
 function isReadInPictures({ measurand }: Site): boolean {
-  if (measurand.kind === "dots") return true;
+  if (measurand.kind === "dots" || measurand.kind === "cell look") return true;
   if (measurand.kind === "width") return measurand.of.kind === "line" && !measurand.of.along;
   return measurand.kind === "distance" && measurand.along === "x" && measurand.from.kind === "row ends";
 }

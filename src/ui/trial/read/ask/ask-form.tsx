@@ -6,6 +6,7 @@ import { CountAsk } from "./count-ask";
 import { OptionAsk } from "./option-ask";
 import { PlaceAsk } from "./place-ask";
 import { QuantityAsk } from "./quantity-ask";
+import { ScoresAsk } from "./scores-ask";
 import { SeveralAsk } from "./several-ask";
 
 /** The one form for every kind of ask. */
@@ -23,6 +24,8 @@ export function AskForm({ handle, ...props }: AskProps & { handle: Ref<AskHandle
     }
     case "cells":
       return <CellsAsk {...props} />;
+    case "scores":
+      return <ScoresAsk {...props} />;
     case "pair":
     case "points":
     case "vector":

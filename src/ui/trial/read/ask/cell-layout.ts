@@ -14,8 +14,8 @@ const MOST_COLUMNS = 9;
 
 /** `null` where the cells of a site have no place on the stock, or too many stand in a row for keys beside one another. */
 export function cellLayout({ ask, measurand }: Pick<Site, "ask" | "measurand">): CellLayout | null {
-  if (ask.kind !== "cells" || (measurand.kind !== "marked" && measurand.kind !== "sharpest")) return null;
-  const areas = measurand.cells;
+  if (ask.kind !== "cells") return null;
+  const areas = areasOf(measurand);
   if (areas.length !== ask.cells.length) return null;
   const lefts = levels(areas.map((a) => a.x0));
   if (lefts.length > MOST_COLUMNS) return null;
@@ -28,6 +28,19 @@ export function cellLayout({ ask, measurand }: Pick<Site, "ask" | "measurand">):
       area,
     })),
   };
+}
+
+/** None where nothing says where the cells lie. */
+function areasOf(measurand: Site["measurand"]): readonly Rect[] {
+  switch (measurand.kind) {
+    case "marked":
+    case "sharpest":
+    case "best cells":
+    case "charred":
+      return measurand.cells;
+    default:
+      return [];
+  }
 }
 
 /** Distinct values, rising. */

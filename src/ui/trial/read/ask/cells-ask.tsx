@@ -2,6 +2,7 @@
 import clsx from "clsx";
 import { type KeyboardEvent, useRef, useState } from "react";
 import type { Rect } from "../../../../core/geometry/rect";
+import { Button } from "../../../primitives/button";
 import { Kbd } from "../../../primitives/kbd";
 import type { AskProps } from "./ask-props";
 import { nextAt, type RangeEnds, withEnd } from "./cell-choice";
@@ -26,6 +27,8 @@ export function CellsAsk({ site, piece, busy, fault, question, onTake, onCannot 
   if (ask.kind !== "cells") return null;
   const layout = piece && cellLayout(site);
   const columns = layout?.columns ?? 1;
+  // Filled cells all look the same on a drawing.
+  const showsLines = site.measurand.kind === "marked" || site.measurand.kind === "sharpest";
   const ids = ask.cells.map((c) => c.id);
   const isRange = ask.mode === "range";
   const picked = isRange ? [...new Set([ends.first, ends.last])].flatMap((i) => ids[i ?? -1] ?? []) : chosen;
@@ -89,7 +92,7 @@ export function CellsAsk({ site, piece, busy, fault, question, onTake, onCannot 
             )}
             style={layout ? { gridColumn: layout.places[i]?.column, gridRow: layout.places[i]?.row } : undefined}
           >
-            {layout && <CellPicture piece={piece} area={layout.places[i]?.area as Rect} />}
+            {layout && showsLines && <CellPicture piece={piece} area={layout.places[i]?.area as Rect} />}
             {cell.label}
             {ask.mode === "rank" && chosen.includes(cell.id) ? ` ${chosen.indexOf(cell.id) + 1}` : ""}
           </button>
@@ -108,7 +111,13 @@ export function CellsAsk({ site, piece, busy, fault, question, onTake, onCannot 
         )}
         <Kbd>Enter</Kbd> takes
       </p>
-      <TakeRow fault={fault?.message ?? null} question={question} busy={busy} onCannot={onCannot} />
+      <TakeRow fault={fault?.message ?? null} question={question} busy={busy} onCannot={onCannot}>
+        {ask.noneToo && (
+          <Button disabled={busy} onClick={() => onTake({ kind: "cells", cells: [] })}>
+            None
+          </Button>
+        )}
+      </TakeRow>
     </form>
   );
 }

@@ -1,0 +1,69 @@
+/** An array of cells on Alder: laid out on its drawing, read from a scan, kept as marking settings, and proved. */
+import { mkdtempSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import type { Page } from "@playwright/test";
+import { expect, test } from "./bench";
+import { accessible, beginReading, beginTrial, watch } from "./watch";
+
+async function readFromScan(page: Page, folder: string, cells: number): Promise<void> {
+  const [file] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("link", { name: "Scan of the practice piece" }).click(),
+  ]);
+  const path = join(folder, `scan-${cells}.png`);
+  await file.saveAs(path);
+  await page.getByRole("link", { name: "Read from a picture" }).click();
+  await page.waitForURL(/picture/);
+  await page.locator("input[type=file]").first().setInputFiles(path);
+  await expect(page.getByRole("heading", { name: `${cells} cells of ${cells}` })).toBeVisible({ timeout: 60_000 });
+  await page.getByRole("button", { name: "Take these scores" }).click();
+  await page.waitForURL(/\/read/);
+}
+
+test("an array on Alder: laid out on its edges, read from a scan, kept for its stock", async ({ page }) => {
+  const faults = watch(page);
+  const folder = mkdtempSync(join(tmpdir(), "ustrina-array-"));
+  await beginTrial(page, "Alder", "Test array");
+  await page.getByRole("radio", { name: /Birch plywood/ }).check();
+  // Seven values each way; the right edge is pushed in twice by its keys.
+  await expect(page.getByRole("button", { name: /^Cell / })).toHaveCount(49);
+  const right = page.getByRole("slider", { name: /Right edge/ });
+  await right.press("ArrowLeft");
+  await right.press("ArrowLeft");
+  await expect(page.getByRole("button", { name: /^Cell / })).toHaveCount(35);
+  await page.getByRole("button", { name: /^Cell A1/ }).focus();
+  await expect(page.getByText(/^Cell A1: .* J\/mm²/)).toBeVisible();
+  // A value that is there twice is refused, and comes back.
+  const first = page.getByRole("textbox", { name: "Speed, value 1" });
+  const was = await first.inputValue();
+  const second = await page.getByRole("textbox", { name: "Speed, value 2" }).inputValue();
+  await first.fill(second);
+  await expect(page.getByText(/occurs twice\. Enter each value once/)).toBeVisible();
+  await first.fill(was);
+  // Another setting on an edge, and back.
+  const across = page.getByLabel(/^From left to right/);
+  await across.selectOption({ label: "Row pitch" });
+  await expect(page.getByRole("textbox", { name: "Row pitch, value 5" })).toBeVisible();
+  await across.selectOption({ label: "Speed" });
+  await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
+  await accessible(page);
+
+  await page.getByRole("link", { name: "To the burn" }).click();
+  await page.getByRole("button", { name: "Burn on the practice machine" }).click();
+  await page.waitForURL(/\/read/);
+  await readFromScan(page, folder, 35);
+  await beginReading(page);
+  await expect(page.getByRole("heading", { name: "Cells that are no good" })).toBeVisible();
+  await page.getByRole("button", { name: "None", exact: true }).click();
+  await expect(page.getByText("2 of 2 sites read.")).toBeVisible();
+  await page.getByRole("link", { name: "Correct", exact: true }).last().click();
+  await expect(page.getByRole("img", { name: /Expected score/ })).toBeVisible({ timeout: 30_000 });
+  await accessible(page);
+  await page.getByRole("button", { name: "Keep on the stock card" }).click();
+  await page.getByRole("link", { name: "the card of its stock" }).click();
+  await expect(page.getByRole("heading", { name: "Engrave dark on Alder" })).toBeVisible();
+  await expect(page.getByText("Energy per area")).toBeVisible();
+  await accessible(page);
+  faults.none();
+});

@@ -1,0 +1,316 @@
+/**
+ * What an array of cells says of two settings: the best cell, how much it may fall short of the best there is, which cells are as good, and where
+ * to look next.
+ *
+ * All of it is counted over responses drawn from what the scores leave possible (`core/fitting/response-surface`): with m the largest value of
+ * a response, b the blank stock, a cell of value f falls short by (m - f) / (m - b).
+ *
+ *   short        95 % quantile of what the chosen cell falls short by
+ *   as good      short by at most 2 % in 95 of 100 responses
+ *   at the edge  the best within half a cell of the edge beats the best further in by more than 2 % in most responses
+ */
+import { elementAt } from "../fitting/element-at";
+import { fitSurface, type SurfaceFit, type SurfacePoint } from "../fitting/response-surface";
+import { seededDraws } from "../fitting/seeded-draws";
+
+export type ScoredCell = {
+  /** Along the two axes, as `along` has them. */
+  x: number;
+  y: number;
+  /** On the stock, in sides of a cell. */
+  place: { x: number; y: number };
+  burn: number;
+  /** The larger, the better. `null` = not burned, or not read. */
+  score: number | null;
+  /** Charred, or no good for another reason: neither it nor what lies nearest to it is ever the best. */
+  noGood?: boolean;
+};
+
+export type Span = { low: number; high: number };
+
+export type ArrayAnswer = {
+  /** Index of the burned cell with the largest expected value. */
+  chosen: number;
+  /** Largest expected value over the map, and where: along the axes. */
+  peak: { x: number; y: number; value: number };
+  /** Where the best lies in 95 of 100 responses, along each axis. */
+  best: { x: Span; y: Span };
+  /** By how much the chosen cell may fall short of the best, 95 %, as a share of the way from blank to best. */
+  short: number;
+  /** Indices of cells that are as good as the best within {@link AS_GOOD}. */
+  asGood: number[];
+  /** Sides at which the best lies. */
+  edges: ("left" | "right" | "low" | "high")[];
+  /** Another peak that may be the higher one; `null` = none. */
+  second: { x: number; y: number } | null;
+  /** Indices of cells whose score contradicts all others. */
+  odd: number[];
+  /** Expected value at each cell. */
+  expected: number[];
+  /** sd of one score about the response. */
+  noise: number;
+  /** Expected value over the spans of the array, row by row from low y. */
+  map: { columns: number; rows: number; x: Span; y: Span; values: number[] };
+  fit: SurfaceFit;
+  /** What a cell falls short of the best: mean, SD and 95 % quantile, as shares of the way from blank to best. */
+  shortOf(index: number): { mean: number; sd: number; most: number };
+};
+
+export const AS_GOOD = 0.02;
+/** Responses drawn. */
+const DRAWS = 400;
+const SURE = 0.95;
+const SIDE = 21;
+const EDGE_GAIN = 0.02;
+/** Another peak counts if the way between has a dip of this share, and it may be the higher one with this probability. */
+const OTHER_PEAK = { dip: 0.03, chance: 0.1 };
+
+export type ArrayGiven = {
+  cells: readonly ScoredCell[];
+  /** Half a cell at the edges, along the axes, of the newest burn. */
+  step: { x: number; y: number };
+  /** Score of the blank stock. */
+  blank: number;
+};
+
+export type NoAnswer = "few" | "all equal" | "none good";
+
+/** @param progress share of the work that is done */
+export function answerOf(
+  { cells, step, blank }: ArrayGiven,
+  progress: (share: number) => void = () => {},
+): ArrayAnswer | NoAnswer {
+  const scored = cells.flatMap((c, index) => (c.score === null ? [] : [{ ...c, score: c.score, index }]));
+  if (scored.length < LEAST_CELLS) return "few";
+  if (scored.every((c) => c.score === scored[0]?.score)) return "all equal";
+  const x = spanOf(cells.map((c) => c.x));
+  const y = spanOf(cells.map((c) => c.y));
+  const scale = scaleBy(cells.filter((c) => c.burn === 0));
+  const grid = Array.from({ length: SIDE * SIDE }, (_, i) => ({
+    x: between(x, (i % SIDE) / (SIDE - 1)),
+    y: between(y, Math.floor(i / SIDE) / (SIDE - 1)),
+  }));
+  const readings = scored.map((c) => ({ at: scale(c), value: c.score, burn: c.burn, place: c.place }));
+  const fit = fitSurface(readings, [...cells, ...grid].map(scale), progress);
+  const open = openPlaces(cells, grid, step);
+  const draws = fit
+    .draw(DRAWS, seededDraws(readings.length))
+    .map((d) => d.map((v, i) => (open[i] ? v : Number.NEGATIVE_INFINITY)));
+  const expected = Array.from(fit.mean.subarray(0, cells.length));
+  const values = Array.from(fit.mean.subarray(cells.length));
+  const openValues = values.map((v, i) => (open[cells.length + i] ? v : Number.NEGATIVE_INFINITY));
+  const odd = fit.odd.map((i) => elementAt(scored, i).index);
+  const chosen = scored.reduce(
+    (best, { index }) =>
+      open[index] && !odd.includes(index) && (best < 0 || elementAt(expected, index) > elementAt(expected, best))
+        ? index
+        : best,
+    -1,
+  );
+  if (chosen < 0) return "none good";
+  const maxima = draws.map((d) => largest(d));
+  const shortOf = (i: number) =>
+    draws.map((d, k) => {
+      const most = elementAt(maxima, k);
+      return most > blank ? (most - elementAt(d, i)) / (most - blank) : 0;
+    });
+  const top = indexOfLargest(openValues);
+  const bests = draws.map((d) => elementAt(grid, indexOfLargest(d.subarray(cells.length))));
+  return {
+    chosen,
+    peak: { ...topBetween(openValues, top, { x, y }), value: elementAt(values, top) },
+    best: { x: middleOf(bests.map((b) => b.x)), y: middleOf(bests.map((b) => b.y)) },
+    short: quantile(shortOf(chosen), SURE),
+    asGood: scored.filter((c) => share(shortOf(c.index), (s) => s <= AS_GOOD) >= SURE).map((c) => c.index),
+    edges: edgesOf(draws, cells.length, grid, { x, y }, step, blank, bests),
+    second: secondPeak(openValues, draws, cells.length, grid, blank),
+    odd,
+    expected,
+    noise: fit.noise,
+    map: { columns: SIDE, rows: SIDE, x, y, values },
+    fit,
+    shortOf: (index) => {
+      const all = shortOf(index);
+      const mean = all.reduce((s, v) => s + v, 0) / all.length;
+      const sd = Math.sqrt(all.reduce((s, v) => s + (v - mean) ** 2, 0) / (all.length - 1));
+      return { mean, sd, most: quantile(all, SURE) };
+    },
+  };
+}
+
+/** Where the largest value lies between the places of the map: the top of a parabola through three of them along each axis. */
+function topBetween(values: readonly number[], top: number, spans: { x: Span; y: Span }): { x: number; y: number } {
+  const [column, row] = [top % SIDE, Math.floor(top / SIDE)];
+  const shift = (before: number | undefined, after: number | undefined) => {
+    const at = elementAt(values, top);
+    if (before === undefined || after === undefined) return 0;
+    const bend = before - 2 * at + after;
+    return Number.isFinite(bend) && bend < 0 ? (before - after) / (2 * bend) : 0;
+  };
+  const inside = (k: number) => k > 0 && k < SIDE - 1;
+  const dx = inside(column) ? shift(values[top - 1], values[top + 1]) : 0;
+  const dy = inside(row) ? shift(values[top - SIDE], values[top + SIDE]) : 0;
+  return { x: between(spans.x, (column + dx) / (SIDE - 1)), y: between(spans.y, (row + dy) / (SIDE - 1)) };
+}
+
+/** Cells and places of the map that may be the best: not those that lie nearest to a cell that is no good. */
+function openPlaces(
+  cells: readonly ScoredCell[],
+  grid: readonly { x: number; y: number }[],
+  step: ArrayGiven["step"],
+): boolean[] {
+  if (!cells.some((c) => c.noGood)) return [...cells, ...grid].map(() => true);
+  const off = (a: { x: number; y: number }, b: { x: number; y: number }) =>
+    ((a.x - b.x) / step.x) ** 2 + ((a.y - b.y) / step.y) ** 2;
+  const isOpen = (at: { x: number; y: number }) =>
+    !cells.reduce((near, c) => (off(at, c) < off(at, near) ? c : near)).noGood;
+  return [...cells.map((c) => !c.noGood), ...grid.map(isOpen)];
+}
+
+/** With fewer cells no response can be told from chance. */
+export const LEAST_CELLS = 9;
+
+/** The axes of the first burn from -1 to 1. */
+function scaleBy(first: readonly { x: number; y: number }[]): (at: { x: number; y: number }) => SurfacePoint {
+  const [x, y] = [spanOf(first.map((c) => c.x)), spanOf(first.map((c) => c.y))];
+  const to = ({ low, high }: Span, v: number) => (high > low ? (2 * (v - low)) / (high - low) - 1 : 0);
+  return (at) => ({ u: to(x, at.x), v: to(y, at.y) });
+}
+
+function edgesOf(
+  draws: readonly Float64Array[],
+  skip: number,
+  grid: readonly { x: number; y: number }[],
+  { x, y }: { x: Span; y: Span },
+  step: ArrayGiven["step"],
+  blank: number,
+  bests: readonly { x: number; y: number }[],
+): ArrayAnswer["edges"] {
+  const isLeft = (p: { x: number }) => p.x < x.low + step.x / 2;
+  const isRight = (p: { x: number }) => p.x > x.high - step.x / 2;
+  const isLow = (p: { y: number }) => p.y < y.low + step.y / 2;
+  const isHigh = (p: { y: number }) => p.y > y.high - step.y / 2;
+  const outer = grid.map((p) => isLeft(p) || isRight(p) || isLow(p) || isHigh(p));
+  const gains = draws.map((d) => {
+    let [out, inside] = [Number.NEGATIVE_INFINITY, Number.NEGATIVE_INFINITY];
+    for (let i = 0; i < grid.length; i++) {
+      const value = elementAt(d, skip + i);
+      if (outer[i]) out = Math.max(out, value);
+      else inside = Math.max(inside, value);
+    }
+    return (out - inside) / (Math.max(out, inside) - blank);
+  });
+  if (share(gains, (g) => g > EDGE_GAIN) <= 0.5) return [];
+  const most = (is: (p: { x: number; y: number }) => boolean) => share(bests, is) > 0.4;
+  return [
+    ...(most(isLeft) ? ["left" as const] : []),
+    ...(most(isRight) ? ["right" as const] : []),
+    ...(most(isLow) ? ["low" as const] : []),
+    ...(most(isHigh) ? ["high" as const] : []),
+  ];
+}
+
+/** The highest peak of the map that a dip parts from the highest, if it may be higher. */
+function secondPeak(
+  values: readonly number[],
+  draws: readonly Float64Array[],
+  skip: number,
+  grid: readonly { x: number; y: number }[],
+  blank: number,
+): ArrayAnswer["second"] {
+  const top = indexOfLargest(values);
+  const height = elementAt(values, top) - blank;
+  // From the highest value down: a place joins the peaks of its neighbours. The lower of two peaks that meet ends at this saddle.
+  const peakOf = new Map<number, number>();
+  const saddles = new Map<number, number>();
+  const rootOf = (i: number): number => {
+    const up = peakOf.get(i) ?? i;
+    return up === i ? i : rootOf(up);
+  };
+  const order = values.map((_, i) => i).sort((a, b) => elementAt(values, b) - elementAt(values, a));
+  for (const i of order) {
+    const roots = [...new Set(neighbours(i).flatMap((n) => (peakOf.has(n) ? [rootOf(n)] : [])))];
+    const highest = roots.reduce((a, b) => (elementAt(values, a) >= elementAt(values, b) ? a : b), roots[0] ?? i);
+    peakOf.set(i, highest);
+    for (const root of roots) {
+      if (root === highest) continue;
+      saddles.set(root, elementAt(values, i));
+      peakOf.set(root, highest);
+    }
+  }
+  const others = [...saddles]
+    .filter(([peak, saddle]) => elementAt(values, peak) - saddle > OTHER_PEAK.dip * height)
+    .map(([peak]) => peak)
+    .sort((a, b) => elementAt(values, b) - elementAt(values, a));
+  const [other] = others;
+  if (other === undefined) return null;
+  const chance = share(draws, (d) => elementAt(d, skip + other) > elementAt(d, skip + top));
+  return Number.isFinite(elementAt(values, other)) && chance >= OTHER_PEAK.chance ? elementAt(grid, other) : null;
+}
+
+function neighbours(i: number): number[] {
+  const [column, row] = [i % SIDE, Math.floor(i / SIDE)];
+  return [-1, 0, 1].flatMap((dy) =>
+    [-1, 0, 1].flatMap((dx) => {
+      const [c, r] = [column + dx, row + dy];
+      return (dx === 0 && dy === 0) || c < 0 || r < 0 || c >= SIDE || r >= SIDE ? [] : [r * SIDE + c];
+    }),
+  );
+}
+
+export type NextArray = { x: Span; y: Span };
+
+/**
+ * Where the next array lies: half as wide around the best; at an edge three quarters as wide, its middle moved on; around two peaks that cannot
+ * be told apart, as wide as both need.
+ */
+export function nextArray({ peak, edges, second, map }: ArrayAnswer): NextArray {
+  const next = (at: number, other: number | null, span: Span, low: boolean, high: boolean): Span => {
+    const half = (span.high - span.low) / 2;
+    if (low || high) {
+      const middle = at + (low ? -half / 2 : half / 2);
+      return { low: middle - 0.75 * half, high: middle + 0.75 * half };
+    }
+    if (other !== null) {
+      const reach = Math.abs(other - at) / 2 + half / 4;
+      const middle = (at + other) / 2;
+      return { low: middle - reach, high: middle + reach };
+    }
+    return { low: at - half / 2, high: at + half / 2 };
+  };
+  return {
+    x: next(peak.x, second?.x ?? null, map.x, edges.includes("left"), edges.includes("right")),
+    y: next(peak.y, second?.y ?? null, map.y, edges.includes("low"), edges.includes("high")),
+  };
+}
+
+function spanOf(values: readonly number[]): Span {
+  return { low: Math.min(...values), high: Math.max(...values) };
+}
+
+function between({ low, high }: Span, at: number): number {
+  return low + at * (high - low);
+}
+
+function middleOf(values: readonly number[]): Span {
+  return { low: quantile(values, (1 - SURE) / 2), high: quantile(values, (1 + SURE) / 2) };
+}
+
+function quantile(values: readonly number[], p: number): number {
+  const sorted = [...values].sort((a, b) => a - b);
+  return elementAt(sorted, Math.min(sorted.length - 1, Math.floor(p * sorted.length)));
+}
+
+function share<T>(values: readonly T[], is: (value: T) => boolean): number {
+  return values.filter(is).length / values.length;
+}
+
+function largest(values: Float64Array): number {
+  return elementAt(values, indexOfLargest(values));
+}
+
+function indexOfLargest(values: { readonly length: number; readonly [i: number]: number }): number {
+  let at = 0;
+  for (let i = 1; i < values.length; i++) if ((values[i] ?? 0) > (values[at] ?? 0)) at = i;
+  return at;
+}

@@ -1,0 +1,85 @@
+/** The settings with which a cell is marked, and which of them a kind of machine has. */
+import type { MachineKind } from "../machine/machine-kind";
+import { plain } from "../metrology/quantity-text";
+
+export type CellSettings = {
+  speedMmPerS: number;
+  powerPct: number;
+  rowPitchMm: number;
+  passes: number;
+  pulseKHz: number;
+  pulseNs: number;
+  aboveFocusMm: number;
+  dwellMs: number;
+};
+export type CellSetting = keyof CellSettings;
+
+type Described = {
+  label: string;
+  unit: string;
+  /** Whether a larger value puts more energy on the same area, less, or neither for certain. */
+  stronger: 1 | -1 | 0;
+  /** Ratios of it count, not differences: never 0 or below. */
+  byRatio: boolean;
+  /** Decimals of a value that is worked out. */
+  decimals: number;
+};
+
+export const CELL_SETTINGS = {
+  speedMmPerS: { label: "Speed", unit: "mm/s", stronger: -1, byRatio: true, decimals: 0 },
+  powerPct: { label: "Power", unit: "%", stronger: 1, byRatio: true, decimals: 1 },
+  rowPitchMm: { label: "Row pitch", unit: "mm", stronger: -1, byRatio: true, decimals: 3 },
+  passes: { label: "Passes", unit: "", stronger: 1, byRatio: true, decimals: 0 },
+  pulseKHz: { label: "Pulse frequency", unit: "kHz", stronger: 0, byRatio: true, decimals: 1 },
+  pulseNs: { label: "Pulse width", unit: "ns", stronger: 0, byRatio: true, decimals: 0 },
+  aboveFocusMm: { label: "Height above focus", unit: "mm", stronger: 0, byRatio: false, decimals: 2 },
+  dwellMs: { label: "Dwell per dot", unit: "ms", stronger: 1, byRatio: true, decimals: 2 },
+} as const satisfies Record<CellSetting, Described>;
+
+export const CELL_SETTING_KEYS = [
+  "speedMmPerS",
+  "powerPct",
+  "rowPitchMm",
+  "passes",
+  "pulseKHz",
+  "pulseNs",
+  "aboveFocusMm",
+  "dwellMs",
+] as const satisfies readonly CellSetting[];
+
+/** Settings that can be varied on a kind of machine. A gantry has no pulses to set. */
+export function settingsOn(kind: MachineKind): CellSetting[] {
+  const pulsed: readonly CellSetting[] = ["pulseKHz", "pulseNs", "dwellMs"];
+  return CELL_SETTING_KEYS.filter((key) => kind === "galvo" || !pulsed.includes(key));
+}
+
+/** `200 mm/s`. */
+export function valueText(setting: CellSetting, value: number): string {
+  const { unit } = CELL_SETTINGS[setting];
+  return unit === "" ? plain(value) : `${plain(value)} ${unit}`;
+}
+
+/** Values from the first to the last, evenly or by equal ratios, rounded as they are typed. @param count at least 2 */
+export function spaced(
+  setting: CellSetting,
+  first: number,
+  last: number,
+  count: number,
+  by: "even" | "ratio",
+): number[] {
+  const { decimals } = CELL_SETTINGS[setting];
+  const scale = 10 ** decimals;
+  const isRatio = by === "ratio" && first > 0 && last > 0;
+  return Array.from({ length: count }, (_, i) => {
+    if (i === 0) return first;
+    if (i === count - 1) return last;
+    const share = i / (count - 1);
+    const value = isRatio ? first * (last / first) ** share : first + share * (last - first);
+    return Math.round(value * scale) / scale;
+  });
+}
+
+/** Where a value lies along its axis: logarithms where ratios count. */
+export function along(setting: CellSetting, value: number): number {
+  return CELL_SETTINGS[setting].byRatio ? Math.log(value) : value;
+}

@@ -1,0 +1,187 @@
+/** The cells of an array: what each is marked with, what it gets, where it lies, and why it is left out. */
+import { elementAt } from "../../fitting/element-at";
+import { seededDraws } from "../../fitting/seeded-draws";
+import type { MachineSpec } from "../../machine/machine-spec";
+import { CELL_SETTING_KEYS, CELL_SETTINGS, type CellSetting, type CellSettings } from "../../marking/cell-settings";
+import { type Dose, doseOf, type Source } from "../../marking/dose";
+import { plain } from "../../metrology/quantity-text";
+import { NO_BLOCKS, type TestArrayPlan } from "./plan";
+
+export type ArrayCell = {
+  /** `c12`. */
+  id: string;
+  /** From 1, as it is called on the run sheet. */
+  number: number;
+  settings: CellSettings;
+  dose: Dose;
+  /** Index of its value along each edge. */
+  column: number;
+  row: number;
+  block: number;
+  /** Place in the drawing, in columns, rows and blocks; another than its values where places are mixed. */
+  place: { column: number; row: number; block: number };
+  /** Pulses so far apart that they do not touch. */
+  isApart: boolean;
+  /** Why it is not burned; `null` = it is. */
+  leftOut: string | null;
+};
+
+export type Edges = {
+  across: number[];
+  up: number[];
+  blocks: number[];
+};
+
+/** Values along each edge, rising. */
+export function edgesOf(plan: TestArrayPlan): Edges {
+  const rising = (key: CellSetting) => [...plan[key]].sort((a, b) => a - b);
+  return {
+    across: rising(plan.across),
+    up: rising(plan.up),
+    blocks: plan.blocks === NO_BLOCKS ? [0] : rising(plan.blocks),
+  };
+}
+
+export function sourceOf(plan: TestArrayPlan, { kind }: MachineSpec): Source {
+  return {
+    wattsAtFull: plan.wattsAtFull,
+    lineMm: plan.lineMm,
+    isPulsed: kind === "galvo",
+    isDotted: isDotted(plan),
+  };
+}
+
+/** Each dot of a row is burned standing. */
+function isDotted(plan: TestArrayPlan): boolean {
+  return plan.dwellMs.some((ms) => ms > 0);
+}
+
+/** Block by block, row by row from the front, from left to right: the order in which they are called. */
+export function arrayCells(plan: TestArrayPlan, machine: MachineSpec, couponCode: string): ArrayCell[] {
+  const edges = edgesOf(plan);
+  const source = sourceOf(plan, machine);
+  const [columns, rows] = [edges.across.length, edges.up.length];
+  const count = columns * rows * edges.blocks.length;
+  const places = plan.order === "mixed" ? mixed(count, couponCode) : Array.from({ length: count }, (_, i) => i);
+  return places.map((placed, i): ArrayCell => {
+    const at = (n: number) => ({
+      column: n % columns,
+      row: Math.floor(n / columns) % rows,
+      block: Math.floor(n / (columns * rows)),
+    });
+    const values = at(i);
+    const settings = settingsAt(plan, edges, values);
+    const dose = doseOf(settings, source);
+    return {
+      id: `c${i + 1}`,
+      number: i + 1,
+      settings,
+      dose,
+      ...values,
+      place: at(placed),
+      isApart: dose.pulses !== null && dose.pulses.overlap < 0,
+      leftOut: whyLeftOut(plan, settings, dose, machine),
+    };
+  });
+}
+
+function settingsAt(
+  plan: TestArrayPlan,
+  edges: Edges,
+  at: { column: number; row: number; block: number },
+): CellSettings {
+  const of = (key: CellSetting): number => {
+    if (key === plan.across) return elementAt(edges.across, at.column);
+    if (key === plan.up) return elementAt(edges.up, at.row);
+    if (key === plan.blocks) return elementAt(edges.blocks, at.block);
+    return elementAt(plan[key], 0);
+  };
+  return {
+    speedMmPerS: of("speedMmPerS"),
+    powerPct: of("powerPct"),
+    rowPitchMm: of("rowPitchMm"),
+    passes: of("passes"),
+    pulseKHz: of("pulseKHz"),
+    pulseNs: of("pulseNs"),
+    aboveFocusMm: of("aboveFocusMm"),
+    dwellMs: of("dwellMs"),
+  };
+}
+
+/** Places by chance, the same for the same coupon. */
+function mixed(count: number, couponCode: string): number[] {
+  const draws = seededDraws([...couponCode].reduce((sum, c) => (31 * sum + (c.codePointAt(0) ?? 0)) % 2 ** 31, 7));
+  const all = Array.from({ length: count }, (_, i) => i);
+  for (let i = count - 1; i > 0; i--) {
+    const j = Math.floor(draws.even() * (i + 1));
+    const [a, b] = [elementAt(all, i), elementAt(all, j)];
+    all[i] = b;
+    all[j] = a;
+  }
+  return all;
+}
+
+function whyLeftOut(plan: TestArrayPlan, settings: CellSettings, dose: Dose, machine: MachineSpec): string | null {
+  const { speedMmPerS, powerPct } = settings;
+  if (powerPct > 100) return `Power ${plain(powerPct)} % is above 100 %.`;
+  if (speedMmPerS > machine.topSpeedMmPerS)
+    return `Speed ${plain(speedMmPerS)} mm/s is above the top speed of ${plain(machine.topSpeedMmPerS)} mm/s.`;
+  const reached = reachedSpeed(plan, machine);
+  if (speedMmPerS > reached)
+    return `Speed ${plain(speedMmPerS)} mm/s is not reached over ${plain(plan.cellMm)} mm. The limit is ${plain(Math.floor(reached))} mm/s.`;
+  if (plan.mostJPerMm2 > 0 && dose.arealJPerMm2 > plan.mostJPerMm2)
+    return `${plain(dose.arealJPerMm2, 2)} J/mm² is above the limit of ${plain(plan.mostJPerMm2)} J/mm².`;
+  return null;
+}
+
+/**
+ * The largest speed that is reached at least in the middle of a side: v^2 = a L. Rows have a run-up of their own, for which the bed must have
+ * room.
+ */
+function reachedSpeed(plan: TestArrayPlan, { kind, accelerationMmPerS2, widthMm }: MachineSpec): number {
+  if (kind === "galvo" || accelerationMmPerS2 === null) return Number.POSITIVE_INFINITY;
+  if (plan.fill !== "filled") return Math.sqrt(accelerationMmPerS2 * plan.cellMm);
+  const room = Math.min(plan.stockAtXMm, widthMm - plan.stockAtXMm - plan.stockWidthMm);
+  return Math.sqrt((2 * accelerationMmPerS2 * Math.max(0, room + EDGE_ROOM_MM)) / RUN_UP_RESERVE);
+}
+
+/** From the edge of the stock to the first cell, mm, at least. */
+const EDGE_ROOM_MM = 4;
+/** A run-up is longer than the acceleration asks by this factor. */
+export const RUN_UP_RESERVE = 1.2;
+
+/** Straight way before and after a row, mm. */
+export function runUpMm(speedMmPerS: number, { kind, accelerationMmPerS2 }: MachineSpec): number {
+  if (kind === "galvo" || accelerationMmPerS2 === null) return 0;
+  return Math.ceil((100 * RUN_UP_RESERVE * speedMmPerS ** 2) / (2 * accelerationMmPerS2)) / 100;
+}
+
+/** Cells as they are burned: weak ones first. */
+export function inOrder(cells: readonly ArrayCell[]): ArrayCell[] {
+  return cells.filter((c) => c.leftOut === null).sort((a, b) => a.dose.arealJPerMm2 - b.dose.arealJPerMm2);
+}
+
+/** `200 mm/s, 40 %`: what differs from cell to cell. */
+export function variedText(plan: TestArrayPlan, { settings }: Pick<ArrayCell, "settings">): string {
+  const varied = [plan.across, plan.up, ...(plan.blocks === NO_BLOCKS ? [] : [plan.blocks])];
+  return varied.map((key) => settingText(key, settings[key])).join(", ");
+}
+
+export function settingText(key: CellSetting, value: number): string {
+  const { unit, label } = CELL_SETTINGS[key];
+  if (key === "passes") return value === 1 ? "1 pass" : `${plain(value)} passes`;
+  return key === "speedMmPerS" || key === "powerPct"
+    ? `${plain(value)} ${unit}`
+    : `${label.toLowerCase()} ${plain(value)} ${unit}`;
+}
+
+/** All settings of a cell that this machine has, for sheets and cards. */
+export function settingsText(settings: CellSettings, kind: MachineSpec["kind"]): { label: string; text: string }[] {
+  const galvoOnly: readonly CellSetting[] = ["pulseKHz", "pulseNs", "dwellMs"];
+  return CELL_SETTING_KEYS.filter((key) => kind === "galvo" || !galvoOnly.includes(key))
+    .filter((key) => key !== "dwellMs" || settings.dwellMs > 0)
+    .map((key) => {
+      const { label, unit } = CELL_SETTINGS[key];
+      return { label, text: `${plain(settings[key])} ${unit}`.trim() };
+    });
+}

@@ -1,0 +1,245 @@
+/** An array of cells as it is burned: dots and labels with safe settings, then cell by cell, and where it is read. */
+import { lengthAsk } from "../../coupon/ask";
+import { letterStrokes } from "../../coupon/lettering";
+import { type CouponPath, lineSettings, type MarkingSettings, type Piece } from "../../coupon/piece";
+import type { Op } from "../../coupon/program";
+import type { RoundSpec } from "../../coupon/round-spec";
+import type { Site } from "../../coupon/site";
+import type { CouponPoint } from "../../geometry/frames";
+import type { Rect } from "../../geometry/rect";
+import type { MachineSpec } from "../../machine/machine-spec";
+import { eyewearLine } from "../../machine/not-known";
+import { plain } from "../../metrology/quantity-text";
+import { stockText } from "../../stock/stock-at-hand";
+import type { PlanContext } from "../../trial/plan-form";
+import { layStock } from "../../trial/stock-words";
+import { type ArrayCell, arrayCells, inOrder, runUpMm, variedText } from "./cells";
+import { areaOf, dotsOf, LAYOUT_MM, labelsOf, placeText } from "./layout";
+import { isPictured, type Pictured, SCORES, type TestArrayPlan } from "./plan";
+
+export const PIECE = "array";
+const LABELS = "labels";
+const DOTS = "dots";
+/** Lines of a dot lie so close, mm. */
+const DOT_PITCH_MM = 0.1;
+/** Deeper marks are asked about once, mm. */
+const PLAUSIBLE_DEPTH_MM = 10;
+
+export const SCAN_SITE = "scan";
+export const BEST_SITE = "best";
+export const GOOD_SITE = "as good";
+export const CHARRED_SITE = "charred";
+export const depthSite = ({ id }: Pick<ArrayCell, "id">) => `depth ${id}`;
+
+export function testArrayRound(plan: TestArrayPlan, context: PlanContext): RoundSpec {
+  const { machine } = context;
+  const cells = arrayCells(plan, machine, context.couponCode);
+  return {
+    pieces: [pieceOf(plan, cells, context)],
+    placement: { xMm: plan.stockAtXMm, yMm: plan.stockAtYMm },
+    program: programOf(plan, cells, machine),
+    sites: sitesOf(plan, cells),
+    delivery: machine.kind === "galvo" ? "One group of the drawing for each cell" : "G-code, cell by cell",
+    checklist: checklistOf(plan, machine),
+  };
+}
+
+function pieceOf(plan: TestArrayPlan, cells: readonly ArrayCell[], { machine, couponCode }: PlanContext): Piece {
+  const burned = inOrder(cells);
+  const pulses = machine.kind === "galvo" ? { pulseKHz: plan.labelKHz } : {};
+  const safe = { ...lineSettings(LABELS, "Labels", plan.labelSpeedMmPerS, plan.labelPowerPct), ...pulses };
+  return {
+    id: PIECE,
+    label: `Test array, coupon ${couponCode}`,
+    stock: [plan.from ? stockText(plan.from) : "", `${plain(plan.stockWidthMm)} × ${plain(plan.stockHeightMm)}`]
+      .filter(Boolean)
+      .join(", "),
+    widthMm: plan.stockWidthMm,
+    heightMm: plan.stockHeightMm,
+    stockKey: plan.stock,
+    ...(plan.fill === "cut" && plan.from
+      ? {
+          cutFrom: {
+            stock: plan.stock,
+            thicknessMm: plan.from.thickness?.meanMm ?? plan.from.nominalMm,
+            focusBelowMm: 0,
+          },
+        }
+      : {}),
+    settings: [
+      safe,
+      {
+        ...safe,
+        id: DOTS,
+        label: "Dots by which the reader finds the cells",
+        use: "rows",
+        runUpMm: runUpMm(plan.labelSpeedMmPerS, machine),
+        scan: { rowPitchMm: Math.min(DOT_PITCH_MM, plan.lineMm), direction: "both" },
+      },
+      ...burned.map((cell) => cellSettings(plan, cell, machine)),
+    ],
+    paths: [
+      ...wordsOf(plan, couponCode, machine).map((points): CouponPath => ({ points, closed: false, settings: LABELS })),
+      ...dotsOf(plan).map((at): CouponPath => ({ points: disc(at), closed: true, settings: DOTS })),
+      ...burned.map((c): CouponPath => ({ points: corners(areaOf(plan, c.place)), closed: true, settings: c.id })),
+    ],
+  };
+}
+
+function cellSettings(plan: TestArrayPlan, cell: ArrayCell, machine: MachineSpec): MarkingSettings {
+  const { speedMmPerS, powerPct, rowPitchMm, pulseKHz, pulseNs, aboveFocusMm, dwellMs, passes } = cell.settings;
+  const isFilled = plan.fill === "filled";
+  return {
+    id: cell.id,
+    label: `Cell ${cell.number}: ${variedText(plan, cell)}`,
+    use: isFilled ? "rows" : "line",
+    speedMmPerS,
+    powerPct,
+    runUpMm: isFilled ? runUpMm(speedMmPerS, machine) : 0,
+    scan: isFilled ? { rowPitchMm, direction: "both" } : null,
+    ...(passes === 1 ? {} : { passes }),
+    ...(aboveFocusMm === 0 ? {} : { aboveFocusMm }),
+    ...(machine.kind === "galvo" ? { pulseKHz, pulseNs } : {}),
+    ...(dwellMs > 0 ? { dwellMs } : {}),
+  };
+}
+
+function wordsOf(plan: TestArrayPlan, couponCode: string, machine: MachineSpec): CouponPoint[][] {
+  const head = `${couponCode} ${machine.name.toUpperCase()}${plan.from ? ` ${plan.from.name.toUpperCase()}` : ""}`;
+  const at = { x: LAYOUT_MM.edge, y: plan.stockHeightMm - LAYOUT_MM.edge - LAYOUT_MM.letters };
+  return [
+    ...letterStrokes(head, at, LAYOUT_MM.letters),
+    ...labelsOf(plan).flatMap(({ text, at: place, anchor }) => letterStrokes(text, place, LAYOUT_MM.letters, anchor)),
+  ];
+}
+
+/** A disc as an outline that is filled. */
+function disc({ x, y }: CouponPoint): CouponPoint[] {
+  const sides = 32;
+  return Array.from({ length: sides }, (_, i) => {
+    const turn = (2 * Math.PI * i) / sides;
+    return { x: x + LAYOUT_MM.dot * Math.cos(turn), y: y + LAYOUT_MM.dot * Math.sin(turn) };
+  });
+}
+
+function corners({ x0, y0, x1, y1 }: Rect): CouponPoint[] {
+  return [
+    { x: x0, y: y0 },
+    { x: x1, y: y0 },
+    { x: x1, y: y1 },
+    { x: x0, y: y1 },
+  ];
+}
+
+/** Labels and dots first: if a cell goes wrong, the stock still says which coupon it was. */
+function programOf(plan: TestArrayPlan, cells: readonly ArrayCell[], machine: MachineSpec): Op[] {
+  const ops: Op[] = [
+    layStock(plan, machine),
+    { kind: "mark", piece: PIECE, settings: LABELS },
+    { kind: "mark", piece: PIECE, settings: DOTS },
+  ];
+  let height = 0;
+  for (const cell of byHeight(cells)) {
+    const { aboveFocusMm, passes } = cell.settings;
+    if (aboveFocusMm !== height) {
+      height = aboveFocusMm;
+      ops.push({ kind: "move by hand", text: heightText(height), aboveFocusMm: height });
+    }
+    for (let pass = 0; pass < passes; pass++) ops.push({ kind: "mark", piece: PIECE, settings: cell.id });
+  }
+  if (height !== 0) ops.push({ kind: "move by hand", text: heightText(0), aboveFocusMm: 0 });
+  return ops;
+}
+
+/** The height is set by hand: each once, the one of daily work first. */
+function byHeight(cells: readonly ArrayCell[]): ArrayCell[] {
+  const heights = [...new Set(cells.map((c) => c.settings.aboveFocusMm))].sort(
+    (a, b) => Math.abs(a) - Math.abs(b) || a - b,
+  );
+  const ordered = inOrder(cells);
+  return heights.flatMap((height) => ordered.filter((c) => c.settings.aboveFocusMm === height));
+}
+
+function heightText(mm: number): string {
+  if (mm === 0) return "Set the focus to the surface of the stock again.";
+  return `Set the focus ${plain(Math.abs(mm))} mm ${mm > 0 ? "above" : "below"} the surface of the stock.`;
+}
+
+function sitesOf(plan: TestArrayPlan, cells: readonly ArrayCell[]): Site[] {
+  const burned = cells.filter((c) => c.leftOut === null);
+  const blocks = 1 + Math.max(...cells.map((c) => c.block));
+  const named = burned.map((c) => ({ id: c.id, label: placeText(c, blocks) }));
+  const areas = burned.map((c) => areaOf(plan, c.place));
+  const whole = { place: null, openEnded: false, repeats: 1 };
+  if (isPictured(plan.score)) return [scanSite(plan.score, plan, named, areas), charred(named, areas)];
+  if (plan.score === "depth")
+    return burned.map((c) => ({
+      id: depthSite(c),
+      label: `Depth of cell ${placeText(c, blocks)}`,
+      question: `How deep is cell ${placeText(c, blocks)}?`,
+      ask: lengthAsk({ plausibleUpTo: PLAUSIBLE_DEPTH_MM }),
+      measurand: { kind: "depth", within: areaOf(plan, c.place) },
+      place: { piece: PIECE, at: middle(areaOf(plan, c.place)), radiusMm: plan.cellMm },
+      openEnded: false,
+      repeats: 1,
+    }));
+  return [
+    {
+      id: BEST_SITE,
+      label: "The best cell",
+      question: "Which cell is the best?",
+      ask: { kind: "cells", mode: "one", cells: named },
+      measurand: { kind: "best cells", cells: areas },
+      ...whole,
+    },
+    {
+      id: GOOD_SITE,
+      label: "All cells as good",
+      question: "Which cells are as good as the best?",
+      ask: { kind: "cells", mode: "tied", cells: named },
+      measurand: { kind: "best cells", cells: areas },
+      ...whole,
+    },
+  ];
+}
+
+function scanSite(of: Pictured, plan: TestArrayPlan, cells: { id: string; label: string }[], areas: Rect[]): Site {
+  return {
+    id: SCAN_SITE,
+    label: SCORES[of],
+    question: "Scan or photograph the array and add the picture.",
+    ask: { kind: "scores", cells },
+    measurand: { kind: "cell look", of, cells: areas, dots: dotsOf(plan), radiusMm: LAYOUT_MM.dot, gapMm: plan.gapMm },
+    place: null,
+    openEnded: false,
+    repeats: 1,
+  };
+}
+
+/** Char that is dark counts as dark in a scan: a person says which cells are no good. */
+function charred(cells: { id: string; label: string }[], areas: Rect[]): Site {
+  return {
+    id: CHARRED_SITE,
+    label: "Cells that are no good",
+    question: "Which cells are charred or otherwise no good?",
+    ask: { kind: "cells", mode: "tied", cells, noneToo: true },
+    measurand: { kind: "charred", cells: areas },
+    place: null,
+    openEnded: false,
+    repeats: 1,
+  };
+}
+
+function middle({ x0, y0, x1, y1 }: Rect): CouponPoint {
+  return { x: (x0 + x1) / 2, y: (y0 + y1) / 2 };
+}
+
+function checklistOf(plan: TestArrayPlan, machine: MachineSpec): string[] {
+  return [
+    eyewearLine(machine),
+    "Stay at the machine. Strong cells can ignite the stock.",
+    "Set the focus to the surface of the stock.",
+    ...(plan.fill === "filled" ? [] : ["Switch off any offset for the width of the cut."]),
+    "Switch on the extraction.",
+  ];
+}

@@ -1,0 +1,115 @@
+/** The response over both settings, on the array that showed it. */
+import type { ResponseFigure } from "../../drawing/figure";
+import type { ArrayAnswer, Span } from "../../marking/array-answer";
+import { along, CELL_SETTINGS, type CellSetting, valueText } from "../../marking/cell-settings";
+import { doseOf } from "../../marking/dose";
+import { plain } from "../../metrology/quantity-text";
+import type { History, RoundRecord } from "../../trial/history";
+import { type ArrayCell, sourceOf } from "./cells";
+import type { Found } from "./found";
+import { placeText } from "./layout";
+import { NO_BLOCKS, type TestArrayPlan } from "./plan";
+
+const ENERGY_LINES = 5;
+/** Points of a line of equal energy, and of the edge on which its values are looked for. */
+const LINE_POINTS = 13;
+
+export function figuresOf(
+  { machine }: History<TestArrayPlan>,
+  { plan }: RoundRecord<TestArrayPlan>,
+  found: Found,
+): ResponseFigure[] {
+  const { answer, reads } = found;
+  const { map, peak } = answer;
+  const share = (value: number) => (peak.value > 0 ? value / peak.value : 0);
+  const block = plan.blocks === NO_BLOCKS ? "" : `, ${valueText(plan.blocks, found.chosen.settings[plan.blocks])}`;
+  return [
+    {
+      kind: "response",
+      id: "response",
+      title: `Expected score, of the best${block}`,
+      x: axisOf(
+        plan.across,
+        map.x,
+        reads.map((r) => r.cell.settings[plan.across]),
+      ),
+      y: axisOf(
+        plan.up,
+        map.y,
+        reads.map((r) => r.cell.settings[plan.up]),
+      ),
+      map: { columns: map.columns, rows: map.rows, values: map.values.map(share) },
+      cells: reads.map(({ cell, score, noGood }, i) => ({
+        x: along(plan.across, cell.settings[plan.across]),
+        y: along(plan.up, cell.settings[plan.up]),
+        label: placeText(cell, 1),
+        score: score === null ? null : share(score),
+        state: stateOf(answer, i, score, noGood, cell),
+        lines: linesOf(cell, plan, score),
+      })),
+      best: {
+        x: peak.x,
+        y: peak.y,
+        x0: answer.best.x.low,
+        x1: answer.best.x.high,
+        y0: answer.best.y.low,
+        y1: answer.best.y.high,
+      },
+      energy: energyLines(plan, found, (settings) => doseOf(settings, sourceOf(plan, machine)).arealJPerMm2),
+    },
+  ];
+}
+
+function stateOf(answer: ArrayAnswer, i: number, score: number | null, noGood: boolean, { leftOut }: ArrayCell) {
+  if (leftOut !== null) return "left out";
+  if (noGood) return "no good";
+  if (i === answer.chosen) return "chosen";
+  if (answer.odd.includes(i)) return "odd";
+  return answer.asGood.includes(i) && score !== null ? "as good" : "read";
+}
+
+/** What a cell is: its settings, what it got, and its score. */
+export function linesOf(cell: ArrayCell, plan: TestArrayPlan, score: number | null): string[] {
+  const { settings, dose } = cell;
+  return [
+    [plan.across, plan.up].map((key) => valueText(key, settings[key])).join(", "),
+    `${plain(dose.watts, 2)} W, ${plain(dose.arealJPerMm2, 3)} J/mm²`,
+    ...(dose.pulses
+      ? [`pulses ${plain(1000 * dose.pulses.pitchMm, 1)} µm apart, overlap ${plain(100 * dose.pulses.overlap, 0)} %`]
+      : []),
+    ...(cell.leftOut ? [cell.leftOut] : []),
+    ...(score === null ? [] : [`score ${plain(score, 3)}`]),
+  ];
+}
+
+function axisOf(key: CellSetting, { low, high }: Span, values: readonly number[]): ResponseFigure["x"] {
+  const { label, unit } = CELL_SETTINGS[key];
+  const different = [...new Set(values)].sort((a, b) => a - b);
+  return { label, unit, low, high, ticks: different.map((v) => ({ at: along(key, v), text: plain(v) })) };
+}
+
+/** Lines on which energy per area is the same, where both settings count by their ratios. */
+function energyLines(
+  plan: TestArrayPlan,
+  { answer, chosen }: Found,
+  energy: (settings: ArrayCell["settings"]) => number,
+): ResponseFigure["energy"] {
+  const { x, y } = answer.map;
+  if (!CELL_SETTINGS[plan.across].byRatio || !CELL_SETTINGS[plan.up].byRatio) return [];
+  const at = (px: number, py: number) =>
+    Math.log(energy({ ...chosen.settings, [plan.across]: Math.exp(px), [plan.up]: Math.exp(py) }));
+  // ln energy is a plane over both: energy goes with a power of each setting.
+  const zero = at(x.low, y.low);
+  const [ax, ay] = [(at(x.high, y.low) - zero) / (x.high - x.low), (at(x.low, y.high) - zero) / (y.high - y.low)];
+  if (Math.abs(ay) < 1e-9) return [];
+  const corners = [zero, at(x.high, y.low), at(x.low, y.high), at(x.high, y.high)];
+  const [least, most] = [Math.min(...corners), Math.max(...corners)];
+  return Array.from({ length: ENERGY_LINES }, (_, k) => {
+    const level = least + ((k + 1) / (ENERGY_LINES + 1)) * (most - least);
+    const points = Array.from({ length: LINE_POINTS }, (_, i) => {
+      const px = x.low + (i / (LINE_POINTS - 1)) * (x.high - x.low);
+      return { x: px, y: y.low + (level - zero - ax * (px - x.low)) / ay };
+    }).filter((p) => p.y >= y.low - 1e-9 && p.y <= y.high + 1e-9);
+    return { text: `${plain(Math.exp(level), Math.exp(level) < 1 ? 2 : 1)} J/mm²`, points };
+  }).filter((line) => line.points.length > 1);
+}

@@ -1,0 +1,267 @@
+/** What is chosen before an array of cells is burned. */
+
+import type { MachineSpec } from "../../machine/machine-spec";
+import { CELL_SETTING_KEYS, CELL_SETTINGS, type CellSetting, settingsOn, spaced } from "../../marking/cell-settings";
+import { type StockAtHand, stockText } from "../../stock/stock-at-hand";
+import { field, type When } from "../../trial/plan-field";
+import type { PlanContext } from "../../trial/plan-form";
+import type { PlanOf } from "../../trial/plan-table";
+import { placeFields, powerField, stockSizeFields, topSpeed } from "../../trial/shared-fields";
+
+export const PURPOSES = {
+  "engrave dark": "Engrave dark",
+  "engrave deep": "Engrave deep",
+  mark: "Mark",
+  "cut through": "Cut through",
+} as const;
+
+export const FILLS = {
+  filled: "Filled squares",
+  outlined: "Outlined squares",
+  cut: "Squares to be cut through",
+} as const;
+
+export const ORDERS = {
+  "weak first": "By their values, weak cells first",
+  mixed: "Places mixed",
+} as const;
+
+export const SCORES = {
+  darkness: "Darkness, from a scan or photo",
+  contrast: "Contrast, from a scan or photo",
+  evenness: "Evenness, from a scan or photo",
+  sharpness: "Sharpness of the edges, from a scan or photo",
+  eye: "By eye: the best cell and all cells as good",
+  depth: "Depth, with a gauge",
+} as const;
+export type Score = keyof typeof SCORES;
+
+/** What a scan or photo shows of every cell. */
+export const PICTURED = ["darkness", "contrast", "evenness", "sharpness"] as const satisfies readonly Score[];
+export type Pictured = (typeof PICTURED)[number];
+export const isPictured = (score: Score): score is Pictured => PICTURED.some((s) => s === score);
+
+export const NO_BLOCKS = "none";
+
+/** Values from which a new array is laid out. (common practice, no source) */
+const USUAL = {
+  gantry: { powerPct: [10, 80], rowPitchMm: 0.1, watts: { "CO2 gantry": 40, "diode gantry": 10 }, lineMm: 0.15 },
+  galvo: { powerPct: [20, 100], rowPitchMm: 0.04, watts: 20, lineMm: 0.05 },
+} as const;
+const USUAL_CELLS = 7;
+const MOST_PASSES = 50;
+
+export function planFields(context: PlanContext) {
+  const { machine } = context;
+  return {
+    ...stockFields(context),
+    ...edgeFields(machine),
+    ...valueFields(machine),
+    ...cellFields(),
+    ...labelFields(machine),
+    ...energyFields(context),
+    purpose: field.choice(PURPOSES, { label: "Purpose", group: "Score", usual: "engrave dark" }),
+    score: field.choice(SCORES, {
+      label: "Scored by",
+      group: "Score",
+      why: "The best cell has the largest score.",
+      usual: "darkness",
+    }),
+    ...placeFields({ xMm: 10, yMm: 10 }, "Place"),
+  };
+}
+
+function stockFields({ stocks = [], machine }: PlanContext) {
+  return {
+    /** Key of the batch. */
+    stock: field.oneOfThese(
+      stocks.map((s) => ({ value: s.key, label: stockText(s) })),
+      {
+        label: "Stock",
+        group: "Stock",
+        why: "Marking settings belong to one batch of a stock.",
+        usual: stocks[0]?.key ?? "",
+        refusal: stocks.length === 0 ? NO_CARD : "Choose the stock.",
+        elsewhere: {
+          href: "/stock",
+          label: stocks.length === 0 ? "Make a card of the stock first" : "Cards of the stock",
+        },
+      },
+    ),
+    ...stockSizeFields({ widthMm: 90, heightMm: 90, most: machine }),
+  };
+}
+
+export const NO_CARD = "Make a card of the stock first. The marking settings are stored on that card.";
+
+function edgeFields({ kind }: MachineSpec) {
+  const options = settingsOn(kind).map((key) => ({ value: key, label: CELL_SETTINGS[key].label }));
+  return {
+    across: field.oneOfThese(options, { label: "Varied from left to right", group: "Edges", usual: "speedMmPerS" }),
+    up: field.oneOfThese(options, { label: "Varied from front to back", group: "Edges", usual: "powerPct" }),
+    blocks: field.oneOfThese([{ value: NO_BLOCKS, label: "Nothing: one block" }, ...options], {
+      label: "Varied from block to block",
+      group: "Edges",
+      usual: NO_BLOCKS,
+    }),
+  };
+}
+
+const ONE = "One value for all cells.";
+
+function valueFields(machine: MachineSpec) {
+  const isGalvo = machine.kind === "galvo";
+  const usual = isGalvo ? USUAL.galvo : USUAL.gantry;
+  const top = machine.topSpeedMmPerS;
+  const [least, most] = usual.powerPct;
+  const only = isGalvo ? undefined : (false as const);
+  const group = "Values";
+  return {
+    speedMmPerS: field.speeds({
+      label: "Speed",
+      group,
+      why: ONE,
+      usual: spaced("speedMmPerS", Math.round(top / 20), Math.round(top / 3), USUAL_CELLS, "ratio"),
+    }),
+    powerPct: field.numbers({
+      label: "Power, %",
+      group,
+      why: ONE,
+      unit: "%",
+      usual: spaced("powerPct", least, most, USUAL_CELLS, "ratio"),
+    }),
+    rowPitchMm: field.lengths({ label: "Row pitch", group, why: ONE, usual: [usual.rowPitchMm] }),
+    passes: field.numbers({ label: "Passes", group, why: ONE, unit: "", usual: [1] }),
+    pulseKHz: field.numbers({ label: "Pulse frequency, kHz", group, why: ONE, unit: "kHz", usual: [30], when: only }),
+    pulseNs: field.numbers({ label: "Pulse width, ns", group, why: ONE, unit: "ns", usual: [200], when: only }),
+    aboveFocusMm: field.numbers({
+      label: "Height above focus, mm",
+      group,
+      why: "Set by hand before each value. Negative values are below focus.",
+      unit: "mm",
+      usual: [0],
+      signed: true,
+    }),
+    dwellMs: field.numbers({
+      label: "Dwell per dot, ms",
+      group,
+      why: "Enter 0 for lines, or the time for each dot of a row.",
+      unit: "ms",
+      usual: [0],
+      when: only,
+    }),
+  };
+}
+
+const FILLED: When = { field: "fill", is: ["filled"] };
+
+function cellFields() {
+  return {
+    fill: field.choice(FILLS, { label: "Cells", group: "Cells", usual: "filled" }),
+    cellMm: field.length({
+      label: "Side of a cell",
+      group: "Cells",
+      usual: 6,
+      min: [1, "Smaller cells cannot be judged."],
+      max: 100,
+    }),
+    gapMm: field.length({
+      label: "Blank stock between cells",
+      group: "Cells",
+      why: "The reader compares each cell with the stock beside it.",
+      usual: 2.5,
+      min: [0.5, "The reader needs blank stock between cells."],
+      max: 50,
+    }),
+    order: field.choice(ORDERS, {
+      label: "Order of the cells",
+      group: "Cells",
+      usual: "weak first",
+      whys: { mixed: "The texture of the stock and the warm machine then do not look like a setting." },
+      when: FILLED,
+    }),
+  };
+}
+
+function labelFields(machine: MachineSpec) {
+  const group = "Labels";
+  return {
+    labelSpeedMmPerS: field.speed({
+      label: "Speed of labels",
+      group,
+      usual: Math.min(100, machine.topSpeedMmPerS / 4),
+      max: topSpeed(machine),
+    }),
+    labelPowerPct: powerField({
+      label: "Power of labels, %",
+      group,
+      why: "Safe settings that mark this stock without fail.",
+      usual: 20,
+    }),
+    ...(machine.kind === "galvo" ? labelPulses(group) : labelPulses(group, false)),
+  };
+}
+
+function labelPulses(group: string, when?: false) {
+  return {
+    labelKHz: field.number({ label: "Pulse frequency of labels, kHz", group, usual: 30, when }),
+  };
+}
+
+function energyFields({ machine, stocks = [] }: PlanContext) {
+  const group = "Energy";
+  const { kind } = machine;
+  return {
+    wattsAtFull: field.number({
+      label: "Power at 100 %, W",
+      group,
+      why: "Energy per area is worked out from it.",
+      usual: kind === "galvo" ? USUAL.galvo.watts : USUAL.gantry.watts[kind],
+      max: [10_000, "Enter watts, not milliwatts."],
+    }),
+    lineMm: field.length({
+      label: "Width of one line",
+      group,
+      why: "From the focus height, or measured.",
+      usual: kind === "galvo" ? USUAL.galvo.lineMm : USUAL.gantry.lineMm,
+      max: 5,
+    }),
+    /** 0 = no limit. */
+    mostJPerMm2: field.number({
+      label: "Limit of energy per area, J/mm²",
+      group,
+      why: "Cells with more energy are left out. Enter 0 for no limit.",
+      usual: stocks[0]?.mostJPerMm2 ?? 0,
+      min: 0,
+    }),
+  };
+}
+
+export const PASSES_LIMIT = MOST_PASSES;
+
+type Asked = PlanOf<ReturnType<typeof planFields>>;
+export type TestArrayPlan = Omit<Asked, "across" | "up" | "blocks"> & {
+  across: CellSetting;
+  up: CellSetting;
+  blocks: CellSetting | typeof NO_BLOCKS;
+  /** The stock as its card was when it was laid out. */
+  from: StockAtHand | null;
+  /** Name of the lens that is fitted. */
+  lens: string;
+};
+
+export function asLaidOut(asked: Asked, { stocks = [], optic }: PlanContext): TestArrayPlan {
+  const { across, up, blocks, ...rest } = asked;
+  return {
+    ...rest,
+    across: cellSettingOf(across) ?? "speedMmPerS",
+    up: cellSettingOf(up) ?? "powerPct",
+    blocks: cellSettingOf(blocks) ?? NO_BLOCKS,
+    from: stocks.find((s) => s.key === asked.stock) ?? null,
+    lens: optic?.label ?? "not entered",
+  };
+}
+
+function cellSettingOf(key: string): CellSetting | null {
+  return CELL_SETTING_KEYS.find((k) => k === key) ?? null;
+}

@@ -1,0 +1,45 @@
+/** Test array: cells with two settings varied show the best marking settings for a stock. */
+
+import { defineProcedure } from "../contract";
+import { FOCUS_HEIGHT } from "../focus/plan";
+import { testArrayRound } from "./coupon";
+import { detailOf } from "./detail";
+import { testArrayEdges } from "./edges";
+import { judgeTestArray } from "./judge";
+import { nextTestArray } from "./next-round";
+import type { TestArrayPlan } from "./plan";
+import { planWarnings, testArrayPlan } from "./plan-faults";
+import { solveTestArray } from "./solve";
+
+/** The eye sees a difference of about this share. (common practice, no source) */
+const TOLERANCE = 0.05;
+
+export const testArray = defineProcedure<TestArrayPlan>({
+  id: "test-array",
+  title: "Test array",
+  summary: "The best marking settings for a stock, from cells with two settings varied",
+  machineKinds: ["CO2 gantry", "diode gantry", "galvo"],
+  settings: [],
+  needs: [
+    { on: "optic", effect: "stale" },
+    { on: "setting", what: FOCUS_HEIGHT, effect: "check", why: "the focus height was changed" },
+    { on: "change", what: "tube", effect: "stale" },
+    { on: "change", what: "mirrors", effect: "check" },
+    { on: "change", what: "supply", effect: "check" },
+  ],
+  occasional: true,
+  stock: { field: "stock", of: ({ from }) => from },
+  tolerance: { default: TOLERANCE, unit: "percent", label: "Largest loss against the best" },
+  recheck: { defaultDays: 180, why: "Sources age, and stock differs from batch to batch." },
+  edges: testArrayEdges,
+  plan: testArrayPlan,
+  warnings: planWarnings,
+  round: testArrayRound,
+  checkPlan: (last) => last,
+  expected: () => null,
+  solve: solveTestArray,
+  next: nextTestArray,
+  judge: judgeTestArray,
+  overlay: () => [],
+  detail: detailOf,
+});

@@ -1,0 +1,65 @@
+/** The score of every burned cell of one burn, as it was read. */
+import { mean } from "../../fitting/repeats";
+import { quantitiesAt } from "../../trial/answer";
+import type { History, RoundRecord } from "../../trial/history";
+import { type ArrayCell, arrayCells } from "./cells";
+import { BEST_SITE, CHARRED_SITE, depthSite, GOOD_SITE, SCAN_SITE } from "./coupon";
+import { isPictured, type TestArrayPlan } from "./plan";
+
+export type CellRead = { cell: ArrayCell; score: number | null; noGood: boolean };
+
+/** Scores of a cell that was tapped as the best, as good, or not at all. */
+const TAPPED = { best: 1, good: 0.9, other: 0 };
+
+type Round = Pick<RoundRecord<TestArrayPlan>, "plan" | "spec" | "answers">;
+
+/** Cells in the order of the array. Those that were left out have no score. */
+export function readScores({ machine }: Pick<History, "machine">, round: Round): CellRead[] {
+  const cells = arrayCells(round.plan, machine, codeOf(round));
+  const burned = cells.filter((c) => c.leftOut === null);
+  const scores = scoresByCell(round, burned);
+  const bad = new Set(tapped(round, CHARRED_SITE) ?? []);
+  return cells.map((cell) => ({ cell, score: scores.get(cell.id) ?? null, noGood: bad.has(cell.id) }));
+}
+
+/** Places are mixed by the code of the coupon, which its title names last. */
+export function codeOf({ spec }: Pick<Round, "spec">): string {
+  return /coupon (\S+)$/.exec(spec.pieces[0]?.label ?? "")?.[1] ?? "";
+}
+
+function scoresByCell(round: Round, burned: readonly ArrayCell[]): ReadonlyMap<string, number> {
+  const { score } = round.plan;
+  if (isPictured(score)) return scanned(round, burned);
+  if (score === "depth")
+    return new Map(
+      burned.flatMap((c) => {
+        const read = quantitiesAt(round.answers, depthSite(c));
+        return read.length > 0 ? [[c.id, mean(read)] as const] : [];
+      }),
+    );
+  const best = tapped(round, BEST_SITE);
+  const good = tapped(round, GOOD_SITE);
+  if (!best && !good) return new Map();
+  return new Map(
+    burned.map((c) => [c.id, best?.includes(c.id) ? TAPPED.best : good?.includes(c.id) ? TAPPED.good : TAPPED.other]),
+  );
+}
+
+/** The newest picture counts. */
+function scanned({ answers }: Round, burned: readonly ArrayCell[]): ReadonlyMap<string, number> {
+  const content = answers.findLast((a) => a.site === SCAN_SITE)?.content;
+  if (content?.status !== "read" || content.value.kind !== "scores") return new Map();
+  const { scores } = content.value;
+  return new Map(
+    burned.flatMap((c, i) => {
+      const score = scores[i];
+      return score === null || score === undefined ? [] : [[c.id, score] as const];
+    }),
+  );
+}
+
+/** Ids of the cells that were chosen at a site; `null` where nothing was said there. */
+function tapped({ answers }: Round, site: string): string[] | null {
+  const content = answers.findLast((a) => a.site === site)?.content;
+  return content?.status === "read" && content.value.kind === "cells" ? content.value.cells : null;
+}

@@ -1,0 +1,193 @@
+/** What an array says: the best settings with their uncertainty, what the chosen cell may lack, and what is kept with the stock. */
+import { elementAt } from "../../fitting/element-at";
+import { LEAST_CELLS, type Span } from "../../marking/array-answer";
+import { CELL_SETTINGS, type CellSetting, valueText } from "../../marking/cell-settings";
+import { newestRead } from "../../measuring/examined";
+import { type Budgeted, joined } from "../../metrology/budget";
+import { fixed, plain } from "../../metrology/quantity-text";
+import type { UnitId } from "../../metrology/units";
+import { stockText } from "../../stock/stock-at-hand";
+import { estimate, type GivenOutcome } from "../../trial/given-outcome";
+import type { History, RoundRecord } from "../../trial/history";
+import type { Estimate, ResultTable, StockResult } from "../../trial/outcome";
+import { settingsText, settingText } from "./cells";
+import { figuresOf } from "./figures";
+import { findingsOf } from "./findings";
+import { type Finding, type Found, fastestOf, foundIn } from "./found";
+import { placeText } from "./layout";
+import { PURPOSES, SCORES, type TestArrayPlan } from "./plan";
+import { readScores } from "./read-scores";
+import { HALF_95, shortBudget } from "./short";
+
+/** Under this name a list of conditions has the purpose. */
+const PURPOSE = "Purpose";
+/** Rows of the table of results. */
+const SHOWN_CELLS = 8;
+
+export function solveTestArray(history: History<TestArrayPlan>): GivenOutcome {
+  const round = newestRead(history);
+  if (!round) return { status: "open", missing: "No cell is read yet." };
+  const finding = foundIn(history, round);
+  if (!finding.ok) return withoutAnswer(history, round, finding.reason);
+  const { found } = finding;
+  return {
+    status: "solved",
+    estimates: estimatesOf(found, round.plan),
+    findings: findingsOf(history, round, found),
+    table: tableOf(found, round.plan),
+    figures: figuresOf(history, round, found),
+    forStock: resultOf(history, round, found),
+    predicted: `Mark with ${chosenText(found, round.plan)}. Expect at most ${plain(100 * found.answer.shortOf(found.answer.chosen).most, 1)} % less than the best of these settings.`,
+  };
+}
+
+function withoutAnswer(
+  history: History<TestArrayPlan>,
+  round: RoundRecord<TestArrayPlan>,
+  reason: Extract<Finding, { ok: false }>["reason"],
+): GivenOutcome {
+  if (reason === "nothing read") return { status: "open", missing: "No cell is scored yet." };
+  if (reason === "few") return { status: "open", missing: `Score at least ${LEAST_CELLS} cells.` };
+  if (reason === "none good")
+    return {
+      status: "unsolvable",
+      reason: "Every cell is no good. Burn another array with less energy: less power, more speed or fewer passes.",
+    };
+  const scores = readScores(history, round).flatMap((r) => r.score ?? []);
+  return {
+    status: "unsolvable",
+    reason: scores.every((s) => s === 0)
+      ? "No cell shows a mark. Burn another array with more energy: more power, less speed or more passes."
+      : "All cells have the same score. Check that the picture shows this coupon, or burn an array with a wider range.",
+  };
+}
+
+export function chosenText({ chosen }: Found, plan: TestArrayPlan): string {
+  return [plan.across, plan.up].map((key) => settingText(key, chosen.settings[key])).join(", ");
+}
+
+/** Internal unit of a setting among estimates: speeds and lengths have units of their own, the others are plain numbers. */
+const UNITS: Partial<Record<CellSetting, UnitId>> = {
+  speedMmPerS: "mmPerS",
+  powerPct: "percent",
+  rowPitchMm: "mm",
+  aboveFocusMm: "mm",
+};
+
+function internal(key: CellSetting, value: number): number {
+  return key === "powerPct" ? value / 100 : value;
+}
+
+function estimatesOf({ answer }: Found, plan: TestArrayPlan): Estimate[] {
+  const short = answer.shortOf(answer.chosen);
+  const best = (key: CellSetting, at: number, span: Span) =>
+    estimate(`best ${key}`, `Best ${CELL_SETTINGS[key].label.toLowerCase()}`, bestOf(key, at, span), {
+      unit: UNITS[key] ?? "one",
+      helps: "Burn a second array around the best cell.",
+    });
+  return [
+    estimate("short", "Chosen cell short of the best", shortBudget(short), {
+      unit: "percent",
+      headline: true,
+      helps: "Burn a second array around the best cell.",
+    }),
+    best(plan.across, answer.peak.x, answer.best.x),
+    best(plan.up, answer.peak.y, answer.best.y),
+  ];
+}
+
+/** The value at the peak of the map; where the best may lie is its uncertainty. */
+function bestOf(key: CellSetting, at: number, { low, high }: Span): Budgeted {
+  const value = (v: number) => internal(key, CELL_SETTINGS[key].byRatio ? Math.exp(v) : v);
+  return joined(value(at), [
+    {
+      id: "response",
+      label: "Where the best of the response may lie",
+      kind: "A",
+      standardUncertainty: Math.max(1e-6, (value(high) - value(low)) / (2 * HALF_95)),
+      degreesOfFreedom: "infinite",
+    },
+  ]);
+}
+
+function tableOf({ answer, reads }: Found, plan: TestArrayPlan): ResultTable {
+  const order = reads
+    .map((read, i) => ({ ...read, expected: elementAt(answer.expected, i), i }))
+    .filter((r) => r.score !== null && !r.noGood)
+    .sort((a, b) => b.expected - a.expected)
+    .slice(0, SHOWN_CELLS);
+  const best = Math.max(answer.peak.value, elementAt(answer.expected, answer.chosen));
+  return {
+    title: "Best cells",
+    columns: ["Cell", CELL_SETTINGS[plan.across].label, CELL_SETTINGS[plan.up].label, SCORES_SHORT[plan.score]],
+    resultLabel: "of the best, %",
+    rows: order.map(({ cell, score, expected, i }) => ({
+      label: placeText(cell, 1),
+      sites: [],
+      cells: [
+        valueText(plan.across, cell.settings[plan.across]),
+        valueText(plan.up, cell.settings[plan.up]),
+        fixed(score ?? 0, 3),
+      ],
+      result: best > 0 ? fixed((100 * expected) / best, 1) : "–",
+      state: i === answer.chosen ? ("read" as const) : ("from the fit" as const),
+    })),
+  };
+}
+
+const SCORES_SHORT = {
+  darkness: "darkness",
+  contrast: "contrast",
+  evenness: "evenness",
+  sharpness: "sharpness, 1/mm",
+  eye: "by eye",
+  depth: "depth, mm",
+} as const;
+
+function resultOf(
+  { machine }: History<TestArrayPlan>,
+  { plan }: RoundRecord<TestArrayPlan>,
+  found: Found,
+): StockResult {
+  const { chosen, answer } = found;
+  const short = answer.shortOf(answer.chosen);
+  const fastest = fastestOf(found);
+  const value = (key: CellSetting, span: Span, at: number) => ({
+    id: key,
+    label: CELL_SETTINGS[key].label,
+    quantity: { ...bestOf(key, at, span).quantity, value: internal(key, chosen.settings[key]) },
+    unit: UNITS[key] ?? ("one" as const),
+  });
+  return {
+    kind: "marking",
+    stock: plan.stock,
+    purpose: PURPOSES[plan.purpose],
+    values: [
+      value(plan.across, answer.best.x, answer.peak.x),
+      value(plan.up, answer.best.y, answer.peak.y),
+      { id: "short", label: "Short of the best", quantity: shortBudget(short).quantity, unit: "percent" },
+    ],
+    conditions: [
+      { label: PURPOSE, text: PURPOSES[plan.purpose] },
+      { label: "Stock", text: plan.from ? stockText(plan.from) : plan.stock },
+      { label: "Machine", text: machine.name },
+      { label: "Lens", text: plan.lens },
+      ...settingsText(chosen.settings, machine.kind),
+      { label: "Energy per area", text: `${plain(chosen.dose.arealJPerMm2, 3)} J/mm²` },
+      { label: "Scored by", text: SCORES[plan.score] },
+      ...(fastest && fastest.id !== chosen.id
+        ? [
+            {
+              label: "As good and fastest",
+              text: [plan.across, plan.up].map((key) => settingText(key, fastest.settings[key])).join(", "),
+            },
+          ]
+        : []),
+    ],
+    arithmetic: [
+      `Cell ${placeText(chosen, 1)} of ${found.reads.filter((r) => r.score !== null).length} scored cells has the largest expected score.`,
+      `95 of 100 responses that fit the scores have their best at most ${plain(100 * short.most, 1)} % above it.`,
+      `${plain(chosen.dose.watts, 2)} W ÷ (${plain(chosen.settings.speedMmPerS)} mm/s × ${plain(chosen.settings.rowPitchMm, 3)} mm) × ${plain(chosen.settings.passes)} = ${plain(chosen.dose.arealJPerMm2, 3)} J/mm²`,
+    ],
+  };
+}

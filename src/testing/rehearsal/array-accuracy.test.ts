@@ -1,0 +1,30 @@
+import { describe, expect, it } from "vitest";
+import { arrayTrial } from "./array-accuracy";
+
+/** Stocks of every kind, six of each. The figures of 300 are in docs/methods/test-arrays.md. */
+const TRIALS = Array.from({ length: 36 }, (_, seed) => arrayTrial(seed, 5, seed % 2 === 0));
+const share = (is: readonly boolean[]) => is.filter(Boolean).length / is.length;
+
+describe("an array of 5 x 5 on a stock that nobody has seen", () => {
+  it("chooses a cell that lacks at most 5 % of the best burned one, nearly always", () => {
+    expect(share(TRIALS.map((t) => t.lacks.burned <= 0.05))).toBeGreaterThanOrEqual(0.88);
+  });
+
+  it("states a loss that holds, and is not wide", () => {
+    expect(share(TRIALS.map((t) => t.lacks.array <= t.short))).toBeGreaterThanOrEqual(0.86);
+    expect(TRIALS.reduce((s, t) => s + t.short, 0) / TRIALS.length).toBeLessThan(0.09);
+  });
+
+  it("finds the best at the edge where it is there, and seldom where it is not", () => {
+    const at = TRIALS.filter((t) => t.edge.is === true);
+    const inside = TRIALS.filter((t) => t.edge.is === false);
+    expect(share(at.map((t) => t.edge.said))).toBeGreaterThanOrEqual(0.9);
+    expect(share(inside.map((t) => t.edge.said))).toBeLessThanOrEqual(0.15);
+  });
+
+  it("lacks at most 5 % of the best of the machine after a second array, nearly always", () => {
+    const second = TRIALS.flatMap((t) => (t.second === null ? [] : [t.second]));
+    expect(second.length).toBeGreaterThan(15);
+    expect(share(second.map((lack) => lack <= 0.05))).toBeGreaterThanOrEqual(0.88);
+  });
+});

@@ -1,0 +1,121 @@
+/**
+ * Arrays burned on stocks that nobody has seen: one array, then the one that the first asks for.
+ *
+ * Stocks are drawn by chance, as many of each kind in `practice/stock-response`. The surface adds noise of 4 % of the best mark (SD), half of it a
+ * texture that lies at places of the stock and keeps its sign over 1.6 cells, half of it from cell to cell. The second array is burned on another
+ * batch: 4 % (SD) off in power and speed each, 5 % (SD) in darkness. The reader sees every score as it is.
+ */
+import { type ArrayAnswer, answerOf, nextArray, type ScoredCell, type Span } from "../../core/marking/array-answer";
+import { type Random, seeded, seedOf } from "../../practice/random";
+import { STOCK_KINDS, type StockKind, type StockResponse, stockResponse } from "../../practice/stock-response";
+
+/** SD of the surface, as a share of the best mark. */
+export const ROUGHNESS = 0.04;
+
+/** As far as this machine goes, from the middle of the first array, in half spans of it. */
+const REACH = 1.5;
+
+export type ArrayTrial = {
+  kind: StockKind;
+  /** What the chosen cell lacks against the best burned one, and against the best within the array, as shares of the best. */
+  lacks: { burned: number; array: number };
+  /** Stated for it. */
+  short: number;
+  /** Cells called as good, and how many of them are. */
+  asGood: { called: number; right: number };
+  /** Whether the best of the stock lies at or beyond the edge (`null` = between), and what was said. */
+  edge: { is: boolean | null; said: boolean };
+  /** What the fitted point lacks against the best of the machine after both arrays. */
+  second: number | null;
+};
+
+export function arrayTrial(seed: number, side: number, withSecond: boolean, mixed = false): ArrayTrial {
+  const kind = STOCK_KINDS[seed % STOCK_KINDS.length] ?? "energy";
+  const random = seeded(seedOf("array", seed));
+  const stock = stockResponse(kind, random, ROUGHNESS);
+  const whole = { low: -1, high: 1 };
+  const first = burned(stock, { x: whole, y: whole }, side, 0, random, mixed);
+  const step = { x: 2 / (side - 1), y: 2 / (side - 1) };
+  const answer = given(answerOf({ cells: first, step, blank: 0 }));
+  const quality = (p: { x: number; y: number }) => stock.quality({ power: p.x, speed: p.y });
+  const chosen = first[answer.chosen];
+  const bestBurned = Math.max(...first.map(quality));
+  const inArray = bestWithin(quality, 1);
+  const machine = bestWithin(quality, REACH);
+  const inner = bestWithin(quality, 1 - step.x / 2);
+  return {
+    kind,
+    lacks: {
+      burned: chosen ? (bestBurned - quality(chosen)) / bestBurned : 1,
+      array: chosen ? (inArray - quality(chosen)) / inArray : 1,
+    },
+    short: answer.short,
+    asGood: {
+      called: answer.asGood.length,
+      right: answer.asGood.filter((i) => (inArray - quality(first[i] ?? { x: 9, y: 9 })) / inArray <= 0.02).length,
+    },
+    edge: {
+      is: (machine - inner) / machine > 0.05 ? true : (machine - inner) / machine < 0.01 ? false : null,
+      said: answer.edges.length > 0,
+    },
+    second: withSecond ? secondLack(stock, first, answer, side, random, { quality, machine, mixed }) : null,
+  };
+}
+
+function secondLack(
+  stock: StockResponse,
+  first: readonly ScoredCell[],
+  answer: ArrayAnswer,
+  side: number,
+  random: Random,
+  { quality, machine, mixed }: { quality: (p: { x: number; y: number }) => number; machine: number; mixed: boolean },
+): number {
+  const within = ({ low, high }: Span): Span => ({ low: Math.max(-REACH, low), high: Math.min(REACH, high) });
+  const next = nextArray(answer);
+  const spans = { x: within(next.x), y: within(next.y) };
+  const cells = burned(stock.otherBatch(random), spans, side, 1, random, mixed);
+  const step = { x: (spans.x.high - spans.x.low) / (side - 1), y: (spans.y.high - spans.y.low) / (side - 1) };
+  const both = given(answerOf({ cells: [...first, ...cells], step, blank: 0 }));
+  return (machine - quality(both.peak)) / machine;
+}
+
+function burned(
+  stock: StockResponse,
+  { x, y }: { x: Span; y: Span },
+  side: number,
+  burn: number,
+  random: Random,
+  mixed: boolean,
+): ScoredCell[] {
+  const at = ({ low, high }: Span, i: number) => low + (i / (side - 1)) * (high - low);
+  const places = Array.from({ length: side * side }, (_, i) => ({ x: i % side, y: Math.floor(i / side) }));
+  if (mixed) shuffle(places, random);
+  return places.map((place, i) => {
+    const [px, py] = [at(x, i % side), at(y, Math.floor(i / side))];
+    const score = stock.quality({ power: px, speed: py }) + stock.surface(place, random);
+    return { x: px, y: py, place, burn, score };
+  });
+}
+
+function shuffle<T>(all: T[], random: Random): void {
+  for (let i = all.length - 1; i > 0; i--) {
+    const j = Math.floor(random.even() * (i + 1));
+    const [a, b] = [all[i], all[j]];
+    if (a !== undefined && b !== undefined) [all[i], all[j]] = [b, a];
+  }
+}
+
+function bestWithin(quality: (p: { x: number; y: number }) => number, reach: number): number {
+  const side = 81;
+  let best = 0;
+  for (let i = 0; i < side * side; i++) {
+    const at = (k: number) => reach * ((2 * k) / (side - 1) - 1);
+    best = Math.max(best, quality({ x: at(i % side), y: at(Math.floor(i / side)) }));
+  }
+  return best;
+}
+
+function given(answer: ReturnType<typeof answerOf>): ArrayAnswer {
+  if (typeof answer === "string") throw new Error(`No answer: ${answer}`);
+  return answer;
+}

@@ -1,0 +1,201 @@
+"use client";
+import { useState } from "react";
+import type { ResponseFigure } from "../../core/drawing/figure";
+
+type Cell = ResponseFigure["cells"][number];
+
+/** Of the drawing. */
+const BOX = { left: 64, top: 8, width: 320, height: 320, below: 50, right: 8 };
+const [PALE, DARK] = [0.03, 0.62];
+/** Least and most size of a cell. */
+const CELL = { least: 8, most: 26 };
+const STATES: Record<Cell["state"], string> = {
+  chosen: "chosen",
+  "as good": "as good as the best",
+  read: "",
+  odd: "contradicts the cells around it",
+  "no good": "no good",
+  "left out": "not burned",
+};
+
+/** The expected score over both settings: darker is better. Over it the cells, lines of equal energy, and where the best lies. */
+export function ResponseView({ figure }: { figure: ResponseFigure }) {
+  const [at, setAt] = useState<number | null>(null);
+  const { x, y, cells, best, energy } = figure;
+  const size = cellSize(cells.length);
+  // The outermost cells lie whole inside the box.
+  const room = size / 2 + 2;
+  const px = (v: number) => BOX.left + room + ((v - x.low) / (x.high - x.low)) * (BOX.width - 2 * room);
+  const py = (v: number) => BOX.top + BOX.height - room - ((v - y.low) / (y.high - y.low)) * (BOX.height - 2 * room);
+  const chosen = cells.findIndex((c) => c.state === "chosen");
+  const inHand = cells[at ?? chosen];
+  return (
+    <figure>
+      <figcaption className="text-[14px] font-semibold">{figure.title}</figcaption>
+      <svg
+        className="mt-1 block h-auto w-full max-w-[460px]"
+        viewBox={`0 0 ${BOX.left + BOX.width + BOX.right} ${BOX.top + BOX.height + BOX.below}`}
+        role="img"
+        aria-label={`${figure.title}. ${inHand ? `Chosen: ${inHand.lines.join(", ")}` : ""}`}
+      >
+        <ResponseMap figure={figure} room={room} />
+        {energy.map((line) => (
+          <EnergyLine key={line.text} line={line} px={px} py={py} />
+        ))}
+        <rect
+          x={px(best.x0) - 2}
+          y={py(best.y1) - 2}
+          width={Math.max(4, px(best.x1) - px(best.x0) + 4)}
+          height={Math.max(4, py(best.y0) - py(best.y1) + 4)}
+          fill="none"
+          stroke="var(--color-verdigris)"
+          strokeWidth={1.5}
+          strokeDasharray="5 3"
+        />
+        {cells.map((cell, i) => (
+          <CellMark
+            key={`${cell.label} ${cell.x} ${cell.y}`}
+            cell={cell}
+            cx={px(cell.x)}
+            cy={py(cell.y)}
+            size={size}
+            onPoint={() => setAt(i)}
+          />
+        ))}
+        <Axes figure={figure} px={px} py={py} />
+      </svg>
+      {inHand && (
+        <p className="num min-h-10 text-[14px]" aria-live="polite">
+          <b className="font-semibold">Cell {inHand.label}</b>
+          {STATES[inHand.state] && `, ${STATES[inHand.state]}`}: {inHand.lines.join(" · ")}
+        </p>
+      )}
+      <p className="text-[13px] text-ink2">
+        Dashed: where the best lies in 95 of 100 responses that fit the scores. Thin lines: equal energy per area.
+      </p>
+    </figure>
+  );
+}
+
+function cellSize(count: number): number {
+  return Math.max(CELL.least, Math.min(CELL.most, (0.62 * BOX.width) / Math.sqrt(Math.max(1, count))));
+}
+
+function ResponseMap({ figure: { map }, room }: { figure: ResponseFigure; room: number }) {
+  const [w, h] = [(BOX.width - 2 * room) / (map.columns - 1), (BOX.height - 2 * room) / (map.rows - 1)];
+  const values = map.values.flatMap((v) => v ?? []);
+  const [low, high] = [Math.min(...values), Math.max(...values)];
+  return (
+    <g className="fill-steel" shapeRendering="crispEdges">
+      <clipPath id="response-box">
+        <rect x={BOX.left} y={BOX.top} width={BOX.width} height={BOX.height} />
+      </clipPath>
+      <g clipPath="url(#response-box)">
+        {map.values.map((value, i) => {
+          const [column, row] = [i % map.columns, Math.floor(i / map.columns)];
+          if (value === null) return null;
+          return (
+            <rect
+              // biome-ignore lint/suspicious/noArrayIndexKey: a place of the map is its index
+              key={i}
+              x={BOX.left + room + (column - 0.5) * w}
+              y={BOX.top + BOX.height - room - (row + 0.5) * h}
+              width={w}
+              height={h}
+              fillOpacity={PALE + ((DARK - PALE) * (value - low)) / Math.max(1e-9, high - low)}
+            />
+          );
+        })}
+      </g>
+      <rect x={BOX.left} y={BOX.top} width={BOX.width} height={BOX.height} fill="none" stroke="var(--color-line)" />
+    </g>
+  );
+}
+
+type Place = (v: number) => number;
+
+function EnergyLine({ line, px, py }: { line: ResponseFigure["energy"][number]; px: Place; py: Place }) {
+  return (
+    <path
+      d={`M${line.points.map((p) => `${px(p.x).toFixed(1)} ${py(p.y).toFixed(1)}`).join("L")}`}
+      stroke="var(--color-ink3)"
+      strokeWidth={0.8}
+      fill="none"
+    >
+      <title>{line.text}</title>
+    </path>
+  );
+}
+
+type MarkProps = { cell: Cell; cx: number; cy: number; size: number; onPoint: () => void };
+
+function CellMark({ cell, cx, cy, size, onPoint }: MarkProps) {
+  const half = size / 2;
+  const isChosen = cell.state === "chosen";
+  const ink = isChosen
+    ? "var(--color-ember)"
+    : cell.state === "as good"
+      ? "var(--color-verdigris)"
+      : "var(--color-ink2)";
+  return (
+    <g onPointerEnter={onPoint} onPointerDown={onPoint}>
+      <rect
+        x={cx - half}
+        y={cy - half}
+        width={size}
+        height={size}
+        fill="transparent"
+        stroke={ink}
+        strokeWidth={isChosen ? 2.5 : cell.state === "as good" ? 2 : 0.7}
+        strokeDasharray={cell.state === "left out" ? "2 2" : undefined}
+      />
+      {(cell.state === "no good" || cell.state === "odd") && (
+        <path
+          d={`M${cx - half} ${cy - half}l${size} ${size}M${cx + half} ${cy - half}l${-size} ${size}`}
+          stroke={cell.state === "odd" ? "var(--color-ember)" : "var(--color-ink2)"}
+          strokeWidth={1}
+        />
+      )}
+      <title>{cell.lines.join(", ")}</title>
+    </g>
+  );
+}
+
+/** Values along the edges as they were burned. Where they stand too close, every second is left out. */
+function Axes({ figure: { x, y }, px, py }: { figure: ResponseFigure; px: Place; py: Place }) {
+  const bottom = BOX.top + BOX.height;
+  return (
+    <g className="num" fontSize={12} fill="var(--color-ink2)">
+      {apart(x.ticks, px, 30).map((t) => (
+        <text key={t.text} x={px(t.at)} y={bottom + 16} textAnchor="middle">
+          {t.text}
+        </text>
+      ))}
+      {apart(y.ticks, py, 15).map((t) => (
+        <text key={t.text} x={BOX.left - 6} y={py(t.at) + 4} textAnchor="end">
+          {t.text}
+        </text>
+      ))}
+      <text x={BOX.left + BOX.width / 2} y={bottom + 38} textAnchor="middle" fontSize={13} fill="var(--color-ink)">
+        {x.unit ? `${x.label}, ${x.unit}` : x.label}
+      </text>
+      <text
+        transform={`translate(14 ${BOX.top + BOX.height / 2}) rotate(-90)`}
+        textAnchor="middle"
+        fontSize={13}
+        fill="var(--color-ink)"
+      >
+        {y.unit ? `${y.label}, ${y.unit}` : y.label}
+      </text>
+    </g>
+  );
+}
+
+function apart(ticks: ResponseFigure["x"]["ticks"], place: Place, least: number): ResponseFigure["x"]["ticks"] {
+  const shown: ResponseFigure["x"]["ticks"] = [];
+  for (const tick of ticks) {
+    const last = shown.at(-1);
+    if (!last || Math.abs(place(tick.at) - place(last.at)) >= least) shown.push(tick);
+  }
+  return shown;
+}
