@@ -59,7 +59,7 @@ export function gate(): { opened: Promise<void>; open: () => void } {
 export async function beginReading(page: Page): Promise<void> {
   const jaws = page.getByLabel(/^Closed jaws read/);
   const begin = page.getByRole("button", { name: "Begin reading" });
-  await expect(begin).toBeVisible();
+  await expect(begin).toBeVisible({ timeout: 90_000 });
   if (await jaws.isVisible()) await jaws.fill("0");
   const inside = page.getByLabel(/^Closed inside jaws read/);
   if ((await inside.isVisible()) && (await inside.inputValue()) === "") await inside.fill("0");
