@@ -58,12 +58,24 @@ test("an array on Alder: laid out on its edges, read from a scan, kept for its s
   await page.getByRole("button", { name: "None", exact: true }).click();
   await expect(page.getByText("2 of 2 sites read.")).toBeVisible();
   await page.getByRole("link", { name: "Correct", exact: true }).last().click();
-  await expect(page.getByRole("img", { name: /Expected score/ })).toBeVisible({ timeout: 30_000 });
+  const response = page.getByRole("group", { name: /^Expected score/ });
+  await expect(response).toBeVisible({ timeout: 30_000 });
+  // The cell in hand is the chosen one; the arrow keys go on to its neighbours.
+  const inHand = page.getByText(/^Cell \w+, chosen:/);
+  await expect(inHand).toBeVisible();
+  await response.locator('[tabindex="0"]').focus();
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("ArrowDown");
+  await expect(inHand).toHaveCount(0);
   await accessible(page);
   await page.getByRole("button", { name: "Keep on the stock card" }).click();
   await page.getByRole("link", { name: "the card of its stock" }).click();
   await expect(page.getByRole("heading", { name: "Engrave dark on Alder" })).toBeVisible();
   await expect(page.getByText("Energy per area")).toBeVisible();
   await accessible(page);
+  // Marking settings are no cut: artwork for this stock goes by its kerf.
+  await page.getByRole("link", { name: "Adapt a drawing" }).click();
+  await page.waitForURL(/artwork/);
+  await expect(page.getByText(/Empty: .* mm, as Bracken, batch .* told\./)).toBeVisible();
   faults.none();
 });

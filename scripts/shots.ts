@@ -29,15 +29,21 @@ async function main(): Promise<void> {
 
 /** A scan of the practice piece, dropped and read; the readings themselves are taken by hand after that. */
 async function fromPicture(page: Page): Promise<void> {
-  const href = await page.getByRole("link", { name: "Scan of the practice piece" }).getAttribute("href");
-  const scan = await (await page.request.get(`${ORIGIN}${href}`)).body();
-  await page.getByRole("link", { name: "Read from a picture" }).click();
-  await page.getByText("Drop a scan of the coupon here").waitFor();
+  const scan = await scanOf(page);
   await page.locator("input[type=file]").setInputFiles({ name: "A-14.png", mimeType: "image/png", buffer: scan });
   await page.getByRole("button", { name: /500 mm\/s, right end/ }).click({ timeout: 60_000 });
   await page.waitForTimeout(800);
   await shot(page, "picture");
   await page.getByRole("link", { name: "Back to reading" }).click();
+}
+
+/** The scan of a burned piece; ends on the page that reads it. */
+async function scanOf(page: Page): Promise<Buffer> {
+  const href = await page.getByRole("link", { name: "Scan of the practice piece" }).getAttribute("href");
+  const scan = await (await page.request.get(`${ORIGIN}${href}`)).body();
+  await page.getByRole("link", { name: "Read from a picture" }).click();
+  await page.getByText("Drop a scan of the coupon here").waitFor();
+  return scan;
 }
 
 async function loop(page: Page): Promise<void> {
@@ -49,7 +55,6 @@ async function loop(page: Page): Promise<void> {
   await page.getByRole("link", { name: "To the burn" }).click();
   await page.getByText("Before this burn").waitFor();
   await shot(page, "burn");
-  await phone(page, "phone-burn");
   await page.getByRole("link", { name: "Run sheet" }).click();
   await page.getByRole("img", { name: /^Page 2/ }).scrollIntoViewIfNeeded();
   await shot(page, "run-sheet");
@@ -97,7 +102,7 @@ async function loop(page: Page): Promise<void> {
   await page.getByRole("button", { name: "Show the truth" }).first().click();
   await page.getByText("beam comes on late by").waitFor();
   await shot(page, "practice");
-  await page.goto(`${ORIGIN}/stock/birch-plywood-3-mm`);
+  await array(page);
   await page.getByText("Draw the slot").waitFor();
   await shot(page, "stock");
   await page.getByRole("link", { name: "Adapt a drawing" }).click();
@@ -107,6 +112,29 @@ async function loop(page: Page): Promise<void> {
   await shot(page, "artwork");
   await rotary(page);
   await field(page);
+}
+
+/** Two settings varied on Alder, read from a scan, and kept; ends on the card of the stock. */
+async function array(page: Page): Promise<void> {
+  await page.goto(`${ORIGIN}/machine/alder/test-array`);
+  await page.getByRole("button", { name: "Begin trial" }).click();
+  await page.getByRole("radio", { name: /Birch plywood/ }).check();
+  await page.getByText("Everything fits. The layout is kept.").waitFor();
+  await page.getByRole("button", { name: /^Cell D4/ }).focus();
+  await shot(page, "array");
+  await page.getByRole("link", { name: "To the burn" }).click();
+  await page.getByRole("button", { name: "Burn on the practice machine" }).click();
+  const scan = await scanOf(page);
+  await page.locator("input[type=file]").setInputFiles({ name: "scan.png", mimeType: "image/png", buffer: scan });
+  await page.getByRole("button", { name: "Take these scores" }).click({ timeout: 60_000 });
+  await page.getByRole("button", { name: "Begin reading" }).click();
+  await page.getByRole("button", { name: "None", exact: true }).click();
+  await page.getByRole("link", { name: "Correct", exact: true }).last().click();
+  await page.getByRole("button", { name: "Keep on the stock card" }).click();
+  await page.getByRole("link", { name: "the card of its stock" }).waitFor();
+  await page.waitForTimeout(5000);
+  await shot(page, "response");
+  await page.getByRole("link", { name: "the card of its stock" }).click();
 }
 
 /** Another head behind the name of Cinder: a grid of dots read from two scans, the field as it is and as it will be with a table. */
@@ -155,11 +183,6 @@ async function rotary(page: Page): Promise<void> {
   await page.waitForFunction(() => (document.querySelector("#reading") as HTMLInputElement)?.value !== "");
   await page.waitForTimeout(600);
   await shot(page, "rotary");
-  await page.goto(`${ORIGIN}/machine/bracken/round-parts`);
-  await page.getByLabel("The part is").selectOption("taper");
-  await page.getByLabel("A drawing (SVG or DXF):").setInputFiles("examples/rotary/label.svg");
-  await page.getByText("leaves a gap of").waitFor();
-  await shot(page, "round-parts");
 }
 
 async function burn(page: Page): Promise<void> {

@@ -7,6 +7,7 @@ import { openDatabase } from "../../src/data/database";
 import { addDemoBench } from "../../src/server/demo/demo-bench";
 import { fullTrial, roundOf } from "../../src/server/trial/trial-record";
 import { accuracy } from "./accuracy";
+import { array } from "./array";
 import { axes } from "./axes";
 import { files } from "./files";
 import { focusAccuracy } from "./focus";
@@ -46,6 +47,7 @@ async function main(): Promise<void> {
     ["rotary", "Rotaries", rotary],
     ["galvo", "The field of a galvo", galvo],
     ["grid", "The field of a galvo by a grid of dots", grid],
+    ["array", "Test arrays", array],
     ["pictures", "Pictures", pictures],
     ["pages", "Pages", async () => [...(await pageWeights(file)), ...(await workshop())]],
     ["load", "Many at once", load],

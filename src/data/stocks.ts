@@ -269,5 +269,6 @@ function atHand(db: Db, { slug, spec }: Stock, { id, label }: Batch): StockAtHan
     batch: label,
     nominalMm: spec.nominalMm,
     thickness: thicknessOfBatch(db, id),
+    ...(spec.mostJPerMm2 === undefined ? {} : { mostJPerMm2: spec.mostJPerMm2 }),
   };
 }

@@ -151,6 +151,8 @@ class Words {
   private readonly onMoves: boolean;
   private lastPct = Number.NaN;
   private lastPower = "";
+  private lastY = Number.NaN;
+  private lastYText = "";
 
   constructor(
     private readonly dialect: GcodeDialect,
@@ -216,7 +218,12 @@ class Words {
 
   xy(p: MachinePoint): string {
     const { x, y } = this.bed ? counted(p, this.bed) : p;
-    return `X${this.length(x)} Y${this.length(y)}`;
+    // Rows are level: most places have the Y of the one before.
+    if (y !== this.lastY) {
+      this.lastY = y;
+      this.lastYText = this.length(y);
+    }
+    return `X${this.length(x)} Y${this.lastYText}`;
   }
 
   length(mm: number): string {

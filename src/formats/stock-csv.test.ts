@@ -16,6 +16,7 @@ const CARDS: StockDocument = {
     {
       name: "Slate 8 mm",
       nominalMm: 8,
+      mostJPerMm2: 4.5,
       note: "",
       batches: [
         {

@@ -13,6 +13,7 @@ import { STOCK_FORMAT, STOCK_VERSION, type StockDocument, stockDocumentSchema } 
 const COLUMNS = [
   "card",
   "nominal mm",
+  "most J/mm2",
   "batch",
   "what",
   "label",
@@ -38,7 +39,13 @@ const BY_WORDS = new Map(Object.entries(VALUE_WORDS).map(([id, words]) => [words
 
 export function stockCsv({ cards }: StockDocument): string {
   const lines = cards.flatMap((card): Line[] => [
-    { card: card.name, "nominal mm": card.nominalMm, what: "card", note: card.note },
+    {
+      card: card.name,
+      "nominal mm": card.nominalMm,
+      "most J/mm2": card.mostJPerMm2 ?? "",
+      what: "card",
+      note: card.note,
+    },
     ...card.batches.flatMap((batch): Line[] => {
       const at = { card: card.name, batch: batch.label };
       return [
@@ -102,6 +109,7 @@ function takeLine(cards: Map<string, Card>, of: (column: Column) => string, line
     cards.set(name, {
       name,
       nominalMm: number("nominal mm"),
+      ...(of("most J/mm2") === "" ? {} : { mostJPerMm2: number("most J/mm2") }),
       note: of("note"),
       batches: cards.get(name)?.batches ?? [],
     });

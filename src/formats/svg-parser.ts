@@ -3,12 +3,11 @@
  *
  * Whatever is not understood is refused with its place; nothing is skipped silently.
  */
-import { z } from "zod";
-import { type CouponPath, type MarkingSettings, markingSettingsSchema } from "../core/coupon/piece";
+import type { CouponPath, MarkingSettings } from "../core/coupon/piece";
 import { FormatFault, type Parsed, parsing } from "./parsed";
 import { parseSvgDrawing, refuseEmpty, type SvgPath } from "./svg-drawing";
+import { groupSettings, isMarkedGroup } from "./svg-group";
 import { faultAt, type SvgNode } from "./svg-tree";
-import { SOMETIMES } from "./svg-writer";
 
 export type SvgCoupon = {
   title: string;
@@ -39,7 +38,7 @@ export function parseSvg(text: string, chordErrorMm?: number): Parsed<SvgCoupon>
     for (const node of new Set([root, ...paths.flatMap((p) => p.within)])) refuseUnsaid(node);
     const groups = new Map<SvgNode, MarkingSettings>();
     for (const child of root.children)
-      if (child.name === "g" && child.attributes["data-use"] !== undefined) groups.set(child, settingsOf(child));
+      if (child.name === "g" && isMarkedGroup(child.attributes)) groups.set(child, settingsOf(child));
     return {
       title,
       widthMm,
@@ -68,25 +67,7 @@ function couponPath({ points, closed, within }: SvgPath, groups: ReadonlyMap<Svg
 }
 
 function settingsOf(node: SvgNode): MarkingSettings {
-  const a = node.attributes;
-  const read = markingSettingsSchema.safeParse({
-    id: a.id,
-    label: a["data-label"],
-    use: a["data-use"],
-    speedMmPerS: toNumber(a["data-speed-mm-per-s"]),
-    powerPct: toNumber(a["data-power-percent"]),
-    runUpMm: toNumber(a["data-run-up-mm"]),
-    ...Object.fromEntries(
-      SOMETIMES.flatMap(([name, key]) => (a[name] === undefined ? [] : [[key, toNumber(a[name])]])),
-    ),
-    scan: a["data-row-pitch-mm"]
-      ? { rowPitchMm: toNumber(a["data-row-pitch-mm"]), direction: a["data-direction"] }
-      : null,
-  });
-  if (read.success) return read.data;
-  throw faultAt(node, `The settings of a group cannot be read. ${z.prettifyError(read.error)}`);
-}
-
-function toNumber(text: string | undefined): number | undefined {
-  return text !== undefined && /^-?\d+(\.\d+)?(e-?\d+)?$/i.test(text) ? Number(text) : undefined;
+  const read = groupSettings(node.attributes);
+  if ("why" in read) throw faultAt(node, `The settings of a group cannot be read. ${read.why}`);
+  return read;
 }

@@ -1,7 +1,7 @@
 /** What the page and the worker that reads pictures say to each other. */
 import type { Piece } from "../core/coupon/piece";
 import type { Site } from "../core/coupon/site";
-import type { ArrayRead, ArrayShape } from "../core/picture/array/read-array";
+import type { ArrayLook, ArrayRead } from "../core/picture/array/read-array";
 import type { GridRead, PixelPoint } from "../core/picture/dots/read-grid";
 import type { PictureScale } from "../core/picture/picture-scale";
 import type { CouponPlacement } from "../core/picture/place-coupon";
@@ -29,7 +29,7 @@ export type GridOrder = {
   isPart: boolean;
 };
 
-export type ArrayOrder = { shape: ArrayShape; brighter: boolean };
+export type ArrayOrder = { look: ArrayLook; brighter: boolean };
 
 export type ToReader =
   | { kind: "load"; url: string; width: number; height: number }

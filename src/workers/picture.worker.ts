@@ -35,7 +35,7 @@ async function act(message: ToReader): Promise<void> {
     return say({ kind: "failed", why: read.why, scaleTimes: null });
   }
   if (message.kind === "read array") {
-    const read = readArray(picture, message.shape, message.brighter);
+    const read = readArray(picture, message.look, message.brighter);
     if (read.ok) return say({ kind: "array", read, ms: performance.now() - began });
     return say({ kind: "failed", why: read.why, scaleTimes: null });
   }

@@ -23,11 +23,11 @@ export function scanRows(outline: readonly CouponPoint[], rowPitchMm: number): S
 
 /** Where the outline crosses a level, from left to right. An edge holds its lower end, not its upper one. */
 function crossings(outline: readonly CouponPoint[], y: number): number[] {
-  return outline
-    .flatMap((a, i) => {
-      const b = elementAt(outline, (i + 1) % outline.length);
-      if (a.y <= y === b.y <= y) return [];
-      return [a.x + ((y - a.y) / (b.y - a.y)) * (b.x - a.x)];
-    })
-    .sort((a, b) => a - b);
+  const xs: number[] = [];
+  let a = elementAt(outline, outline.length - 1);
+  for (const b of outline) {
+    if (a.y <= y !== b.y <= y) xs.push(a.x + ((y - a.y) / (b.y - a.y)) * (b.x - a.x));
+    a = b;
+  }
+  return xs.sort((p, q) => p - q);
 }

@@ -35,8 +35,10 @@ describe("the answer of an array", () => {
     expect(answer.best.x.high).toBeGreaterThan(0.25);
     expect(answer.edges).toEqual([]);
     expect(answer.second).toBeNull();
-    expect(answer.short).toBeGreaterThan(0);
-    expect(answer.short).toBeLessThan(0.1);
+    expect(answer.short[answer.chosen]?.most).toBeGreaterThan(0);
+    expect(answer.short[answer.chosen]?.most).toBeLessThan(0.1);
+    // The back left corner is far down: 1/(1 + 3 r^2) with r^2 = 1.25^2 + 1.4^2 is 0.086.
+    expect(answer.short[42]?.mean).toBeCloseTo(1 - 0.086, 1);
   });
 
   it.each([
@@ -82,6 +84,9 @@ describe("the answer of an array", () => {
     expect(chosen?.noGood).toBe(false);
     expect((chosen?.x ?? 9) + (chosen?.y ?? 9)).toBeGreaterThan(-0.1);
     expect(answer.peak.x + answer.peak.y).toBeLessThan(0.7);
+    // The back right corner of the map is not looked for.
+    expect(answer.map.values.at(-1)).toBeNull();
+    expect(answer.map.values[0]).not.toBeNull();
   });
 
   it("leaves a wild score out and says which", () => {
@@ -95,7 +100,8 @@ describe("the answer of an array", () => {
     const broad = (x: number, y: number) => 1 / (1 + x * x + y * y);
     const quiet = answered(array(7, broad));
     const loud = answered(array(7, broad).map((c, i) => ({ ...c, score: (c.score ?? 0) + 8 * rough(i + 99) })));
-    expect(loud.short).toBeGreaterThan(quiet.short + 0.01);
+    const short = (a: ArrayAnswer) => a.short[a.chosen]?.most ?? Number.NaN;
+    expect(short(loud)).toBeGreaterThan(short(quiet) + 0.01);
     expect(loud.noise).toBeGreaterThan(3 * quiet.noise);
   });
 
@@ -106,5 +112,7 @@ describe("the answer of an array", () => {
     expect(answerOf({ cells: few, step, blank: 0 })).toBe("few");
     expect(answerOf({ cells: cells.map((c) => ({ ...c, score: 0 })), step, blank: 0 })).toBe("all equal");
     expect(answerOf({ cells: cells.map((c) => ({ ...c, noGood: true })), step, blank: 0 })).toBe("none good");
+    const below = cells.map((c) => ({ ...c, score: (c.score ?? 0) - 2 }));
+    expect(answerOf({ cells: below, step, blank: 0 })).toBe("below blank");
   });
 });

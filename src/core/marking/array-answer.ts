@@ -5,12 +5,12 @@
  * All of it is counted over responses drawn from what the scores leave possible (`core/fitting/response-surface`): with m the largest value of
  * a response, b the blank stock, a cell of value f falls short by (m - f) / (m - b).
  *
- *   short        95 % quantile of what the chosen cell falls short by
+ *   short        mean and 95 % quantile of what a cell falls short by
  *   as good      short by at most 2 % in 95 of 100 responses
  *   at the edge  the best within half a cell of the edge beats the best further in by more than 2 % in most responses
  */
 import { elementAt } from "../fitting/element-at";
-import { fitSurface, type SurfaceFit, type SurfacePoint } from "../fitting/response-surface";
+import { fitSurface, type SurfacePoint } from "../fitting/response-surface";
 import { seededDraws } from "../fitting/seeded-draws";
 
 export type ScoredCell = {
@@ -35,8 +35,8 @@ export type ArrayAnswer = {
   peak: { x: number; y: number; value: number };
   /** Where the best lies in 95 of 100 responses, along each axis. */
   best: { x: Span; y: Span };
-  /** By how much the chosen cell may fall short of the best, 95 %, as a share of the way from blank to best. */
-  short: number;
+  /** What each cell falls short of the best, as a share of the way from blank to best: mean, and the value that holds in 95 of 100. */
+  short: { mean: number; most: number }[];
   /** Indices of cells that are as good as the best within {@link AS_GOOD}. */
   asGood: number[];
   /** Sides at which the best lies. */
@@ -49,11 +49,8 @@ export type ArrayAnswer = {
   expected: number[];
   /** sd of one score about the response. */
   noise: number;
-  /** Expected value over the spans of the array, row by row from low y. */
-  map: { columns: number; rows: number; x: Span; y: Span; values: number[] };
-  fit: SurfaceFit;
-  /** What a cell falls short of the best: mean, SD and 95 % quantile, as shares of the way from blank to best. */
-  shortOf(index: number): { mean: number; sd: number; most: number };
+  /** Expected value over the spans of the array, row by row from low y; `null` beside cells that are no good. */
+  map: { columns: number; rows: number; x: Span; y: Span; values: (number | null)[] };
 };
 
 export const AS_GOOD = 0.02;
@@ -67,13 +64,13 @@ const OTHER_PEAK = { dip: 0.03, chance: 0.1 };
 
 export type ArrayGiven = {
   cells: readonly ScoredCell[];
-  /** Half a cell at the edges, along the axes, of the newest burn. */
+  /** From one cell to the next along the axes, of the newest burn. */
   step: { x: number; y: number };
   /** Score of the blank stock. */
   blank: number;
 };
 
-export type NoAnswer = "few" | "all equal" | "none good";
+export type NoAnswer = "few" | "all equal" | "none good" | "below blank";
 
 /** @param progress share of the work that is done */
 export function answerOf(
@@ -83,6 +80,7 @@ export function answerOf(
   const scored = cells.flatMap((c, index) => (c.score === null ? [] : [{ ...c, score: c.score, index }]));
   if (scored.length < LEAST_CELLS) return "few";
   if (scored.every((c) => c.score === scored[0]?.score)) return "all equal";
+  if (scored.every((c) => c.score <= blank)) return "below blank";
   const x = spanOf(cells.map((c) => c.x));
   const y = spanOf(cells.map((c) => c.y));
   const scale = scaleBy(cells.filter((c) => c.burn === 0));
@@ -109,32 +107,28 @@ export function answerOf(
   );
   if (chosen < 0) return "none good";
   const maxima = draws.map((d) => largest(d));
-  const shortOf = (i: number) =>
+  const lacks = cells.map((_, i) =>
     draws.map((d, k) => {
       const most = elementAt(maxima, k);
-      return most > blank ? (most - elementAt(d, i)) / (most - blank) : 0;
-    });
+      return most > blank ? (most - elementAt(d, i)) / (most - blank) : 1;
+    }),
+  );
   const top = indexOfLargest(openValues);
   const bests = draws.map((d) => elementAt(grid, indexOfLargest(d.subarray(cells.length))));
   return {
     chosen,
     peak: { ...topBetween(openValues, top, { x, y }), value: elementAt(values, top) },
     best: { x: middleOf(bests.map((b) => b.x)), y: middleOf(bests.map((b) => b.y)) },
-    short: quantile(shortOf(chosen), SURE),
-    asGood: scored.filter((c) => share(shortOf(c.index), (s) => s <= AS_GOOD) >= SURE).map((c) => c.index),
+    short: lacks.map((all) => ({ mean: all.reduce((s, v) => s + v, 0) / all.length, most: quantile(all, SURE) })),
+    asGood: scored
+      .filter((c) => share(elementAt(lacks, c.index), (lack) => lack <= AS_GOOD) >= SURE)
+      .map((c) => c.index),
     edges: edgesOf(draws, cells.length, grid, { x, y }, step, blank, bests),
     second: secondPeak(openValues, draws, cells.length, grid, blank),
     odd,
     expected,
     noise: fit.noise,
-    map: { columns: SIDE, rows: SIDE, x, y, values },
-    fit,
-    shortOf: (index) => {
-      const all = shortOf(index);
-      const mean = all.reduce((s, v) => s + v, 0) / all.length;
-      const sd = Math.sqrt(all.reduce((s, v) => s + (v - mean) ** 2, 0) / (all.length - 1));
-      return { mean, sd, most: quantile(all, SURE) };
-    },
+    map: { columns: SIDE, rows: SIDE, x, y, values: openValues.map((v) => (Number.isFinite(v) ? v : null)) },
   };
 }
 

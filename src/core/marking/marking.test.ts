@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { type CellSettings, settingsOn, spaced } from "./cell-settings";
-import { doseOf } from "./dose";
+import { doseOf, doseText, energyText } from "./dose";
 import { energyAlone } from "./energy-alone";
 
 const SETTINGS: CellSettings = {
@@ -15,14 +15,14 @@ const SETTINGS: CellSettings = {
 };
 
 describe("the dose of a cell", () => {
-  const source = { wattsAtFull: 40, lineMm: 0.05, isPulsed: true, isDotted: false };
+  const source = { wattsAtFull: 40, lineMm: 0.05, isPulsed: true, isFilled: true };
 
   it("by hand: 20 W at 200 mm/s, rows 0.1 mm apart, twice, 40 kHz", () => {
     const dose = doseOf(SETTINGS, source);
     expect(dose.watts).toBe(20);
     // 20 / 200 = 0.1 J/mm; 0.1 / 0.1 x 2 = 2 J/mm^2.
-    expect(dose.lineJPerMm).toBeCloseTo(0.1, 12);
-    expect(dose.arealJPerMm2).toBeCloseTo(2, 12);
+    expect(dose).toMatchObject({ energy: expect.closeTo(2, 12), per: "area" });
+    expect(doseText(SETTINGS, dose)).toBe("20 W ÷ 200 mm/s ÷ 0.1 mm × 2 passes = 2 J/mm²");
     // 200 / 40 000 = 0.005 mm; 1 - 0.005/0.05 = 0.9; E = 0.5 mJ, 2 E / (pi 0.025^2) = 0.509 J/mm^2.
     expect(dose.pulses?.pitchMm).toBeCloseTo(0.005, 12);
     expect(dose.pulses?.overlap).toBeCloseTo(0.9, 12);
@@ -30,9 +30,16 @@ describe("the dose of a cell", () => {
   });
 
   it("of dots that are burned standing goes with their dwell: 20 W x 1 ms / 0.1^2 x 2 = 4 J/mm^2", () => {
-    const dose = doseOf({ ...SETTINGS, dwellMs: 1 }, { ...source, isDotted: true });
-    expect(dose.lineJPerMm).toBeNull();
-    expect(dose.arealJPerMm2).toBeCloseTo(4, 12);
+    const dotted = { ...SETTINGS, dwellMs: 1 };
+    const dose = doseOf(dotted, source);
+    expect(dose.energy).toBeCloseTo(4, 12);
+    expect(doseText(dotted, dose)).toBe("20 W × 1 ms ÷ 0.1 mm between dots ÷ 0.1 mm × 2 passes = 4 J/mm²");
+  });
+
+  it("of a single line is energy per length: 20 W at 200 mm/s, twice", () => {
+    const dose = doseOf(SETTINGS, { ...source, isFilled: false });
+    expect(dose).toMatchObject({ energy: expect.closeTo(0.2, 12), per: "length" });
+    expect(energyText(dose)).toBe("0.2 J/mm");
   });
 
   it("of a steady beam has no pulses", () => {

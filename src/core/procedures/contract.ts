@@ -5,6 +5,7 @@ import type { ChangeKind } from "../machine/change";
 import type { MachineKind } from "../machine/machine-kind";
 import type { MachineSpec } from "../machine/machine-spec";
 import type { Need } from "../machine/need";
+import type { ArrayGiven } from "../marking/array-answer";
 import {
   type Contradicting,
   examinedJudge,
@@ -78,6 +79,8 @@ export interface Procedure<P = unknown> {
   /** What the other readings say this site should read, internal unit; `null` where they say nothing. */
   expected(history: History<P>, site: string): Measured | null;
   solve(history: History<P>): Outcome;
+  /** Responses that `solve`, `next` and `judge` ask for: a page has them worked out beforehand. Left out where there are none. */
+  responses?(history: History<P>): readonly ArrayGiven[];
   next(history: History<P>, outcome: Outcome): Next<P>;
   /** `null` before there is a proof or check round with enough readings. */
   judge(history: History<P>): Verdict | null;

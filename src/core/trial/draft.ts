@@ -42,7 +42,8 @@ function fieldText(field: FieldSpec, value: unknown): string {
 
 type Value = { ok: true; value: unknown } | { ok: false; message: string };
 
-function readField(field: FieldSpec, text: string): Value {
+/** One text of a plan, as its field reads it: a number, several, or a word. */
+export function readField(field: FieldSpec, text: string): Value {
   if (text.trim() === "") {
     const isList = field.kind === "quantities" || field.kind === "numbers";
     return { ok: true, value: isList ? [] : undefined };

@@ -2,7 +2,9 @@
 import type { MachineSpec } from "../machine/machine-spec";
 import { topSpeedReason } from "../machine/not-known";
 import { plain } from "../metrology/quantity-text";
+import { stockText } from "../stock/stock-at-hand";
 import { field, type When } from "./plan-field";
+import type { PlanContext } from "./plan-form";
 
 type Paced = Pick<MachineSpec, "name" | "topSpeedMmPerS" | "assumed">;
 
@@ -61,6 +63,22 @@ export function stockSizeFields(of: {
       max: most && within(most.depthMm),
     }),
   };
+}
+
+/** The batch that a result belongs to. @param of.noCard said where the workshop has no card */
+export function stockField({ stocks = [] }: Pick<PlanContext, "stocks">, of: { why: string; noCard: string }) {
+  const isEmpty = stocks.length === 0;
+  return field.oneOfThese(
+    stocks.map((s) => ({ value: s.key, label: stockText(s) })),
+    {
+      label: "Stock",
+      group: "Stock",
+      why: of.why,
+      usual: stocks[0]?.key ?? "",
+      refusal: isEmpty ? of.noCard : "Choose the stock.",
+      elsewhere: { href: "/stock", label: isEmpty ? "Make a card of the stock first" : "Cards of the stock" },
+    },
+  );
 }
 
 /** Where the stock lies on the bed. */

@@ -4,6 +4,7 @@ import { promisify } from "node:util";
 import { deflate } from "node:zlib";
 import { fromInternal } from "../../core/metrology/units";
 import { ARRAY_READER_VERSION } from "../../core/picture/array/read-array";
+import type { PictureReading } from "../../core/picture/picture-reading";
 import { type PictureScale, scaleFromDpi } from "../../core/picture/picture-scale";
 import { READER_VERSION } from "../../core/picture/read-picture";
 import type { AnswerInput } from "../../core/trial/answer-input";
@@ -76,21 +77,6 @@ export function dropPicture(db: Db, trialId: number, n: number, id: number, now:
 }
 
 const NO_PICTURE = "This round has no such picture.";
-
-export type PictureReading =
-  | { site: string; mm: number; uMm: number; degreesOfFreedom: number; edited: boolean }
-  /** Dots of a grid, mm from the lower left corner of the picture; `null` where none was seen. */
-  | {
-      site: string;
-      points: readonly ({ x: number; y: number } | null)[];
-      uMm: number;
-      degreesOfFreedom: number;
-      edited: boolean;
-    }
-  /** Scores of the cells of an array, in their order; `null` where a cell could not be read. */
-  | { site: string; scores: readonly (number | null)[]; edited: boolean }
-  /** Nothing is marked there. */
-  | { site: string; blank: true };
 
 /**
  * Takes what was read in a picture as readings: all of them or none, once however often it is sent.

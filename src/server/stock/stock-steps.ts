@@ -45,6 +45,8 @@ export const stockInputSchema = z.object({
   name: z.string().max(200),
   /** As typed. */
   nominal: z.string().max(60),
+  /** Energy per area that chars it, J/mm^2, as typed; empty where it is not known. */
+  limit: z.string().max(60).optional(),
   note: z.string().max(500),
   /** Of its first batch; only for a new card. */
   batch: z.string().max(200).default(""),
@@ -59,6 +61,7 @@ export function keepStock(db: Db, input: StockInput, now: number): string {
     name: form.read(() => nameFrom(db, input), ""),
     nominalMm: form.read(() => nominalFrom(input), 1),
     note: input.note.trim(),
+    ...form.read(() => limitFrom(input), {}),
   };
   const batch = form.read(() => labelOf(input.batch || "1"), "");
   form.refuse();
@@ -90,6 +93,15 @@ function nominalFrom({ nominal }: StockInput): number {
   if (!(read.value > 0)) throw new Refusal("nominal", "It must be thicker than 0.");
   if (read.value > THICKEST_MM) throw new Refusal("nominal", `${THICKEST_MM} mm at most: was a unit forgotten?`);
   return read.value;
+}
+
+function limitFrom({ limit = "" }: StockInput): { mostJPerMm2?: number } {
+  const text = limit.replace(/J\s*\/\s*mm(²|\^?2)\s*$/i, "").trim();
+  if (text === "") return {};
+  const read = parseReading(text, "ratio", "one");
+  if (!read.ok) throw new Refusal("limit", `${read.message} Enter the energy per area, for example 5.`);
+  if (!(read.value > 0)) throw new Refusal("limit", "Enter more than 0 J/mm², or nothing if no limit is known.");
+  return { mostJPerMm2: read.value };
 }
 
 function labelOf(typed: string): string {

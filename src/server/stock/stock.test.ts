@@ -83,6 +83,22 @@ describe("a card", () => {
     expect(everyStock(db)).toHaveLength(2);
   });
 
+  it("says above which energy it chars, which test arrays then leave out", () => {
+    const slug = keepStock(db, card({ limit: "4.5 J/mm²" }), NOW);
+    expect(stocksAtHand(db).find((s) => s.key.startsWith(slug))).toMatchObject({ mostJPerMm2: 4.5 });
+    keepStock(db, card({ slug, limit: "" }), NOW + 1);
+    expect(stocksAtHand(db).find((s) => s.key.startsWith(slug))).not.toHaveProperty("mostJPerMm2");
+    for (const [limit, message] of [
+      ["much", /Enter the energy per area, for example 5/],
+      ["0", /more than 0 J\/mm²/],
+      ["4 kg", /Enter the energy per area/],
+    ] as const)
+      expect(refusal(() => keepStock(db, card({ name: "Felt", limit }), NOW))).toMatchObject({
+        field: "limit",
+        message: expect.stringMatching(message),
+      });
+  });
+
   it("is refused with all faults of the form", () => {
     const refused = refusal(() => keepStock(db, card({ name: " ", nominal: "thin", batch: "a/b" }), NOW));
     expect([refused, ...refused.more].map((f) => f.field)).toEqual(["name", "nominal", "batch"]);

@@ -99,7 +99,12 @@ function machineFor(db: Db, spec: MachineSpec, now: number): Machine {
 }
 
 /** A card for a stock that has none here yet. */
-function cardFor(db: Db, { key, name, batch, nominalMm, thickness }: StockAtHand, code: string, now: number): void {
+function cardFor(
+  db: Db,
+  { key, name, batch, nominalMm, thickness, mostJPerMm2 }: StockAtHand,
+  code: string,
+  now: number,
+): void {
   if (batchByKey(db, key)) return;
   const measured = thickness
     ? ` ${plain(thickness.meanMm, 3)} mm (${plain(thickness.leastMm, 3)} to ${plain(thickness.mostMm, 3)}) at ${thickness.count} places there.`
@@ -107,7 +112,17 @@ function cardFor(db: Db, { key, name, batch, nominalMm, thickness }: StockAtHand
   const card = cardOf(key);
   const stockId =
     stockBySlug(db, card)?.id ??
-    addStock(db, card, { name, nominalMm, note: `Came with trial ${code}.${measured}` }, now);
+    addStock(
+      db,
+      card,
+      {
+        name,
+        nominalMm,
+        note: `Came with trial ${code}.${measured}`,
+        ...(mostJPerMm2 === undefined ? {} : { mostJPerMm2 }),
+      },
+      now,
+    );
   addBatch(db, { stockId, label: batch, begunAt: now });
 }
 

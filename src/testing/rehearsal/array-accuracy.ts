@@ -6,6 +6,8 @@
  * batch: 4 % (SD) off in power and speed each, 5 % (SD) in darkness. The reader sees every score as it is.
  */
 import { type ArrayAnswer, answerOf, nextArray, type ScoredCell, type Span } from "../../core/marking/array-answer";
+import { type EnergyVerdict, energyAlone } from "../../core/marking/energy-alone";
+import { TAPPED } from "../../core/procedures/test-array/read-scores";
 import { type Random, seeded, seedOf } from "../../practice/random";
 import { STOCK_KINDS, type StockKind, type StockResponse, stockResponse } from "../../practice/stock-response";
 
@@ -29,6 +31,61 @@ export type ArrayTrial = {
   second: number | null;
 };
 
+/**
+ * One array of 10 by 10 cells that an eye with a repeatability of 4 % looks at, solved as taps are.
+ *
+ * @returns what the chosen cell lacks against the best burned one: as picked, and by the response to best and as good
+ */
+export function eyeTrial(seed: number, side: number): { picked: number; tapped: number } {
+  const kind = STOCK_KINDS[seed % STOCK_KINDS.length] ?? "energy";
+  const random = seeded(seedOf("array by eye", seed));
+  const stock = stockResponse(kind, random, ROUGHNESS);
+  const whole = { low: -1, high: 1 };
+  const cells = burned(stock, { x: whole, y: whole }, side, 0, random, false);
+  const quality = cells.map((c) => stock.quality({ power: c.x, speed: c.y }));
+  const best = Math.max(...quality);
+  const seen = cells.map((c) => (c.score ?? 0) + EYE_SD * random.normal());
+  const most = Math.max(...seen);
+  const taps = seen.map((v) => (v === most ? TAPPED.best : v >= most - EYE_ALIKE ? TAPPED.good : TAPPED.other));
+  const step = { x: 2 / (side - 1), y: 2 / (side - 1) };
+  const { chosen } = given(answerOf({ cells: cells.map((c, i) => ({ ...c, score: taps[i] ?? 0 })), step, blank: 0 }));
+  const lack = (i: number) => (best - (quality[i] ?? 0)) / best;
+  return { picked: lack(seen.indexOf(most)), tapped: lack(chosen) };
+}
+
+/** Repeatability of an eye, and below which two cells look alike to it, as shares of the best mark. */
+const [EYE_SD, EYE_ALIKE] = [0.04, 0.03];
+
+/** Whether energy alone decides: what is said of an ordered array, and by how much cells of equal energy truly differ, as a share of the best (rms). */
+export function energyTrial(seed: number, side: number): { said: EnergyVerdict["explains"] | null; differ: number } {
+  const kind = STOCK_KINDS[seed % STOCK_KINDS.length] ?? "energy";
+  const random = seeded(seedOf("array and energy", seed));
+  const stock = stockResponse(kind, random, ROUGHNESS);
+  const whole = { low: -1, high: 1 };
+  const cells = burned(stock, { x: whole, y: whole }, side, 0, random, false);
+  const quality = cells.map((c) => stock.quality({ power: c.x, speed: c.y }));
+  const best = Math.max(...quality);
+  const at = (i: number) => ({ column: i % side, row: Math.floor(i / side) });
+  const energy = (i: number) => at(i).column - at(i).row;
+  const step = { x: 2 / (side - 1), y: 2 / (side - 1) };
+  const answer = given(answerOf({ cells, step, blank: 0 }));
+  const verdict = energyAlone(
+    cells.map((c, i) => ({ ...at(i), energy: (ENERGY_STEP / (side - 1)) * energy(i), score: c.score })),
+    answer.peak.value,
+  );
+  const squares = quality.flatMap((q, i) => {
+    const same = quality.filter((_, k) => energy(k) === energy(i));
+    return same.length > 1 ? [(q - same.reduce((s, v) => s + v, 0) / same.length) ** 2] : [];
+  });
+  return {
+    said: verdict?.explains ?? null,
+    differ: Math.sqrt(squares.reduce((s, v) => s + v, 0) / squares.length) / best,
+  };
+}
+
+/** ln of the range of one setting. */
+const ENERGY_STEP = Math.log(6);
+
 export function arrayTrial(seed: number, side: number, withSecond: boolean, mixed = false): ArrayTrial {
   const kind = STOCK_KINDS[seed % STOCK_KINDS.length] ?? "energy";
   const random = seeded(seedOf("array", seed));
@@ -49,7 +106,7 @@ export function arrayTrial(seed: number, side: number, withSecond: boolean, mixe
       burned: chosen ? (bestBurned - quality(chosen)) / bestBurned : 1,
       array: chosen ? (inArray - quality(chosen)) / inArray : 1,
     },
-    short: answer.short,
+    short: answer.short[answer.chosen]?.most ?? Number.NaN,
     asGood: {
       called: answer.asGood.length,
       right: answer.asGood.filter((i) => (inArray - quality(first[i] ?? { x: 9, y: 9 })) / inArray <= 0.02).length,

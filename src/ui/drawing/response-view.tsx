@@ -1,15 +1,14 @@
 "use client";
 import { useState } from "react";
 import type { ResponseFigure } from "../../core/drawing/figure";
-
-type Cell = ResponseFigure["cells"][number];
+import { type ResponseCell, ResponseCells } from "./response-cells";
 
 /** Of the drawing. */
 const BOX = { left: 64, top: 8, width: 320, height: 320, below: 50, right: 8 };
 const [PALE, DARK] = [0.03, 0.62];
 /** Least and most size of a cell. */
 const CELL = { least: 8, most: 26 };
-const STATES: Record<Cell["state"], string> = {
+const STATES: Record<ResponseCell["state"], string> = {
   chosen: "chosen",
   "as good": "as good as the best",
   read: "",
@@ -32,11 +31,12 @@ export function ResponseView({ figure }: { figure: ResponseFigure }) {
   return (
     <figure>
       <figcaption className="text-[14px] font-semibold">{figure.title}</figcaption>
+      {/* biome-ignore lint/a11y/useSemanticElements: it is a drawing */}
       <svg
         className="mt-1 block h-auto w-full max-w-[460px]"
         viewBox={`0 0 ${BOX.left + BOX.width + BOX.right} ${BOX.top + BOX.height + BOX.below}`}
-        role="img"
-        aria-label={`${figure.title}. ${inHand ? `Chosen: ${inHand.lines.join(", ")}` : ""}`}
+        role="group"
+        aria-label={`${figure.title}. Arrow keys go from cell to cell.`}
       >
         <ResponseMap figure={figure} room={room} />
         {energy.map((line) => (
@@ -52,16 +52,13 @@ export function ResponseView({ figure }: { figure: ResponseFigure }) {
           strokeWidth={1.5}
           strokeDasharray="5 3"
         />
-        {cells.map((cell, i) => (
-          <CellMark
-            key={`${cell.label} ${cell.x} ${cell.y}`}
-            cell={cell}
-            cx={px(cell.x)}
-            cy={py(cell.y)}
-            size={size}
-            onPoint={() => setAt(i)}
-          />
-        ))}
+        <ResponseCells
+          cells={cells}
+          placeOf={(c) => ({ x: px(c.x), y: py(c.y) })}
+          size={size}
+          at={at ?? Math.max(0, chosen)}
+          onPoint={setAt}
+        />
         <Axes figure={figure} px={px} py={py} />
       </svg>
       {inHand && (
@@ -87,26 +84,21 @@ function ResponseMap({ figure: { map }, room }: { figure: ResponseFigure; room: 
   const [low, high] = [Math.min(...values), Math.max(...values)];
   return (
     <g className="fill-steel" shapeRendering="crispEdges">
-      <clipPath id="response-box">
-        <rect x={BOX.left} y={BOX.top} width={BOX.width} height={BOX.height} />
-      </clipPath>
-      <g clipPath="url(#response-box)">
-        {map.values.map((value, i) => {
-          const [column, row] = [i % map.columns, Math.floor(i / map.columns)];
-          if (value === null) return null;
-          return (
-            <rect
-              // biome-ignore lint/suspicious/noArrayIndexKey: a place of the map is its index
-              key={i}
-              x={BOX.left + room + (column - 0.5) * w}
-              y={BOX.top + BOX.height - room - (row + 0.5) * h}
-              width={w}
-              height={h}
-              fillOpacity={PALE + ((DARK - PALE) * (value - low)) / Math.max(1e-9, high - low)}
-            />
-          );
-        })}
-      </g>
+      {map.values.map((value, i) => {
+        const [column, row] = [i % map.columns, Math.floor(i / map.columns)];
+        if (value === null) return null;
+        return (
+          <rect
+            // biome-ignore lint/suspicious/noArrayIndexKey: a place of the map is its index
+            key={i}
+            x={BOX.left + room + (column - 0.5) * w}
+            y={BOX.top + BOX.height - room - (row + 0.5) * h}
+            width={w}
+            height={h}
+            fillOpacity={PALE + ((DARK - PALE) * (value - low)) / Math.max(1e-9, high - low)}
+          />
+        );
+      })}
       <rect x={BOX.left} y={BOX.top} width={BOX.width} height={BOX.height} fill="none" stroke="var(--color-line)" />
     </g>
   );
@@ -124,40 +116,6 @@ function EnergyLine({ line, px, py }: { line: ResponseFigure["energy"][number]; 
     >
       <title>{line.text}</title>
     </path>
-  );
-}
-
-type MarkProps = { cell: Cell; cx: number; cy: number; size: number; onPoint: () => void };
-
-function CellMark({ cell, cx, cy, size, onPoint }: MarkProps) {
-  const half = size / 2;
-  const isChosen = cell.state === "chosen";
-  const ink = isChosen
-    ? "var(--color-ember)"
-    : cell.state === "as good"
-      ? "var(--color-verdigris)"
-      : "var(--color-ink2)";
-  return (
-    <g onPointerEnter={onPoint} onPointerDown={onPoint}>
-      <rect
-        x={cx - half}
-        y={cy - half}
-        width={size}
-        height={size}
-        fill="transparent"
-        stroke={ink}
-        strokeWidth={isChosen ? 2.5 : cell.state === "as good" ? 2 : 0.7}
-        strokeDasharray={cell.state === "left out" ? "2 2" : undefined}
-      />
-      {(cell.state === "no good" || cell.state === "odd") && (
-        <path
-          d={`M${cx - half} ${cy - half}l${size} ${size}M${cx + half} ${cy - half}l${-size} ${size}`}
-          stroke={cell.state === "odd" ? "var(--color-ember)" : "var(--color-ink2)"}
-          strokeWidth={1}
-        />
-      )}
-      <title>{cell.lines.join(", ")}</title>
-    </g>
   );
 }
 

@@ -1,6 +1,6 @@
 import { isShownAtMachine } from "../../core/coupon/ask";
 import type { Site } from "../../core/coupon/site";
-import { type Gauge, type GaugeKind, hasJaws } from "../../core/metrology/gauge";
+import { type Gauge, type GaugeKind, hasJaws, PICTURE_READER } from "../../core/metrology/gauge";
 import { decimalsFor, inUnit } from "../../core/metrology/quantity-text";
 import { fromInternal, UNITS } from "../../core/metrology/units";
 import type { Session } from "../../server/trial/trial-view";
@@ -21,6 +21,8 @@ export function gaugeFacts(gauge: Gauge): string {
 
 /** `Calipers 0.01 mm · closed jaws read 0.00`. @param sites what is read in it */
 export function sessionText({ gauge, zero }: Session, sites: readonly Site[]): string {
+  // Its readings have uncertainties of their own, and scores have no length.
+  if (gauge.id === PICTURE_READER) return gauge.name;
   if (gauge.kind === "eye") return sites.some(isShownAtMachine) ? "no gauge" : "by eye";
   const decimals = Math.max(2, decimalsFor(fromInternal(gauge.resolutionMm, gauge.unit)) - 1);
   const shown = (mm: number) => fromInternal(mm, gauge.unit).toFixed(decimals);

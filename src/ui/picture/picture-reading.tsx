@@ -1,30 +1,22 @@
 "use client";
-import { type ReactNode, useState } from "react";
+import { useState } from "react";
 import type { LengthUnit } from "../../core/metrology/units";
 import { pixelMm } from "../../core/picture/picture-window";
 import type { PicturePoint } from "../../core/picture/place-coupon";
 import type { SiteRead } from "../../core/picture/read-picture";
-import type { PictureFacts } from "../../server/pictures/picture-view";
-import type { TrialView } from "../../server/trial/trial-view";
 import { BeforeAfterPictures, type EarlierPicture } from "./before-after-pictures";
 import { PartsCard } from "./parts-card";
 import { PictureOverlay } from "./picture-overlay";
 import { PictureResults } from "./picture-results";
-import { PictureView } from "./picture-view";
-import { PicturesCard } from "./pictures-card";
+import { PictureRoom, type PictureScreenProps } from "./picture-room";
 import { ReaderCard } from "./reader-card";
 import { ScaleCard } from "./scale-card";
 import { TakingBar } from "./taking-bar";
 import { useReading } from "./use-reading";
 
-type Props = {
-  view: TrialView;
-  n: number;
-  picture: PictureFacts;
+type Props = PictureScreenProps & {
+  /** In which readings are shown. */
   unit: LengthUnit;
-  /** Which picture, and taking another one. */
-  choice: ReactNode;
-  onDropped: (picture: number) => void;
   /** Of the round before; `null` where it has none. */
   earlier: EarlierPicture | null;
 };
@@ -36,9 +28,10 @@ const CLOSE_MM = 14;
 type Pressed = { what: "scale" | "part"; points: readonly PicturePoint[] };
 
 /** One picture: where the coupon lies in it, what every site shows, put right by hand, taken as readings. */
-export function PictureReading({ view, n, picture, unit, choice, onDropped, earlier }: Props) {
+export function PictureReading({ unit, earlier, ...screen }: Props) {
+  const { view, n, picture } = screen;
   const reading = useReading({ view, n, picture });
-  const { reader, rows, round } = reading;
+  const { rows, round } = reading;
   const [pressed, press] = useState<Pressed | null>(null);
   const [selected, select] = useState("");
   const [look, setLook] = useState<{ at: PicturePoint; across: number } | null>(null);
@@ -54,58 +47,41 @@ export function PictureReading({ view, n, picture, unit, choice, onDropped, earl
   };
   return (
     <>
-      <main className="mx-auto grid w-full max-w-[1680px] flex-1 gap-5 px-6 py-4 max-sm:px-4 lg:grid-cols-[1fr_400px]">
-        <h1 className="sr-only">Coupon {round?.couponCode} in a picture</h1>
-        <section className="min-h-[420px] lg:h-[calc(100dvh-150px)]" aria-label="The picture">
-          <PictureView
-            reader={reader}
-            width={picture.width}
-            height={picture.height}
-            label={`${picture.name}, ${picture.width} × ${picture.height} pixels`}
-            look={look}
-            onPress={(at) => {
-              if (pressed && pressed.points.length < 2) press({ ...pressed, points: [...pressed.points, at] });
-            }}
-          >
-            {(zoom) => (
-              <PictureOverlay reading={reading} points={pressed?.points ?? []} selected={selected} zoom={zoom} />
-            )}
-          </PictureView>
-        </section>
-        <div className="grid min-w-0 grid-cols-1 relative content-start gap-4 overflow-y-auto lg:max-h-[calc(100dvh-150px)]">
-          <ReaderCard reading={reading} />
-          {rows.length > 0 && (
-            <PictureResults
-              rows={rows}
-              unit={unit}
-              selected={selected}
-              onSelect={selectSite}
-              onPutBack={reading.putBack}
-            />
-          )}
-          {earlier && look && inHand?.pose && (
-            <BeforeAfterPictures
-              trialId={view.id}
-              earlier={earlier}
-              now={{ n, picture, pose: inHand.pose, at: look.at }}
-              site={inHand.site}
-              brighter={reading.brighter}
-            />
-          )}
-          <ScaleCard reading={reading} picture={picture} points={pointsFor("scale")} onPoints={pressFor("scale")} />
-          <PartsCard reading={reading} picture={picture} corners={pointsFor("part")} onCorners={pressFor("part")} />
-          <PicturesCard
-            trialId={view.id}
-            n={n}
-            picture={picture}
-            marks="Marks"
-            brighter={reading.brighter}
-            onBrighter={reading.setBrighter}
-            choice={choice}
-            onDropped={onDropped}
+      <PictureRoom
+        {...screen}
+        heading={`Coupon ${round?.couponCode} in a picture`}
+        marks="Marks"
+        open={reading}
+        look={look}
+        onPress={(at) => {
+          if (pressed && pressed.points.length < 2) press({ ...pressed, points: [...pressed.points, at] });
+        }}
+        overlay={(zoom) => (
+          <PictureOverlay reading={reading} points={pressed?.points ?? []} selected={selected} zoom={zoom} />
+        )}
+      >
+        <ReaderCard reading={reading} />
+        {rows.length > 0 && (
+          <PictureResults
+            rows={rows}
+            unit={unit}
+            selected={selected}
+            onSelect={selectSite}
+            onPutBack={reading.putBack}
           />
-        </div>
-      </main>
+        )}
+        {earlier && look && inHand?.pose && (
+          <BeforeAfterPictures
+            trialId={view.id}
+            earlier={earlier}
+            now={{ n, picture, pose: inHand.pose, at: look.at }}
+            site={inHand.site}
+            brighter={reading.brighter}
+          />
+        )}
+        <ScaleCard reading={reading} picture={picture} points={pointsFor("scale")} onPoints={pressFor("scale")} />
+        <PartsCard reading={reading} picture={picture} corners={pointsFor("part")} onCorners={pressFor("part")} />
+      </PictureRoom>
       <TakingBar view={view} n={n} picture={picture} reading={reading} />
     </>
   );

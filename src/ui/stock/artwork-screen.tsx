@@ -14,7 +14,7 @@ import { ArtworkDrawing } from "./artwork-drawing";
 import { ArtworkOutcome } from "./artwork-outcome";
 import { type ArtworkWish, type Drawing, orderFor } from "./artwork-wish";
 import { ArtworkWishForm, DrawingQuestions } from "./artwork-wish-form";
-import { CutOnPick, cutOnText } from "./cut-on-pick";
+import { CutOnPick, cutOnText, cutsOf } from "./cut-on-pick";
 
 const startAdapter = () => new Worker(new URL("../../workers/artwork.worker.ts", import.meta.url), { type: "module" });
 
@@ -30,7 +30,8 @@ export function ArtworkScreen({ view }: { view: StockView }) {
     fit: "snug",
   });
   const [chosen, setChosen] = useState(0);
-  const kept = view.results.find((r) => r.id === chosen) ?? view.results[0];
+  const cuts = cutsOf(view.results);
+  const kept = cuts.find((r) => r.id === chosen) ?? cuts[0];
   const offsetMm = kept?.result.values.find((v) => v.id === "offset")?.quantity.value ?? null;
   const thickness = view.batches[0]?.thickness ?? null;
   const { order, faults } = orderFor(drawing, wish, { offsetMm, thickness, unit });
@@ -77,7 +78,7 @@ export function ArtworkScreen({ view }: { view: StockView }) {
                 layers={result?.ok ? result.layers : []}
               />
             )}
-            <CutOnPick results={view.results} chosen={kept} onChoose={setChosen} />
+            <CutOnPick results={cuts} chosen={kept} onChoose={setChosen} />
             <ArtworkWishForm
               wish={wish}
               faults={faults}

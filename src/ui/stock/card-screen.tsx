@@ -3,6 +3,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
 import { countText } from "../../core/metrology/count-text";
+import { plain } from "../../core/metrology/quantity-text";
 import { END_WORDS } from "../../core/trial/trial-end";
 import { beginBatch, setStockArchived, takeBackBatch } from "../../server/actions/stock-actions";
 import type { BatchView, StockTrial, StockView } from "../../server/stock/stock-view";
@@ -77,7 +78,9 @@ function Head({ view }: { view: StockView }) {
             {view.archived && <span className="ml-2 text-[14px] font-normal text-ink2">put away</span>}
           </h1>
           <p className="text-ink2">
-            sold as {view.spec.nominalMm} mm{newest && `, batch ${newest.label}`}
+            sold as {view.spec.nominalMm} mm
+            {view.spec.mostJPerMm2 !== undefined && `, chars above ${plain(view.spec.mostJPerMm2)} J/mm²`}
+            {newest && `, batch ${newest.label}`}
           </p>
           {view.spec.note && <p className="mt-1 whitespace-pre-line">{view.spec.note}</p>}
         </div>

@@ -3,6 +3,11 @@ import { PickField } from "../primitives/fields";
 
 type Props = { results: readonly ResultView[]; chosen: ResultView | undefined; onChoose: (id: number) => void };
 
+/** Results of a cut: a card has marking settings too. */
+export function cutsOf(results: readonly ResultView[]): ResultView[] {
+  return results.filter((r) => r.result.kind === "kerf");
+}
+
 /** Which of the kept results is meant; nothing where there is no choice. */
 export function CutOnPick({ results, chosen, onChoose }: Props) {
   if (results.length < 2) return null;

@@ -14,7 +14,7 @@ import { Button } from "../primitives/button";
 import { copyText } from "../primitives/copy-text";
 import { CheckField, PickField, TextField } from "../primitives/fields";
 import { useSurviving } from "../primitives/use-surviving";
-import { CutOnPick } from "./cut-on-pick";
+import { CutOnPick, cutsOf } from "./cut-on-pick";
 
 type Props = {
   slug: string;
@@ -38,7 +38,7 @@ const LIKELY = 0.05;
 
 /** The slot to draw for a part, with its uncertainty and the chance that the part will not go in. */
 export function FitCard({ slug, thickness: own, results: all, gauges, unit }: Props) {
-  const results = all.filter((r) => r.result.kind === "kerf");
+  const results = cutsOf(all);
   const [texts, setTexts] = useSurviving<Texts>(`fit ${slug}`, { thickness: "", width: "", interference: "0.05" });
   const [fit, setFit] = useState<FitKind>("snug");
   const [compensated, setCompensated] = useState(false);

@@ -37,7 +37,8 @@ export function ResultValues({ values, unit }: { values: StockResult["values"]; 
               </th>
               <td className={clsx("num py-1.5 text-right", isEntered && "text-[19px] font-semibold")}>{text}</td>
               <td className="num py-1.5 pl-3 text-right text-ink2">
-                {fixed(fromInternal(expandedUncertainty(quantity), shown), decimals)}
+                {quantity.standardUncertainty > 0 &&
+                  fixed(fromInternal(expandedUncertainty(quantity), shown), decimals)}
               </td>
               <td className="py-1.5 pl-3 text-right">
                 {isEntered && (

@@ -1,6 +1,6 @@
 "use client";
 import { useRouter } from "next/navigation";
-import { inUnit } from "../../core/metrology/quantity-text";
+import { inUnit, plain } from "../../core/metrology/quantity-text";
 import type { StockSpec } from "../../core/stock/stock-spec";
 import { keepStock } from "../../server/actions/stock-actions";
 import { Button } from "../primitives/button";
@@ -10,7 +10,7 @@ import { textFields } from "../primitives/text-fields";
 import { faultsElsewhere, useAction } from "../primitives/use-action";
 import { useSurviving } from "../primitives/use-surviving";
 
-type Texts = { name: string; nominal: string; batch: string; note: string };
+type Texts = { name: string; nominal: string; limit: string; batch: string; note: string };
 
 type Props = {
   /** `null` = a new card. */
@@ -25,6 +25,7 @@ export function StockForm({ stock, onDone }: Props) {
   const [texts, setTexts, forget] = useSurviving<Texts>(`stock ${stock?.slug ?? ""}`, {
     name: stock?.spec.name ?? "",
     nominal: stock ? inUnit(stock.spec.nominalMm, "mm") : "",
+    limit: stock?.spec.mostJPerMm2 === undefined ? "" : plain(stock.spec.mostJPerMm2),
     batch: "",
     note: stock?.spec.note ?? "",
   });
@@ -52,6 +53,11 @@ export function StockForm({ stock, onDone }: Props) {
       <h2 className="text-[17px] font-bold">{stock ? "Change the head of the card" : "Make a card"}</h2>
       <TextField label="Kind" words why="For example birch plywood 3 mm." {...field("name")} />
       <TextField label="Thickness as it is sold" why="What it really is is measured below." {...field("nominal")} />
+      <TextField
+        label="Energy per area that chars it, J/mm²"
+        why="Test arrays leave out cells with more. Empty: no limit."
+        {...field("limit")}
+      />
       {!stock && <TextField label="Batch" words why="By which you know this delivery; empty: 1." {...field("batch")} />}
       <LinesField label="Note" {...field("note")} />
       <Faults of={elsewhere} />

@@ -19,7 +19,7 @@ export type ArrayFound =
   | { ok: false; reason: "no dots" | "not found" | "mirrored" };
 
 const TILE_PX = 256;
-/** Of the pixels of a tile, so many are brighter than its blank stock. */
+/** Share of the pixels of a tile that are brighter than its blank stock. */
 const BRIGHTER = 0.15;
 /** Of the contrast of the strongest marks. */
 const THRESHOLD = 0.35;

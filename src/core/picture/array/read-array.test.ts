@@ -3,7 +3,7 @@ import sharp from "sharp";
 import { beforeAll, describe, expect, it } from "vitest";
 import type { Rect } from "../../geometry/rect";
 import type { GreyPicture } from "../grey-picture";
-import { type ArrayShape, readArray } from "./read-array";
+import { type ArrayLook, readArray } from "./read-array";
 
 const [COLUMNS, ROWS, CELL, GAP, AT, DOT] = [6, 5, 6, 2.5, 12, 1.2];
 const PITCH = CELL + GAP;
@@ -25,7 +25,7 @@ const DOTS = [
   { x: LEFT, y: HIGH },
   { x: LEFT + (RIGHT - LEFT) / 4, y: LOW },
 ];
-const SHAPE: ArrayShape = { cells: CELLS, dots: DOTS, radiusMm: DOT, gapMm: GAP };
+const SHAPE: ArrayLook = { of: "darkness", cells: CELLS, dots: DOTS, radiusMm: DOT, gapMm: GAP };
 
 /** From hardly marked to nearly black. */
 const DARKNESS = CELLS.map((_, i) => 0.02 + (0.85 * i) / (CELLS.length - 1));
@@ -54,7 +54,7 @@ async function greyOf(file: Buffer): Promise<GreyPicture> {
 function darknessIn(picture: GreyPicture, brighter = false): number[] {
   const read = readArray(picture, SHAPE, brighter);
   if (!read.ok) throw new Error(read.why);
-  return read.cells.map((c) => c?.darkness ?? Number.NaN);
+  return read.scores.map((s) => s ?? Number.NaN);
 }
 
 const worst = (read: readonly number[]) => Math.max(...read.map((d, i) => Math.abs(d - (DARKNESS[i] ?? 0))));
@@ -94,7 +94,7 @@ describe("a picture of an array", () => {
   it("does so where marks are brighter than the stock", async () => {
     const read = readArray(await greyOf(await pictureOf(svgOf(0, true)).png().toBuffer()), SHAPE, true);
     if (!read.ok) throw new Error(read.why);
-    const order = read.cells.map((c) => c?.darkness ?? Number.NaN);
+    const order = read.scores.map((s) => s ?? Number.NaN);
     for (let i = 1; i < order.length; i++) expect(order[i]).toBeGreaterThan(order[i - 1] ?? 0);
   });
 
@@ -107,14 +107,17 @@ describe("a picture of an array", () => {
         `<rect x="${streaky.x0}" y="${HEIGHT - streaky.y1 + i * 1.5}" width="${CELL}" height="0.75" fill="#fff" fill-opacity="0.35"/>`,
     );
     const svg = svgOf(0).replace("</svg>", `${streaks.join("")}</svg>`);
-    const sharpRead = readArray(await greyOf(await pictureOf(svg).png().toBuffer()), SHAPE);
-    const softRead = readArray(await greyOf(await sharp(upright).blur(3).png().toBuffer()), SHAPE);
-    if (!sharpRead.ok || !softRead.ok) throw new Error("not read");
-    expect(sharpRead.cells[20]?.evenness).toBeGreaterThan(0.97);
-    expect(sharpRead.cells[22]?.evenness).toBeLessThan(0.9);
+    const scoresOf = async (file: Buffer, of: ArrayLook["of"]) => {
+      const read = readArray(await greyOf(file), { ...SHAPE, of });
+      return read.ok ? read.scores : [];
+    };
+    const evenness = await scoresOf(await pictureOf(svg).png().toBuffer(), "evenness");
+    expect(evenness[20]).toBeGreaterThan(0.97);
+    expect(evenness[22]).toBeLessThan(0.9);
     // Blur of 0.7 px is an edge of 2.563 x 0.7 px from 10 to 90 %.
-    const sharpPx = PX / (sharpRead.cells[20]?.sharpness ?? Number.NaN);
-    const softPx = PX / (softRead.cells[20]?.sharpness ?? Number.NaN);
+    const sharpPx = PX / ((await scoresOf(upright, "sharpness"))[20] ?? Number.NaN);
+    const softPx =
+      PX / ((await scoresOf(await sharp(upright).blur(3).png().toBuffer(), "sharpness"))[20] ?? Number.NaN);
     expect(sharpPx).toBeGreaterThan(1.4);
     expect(sharpPx).toBeLessThan(2.6);
     expect(softPx / 2.563).toBeGreaterThan(2.7);

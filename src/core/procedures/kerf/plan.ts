@@ -1,11 +1,11 @@
 /** What is chosen before a kerf is measured. */
 import { knownLengthField } from "../../measuring/known-length";
 import { gaugeFields } from "../../measuring/length-gauges";
-import { type StockAtHand, stockText, type Thickness } from "../../stock/stock-at-hand";
+import type { StockAtHand, Thickness } from "../../stock/stock-at-hand";
 import { field, type When } from "../../trial/plan-field";
 import type { PlanContext } from "../../trial/plan-form";
 import type { PlanOf } from "../../trial/plan-table";
-import { placeFields, powerField, repeatsField, topSpeed } from "../../trial/shared-fields";
+import { placeFields, powerField, repeatsField, stockField, topSpeed } from "../../trial/shared-fields";
 
 export const WAYS = {
   "part and hole": "A square cut out: part and hole",
@@ -37,7 +37,8 @@ const JOINT = only("tongue and slot", "plug and ring");
 
 export function planFields(context: PlanContext) {
   return {
-    ...stockFields(context),
+    /** Key of the batch it is cut from. */
+    stock: stockField(context, { why: "A kerf belongs to one batch of it.", noCard: NO_CARD }),
     ...cutFields(),
     ...mateFields(context),
     ...settingFields(context),
@@ -48,27 +49,7 @@ export function planFields(context: PlanContext) {
   };
 }
 
-function stockFields({ stocks = [] }: PlanContext) {
-  return {
-    /** Key of the batch it is cut from. */
-    stock: field.oneOfThese(
-      stocks.map((s) => ({ value: s.key, label: stockText(s) })),
-      {
-        label: "Stock",
-        group: "Stock",
-        why: "A kerf belongs to one batch of it.",
-        usual: stocks[0]?.key ?? "",
-        refusal: stocks.length === 0 ? NO_CARD : "Choose the stock.",
-        elsewhere: {
-          href: "/stock",
-          label: stocks.length === 0 ? "Make a card of the stock first" : "Cards of the stock",
-        },
-      },
-    ),
-  };
-}
-
-export const NO_CARD = "Make a card of the stock first. The kerf is stored on that card.";
+const NO_CARD = "Make a card of the stock first. The kerf is stored on that card.";
 
 function cutFields() {
   return {

@@ -3,9 +3,9 @@ import { elementAt } from "../../fitting/element-at";
 import { seededDraws } from "../../fitting/seeded-draws";
 import type { MachineSpec } from "../../machine/machine-spec";
 import { CELL_SETTING_KEYS, CELL_SETTINGS, type CellSetting, type CellSettings } from "../../marking/cell-settings";
-import { type Dose, doseOf, type Source } from "../../marking/dose";
+import { type Dose, doseOf, energyText, type Source } from "../../marking/dose";
 import { plain } from "../../metrology/quantity-text";
-import { NO_BLOCKS, type TestArrayPlan } from "./plan";
+import { NO_BLOCKS, PASSES_LIMIT, type TestArrayPlan } from "./plan";
 
 export type ArrayCell = {
   /** `c12`. */
@@ -32,13 +32,12 @@ export type Edges = {
   blocks: number[];
 };
 
-/** Values along each edge, rising. */
+/** Values along each edge; one block alone has no value. */
 export function edgesOf(plan: TestArrayPlan): Edges {
-  const rising = (key: CellSetting) => [...plan[key]].sort((a, b) => a - b);
   return {
-    across: rising(plan.across),
-    up: rising(plan.up),
-    blocks: plan.blocks === NO_BLOCKS ? [0] : rising(plan.blocks),
+    across: plan[plan.across],
+    up: plan[plan.up],
+    blocks: plan.blocks === NO_BLOCKS ? [0] : plan[plan.blocks],
   };
 }
 
@@ -47,22 +46,17 @@ export function sourceOf(plan: TestArrayPlan, { kind }: MachineSpec): Source {
     wattsAtFull: plan.wattsAtFull,
     lineMm: plan.lineMm,
     isPulsed: kind === "galvo",
-    isDotted: isDotted(plan),
+    isFilled: plan.fill === "filled",
   };
 }
 
-/** Each dot of a row is burned standing. */
-function isDotted(plan: TestArrayPlan): boolean {
-  return plan.dwellMs.some((ms) => ms > 0);
-}
-
 /** Block by block, row by row from the front, from left to right: the order in which they are called. */
-export function arrayCells(plan: TestArrayPlan, machine: MachineSpec, couponCode: string): ArrayCell[] {
+export function arrayCells(plan: TestArrayPlan, machine: MachineSpec): ArrayCell[] {
   const edges = edgesOf(plan);
   const source = sourceOf(plan, machine);
   const [columns, rows] = [edges.across.length, edges.up.length];
   const count = columns * rows * edges.blocks.length;
-  const places = plan.order === "mixed" ? mixed(count, couponCode) : Array.from({ length: count }, (_, i) => i);
+  const places = plan.order === "mixed" ? mixed(count, plan.code) : Array.from({ length: count }, (_, i) => i);
   return places.map((placed, i): ArrayCell => {
     const at = (n: number) => ({
       column: n % columns,
@@ -109,8 +103,8 @@ function settingsAt(
 }
 
 /** Places by chance, the same for the same coupon. */
-function mixed(count: number, couponCode: string): number[] {
-  const draws = seededDraws([...couponCode].reduce((sum, c) => (31 * sum + (c.codePointAt(0) ?? 0)) % 2 ** 31, 7));
+function mixed(count: number, code: string): number[] {
+  const draws = seededDraws([...code].reduce((sum, c) => (31 * sum + (c.codePointAt(0) ?? 0)) % 2 ** 31, 7));
   const all = Array.from({ length: count }, (_, i) => i);
   for (let i = count - 1; i > 0; i--) {
     const j = Math.floor(draws.even() * (i + 1));
@@ -121,16 +115,25 @@ function mixed(count: number, couponCode: string): number[] {
   return all;
 }
 
+const LIMITS = { powerPct: 100, passes: PASSES_LIMIT } as const;
+
+/** The largest value that the machine takes, where there is one. */
+export function limitOf(key: CellSetting, { topSpeedMmPerS }: Pick<MachineSpec, "topSpeedMmPerS">): number {
+  if (key === "speedMmPerS") return topSpeedMmPerS;
+  return key === "powerPct" || key === "passes" ? LIMITS[key] : Number.POSITIVE_INFINITY;
+}
+
 function whyLeftOut(plan: TestArrayPlan, settings: CellSettings, dose: Dose, machine: MachineSpec): string | null {
   const { speedMmPerS, powerPct } = settings;
-  if (powerPct > 100) return `Power ${plain(powerPct)} % is above 100 %.`;
+  if (powerPct > LIMITS.powerPct) return `Power ${plain(powerPct)} % is above ${LIMITS.powerPct} %.`;
   if (speedMmPerS > machine.topSpeedMmPerS)
     return `Speed ${plain(speedMmPerS)} mm/s is above the top speed of ${plain(machine.topSpeedMmPerS)} mm/s.`;
   const reached = reachedSpeed(plan, machine);
   if (speedMmPerS > reached)
     return `Speed ${plain(speedMmPerS)} mm/s is not reached over ${plain(plan.cellMm)} mm. The limit is ${plain(Math.floor(reached))} mm/s.`;
-  if (plan.mostJPerMm2 > 0 && dose.arealJPerMm2 > plan.mostJPerMm2)
-    return `${plain(dose.arealJPerMm2, 2)} J/mm² is above the limit of ${plain(plan.mostJPerMm2)} J/mm².`;
+  const most = plan.from?.mostJPerMm2;
+  if (most !== undefined && dose.per === "area" && dose.energy > most)
+    return `${energyText(dose)} is above ${plain(most)} J/mm², which chars this stock.`;
   return null;
 }
 
@@ -158,7 +161,7 @@ export function runUpMm(speedMmPerS: number, { kind, accelerationMmPerS2 }: Mach
 
 /** Cells as they are burned: weak ones first. */
 export function inOrder(cells: readonly ArrayCell[]): ArrayCell[] {
-  return cells.filter((c) => c.leftOut === null).sort((a, b) => a.dose.arealJPerMm2 - b.dose.arealJPerMm2);
+  return cells.filter((c) => c.leftOut === null).sort((a, b) => a.dose.energy - b.dose.energy);
 }
 
 /** `200 mm/s, 40 %`: what differs from cell to cell. */
@@ -173,6 +176,11 @@ export function settingText(key: CellSetting, value: number): string {
   return key === "speedMmPerS" || key === "powerPct"
     ? `${plain(value)} ${unit}`
     : `${label.toLowerCase()} ${plain(value)} ${unit}`;
+}
+
+/** `200 mm/s, 40 %`: the two settings on the edges. */
+export function settingsOnEdges({ across, up }: Pick<TestArrayPlan, "across" | "up">, settings: CellSettings): string {
+  return [across, up].map((key) => settingText(key, settings[key])).join(", ");
 }
 
 /** All settings of a cell that this machine has, for sheets and cards. */

@@ -33,7 +33,7 @@ export const depthSite = ({ id }: Pick<ArrayCell, "id">) => `depth ${id}`;
 
 export function testArrayRound(plan: TestArrayPlan, context: PlanContext): RoundSpec {
   const { machine } = context;
-  const cells = arrayCells(plan, machine, context.couponCode);
+  const cells = arrayCells(plan, machine);
   return {
     pieces: [pieceOf(plan, cells, context)],
     placement: { xMm: plan.stockAtXMm, yMm: plan.stockAtYMm },

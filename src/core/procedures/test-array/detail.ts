@@ -5,7 +5,6 @@ import { arrayCells } from "./cells";
 import { depthSite } from "./coupon";
 import { areaOf, needOf } from "./layout";
 import type { TestArrayPlan } from "./plan";
-import { codeOf } from "./read-scores";
 
 const RADIUS = 4;
 
@@ -15,7 +14,7 @@ export function detailOf(history: History<TestArrayPlan>, { site }: Focus): Deta
   const { plan } = round;
   const { widthMm, heightMm } = needOf(plan);
   const scale = (1.9 * RADIUS) / Math.max(widthMm, heightMm);
-  const primitives = arrayCells(plan, history.machine, codeOf(round)).map((cell): Primitive => {
+  const primitives = arrayCells(plan, history.machine).map((cell): Primitive => {
     const { x0, y0, x1, y1 } = areaOf(plan, cell.place);
     const place = (x: number, y: number) => ({ x: (x - widthMm / 2) * scale, y: (y - heightMm / 2) * scale });
     const [low, high] = [place(x0, y0), place(x1, y1)];

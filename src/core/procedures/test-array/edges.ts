@@ -1,7 +1,13 @@
 /** The array as it is laid out on its own drawing. */
 
 import { markingTimeS } from "../../coupon/marking-time";
-import { CELL_SETTING_KEYS, CELL_SETTINGS, type CellSetting, spaced } from "../../marking/cell-settings";
+import {
+  CELL_SETTING_KEYS,
+  CELL_SETTINGS,
+  type CellSetting,
+  type CellSettings,
+  spaced,
+} from "../../marking/cell-settings";
 import { plain } from "../../metrology/quantity-text";
 import type { Edges } from "../../trial/edges";
 import { arrayCells } from "./cells";
@@ -13,9 +19,9 @@ import { NO_BLOCKS, type TestArrayPlan } from "./plan";
 export const testArrayEdges: Edges<TestArrayPlan> = {
   keys: { across: "across", up: "up", blocks: "blocks" },
   none: NO_BLOCKS,
-  cells(plan, { machine, couponCode }) {
-    const cells = arrayCells(plan, machine, couponCode);
-    const energies = cells.map((c) => Math.log(c.dose.arealJPerMm2));
+  cells(plan, { machine }) {
+    const cells = arrayCells(plan, machine);
+    const energies = cells.map((c) => Math.log(c.dose.energy));
     const [low, high] = [Math.min(...energies), Math.max(...energies)];
     const blocks = 1 + Math.max(...cells.map((c) => c.block));
     return cells.map((cell, i) => ({
@@ -49,12 +55,10 @@ function keyOf(setting: string): CellSetting | null {
 }
 
 /** Time of the marking alone, without ways between rows. */
-function timeText(
-  { cellMm, fill }: TestArrayPlan,
-  settings: { speedMmPerS: number; rowPitchMm: number; passes: number },
-): string {
-  const way = fill === "filled" ? cellMm ** 2 / settings.rowPitchMm : 4 * cellMm;
-  return `${plain((settings.passes * way) / settings.speedMmPerS, 1)} s`;
+function timeText({ cellMm, fill }: TestArrayPlan, { speedMmPerS, rowPitchMm, passes, dwellMs }: CellSettings): string {
+  const way = fill === "filled" ? cellMm ** 2 / rowPitchMm : 4 * cellMm;
+  const seconds = dwellMs > 0 ? ((way / rowPitchMm) * dwellMs) / 1000 : way / speedMmPerS;
+  return `${plain(passes * seconds, 1)} s`;
 }
 
 function minutes(seconds: number): string {

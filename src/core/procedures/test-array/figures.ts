@@ -2,12 +2,11 @@
 import type { ResponseFigure } from "../../drawing/figure";
 import type { ArrayAnswer, Span } from "../../marking/array-answer";
 import { along, CELL_SETTINGS, type CellSetting, valueText } from "../../marking/cell-settings";
-import { doseOf } from "../../marking/dose";
+import { type Dose, doseOf, energyText } from "../../marking/dose";
 import { plain } from "../../metrology/quantity-text";
 import type { History, RoundRecord } from "../../trial/history";
 import { type ArrayCell, sourceOf } from "./cells";
 import type { Found } from "./found";
-import { placeText } from "./layout";
 import { NO_BLOCKS, type TestArrayPlan } from "./plan";
 
 const ENERGY_LINES = 5;
@@ -22,7 +21,7 @@ export function figuresOf(
   const { answer, reads } = found;
   const { map, peak } = answer;
   const share = (value: number) => (peak.value > 0 ? value / peak.value : 0);
-  const block = plan.blocks === NO_BLOCKS ? "" : `, ${valueText(plan.blocks, found.chosen.settings[plan.blocks])}`;
+  const block = plan.blocks === NO_BLOCKS ? "" : `, ${valueText(plan.blocks, found.chosen.cell.settings[plan.blocks])}`;
   return [
     {
       kind: "response",
@@ -38,11 +37,11 @@ export function figuresOf(
         map.y,
         reads.map((r) => r.cell.settings[plan.up]),
       ),
-      map: { columns: map.columns, rows: map.rows, values: map.values.map(share) },
-      cells: reads.map(({ cell, score, noGood }, i) => ({
+      map: { columns: map.columns, rows: map.rows, values: map.values.map((v) => (v === null ? null : share(v))) },
+      cells: reads.map(({ cell, name, score, noGood }, i) => ({
         x: along(plan.across, cell.settings[plan.across]),
         y: along(plan.up, cell.settings[plan.up]),
-        label: placeText(cell, 1),
+        label: name,
         score: score === null ? null : share(score),
         state: stateOf(answer, i, score, noGood, cell),
         lines: linesOf(cell, plan, score),
@@ -55,7 +54,7 @@ export function figuresOf(
         y0: answer.best.y.low,
         y1: answer.best.y.high,
       },
-      energy: energyLines(plan, found, (settings) => doseOf(settings, sourceOf(plan, machine)).arealJPerMm2),
+      energy: energyLines(plan, found, (settings) => doseOf(settings, sourceOf(plan, machine))),
     },
   ];
 }
@@ -73,7 +72,7 @@ export function linesOf(cell: ArrayCell, plan: TestArrayPlan, score: number | nu
   const { settings, dose } = cell;
   return [
     [plan.across, plan.up].map((key) => valueText(key, settings[key])).join(", "),
-    `${plain(dose.watts, 2)} W, ${plain(dose.arealJPerMm2, 3)} J/mm²`,
+    `${plain(dose.watts, 2)} W, ${energyText(dose)}`,
     ...(dose.pulses
       ? [`pulses ${plain(1000 * dose.pulses.pitchMm, 1)} µm apart, overlap ${plain(100 * dose.pulses.overlap, 0)} %`]
       : []),
@@ -91,13 +90,13 @@ function axisOf(key: CellSetting, { low, high }: Span, values: readonly number[]
 /** Lines on which energy per area is the same, where both settings count by their ratios. */
 function energyLines(
   plan: TestArrayPlan,
-  { answer, chosen }: Found,
-  energy: (settings: ArrayCell["settings"]) => number,
+  { answer, chosen: { cell: chosen } }: Found,
+  dose: (settings: ArrayCell["settings"]) => Dose,
 ): ResponseFigure["energy"] {
   const { x, y } = answer.map;
   if (!CELL_SETTINGS[plan.across].byRatio || !CELL_SETTINGS[plan.up].byRatio) return [];
   const at = (px: number, py: number) =>
-    Math.log(energy({ ...chosen.settings, [plan.across]: Math.exp(px), [plan.up]: Math.exp(py) }));
+    Math.log(dose({ ...chosen.settings, [plan.across]: Math.exp(px), [plan.up]: Math.exp(py) }).energy);
   // ln energy is a plane over both: energy goes with a power of each setting.
   const zero = at(x.low, y.low);
   const [ax, ay] = [(at(x.high, y.low) - zero) / (x.high - x.low), (at(x.low, y.high) - zero) / (y.high - y.low)];
@@ -110,6 +109,6 @@ function energyLines(
       const px = x.low + (i / (LINE_POINTS - 1)) * (x.high - x.low);
       return { x: px, y: y.low + (level - zero - ax * (px - x.low)) / ay };
     }).filter((p) => p.y >= y.low - 1e-9 && p.y <= y.high + 1e-9);
-    return { text: `${plain(Math.exp(level), Math.exp(level) < 1 ? 2 : 1)} J/mm²`, points };
+    return { text: energyText({ energy: Math.exp(level), per: chosen.dose.per }), points };
   }).filter((line) => line.points.length > 1);
 }

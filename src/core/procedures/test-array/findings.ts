@@ -2,87 +2,96 @@
 import { elementAt } from "../../fitting/element-at";
 import { CELL_SETTINGS, valueText } from "../../marking/cell-settings";
 import { energyAlone } from "../../marking/energy-alone";
-import { countText } from "../../metrology/count-text";
 import { plain } from "../../metrology/quantity-text";
 import type { History, RoundRecord } from "../../trial/history";
 import type { Finding } from "../../trial/outcome";
-import { settingText } from "./cells";
+import { edgesIn } from "./best-at-edge";
+import { settingsOnEdges } from "./cells";
 import { type Found, fastestOf } from "./found";
-import { placeText } from "./layout";
 import type { TestArrayPlan } from "./plan";
 
-const SIDES = { left: ["across", "low"], right: ["across", "high"], low: ["up", "low"], high: ["up", "high"] } as const;
-
 export function findingsOf(
-  history: History<TestArrayPlan>,
+  { machine }: History<TestArrayPlan>,
   { plan }: RoundRecord<TestArrayPlan>,
   found: Found,
 ): Finding[] {
+  const note = (id: string, tone: Finding["tone"], headline: string, text: string): Finding => ({
+    id,
+    tone,
+    site: null,
+    headline,
+    text,
+  });
   const { answer, reads } = found;
-  const findings: Finding[] = [];
-  for (const edge of answer.edges) {
-    const [of, end] = SIDES[edge];
-    const key = plan[of];
-    const values = reads.map((r) => r.cell.settings[key]);
-    const last = end === "low" ? Math.min(...values) : Math.max(...values);
-    findings.push({
-      id: `edge ${edge}`,
-      tone: "needs you",
-      site: null,
-      headline: `The best lies at the edge: ${CELL_SETTINGS[key].label.toLowerCase()} ${valueText(key, last)}.`,
-      text: `Burn the next array. Its range continues beyond ${valueText(key, last)}.`,
-    });
-  }
+  const findings = edgesIn(found, plan, machine).map(({ side, key, last, isLimit }) => {
+    const value = `${CELL_SETTINGS[key].label.toLowerCase()} ${valueText(key, last)}`;
+    return isLimit
+      ? note(
+          `edge ${side}`,
+          "needs you",
+          `The best lies at the limit of the machine: ${value}.`,
+          "Vary another setting instead, for example passes or row pitch.",
+        )
+      : note(
+          `edge ${side}`,
+          "needs you",
+          `The best lies at the edge: ${value}.`,
+          `Burn the next array. Its range continues beyond ${valueText(key, last)}.`,
+        );
+  });
   if (answer.second)
-    findings.push({
-      id: "two peaks",
-      tone: "needs you",
-      site: null,
-      headline: "Two groups of settings may be the best.",
-      text: "Burn the next array. Its range covers both groups.",
-    });
+    findings.push(
+      note(
+        "two peaks",
+        "needs you",
+        "Two groups of settings may be the best.",
+        "Burn the next array. Its range covers both groups.",
+      ),
+    );
   if (answer.odd.length > 0) {
-    const names = answer.odd.map((i) => placeText(elementAt(reads, i).cell, 1)).join(", ");
-    findings.push({
-      id: "odd",
-      tone: "note",
-      site: null,
-      headline: `${countText(answer.odd.length, "cell")} contradict${answer.odd.length === 1 ? "s" : ""} the cells around: ${names}.`,
-      text: "Look for dirt or a flaw of the stock there. The answer does not use these cells.",
-    });
+    const names = answer.odd.map((i) => elementAt(reads, i).name).join(", ");
+    findings.push(
+      note(
+        "odd",
+        "note",
+        answer.odd.length === 1
+          ? `One cell contradicts the cells around: ${names}.`
+          : `${answer.odd.length} cells contradict the cells around: ${names}.`,
+        "Look for dirt or a flaw of the stock there. The answer does not use these cells.",
+      ),
+    );
   }
   const fastest = fastestOf(found);
-  if (fastest && fastest.id !== found.chosen.id)
-    findings.push({
-      id: "fastest",
-      tone: "good",
-      site: null,
-      headline: `A faster cell is as good: ${[plan.across, plan.up].map((key) => settingText(key, fastest.settings[key])).join(", ")}.`,
-      text: `Cell ${placeText(fastest, 1)} is within 2 % of the best with 95 % certainty.`,
-    });
-  const energy = energyOf(history, plan, found);
-  if (energy) findings.push(energy);
-  if (plan.score === "eye")
-    findings.push({
-      id: "by eye",
-      tone: "note",
-      site: null,
-      headline: "One eye judged all cells at once.",
-      text: "The stated uncertainty holds for this eye. Score the array from a scan for a tighter answer.",
-    });
+  if (fastest)
+    findings.push(
+      note(
+        "fastest",
+        "good",
+        `A faster cell is as good: ${settingsOnEdges(plan, fastest.cell.settings)}.`,
+        `Cell ${fastest.name} is within 2 % of the best with 95 % certainty.`,
+      ),
+    );
+  // Taps have no size that energy could explain.
+  const energy = found.byEye ? null : energyOf(plan, found);
+  if (energy) findings.push(note("energy", "note", energy.headline, energy.text));
+  if (found.byEye)
+    findings.push(
+      note(
+        "by eye",
+        "note",
+        "An eye cannot tell apart cells that differ by less than about 10 %.",
+        "Score the array from a scan for a smaller uncertainty.",
+      ),
+    );
   return findings;
 }
 
-/** Whether energy per area alone decides how dark a cell is. */
-function energyOf(_: History<TestArrayPlan>, plan: TestArrayPlan, { reads, answer }: Found): Finding | null {
-  const first = reads.filter((r) => r.round === reads[0]?.round);
+/** Whether energy alone decides how a cell is marked. */
+function energyOf(plan: TestArrayPlan, { reads, answer }: Found): { headline: string; text: string } | null {
   const verdict = energyAlone(
-    first.map((r) => ({
-      column: r.cell.column,
-      row: r.cell.row,
-      energy: Math.log(r.cell.dose.arealJPerMm2),
-      score: r.score,
-    })),
+    reads
+      .filter((r) => r.burn === 0)
+      .map(({ cell: { column, row, dose }, score }) => ({ column, row, energy: Math.log(dose.energy), score })),
     answer.peak.value,
   );
   if (verdict === null) return null;
@@ -91,25 +100,16 @@ function energyOf(_: History<TestArrayPlan>, plan: TestArrayPlan, { reads, answe
   switch (verdict.explains) {
     case "yes":
       return {
-        id: "energy",
-        tone: "note",
-        site: null,
-        headline: "Energy per area alone explains these marks.",
+        headline: "Energy alone explains these marks.",
         text: `${names} can be exchanged at the same energy. The rest is ${off}.`,
       };
     case "no":
       return {
-        id: "energy",
-        tone: "note",
-        site: null,
-        headline: "Energy per area alone does not explain these marks.",
+        headline: "Energy alone does not explain these marks.",
         text: `Marks with the same energy differ by ${off}. Keep both settings as they are.`,
       };
     case "cannot tell":
       return {
-        id: "energy",
-        tone: "note",
-        site: null,
         headline: "These cells do not show whether energy alone decides.",
         text: `Marks with the same energy differ by about ${off}. Burn more cells to decide it.`,
       };

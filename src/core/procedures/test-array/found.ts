@@ -1,80 +1,106 @@
 /** What all arrays of a trial that vary the same two settings say together. */
 import { elementAt } from "../../fitting/element-at";
-import {
-  type ArrayAnswer,
-  type ArrayGiven,
-  answerOf,
-  type NoAnswer,
-  type ScoredCell,
-} from "../../marking/array-answer";
-import { along, type CellSetting } from "../../marking/cell-settings";
+import type { ArrayAnswer, ArrayGiven, NoAnswer, ScoredCell } from "../../marking/array-answer";
+import { along, CELL_SETTING_KEYS, type CellSetting, type CellSettings } from "../../marking/cell-settings";
+import { knownAnswer } from "../../marking/known-answers";
 import { remembering } from "../../measuring/remembering";
 import type { History, RoundRecord } from "../../trial/history";
 import { type ArrayCell, edgesOf } from "./cells";
-import type { TestArrayPlan } from "./plan";
+import { placeText } from "./layout";
+import { NO_BLOCKS, type TestArrayPlan } from "./plan";
 import { type CellRead, readScores } from "./read-scores";
 
 export type Found = {
   /** Of the block with the best cell. */
   answer: ArrayAnswer;
-  /** Cells of the answer, in its order. */
-  reads: readonly (CellRead & { round: number })[];
-  chosen: ArrayCell;
-  /** Index of the block; 0 where there is one alone. */
-  block: number;
+  /** Cells of the answer, in its order, of all burns. */
+  reads: readonly ReadCell[];
+  chosen: ReadCell;
+  byEye: boolean;
 };
 
-export type Finding = { ok: true; found: Found } | { ok: false; reason: NoAnswer | "nothing read" };
+export type ReadCell = CellRead & {
+  /** `B4`, or `B4 of burn 2` where there are several. */
+  name: string;
+  /** Number of its round. */
+  round: number;
+  /** From 0 among the burns that have such cells. */
+  burn: number;
+};
+
+export type FoundOrWhy = { ok: true; found: Found } | { ok: false; reason: NoAnswer | "nothing read" };
+
+type Known = Pick<History<TestArrayPlan>, "decisions" | "gauges" | "machine" | "rounds">;
 
 /** @param round the newest that counts */
-export const foundIn: (history: History<TestArrayPlan>, round: RoundRecord<TestArrayPlan>) => Finding = remembering(
-  (history: Pick<History<TestArrayPlan>, "decisions" | "gauges" | "machine" | "rounds">, round) => {
-    const rounds = history.rounds.filter((r) => r.n <= round.n && r.answers.length > 0 && isAlike(r.plan, round.plan));
-    const reads = rounds.flatMap((r, burn) => readScores(history, r).map((read) => ({ ...read, burn, round: r.n })));
-    if (!reads.some((r) => r.score !== null)) return { ok: false, reason: "nothing read" };
-    const blocks = [...new Set(reads.map((r) => r.cell.block))];
-    const answers = blocks.map((block) => {
-      const inBlock = reads.filter((r) => r.cell.block === block);
-      const answer = remembered({
-        cells: inBlock.map((r) => scored(r, round.plan)),
-        step: stepOf(round.plan),
-        blank: 0,
-      });
-      return { block, inBlock, answer };
-    });
+export const foundIn: (history: History<TestArrayPlan>, round: RoundRecord<TestArrayPlan>) => FoundOrWhy = remembering(
+  (history: Known, round) => {
+    const { plan } = round;
+    const groups = readGroups(history, round);
+    if (groups.length === 0) return { ok: false, reason: "nothing read" };
     let best: Found | null = null;
-    for (const { block, inBlock, answer } of answers) {
-      if (typeof answer === "string") continue;
+    let reason: NoAnswer = "few";
+    for (const reads of groups) {
+      const answer = knownAnswer(givenOf(reads, plan));
+      if (typeof answer === "string") {
+        reason = answer;
+        continue;
+      }
       const expected = elementAt(answer.expected, answer.chosen);
       if (best && expected <= elementAt(best.answer.expected, best.answer.chosen)) continue;
-      best = { answer, reads: inBlock, chosen: elementAt(inBlock, answer.chosen).cell, block };
+      best = { answer, reads, chosen: elementAt(reads, answer.chosen), byEye: plan.score === "eye" };
     }
-    if (best) return { ok: true, found: best };
-    const [first] = answers;
-    return { ok: false, reason: typeof first?.answer === "string" ? first.answer : "few" };
+    return best ? { ok: true, found: best } : { ok: false, reason };
   },
 );
 
-/** Answers to the newest arrays: pages ask again and again for the same, and a fit takes long. */
-const recent: { key: string; answer: ArrayAnswer | NoAnswer }[] = [];
-const MOST_RECENT = 12;
-
-function remembered(given: ArrayGiven): ArrayAnswer | NoAnswer {
-  const key = JSON.stringify(given);
-  const known = recent.find((r) => r.key === key);
-  if (known) return known.answer;
-  const answer = answerOf(given);
-  recent.unshift({ key, answer });
-  recent.length = Math.min(recent.length, MOST_RECENT);
-  return answer;
+/** What has to be worked out for the result of each round that is read, the newest first. */
+export function responsesOf(history: History<TestArrayPlan>): ArrayGiven[] {
+  const read = history.rounds.filter((r) => r.answers.length > 0).reverse();
+  return read.flatMap((round) => readGroups(history, round).map((reads) => givenOf(reads, round.plan)));
 }
 
-/** Arrays of the same settings, scored in the same way, are one. */
+function givenOf(reads: readonly ReadCell[], plan: TestArrayPlan): ArrayGiven {
+  return { cells: reads.map((r) => scored(r, plan)), step: stepOf(plan), blank: 0 };
+}
+
+/** Groups with a score. */
+function readGroups(history: Known, round: RoundRecord<TestArrayPlan>): ReadCell[][] {
+  return groupsOf(history, round).filter((reads) => reads.some((r) => r.score !== null));
+}
+
+/** The cells of each block of a round, with the cells of earlier rounds that differ from them in the two settings on the edges alone. */
+function groupsOf({ machine, rounds }: Known, round: RoundRecord<TestArrayPlan>): ReadCell[][] {
+  const { plan } = round;
+  const alike = rounds.filter((r) => r.n <= round.n && r.answers.length > 0 && isAlike(r.plan, plan));
+  const all = alike.map((r) => ({ n: r.n, plan: r.plan, cells: readScores({ machine }, r) }));
+  const own = all.at(-1)?.cells ?? [];
+  const beside = CELL_SETTING_KEYS.filter((key) => key !== plan.across && key !== plan.up);
+  const isBeside = (a: ArrayCell, b: ArrayCell) => beside.every((key) => a.settings[key] === b.settings[key]);
+  const firsts = own.filter((r, i) => own.findIndex((other) => isBeside(other.cell, r.cell)) === i);
+  return firsts.map(({ cell }) => {
+    const burns = all
+      .map((of) => ({ ...of, cells: of.cells.filter((r) => isBeside(r.cell, cell)) }))
+      .filter((of) => of.cells.length > 0);
+    return burns.flatMap(({ n, plan: of, cells }, burn) =>
+      cells.map((read) => {
+        const place = placeText(read.cell, of.blocks === NO_BLOCKS ? 1 : edgesOf(of).blocks.length);
+        return { ...read, burn, round: n, name: burns.length > 1 ? `${place} of burn ${n}` : place };
+      }),
+    );
+  });
+}
+
+/** Arrays over the same settings, scored in the same way on the same stock. */
 function isAlike(a: TestArrayPlan, b: TestArrayPlan): boolean {
-  return a.across === b.across && a.up === b.up && a.blocks === b.blocks && a.score === b.score && a.stock === b.stock;
+  return a.across === b.across && a.up === b.up && a.score === b.score && a.stock === b.stock && a.fill === b.fill;
 }
 
-function scored({ cell, score, noGood, burn }: CellRead & { burn: number }, { across, up }: TestArrayPlan): ScoredCell {
+export function sameSettings(a: CellSettings, b: CellSettings): boolean {
+  return CELL_SETTING_KEYS.every((key) => a[key] === b[key]);
+}
+
+function scored({ cell, score, noGood, burn }: ReadCell, { across, up }: TestArrayPlan): ScoredCell {
   return {
     x: along(across, cell.settings[across]),
     y: along(up, cell.settings[up]),
@@ -93,12 +119,13 @@ function stepOf(plan: TestArrayPlan): { x: number; y: number } {
   return { x: step(plan.across, edges.across), y: step(plan.up, edges.up) };
 }
 
-/** Of the cells that are as good as the best, the one that takes least time for an area. */
-export function fastestOf({ answer, reads, chosen }: Found): ArrayCell | null {
-  const good = answer.asGood.map((i) => elementAt(reads, i).cell);
-  const time = ({ settings }: ArrayCell) =>
+/** Of the cells that are as good as the best, the one that takes least time for an area; `null` where none is faster than the chosen one. */
+export function fastestOf({ answer, reads, chosen, byEye }: Found): ReadCell | null {
+  // Taps have no size: none of them is as good with a known certainty.
+  const good = byEye ? [] : answer.asGood.map((i) => elementAt(reads, i));
+  const time = ({ cell: { settings } }: ReadCell) =>
     settings.dwellMs > 0
       ? (settings.passes * settings.dwellMs) / settings.rowPitchMm ** 2
       : settings.passes / (settings.speedMmPerS * settings.rowPitchMm);
-  return good.reduce<ArrayCell | null>((fast, cell) => (time(cell) < time(fast ?? chosen) ? cell : fast), null);
+  return good.reduce<ReadCell | null>((fast, read) => (time(read) < time(fast ?? chosen) ? read : fast), null);
 }

@@ -1,12 +1,11 @@
 /** Verdict on the chosen cell: what it may lack against the best, once it was burned again with its neighbours. */
-import { elementAt } from "../../fitting/element-at";
 import { judgeErrors, oneError } from "../../measuring/judge-errors";
 import { expandedUncertainty, type Measured } from "../../metrology/measured";
 import { plain } from "../../metrology/quantity-text";
 import type { History, RoundRecord } from "../../trial/history";
-import { foundIn } from "./found";
+import { foundIn, sameSettings } from "./found";
 import type { TestArrayPlan } from "./plan";
-import { shortBudget } from "./short";
+import { shortOf } from "./short";
 
 export const judgeTestArray = judgeErrors<TestArrayPlan, "">({
   unit: "percent",
@@ -16,7 +15,7 @@ export const judgeTestArray = judgeErrors<TestArrayPlan, "">({
   advice: {
     proved: "Keep these settings.",
     "not proved": "Another cell is better. Keep that one, then burn another proof.",
-    "cannot tell": "The uncertainty is too large for the tolerance. Burn another array around the chosen cell.",
+    "cannot tell": "The uncertainty is too large for the tolerance. Burn the chosen cell and its neighbours again.",
   },
   asFound: "short of the best",
   ways: () => [],
@@ -29,24 +28,11 @@ function shortIn(history: History<TestArrayPlan>, round: RoundRecord<TestArrayPl
   const { answer, reads } = now.found;
   const before = history.rounds.findLast((r) => r.n < round.n && r.answers.length > 0);
   const earlier = before ? foundIn(history, before) : null;
-  const at = earlier?.ok ? sameCell(reads, earlier.found.chosen.settings) : answer.chosen;
-  return shortBudget(answer.shortOf(at >= 0 ? at : answer.chosen)).quantity;
-}
-
-type Reads = Extract<ReturnType<typeof foundIn>, { ok: true }>["found"]["reads"];
-
-function sameCell(reads: Reads, settings: Reads[number]["cell"]["settings"]): number {
-  return reads.findIndex((_, i) => {
-    const own = elementAt(reads, i).cell.settings;
-    return (
-      own.speedMmPerS === settings.speedMmPerS &&
-      own.powerPct === settings.powerPct &&
-      own.rowPitchMm === settings.rowPitchMm &&
-      own.passes === settings.passes &&
-      own.pulseKHz === settings.pulseKHz &&
-      own.pulseNs === settings.pulseNs &&
-      own.aboveFocusMm === settings.aboveFocusMm &&
-      own.dwellMs === settings.dwellMs
-    );
-  });
+  if (!earlier?.ok) return shortOf(now.found, answer.chosen).quantity;
+  const { settings } = earlier.found.chosen.cell;
+  // A proof shows nothing of a cell that was not burned again.
+  const at = reads.findIndex(
+    (r) => r.round === round.n && r.score !== null && !r.noGood && sameSettings(r.cell.settings, settings),
+  );
+  return at < 0 ? null : shortOf(now.found, at).quantity;
 }

@@ -2,7 +2,7 @@
 import type { CouponPoint } from "../../geometry/frames";
 import type { Rect } from "../../geometry/rect";
 import { type ArrayCell, type Edges, edgesOf } from "./cells";
-import type { TestArrayPlan } from "./plan";
+import { NO_BLOCKS, type TestArrayPlan } from "./plan";
 
 /** mm. Dots lie outside the cells, labels outside the dots. */
 export const LAYOUT_MM = {
@@ -40,7 +40,8 @@ function sizesOf(plan: TestArrayPlan, { across, up, blocks }: Edges): Sizes {
 export function needOf(plan: TestArrayPlan): { widthMm: number; heightMm: number } {
   const { width, height, at } = sizesOf(plan, edgesOf(plan));
   const after = 2 * LAYOUT_MM.dotGap + LAYOUT_MM.edge;
-  return { widthMm: at.x + width + after, heightMm: at.y + height + after + LAYOUT_MM.head };
+  const blockLabels = plan.blocks === NO_BLOCKS ? 0 : LAYOUT_MM.front;
+  return { widthMm: at.x + width + after, heightMm: at.y + height + after + blockLabels + LAYOUT_MM.head };
 }
 
 export function areaOf(plan: TestArrayPlan, place: ArrayCell["place"]): Rect {
@@ -66,15 +67,21 @@ export function dotsOf(plan: TestArrayPlan): CouponPoint[] {
 
 export type LabelPlace = { text: string; at: CouponPoint; anchor: "middle" | "end" };
 
-/** The values along the edges, or letters and numbers of the places where these are mixed. */
+/** The values along the edges and above the blocks, or letters and numbers of the places where these are mixed. */
 export function labelsOf(plan: TestArrayPlan): LabelPlace[] {
   const edges = edgesOf(plan);
-  const { pitch, blockWidth, at } = sizesOf(plan, edges);
+  const { pitch, blockWidth, height, at } = sizesOf(plan, edges);
   const mixed = plan.order === "mixed";
   const half = plan.cellMm / 2;
   const below = at.y - 2 * LAYOUT_MM.dotGap - LAYOUT_MM.letters;
   const left = at.x - 2 * LAYOUT_MM.dotGap;
+  const above = at.y + height + 2 * LAYOUT_MM.dotGap;
   return [
+    ...(plan.blocks === NO_BLOCKS ? [] : edges.blocks).map((value, b) => ({
+      text: mixed ? String(b + 1) : short(value),
+      at: { x: at.x + b * (blockWidth + LAYOUT_MM.betweenBlocks) + blockWidth / 2, y: above },
+      anchor: "middle" as const,
+    })),
     ...edges.blocks.flatMap((_, b) =>
       edges.across.map((value, c) => ({
         text: mixed ? String(c + 1) : short(value),

@@ -1,6 +1,5 @@
 /** What comes next: a second array where the first leaves too much open, then the proof around the chosen cell. */
-import { elementAt } from "../../fitting/element-at";
-import { nextArray, type Span } from "../../marking/array-answer";
+import { LEAST_CELLS, nextArray, type Span } from "../../marking/array-answer";
 import { CELL_SETTINGS, type CellSetting, spaced } from "../../marking/cell-settings";
 import { type ProofPlan, plainNext } from "../../measuring/plain-course";
 import { expandedUncertainty } from "../../metrology/measured";
@@ -9,21 +8,20 @@ import { sitesLeft } from "../../trial/answer";
 import type { History, Next, RoundRecord } from "../../trial/history";
 import type { Outcome } from "../../trial/outcome";
 import type { Verdict } from "../../trial/verdict";
-import { edgesOf } from "./cells";
+import { edgesIn } from "./best-at-edge";
+import { edgesOf, limitOf } from "./cells";
 import { type Found, foundIn } from "./found";
-import { NO_BLOCKS, PASSES_LIMIT, type TestArrayPlan } from "./plan";
-import { shortBudget } from "./short";
+import { NO_BLOCKS, type TestArrayPlan } from "./plan";
+import { shortOf } from "./short";
 
 /** More arrays than this do not help: the stock differs from place to place. */
 const MOST_ARRAYS = 3;
-/** A proof has so many values along each edge. */
-const PROOF_SIDE = 3;
-/** A neighbour in a proof differs by this share where the array has only two values. */
+/** A neighbour in a proof differs by this factor where the array has no value beyond. */
 const NEIGHBOUR = 1.15;
 
 const WORDS = {
   read: "Score the cells first.",
-  prove: "Burn the chosen cell with its neighbours. It should be as good as the best of them.",
+  prove: "Burn the chosen cell with its neighbours. The chosen cell should be as good as its best neighbour.",
   proved: "Proved: no neighbour is better than the chosen settings.",
   holding: "Still valid. Change nothing.",
 };
@@ -34,87 +32,101 @@ export function nextTestArray(
   verdict: Verdict | null,
 ): Next<TestArrayPlan> {
   const last = history.rounds.at(-1);
-  const more = last ? anotherArray(history, last) : null;
-  return more ?? plainNext(history, outcome, verdict, WORDS, last ? proofOf(history, last) : { why: WORDS.read });
+  if (!last) return plainNext(history, outcome, verdict, WORDS, { why: WORDS.read });
+  const proof = proofOf(history, last);
+  const isRead = sitesLeft(last.spec.sites, last.answers).length === 0;
+  if (verdict?.result === "cannot tell" && isRead && "plan" in proof)
+    return { do: "round", purpose: "proof", ...proof, why: AGAIN };
+  const more = isRead ? anotherArray(history, last) : null;
+  return more ?? plainNext(history, outcome, verdict, WORDS, proof);
 }
+
+const AGAIN = "Undecided. Burn the chosen cell and its neighbours again: all burns are solved together.";
 
 function anotherArray(history: History<TestArrayPlan>, last: RoundRecord<TestArrayPlan>): Next<TestArrayPlan> | null {
   if (last.purpose === "proof" || last.purpose === "check") return null;
-  if (sitesLeft(last.spec.sites, last.answers).length > 0) return null;
   const finding = foundIn(history, last);
-  if (!finding.ok) return null;
-  const { answer } = finding.found;
-  const short = shortBudget(answer.shortOf(answer.chosen)).quantity;
-  const most = short.value + expandedUncertainty(short);
   const arrays = history.rounds.filter((r) => r.answers.length > 0).length;
-  const why =
-    answer.edges.length > 0
-      ? "The best lies at the edge of this array. The next array continues beyond this edge."
-      : answer.second
-        ? "Two groups of settings may be the best. The next array covers both."
-        : most > history.tolerance
-          ? `The chosen cell may be ${plain(100 * most, 1)} % short of the best. The next array is finer.`
-          : null;
-  if (why === null || arrays >= MOST_ARRAYS) return null;
+  if (!finding.ok || arrays >= MOST_ARRAYS) return null;
+  const why = whyAnother(finding.found, last.plan, history);
+  if (why === null) return null;
   const plan = around(last.plan, finding.found, history);
   return plan && { do: "round", purpose: "refine", set: [], plan, why };
 }
 
-/** @returns `null` where the machine leaves no room for another array */
-function around(
+function whyAnother(
+  found: Found,
   plan: TestArrayPlan,
-  { answer, chosen }: Found,
-  { machine }: Pick<History, "machine">,
-): TestArrayPlan | null {
-  const next = nextArray(answer);
+  { machine, tolerance }: Pick<History, "machine" | "tolerance">,
+): string | null {
+  if (edgesIn(found, plan, machine).some((e) => !e.isLimit))
+    return "The best lies at the edge of this array. The next array continues beyond this edge.";
+  if (found.answer.second) return "Two groups of settings may be the best. The next array covers both.";
+  // A finer array does not make an eye finer.
+  if (found.byEye) return null;
+  const { quantity } = shortOf(found, found.answer.chosen);
+  const most = quantity.value + expandedUncertainty(quantity);
+  return most > tolerance
+    ? `The chosen cell may be ${plain(100 * most, 1)} % short of the best. The next array is finer.`
+    : null;
+}
+
+/** @returns `null` where the machine leaves no room for another array */
+function around(plan: TestArrayPlan, found: Found, { machine }: Pick<History, "machine">): TestArrayPlan | null {
+  const next = nextArray(found.answer);
   const edges = edgesOf(plan);
-  const limits: Partial<Record<CellSetting, number>> = {
-    powerPct: 100,
-    speedMmPerS: machine.topSpeedMmPerS,
-    passes: PASSES_LIMIT,
-  };
-  const across = valuesIn(plan.across, next.x, edges.across.length, limits[plan.across]);
-  const up = valuesIn(plan.up, next.y, edges.up.length, limits[plan.up]);
-  if (across.length < 2 || up.length < 2) return null;
-  const blocks = plan.blocks === NO_BLOCKS ? {} : { [plan.blocks]: [chosen.settings[plan.blocks]] };
-  return { ...plan, [plan.across]: across, [plan.up]: up, ...blocks, blocks: NO_BLOCKS };
+  const across = valuesIn(plan.across, next.x, edges.across.length, limitOf(plan.across, machine));
+  const up = valuesIn(plan.up, next.y, edges.up.length, limitOf(plan.up, machine));
+  return across.length * up.length < LEAST_CELLS ? null : withValues(plan, found, across, up);
+}
+
+/** The block with the best cell alone, with these values on its edges. */
+function withValues(plan: TestArrayPlan, { chosen }: Found, across: number[], up: number[]): TestArrayPlan {
+  const values = { ...plan, [plan.across]: across, [plan.up]: up };
+  if (plan.blocks === NO_BLOCKS) return values;
+  return { ...values, [plan.blocks]: [chosen.cell.settings[plan.blocks]], blocks: NO_BLOCKS };
 }
 
 /** Values that are typed as they are: rounded, each once, within what the machine does. */
-function valuesIn(key: CellSetting, { low, high }: Span, count: number, most = Number.POSITIVE_INFINITY): number[] {
+function valuesIn(key: CellSetting, { low, high }: Span, count: number, most: number): number[] {
   const { byRatio, decimals } = CELL_SETTINGS[key];
-  const step = 10 ** -decimals;
-  const value = (v: number) => {
-    const least = byRatio ? step : Number.NEGATIVE_INFINITY;
-    return Math.max(least, Math.min(most, Math.round((byRatio ? Math.exp(v) : v) / step) * step));
-  };
-  const rounded = (v: number) => Number(v.toFixed(decimals));
-  const all = spaced(key, value(low), value(high), count, byRatio ? "ratio" : "even").map(rounded);
-  return [...new Set(all)];
+  const least = byRatio ? 10 ** -decimals : Number.NEGATIVE_INFINITY;
+  const value = (v: number) => Math.max(least, Math.min(most, roundedTo(byRatio ? Math.exp(v) : v, key)));
+  const all = spaced(key, value(low), value(high), count, byRatio ? "ratio" : "even");
+  return [...new Set(all.map((v) => roundedTo(v, key)))];
+}
+
+function roundedTo(value: number, key: CellSetting): number {
+  return Number(value.toFixed(CELL_SETTINGS[key].decimals));
 }
 
 function proofOf(history: History<TestArrayPlan>, last: RoundRecord<TestArrayPlan>): ProofPlan<TestArrayPlan> {
   const finding = foundIn(history, last);
   if (!finding.ok) return { why: WORDS.read };
   const { plan } = last;
-  const { chosen } = finding.found;
+  const { settings } = finding.found.chosen.cell;
   const edges = edgesOf(plan);
-  const neighbours = (key: CellSetting, values: readonly number[]) => {
-    const at = values.indexOf(chosen.settings[key]);
-    const middle = chosen.settings[key];
-    const { byRatio, decimals } = CELL_SETTINGS[key];
-    const low = at > 0 ? elementAt(values, at - 1) : byRatio ? middle / NEIGHBOUR : middle - 10 ** -decimals;
-    const high = at >= 0 && at < values.length - 1 ? elementAt(values, at + 1) : middle * NEIGHBOUR;
-    const top =
-      key === "powerPct" ? 100 : key === "speedMmPerS" ? history.machine.topSpeedMmPerS : Number.POSITIVE_INFINITY;
-    const all = [low, middle, Math.min(top, high)].map((v) => Number(v.toFixed(decimals)));
-    return [...new Set(all)].slice(0, PROOF_SIDE);
+  const beside = (key: CellSetting, values: readonly number[]) =>
+    neighbours(key, settings[key], values, limitOf(key, history.machine));
+  const across = beside(plan.across, edges.across);
+  const up = beside(plan.up, edges.up);
+  return { plan: withValues(plan, finding.found, across, up), set: [] };
+}
+
+/** The value with the next ones of the array; at the limit of the machine, or of the array, with what lies beyond as far as it can. */
+function neighbours(key: CellSetting, value: number, values: readonly number[], most: number): number[] {
+  const { byRatio, decimals } = CELL_SETTINGS[key];
+  const step = 10 ** -decimals;
+  const further = (v: number, way: 1 | -1) => {
+    const known = way > 0 ? values.find((k) => k > v) : values.findLast((k) => k < v);
+    if (known !== undefined) return known;
+    const beyond = byRatio ? v * NEIGHBOUR ** way : v + way;
+    // Whole numbers and small ones: at least one step.
+    return roundedTo(way > 0 ? Math.max(v + step, beyond) : Math.min(v - step, beyond), key);
   };
-  const blocks = plan.blocks === NO_BLOCKS ? {} : { [plan.blocks]: [chosen.settings[plan.blocks]] };
-  const across = neighbours(plan.across, edges.across);
-  const up = neighbours(plan.up, edges.up);
-  return {
-    plan: { ...plan, [plan.across]: across, [plan.up]: up, ...blocks, blocks: NO_BLOCKS },
-    set: [],
-  };
+  const isPossible = (v: number) => v <= most && (!byRatio || v >= step);
+  const low = further(value, -1);
+  const high = further(value, 1);
+  if (!isPossible(high)) return [further(low, -1), low, value];
+  return isPossible(low) ? [low, value, high] : [value, high, further(high, 1)];
 }

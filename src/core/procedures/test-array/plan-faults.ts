@@ -1,5 +1,6 @@
 /** What is refused of an array, each with what to do, and what is worth knowing before it is burned. */
 
+import { elementAt } from "../../fitting/element-at";
 import type { MachineSpec } from "../../machine/machine-spec";
 import { topSpeedReason } from "../../machine/not-known";
 import { LEAST_CELLS } from "../../marking/array-answer";
@@ -11,7 +12,7 @@ import { completedPlanForm } from "../../trial/plan-table";
 import { placeFaults } from "../../trial/shared-fields";
 import { arrayCells, edgesOf } from "./cells";
 import { needOf } from "./layout";
-import { asLaidOut, NO_BLOCKS, NO_CARD, PASSES_LIMIT, planFields, type TestArrayPlan } from "./plan";
+import { asLaidOut, NO_BLOCKS, PASSES_LIMIT, planFields, SCORES, type TestArrayPlan } from "./plan";
 
 export const MOST_CELLS = 400;
 /** A cell must be so many lines wide, or its edges are all that is seen of it. (common practice, no source) */
@@ -28,14 +29,21 @@ export function testArrayPlan(context: PlanContext): PlanForm<TestArrayPlan> {
       // Cells can be counted only if every edge has its values.
       const isWhole = values.every(([, message]) => message === null) && sameEdgeFault(plan) === null;
       return [
-        ["stock", plan.from ? null : context.stocks?.length ? "Choose the stock." : NO_CARD],
+        ["stock", plan.from ? null : "Choose the stock."],
         ["up", sameEdgeFault(plan)],
         ...values,
+        ["score", scoreFault(plan)],
         ["cellMm", isWhole ? cellFault(plan, context) : null],
         ...placeFaults(plan, { widthMm: plan.stockWidthMm, heightMm: plan.stockHeightMm }, machine),
       ];
     },
   });
+}
+
+/** A scan looks at the inside of a cell, and a gauge into its ground: an outline has neither. */
+function scoreFault({ fill, score }: TestArrayPlan): string | null {
+  if (fill === "filled" || score === "eye") return null;
+  return `${SCORES[score].split(",", 1)[0]} is read from filled cells. Choose filled squares, or score by eye.`;
 }
 
 function onEdge(key: CellSetting, { across, up, blocks }: TestArrayPlan): boolean {
@@ -56,6 +64,8 @@ function valuesFault(key: CellSetting, plan: TestArrayPlan, machine: MachineSpec
     if (values.length < 2) return `${name} is on an edge of the array. Enter at least 2 values.`;
     const twice = values.find((v, i) => values.indexOf(v) !== i);
     if (twice !== undefined) return `${valueText(key, twice)} occurs twice. Enter each value once.`;
+    const falls = values.find((v, i) => i > 0 && v < elementAt(values, i - 1));
+    if (falls !== undefined) return `${valueText(key, falls)} comes after a larger value. Enter rising values.`;
   } else if (values.length !== 1)
     return `${name} is on no edge of the array. Enter one value, or choose ${name.toLowerCase()} for an edge.`;
   return rangeFault(key, values, machine);
@@ -79,7 +89,7 @@ function rangeFault(key: CellSetting, values: readonly number[], machine: Machin
 }
 
 function cellFault(plan: TestArrayPlan, context: PlanContext): string | null {
-  const { machine, couponCode } = context;
+  const { machine } = context;
   const edges = edgesOf(plan);
   const count = edges.across.length * edges.up.length * edges.blocks.length;
   if (count > MOST_CELLS) return `The array has ${count} cells. Use at most ${MOST_CELLS} cells.`;
@@ -91,7 +101,7 @@ function cellFault(plan: TestArrayPlan, context: PlanContext): string | null {
   const need = needOf(plan);
   if (need.widthMm > plan.stockWidthMm || need.heightMm > plan.stockHeightMm)
     return `The array needs ${plain(Math.ceil(need.widthMm))} × ${plain(Math.ceil(need.heightMm))} mm. The stock is ${plain(plan.stockWidthMm)} × ${plain(plan.stockHeightMm)} mm. Use smaller cells, fewer values or a larger stock.`;
-  const cells = arrayCells(plan, machine, couponCode);
+  const cells = arrayCells(plan, machine);
   const burned = cells.filter((c) => c.leftOut === null);
   const [first] = cells.flatMap((c) => c.leftOut ?? []);
   if (burned.length < LEAST_CELLS)
@@ -99,8 +109,8 @@ function cellFault(plan: TestArrayPlan, context: PlanContext): string | null {
   return null;
 }
 
-export function planWarnings(plan: TestArrayPlan, { machine, couponCode }: PlanContext): PlanWarning[] {
-  const cells = arrayCells(plan, machine, couponCode);
+export function planWarnings(plan: TestArrayPlan, { machine }: PlanContext): PlanWarning[] {
+  const cells = arrayCells(plan, machine);
   const out = cells.filter((c) => c.leftOut !== null);
   const apart = cells.filter((c) => c.isApart && c.leftOut === null);
   const [why] = out.flatMap((c) => c.leftOut ?? []);

@@ -2,11 +2,11 @@
 
 import type { MachineSpec } from "../../machine/machine-spec";
 import { CELL_SETTING_KEYS, CELL_SETTINGS, type CellSetting, settingsOn, spaced } from "../../marking/cell-settings";
-import { type StockAtHand, stockText } from "../../stock/stock-at-hand";
-import { field, type When } from "../../trial/plan-field";
+import type { StockAtHand } from "../../stock/stock-at-hand";
+import { field } from "../../trial/plan-field";
 import type { PlanContext } from "../../trial/plan-form";
 import type { PlanOf } from "../../trial/plan-table";
-import { placeFields, powerField, stockSizeFields, topSpeed } from "../../trial/shared-fields";
+import { placeFields, powerField, stockField, stockSizeFields, topSpeed } from "../../trial/shared-fields";
 
 export const PURPOSES = {
   "engrave dark": "Engrave dark",
@@ -49,12 +49,13 @@ const USUAL = {
   galvo: { powerPct: [20, 100], rowPitchMm: 0.04, watts: 20, lineMm: 0.05 },
 } as const;
 const USUAL_CELLS = 7;
-const MOST_PASSES = 50;
 
 export function planFields(context: PlanContext) {
   const { machine } = context;
   return {
-    ...stockFields(context),
+    /** Key of the batch. */
+    stock: stockField(context, { why: "Marking settings belong to one batch of a stock.", noCard: NO_CARD }),
+    ...stockSizeFields({ widthMm: 90, heightMm: 90, most: machine }),
     ...edgeFields(machine),
     ...valueFields(machine),
     ...cellFields(),
@@ -71,28 +72,7 @@ export function planFields(context: PlanContext) {
   };
 }
 
-function stockFields({ stocks = [], machine }: PlanContext) {
-  return {
-    /** Key of the batch. */
-    stock: field.oneOfThese(
-      stocks.map((s) => ({ value: s.key, label: stockText(s) })),
-      {
-        label: "Stock",
-        group: "Stock",
-        why: "Marking settings belong to one batch of a stock.",
-        usual: stocks[0]?.key ?? "",
-        refusal: stocks.length === 0 ? NO_CARD : "Choose the stock.",
-        elsewhere: {
-          href: "/stock",
-          label: stocks.length === 0 ? "Make a card of the stock first" : "Cards of the stock",
-        },
-      },
-    ),
-    ...stockSizeFields({ widthMm: 90, heightMm: 90, most: machine }),
-  };
-}
-
-export const NO_CARD = "Make a card of the stock first. The marking settings are stored on that card.";
+const NO_CARD = "Make a card of the stock first. The marking settings are stored on that card.";
 
 function edgeFields({ kind }: MachineSpec) {
   const options = settingsOn(kind).map((key) => ({ value: key, label: CELL_SETTINGS[key].label }));
@@ -153,8 +133,6 @@ function valueFields(machine: MachineSpec) {
   };
 }
 
-const FILLED: When = { field: "fill", is: ["filled"] };
-
 function cellFields() {
   return {
     fill: field.choice(FILLS, { label: "Cells", group: "Cells", usual: "filled" }),
@@ -178,7 +156,6 @@ function cellFields() {
       group: "Cells",
       usual: "weak first",
       whys: { mixed: "The texture of the stock and the warm machine then do not look like a setting." },
-      when: FILLED,
     }),
   };
 }
@@ -198,17 +175,16 @@ function labelFields(machine: MachineSpec) {
       why: "Safe settings that mark this stock without fail.",
       usual: 20,
     }),
-    ...(machine.kind === "galvo" ? labelPulses(group) : labelPulses(group, false)),
+    labelKHz: field.number({
+      label: "Pulse frequency of labels, kHz",
+      group,
+      usual: 30,
+      when: machine.kind === "galvo" ? undefined : false,
+    }),
   };
 }
 
-function labelPulses(group: string, when?: false) {
-  return {
-    labelKHz: field.number({ label: "Pulse frequency of labels, kHz", group, usual: 30, when }),
-  };
-}
-
-function energyFields({ machine, stocks = [] }: PlanContext) {
+function energyFields({ machine }: PlanContext) {
   const group = "Energy";
   const { kind } = machine;
   return {
@@ -226,18 +202,11 @@ function energyFields({ machine, stocks = [] }: PlanContext) {
       usual: kind === "galvo" ? USUAL.galvo.lineMm : USUAL.gantry.lineMm,
       max: 5,
     }),
-    /** 0 = no limit. */
-    mostJPerMm2: field.number({
-      label: "Limit of energy per area, J/mm²",
-      group,
-      why: "Cells with more energy are left out. Enter 0 for no limit.",
-      usual: stocks[0]?.mostJPerMm2 ?? 0,
-      min: 0,
-    }),
   };
 }
 
-export const PASSES_LIMIT = MOST_PASSES;
+/** Passes of a cell, at most. */
+export const PASSES_LIMIT = 50;
 
 type Asked = PlanOf<ReturnType<typeof planFields>>;
 export type TestArrayPlan = Omit<Asked, "across" | "up" | "blocks"> & {
@@ -248,9 +217,11 @@ export type TestArrayPlan = Omit<Asked, "across" | "up" | "blocks"> & {
   from: StockAtHand | null;
   /** Name of the lens that is fitted. */
   lens: string;
+  /** Of the coupon: mixed places are drawn from it. */
+  code: string;
 };
 
-export function asLaidOut(asked: Asked, { stocks = [], optic }: PlanContext): TestArrayPlan {
+export function asLaidOut(asked: Asked, { stocks = [], optic, couponCode }: PlanContext): TestArrayPlan {
   const { across, up, blocks, ...rest } = asked;
   return {
     ...rest,
@@ -259,6 +230,7 @@ export function asLaidOut(asked: Asked, { stocks = [], optic }: PlanContext): Te
     blocks: cellSettingOf(blocks) ?? NO_BLOCKS,
     from: stocks.find((s) => s.key === asked.stock) ?? null,
     lens: optic?.label ?? "not entered",
+    code: couponCode,
   };
 }
 

@@ -5,6 +5,7 @@ import { FOCUS_HEIGHT } from "../focus/plan";
 import { testArrayRound } from "./coupon";
 import { detailOf } from "./detail";
 import { testArrayEdges } from "./edges";
+import { responsesOf } from "./found";
 import { judgeTestArray } from "./judge";
 import { nextTestArray } from "./next-round";
 import type { TestArrayPlan } from "./plan";
@@ -38,6 +39,7 @@ export const testArray = defineProcedure<TestArrayPlan>({
   checkPlan: (last) => last,
   expected: () => null,
   solve: solveTestArray,
+  responses: responsesOf,
   next: nextTestArray,
   judge: judgeTestArray,
   overlay: () => [],

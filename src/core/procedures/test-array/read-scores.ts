@@ -9,22 +9,17 @@ import { isPictured, type TestArrayPlan } from "./plan";
 export type CellRead = { cell: ArrayCell; score: number | null; noGood: boolean };
 
 /** Scores of a cell that was tapped as the best, as good, or not at all. */
-const TAPPED = { best: 1, good: 0.9, other: 0 };
+export const TAPPED = { best: 1, good: 0.9, other: 0 };
 
 type Round = Pick<RoundRecord<TestArrayPlan>, "plan" | "spec" | "answers">;
 
 /** Cells in the order of the array. Those that were left out have no score. */
 export function readScores({ machine }: Pick<History, "machine">, round: Round): CellRead[] {
-  const cells = arrayCells(round.plan, machine, codeOf(round));
+  const cells = arrayCells(round.plan, machine);
   const burned = cells.filter((c) => c.leftOut === null);
   const scores = scoresByCell(round, burned);
   const bad = new Set(tapped(round, CHARRED_SITE) ?? []);
   return cells.map((cell) => ({ cell, score: scores.get(cell.id) ?? null, noGood: bad.has(cell.id) }));
-}
-
-/** Places are mixed by the code of the coupon, which its title names last. */
-export function codeOf({ spec }: Pick<Round, "spec">): string {
-  return /coupon (\S+)$/.exec(spec.pieces[0]?.label ?? "")?.[1] ?? "";
 }
 
 function scoresByCell(round: Round, burned: readonly ArrayCell[]): ReadonlyMap<string, number> {

@@ -2,22 +2,23 @@
 import { elementAt } from "../../fitting/element-at";
 import { LEAST_CELLS, type Span } from "../../marking/array-answer";
 import { CELL_SETTINGS, type CellSetting, valueText } from "../../marking/cell-settings";
+import { doseText, energyText } from "../../marking/dose";
 import { newestRead } from "../../measuring/examined";
 import { type Budgeted, joined } from "../../metrology/budget";
+import { expandedUncertainty, measured } from "../../metrology/measured";
 import { fixed, plain } from "../../metrology/quantity-text";
 import type { UnitId } from "../../metrology/units";
 import { stockText } from "../../stock/stock-at-hand";
 import { estimate, type GivenOutcome } from "../../trial/given-outcome";
 import type { History, RoundRecord } from "../../trial/history";
 import type { Estimate, ResultTable, StockResult } from "../../trial/outcome";
-import { settingsText, settingText } from "./cells";
+import { settingsOnEdges, settingsText } from "./cells";
 import { figuresOf } from "./figures";
 import { findingsOf } from "./findings";
-import { type Finding, type Found, fastestOf, foundIn } from "./found";
-import { placeText } from "./layout";
+import { type Found, type FoundOrWhy, fastestOf, foundIn } from "./found";
 import { PURPOSES, SCORES, type TestArrayPlan } from "./plan";
 import { readScores } from "./read-scores";
-import { HALF_95, shortBudget } from "./short";
+import { HALF_95, shortOf } from "./short";
 
 /** Under this name a list of conditions has the purpose. */
 const PURPOSE = "Purpose";
@@ -30,21 +31,22 @@ export function solveTestArray(history: History<TestArrayPlan>): GivenOutcome {
   const finding = foundIn(history, round);
   if (!finding.ok) return withoutAnswer(history, round, finding.reason);
   const { found } = finding;
+  const short = shortOf(found, found.answer.chosen);
   return {
     status: "solved",
-    estimates: estimatesOf(found, round.plan),
+    estimates: estimatesOf(found, short, round.plan),
     findings: findingsOf(history, round, found),
     table: tableOf(found, round.plan),
     figures: figuresOf(history, round, found),
-    forStock: resultOf(history, round, found),
-    predicted: `Mark with ${chosenText(found, round.plan)}. Expect at most ${plain(100 * found.answer.shortOf(found.answer.chosen).most, 1)} % less than the best of these settings.`,
+    forStock: resultOf(history, round, found, short),
+    predicted: `Mark with ${settingsOnEdges(round.plan, found.chosen.cell.settings)}. Expect at most ${plain(100 * most(short), 1)} % less than the best of these settings.`,
   };
 }
 
 function withoutAnswer(
   history: History<TestArrayPlan>,
   round: RoundRecord<TestArrayPlan>,
-  reason: Extract<Finding, { ok: false }>["reason"],
+  reason: Extract<FoundOrWhy, { ok: false }>["reason"],
 ): GivenOutcome {
   if (reason === "nothing read") return { status: "open", missing: "No cell is scored yet." };
   if (reason === "few") return { status: "open", missing: `Score at least ${LEAST_CELLS} cells.` };
@@ -52,6 +54,12 @@ function withoutAnswer(
     return {
       status: "unsolvable",
       reason: "Every cell is no good. Burn another array with less energy: less power, more speed or fewer passes.",
+    };
+  if (reason === "below blank")
+    return {
+      status: "unsolvable",
+      reason:
+        "No cell scores above the blank stock. If the marks are brighter than the stock, read the picture again and say so there.",
     };
   const scores = readScores(history, round).flatMap((r) => r.score ?? []);
   return {
@@ -62,8 +70,8 @@ function withoutAnswer(
   };
 }
 
-export function chosenText({ chosen }: Found, plan: TestArrayPlan): string {
-  return [plan.across, plan.up].map((key) => settingText(key, chosen.settings[key])).join(", ");
+function most({ quantity }: Budgeted): number {
+  return quantity.value + expandedUncertainty(quantity);
 }
 
 /** Internal unit of a setting among estimates: speeds and lengths have units of their own, the others are plain numbers. */
@@ -78,18 +86,17 @@ function internal(key: CellSetting, value: number): number {
   return key === "powerPct" ? value / 100 : value;
 }
 
-function estimatesOf({ answer }: Found, plan: TestArrayPlan): Estimate[] {
-  const short = answer.shortOf(answer.chosen);
+function estimatesOf({ answer, byEye }: Found, short: Budgeted, plan: TestArrayPlan): Estimate[] {
   const best = (key: CellSetting, at: number, span: Span) =>
     estimate(`best ${key}`, `Best ${CELL_SETTINGS[key].label.toLowerCase()}`, bestOf(key, at, span), {
       unit: UNITS[key] ?? "one",
       helps: "Burn a second array around the best cell.",
     });
   return [
-    estimate("short", "Chosen cell short of the best", shortBudget(short), {
+    estimate("short", "Chosen cell short of the best", short, {
       unit: "percent",
       headline: true,
-      helps: "Burn a second array around the best cell.",
+      helps: byEye ? "Score the array from a scan." : "Burn a second array around the best cell.",
     }),
     best(plan.across, answer.peak.x, answer.best.x),
     best(plan.up, answer.peak.y, answer.best.y),
@@ -117,17 +124,18 @@ function tableOf({ answer, reads }: Found, plan: TestArrayPlan): ResultTable {
     .sort((a, b) => b.expected - a.expected)
     .slice(0, SHOWN_CELLS);
   const best = Math.max(answer.peak.value, elementAt(answer.expected, answer.chosen));
+  const decimals = plan.score === "eye" ? 1 : 3;
   return {
     title: "Best cells",
     columns: ["Cell", CELL_SETTINGS[plan.across].label, CELL_SETTINGS[plan.up].label, SCORES_SHORT[plan.score]],
     resultLabel: "of the best, %",
-    rows: order.map(({ cell, score, expected, i }) => ({
-      label: placeText(cell, 1),
+    rows: order.map(({ cell, name, score, expected, i }) => ({
+      label: name,
       sites: [],
       cells: [
         valueText(plan.across, cell.settings[plan.across]),
         valueText(plan.up, cell.settings[plan.up]),
-        fixed(score ?? 0, 3),
+        fixed(score ?? 0, decimals),
       ],
       result: best > 0 ? fixed((100 * expected) / best, 1) : "–",
       state: i === answer.chosen ? ("read" as const) : ("from the fit" as const),
@@ -148,14 +156,22 @@ function resultOf(
   { machine }: History<TestArrayPlan>,
   { plan }: RoundRecord<TestArrayPlan>,
   found: Found,
+  short: Budgeted,
 ): StockResult {
-  const { chosen, answer } = found;
-  const short = answer.shortOf(answer.chosen);
+  const { answer, reads } = found;
+  const { cell: chosen, name } = found.chosen;
   const fastest = fastestOf(found);
-  const value = (key: CellSetting, span: Span, at: number) => ({
+  const scored = reads.filter((r) => r.score !== null).length;
+  const within = (key: CellSetting, { low, high }: Span) => {
+    const text = (v: number) => plain(CELL_SETTINGS[key].byRatio ? Math.exp(v) : v, CELL_SETTINGS[key].decimals);
+    const { label, unit } = CELL_SETTINGS[key];
+    return { label: `Best ${label.toLowerCase()}, 95 %`, text: `${text(low)} to ${text(high)} ${unit}`.trim() };
+  };
+  // Exact, as it was burned. The conditions say where the best lies.
+  const value = (key: CellSetting) => ({
     id: key,
     label: CELL_SETTINGS[key].label,
-    quantity: { ...bestOf(key, at, span).quantity, value: internal(key, chosen.settings[key]) },
+    quantity: measured(internal(key, chosen.settings[key]), 0, Infinity),
     unit: UNITS[key] ?? ("one" as const),
   });
   return {
@@ -163,9 +179,9 @@ function resultOf(
     stock: plan.stock,
     purpose: PURPOSES[plan.purpose],
     values: [
-      value(plan.across, answer.best.x, answer.peak.x),
-      value(plan.up, answer.best.y, answer.peak.y),
-      { id: "short", label: "Short of the best", quantity: shortBudget(short).quantity, unit: "percent" },
+      value(plan.across),
+      value(plan.up),
+      { id: "short", label: "Short of the best", quantity: short.quantity, unit: "percent" },
     ],
     conditions: [
       { label: PURPOSE, text: PURPOSES[plan.purpose] },
@@ -173,21 +189,18 @@ function resultOf(
       { label: "Machine", text: machine.name },
       { label: "Lens", text: plan.lens },
       ...settingsText(chosen.settings, machine.kind),
-      { label: "Energy per area", text: `${plain(chosen.dose.arealJPerMm2, 3)} J/mm²` },
+      { label: chosen.dose.per === "area" ? "Energy per area" : "Energy per length", text: energyText(chosen.dose) },
+      within(plan.across, answer.best.x),
+      within(plan.up, answer.best.y),
       { label: "Scored by", text: SCORES[plan.score] },
-      ...(fastest && fastest.id !== chosen.id
-        ? [
-            {
-              label: "As good and fastest",
-              text: [plan.across, plan.up].map((key) => settingText(key, fastest.settings[key])).join(", "),
-            },
-          ]
-        : []),
+      ...(fastest ? [{ label: "As good and fastest", text: settingsOnEdges(plan, fastest.cell.settings) }] : []),
     ],
     arithmetic: [
-      `Cell ${placeText(chosen, 1)} of ${found.reads.filter((r) => r.score !== null).length} scored cells has the largest expected score.`,
-      `95 of 100 responses that fit the scores have their best at most ${plain(100 * short.most, 1)} % above it.`,
-      `${plain(chosen.dose.watts, 2)} W ÷ (${plain(chosen.settings.speedMmPerS)} mm/s × ${plain(chosen.settings.rowPitchMm, 3)} mm) × ${plain(chosen.settings.passes)} = ${plain(chosen.dose.arealJPerMm2, 3)} J/mm²`,
+      `Cell ${name} of ${scored} scored cells has the largest expected score.`,
+      found.byEye
+        ? `The eye judges one cell with a repeatability of 4 %. The chosen cell is at most ${plain(100 * most(short), 1)} % short of the best.`
+        : `The best of 95 in 100 responses that fit the scores is at most ${plain(100 * most(short), 1)} % above this cell.`,
+      doseText(chosen.settings, chosen.dose),
     ],
   };
 }

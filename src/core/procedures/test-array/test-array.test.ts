@@ -5,6 +5,7 @@ import { stockResponse } from "../../../practice/stock-response";
 import { readAnswer } from "../../../testing/read-answer";
 import { SAMPLE_GALVO, SAMPLE_MACHINE, SAMPLE_STOCK } from "../../../testing/sample-machine";
 import type { MachineSpec } from "../../machine/machine-spec";
+import { isAnswerKnown, learnAnswer } from "../../marking/known-answers";
 import { gaugeAsUsual } from "../../metrology/gauge";
 import type { Answer } from "../../trial/answer";
 import { readDraft } from "../../trial/draft";
@@ -12,7 +13,7 @@ import type { History, RoundRecord } from "../../trial/history";
 import type { PlanContext } from "../../trial/plan-form";
 import { arrayCells, inOrder } from "./cells";
 import { BEST_SITE, CHARRED_SITE, GOOD_SITE, SCAN_SITE, testArrayRound } from "./coupon";
-import { areaOf, needOf } from "./layout";
+import { areaOf, labelsOf, needOf } from "./layout";
 import type { TestArrayPlan } from "./plan";
 import { planWarnings, testArrayPlan } from "./plan-faults";
 import { testArray } from "./procedure";
@@ -28,6 +29,9 @@ const GALVO = contextOn(SAMPLE_GALVO);
 
 const EYE = gaugeAsUsual("eye");
 const read = (site: string, value: Parameters<typeof readAnswer>[1]) => readAnswer(site, value, EYE, "typed");
+
+/** The same stock, which chars above so much energy per area, J/mm^2. */
+const charring = (mostJPerMm2: number) => ({ ...CO2, stocks: [{ ...SAMPLE_STOCK, mostJPerMm2 }] });
 
 /** As typed. */
 function faultsOf(texts: Record<string, string>, context = CO2): Record<string, string> {
@@ -63,7 +67,6 @@ describe("the layout of an array", () => {
     [{ cellMm: "30" }, "cellMm", /needs \d+ × \d+ mm\. The stock is 90 × 90 mm/],
     [{ rowPitchMm: "3" }, "cellMm", /fewer than 3 rows/],
     [{ passes: "1.5" }, "passes", /whole numbers/],
-    [{ mostJPerMm2: "0.001" }, "cellMm", /Only 0 cells can be burned.*above the limit/],
     [{ cellMm: "1", gapMm: "0.5", speedMmPerS: many(21), powerPct: many(20) }, "cellMm", /420 cells\. Use at most 400/],
   ])("is refused where it cannot be: %j", (texts, field, message) => {
     expect(faultsOf(texts)[field]).toMatch(message);
@@ -81,31 +84,53 @@ describe("the layout of an array", () => {
   });
 
   it("leaves out cells above the limit of the stock, and those whose speed is not reached, and says so", () => {
-    const limited = planOf({ ...FIVE, mostJPerMm2: "5" });
-    const cells = arrayCells(limited, SAMPLE_MACHINE, "T-1");
-    for (const cell of cells) expect(cell.leftOut !== null).toBe(cell.dose.arealJPerMm2 > 5);
+    const limited = planOf(FIVE, charring(5));
+    const cells = arrayCells(limited, SAMPLE_MACHINE);
+    for (const cell of cells) expect(cell.leftOut !== null).toBe(cell.dose.energy > 5);
     expect(cells.some((c) => c.leftOut)).toBe(true);
-    expect(planWarnings(limited, CO2)[0]?.message).toMatch(/left out\. The first: .* J\/mm²/);
+    expect(planWarnings(limited, CO2)[0]?.message).toMatch(
+      /left out\. The first: .* is above 5 J\/mm², which chars this stock/,
+    );
+    expect(faultsOf(FIVE, charring(0.001)).cellMm).toMatch(/Only 0 cells can be burned\. Lay out at least 9/);
     // v^2 = a L: of 6 mm with 1000 mm/s^2 77 mm/s.
     const slow = { ...SAMPLE_MACHINE, accelerationMmPerS2: 1000 };
-    const outlined = planOf({ ...FIVE, fill: "outlined" }, contextOn(slow));
-    const reached = arrayCells(outlined, slow, "T-1");
+    const outlined = planOf({ ...FIVE, fill: "outlined", score: "eye" }, contextOn(slow));
+    const reached = arrayCells(outlined, slow);
     for (const cell of reached) expect(cell.leftOut !== null).toBe(cell.settings.speedMmPerS > Math.sqrt(6000));
     expect(reached.find((c) => c.leftOut)?.leftOut).toMatch(/not reached over 6 mm\. The limit is 77 mm\/s/);
   });
 
   it("says where pulses stand apart", () => {
     const plan = planOf({ speedMmPerS: "500 1000 1500", pulseKHz: "10", lineMm: "0.06" }, GALVO);
-    const cells = arrayCells(plan, SAMPLE_GALVO, "T-1");
+    const cells = arrayCells(plan, SAMPLE_GALVO);
     for (const cell of cells) expect(cell.isApart).toBe(cell.settings.speedMmPerS / 10_000 > 0.06);
     expect(planWarnings(plan, GALVO).some((w) => /do not touch each other/.test(w.message))).toBe(true);
+  });
+
+  it("takes rising values alone, and scans of filled cells alone", () => {
+    expect(faultsOf({ speedMmPerS: "200 100 300" }).speedMmPerS).toMatch(/100 mm\/s comes after a larger value/);
+    expect(faultsOf({ fill: "outlined" }).score).toBe(
+      "Darkness is read from filled cells. Choose filled squares, or score by eye.",
+    );
+    expect(faultsOf({ fill: "cut", score: "eye" })).toEqual({});
+  });
+
+  it("labels blocks with their values, above them", () => {
+    const plan = planOf({ ...FIVE, blocks: "passes", passes: "1 3", stockWidthMm: "200" });
+    const top = Math.max(...labelsOf(plan).map((l) => l.at.y));
+    expect(
+      labelsOf(plan)
+        .filter((l) => l.at.y === top)
+        .map((l) => l.text),
+    ).toEqual(["1", "3"]);
+    expect(top).toBeGreaterThan(Math.max(...arrayCells(plan, SAMPLE_MACHINE).map((c) => areaOf(plan, c.place).y1)));
   });
 
   it("burns weak cells first, each pass again, and sets each height once", () => {
     const plan = planOf({ ...FIVE, up: "aboveFocusMm", powerPct: "40", aboveFocusMm: "-2 0 2", passes: "3" });
     const spec = testArrayRound(plan, CO2);
-    const cells = arrayCells(plan, SAMPLE_MACHINE, "T-1");
-    const order = inOrder(cells).map((c) => c.dose.arealJPerMm2);
+    const cells = arrayCells(plan, SAMPLE_MACHINE);
+    const order = inOrder(cells).map((c) => c.dose.energy);
     expect(order).toEqual([...order].sort((a, b) => a - b));
     const heights = spec.program.flatMap((op) => (op.kind === "move by hand" ? [op.aboveFocusMm] : []));
     expect(heights).toEqual([-2, 2, 0]);
@@ -115,17 +140,17 @@ describe("the layout of an array", () => {
 
   it("mixes places, the same for the same coupon, so that no row has one power alone", () => {
     const plan = planOf({ ...FIVE, order: "mixed" });
-    const cells = arrayCells(plan, SAMPLE_MACHINE, "T-1");
+    const cells = arrayCells(plan, SAMPLE_MACHINE);
     expect(new Set(cells.map((c) => `${c.place.column} ${c.place.row}`)).size).toBe(25);
     for (let row = 0; row < 5; row++)
       expect(new Set(cells.filter((c) => c.place.row === row).map((c) => c.settings.powerPct)).size).toBeGreaterThan(1);
-    expect(arrayCells(plan, SAMPLE_MACHINE, "T-1")).toEqual(cells);
-    expect(arrayCells(plan, SAMPLE_MACHINE, "T-2")).not.toEqual(cells);
+    expect(arrayCells(plan, SAMPLE_MACHINE)).toEqual(cells);
+    expect(arrayCells({ ...plan, code: "T-2" }, SAMPLE_MACHINE)).not.toEqual(cells);
   });
 
   it("lays cells side by side without overlap, inside what it says it needs", () => {
     const plan = planOf({ ...FIVE, blocks: "passes", passes: "1 2", stockWidthMm: "200" });
-    const areas = arrayCells(plan, SAMPLE_MACHINE, "T-1").map((c) => areaOf(plan, c.place));
+    const areas = arrayCells(plan, SAMPLE_MACHINE).map((c) => areaOf(plan, c.place));
     const { widthMm, heightMm } = needOf(plan);
     for (const [i, a] of areas.entries()) {
       expect(a.x0).toBeGreaterThan(0);
@@ -158,7 +183,7 @@ describe("the settings that an array finds", () => {
   ): RoundRecord<TestArrayPlan> {
     const spec = testArrayRound(of, CO2);
     const random = seeded(n);
-    const burned = arrayCells(of, SAMPLE_MACHINE, "T-1").filter((c) => c.leftOut === null);
+    const burned = arrayCells(of, SAMPLE_MACHINE).filter((c) => c.leftOut === null);
     const scores = burned.map(
       (c) => quality(c.settings) + stock.surface({ x: c.place.column, y: c.place.row }, random),
     );
@@ -176,7 +201,7 @@ describe("the settings that an array finds", () => {
     tolerance: testArray.tolerance.default,
     decisions: {},
   });
-  const best = Math.max(...arrayCells(plan, SAMPLE_MACHINE, "T-1").map((c) => quality(c.settings)));
+  const best = Math.max(...arrayCells(plan, SAMPLE_MACHINE).map((c) => quality(c.settings)));
   const found = (history: History<TestArrayPlan>) => {
     const outcome = testArray.solve(history);
     if (outcome.status !== "solved" || !outcome.forStock) throw new Error(outcome.status);
@@ -205,10 +230,27 @@ describe("the settings that an array finds", () => {
     expect(quality(found(proved))).toBeGreaterThan(0.95 * best);
   });
 
+  it("come of responses that a page can have worked out beforehand, all of them", () => {
+    // Values of its own: the answers below are remembered for them.
+    const of = planOf({ ...SIDE, speedMmPerS: "21 30 44 64 94 137 201" });
+    const history = historyOf(round(1, "measure", of), round(2, "proof", of));
+    const orders = testArray.responses?.(history) ?? [];
+    expect(orders.length).toBe(2);
+    // An answer that no fit would give shows up wherever a response is asked for.
+    for (const given of orders) learnAnswer(given, "none good");
+    expect(orders.every(isAnswerKnown)).toBe(true);
+    expect(testArray.solve(history)).toMatchObject({ reason: expect.stringMatching(/^Every cell is no good/) });
+    expect(testArray.judge(history)).toBeNull();
+    expect(testArray.next(history, testArray.solve(history))).toMatchObject({
+      do: "read",
+      why: expect.stringMatching(/^Every cell is no good/),
+    });
+  });
+
   it("are never those of a cell that is no good", () => {
     const history = historyOf(round(1, "measure", plan));
     const first = found(history);
-    const cell = arrayCells(plan, SAMPLE_MACHINE, "T-1").find(
+    const cell = arrayCells(plan, SAMPLE_MACHINE).find(
       (c) => c.settings.speedMmPerS === first.speedMmPerS && Math.abs(c.settings.powerPct - first.powerPct) < 1e-9,
     );
     const again = found(historyOf(round(1, "measure", plan, [cell?.id ?? ""])));
@@ -226,15 +268,80 @@ describe("the settings that an array finds", () => {
     expect(testArray.solve(historyOf({ ...empty, answers: [] }))).toMatchObject({ status: "open" });
   });
 
+  it("come of cells alone that differ in nothing but the settings on the edges", () => {
+    const first = round(1, "measure", plan);
+    // Rows closer together, and every score half of what it was: another array, not the same one again.
+    const half = (value: Answer["content"]) =>
+      value.status === "read" && value.value.kind === "scores"
+        ? { ...value, value: { ...value.value, scores: value.value.scores.map((s) => (s === null ? null : s / 2)) } }
+        : value;
+    const other = round(2, "refine", { ...plan, rowPitchMm: [0.05] });
+    const halved = { ...other, answers: other.answers.map((a) => ({ ...a, content: half(a.content) })) };
+    const alone = found(historyOf(halved));
+    const both = found(historyOf(first, halved));
+    expect(both.outcome.estimates).toEqual(alone.outcome.estimates);
+    const same = found(historyOf(first, round(2, "refine", plan)));
+    expect(same.outcome.estimates).not.toEqual(found(historyOf(round(2, "refine", plan))).outcome.estimates);
+  });
+
+  it("are proved by a burn that has the chosen cell, and by no other", () => {
+    const first = round(1, "measure", plan);
+    const { speedMmPerS, powerPct } = found(historyOf(first));
+    const around = (speeds: number[], powers: number[]) => ({ ...plan, speedMmPerS: speeds, powerPct: powers });
+    const powers = [powerPct / 1.3, powerPct, powerPct * 1.3];
+    const near = round(2, "proof", around([speedMmPerS / 1.3, speedMmPerS, speedMmPerS * 1.3], powers));
+    const away = round(2, "proof", around([speedMmPerS / 1.3, speedMmPerS / 1.1, speedMmPerS * 1.3], powers));
+    expect(testArray.judge(historyOf(first, near))).not.toBeNull();
+    expect(testArray.judge(historyOf(first, away))).toBeNull();
+  });
+
+  it("are looked for beyond the edge, but not beyond what the machine does", () => {
+    // As if every bit of power were welcome.
+    const rising = (of: TestArrayPlan): RoundRecord<TestArrayPlan> => {
+      const made = round(1, "measure", of);
+      const cells = arrayCells(of, SAMPLE_MACHINE).filter((c) => c.leftOut === null);
+      const scores = cells.map((c, i) => c.settings.powerPct / 200 + 0.003 * Math.sin(43_758 * (i + 1)));
+      return { ...made, answers: [read(SCAN_SITE, { kind: "scores", scores }), ...made.answers.slice(1)] };
+    };
+    const told = (of: TestArrayPlan) => {
+      const history = historyOf(rising(of));
+      const outcome = testArray.solve(history);
+      const finding = outcome.findings.find((f) => f.id === "edge high");
+      return { headline: finding?.headline, next: testArray.next(history, outcome) };
+    };
+    const open = told(plan);
+    expect(open.headline).toBe("The best lies at the edge: power 80 %.");
+    expect(open.next).toMatchObject({ do: "round", purpose: "refine" });
+    if (open.next.do === "round") expect(Math.max(...open.next.plan.powerPct)).toBe(100);
+    const limited = told(planOf({ ...SIDE, powerPct: "20 40 55 70 80 90 100" }));
+    expect(limited.headline).toBe("The best lies at the limit of the machine: power 100 %.");
+    // The proof stays within the limit, with as many cells as a response needs.
+    if (limited.next.do !== "round") throw new Error(limited.next.why);
+    const { plan: next } = limited.next;
+    expect(faultsOf({ ...SIDE, powerPct: next.powerPct.join(" "), speedMmPerS: next.speedMmPerS.join(" ") })).toEqual(
+      {},
+    );
+    expect(next.powerPct.length * next.speedMmPerS.length).toBeGreaterThanOrEqual(9);
+    expect(Math.max(...next.powerPct)).toBe(100);
+  });
+
   it("can be tapped: the best cell and all that are as good", () => {
     const byEye = planOf({ ...SIDE, score: "eye" });
-    const cells = arrayCells(byEye, SAMPLE_MACHINE, "T-1");
+    const cells = arrayCells(byEye, SAMPLE_MACHINE);
     const good = cells.filter((c) => quality(c.settings) > 0.93 * best).map((c) => c.id);
     const answers = [
       read(BEST_SITE, { kind: "cells", cells: good.slice(0, 1) }),
       read(GOOD_SITE, { kind: "cells", cells: good }),
     ];
     const history = historyOf({ ...round(1, "measure", plan), plan: byEye, spec: testArrayRound(byEye, CO2), answers });
-    expect(quality(found(history))).toBeGreaterThan(0.9 * best);
+    const tapped = found(history);
+    expect(quality(tapped)).toBeGreaterThan(0.9 * best);
+    // Two cells of 4 % each: U = 1.96 x 0.04 x sqrt(2) = 0.111, and after a second burn 0.078. Taps never are narrower than the eye.
+    const short = (of: ReturnType<typeof found>) => of.outcome.estimates.find((e) => e.id === "short")?.quantity;
+    expect(short(tapped)).toMatchObject({ value: 0, standardUncertainty: expect.closeTo(0.04 * Math.SQRT2, 9) });
+    const again = historyOf(...history.rounds, { ...(history.rounds[0] ?? round(1, "measure", byEye)), n: 2 });
+    expect(short(found(again))?.standardUncertainty).toBeCloseTo(0.04, 9);
+    expect(tapped.outcome.findings.map((f) => f.id)).toContain("by eye");
+    expect(tapped.outcome.findings.map((f) => f.id)).not.toContain("energy");
   });
 });

@@ -15,7 +15,9 @@ import { firstStageOf, historyOf, procedureOf } from "../shared/known-procedure"
 import type { StageProps } from "../shared/stages";
 import { sitesDone, stageHref } from "../shared/stages";
 import { StockResultCard } from "../shared/stock-result-card";
+import { useOutcome } from "../shared/use-outcome";
 import { VerdictLine } from "../shared/verdict-line";
+import { WorkingLine } from "../shared/working-line";
 import { AdjustmentCard } from "./adjustment-card";
 import { ConfirmAll } from "./confirm-all";
 import { ConfirmHeld } from "./confirm-held";
@@ -37,8 +39,8 @@ export function CorrectStage({ view, n, now }: StageProps) {
   const router = useRouter();
   const [fault, setFault] = useState("");
   const [busy, start] = useTransition();
-  const history = useMemo(() => historyOf(view, n), [view, n]);
-  const outcome = useMemo(() => procedure.solve(history), [procedure, history]);
+  const newest = useMemo(() => historyOf(view, n), [view, n]);
+  const { history, outcome, share } = useOutcome(procedure, newest);
   const next = useMemo(() => procedure.next(history, outcome), [procedure, history, outcome]);
   if (!round) return null;
   const solved = outcome.status === "solved" ? outcome : null;
@@ -89,7 +91,8 @@ export function CorrectStage({ view, n, now }: StageProps) {
               ),
             )
           )}
-          {outcome.status === "open" && (
+          <WorkingLine share={share} />
+          {outcome.status === "open" && share === null && (
             <section className="card p-5">
               <h2 className="text-[17px] font-bold">Nothing to correct yet.</h2>
               <p className="mt-1 text-ink2">{outcome.missing}</p>
@@ -132,7 +135,7 @@ export function CorrectStage({ view, n, now }: StageProps) {
             .map((wish) => (
               <WishCard key={wish.id} trialId={view.id} n={n} wish={wish} />
             ))}
-          {forStock && <StockResultCard view={view} n={n} result={forStock} />}
+          {forStock && <StockResultCard view={view} n={n} result={forStock} isBehind={share !== null} />}
           {adjusts && <AdjustmentCard view={view} n={n} adjustments={solved.adjustments} />}
           {solved && !solved.complete && <Incomplete view={view} n={n} />}
           <FindingsCard view={view} n={n} findings={outcome.findings.filter((f) => !f.suspect)} label="Findings" />

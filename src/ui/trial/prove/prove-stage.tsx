@@ -20,7 +20,9 @@ import { historyOf, procedureOf } from "../shared/known-procedure";
 import type { StageProps } from "../shared/stages";
 import { stageHref } from "../shared/stages";
 import { StockResultCard } from "../shared/stock-result-card";
+import { useOutcome } from "../shared/use-outcome";
 import { VerdictLine } from "../shared/verdict-line";
+import { WorkingLine } from "../shared/working-line";
 import { BeforeAfter } from "./before-after";
 import { ToleranceForm } from "./tolerance-form";
 import { WaysOut } from "./ways-out";
@@ -32,8 +34,8 @@ export function ProveStage({ view, now }: StageProps) {
   const [fault, setFault] = useState("");
   const [busy, start] = useTransition();
   const last = view.rounds.at(-1);
-  const history = useMemo(() => historyOf(view, last?.n ?? 1), [view, last]);
-  const outcome = useMemo(() => procedure.solve(history), [procedure, history]);
+  const newest = useMemo(() => historyOf(view, last?.n ?? 1), [view, last]);
+  const { history, outcome, share } = useOutcome(procedure, newest);
   const next = useMemo(() => procedure.next(history, outcome), [procedure, history, outcome]);
   const verdict = useMemo(() => view.verdict?.result ?? procedure.judge(history), [view.verdict, procedure, history]);
   const proof = view.rounds.findLast((r) => r.purpose === "proof" || r.purpose === "check");
@@ -66,6 +68,7 @@ export function ProveStage({ view, now }: StageProps) {
     <>
       <main className="mx-auto grid w-full max-w-[1680px] flex-1 content-start gap-4 px-6 py-4 max-sm:px-4 lg:grid-cols-[1fr_452px]">
         <div className="grid min-w-0 grid-cols-1 relative content-start gap-4 overflow-y-auto lg:max-h-[calc(100dvh-190px)]">
+          <WorkingLine share={share} />
           {verdict ? (
             <>
               <VerdictCard view={view} n={proof?.n ?? 1} verdict={verdict}>
@@ -97,7 +100,7 @@ export function ProveStage({ view, now }: StageProps) {
               </section>
             </>
           ) : (
-            <section className="card p-6">
+            <section className="card p-6" hidden={share !== null}>
               <h2 className="text-xl font-bold">{proof ? words.notRead : "One burn to prove it."}</h2>
               <p className="mt-2 max-w-prose text-ink2">{next.why}</p>
               {outcome.status === "solved" && <p className="mt-1 max-w-prose text-ink2">{outcome.predicted}</p>}
@@ -126,7 +129,7 @@ export function ProveStage({ view, now }: StageProps) {
         </div>
         <div className="grid min-w-0 grid-cols-1 relative content-start gap-4 overflow-y-auto lg:max-h-[calc(100dvh-190px)]">
           {verdict && proof && outcome.status === "solved" && outcome.forStock && (
-            <StockResultCard view={view} n={proof.n} result={outcome.forStock} />
+            <StockResultCard view={view} n={proof.n} result={outcome.forStock} isBehind={share !== null} />
           )}
           {proof?.spec && <BeforeAfter view={view} proof={proof} />}
           {outcome.status === "solved" && verdict && (
@@ -141,7 +144,11 @@ export function ProveStage({ view, now }: StageProps) {
         text={verdict ? `${verdict.headline}: tolerance ${withTolerance(verdict)}` : next.why}
       >
         {verdict && view.endedAt === null && (
-          <Button weight={verdict.result === "proved" ? "primary" : "plain"} onClick={accept} disabled={busy}>
+          <Button
+            weight={verdict.result === "proved" ? "primary" : "plain"}
+            onClick={accept}
+            disabled={busy || share !== null}
+          >
             {verdict.result === "proved" ? words.accept : words.end}
           </Button>
         )}

@@ -20,7 +20,9 @@ import type { StageProps } from "../shared/stages";
 import { stageHref } from "../shared/stages";
 import { titleBlock } from "../shared/title-block";
 import { useFresh } from "../shared/use-fresh";
+import { useOutcome } from "../shared/use-outcome";
 import { VerdictLine } from "../shared/verdict-line";
+import { WorkingLine } from "../shared/working-line";
 import { PictureCard } from "./picture-card";
 import { ReadKeys } from "./read-keys";
 import { ReadingCard } from "./reading-card";
@@ -79,7 +81,7 @@ export function ReadStage({
   // Typing changes neither: only a reading that is taken is worked out, and that after it is shown.
   const history = useMemo(() => historyOf(decided, n, store.readings), [decided, n, store.readings]);
   const settled = useDeferredValue(history);
-  const outcome = useMemo(() => procedure.solve(settled), [procedure, settled]);
+  const { outcome, share } = useOutcome(procedure, settled);
 
   function changeUnit() {
     const next = nextLengthUnit(unit);
@@ -153,6 +155,7 @@ export function ReadStage({
               onBack={session ? () => askAfter(null) : undefined}
             />
           )}
+          <WorkingLine share={share} />
           {fromEditedFile(n).of(view.decisions) && (
             <Notice tone="note" headline="Burned from an edited file.">
               The results belong to the edited file, not to this layout.

@@ -15,6 +15,7 @@ type Entry = { holder: TrialView["holders"][number]; label: string; record: Tria
  */
 export function correctedIn(view: TrialView, n: number): readonly SettingSpec[] {
   const procedure = procedureOf(view);
+  if (procedure.settings.length === 0) return [];
   const round = view.rounds.find((r) => r.n === n);
   if (!round?.plan) return [];
   const outcome = procedure.solve(historyOf(view, n));

@@ -11,8 +11,16 @@ import { Fault } from "../../primitives/notice";
 import { useAction } from "../../primitives/use-action";
 import { ResultBody } from "../../stock/result-body";
 
+type Props = {
+  view: TrialView;
+  n: number;
+  result: StockResult;
+  /** A newer result is being worked out. */
+  isBehind: boolean;
+};
+
 /** What a round tells of its stock, and that it is kept on its card. */
-export function StockResultCard({ view, n, result }: { view: TrialView; n: number; result: StockResult }) {
+export function StockResultCard({ view, n, result, isBehind }: Props) {
   const router = useRouter();
   const { busy, fault, run } = useAction();
   const kept = view.keptForStock.find((k) => k.n === n);
@@ -53,7 +61,7 @@ export function StockResultCard({ view, n, result }: { view: TrialView; n: numbe
           </>
         ) : (
           <>
-            <Button weight={kept || other ? "plain" : "primary"} disabled={busy} onClick={keep}>
+            <Button weight={kept || other ? "plain" : "primary"} disabled={busy || isBehind} onClick={keep}>
               {kept || other ? "Keep this instead" : "Keep on the stock card"}
             </Button>
             {other && <p className="text-[14px] text-ink2">What burn {other.n} told is on the card now.</p>}
