@@ -32,6 +32,7 @@ import { cellsByEye, scoresOf } from "../practice/judge-array";
 import { judgedCells } from "../practice/judge-cells";
 import { feltAs, gapOf, handFromSeed } from "../practice/judge-mate";
 import { placeOnRamp } from "../practice/judge-ramp";
+import { placeOnStrip } from "../practice/judge-strip";
 import { type Hand, practiceReading, seenOf } from "../practice/measure";
 import {
   type AxisKeys,
@@ -341,11 +342,8 @@ export function siteReader(
     if (site.ask.kind === "choice") return choiceReader(site.ask, turnsRight(on.truth) ? 0 : 1);
   }
   if (site.ask.kind === "choice") return orientationReader(site.ask, site.measurand, lies);
-  const ofArray = arrayReader(site, marks, at, {
-    seed: truth.seed,
-    stock: pieces[0]?.stockKey ?? "",
-    topSpeedMmPerS: size.topSpeedMmPerS,
-  });
+  const surface = { seed: truth.seed, stock: pieces[0]?.stockKey ?? "", topSpeedMmPerS: size.topSpeedMmPerS };
+  const ofArray = arrayReader(site, marks, at, surface);
   if (ofArray) return ofArray;
   if (site.measurand.kind === "clearance") return mateReader(site, site.measurand, marks, placement, truth);
   if (site.ask.kind === "cells") {
@@ -374,6 +372,15 @@ export function siteReader(
     return (hand, random, unit = "mm") => {
       const found = placeOnRamp(measurand, marks, at, random);
       return found.ok ? asRead(found.value, shownBy(hand), random, unit) : found;
+    };
+  if (measurand.kind === "place on strip")
+    return (hand, random, unit = "mm") => {
+      const found = placeOnStrip(measurand, marks, at, surface, random);
+      if (found.ok) return asRead(found.value, shownBy(hand), random, unit);
+      // Nothing of it on the strip is what is read there.
+      return measurand.which === "best"
+        ? found
+        : { ok: true, input: { kind: "cannot read", why: found.why }, value: null, text: "" };
     };
   if (measurand.kind === "edge distance" && isGalvo(truth))
     return () => ({ ok: false, why: "The practice galvo has no stops." });

@@ -29,6 +29,8 @@ export type Surface = {
   /** Key of card and batch. */
   stock: string;
   topSpeedMmPerS: number;
+  /** Without texture and scatter: what is true of the stock. */
+  isSmooth?: true;
 };
 
 /** SD of the surface, as a share of the best mark. */
@@ -72,7 +74,7 @@ function lookOf(
   cell: Rect,
   marks: readonly Mark[],
   stock: StockResponse,
-  { topSpeedMmPerS }: Surface,
+  { topSpeedMmPerS, isSmooth }: Surface,
   chance: Random,
 ): CellLook {
   const first = marks[0];
@@ -87,7 +89,7 @@ function lookOf(
   const power = Math.log((powerShare / USUAL.power) * peak * narrowness ** 0.6) / HALF_RANGE;
   const at = { power, speed };
   const place = { x: cell.x0 / (cell.x1 - cell.x0), y: cell.y0 / (cell.y1 - cell.y0) };
-  const quality = Math.max(0, stock.quality(at) + stock.surface(place, chance));
+  const quality = Math.max(0, stock.quality(at) + (isSmooth ? 0 : stock.surface(place, chance)));
   const burnt = stock.burnt(at);
   const stripes = Math.max(0, 1 / density / (1.2 * widthMm) - 1);
   return {

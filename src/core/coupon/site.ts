@@ -166,6 +166,14 @@ export const measurandSchema = z.discriminatedUnion("kind", [
     within: rectSchema,
     along: z.object({ fromXMm: z.number(), at0: z.number(), perMm: z.number() }),
   }),
+  /** Where a filled strip begins to be good, is best, or is too much: mm along it from its beginning. `weak`: its end with least energy. */
+  z.object({
+    kind: z.literal("place on strip"),
+    which: z.enum(["begins", "best", "too much"]),
+    within: rectSchema,
+    along: z.enum(["x", "y"]),
+    weak: z.enum(["start", "end"]),
+  }),
   /** The way in which the arrow of an axis ends on the stock, seen from above by the operator. */
   z.object({ kind: z.literal("arrow end"), axis: z.enum(["x", "y"]) }),
   /** From a straight edge that the stock lies against to a line along it, at a place of the coupon. */

@@ -14,6 +14,7 @@ export const PROCEDURE_LIST: readonly ListedProcedure[] = [
   { id: "axis-scale", load: () => import("../procedures/axis-scale/procedure").then((m) => m.axisScale) },
   { id: "scan-offset", load: () => import("../procedures/scan-offset/procedure").then((m) => m.scanOffset) },
   { id: "test-array", load: () => import("../procedures/test-array/procedure").then((m) => m.testArray) },
+  { id: "ramp", load: () => import("../procedures/ramp/procedure").then((m) => m.ramp) },
   { id: "kerf", load: () => import("../procedures/kerf/procedure").then((m) => m.kerf) },
   { id: "rotary", load: () => import("../procedures/rotary/procedure").then((m) => m.rotary) },
   { id: "bed-tilt", load: () => import("../procedures/bed-tilt/procedure").then((m) => m.bedTilt) },

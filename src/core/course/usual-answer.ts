@@ -7,6 +7,7 @@ import type { AnswerValue } from "../trial/answer";
 
 /** Where a mark begins, is best and ends, as shares of what is burned. */
 const SHARES = { first: 0.25, sharpest: 0.5, last: 0.75 } as const;
+const ON_STRIP = { begins: SHARES.first, best: SHARES.sharpest, "too much": SHARES.last } as const;
 /** So many neighbours in order are judged alike. */
 const ALIKE = 1.5;
 
@@ -45,6 +46,12 @@ function usualSize({ measurand }: Site): number | null {
       const { within, along, which } = measurand;
       const x = within.x0 + SHARES[which] * (within.x1 - within.x0);
       return along.at0 + along.perMm * (x - along.fromXMm);
+    }
+    case "place on strip": {
+      const { within, along, which, weak } = measurand;
+      const length = along === "x" ? within.x1 - within.x0 : within.y1 - within.y0;
+      const share = ON_STRIP[which];
+      return length * (weak === "start" ? share : 1 - share);
     }
     default:
       return null;

@@ -1,6 +1,7 @@
 /** The settings with which a cell is marked, and which of them a kind of machine has. */
 import type { MachineKind } from "../machine/machine-kind";
 import { plain } from "../metrology/quantity-text";
+import type { UnitId } from "../metrology/units";
 
 export type CellSettings = {
   speedMmPerS: number;
@@ -47,6 +48,23 @@ export const CELL_SETTING_KEYS = [
   "dwellMs",
 ] as const satisfies readonly CellSetting[];
 
+const UNITS: Partial<Record<CellSetting, UnitId>> = {
+  speedMmPerS: "mmPerS",
+  powerPct: "percent",
+  rowPitchMm: "mm",
+  aboveFocusMm: "mm",
+};
+
+/** Unit of a setting among results: speeds, lengths and power have units of their own, the others are plain numbers. */
+export function unitOf(key: CellSetting): UnitId {
+  return UNITS[key] ?? "one";
+}
+
+/** A setting in internal units: power is a share there. */
+export function internalValue(key: CellSetting, value: number): number {
+  return key === "powerPct" ? value / 100 : value;
+}
+
 /** Settings that can be varied on a kind of machine. A gantry has no pulses to set. */
 export function settingsOn(kind: MachineKind): CellSetting[] {
   const pulsed: readonly CellSetting[] = ["pulseKHz", "pulseNs", "dwellMs"];
@@ -82,4 +100,23 @@ export function spaced(
 /** Where a value lies along its axis: logarithms where ratios count. */
 export function along(setting: CellSetting, value: number): number {
   return CELL_SETTINGS[setting].byRatio ? Math.log(value) : value;
+}
+
+/** `40 %`, `row pitch 0.1 mm`. */
+export function settingText(key: CellSetting, value: number): string {
+  const { unit, label } = CELL_SETTINGS[key];
+  if (key === "passes") return value === 1 ? "1 pass" : `${plain(value)} passes`;
+  return key === "speedMmPerS" || key === "powerPct"
+    ? `${plain(value)} ${unit}`
+    : `${label.toLowerCase()} ${plain(value)} ${unit}`;
+}
+
+/** All settings of a cell that this machine has, for sheets and cards. */
+export function settingsText(settings: CellSettings, kind: MachineKind): { label: string; text: string }[] {
+  return settingsOn(kind)
+    .filter((key) => key !== "dwellMs" || settings.dwellMs > 0)
+    .map((key) => {
+      const { label, unit } = CELL_SETTINGS[key];
+      return { label, text: `${plain(settings[key])} ${unit}`.trim() };
+    });
 }

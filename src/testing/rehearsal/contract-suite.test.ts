@@ -439,6 +439,7 @@ describe("the registry", () => {
       "field",
       "head-turn",
       "test-array",
+      "ramp",
       "rotary",
       "bed-tilt",
     ]);

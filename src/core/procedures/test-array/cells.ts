@@ -2,8 +2,9 @@
 import { elementAt } from "../../fitting/element-at";
 import { seededDraws } from "../../fitting/seeded-draws";
 import type { MachineSpec } from "../../machine/machine-spec";
-import { CELL_SETTING_KEYS, CELL_SETTINGS, type CellSetting, type CellSettings } from "../../marking/cell-settings";
+import { type CellSetting, type CellSettings, settingText } from "../../marking/cell-settings";
 import { type Dose, doseOf, energyText, type Source } from "../../marking/dose";
+import { fastestRow } from "../../marking/run-up";
 import { plain } from "../../metrology/quantity-text";
 import { NO_BLOCKS, PASSES_LIMIT, type TestArrayPlan } from "./plan";
 
@@ -137,26 +138,12 @@ function whyLeftOut(plan: TestArrayPlan, settings: CellSettings, dose: Dose, mac
   return null;
 }
 
-/**
- * The largest speed that is reached at least in the middle of a side: v^2 = a L. Rows have a run-up of their own, for which the bed must have
- * room.
- */
-function reachedSpeed(plan: TestArrayPlan, { kind, accelerationMmPerS2, widthMm }: MachineSpec): number {
+/** The largest speed that is reached at least in the middle of a side: v^2 = a L. Rows have a run-up of their own. */
+function reachedSpeed(plan: TestArrayPlan, machine: MachineSpec): number {
+  const { kind, accelerationMmPerS2 } = machine;
+  if (plan.fill === "filled") return fastestRow(plan, machine);
   if (kind === "galvo" || accelerationMmPerS2 === null) return Number.POSITIVE_INFINITY;
-  if (plan.fill !== "filled") return Math.sqrt(accelerationMmPerS2 * plan.cellMm);
-  const room = Math.min(plan.stockAtXMm, widthMm - plan.stockAtXMm - plan.stockWidthMm);
-  return Math.sqrt((2 * accelerationMmPerS2 * Math.max(0, room + EDGE_ROOM_MM)) / RUN_UP_RESERVE);
-}
-
-/** From the edge of the stock to the first cell, mm, at least. */
-const EDGE_ROOM_MM = 4;
-/** A run-up is longer than the acceleration asks by this factor. */
-export const RUN_UP_RESERVE = 1.2;
-
-/** Straight way before and after a row, mm. */
-export function runUpMm(speedMmPerS: number, { kind, accelerationMmPerS2 }: MachineSpec): number {
-  if (kind === "galvo" || accelerationMmPerS2 === null) return 0;
-  return Math.ceil((100 * RUN_UP_RESERVE * speedMmPerS ** 2) / (2 * accelerationMmPerS2)) / 100;
+  return Math.sqrt(accelerationMmPerS2 * plan.cellMm);
 }
 
 /** Cells as they are burned: weak ones first. */
@@ -170,26 +157,7 @@ export function variedText(plan: TestArrayPlan, { settings }: Pick<ArrayCell, "s
   return varied.map((key) => settingText(key, settings[key])).join(", ");
 }
 
-export function settingText(key: CellSetting, value: number): string {
-  const { unit, label } = CELL_SETTINGS[key];
-  if (key === "passes") return value === 1 ? "1 pass" : `${plain(value)} passes`;
-  return key === "speedMmPerS" || key === "powerPct"
-    ? `${plain(value)} ${unit}`
-    : `${label.toLowerCase()} ${plain(value)} ${unit}`;
-}
-
 /** `200 mm/s, 40 %`: the two settings on the edges. */
 export function settingsOnEdges({ across, up }: Pick<TestArrayPlan, "across" | "up">, settings: CellSettings): string {
   return [across, up].map((key) => settingText(key, settings[key])).join(", ");
-}
-
-/** All settings of a cell that this machine has, for sheets and cards. */
-export function settingsText(settings: CellSettings, kind: MachineSpec["kind"]): { label: string; text: string }[] {
-  const galvoOnly: readonly CellSetting[] = ["pulseKHz", "pulseNs", "dwellMs"];
-  return CELL_SETTING_KEYS.filter((key) => kind === "galvo" || !galvoOnly.includes(key))
-    .filter((key) => key !== "dwellMs" || settings.dwellMs > 0)
-    .map((key) => {
-      const { label, unit } = CELL_SETTINGS[key];
-      return { label, text: `${plain(settings[key])} ${unit}`.trim() };
-    });
 }

@@ -9,11 +9,12 @@ import type { CouponPoint } from "../../geometry/frames";
 import type { Rect } from "../../geometry/rect";
 import type { MachineSpec } from "../../machine/machine-spec";
 import { eyewearLine } from "../../machine/not-known";
+import { runUpMm } from "../../marking/run-up";
 import { plain } from "../../metrology/quantity-text";
 import { stockText } from "../../stock/stock-at-hand";
 import type { PlanContext } from "../../trial/plan-form";
 import { layStock } from "../../trial/stock-words";
-import { type ArrayCell, arrayCells, inOrder, runUpMm, variedText } from "./cells";
+import { type ArrayCell, arrayCells, inOrder, variedText } from "./cells";
 import { areaOf, dotsOf, LAYOUT_MM, labelsOf, placeText } from "./layout";
 import { isPictured, type Pictured, SCORES, type TestArrayPlan } from "./plan";
 

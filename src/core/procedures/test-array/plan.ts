@@ -3,17 +3,11 @@
 import type { MachineSpec } from "../../machine/machine-spec";
 import { CELL_SETTING_KEYS, CELL_SETTINGS, type CellSetting, settingsOn, spaced } from "../../marking/cell-settings";
 import type { StockAtHand } from "../../stock/stock-at-hand";
+import { energyFields, labelFields, NO_CARD, PURPOSES, usualRowPitchMm } from "../../trial/marking-fields";
 import { field } from "../../trial/plan-field";
 import type { PlanContext } from "../../trial/plan-form";
 import type { PlanOf } from "../../trial/plan-table";
-import { placeFields, powerField, stockField, stockSizeFields, topSpeed } from "../../trial/shared-fields";
-
-export const PURPOSES = {
-  "engrave dark": "Engrave dark",
-  "engrave deep": "Engrave deep",
-  mark: "Mark",
-  "cut through": "Cut through",
-} as const;
+import { placeFields, stockField, stockSizeFields } from "../../trial/shared-fields";
 
 export const FILLS = {
   filled: "Filled squares",
@@ -43,11 +37,8 @@ export const isPictured = (score: Score): score is Pictured => PICTURED.some((s)
 
 export const NO_BLOCKS = "none";
 
-/** Values from which a new array is laid out. (common practice, no source) */
-const USUAL = {
-  gantry: { powerPct: [10, 80], rowPitchMm: 0.1, watts: { "CO2 gantry": 40, "diode gantry": 10 }, lineMm: 0.15 },
-  galvo: { powerPct: [20, 100], rowPitchMm: 0.04, watts: 20, lineMm: 0.05 },
-} as const;
+/** Power from which a new array is laid out. (common practice, no source) */
+const USUAL_PCT = { gantry: [10, 80], galvo: [20, 100] } as const;
 const USUAL_CELLS = 7;
 
 export function planFields(context: PlanContext) {
@@ -60,7 +51,7 @@ export function planFields(context: PlanContext) {
     ...valueFields(machine),
     ...cellFields(),
     ...labelFields(machine),
-    ...energyFields(context),
+    ...energyFields(machine),
     purpose: field.choice(PURPOSES, { label: "Purpose", group: "Score", usual: "engrave dark" }),
     score: field.choice(SCORES, {
       label: "Scored by",
@@ -71,8 +62,6 @@ export function planFields(context: PlanContext) {
     ...placeFields({ xMm: 10, yMm: 10 }, "Place"),
   };
 }
-
-const NO_CARD = "Make a card of the stock first. The marking settings are stored on that card.";
 
 function edgeFields({ kind }: MachineSpec) {
   const options = settingsOn(kind).map((key) => ({ value: key, label: CELL_SETTINGS[key].label }));
@@ -91,9 +80,8 @@ const ONE = "One value for all cells.";
 
 function valueFields(machine: MachineSpec) {
   const isGalvo = machine.kind === "galvo";
-  const usual = isGalvo ? USUAL.galvo : USUAL.gantry;
   const top = machine.topSpeedMmPerS;
-  const [least, most] = usual.powerPct;
+  const [least, most] = USUAL_PCT[isGalvo ? "galvo" : "gantry"];
   const only = isGalvo ? undefined : (false as const);
   const group = "Values";
   return {
@@ -110,7 +98,7 @@ function valueFields(machine: MachineSpec) {
       unit: "%",
       usual: spaced("powerPct", least, most, USUAL_CELLS, "ratio"),
     }),
-    rowPitchMm: field.lengths({ label: "Row pitch", group, why: ONE, usual: [usual.rowPitchMm] }),
+    rowPitchMm: field.lengths({ label: "Row pitch", group, why: ONE, usual: [usualRowPitchMm(machine)] }),
     passes: field.numbers({ label: "Passes", group, why: ONE, unit: "", usual: [1] }),
     pulseKHz: field.numbers({ label: "Pulse frequency, kHz", group, why: ONE, unit: "kHz", usual: [30], when: only }),
     pulseNs: field.numbers({ label: "Pulse width, ns", group, why: ONE, unit: "ns", usual: [200], when: only }),
@@ -156,51 +144,6 @@ function cellFields() {
       group: "Cells",
       usual: "weak first",
       whys: { mixed: "The texture of the stock and the warm machine then do not look like a setting." },
-    }),
-  };
-}
-
-function labelFields(machine: MachineSpec) {
-  const group = "Labels";
-  return {
-    labelSpeedMmPerS: field.speed({
-      label: "Speed of labels",
-      group,
-      usual: Math.min(100, machine.topSpeedMmPerS / 4),
-      max: topSpeed(machine),
-    }),
-    labelPowerPct: powerField({
-      label: "Power of labels, %",
-      group,
-      why: "Safe settings that mark this stock without fail.",
-      usual: 20,
-    }),
-    labelKHz: field.number({
-      label: "Pulse frequency of labels, kHz",
-      group,
-      usual: 30,
-      when: machine.kind === "galvo" ? undefined : false,
-    }),
-  };
-}
-
-function energyFields({ machine }: PlanContext) {
-  const group = "Energy";
-  const { kind } = machine;
-  return {
-    wattsAtFull: field.number({
-      label: "Power at 100 %, W",
-      group,
-      why: "Energy per area is worked out from it.",
-      usual: kind === "galvo" ? USUAL.galvo.watts : USUAL.gantry.watts[kind],
-      max: [10_000, "Enter watts, not milliwatts."],
-    }),
-    lineMm: field.length({
-      label: "Width of one line",
-      group,
-      why: "From the focus height, or measured.",
-      usual: kind === "galvo" ? USUAL.galvo.lineMm : USUAL.gantry.lineMm,
-      max: 5,
     }),
   };
 }

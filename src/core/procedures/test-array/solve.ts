@@ -1,27 +1,24 @@
 /** What an array says: the best settings with their uncertainty, what the chosen cell may lack, and what is kept with the stock. */
 import { elementAt } from "../../fitting/element-at";
 import { LEAST_CELLS, type Span } from "../../marking/array-answer";
-import { CELL_SETTINGS, type CellSetting, valueText } from "../../marking/cell-settings";
-import { doseText, energyText } from "../../marking/dose";
+import { CELL_SETTINGS, type CellSetting, internalValue, unitOf, valueText } from "../../marking/cell-settings";
+import { markingResult } from "../../marking/marking-result";
 import { newestRead } from "../../measuring/examined";
 import { type Budgeted, joined } from "../../metrology/budget";
 import { expandedUncertainty, measured } from "../../metrology/measured";
 import { fixed, plain } from "../../metrology/quantity-text";
-import type { UnitId } from "../../metrology/units";
-import { stockText } from "../../stock/stock-at-hand";
 import { estimate, type GivenOutcome } from "../../trial/given-outcome";
 import type { History, RoundRecord } from "../../trial/history";
+import { PURPOSES } from "../../trial/marking-fields";
 import type { Estimate, ResultTable, StockResult } from "../../trial/outcome";
-import { settingsOnEdges, settingsText } from "./cells";
+import { settingsOnEdges } from "./cells";
 import { figuresOf } from "./figures";
 import { findingsOf } from "./findings";
 import { type Found, type FoundOrWhy, fastestOf, foundIn } from "./found";
-import { PURPOSES, SCORES, type TestArrayPlan } from "./plan";
+import { SCORES, type TestArrayPlan } from "./plan";
 import { readScores } from "./read-scores";
 import { HALF_95, shortOf } from "./short";
 
-/** Under this name a list of conditions has the purpose. */
-const PURPOSE = "Purpose";
 /** Rows of the table of results. */
 const SHOWN_CELLS = 8;
 
@@ -74,22 +71,10 @@ function most({ quantity }: Budgeted): number {
   return quantity.value + expandedUncertainty(quantity);
 }
 
-/** Internal unit of a setting among estimates: speeds and lengths have units of their own, the others are plain numbers. */
-const UNITS: Partial<Record<CellSetting, UnitId>> = {
-  speedMmPerS: "mmPerS",
-  powerPct: "percent",
-  rowPitchMm: "mm",
-  aboveFocusMm: "mm",
-};
-
-function internal(key: CellSetting, value: number): number {
-  return key === "powerPct" ? value / 100 : value;
-}
-
 function estimatesOf({ answer, byEye }: Found, short: Budgeted, plan: TestArrayPlan): Estimate[] {
   const best = (key: CellSetting, at: number, span: Span) =>
     estimate(`best ${key}`, `Best ${CELL_SETTINGS[key].label.toLowerCase()}`, bestOf(key, at, span), {
-      unit: UNITS[key] ?? "one",
+      unit: unitOf(key),
       helps: "Burn a second array around the best cell.",
     });
   return [
@@ -105,7 +90,7 @@ function estimatesOf({ answer, byEye }: Found, short: Budgeted, plan: TestArrayP
 
 /** The value at the peak of the map; where the best may lie is its uncertainty. */
 function bestOf(key: CellSetting, at: number, { low, high }: Span): Budgeted {
-  const value = (v: number) => internal(key, CELL_SETTINGS[key].byRatio ? Math.exp(v) : v);
+  const value = (v: number) => internalValue(key, CELL_SETTINGS[key].byRatio ? Math.exp(v) : v);
   return joined(value(at), [
     {
       id: "response",
@@ -171,28 +156,26 @@ function resultOf(
   const value = (key: CellSetting) => ({
     id: key,
     label: CELL_SETTINGS[key].label,
-    quantity: measured(internal(key, chosen.settings[key]), 0, Infinity),
-    unit: UNITS[key] ?? ("one" as const),
+    quantity: measured(internalValue(key, chosen.settings[key]), 0, Infinity),
+    unit: unitOf(key),
   });
-  return {
-    kind: "marking",
+  return markingResult({
     stock: plan.stock,
+    from: plan.from,
     purpose: PURPOSES[plan.purpose],
+    machine,
+    lens: plan.lens,
+    settings: chosen.settings,
+    dose: chosen.dose,
     values: [
       value(plan.across),
       value(plan.up),
       { id: "short", label: "Short of the best", quantity: short.quantity, unit: "percent" },
     ],
+    scoredBy: SCORES[plan.score],
     conditions: [
-      { label: PURPOSE, text: PURPOSES[plan.purpose] },
-      { label: "Stock", text: plan.from ? stockText(plan.from) : plan.stock },
-      { label: "Machine", text: machine.name },
-      { label: "Lens", text: plan.lens },
-      ...settingsText(chosen.settings, machine.kind),
-      { label: chosen.dose.per === "area" ? "Energy per area" : "Energy per length", text: energyText(chosen.dose) },
       within(plan.across, answer.best.x),
       within(plan.up, answer.best.y),
-      { label: "Scored by", text: SCORES[plan.score] },
       ...(fastest ? [{ label: "As good and fastest", text: settingsOnEdges(plan, fastest.cell.settings) }] : []),
     ],
     arithmetic: [
@@ -200,7 +183,6 @@ function resultOf(
       found.byEye
         ? `The eye judges one cell with a repeatability of 4 %. The chosen cell is at most ${plain(100 * most(short), 1)} % short of the best.`
         : `The best of 95 in 100 responses that fit the scores is at most ${plain(100 * most(short), 1)} % above this cell.`,
-      doseText(chosen.settings, chosen.dose),
     ],
-  };
+  });
 }

@@ -1,0 +1,47 @@
+/** Marking settings as they are kept on the card of a stock: the settings, and what they were found with. */
+import type { MachineSpec } from "../machine/machine-spec";
+import { type StockAtHand, stockText } from "../stock/stock-at-hand";
+import type { StockResult } from "../trial/outcome";
+import { type CellSettings, settingsText } from "./cell-settings";
+import { type Dose, doseText, energyText } from "./dose";
+
+/** Under this name a list of conditions has the purpose. */
+const PURPOSE = "Purpose";
+
+type Found = {
+  /** Key of the batch. */
+  stock: string;
+  /** `null` where there is no card. */
+  from: StockAtHand | null;
+  purpose: string;
+  machine: Pick<MachineSpec, "name" | "kind">;
+  lens: string;
+  settings: CellSettings;
+  dose: Dose;
+  values: StockResult["values"];
+  scoredBy: string;
+  /** Where it is good, and what else was seen. */
+  conditions: StockResult["conditions"];
+  arithmetic: readonly string[];
+};
+
+export function markingResult(found: Found): StockResult {
+  const { stock, from, purpose, machine, lens, settings, dose } = found;
+  return {
+    kind: "marking",
+    stock,
+    purpose,
+    values: found.values,
+    conditions: [
+      { label: PURPOSE, text: purpose },
+      { label: "Stock", text: from ? stockText(from) : stock },
+      { label: "Machine", text: machine.name },
+      { label: "Lens", text: lens },
+      ...settingsText(settings, machine.kind),
+      { label: dose.per === "area" ? "Energy per area" : "Energy per length", text: energyText(dose) },
+      ...found.conditions,
+      { label: "Scored by", text: found.scoredBy },
+    ],
+    arithmetic: [...found.arithmetic, doseText(settings, dose)],
+  };
+}
