@@ -1,7 +1,7 @@
 import { expect, test } from "./bench";
 import { accessible, beginReading, beginTrial, endTrial, watch } from "./watch";
 
-test("a procedure nobody has written yet works on every screen: the made-up square asks in all nine ways", async ({
+test("a procedure nobody has written yet works on every screen: the made-up square asks in all ten ways", async ({
   page,
 }) => {
   const faults = watch(page);
@@ -51,6 +51,9 @@ test("a procedure nobody has written yet works on every screen: the made-up squa
       .nth(i)
       .fill(text);
   await take();
+  await head("comparison");
+  await accessible(page);
+  await page.getByRole("button", { name: "B is better" }).click();
   await head("scores");
   await page.getByRole("button", { name: "Enter the scores" }).click();
   await page.getByLabel(/^Scores of 2 cells/).fill("0.25");
@@ -63,7 +66,7 @@ test("a procedure nobody has written yet works on every screen: the made-up squa
   await page.getByLabel(/to the right/).fill("-0.1");
   await page.getByLabel(/away from you/).fill("0.2");
   await take();
-  await expect(page.getByText("9 of 9 sites read.")).toBeVisible();
+  await expect(page.getByText("10 of 10 sites read.")).toBeVisible();
 
   await page.getByRole("link", { name: "Correct", exact: true }).last().click();
   await page.getByRole("button", { name: "Say what it held" }).click();

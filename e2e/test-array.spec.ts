@@ -79,3 +79,59 @@ test("an array on Alder: laid out on its edges, read from a scan, kept for its s
   await expect(page.getByText(/Empty: .* mm, as Bracken, batch .* told\./)).toBeVisible();
   faults.none();
 });
+
+test("an array on Bracken, compared two by two with the arrow keys", async ({ page }) => {
+  const faults = watch(page);
+  await beginTrial(page, "Bracken", "Test array");
+  await page.getByRole("radio", { name: /Birch plywood/ }).check();
+  await page.getByRole("radio", { name: /two by two/ }).check();
+  await page.getByLabel("Pairs to compare").fill("3");
+  await expect(page.getByText(/Fewer pairs do not show the best cell/)).toBeVisible();
+  await page.getByLabel("Pairs to compare").fill("8");
+  await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
+  await page.getByRole("link", { name: "To the burn" }).click();
+  await page.getByRole("button", { name: "Burn on the practice machine" }).click();
+  await page.waitForURL(/\/read/);
+  await beginReading(page);
+  // The first pair holds the cell in the middle.
+  await expect(page.getByRole("button", { name: "D4 is better" })).toBeVisible();
+  await page.keyboard.press("ArrowLeft");
+  await expect(page.getByText(/reading 2 of 8/)).toBeVisible();
+  await page.keyboard.press("ArrowDown");
+  await expect(page.getByText(/reading 3 of 8/)).toBeVisible();
+  await page.keyboard.press("Alt+z");
+  await expect(page.getByText(/reading 2 of 8/)).toBeVisible();
+  await accessible(page);
+  await page.getByRole("button", { name: "Read all that is left" }).click();
+  await expect(page.getByText("1 of 1 sites read.")).toBeVisible({ timeout: 30_000 });
+  await page.getByRole("link", { name: "Correct", exact: true }).last().click();
+  await expect(page.getByText(/chosen: .* better in \d+ % of its pairs/)).toBeVisible({ timeout: 30_000 });
+  await accessible(page);
+  faults.none();
+});
+
+test("pulse frequency by speed on Cinder: from its drawing to kept settings", async ({ page }) => {
+  const faults = watch(page);
+  const folder = mkdtempSync(join(tmpdir(), "ustrina-array-"));
+  await beginTrial(page, "Cinder", "Test array");
+  await page.getByRole("radio", { name: /Birch plywood/ }).check();
+  await page.getByLabel(/^From front to back/).selectOption({ label: "Pulse frequency" });
+  await expect(page.getByRole("textbox", { name: "Pulse frequency, kHz, value 5" })).toBeVisible();
+  await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
+  const cells = await page.getByRole("button", { name: /^Cell / }).count();
+  expect(cells).toBeGreaterThan(20);
+  await page.getByRole("button", { name: /^Cell A1/ }).focus();
+  await expect(page.getByText(/^Cell A1: .* kHz.*pulses .* µm apart, overlap/)).toBeVisible();
+  await page.getByRole("link", { name: "To the burn" }).click();
+  await page.getByRole("button", { name: "Burn on the practice machine" }).click();
+  await page.waitForURL(/\/read/);
+  await readFromScan(page, folder, cells);
+  await beginReading(page);
+  await page.getByRole("button", { name: "None", exact: true }).click();
+  await page.getByRole("link", { name: "Correct", exact: true }).last().click();
+  await page.getByRole("button", { name: "Keep on the stock card" }).click();
+  await page.getByRole("link", { name: "the card of its stock" }).click();
+  await expect(page.getByRole("heading", { name: "Engrave dark on Cinder" })).toBeVisible();
+  await expect(page.getByRole("rowheader", { name: "Pulse frequency" })).toBeVisible();
+  faults.none();
+});

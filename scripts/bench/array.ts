@@ -14,7 +14,13 @@ import { gcodeOf } from "../../src/formats/gcode-writer";
 import { svgOf } from "../../src/formats/svg-writer";
 import { seeded } from "../../src/practice/random";
 import { stockResponse } from "../../src/practice/stock-response";
-import { type ArrayTrial, arrayTrial, energyTrial, eyeTrial } from "../../src/testing/rehearsal/array-accuracy";
+import {
+  type ArrayTrial,
+  arrayTrial,
+  energyTrial,
+  eyeTrial,
+  pairsTrial,
+} from "../../src/testing/rehearsal/array-accuracy";
 import { SAMPLE_MACHINE, SAMPLE_STOCK } from "../../src/testing/sample-machine";
 import { above, below, type Line } from "./line";
 import { median } from "./timing";
@@ -41,7 +47,7 @@ const GOALS: readonly Goals[] = [
 ];
 
 export function array(): Line[] {
-  return [...GOALS.flatMap(accuracyOf), ...byEye(), ...GOALS.flatMap(energyOf), ...times()];
+  return [...GOALS.flatMap(accuracyOf), ...byEye(), ...byPairs(), ...GOALS.flatMap(energyOf), ...times()];
 }
 
 function accuracyOf({ side, chosen, second, holds, mean }: Goals): Line[] {
@@ -133,6 +139,30 @@ function byEye(): Line[] {
       ...above(
         share((t) => t.tapped),
         86,
+        "%",
+      ),
+    },
+  ];
+}
+
+function byPairs(): Line[] {
+  const trials = SEEDS.slice(0, 120).map((seed) => pairsTrial(seed, 10, 20));
+  const share = (is: (t: (typeof trials)[number]) => boolean) => (100 * trials.filter(is).length) / trials.length;
+  const pairs = "10 × 10 by 20 pairs that the same eye compares (120 stocks)";
+  return [
+    {
+      what: `${pairs}: at most 10 % lost`,
+      ...above(
+        share((t) => t.lacks <= 0.1),
+        85,
+        "%",
+      ),
+    },
+    {
+      what: `${pairs}: the most that is said to be lost holds`,
+      ...above(
+        share((t) => t.lacks <= t.most),
+        88,
         "%",
       ),
     },

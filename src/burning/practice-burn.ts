@@ -7,6 +7,7 @@ import { FIELD_TERMS } from "../core/geometry/field-term";
 import type { Placement } from "../core/geometry/frames";
 import { counted } from "../core/machine/counted";
 import type { MachineSpec } from "../core/machine/machine-spec";
+import { comparisonsOf, nextPair } from "../core/marking/next-pair";
 import { holdOf } from "../core/measuring/number-correction";
 import { fromInternal, type LengthUnit, UNITS } from "../core/metrology/units";
 import type { Acts, SettingSpec } from "../core/settings/setting";
@@ -28,7 +29,7 @@ import { burnOnGantry, type Mark, trueCorner } from "../practice/gantry";
 import { focusOf, type GantryTruth, type PracticeController, ROW_SHIFT } from "../practice/gantry-truth";
 import { marksByHand } from "../practice/hand-marks";
 import { peakNoted } from "../practice/head-height";
-import { cellsByEye, scoresOf } from "../practice/judge-array";
+import { ALIKE, cellsByEye, scoresOf, seenQuality } from "../practice/judge-array";
 import { judgedCells } from "../practice/judge-cells";
 import { feltAs, gapOf, handFromSeed } from "../practice/judge-mate";
 import { placeOnRamp } from "../practice/judge-ramp";
@@ -332,6 +333,8 @@ export function siteReader(
   truth: PracticeTruth,
   size: { widthMm: number; depthMm: number; topSpeedMmPerS: number },
   controller: PracticeController = { table: [], switchedOn: true },
+  /** What was read at this site before: which two cells are compared next goes by it. */
+  earlier: readonly AnswerValue[] = [],
 ): (hand: Hand, random: Random, unit?: LengthUnit) => PracticeAnswer {
   const cutFrom = pieces[0]?.cutFrom;
   if (cutFrom && !marks.some((m) => m.cutThrough)) return () => NOT_THROUGH;
@@ -343,7 +346,7 @@ export function siteReader(
   }
   if (site.ask.kind === "choice") return orientationReader(site.ask, site.measurand, lies);
   const surface = { seed: truth.seed, stock: pieces[0]?.stockKey ?? "", topSpeedMmPerS: size.topSpeedMmPerS };
-  const ofArray = arrayReader(site, marks, at, surface);
+  const ofArray = pairReader(site, marks, at, surface, earlier) ?? arrayReader(site, marks, at, surface);
   if (ofArray) return ofArray;
   if (site.measurand.kind === "clearance") return mateReader(site, site.measurand, marks, placement, truth);
   if (site.ask.kind === "cells") {
@@ -391,6 +394,30 @@ export function siteReader(
   if (measurand.kind === "readout" && seen.ok)
     return (hand, random, unit = "mm") => asRead(seen.mean, shownBy(hand), random, unit);
   return (hand, random, unit = "mm") => readOnce(site, seen, hand, random, unit);
+}
+
+/** Shows the practice technician one pair after the other, as a page does. @returns `null` where no pairs are asked for */
+function pairReader(
+  { ask, measurand }: Site,
+  marks: readonly Mark[],
+  corner: Placement,
+  surface: Surface,
+  earlier: readonly AnswerValue[],
+): ((hand: Hand, random: Random) => PracticeAnswer) | null {
+  if (ask.kind !== "comparison" || measurand.kind !== "better of two") return null;
+  const looks = cellLooks(measurand.cells, marks, corner, surface);
+  const compared = comparisonsOf(ask.cells, earlier);
+  return (_, random) => {
+    const [a, b] = nextPair(ask.cells, compared);
+    const [first, second] = [a, b].map((i) => seenQuality(looks, i, random));
+    const isFirst = (first ?? 0) >= (second ?? 0);
+    const [better, worse] = isFirst ? [a, b] : [b, a];
+    const alike = Math.abs((first ?? 0) - (second ?? 0)) < ALIKE;
+    compared.push({ better, worse, alike });
+    const of = (i: number) => ask.cells[i] ?? { id: "", label: "" };
+    const value = { kind: "comparison" as const, better: of(better).id, worse: of(worse).id, alike };
+    return { ok: true, value, input: value, text: `${of(better).label} ${alike ? "=" : ">"} ${of(worse).label}` };
+  };
 }
 
 /** @returns `null` where nothing of an array is asked for */

@@ -13,7 +13,7 @@ import type { Placement } from "../core/geometry/frames";
 import { burnFileOf } from "../core/machine/machine-kind";
 import { NO_FIELD_TABLE } from "../core/settings/field-table";
 import type { SettingsInForce } from "../core/settings/setting";
-import { type Answer, PLAIN_SHARES, sitesLeft } from "../core/trial/answer";
+import { type Answer, PLAIN_SHARES, sitesLeft, valuesAt } from "../core/trial/answer";
 import { writtenAnswer } from "../core/trial/answer-text";
 import { draftOf } from "../core/trial/draft";
 import { contextOf, couponCodeOf } from "../formats/document-history";
@@ -100,7 +100,15 @@ export function burn(file: string, document: TrialDocument, practiceFile: string
   const readings: (typeof written.readings)[number][] = [];
   const answers: Answer[] = [];
   for (let [site] = sitesLeft(sites, answers); site; [site] = sitesLeft(sites, answers)) {
-    const read = siteReader(site, burned, spec, truth, laid.machine, controller)(hand, random, gauge.unit);
+    const read = siteReader(
+      site,
+      burned,
+      spec,
+      truth,
+      laid.machine,
+      controller,
+      valuesAt(answers, site.id),
+    )(hand, random, gauge.unit);
     if (!read.ok) throw new CliFault(file, `rounds[${i}]`, `${site.label}: ${read.why}`);
     const written = read.value && writtenAnswer(site, read.value, gauge.unit);
     const cannotRead = read.input.kind === "cannot read" ? read.input.why : null;

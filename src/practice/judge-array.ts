@@ -32,6 +32,14 @@ function scoreOf(of: Scored, { darkness, unevenness, raggedMm }: CellLook): numb
   }
 }
 
+/** Two cells whose looks differ by less are called alike, as a share of a whole mark. */
+export const ALIKE = 0.015;
+
+/** One look at one cell, from 0 to about 1. */
+export function seenQuality(looks: readonly (CellLook | null)[], cell: number, random: Random): number {
+  return (looks[cell]?.quality ?? 0) + EYE.sd * random.normal();
+}
+
 /** @returns indices of cells */
 export function cellsByEye(
   what: "best" | "as good" | "charred",

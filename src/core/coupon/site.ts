@@ -9,7 +9,7 @@ const usedJawsSchema = jawsSchema.default("outside");
 
 const dimensionSchema = z.enum(["length", "speed", "time", "angle", "ratio"]);
 
-/** What the person is asked for. The screens know these nine and no procedure. */
+/** What the person is asked for. The screens know these ten and no procedure. */
 export const askSchema = z.discriminatedUnion("kind", [
   z.object({
     kind: z.literal("quantity"),
@@ -55,6 +55,11 @@ export const askSchema = z.discriminatedUnion("kind", [
     nominal: z.array(couponPointSchema).min(1),
   }),
   z.object({ kind: z.literal("vector"), dimension: dimensionSchema }),
+  /** Two cells beside each other, again and again: which is better. `u`, `v`: where a cell lies along both settings, from −1 to 1. */
+  z.object({
+    kind: z.literal("comparison"),
+    cells: z.array(z.object({ id: z.string(), label: z.string(), u: z.number(), v: z.number() })).min(2),
+  }),
   /** A score of each cell, as a picture shows it. */
   z.object({ kind: z.literal("scores"), cells: z.array(z.object({ id: z.string(), label: z.string() })).min(1) }),
 ]);
@@ -137,6 +142,8 @@ export const measurandSchema = z.discriminatedUnion("kind", [
     gapMm: z.number().positive(),
   }),
   z.object({ kind: z.literal("best cells"), cells: z.array(rectSchema).min(1) }),
+  /** Which of two cells comes out better. */
+  z.object({ kind: z.literal("better of two"), cells: z.array(rectSchema).min(2) }),
   z.object({ kind: z.literal("charred"), cells: z.array(rectSchema).min(1) }),
   z.object({ kind: z.literal("ticks visible"), within: rectSchema }),
   z.object({ kind: z.literal("darkness"), within: rectSchema }),

@@ -13,11 +13,9 @@
  * every matrix to be inverted is as large as the rank, not as the number of readings. [Harbrecht et al., Appl. Numer. Math. 62 (2012) 428]
  */
 import { cholesky, solveLower, solveLowerTransposed } from "./cholesky";
-import { pivotedCholesky } from "./pivoted-cholesky";
+import { dot } from "./dot";
+import { KERNELS, type Kernel, kernelColumns, logPrior, type SurfacePoint } from "./kernel";
 import type { Draws } from "./seeded-draws";
-
-/** Coordinates reach from about -1 to 1. */
-export type SurfacePoint = { u: number; v: number };
 
 export type SurfaceReading = {
   at: SurfacePoint;
@@ -28,9 +26,6 @@ export type SurfaceReading = {
   place: { x: number; y: number };
 };
 
-/** Short length, long length by it, and the way along the short one, rad. */
-export type Kernel = { length: number; ratio: number; direction: number };
-
 /** What is averaged over, and what the noise is made of. */
 export type SurfaceModels = {
   kernels: readonly Kernel[];
@@ -40,11 +35,6 @@ export type SurfaceModels = {
   textureShare: number;
 };
 
-/** Half spans. */
-const LENGTHS = [0.35, 0.6, 1];
-/** Long length to short one. */
-const RATIOS = [1, 2.5, 7];
-const DIRECTIONS = 8;
 const NUGGETS = [1e-4, 6e-4, 3e-3, 0.012, 0.05, 0.2, 0.8];
 /** Share of the noise that is a texture of the stock, and how far it reaches, in sides of a cell. (tried on practice stocks) */
 const TEXTURE = { share: 0.5, reach: 1.6 };
@@ -74,14 +64,6 @@ export type SurfaceFit = {
   /** Responses at the targets that the readings leave possible. */
   draw(count: number, draws: Draws): Float64Array[];
 };
-
-const KERNELS: readonly Kernel[] = LENGTHS.flatMap((length) =>
-  RATIOS.flatMap((ratio) =>
-    ratio === 1
-      ? [{ length, ratio, direction: 0 }]
-      : Array.from({ length: DIRECTIONS }, (_, k) => ({ length, ratio, direction: (k * Math.PI) / DIRECTIONS })),
-  ),
-);
 
 export const USUAL_MODELS: SurfaceModels = { kernels: KERNELS, nuggets: NUGGETS, textureShare: TEXTURE.share };
 
@@ -162,16 +144,7 @@ function columnsOf(
   const constants = Array.from({ length: burns }, (_, burn) =>
     Float64Array.from(points, (p) => (burn === 0 ? CONSTANT_SD.first : p.burn === burn ? CONSTANT_SD.further : 0)),
   );
-  return [...constants, ...pivotedCholesky(points.length, kernelOf(points, kernel), RANK_TOLERANCE)];
-}
-
-function kernelOf(points: readonly SurfacePoint[], { length, ratio, direction }: Kernel) {
-  const [c, s] = [Math.cos(direction), Math.sin(direction)];
-  const along = Float64Array.from(points, ({ u, v }) => (c * u + s * v) / length);
-  const across = Float64Array.from(points, ({ u, v }) => (c * v - s * u) / (ratio * length));
-  const at = (a: Float64Array, i: number) => a[i] ?? Number.NaN;
-  return (i: number, j: number) =>
-    Math.exp(-((at(along, i) - at(along, j)) ** 2 + (at(across, i) - at(across, j)) ** 2) / 2);
+  return [...constants, ...kernelColumns(points, kernel, RANK_TOLERANCE)];
 }
 
 /** What a nugget makes of whitened columns: Cholesky of P = B'B / r + 1, mean of w, and the sum of squares that s^2 has to explain. */
@@ -208,12 +181,6 @@ function gramOf(columns: readonly Float64Array[], b: Float64Array) {
   return { gram, projected: Float64Array.from(columns, (x) => dot(x, b)) };
 }
 
-function dot(a: Float64Array, b: Float64Array): number {
-  let sum = 0;
-  for (let i = 0; i < a.length; i++) sum += (a[i] ?? Number.NaN) * (b[i] ?? Number.NaN);
-  return sum;
-}
-
 /** a + factor b, in place of a. */
 function addTimes(a: Float64Array, b: Float64Array, factor: number): void {
   for (let i = 0; i < a.length; i++) a[i] = (a[i] ?? Number.NaN) + factor * (b[i] ?? Number.NaN);
@@ -235,9 +202,7 @@ function averaged(
     progress((k + 1) / kernels.length);
     return nuggets.map((nugget) => {
       const solved = solvedFor(gram, projected, squares, nugget, n);
-      // Every ratio has as many kernels as directions: the round one weighs as much as all directions of another.
-      const prior = kernel.ratio === 1 ? 0 : -Math.log(DIRECTIONS);
-      return { kernel, nugget, log: prior - solved.logDeterminant / 2 - (n / 2) * Math.log(solved.squares) };
+      return { kernel, nugget, log: logPrior(kernel) - solved.logDeterminant / 2 - (n / 2) * Math.log(solved.squares) };
     });
   });
   const best = Math.max(...all.map((m) => m.log));

@@ -2,7 +2,8 @@
  * What an array of cells says of two settings: the best cell, how much it may fall short of the best there is, which cells are as good, and where
  * to look next.
  *
- * All of it is counted over responses drawn from what the scores leave possible (`core/fitting/response-surface`): with m the largest value of
+ * All of it is counted over responses drawn from what scores leave possible (`core/fitting/response-surface`), or comparisons of two
+ * (`core/fitting/preference-surface`): with m the largest value of
  * a response, b the blank stock, a cell of value f falls short by (m - f) / (m - b).
  *
  *   short        mean and 95 % quantile of what a cell falls short by
@@ -10,7 +11,9 @@
  *   at the edge  the best within half a cell of the edge beats the best further in by more than 2 % in most responses
  */
 import { elementAt } from "../fitting/element-at";
-import { fitSurface, type SurfacePoint } from "../fitting/response-surface";
+import type { SurfacePoint } from "../fitting/kernel";
+import { type Comparison, fitPreferences } from "../fitting/preference-surface";
+import { fitSurface, type SurfaceFit } from "../fitting/response-surface";
 import { seededDraws } from "../fitting/seeded-draws";
 
 export type ScoredCell = {
@@ -68,45 +71,44 @@ export type ArrayGiven = {
   step: { x: number; y: number };
   /** Score of the blank stock. */
   blank: number;
+  /** Which of two cells is better, by their indices: then cells have no scores. */
+  comparisons?: readonly Comparison[];
 };
 
 export type NoAnswer = "few" | "all equal" | "none good" | "below blank";
 
 /** @param progress share of the work that is done */
-export function answerOf(
-  { cells, step, blank }: ArrayGiven,
-  progress: (share: number) => void = () => {},
-): ArrayAnswer | NoAnswer {
-  const scored = cells.flatMap((c, index) => (c.score === null ? [] : [{ ...c, score: c.score, index }]));
-  if (scored.length < LEAST_CELLS) return "few";
-  if (scored.every((c) => c.score === scored[0]?.score)) return "all equal";
-  if (scored.every((c) => c.score <= blank)) return "below blank";
+export function answerOf(given: ArrayGiven, progress: (share: number) => void = () => {}): ArrayAnswer | NoAnswer {
+  const { cells, step, blank } = given;
+  const why = whyNone(given);
+  if (why) return why;
   const x = spanOf(cells.map((c) => c.x));
   const y = spanOf(cells.map((c) => c.y));
-  const scale = scaleBy(cells.filter((c) => c.burn === 0));
   const grid = Array.from({ length: SIDE * SIDE }, (_, i) => ({
     x: between(x, (i % SIDE) / (SIDE - 1)),
     y: between(y, Math.floor(i / SIDE) / (SIDE - 1)),
   }));
-  const readings = scored.map((c) => ({ at: scale(c), value: c.score, burn: c.burn, place: c.place }));
-  const fit = fitSurface(readings, [...cells, ...grid].map(scale), progress);
+  const scale = scaleBy(cells.filter((c) => c.burn === 0));
+  const fit = (given.comparisons ? fitCompared : fitScored)(given, [...cells, ...grid].map(scale), progress);
   const open = openPlaces(cells, grid, step);
   const draws = fit
-    .draw(DRAWS, seededDraws(readings.length))
+    .draw(DRAWS, seededDraws(cells.length))
     .map((d) => d.map((v, i) => (open[i] ? v : Number.NEGATIVE_INFINITY)));
   const expected = Array.from(fit.mean.subarray(0, cells.length));
   const values = Array.from(fit.mean.subarray(cells.length));
   const openValues = values.map((v, i) => (open[cells.length + i] ? v : Number.NEGATIVE_INFINITY));
-  const odd = fit.odd.map((i) => elementAt(scored, i).index);
-  const chosen = scored.reduce(
-    (best, { index }) =>
-      open[index] && !odd.includes(index) && (best < 0 || elementAt(expected, index) > elementAt(expected, best))
+  const chosen = fit.judged.reduce(
+    (best, index) =>
+      open[index] && !fit.odd.includes(index) && (best < 0 || elementAt(expected, index) > elementAt(expected, best))
         ? index
         : best,
     -1,
   );
   if (chosen < 0) return "none good";
-  const maxima = draws.map((d) => largest(d));
+  // Comparisons say nothing of what nobody looked at: the best of the cells that were compared counts.
+  const maxima = draws.map((d) =>
+    given.comparisons ? Math.max(...fit.judged.map((i) => elementAt(d, i))) : largest(d),
+  );
   const lacks = cells.map((_, i) =>
     draws.map((d, k) => {
       const most = elementAt(maxima, k);
@@ -120,17 +122,69 @@ export function answerOf(
     peak: { ...topBetween(openValues, top, { x, y }), value: elementAt(values, top) },
     best: { x: middleOf(bests.map((b) => b.x)), y: middleOf(bests.map((b) => b.y)) },
     short: lacks.map((all) => ({ mean: all.reduce((s, v) => s + v, 0) / all.length, most: quantile(all, SURE) })),
-    asGood: scored
-      .filter((c) => share(elementAt(lacks, c.index), (lack) => lack <= AS_GOOD) >= SURE)
-      .map((c) => c.index),
+    asGood: fit.judged.filter((i) => share(elementAt(lacks, i), (lack) => lack <= AS_GOOD) >= SURE),
     edges: edgesOf(draws, cells.length, grid, { x, y }, step, blank, bests),
     second: secondPeak(openValues, draws, cells.length, grid, blank),
-    odd,
+    odd: fit.odd,
     expected,
     noise: fit.noise,
     map: { columns: SIDE, rows: SIDE, x, y, values: openValues.map((v) => (Number.isFinite(v) ? v : null)) },
   };
 }
+
+function whyNone({ cells, blank, comparisons }: ArrayGiven): NoAnswer | null {
+  if (comparisons) return comparisons.length < LEAST_PAIRS ? "few" : null;
+  const scores = cells.flatMap((c) => c.score ?? []);
+  if (scores.length < LEAST_CELLS) return "few";
+  if (scores.every((v) => v === scores[0])) return "all equal";
+  return scores.every((v) => v <= blank) ? "below blank" : null;
+}
+
+/** The response at cells and places of the map, however it was learnt. */
+type Fit = Pick<SurfaceFit, "mean" | "draw" | "noise"> & {
+  /** Indices of the cells that somebody or something looked at, and of those that contradict all others. */
+  judged: number[];
+  odd: number[];
+};
+
+function fitScored({ cells }: ArrayGiven, places: readonly SurfacePoint[], progress: (share: number) => void): Fit {
+  const scored = cells.flatMap((c, index) => (c.score === null ? [] : [{ ...c, score: c.score, index }]));
+  const readings = scored.map(({ score, burn, place, index }) => ({
+    at: elementAt(places, index),
+    value: score,
+    burn,
+    place,
+  }));
+  const fit = fitSurface(readings, places, progress);
+  return { ...fit, judged: scored.map((c) => c.index), odd: fit.odd.map((i) => elementAt(scored, i).index) };
+}
+
+/** Only differences are known, in what an eye can tell apart: the best expected one counts as 1. */
+function fitCompared(
+  { comparisons = [] }: ArrayGiven,
+  places: readonly SurfacePoint[],
+  progress: (share: number) => void,
+): Fit {
+  const { mean, draws } = fitPreferences(comparisons, places, { count: DRAWS, progress });
+  const top = largest(mean);
+  const asShare = (v: number) => 1 + EYE_UNIT * (v - top);
+  return {
+    mean: mean.map(asShare),
+    draw: (count) => draws.slice(0, count).map((d) => d.map(asShare)),
+    noise: EYE_SD,
+    judged: [...new Set(comparisons.flatMap((c) => [c.better, c.worse]))],
+    odd: [],
+  };
+}
+
+/** SD with which an eye judges one cell, as a share of the best. (common practice, no source) */
+export const EYE_SD = 0.04;
+/** So much cells with the same settings differ by the surface of the stock, SD, as a share of the best. (common practice, no source) */
+const SURFACE_SD = 0.04;
+/** Two looks differ by sqrt(2) of both; the logistic distribution with this SD has its unit. */
+const EYE_UNIT = (Math.SQRT2 * Math.hypot(EYE_SD, SURFACE_SD) * Math.sqrt(3)) / Math.PI;
+/** With fewer pairs nothing can be told from chance. */
+export const LEAST_PAIRS = 5;
 
 /** Where the largest value lies between the places of the map: the top of a parabola through three of them along each axis. */
 function topBetween(values: readonly number[], top: number, spans: { x: Span; y: Span }): { x: number; y: number } {

@@ -28,6 +28,7 @@ export const answerInputSchema = z.discriminatedUnion("kind", [
     unit: unitIdSchema,
   }),
   z.object({ kind: z.literal("vector"), x: z.string(), y: z.string(), unit: unitIdSchema }),
+  z.object({ kind: z.literal("comparison"), better: z.string(), worse: z.string(), alike: z.boolean() }),
   /** In the order of the cells; empty or a question mark where there is none. */
   z.object({ kind: z.literal("scores"), scores: z.array(z.string()) }),
   z.object({ kind: z.literal("cannot read"), why: z.string() }),
@@ -94,6 +95,8 @@ export function readAnswerInput(site: Site, input: AnswerInput, sitting: Sitting
         }),
       );
     }
+    case "comparison":
+      return ask.kind === "comparison" ? comparison(ask, input) : wrongKind();
     case "scores":
       return ask.kind === "scores" ? scores(ask, input.scores) : wrongKind();
     case "cannot read":
@@ -137,6 +140,18 @@ function cells(ask: Extract<Ask, { kind: "cells" }>, chosen: string[]): ReadInpu
   if (ask.mode === "range" && chosen.length !== 2 && chosen.length !== 1)
     return refused("cells", "Choose the first and the last cell.");
   return plainly({ kind: "cells", cells: chosen });
+}
+
+function comparison(
+  ask: Extract<Ask, { kind: "comparison" }>,
+  { better, worse, alike }: Extract<AnswerInput, { kind: "comparison" }>,
+): ReadInput {
+  const named = (text: string) => ask.cells.find((c) => c.id === text || c.label === text);
+  const [a, b] = [named(better), named(worse)];
+  if (!a) return refused("better", `There is no cell ${better}.`);
+  if (!b) return refused("worse", `There is no cell ${worse}.`);
+  if (a === b) return refused("worse", "Compare two different cells.");
+  return plainly({ kind: "comparison", better: a.id, worse: b.id, alike });
 }
 
 function scores(ask: Extract<Ask, { kind: "scores" }>, texts: string[]): ReadInput {

@@ -47,9 +47,16 @@ export function writtenAnswer(site: Site, value: AnswerValue, length: LengthUnit
       return plainly(
         value.points.map((p) => (p ? `${shown(p.x)} ${PART} ${shown(p.y)}` : `? ${PART} ?`)).join(` ${PART} `),
       );
+    case "comparison":
+      return plainly(comparisonText(value));
     case "scores":
       return plainly(value.scores.map((s) => (s === null ? "?" : shown(s))).join(` ${PART} `));
   }
+}
+
+/** `c4 > c9`, or `c4 = c9` where they look alike. */
+function comparisonText({ better, worse, alike }: { better: string; worse: string; alike: boolean }): string {
+  return `${better} ${alike ? "=" : ">"} ${worse}`;
 }
 
 export type ReadText = { ok: true; input: AnswerInput } | { ok: false; field: "reading" | "words"; message: string };
@@ -91,6 +98,12 @@ export function inputFromText(site: Site, { reading, words }: WrittenAnswer, len
         return bad("reading", `${ask.nominal.length} places are asked for here: x ${PART} y, one after the other.`);
       const points = ask.nominal.map((_, i) => ({ x: parts[2 * i] ?? "", y: parts[2 * i + 1] ?? "" }));
       return good({ kind: "points", points, unit });
+    }
+    case "comparison": {
+      const match = /^(\S+)\s*([>=])\s*(\S+)$/.exec(text);
+      const [, better = "", sign, worse = ""] = match ?? [];
+      if (!match) return bad("reading", "Enter two cells, for example B4 > F2, or B4 = F2 where they look alike.");
+      return good({ kind: "comparison", better, worse, alike: sign === "=" });
     }
     case "scores":
       if (parts.length !== ask.cells.length)
@@ -142,6 +155,8 @@ export function textFromInput(site: Site, input: AnswerInput): WrittenAnswer {
       return plainly(
         input.points.map((p) => `${withUnit(p.x, input.unit)} ${PART} ${withUnit(p.y, input.unit)}`).join(` ${PART} `),
       );
+    case "comparison":
+      return plainly(comparisonText(input));
     case "scores":
       return plainly(input.scores.map((s) => (NOT_SEEN.test(s) ? "?" : s)).join(` ${PART} `));
     case "cannot read":

@@ -13,6 +13,8 @@ export const answerValueSchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("pair"), first: z.number(), second: z.number() }),
   z.object({ kind: z.literal("points"), points: z.array(couponPointSchema.nullable()) }),
   z.object({ kind: z.literal("vector"), x: z.number(), y: z.number() }),
+  /** Ids of two cells. Where they look alike, their order means nothing. */
+  z.object({ kind: z.literal("comparison"), better: z.string(), worse: z.string(), alike: z.boolean() }),
   /** In the order of the cells of the ask; `null` = cannot be read. */
   z.object({ kind: z.literal("scores"), scores: z.array(z.number().nullable()) }),
 ]);
@@ -75,6 +77,11 @@ export function quantitiesAt(answers: readonly Answer[], site: string): number[]
       ? [a.content.value.value]
       : [],
   );
+}
+
+/** What was read at a site, in order. */
+export function valuesAt(answers: readonly Answer[], site: string): AnswerValue[] {
+  return answers.flatMap((a) => (a.site === site && a.content.status === "read" ? [a.content.value] : []));
 }
 
 /** Sites that need something still, in their order: not read often enough, and not made needless by what was read elsewhere. */

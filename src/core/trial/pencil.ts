@@ -46,6 +46,11 @@ export function pencilFields(ask: Ask, repeats: number, length: LengthUnit): Pen
         ask.nominal.flatMap((_, i) => [`${i + 1}: X`, `${i + 1}: Y`]),
         unit("length"),
       );
+    case "comparison":
+      return boxes(
+        Array.from({ length: repeats }, (_, i) => `${i + 1}`),
+        "",
+      );
     case "scores":
       // A picture shows them: nobody writes so many numbers.
       return [];

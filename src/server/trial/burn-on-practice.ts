@@ -5,6 +5,7 @@ import type { RoundSpec } from "../../core/coupon/round-spec";
 import { placementSchema } from "../../core/geometry/frames";
 import { burnFileOf } from "../../core/machine/machine-kind";
 import { PICTURE_READER } from "../../core/metrology/gauge";
+import { valuesAt } from "../../core/trial/answer";
 import { fromEditedFile } from "../../core/trial/decisions";
 import type { Db } from "../../data/database";
 import { fromColumn, toColumn } from "../../data/json-column";
@@ -137,6 +138,10 @@ export function readOnPractice(
     truth,
     full.machine,
     controllerOf(row),
+    valuesAt(
+      round.readings.map((r) => r.answer),
+      siteId,
+    ),
   )(
     {
       placingMm: session.gauge.placing?.sdMm ?? HAND_PLACING_MM,

@@ -99,6 +99,14 @@ const ASKS: Record<Ask["kind"], { ask: Ask; measurand: Measurand; question: stri
     },
     measurand: { kind: "spot centre", near: { x: 10, y: 10 } },
   },
+  comparison: {
+    question: "Which cell is darker?",
+    ask: {
+      kind: "comparison",
+      cells: ["A", "B", "C"].map((id, i) => ({ id, label: id, u: i - 1, v: 0 })),
+    },
+    measurand: { kind: "darkness", within: { x0: 0, y0: 0, x1: 60, y1: 60 } },
+  },
   scores: {
     question: "How dark is each cell?",
     ask: { kind: "scores", cells: ["A", "B"].map((id) => ({ id, label: id })) },

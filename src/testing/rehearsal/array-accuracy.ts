@@ -5,8 +5,11 @@
  * texture that lies at places of the stock and keeps its sign over 1.6 cells, half of it from cell to cell. The second array is burned on another
  * batch: 4 % (SD) off in power and speed each, 5 % (SD) in darkness. The reader sees every score as it is.
  */
+
+import type { Comparison } from "../../core/fitting/preference-surface";
 import { type ArrayAnswer, answerOf, nextArray, type ScoredCell, type Span } from "../../core/marking/array-answer";
 import { type EnergyVerdict, energyAlone } from "../../core/marking/energy-alone";
+import { nextPair } from "../../core/marking/next-pair";
 import { TAPPED } from "../../core/procedures/test-array/read-scores";
 import { type Random, seeded, seedOf } from "../../practice/random";
 import { STOCK_KINDS, type StockKind, type StockResponse, stockResponse } from "../../practice/stock-response";
@@ -51,6 +54,41 @@ export function eyeTrial(seed: number, side: number): { picked: number; tapped: 
   const { chosen } = given(answerOf({ cells: cells.map((c, i) => ({ ...c, score: taps[i] ?? 0 })), step, blank: 0 }));
   const lack = (i: number) => (best - (quality[i] ?? 0)) / best;
   return { picked: lack(seen.indexOf(most)), tapped: lack(chosen) };
+}
+
+/**
+ * One array of cells that the same eye compares two by two, as the page shows them.
+ *
+ * @returns what the chosen cell lacks against the best burned one, and what it is said to lack at most
+ */
+export function pairsTrial(seed: number, side: number, pairs: number): { lacks: number; most: number } {
+  const kind = STOCK_KINDS[seed % STOCK_KINDS.length] ?? "energy";
+  const random = seeded(seedOf("array by pairs", seed));
+  const stock = stockResponse(kind, random, ROUGHNESS);
+  const whole = { low: -1, high: 1 };
+  const cells = burned(stock, { x: whole, y: whole }, side, 0, random, false);
+  const quality = cells.map((c) => stock.quality({ power: c.x, speed: c.y }));
+  const comparisons: Comparison[] = [];
+  for (let n = 0; n < pairs; n++) {
+    const [a, b] = nextPair(
+      cells.map(({ x, y }) => ({ u: x, v: y })),
+      comparisons,
+    );
+    const look = (i: number) => (cells[i]?.score ?? 0) + EYE_SD * random.normal();
+    const [first, second] = [look(a), look(b)];
+    comparisons.push({
+      better: first >= second ? a : b,
+      worse: first >= second ? b : a,
+      alike: Math.abs(first - second) < EYE_SD / 2,
+    });
+  }
+  const step = { x: 2 / (side - 1), y: 2 / (side - 1) };
+  const answer = given(answerOf({ cells: cells.map((c) => ({ ...c, score: null })), step, blank: 0, comparisons }));
+  const best = Math.max(...quality);
+  return {
+    lacks: (best - (quality[answer.chosen] ?? 0)) / best,
+    most: answer.short[answer.chosen]?.most ?? Number.NaN,
+  };
 }
 
 /** Repeatability of an eye, and below which two cells look alike to it, as shares of the best mark. */

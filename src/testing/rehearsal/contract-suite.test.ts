@@ -84,6 +84,10 @@ function someValue(site: Site, expected: number | undefined): AnswerValue {
       return { kind: "pair", first: 3, second: 3.1 };
     case "points":
       return { kind: "points", points: [...ask.nominal] };
+    case "comparison": {
+      const middle = ask.cells[Math.floor(ask.cells.length / 2)]?.id ?? "";
+      return { kind: "comparison", better: middle, worse: ask.cells[0]?.id ?? "", alike: false };
+    }
     case "scores":
       return { kind: "scores", scores: peaked(measurand) ?? ask.cells.map((_, i) => 0.3 + 0.2 * Math.sin(i)) };
     case "vector":
@@ -360,6 +364,8 @@ function anyValue({ ask }: Site, random: Random): AnswerValue {
       return { kind: "pair", first: size(50), second: size(50) };
     case "points":
       return { kind: "points", points: ask.nominal.map((p) => ({ x: p.x + size(9), y: p.y - size(9) })) };
+    case "comparison":
+      return { kind: "comparison", better: one(ask.cells).id, worse: one(ask.cells).id, alike: random.even() < 0.3 };
     case "scores":
       return { kind: "scores", scores: ask.cells.map(() => (random.even() < 0.1 ? null : size(1))) };
     case "vector":
@@ -452,6 +458,7 @@ describe("the registry", () => {
     expect([...asks].sort()).toEqual([
       "cells",
       "choice",
+      "comparison",
       "count",
       "ordinal",
       "pair",

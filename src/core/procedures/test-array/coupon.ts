@@ -5,16 +5,18 @@ import { type CouponPath, lineSettings, type MarkingSettings, type Piece } from 
 import type { Op } from "../../coupon/program";
 import type { RoundSpec } from "../../coupon/round-spec";
 import type { Site } from "../../coupon/site";
+import { elementAt } from "../../fitting/element-at";
 import type { CouponPoint } from "../../geometry/frames";
 import type { Rect } from "../../geometry/rect";
 import type { MachineSpec } from "../../machine/machine-spec";
 import { eyewearLine } from "../../machine/not-known";
+import { along, type CellSetting } from "../../marking/cell-settings";
 import { runUpMm } from "../../marking/run-up";
 import { plain } from "../../metrology/quantity-text";
 import { stockText } from "../../stock/stock-at-hand";
 import type { PlanContext } from "../../trial/plan-form";
 import { layStock } from "../../trial/stock-words";
-import { type ArrayCell, arrayCells, inOrder, variedText } from "./cells";
+import { type ArrayCell, arrayCells, edgesOf, inOrder, variedText } from "./cells";
 import { areaOf, dotsOf, LAYOUT_MM, labelsOf, placeText } from "./layout";
 import { isPictured, type Pictured, SCORES, type TestArrayPlan } from "./plan";
 
@@ -29,6 +31,7 @@ const PLAUSIBLE_DEPTH_MM = 10;
 export const SCAN_SITE = "scan";
 export const BEST_SITE = "best";
 export const GOOD_SITE = "as good";
+export const PAIRS_SITE = "pairs";
 export const CHARRED_SITE = "charred";
 export const depthSite = ({ id }: Pick<ArrayCell, "id">) => `depth ${id}`;
 
@@ -173,6 +176,18 @@ function sitesOf(plan: TestArrayPlan, cells: readonly ArrayCell[]): Site[] {
   const areas = burned.map((c) => areaOf(plan, c.place));
   const whole = { place: null, openEnded: false, repeats: 1 };
   if (isPictured(plan.score)) return [scanSite(plan.score, plan, named, areas), charred(named, areas)];
+  if (plan.score === "pairs")
+    return [
+      {
+        id: PAIRS_SITE,
+        label: "Two cells",
+        question: "Which of these two cells is better?",
+        ask: { kind: "comparison", cells: burned.map((c, i) => ({ ...elementAt(named, i), ...halfSpans(plan, c) })) },
+        measurand: { kind: "better of two", cells: areas },
+        ...whole,
+        repeats: plan.pairs,
+      },
+    ];
   if (plan.score === "depth")
     return burned.map((c) => ({
       id: depthSite(c),
@@ -215,6 +230,16 @@ function scanSite(of: Pictured, plan: TestArrayPlan, cells: { id: string; label:
     openEnded: false,
     repeats: 1,
   };
+}
+
+/** Where the values of a cell lie along the edges, from −1 to 1. */
+function halfSpans(plan: TestArrayPlan, { settings }: ArrayCell): { u: number; v: number } {
+  const edges = edgesOf(plan);
+  const at = (key: CellSetting, values: readonly number[]) => {
+    const [low, high] = [along(key, elementAt(values, 0)), along(key, elementAt(values, values.length - 1))];
+    return Number(((2 * (along(key, settings[key]) - low)) / (high - low) - 1).toFixed(4));
+  };
+  return { u: at(plan.across, edges.across), v: at(plan.up, edges.up) };
 }
 
 /** Char that is dark counts as dark in a scan: a person says which cells are no good. */

@@ -42,7 +42,7 @@ export function figuresOf(
         x: along(plan.across, cell.settings[plan.across]),
         y: along(plan.up, cell.settings[plan.up]),
         label: name,
-        score: score === null ? null : share(score),
+        score: score === null ? null : found.by === "pairs" ? score : share(score),
         state: stateOf(answer, i, score, noGood, cell),
         lines: linesOf(cell, plan, score),
       })),
@@ -77,7 +77,9 @@ export function linesOf(cell: ArrayCell, plan: TestArrayPlan, score: number | nu
       ? [`pulses ${plain(1000 * dose.pulses.pitchMm, 1)} µm apart, overlap ${plain(100 * dose.pulses.overlap, 0)} %`]
       : []),
     ...(cell.leftOut ? [cell.leftOut] : []),
-    ...(score === null ? [] : [`score ${plain(score, 3)}`]),
+    ...(score === null
+      ? []
+      : [plan.score === "pairs" ? `better in ${plain(100 * score, 0)} % of its pairs` : `score ${plain(score, 3)}`]),
   ];
 }
 

@@ -71,10 +71,10 @@ export function findingsOf(
         `Cell ${fastest.name} is within 2 % of the best with 95 % certainty.`,
       ),
     );
-  // Taps have no size that energy could explain.
-  const energy = found.byEye ? null : energyOf(plan, found);
+  // Neither taps nor pairs have a size that energy could explain.
+  const energy = found.by === "scores" ? energyOf(plan, found) : null;
   if (energy) findings.push(note("energy", "note", energy.headline, energy.text));
-  if (found.byEye)
+  if (found.by === "taps")
     findings.push(
       note(
         "by eye",

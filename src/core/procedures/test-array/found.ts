@@ -8,7 +8,7 @@ import type { History, RoundRecord } from "../../trial/history";
 import { type ArrayCell, edgesOf } from "./cells";
 import { placeText } from "./layout";
 import { NO_BLOCKS, type TestArrayPlan } from "./plan";
-import { type CellRead, readScores } from "./read-scores";
+import { type CellRead, pairsIn, readScores } from "./read-scores";
 
 export type Found = {
   /** Of the block with the best cell. */
@@ -16,7 +16,8 @@ export type Found = {
   /** Cells of the answer, in its order, of all burns. */
   reads: readonly ReadCell[];
   chosen: ReadCell;
-  byEye: boolean;
+  /** How the cells were judged: taps and pairs have no size that a scan would show. */
+  by: "taps" | "pairs" | "scores";
 };
 
 export type ReadCell = CellRead & {
@@ -41,27 +42,41 @@ export const foundIn: (history: History<TestArrayPlan>, round: RoundRecord<TestA
     let best: Found | null = null;
     let reason: NoAnswer = "few";
     for (const reads of groups) {
-      const answer = knownAnswer(givenOf(reads, plan));
+      const answer = knownAnswer(givenOf(history, reads, plan));
       if (typeof answer === "string") {
         reason = answer;
         continue;
       }
       const expected = elementAt(answer.expected, answer.chosen);
       if (best && expected <= elementAt(best.answer.expected, best.answer.chosen)) continue;
-      best = { answer, reads, chosen: elementAt(reads, answer.chosen), byEye: plan.score === "eye" };
+      best = { answer, reads, chosen: elementAt(reads, answer.chosen), by: wayOf(plan) };
     }
     return best ? { ok: true, found: best } : { ok: false, reason };
   },
 );
 
+function wayOf({ score }: TestArrayPlan): Found["by"] {
+  return score === "eye" ? "taps" : score === "pairs" ? "pairs" : "scores";
+}
+
 /** What has to be worked out for the result of each round that is read, the newest first. */
 export function responsesOf(history: History<TestArrayPlan>): ArrayGiven[] {
   const read = history.rounds.filter((r) => r.answers.length > 0).reverse();
-  return read.flatMap((round) => readGroups(history, round).map((reads) => givenOf(reads, round.plan)));
+  return read.flatMap((round) => readGroups(history, round).map((reads) => givenOf(history, reads, round.plan)));
 }
 
-function givenOf(reads: readonly ReadCell[], plan: TestArrayPlan): ArrayGiven {
-  return { cells: reads.map((r) => scored(r, plan)), step: stepOf(plan), blank: 0 };
+function givenOf({ rounds }: Pick<Known, "rounds">, reads: readonly ReadCell[], plan: TestArrayPlan): ArrayGiven {
+  const cells = reads.map((r) => scored(r, plan));
+  const given = { cells, step: stepOf(plan), blank: 0 };
+  if (wayOf(plan) !== "pairs") return given;
+  const at = (n: number, id: string) => reads.findIndex((r) => r.round === n && r.cell.id === id);
+  const comparisons = rounds.flatMap((round) =>
+    pairsIn(round).flatMap(({ better, worse, alike }) => {
+      const [a, b] = [at(round.n, better), at(round.n, worse)];
+      return a < 0 || b < 0 || a === b ? [] : [{ better: a, worse: b, alike }];
+    }),
+  );
+  return { ...given, cells: cells.map((c) => ({ ...c, score: null })), comparisons };
 }
 
 /** Groups with a score. */
@@ -120,9 +135,9 @@ function stepOf(plan: TestArrayPlan): { x: number; y: number } {
 }
 
 /** Of the cells that are as good as the best, the one that takes least time for an area; `null` where none is faster than the chosen one. */
-export function fastestOf({ answer, reads, chosen, byEye }: Found): ReadCell | null {
+export function fastestOf({ answer, reads, chosen, by }: Found): ReadCell | null {
   // Taps have no size: none of them is as good with a known certainty.
-  const good = byEye ? [] : answer.asGood.map((i) => elementAt(reads, i));
+  const good = by === "taps" ? [] : answer.asGood.map((i) => elementAt(reads, i));
   const time = ({ cell: { settings } }: ReadCell) =>
     settings.dwellMs > 0
       ? (settings.passes * settings.dwellMs) / settings.rowPitchMm ** 2

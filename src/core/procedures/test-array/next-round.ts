@@ -16,6 +16,8 @@ import { shortOf } from "./short";
 
 /** More arrays than this do not help: the stock differs from place to place. */
 const MOST_ARRAYS = 3;
+/** Of nine cells. */
+const PROOF_PAIRS = 12;
 /** A neighbour in a proof differs by this factor where the array has no value beyond. */
 const NEIGHBOUR = 1.15;
 
@@ -63,7 +65,7 @@ function whyAnother(
     return "The best lies at the edge of this array. The next array continues beyond this edge.";
   if (found.answer.second) return "Two groups of settings may be the best. The next array covers both.";
   // A finer array does not make an eye finer.
-  if (found.byEye) return null;
+  if (found.by !== "scores") return null;
   const { quantity } = shortOf(found, found.answer.chosen);
   const most = quantity.value + expandedUncertainty(quantity);
   return most > tolerance
@@ -110,7 +112,8 @@ function proofOf(history: History<TestArrayPlan>, last: RoundRecord<TestArrayPla
     neighbours(key, settings[key], values, limitOf(key, history.machine));
   const across = beside(plan.across, edges.across);
   const up = beside(plan.up, edges.up);
-  return { plan: withValues(plan, finding.found, across, up), set: [] };
+  const proof = withValues(plan, finding.found, across, up);
+  return { plan: { ...proof, pairs: Math.min(plan.pairs, PROOF_PAIRS) }, set: [] };
 }
 
 /** The value with the next ones of the array; at the limit of the machine, or of the array, with what lies beyond as far as it can. */

@@ -42,7 +42,7 @@ export function testArrayPlan(context: PlanContext): PlanForm<TestArrayPlan> {
 
 /** A scan looks at the inside of a cell, and a gauge into its ground: an outline has neither. */
 function scoreFault({ fill, score }: TestArrayPlan): string | null {
-  if (fill === "filled" || score === "eye") return null;
+  if (fill === "filled" || score === "eye" || score === "pairs") return null;
   return `${SCORES[score].split(",", 1)[0]} is read from filled cells. Choose filled squares, or score by eye.`;
 }
 

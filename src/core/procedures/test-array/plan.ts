@@ -1,6 +1,7 @@
 /** What is chosen before an array of cells is burned. */
 
 import type { MachineSpec } from "../../machine/machine-spec";
+import { LEAST_PAIRS } from "../../marking/array-answer";
 import { CELL_SETTING_KEYS, CELL_SETTINGS, type CellSetting, settingsOn, spaced } from "../../marking/cell-settings";
 import type { StockAtHand } from "../../stock/stock-at-hand";
 import { energyFields, labelFields, NO_CARD, PURPOSES, usualRowPitchMm } from "../../trial/marking-fields";
@@ -26,6 +27,7 @@ export const SCORES = {
   evenness: "Evenness, from a scan or photo",
   sharpness: "Sharpness of the edges, from a scan or photo",
   eye: "By eye: the best cell and all cells as good",
+  pairs: "By eye, two by two: which of both is better",
   depth: "Depth, with a gauge",
 } as const;
 export type Score = keyof typeof SCORES;
@@ -40,6 +42,7 @@ export const NO_BLOCKS = "none";
 /** Power from which a new array is laid out. (common practice, no source) */
 const USUAL_PCT = { gantry: [10, 80], galvo: [20, 100] } as const;
 const USUAL_CELLS = 7;
+const USUAL_PAIRS = 20;
 
 export function planFields(context: PlanContext) {
   const { machine } = context;
@@ -58,6 +61,15 @@ export function planFields(context: PlanContext) {
       group: "Score",
       why: "The best cell has the largest score.",
       usual: "darkness",
+    }),
+    pairs: field.count({
+      label: "Pairs to compare",
+      group: "Score",
+      why: "With 20 pairs the best of 100 cells is found.",
+      usual: USUAL_PAIRS,
+      min: [LEAST_PAIRS, "Fewer pairs do not show the best cell."],
+      max: 200,
+      when: { field: "score", is: ["pairs"] },
     }),
     ...placeFields({ xMm: 10, yMm: 10 }, "Place"),
   };

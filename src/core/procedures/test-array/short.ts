@@ -1,5 +1,6 @@
 /** What a cell lacks against the best, as a quantity with its uncertainty: by the response, or by what an eye can tell apart. */
 import { elementAt } from "../../fitting/element-at";
+import { EYE_SD } from "../../marking/array-answer";
 import { type Budgeted, joined } from "../../metrology/budget";
 import { type Found, sameSettings } from "./found";
 
@@ -7,21 +8,19 @@ import { type Found, sameSettings } from "./found";
 export const HALF_95 = 1.96;
 /** Nobody can see less. */
 const LEAST_SD = 1e-4;
-/** SD with which an eye judges one cell, as a share of the best. (common practice, no source) */
-const EYE_SD = 0.04;
 
 /** @param index of a cell of the answer */
 export function shortOf(found: Found, index: number): Budgeted {
-  return found.byEye ? shortByEye(found, index) : shortByResponse(found, index);
+  return found.by === "taps" ? shortByEye(found, index) : shortByResponse(found, index);
 }
 
 /** The uncertainty reaches to what the cell lacks at most in 95 of 100 responses. */
-function shortByResponse({ answer }: Found, index: number): Budgeted {
+function shortByResponse({ answer, by }: Found, index: number): Budgeted {
   const { mean, most } = elementAt(answer.short, index);
   return joined(mean, [
     {
       id: "response",
-      label: "Scatter of the scores about the response",
+      label: by === "pairs" ? "What the pairs leave possible" : "Scatter of the scores about the response",
       kind: "A",
       standardUncertainty: Math.max(LEAST_SD, (most - mean) / HALF_95),
       degreesOfFreedom: "infinite",

@@ -1,6 +1,6 @@
 /** What an array says: the best settings with their uncertainty, what the chosen cell may lack, and what is kept with the stock. */
 import { elementAt } from "../../fitting/element-at";
-import { LEAST_CELLS, type Span } from "../../marking/array-answer";
+import { LEAST_CELLS, LEAST_PAIRS, type Span } from "../../marking/array-answer";
 import { CELL_SETTINGS, type CellSetting, internalValue, unitOf, valueText } from "../../marking/cell-settings";
 import { markingResult } from "../../marking/marking-result";
 import { newestRead } from "../../measuring/examined";
@@ -46,7 +46,14 @@ function withoutAnswer(
   reason: Extract<FoundOrWhy, { ok: false }>["reason"],
 ): GivenOutcome {
   if (reason === "nothing read") return { status: "open", missing: "No cell is scored yet." };
-  if (reason === "few") return { status: "open", missing: `Score at least ${LEAST_CELLS} cells.` };
+  if (reason === "few")
+    return {
+      status: "open",
+      missing:
+        round.plan.score === "pairs"
+          ? `Compare at least ${LEAST_PAIRS} pairs.`
+          : `Score at least ${LEAST_CELLS} cells.`,
+    };
   if (reason === "none good")
     return {
       status: "unsolvable",
@@ -71,7 +78,13 @@ function most({ quantity }: Budgeted): number {
   return quantity.value + expandedUncertainty(quantity);
 }
 
-function estimatesOf({ answer, byEye }: Found, short: Budgeted, plan: TestArrayPlan): Estimate[] {
+const HELPS: Record<Found["by"], string> = {
+  taps: "Score the array from a scan.",
+  pairs: "Compare more pairs.",
+  scores: "Burn a second array around the best cell.",
+};
+
+function estimatesOf({ answer, by }: Found, short: Budgeted, plan: TestArrayPlan): Estimate[] {
   const best = (key: CellSetting, at: number, span: Span) =>
     estimate(`best ${key}`, `Best ${CELL_SETTINGS[key].label.toLowerCase()}`, bestOf(key, at, span), {
       unit: unitOf(key),
@@ -81,7 +94,7 @@ function estimatesOf({ answer, byEye }: Found, short: Budgeted, plan: TestArrayP
     estimate("short", "Chosen cell short of the best", short, {
       unit: "percent",
       headline: true,
-      helps: byEye ? "Score the array from a scan." : "Burn a second array around the best cell.",
+      helps: HELPS[by],
     }),
     best(plan.across, answer.peak.x, answer.best.x),
     best(plan.up, answer.peak.y, answer.best.y),
@@ -109,7 +122,7 @@ function tableOf({ answer, reads }: Found, plan: TestArrayPlan): ResultTable {
     .sort((a, b) => b.expected - a.expected)
     .slice(0, SHOWN_CELLS);
   const best = Math.max(answer.peak.value, elementAt(answer.expected, answer.chosen));
-  const decimals = plan.score === "eye" ? 1 : 3;
+  const decimals = plan.score === "eye" ? 1 : plan.score === "pairs" ? 2 : 3;
   return {
     title: "Best cells",
     columns: ["Cell", CELL_SETTINGS[plan.across].label, CELL_SETTINGS[plan.up].label, SCORES_SHORT[plan.score]],
@@ -134,8 +147,17 @@ const SCORES_SHORT = {
   evenness: "evenness",
   sharpness: "sharpness, 1/mm",
   eye: "by eye",
+  pairs: "of its pairs",
   depth: "depth, mm",
 } as const;
+
+const ARITHMETIC: Record<Found["by"], (most: string) => string> = {
+  taps: (most) =>
+    `The eye judges one cell with a repeatability of 4 %. The chosen cell is at most ${most} short of the best.`,
+  pairs: (most) =>
+    `In 95 of 100 responses that fit the pairs the best compared cell is at most ${most} above this cell.`,
+  scores: (most) => `The best of 95 in 100 responses that fit the scores is at most ${most} above this cell.`,
+};
 
 function resultOf(
   { machine }: History<TestArrayPlan>,
@@ -179,10 +201,8 @@ function resultOf(
       ...(fastest ? [{ label: "As good and fastest", text: settingsOnEdges(plan, fastest.cell.settings) }] : []),
     ],
     arithmetic: [
-      `Cell ${name} of ${scored} scored cells has the largest expected score.`,
-      found.byEye
-        ? `The eye judges one cell with a repeatability of 4 %. The chosen cell is at most ${plain(100 * most(short), 1)} % short of the best.`
-        : `The best of 95 in 100 responses that fit the scores is at most ${plain(100 * most(short), 1)} % above this cell.`,
+      `Cell ${name} of ${scored} judged cells has the largest expected score.`,
+      ARITHMETIC[found.by](`${plain(100 * most(short), 1)} %`),
     ],
   });
 }

@@ -6,13 +6,14 @@ import { readAnswer } from "../../../testing/read-answer";
 import { SAMPLE_GALVO, SAMPLE_MACHINE, SAMPLE_STOCK } from "../../../testing/sample-machine";
 import type { MachineSpec } from "../../machine/machine-spec";
 import { isAnswerKnown, learnAnswer } from "../../marking/known-answers";
+import { comparisonsOf, nextPair } from "../../marking/next-pair";
 import { gaugeAsUsual } from "../../metrology/gauge";
-import type { Answer } from "../../trial/answer";
+import { type Answer, valuesAt } from "../../trial/answer";
 import { readDraft } from "../../trial/draft";
 import type { History, RoundRecord } from "../../trial/history";
 import type { PlanContext } from "../../trial/plan-form";
 import { arrayCells, inOrder } from "./cells";
-import { BEST_SITE, CHARRED_SITE, GOOD_SITE, SCAN_SITE, testArrayRound } from "./coupon";
+import { BEST_SITE, CHARRED_SITE, GOOD_SITE, PAIRS_SITE, SCAN_SITE, testArrayRound } from "./coupon";
 import { areaOf, labelsOf, needOf } from "./layout";
 import type { TestArrayPlan } from "./plan";
 import { planWarnings, testArrayPlan } from "./plan-faults";
@@ -323,6 +324,42 @@ describe("the settings that an array finds", () => {
     );
     expect(next.powerPct.length * next.speedMmPerS.length).toBeGreaterThanOrEqual(9);
     expect(Math.max(...next.powerPct)).toBe(100);
+  });
+
+  it("can be compared two by two, until the pairs say which is best", () => {
+    const byPairs = planOf({ ...SIDE, score: "pairs" });
+    const spec = testArrayRound(byPairs, CO2);
+    const [site] = spec.sites;
+    if (site?.ask.kind !== "comparison") throw new Error("pairs are asked for");
+    const { cells } = site.ask;
+    expect(site.repeats).toBe(20);
+    expect([cells[0]?.u, cells[0]?.v, cells.at(-1)?.u, cells.at(-1)?.v]).toEqual([-1, -1, 1, 1]);
+    const settings = arrayCells(byPairs, SAMPLE_MACHINE);
+    const answers: Answer[] = [];
+    const pairsOf = (n: number) => {
+      while (answers.length < n) {
+        const [a, b] = nextPair(cells, comparisonsOf(cells, valuesAt(answers, PAIRS_SITE)));
+        const [qa, qb] = [a, b].map((i) => quality(settings[i]?.settings ?? { speedMmPerS: 1, powerPct: 1 }));
+        const isFirst = (qa ?? 0) >= (qb ?? 0);
+        const [better, worse] = (isFirst ? [a, b] : [b, a]).map((i) => cells[i]?.id ?? "");
+        answers.push(read(PAIRS_SITE, { kind: "comparison", better: better ?? "", worse: worse ?? "", alike: false }));
+      }
+      const of: RoundRecord<TestArrayPlan> = { n: 1, purpose: "measure", plan: byPairs, spec, inForce: {}, answers };
+      return historyOf({ ...of, answers: answers.slice(0, n) });
+    };
+    expect(testArray.solve(pairsOf(4))).toMatchObject({ status: "open", missing: "Compare at least 5 pairs." });
+    const whole = pairsOf(20);
+    const after = found(whole);
+    expect(quality(after)).toBeGreaterThan(0.93 * best);
+    expect(after.outcome.forStock?.conditions).toContainEqual({
+      label: "Scored by",
+      text: expect.stringMatching(/^By eye, two by two/),
+    });
+    expect(after.outcome.estimates[0]?.quantity.standardUncertainty).toBeGreaterThan(0);
+    // A finer array makes no eye finer: the proof comes next, with fewer pairs of its nine cells.
+    const next = testArray.next(whole, after.outcome);
+    if (next.do !== "round") throw new Error(next.why);
+    expect(next.plan.pairs).toBe(12);
   });
 
   it("can be tapped: the best cell and all that are as good", () => {

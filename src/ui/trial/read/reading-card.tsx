@@ -2,6 +2,7 @@
 import type { Site } from "../../../core/coupon/site";
 import type { Detail } from "../../../core/drawing/scene";
 import type { LengthUnit } from "../../../core/metrology/units";
+import { valuesAt } from "../../../core/trial/answer";
 import type { RoundView, Session, TrialView } from "../../../server/trial/trial-view";
 import { DetailCard } from "../../drawing/detail-view";
 import { Button } from "../../primitives/button";
@@ -40,7 +41,7 @@ export function ReadingCard(props: Props) {
     <section className="card p-5 max-lg:border-0 max-lg:bg-transparent max-lg:p-0" aria-label="Reading">
       <TopRow flow={flow} />
       {/* Keys of cells are drawn themselves. */}
-      {detail && site.ask.kind !== "cells" && (
+      {detail && site.ask.kind !== "cells" && site.ask.kind !== "comparison" && (
         <div className="card mb-2 overflow-hidden lg:hidden">
           <DetailCard detail={detail} height={store.waiting > 0 ? LOW_PX : HIGH_PX} />
         </div>
@@ -66,6 +67,10 @@ export function ReadingCard(props: Props) {
         busy={flow.busy}
         fault={flow.fault}
         question={flow.question}
+        here={valuesAt(
+          readings.map((r) => r.answer),
+          site.id,
+        )}
         onTake={flow.takeHere}
         onTyped={flow.typing}
         onText={flow.kept.keep}

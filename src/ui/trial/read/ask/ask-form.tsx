@@ -2,6 +2,7 @@
 import type { Ref } from "react";
 import type { AskHandle, AskProps } from "./ask-props";
 import { CellsAsk } from "./cells-ask";
+import { ComparisonAsk } from "./comparison-ask";
 import { CountAsk } from "./count-ask";
 import { OptionAsk } from "./option-ask";
 import { PlaceAsk } from "./place-ask";
@@ -24,6 +25,8 @@ export function AskForm({ handle, ...props }: AskProps & { handle: Ref<AskHandle
     }
     case "cells":
       return <CellsAsk {...props} />;
+    case "comparison":
+      return <ComparisonAsk {...props} />;
     case "scores":
       return <ScoresAsk {...props} />;
     case "pair":

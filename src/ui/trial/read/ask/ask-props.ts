@@ -2,6 +2,7 @@ import type { Piece } from "../../../../core/coupon/piece";
 import type { Site } from "../../../../core/coupon/site";
 import type { Sitting } from "../../../../core/metrology/sitting";
 import type { LengthUnit } from "../../../../core/metrology/units";
+import type { AnswerValue } from "../../../../core/trial/answer";
 import type { AnswerInput } from "../../../../core/trial/answer-input";
 
 export type InputFault = { field: string; message: string; at?: number | null };
@@ -29,6 +30,8 @@ export type AskProps = {
   fault: InputFault | null;
   /** Asked once about what is put in; the same again takes it. */
   question: string | null;
+  /** What was read here before, in order. */
+  here: readonly AnswerValue[];
   onTake: (input: AnswerInput, from?: "typed" | "wedge") => void;
   /** The signed value typed so far, internal unit, for the drawing. */
   onTyped: (value: number | null) => void;

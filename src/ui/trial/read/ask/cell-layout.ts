@@ -14,11 +14,12 @@ const MOST_COLUMNS = 9;
 
 /** `null` where the cells of a site have no place on the stock, or too many stand in a row for keys beside one another. */
 export function cellLayout({ ask, measurand }: Pick<Site, "ask" | "measurand">): CellLayout | null {
-  if (ask.kind !== "cells") return null;
+  if (ask.kind !== "cells" && ask.kind !== "comparison") return null;
   const areas = areasOf(measurand);
   if (areas.length !== ask.cells.length) return null;
   const lefts = levels(areas.map((a) => a.x0));
-  if (lefts.length > MOST_COLUMNS) return null;
+  // Pairs are chosen by their own keys: their cells are drawn alone.
+  if (lefts.length > MOST_COLUMNS && ask.kind === "cells") return null;
   const tops = levels(areas.map((a) => -a.y1));
   return {
     columns: lefts.length,
@@ -37,6 +38,7 @@ function areasOf(measurand: Site["measurand"]): readonly Rect[] {
     case "sharpest":
     case "best cells":
     case "charred":
+    case "better of two":
       return measurand.cells;
     default:
       return [];
