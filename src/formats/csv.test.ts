@@ -144,6 +144,7 @@ describe("every way of asking", () => {
         ],
       },
     },
+    comparison: { status: "read", value: { kind: "comparison", better: "C", worse: "A", alike: true } },
     scores: { status: "read", value: { kind: "scores", scores: [0.25, null] } },
     vector: { status: "read", value: { kind: "vector", x: -0.1, y: 0.2 } },
   };
@@ -165,7 +166,7 @@ describe("every way of asking", () => {
     }));
     const read = parseReadingsCsv(readingsCsv(asked, readings, "mm"), asked);
     if (!read.ok) throw new Error(read.message);
-    expect(read.value).toHaveLength(9);
+    expect(read.value).toHaveLength(10);
     for (const row of read.value) {
       const site = asked.find((s) => s.id === row.site);
       const back = site && readAnswerInput(site, row.input, SITTING);
