@@ -61,6 +61,8 @@ export type SurfaceFit = {
   leftOut: Float64Array;
   /** Indices of readings that were left out. */
   odd: number[];
+  /** How likely these models make the readings that were not left out: see {@link evidenceOf}. */
+  log: number;
   /** Responses at the targets that the readings leave possible. */
   draw(count: number, draws: Draws): Float64Array[];
 };
@@ -100,19 +102,29 @@ export function fitSurface(
   }
   const whole = odd.length === 0 ? first : averaged(left, models, (share) => progress(0.5 + share / 4));
   const fit = onTargets(left, whole, targets, (share) => progress(0.75 + share / 4));
-  return { ...fit, leftOut, odd };
+  return { ...fit, leftOut, odd, log: whole.log };
+}
+
+/**
+ * How likely models make readings, as a logarithm: only differences between models on the same readings mean anything.
+ *
+ * @param readings as {@link fitSurface} takes them; none of them is left out
+ */
+export function evidenceOf(readings: readonly SurfaceReading[], models: SurfaceModels = USUAL_MODELS): number {
+  return averaged(readings, models, () => {}).log;
 }
 
 /** The heaviest models alone: enough to see which reading contradicts the others. */
-function heaviest({ whitened, models }: Averaged): Averaged {
+function heaviest({ whitened, models, log }: Averaged): Averaged {
   const few = [...models].sort((a, b) => b.weight - a.weight).slice(0, MODELS_FOR_ODD);
   const total = few.reduce((s, m) => s + m.weight, 0);
-  return { whitened, models: few.map((m) => ({ ...m, weight: m.weight / total })) };
+  return { whitened, models: few.map((m) => ({ ...m, weight: m.weight / total })), log };
 }
 
 type Whitened = { n: number; middle: number; scale: number; lower: Float64Array; b: Float64Array; burns: number };
 type Weighted = { kernel: Kernel; nugget: number; weight: number };
-type Averaged = { whitened: Whitened; models: Weighted[] };
+/** `log`: of how likely the models together make the readings, up to a constant of the readings. */
+type Averaged = { whitened: Whitened; models: Weighted[]; log: number };
 
 function whiten(readings: readonly SurfaceReading[], textureShare: number): Whitened {
   const n = readings.length;
@@ -218,7 +230,12 @@ function averaged(
   });
   // Models of one kernel stand together: its columns are made once.
   weighty.sort((a, b) => kernels.indexOf(a.kernel) - kernels.indexOf(b.kernel));
-  return { whitened, models: weighty.map((m) => ({ ...m, weight: m.weight / left })) };
+  const priors = nuggets.length * kernels.reduce((s, k) => s + Math.exp(logPrior(k)), 0);
+  return {
+    whitened,
+    models: weighty.map((m) => ({ ...m, weight: m.weight / left })),
+    log: best + Math.log(total) - Math.log(priors),
+  };
 }
 
 /** e_i = [V^-1 y]_i / [V^-1]_ii, over its own predicted sd in robust sd of all, and as a share of the range of the readings. */
@@ -278,7 +295,7 @@ function onTargets(
   { whitened, models }: Averaged,
   targets: readonly SurfacePoint[],
   progress: (share: number) => void,
-): Omit<SurfaceFit, "leftOut" | "odd"> {
+): Omit<SurfaceFit, "leftOut" | "odd" | "log"> {
   const { n, lower, b, burns, middle, scale } = whitened;
   const points = [...readings.map((r) => ({ ...r.at, burn: r.burn })), ...targets.map((t) => ({ ...t, burn: 0 }))];
   const squares = dot(b, b);

@@ -15,6 +15,7 @@ import type { SurfacePoint } from "../fitting/kernel";
 import { type Comparison, fitPreferences } from "../fitting/preference-surface";
 import { fitSurface, type SurfaceFit } from "../fitting/response-surface";
 import { seededDraws } from "../fitting/seeded-draws";
+import { type EnergyVerdict, energyAlone } from "./energy-alone";
 
 export type ScoredCell = {
   /** Along the two axes, as `along` has them. */
@@ -25,6 +26,8 @@ export type ScoredCell = {
   burn: number;
   /** The larger, the better. `null` = not burned, or not read. */
   score: number | null;
+  /** ln of what it gets on each mm^2 or mm; left out where nothing is to be said about energy. */
+  energy?: number;
   /** Charred, or no good for another reason: neither it nor what lies nearest to it is ever the best. */
   noGood?: boolean;
 };
@@ -50,6 +53,8 @@ export type ArrayAnswer = {
   odd: number[];
   /** Expected value at each cell. */
   expected: number[];
+  /** Whether energy alone decides; `null` where the cells cannot show it. */
+  energy: EnergyVerdict | null;
   /** sd of one score about the response. */
   noise: number;
   /** Expected value over the spans of the array, row by row from low y; `null` beside cells that are no good. */
@@ -91,9 +96,8 @@ export function answerOf(given: ArrayGiven, progress: (share: number) => void = 
   const scale = scaleBy(cells.filter((c) => c.burn === 0));
   const fit = (given.comparisons ? fitCompared : fitScored)(given, [...cells, ...grid].map(scale), progress);
   const open = openPlaces(cells, grid, step);
-  const draws = fit
-    .draw(DRAWS, seededDraws(cells.length))
-    .map((d) => d.map((v, i) => (open[i] ? v : Number.NEGATIVE_INFINITY)));
+  const responses = fit.draw(DRAWS, seededDraws(cells.length));
+  const draws = responses.map((d) => d.map((v, i) => (open[i] ? v : Number.NEGATIVE_INFINITY)));
   const expected = Array.from(fit.mean.subarray(0, cells.length));
   const values = Array.from(fit.mean.subarray(cells.length));
   const openValues = values.map((v, i) => (open[cells.length + i] ? v : Number.NEGATIVE_INFINITY));
@@ -127,6 +131,7 @@ export function answerOf(given: ArrayGiven, progress: (share: number) => void = 
     second: secondPeak(openValues, draws, cells.length, grid, blank),
     odd: fit.odd,
     expected,
+    energy: fit.energy(responses),
     noise: fit.noise,
     map: { columns: SIDE, rows: SIDE, x, y, values: openValues.map((v) => (Number.isFinite(v) ? v : null)) },
   };
@@ -145,6 +150,8 @@ type Fit = Pick<SurfaceFit, "mean" | "draw" | "noise"> & {
   /** Indices of the cells that somebody or something looked at, and of those that contradict all others. */
   judged: number[];
   odd: number[];
+  /** @param draws at the cells first */
+  energy(draws: readonly Float64Array[]): EnergyVerdict | null;
 };
 
 function fitScored({ cells }: ArrayGiven, places: readonly SurfacePoint[], progress: (share: number) => void): Fit {
@@ -156,7 +163,23 @@ function fitScored({ cells }: ArrayGiven, places: readonly SurfacePoint[], progr
     place,
   }));
   const fit = fitSurface(readings, places, progress);
-  return { ...fit, judged: scored.map((c) => c.index), odd: fit.odd.map((i) => elementAt(scored, i).index) };
+  return {
+    ...fit,
+    judged: scored.map((c) => c.index),
+    odd: fit.odd.map((i) => elementAt(scored, i).index),
+    energy: (draws) => {
+      const energies = cells.flatMap((c) => c.energy ?? []);
+      return energies.length < cells.length
+        ? null
+        : energyAlone({
+            energies,
+            at: places.slice(0, cells.length),
+            readings: readings.filter((_, i) => !fit.odd.includes(i)),
+            log: fit.log,
+            draws,
+          });
+    },
+  };
 }
 
 /** Only differences are known, in what an eye can tell apart: the best expected one counts as 1. */
@@ -174,6 +197,8 @@ function fitCompared(
     noise: EYE_SD,
     judged: [...new Set(comparisons.flatMap((c) => [c.better, c.worse]))],
     odd: [],
+    // Pairs have no size that energy could explain.
+    energy: () => null,
   };
 }
 

@@ -1,95 +1,107 @@
 /**
- * Does energy per area alone explain the scores of an array? With equal ratios on both axes, cells of one diagonal have the same energy.
+ * Does energy alone explain the scores of an array? Two kinds of response are weighed by how likely they make the scores:
  *
- *   score = m(energy) + c1 d + c2 d e + c3 d e^2 + c4 d^2        d across the diagonals' direction, e along the energy
+ *   A  f depends on the energy alone: the same along every line of equal energy
+ *   B  f depends on both settings, as everywhere else
  *
- * The mean of each energy is taken out of scores and terms, the coefficients are fitted by Huber's weights. W is the rms of the fitted part: how far
- * cells of equal energy differ by something else. With s the scatter about the fit and N cells, energy explains them where W + 1.645 s/sqrt(N) is below
- * 3 % of the range, does not where W - 1.645 s/sqrt(N) is above it, else it cannot be told. [Huber 1964, Ann. Math. Statist. 35, 73, k = 1.345; the
- * limit and the terms were tried on practice stocks]
+ * W is the rms by which cells of the same energy differ, as a share of the best; under A it is 0, under B it is counted over responses drawn. With equal
+ * chances for A and B beforehand, energy explains the marks where W < 3 % in at least 95 of 100, it does not where W > 3 % in as many, else it cannot be
+ * told. [comparison of models by their marginal likelihood: Rasmussen and Williams, Gaussian Processes for Machine Learning, 2006, 5.2; from memory]
  */
-import { median } from "../fitting/median";
-import { thinQr } from "../fitting/thin-qr";
+import { elementAt } from "../fitting/element-at";
+import type { SurfacePoint } from "../fitting/kernel";
+import { evidenceOf, type SurfaceReading, USUAL_MODELS } from "../fitting/response-surface";
 
-export type EnergyCell = { column: number; row: number; energy: number; score: number | null };
-export type EnergyVerdict = { explains: "yes" | "no" | "cannot tell"; off: number };
+export type EnergyVerdict = {
+  explains: "yes" | "no" | "cannot tell";
+  /** W as it is expected. */
+  off: number;
+};
 
 export const ENERGY_LIMIT = 0.03;
-const ONE_SIDED_95 = 1.645;
-const HUBER = 1.345;
-const MAD_TO_SD = 1.4826;
-const STEPS = 20;
+const SURE = 0.95;
 /** Energies that differ by less, in ln, are the same. */
 const SAME = 0.01;
-const TERMS = 4;
+/** So many cells must share their energy with another one. */
+const LEAST_SHARED = 12;
+/** Half spans over which a response to the energy alone changes; along equal energy it never does. */
+const LENGTHS = [0.35, 0.6, 1];
+const ENDLESS = 1000;
 
-/** @param range score of the best over that of the blank stock @returns `null` where too few cells share their energy */
-export function energyAlone(cells: readonly EnergyCell[], range: number): EnergyVerdict | null {
-  const groups = groupsOf(cells);
-  const rows = groups.flatMap((group) => centred(group));
-  const n = rows.length;
-  const freedom = n - groups.length - TERMS;
-  if (freedom < TERMS || !(range > 0)) return null;
-  let weights = rows.map(() => 1);
-  let fitted = rows.map(() => 0);
-  for (let step = 0; step < STEPS; step++) {
-    const next = weighted(rows, weights);
-    if (!next) return null;
-    fitted = next;
-    const residuals = rows.map((r, i) => r.y - (fitted[i] ?? 0));
-    const scale = MAD_TO_SD * median(residuals.map(Math.abs));
-    if (!(scale > 0)) break;
-    weights = residuals.map((e) => Math.min(1, (HUBER * scale) / Math.max(1e-12, Math.abs(e))));
-  }
-  const left = rows.reduce((s, r, i) => s + (weights[i] ?? 1) * (r.y - (fitted[i] ?? 0)) ** 2, 0);
-  const s = Math.sqrt(left / freedom) / range;
-  // The terms follow the noise too: their part of it is taken out of W.
-  const own = fitted.reduce((sum, f) => sum + f * f, 0) / n / range ** 2;
-  const off = Math.sqrt(Math.max(0, own - (TERMS * s ** 2) / n));
-  const reach = (ONE_SIDED_95 * s) / Math.sqrt(n);
-  const explains = off + reach < ENERGY_LIMIT ? "yes" : off - reach > ENERGY_LIMIT ? "no" : "cannot tell";
-  return { explains, off };
+type Given = {
+  /** ln of the energy of each cell. */
+  energies: readonly number[];
+  /** Along both settings, from about −1 to 1, of each cell. */
+  at: readonly SurfacePoint[];
+  readings: readonly SurfaceReading[];
+  /** Of B, for these readings. */
+  log: number;
+  /** Responses at the cells under B. */
+  draws: readonly Float64Array[];
+};
+
+/** @returns `null` where energy does not change along the settings, or too few cells share it */
+export function energyAlone({ energies, at, readings, log, draws }: Given): EnergyVerdict | null {
+  const groups = groupsOf(energies);
+  const slope = slopeOf(energies, at);
+  if (groups.flat().length < LEAST_SHARED || !slope) return null;
+  const direction = Math.atan2(slope.v, slope.u);
+  const kernels = LENGTHS.map((length) => ({ length, ratio: ENDLESS, direction }));
+  const alone = evidenceOf(readings, { ...USUAL_MODELS, kernels });
+  const chance = 1 / (1 + Math.exp(log - alone));
+  const offs = draws.map((d) => offOf(d, groups));
+  const small = offs.filter((off) => off < ENERGY_LIMIT).length / offs.length;
+  const yes = chance + (1 - chance) * small;
+  return {
+    explains: yes >= SURE ? "yes" : yes <= 1 - SURE ? "no" : "cannot tell",
+    off: ((1 - chance) * offs.reduce((s, v) => s + v, 0)) / offs.length,
+  };
 }
 
-type Scored = EnergyCell & { score: number };
+/** rms of the cells about the mean of their energy, as a share of the best. */
+function offOf(values: Float64Array, groups: readonly number[][]): number {
+  let [squares, count] = [0, 0];
+  for (const group of groups) {
+    const mean = group.reduce((s, i) => s + (values[i] ?? Number.NaN), 0) / group.length;
+    for (const i of group) squares += ((values[i] ?? Number.NaN) - mean) ** 2;
+    count += group.length;
+  }
+  const best = values.reduce((most, v) => Math.max(most, v), Number.NEGATIVE_INFINITY);
+  return best > 0 ? Math.sqrt(squares / count) / best : Number.POSITIVE_INFINITY;
+}
 
-/** Cells of the same energy, at least two of each. */
-function groupsOf(cells: readonly EnergyCell[]): Scored[][] {
-  const scored = cells.flatMap((c) => (c.score === null ? [] : [{ ...c, score: c.score }]));
-  const sorted = scored.sort((a, b) => a.energy - b.energy);
-  const groups: Scored[][] = [];
-  for (const cell of sorted) {
+/** Indices of cells of the same energy, at least two of each. */
+function groupsOf(energies: readonly number[]): number[][] {
+  const order = energies.map((_, i) => i).sort((a, b) => elementAt(energies, a) - elementAt(energies, b));
+  const groups: number[][] = [];
+  for (const i of order) {
     const group = groups.at(-1);
-    if (group?.[0] && cell.energy - group[0].energy < SAME) group.push(cell);
-    else groups.push([cell]);
+    const first = group?.[0];
+    if (group && first !== undefined && elementAt(energies, i) - elementAt(energies, first) < SAME) group.push(i);
+    else groups.push([i]);
   }
   return groups.filter((g) => g.length > 1);
 }
 
-type Row = { y: number; terms: number[] };
-
-function centred(group: readonly Scored[]): Row[] {
-  const [first, last] = [group[0], group.at(-1)];
-  // Along a diagonal either both rise or one falls as the other rises.
-  const bothRise = first && last ? (last.column - first.column) * (last.row - first.row) > 0 : true;
-  const rows = group.map(({ column, row, energy, score }) => {
-    const d = bothRise ? column + row : column - row;
-    return { y: score, terms: [d, d * energy, d * energy ** 2, d * d] };
+/** How ln energy grows along both settings, by least squares: it is a plane over their logarithms. @returns `null` where it is level, or no plane */
+function slopeOf(energies: readonly number[], at: readonly SurfacePoint[]): SurfacePoint | null {
+  const n = energies.length;
+  const mean = (of: (i: number) => number) => energies.reduce((s, _, i) => s + of(i), 0) / n;
+  const [u, v, e] = [
+    mean((i) => elementAt(at, i).u),
+    mean((i) => elementAt(at, i).v),
+    mean((i) => elementAt(energies, i)),
+  ];
+  const from = (i: number) => ({ u: elementAt(at, i).u - u, v: elementAt(at, i).v - v, e: elementAt(energies, i) - e });
+  const sum = (of: (d: ReturnType<typeof from>) => number) => mean((i) => of(from(i)));
+  const [uu, uv, vv] = [sum((d) => d.u * d.u), sum((d) => d.u * d.v), sum((d) => d.v * d.v)];
+  const [ue, ve] = [sum((d) => d.u * d.e), sum((d) => d.v * d.e)];
+  const determinant = uu * vv - uv * uv;
+  if (!(determinant > 0)) return null;
+  const slope = { u: (vv * ue - uv * ve) / determinant, v: (uu * ve - uv * ue) / determinant };
+  const isPlane = energies.every((_, i) => {
+    const d = from(i);
+    return Math.abs(d.e - slope.u * d.u - slope.v * d.v) < SAME;
   });
-  const mean = (of: (r: Row) => number) => rows.reduce((s, r) => s + of(r), 0) / rows.length;
-  const y = mean((r) => r.y);
-  const terms = Array.from({ length: TERMS }, (_, k) => mean((r) => r.terms[k] ?? 0));
-  return rows.map((r) => ({ y: r.y - y, terms: r.terms.map((t, k) => t - (terms[k] ?? 0)) }));
-}
-
-/** Fitted values. */
-function weighted(rows: readonly Row[], weights: readonly number[]): number[] | null {
-  const root = weights.map(Math.sqrt);
-  const a = Float64Array.from(rows.flatMap((r, i) => r.terms.map((t) => t * (root[i] ?? 1))));
-  const qr = thinQr(a, rows.length, TERMS);
-  if (!qr) return null;
-  const along = Array.from({ length: TERMS }, (_, k) =>
-    rows.reduce((s, r, i) => s + (qr.q[i * TERMS + k] ?? 0) * r.y * (root[i] ?? 1), 0),
-  );
-  return rows.map((_, i) => along.reduce((s, v, k) => s + v * (qr.q[i * TERMS + k] ?? 0), 0) / (root[i] ?? 1));
+  return isPlane && Math.hypot(slope.u, slope.v) > SAME ? slope : null;
 }

@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
+import { seededDraws } from "../fitting/seeded-draws";
+import { answerOf, type ScoredCell } from "./array-answer";
 import { type CellSettings, settingsOn, spaced } from "./cell-settings";
 import { doseOf, doseText, energyText } from "./dose";
-import { energyAlone } from "./energy-alone";
 
 const SETTINGS: CellSettings = {
   speedMmPerS: 200,
@@ -61,46 +62,57 @@ describe("values along an edge", () => {
 });
 
 describe("whether energy alone explains an array", () => {
-  const SIDE = 10;
+  const SIDE = 8;
   const RATIO = Math.log(1.3);
-  const noise = (i: number) => Math.sin(78.233 * i) * Math.sin(12.9898 * i + 1);
+  const half = (SIDE - 1) / 2;
+  const noise = seededDraws(3);
   /** Power rises with the row, speed with the column: one diagonal has one energy. */
-  const cells = (score: (e: number, d: number) => number, rough: number, slope: 1 | -1 = -1) =>
-    Array.from({ length: SIDE * SIDE }, (_, i) => {
+  const verdictOf = (score: (e: number, d: number) => number, rough: number, slope: 1 | -1 = -1, step = RATIO) => {
+    const cells = Array.from({ length: SIDE * SIDE }, (_, i): ScoredCell => {
       const [column, row] = [i % SIDE, Math.floor(i / SIDE)];
-      const energy = RATIO * (row + slope * column);
-      return { column, row, energy, score: score(energy, (row - slope * column) / SIDE) + rough * noise(i) };
+      const energy = step * (row - half + slope * (column - half));
+      return {
+        x: RATIO * column,
+        y: RATIO * row,
+        place: { x: column, y: row },
+        burn: 0,
+        score: 1 + score(energy, (row - slope * column) / SIDE) + rough * noise.normal(),
+        energy,
+      };
     });
+    const answer = answerOf({ cells, step: { x: RATIO, y: RATIO }, blank: 0 });
+    return typeof answer === "string" ? null : answer.energy;
+  };
   const byEnergy = (e: number) => Math.exp(-(e ** 2) / 2);
 
   it.each([-1, 1] as const)("does where nothing else counts, whichever way the diagonals run: %i", (slope) => {
-    expect(energyAlone(cells(byEnergy, 0.02, slope), 1)).toMatchObject({ explains: "yes" });
+    const verdict = verdictOf(byEnergy, 0.02, slope);
+    expect(verdict?.explains).toBe("yes");
+    expect(verdict?.off).toBeLessThan(0.01);
   });
 
   it("does not where marks of one energy differ, and says by how much", () => {
-    const verdict = energyAlone(
-      cells((e, d) => byEnergy(e) + 0.1 * d, 0.02),
-      1,
-    );
+    const verdict = verdictOf((e, d) => byEnergy(e) + 0.6 * d, 0.02);
     expect(verdict?.explains).toBe("no");
-    // d goes from 0 to 1.8 within the middle diagonal: rms of 0.1 d about its mean, over all diagonals, is 0.041.
-    expect(verdict?.off).toBeGreaterThan(0.03);
-    expect(verdict?.off).toBeLessThan(0.055);
+    // The best cell has 1 + 1 + 0.6 x 14/8 = 3.05.
+    const due = (0.6 * Math.sqrt(meanSquareAlong(SIDE))) / 3.05;
+    expect((verdict?.off ?? Number.NaN) / due).toBeGreaterThan(0.93);
+    expect((verdict?.off ?? Number.NaN) / due).toBeLessThan(1.07);
   });
 
-  it("cannot be told from rough cells, and not at all where no two cells share their energy", () => {
-    expect(
-      energyAlone(
-        cells((e, d) => byEnergy(e) + 0.08 * d, 0.6),
-        1,
-      )?.explains,
-    ).toBe("cannot tell");
-    const apart = cells(byEnergy, 0).map((c, i) => ({ ...c, energy: i }));
-    expect(energyAlone(apart, 1)).toBeNull();
-  });
-
-  it("does not mind a wild score", () => {
-    const wild = cells(byEnergy, 0.02).map((c, i) => (i === 44 ? { ...c, score: 3 } : c));
-    expect(energyAlone(wild, 1)?.explains).toBe("yes");
+  it("cannot be told from rough cells, and not at all where energy is the same everywhere", () => {
+    expect(verdictOf((e, d) => byEnergy(e) + 0.2 * d, 0.5)?.explains).toBe("cannot tell");
+    expect(verdictOf(byEnergy, 0.02, -1, 0)).toBeNull();
   });
 });
+
+/** Mean square of d = (row + column)/side about the mean of each diagonal of row - column, over all cells that share one. */
+function meanSquareAlong(side: number): number {
+  let [squares, count] = [0, 0];
+  for (let length = 2; length <= side; length++) {
+    const diagonals = length === side ? 1 : 2;
+    for (let k = 0; k < length; k++) squares += diagonals * ((2 * k - (length - 1)) / side) ** 2;
+    count += diagonals * length;
+  }
+  return squares / count;
+}

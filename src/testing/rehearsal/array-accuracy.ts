@@ -8,9 +8,9 @@
 
 import type { Comparison } from "../../core/fitting/preference-surface";
 import { type ArrayAnswer, answerOf, nextArray, type ScoredCell, type Span } from "../../core/marking/array-answer";
-import { type EnergyVerdict, energyAlone } from "../../core/marking/energy-alone";
+import type { EnergyVerdict } from "../../core/marking/energy-alone";
 import { nextPair } from "../../core/marking/next-pair";
-import { TAPPED } from "../../core/procedures/test-array/read-scores";
+import { tappedPairs } from "../../core/marking/tapped-pairs";
 import { type Random, seeded, seedOf } from "../../practice/random";
 import { STOCK_KINDS, type StockKind, type StockResponse, stockResponse } from "../../practice/stock-response";
 
@@ -39,7 +39,7 @@ export type ArrayTrial = {
  *
  * @returns what the chosen cell lacks against the best burned one: as picked, and by the response to best and as good
  */
-export function eyeTrial(seed: number, side: number): { picked: number; tapped: number } {
+export function eyeTrial(seed: number, side: number): { picked: number; tapped: number; most: number } {
   const kind = STOCK_KINDS[seed % STOCK_KINDS.length] ?? "energy";
   const random = seeded(seedOf("array by eye", seed));
   const stock = stockResponse(kind, random, ROUGHNESS);
@@ -49,11 +49,22 @@ export function eyeTrial(seed: number, side: number): { picked: number; tapped: 
   const best = Math.max(...quality);
   const seen = cells.map((c) => (c.score ?? 0) + EYE_SD * random.normal());
   const most = Math.max(...seen);
-  const taps = seen.map((v) => (v === most ? TAPPED.best : v >= most - EYE_ALIKE ? TAPPED.good : TAPPED.other));
   const step = { x: 2 / (side - 1), y: 2 / (side - 1) };
-  const { chosen } = given(answerOf({ cells: cells.map((c, i) => ({ ...c, score: taps[i] ?? 0 })), step, blank: 0 }));
+  const good = seen.flatMap((v, i) => (v >= most - EYE_ALIKE ? [i] : []));
+  const answer = given(
+    answerOf({
+      cells: cells.map((c) => ({ ...c, score: null })),
+      step,
+      blank: 0,
+      comparisons: tappedPairs(cells.length, seen.indexOf(most), good),
+    }),
+  );
   const lack = (i: number) => (best - (quality[i] ?? 0)) / best;
-  return { picked: lack(seen.indexOf(most)), tapped: lack(chosen) };
+  return {
+    picked: lack(seen.indexOf(most)),
+    tapped: lack(answer.chosen),
+    most: answer.short[answer.chosen]?.most ?? Number.NaN,
+  };
 }
 
 /**
@@ -106,17 +117,14 @@ export function energyTrial(seed: number, side: number): { said: EnergyVerdict["
   const at = (i: number) => ({ column: i % side, row: Math.floor(i / side) });
   const energy = (i: number) => at(i).column - at(i).row;
   const step = { x: 2 / (side - 1), y: 2 / (side - 1) };
-  const answer = given(answerOf({ cells, step, blank: 0 }));
-  const verdict = energyAlone(
-    cells.map((c, i) => ({ ...at(i), energy: (ENERGY_STEP / (side - 1)) * energy(i), score: c.score })),
-    answer.peak.value,
-  );
+  const withEnergy = cells.map((c, i) => ({ ...c, energy: (ENERGY_STEP / (side - 1)) * energy(i) }));
+  const answer = given(answerOf({ cells: withEnergy, step, blank: 0 }));
   const squares = quality.flatMap((q, i) => {
     const same = quality.filter((_, k) => energy(k) === energy(i));
     return same.length > 1 ? [(q - same.reduce((s, v) => s + v, 0) / same.length) ** 2] : [];
   });
   return {
-    said: verdict?.explains ?? null,
+    said: answer.energy?.explains ?? null,
     differ: Math.sqrt(squares.reduce((s, v) => s + v, 0) / squares.length) / best,
   };
 }

@@ -1,7 +1,7 @@
 /** What an array shows beside its best cell, and what to do about it. */
 import { elementAt } from "../../fitting/element-at";
 import { CELL_SETTINGS, valueText } from "../../marking/cell-settings";
-import { energyAlone } from "../../marking/energy-alone";
+import type { EnergyVerdict } from "../../marking/energy-alone";
 import { plain } from "../../metrology/quantity-text";
 import type { History, RoundRecord } from "../../trial/history";
 import type { Finding } from "../../trial/outcome";
@@ -71,8 +71,7 @@ export function findingsOf(
         `Cell ${fastest.name} is within 2 % of the best with 95 % certainty.`,
       ),
     );
-  // Neither taps nor pairs have a size that energy could explain.
-  const energy = found.by === "scores" ? energyOf(plan, found) : null;
+  const energy = answer.energy && energyText(plan, answer.energy);
   if (energy) findings.push(note("energy", "note", energy.headline, energy.text));
   if (found.by === "taps")
     findings.push(
@@ -87,14 +86,7 @@ export function findingsOf(
 }
 
 /** Whether energy alone decides how a cell is marked. */
-function energyOf(plan: TestArrayPlan, { reads, answer }: Found): { headline: string; text: string } | null {
-  const verdict = energyAlone(
-    reads
-      .filter((r) => r.burn === 0)
-      .map(({ cell: { column, row, dose }, score }) => ({ column, row, energy: Math.log(dose.energy), score })),
-    answer.peak.value,
-  );
-  if (verdict === null) return null;
+function energyText(plan: TestArrayPlan, verdict: EnergyVerdict): { headline: string; text: string } {
   const names = `${CELL_SETTINGS[plan.across].label} and ${CELL_SETTINGS[plan.up].label.toLowerCase()}`;
   const off = `${plain(100 * verdict.off, 1)} % of the range`;
   switch (verdict.explains) {

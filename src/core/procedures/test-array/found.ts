@@ -1,8 +1,16 @@
 /** What all arrays of a trial that vary the same two settings say together. */
 import { elementAt } from "../../fitting/element-at";
+import type { Comparison } from "../../fitting/preference-surface";
 import type { ArrayAnswer, ArrayGiven, NoAnswer, ScoredCell } from "../../marking/array-answer";
-import { along, CELL_SETTING_KEYS, type CellSetting, type CellSettings } from "../../marking/cell-settings";
+import {
+  along,
+  CELL_SETTING_KEYS,
+  CELL_SETTINGS,
+  type CellSetting,
+  type CellSettings,
+} from "../../marking/cell-settings";
 import { knownAnswer } from "../../marking/known-answers";
+import { tappedPairs } from "../../marking/tapped-pairs";
 import { remembering } from "../../measuring/remembering";
 import type { History, RoundRecord } from "../../trial/history";
 import { type ArrayCell, edgesOf } from "./cells";
@@ -68,15 +76,40 @@ export function responsesOf(history: History<TestArrayPlan>): ArrayGiven[] {
 function givenOf({ rounds }: Pick<Known, "rounds">, reads: readonly ReadCell[], plan: TestArrayPlan): ArrayGiven {
   const cells = reads.map((r) => scored(r, plan));
   const given = { cells, step: stepOf(plan), blank: 0 };
-  if (wayOf(plan) !== "pairs") return given;
-  const at = (n: number, id: string) => reads.findIndex((r) => r.round === n && r.cell.id === id);
-  const comparisons = rounds.flatMap((round) =>
-    pairsIn(round).flatMap(({ better, worse, alike }) => {
-      const [a, b] = [at(round.n, better), at(round.n, worse)];
-      return a < 0 || b < 0 || a === b ? [] : [{ better: a, worse: b, alike }];
-    }),
-  );
+  const by = wayOf(plan);
+  if (by === "scores") return given;
+  const comparisons = rounds.flatMap((round) => {
+    const own = reads.flatMap((r, index) => (r.round === round.n && r.cell.leftOut === null ? [{ ...r, index }] : []));
+    return by === "pairs" ? comparedIn(round, own) : tappedIn(own);
+  });
   return { ...given, cells: cells.map((c) => ({ ...c, score: null })), comparisons };
+}
+
+type Own = ReadCell & { index: number };
+
+function comparedIn(round: RoundRecord<TestArrayPlan>, own: readonly Own[]): Comparison[] {
+  const at = (id: string) => own.find((r) => r.cell.id === id)?.index ?? -1;
+  return pairsIn(round).flatMap(({ better, worse, alike }) => {
+    const [a, b] = [at(better), at(worse)];
+    return a < 0 || b < 0 || a === b ? [] : [{ better: a, worse: b, alike }];
+  });
+}
+
+/** The best cell beats every cell that was not tapped; none where it lies in another block. */
+function tappedIn(own: readonly Own[]): Comparison[] {
+  const tapped = own.filter((r) => (r.score ?? 0) > 0);
+  const best = tapped.reduce<Own | null>((a, b) => (a && (a.score ?? 0) >= (b.score ?? 0) ? a : b), null);
+  if (!best) return [];
+  const pairs = tappedPairs(
+    own.length,
+    own.indexOf(best),
+    tapped.map((r) => own.indexOf(r)),
+  );
+  return pairs.map(({ better, worse, alike }) => ({
+    better: elementAt(own, better).index,
+    worse: elementAt(own, worse).index,
+    alike,
+  }));
 }
 
 /** Groups with a score. */
@@ -123,6 +156,7 @@ function scored({ cell, score, noGood, burn }: ReadCell, { across, up }: TestArr
     burn,
     score,
     noGood,
+    ...(CELL_SETTINGS[across].byRatio && CELL_SETTINGS[up].byRatio ? { energy: Math.log(cell.dose.energy) } : {}),
   };
 }
 
