@@ -1,5 +1,6 @@
 /** Stocks on their cards: batches, how thick they are, and what was kept of them. */
 import { and, asc, desc, eq, isNull } from "drizzle-orm";
+import { settingsAmong } from "../core/marking/cell-settings";
 import { type Gauge, gaugeSchema } from "../core/metrology/gauge";
 import type { StockAtHand, Thickness } from "../core/stock/stock-at-hand";
 import { type StockSpec, stockSpecSchema } from "../core/stock/stock-spec";
@@ -7,6 +8,7 @@ import { thicknessOf } from "../core/stock/thickness";
 import { type StockResult, stockResultSchema } from "../core/trial/outcome";
 import type { Db } from "./database";
 import { eachSound, fromColumn, soundOrNull, toColumn } from "./json-column";
+import { everyMachine } from "./machines";
 import { batch, gaugeRevision, stock, stockResult, stockRevision, thicknessReading } from "./schema";
 
 export type Stock = { id: number; slug: string; spec: StockSpec; createdAt: number; archivedAt: number | null };
@@ -254,15 +256,16 @@ export function batchByKey(db: Db, key: string): { stock: Stock; batch: Batch } 
 
 /** Every batch of every card that is in use, that of `first` in front, else the newest batches first. */
 export function stocksAtHand(db: Db, first: string | null = null): StockAtHand[] {
+  const machines = new Map(everyMachine(db).map((m) => [m.id, m.spec.name]));
   const all = everyStock(db)
     .filter((s) => s.archivedAt === null)
-    .flatMap((s) => batchesOf(db, s.id).map((b) => ({ at: b.begunAt, hand: atHand(db, s, b) })))
+    .flatMap((s) => batchesOf(db, s.id).map((b) => ({ at: b.begunAt, hand: atHand(db, s, b, machines) })))
     .sort((a, b) => b.at - a.at)
     .map(({ hand }) => hand);
   return [...all.filter((s) => s.key === first), ...all.filter((s) => s.key !== first)];
 }
 
-function atHand(db: Db, { slug, spec }: Stock, { id, label }: Batch): StockAtHand {
+function atHand(db: Db, { id: stockId, slug, spec }: Stock, { id, label }: Batch, machines: Names): StockAtHand {
   return {
     key: batchKey(slug, label),
     name: spec.name,
@@ -270,5 +273,22 @@ function atHand(db: Db, { slug, spec }: Stock, { id, label }: Batch): StockAtHan
     nominalMm: spec.nominalMm,
     thickness: thicknessOfBatch(db, id),
     ...(spec.mostJPerMm2 === undefined ? {} : { mostJPerMm2: spec.mostJPerMm2 }),
+    ...markedOf(db, stockId, machines),
   };
+}
+
+type Names = ReadonlyMap<number, string>;
+
+/** Of all batches, the newest of each purpose and machine. */
+function markedOf(db: Db, stockId: number, machines: Names): Pick<StockAtHand, "marked"> {
+  const results = batchesOf(db, stockId).flatMap((b) => resultsOfBatch(db, b.id));
+  const all = results
+    .filter((r) => r.result.kind === "marking")
+    .map(({ machineId, result }) => ({
+      purpose: result.purpose ?? "",
+      machine: (machineId === null ? undefined : machines.get(machineId)) ?? "",
+      settings: settingsAmong(result.values),
+    }));
+  const marked = all.filter((m, i) => all.findIndex((o) => o.purpose === m.purpose && o.machine === m.machine) === i);
+  return marked.length > 0 ? { marked } : {};
 }

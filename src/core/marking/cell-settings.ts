@@ -1,5 +1,6 @@
 /** The settings with which a cell is marked, and which of them a kind of machine has. */
 import type { MachineKind } from "../machine/machine-kind";
+import { type Measured, measured } from "../metrology/measured";
 import { plain } from "../metrology/quantity-text";
 import type { UnitId } from "../metrology/units";
 
@@ -111,12 +112,26 @@ export function settingText(key: CellSetting, value: number): string {
     : `${label.toLowerCase()} ${plain(value)} ${unit}`;
 }
 
-/** All settings of a cell that this machine has, for sheets and cards. */
-export function settingsText(settings: CellSettings, kind: MachineKind): { label: string; text: string }[] {
-  return settingsOn(kind)
-    .filter((key) => key !== "dwellMs" || settings.dwellMs > 0)
-    .map((key) => {
-      const { label, unit } = CELL_SETTINGS[key];
-      return { label, text: `${plain(settings[key])} ${unit}`.trim() };
-    });
+/** A setting as a value that is exact. */
+export function settingValue(key: CellSetting, value: number): MarkingValue {
+  const { label, unit } = CELL_SETTINGS[key];
+  const own = unitOf(key);
+  return {
+    id: key,
+    label: own === "one" && unit !== "" ? `${label}, ${unit}` : label,
+    quantity: measured(internalValue(key, value), 0, Infinity),
+    unit: own,
+  };
+}
+
+type MarkingValue = { id: CellSetting; label: string; quantity: Measured; unit: UnitId };
+
+/** The settings that a result has among its values; those that it does not say are left out. */
+export function settingsAmong(values: readonly { id: string; quantity: Measured }[]): Partial<CellSettings> {
+  const known: Partial<CellSettings> = {};
+  for (const key of CELL_SETTING_KEYS) {
+    const value = values.find((v) => v.id === key)?.quantity.value;
+    if (value !== undefined) known[key] = key === "powerPct" ? 100 * value : value;
+  }
+  return known;
 }

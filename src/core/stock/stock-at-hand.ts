@@ -25,6 +25,10 @@ export const stockAtHandSchema = z.object({
   thickness: thicknessSchema.nullable(),
   /** More energy per area chars or ignites it, J/mm^2; left out where no limit is known. */
   mostJPerMm2: z.number().positive().optional(),
+  /** Marking settings on its card, the newest of each purpose and machine; left out where there are none. */
+  marked: z
+    .array(z.object({ purpose: z.string(), machine: z.string(), settings: z.record(z.string(), z.number()) }))
+    .optional(),
 });
 export type StockAtHand = z.infer<typeof stockAtHandSchema>;
 

@@ -139,16 +139,22 @@ function resultsOf(db: Db, { slug }: Stock, batches: readonly Batch[], standingO
         batch: batch.label,
         isOldBatch: i > 0,
         machine: machineOf(kept, names),
-        standing: kept.machineId === null ? null : standingOf(kept.machineId, kept.result.kind, slug),
+        standing:
+          kept.machineId === null
+            ? null
+            : standingOf(kept.machineId, trial?.procedure ?? PROCEDURE_OF[kept.result.kind], slug),
         trial: trial ? { id: trial.id, code: trial.code, end: trial.end } : null,
       };
     }),
   );
 }
 
-type StandingOf = (machineId: number, kind: string, card: string) => ResultView["standing"];
+/** Of results whose trial is not here. */
+const PROCEDURE_OF = { kerf: "kerf", marking: "test-array" } as const;
 
-/** How a result stands: as the procedure that is named like it. Each machine is worked out once, for all of its stocks. */
+type StandingOf = (machineId: number, procedure: string, card: string) => ResultView["standing"];
+
+/** How a result stands: as the procedure that it comes from. Each machine is worked out once, for all of its stocks. */
 function standings(db: Db, now: number): StandingOf {
   const known = new Map<string, readonly StockState[]>();
   return (machineId, kind, card) => {

@@ -1,5 +1,5 @@
 import clsx from "clsx";
-import { CELL_SETTING_KEYS } from "../../core/marking/cell-settings";
+import { CELL_SETTING_KEYS, CELL_SETTINGS } from "../../core/marking/cell-settings";
 import { expandedUncertainty } from "../../core/metrology/measured";
 import { fixed } from "../../core/metrology/quantity-text";
 import type { LengthUnit } from "../../core/metrology/units";
@@ -13,7 +13,7 @@ import { HeadRow } from "../primitives/head-row";
 /** What is typed into programs: held out larger than the rest. */
 const ENTERED: readonly string[] = ["offset", "snug offset", "snug slot", ...CELL_SETTING_KEYS];
 /** Decimals of values that are no lengths. */
-const DECIMALS: Partial<Record<Dimension, number>> = { speed: 0, ratio: 1 };
+const DECIMALS: Partial<Record<Dimension, number>> = { ratio: 1 };
 
 /** The numbers of a result with their uncertainty, each to be copied. */
 export function ResultValues({ values, unit }: { values: StockResult["values"]; unit: LengthUnit }) {
@@ -26,7 +26,8 @@ export function ResultValues({ values, unit }: { values: StockResult["values"]; 
       <tbody>
         {values.map(({ id, label, quantity, unit: own }) => {
           const shown = shownUnit(own, unit);
-          const decimals = DECIMALS[UNITS[shown].dimension] ?? 3;
+          const setting = CELL_SETTING_KEYS.find((key) => key === id);
+          const decimals = setting ? CELL_SETTINGS[setting].decimals : (DECIMALS[UNITS[shown].dimension] ?? 3);
           const text = fixed(fromInternal(quantity.value, shown), decimals);
           const isEntered = ENTERED.includes(id);
           return (

@@ -146,7 +146,7 @@ export function resultLine({ machine, result }: ResultView, unit: LengthUnit): s
 /** `200 mm/s, 40 %`: the settings that were found. */
 function markingText({ values }: ResultView["result"]): string {
   return values
-    .filter((v) => v.id !== "short")
+    .filter((v) => v.id === "speedMmPerS" || v.id === "powerPct")
     .map(({ quantity, unit }) => inUnit(quantity.value, unit, 3))
     .join(", ");
 }

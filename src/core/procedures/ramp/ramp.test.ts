@@ -172,7 +172,14 @@ describe("the best value of a ramp", () => {
     expect(forStock).toMatchObject({ kind: "marking", purpose: "Engrave dark", stock: SAMPLE_STOCK.key });
     // 5 x 16^0.3 = 11.5, 5 x 16^0.85 = 52.8.
     const said = Object.fromEntries(forStock?.conditions.map((c) => [c.label, c.text]) ?? []);
-    expect(said).toMatchObject({ "Begins at": "11.5 %", "Too much from": "52.8 %", Power: "27.1 %" });
+    expect(said).toMatchObject({ "Begins at": "11.5 %", "Too much from": "52.8 %" });
+    expect(forStock?.values.map((v) => v.id)).toEqual([
+      "powerPct",
+      "speedMmPerS",
+      "rowPitchMm",
+      "passes",
+      "aboveFocusMm",
+    ]);
     expect(solved(historyOf(round(1, plan, { looks: [50] }))).forStock?.conditions).toContainEqual({
       label: "Too much from",
       text: "not on this ramp",

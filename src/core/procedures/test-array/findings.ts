@@ -2,13 +2,16 @@
 import { elementAt } from "../../fitting/element-at";
 import { CELL_SETTINGS, valueText } from "../../marking/cell-settings";
 import type { EnergyVerdict } from "../../marking/energy-alone";
+import { expandedUncertainty } from "../../metrology/measured";
 import { plain } from "../../metrology/quantity-text";
 import type { History, RoundRecord } from "../../trial/history";
 import type { Finding } from "../../trial/outcome";
 import { edgesIn } from "./best-at-edge";
 import { settingsOnEdges } from "./cells";
-import { type Found, fastestOf } from "./found";
+import { type Found, fastestOf, sameSettings } from "./found";
 import type { TestArrayPlan } from "./plan";
+import { shortOf } from "./short";
+import { usedBefore } from "./used-before";
 
 export function findingsOf(
   { machine }: History<TestArrayPlan>,
@@ -73,6 +76,22 @@ export function findingsOf(
     );
   const energy = answer.energy && energyText(plan, answer.energy);
   if (energy) findings.push(note("energy", "note", energy.headline, energy.text));
+  const before = usedBefore(plan, found.chosen.cell.settings, { machine });
+  const old = before
+    ? reads.findIndex((r) => r.score !== null && !r.noGood && sameSettings(r.cell.settings, before))
+    : -1;
+  if (before && old >= 0 && !sameSettings(before, found.chosen.cell.settings)) {
+    const { quantity } = shortOf(found, old);
+    const short = `${plain(100 * quantity.value, 1)} ± ${plain(100 * expandedUncertainty(quantity), 1)} %`;
+    findings.push(
+      note(
+        "before",
+        "note",
+        `The settings used before are ${short} short of the best: ${settingsOnEdges(plan, before)}.`,
+        "Compare the two cells on the stock.",
+      ),
+    );
+  }
   if (found.by === "taps")
     findings.push(
       note(

@@ -13,6 +13,7 @@ import { edgesOf, limitOf } from "./cells";
 import { type Found, foundIn } from "./found";
 import { NO_BLOCKS, type TestArrayPlan } from "./plan";
 import { shortOf } from "./short";
+import { usedBefore } from "./used-before";
 
 /** More arrays than this do not help: the stock differs from place to place. */
 const MOST_ARRAYS = 3;
@@ -112,7 +113,10 @@ function proofOf(history: History<TestArrayPlan>, last: RoundRecord<TestArrayPla
     neighbours(key, settings[key], values, limitOf(key, history.machine));
   const across = beside(plan.across, edges.across);
   const up = beside(plan.up, edges.up);
-  const proof = withValues(plan, finding.found, across, up);
+  const before = usedBefore(plan, settings, history);
+  const withBefore = (key: CellSetting, values: number[]) =>
+    before ? [...new Set([...values, before[key]])].sort((a, b) => a - b) : values;
+  const proof = withValues(plan, finding.found, withBefore(plan.across, across), withBefore(plan.up, up));
   return { plan: { ...proof, pairs: Math.min(plan.pairs, PROOF_PAIRS) }, set: [] };
 }
 

@@ -1,11 +1,18 @@
 /** What an array says: the best settings with their uncertainty, what the chosen cell may lack, and what is kept with the stock. */
 import { elementAt } from "../../fitting/element-at";
 import { LEAST_CELLS, LEAST_PAIRS, type Span } from "../../marking/array-answer";
-import { CELL_SETTINGS, type CellSetting, internalValue, unitOf, valueText } from "../../marking/cell-settings";
+import {
+  CELL_SETTINGS,
+  type CellSetting,
+  internalValue,
+  settingValue,
+  unitOf,
+  valueText,
+} from "../../marking/cell-settings";
 import { markingResult } from "../../marking/marking-result";
 import { newestRead } from "../../measuring/examined";
 import { type Budgeted, joined } from "../../metrology/budget";
-import { expandedUncertainty, measured } from "../../metrology/measured";
+import { expandedUncertainty } from "../../metrology/measured";
 import { fixed, plain } from "../../metrology/quantity-text";
 import { estimate, type GivenOutcome } from "../../trial/given-outcome";
 import type { History, RoundRecord } from "../../trial/history";
@@ -174,13 +181,6 @@ function resultOf(
     const { label, unit } = CELL_SETTINGS[key];
     return { label: `Best ${label.toLowerCase()}, 95 %`, text: `${text(low)} to ${text(high)} ${unit}`.trim() };
   };
-  // Exact, as it was burned. The conditions say where the best lies.
-  const value = (key: CellSetting) => ({
-    id: key,
-    label: CELL_SETTINGS[key].label,
-    quantity: measured(internalValue(key, chosen.settings[key]), 0, Infinity),
-    unit: unitOf(key),
-  });
   return markingResult({
     stock: plan.stock,
     from: plan.from,
@@ -190,8 +190,8 @@ function resultOf(
     settings: chosen.settings,
     dose: chosen.dose,
     values: [
-      value(plan.across),
-      value(plan.up),
+      settingValue(plan.across, chosen.settings[plan.across]),
+      settingValue(plan.up, chosen.settings[plan.up]),
       { id: "short", label: "Short of the best", quantity: short.quantity, unit: "percent" },
     ],
     scoredBy: SCORES[plan.score],

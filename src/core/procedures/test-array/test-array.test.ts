@@ -296,6 +296,41 @@ describe("the settings that an array finds", () => {
     expect(testArray.judge(historyOf(first, away))).toBeNull();
   });
 
+  it("are proved beside the settings that the card had before, and say how far these fall short", () => {
+    const marked = [
+      {
+        purpose: "Engrave dark",
+        machine: SAMPLE_MACHINE.name,
+        settings: { speedMmPerS: 150, powerPct: 60, passes: 1 },
+      },
+    ];
+    const of = (settings: Record<string, number>) => ({
+      ...plan,
+      from: plan.from && { ...plan.from, marked: [{ ...(marked[0] ?? { purpose: "", machine: "" }), settings }] },
+    });
+    const proofOf = (settings: Record<string, number>) => {
+      const first = historyOf(round(1, "measure", of(settings)));
+      let next = testArray.next(first, testArray.solve(first));
+      let rounds = first.rounds;
+      for (let n = 2; n <= 4 && next.do === "round" && next.purpose !== "proof"; n++) {
+        rounds = [...rounds, round(n, next.purpose, next.plan)];
+        next = testArray.next(historyOf(...rounds), testArray.solve(historyOf(...rounds)));
+      }
+      if (next.do !== "round") throw new Error(next.why);
+      return { rounds, next };
+    };
+    const { rounds, next } = proofOf({ speedMmPerS: 150, powerPct: 60, passes: 1 });
+    expect([next.plan.speedMmPerS, next.plan.powerPct].map((v) => v.length)).toEqual([4, 4]);
+    expect(next.plan.speedMmPerS).toContain(150);
+    const proved = historyOf(...rounds, round(rounds.length + 1, "proof", next.plan));
+    const said = found(proved).outcome.findings.find((f) => f.id === "before");
+    expect(said?.headline).toMatch(
+      /^The settings used before are [\d.]+ ± [\d.]+ % short of the best: 150 mm\/s, 60 %\.$/,
+    );
+    // With other passes they are another kind of cell: they are not burned beside it.
+    expect(proofOf({ speedMmPerS: 150, powerPct: 60, passes: 2 }).next.plan.speedMmPerS).toHaveLength(3);
+  });
+
   it("are looked for beyond the edge, but not beyond what the machine does", () => {
     // As if every bit of power were welcome.
     const rising = (of: TestArrayPlan): RoundRecord<TestArrayPlan> => {
