@@ -73,6 +73,21 @@ test("an array on Alder: laid out on its edges, read from a scan, kept for its s
   await expect(page.getByRole("heading", { name: "Engrave dark on Alder" })).toBeVisible();
   await expect(page.getByText("Energy per area")).toBeVisible();
   await accessible(page);
+  await expect(page.getByRole("img", { name: "The chosen cell of engrave dark" })).toBeVisible();
+  // Nothing else is marked like it yet.
+  await page.getByRole("link", { name: "Stock marked like this" }).click();
+  await expect(page.getByRole("row", { name: /Birch plywood 3 mm .* these/ })).toBeVisible();
+  await accessible(page);
+  await page.goBack();
+  // Another batch makes them due for a check.
+  await page.getByLabel("A new batch came").fill("winter");
+  await page.getByRole("button", { name: "Begin it" }).click();
+  await expect(
+    page
+      .getByText("Told by batch spring.")
+      .or(page.getByText(/check due/i))
+      .first(),
+  ).toBeVisible();
   // Marking settings are no cut: artwork for this stock goes by its kerf.
   await page.getByRole("link", { name: "Adapt a drawing" }).click();
   await page.waitForURL(/artwork/);

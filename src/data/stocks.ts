@@ -210,6 +210,13 @@ export function resultsOfBatch(db: Db, batchId: number): KeptResult[] {
   return eachSound(rows, resultOf).sound;
 }
 
+/** `undefined` where there is none, or it was taken off its card. */
+export function resultById(db: Db, id: number): KeptResult | undefined {
+  const which = and(eq(stockResult.id, id), isNull(stockResult.takenBackAt));
+  const row = db.select().from(stockResult).where(which).get();
+  return row && resultOf(row);
+}
+
 export function resultsOfTrial(db: Db, trialId: number): KeptResult[] {
   return db
     .select()

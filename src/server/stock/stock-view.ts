@@ -28,6 +28,7 @@ import { procedureState, type StockState } from "../procedures/procedure-state";
 import { offeredProcedures } from "../procedures/procedures";
 import { stocksOfTrials } from "../procedures/stocks-of-trials";
 import { progressOf } from "../trial/trial-progress";
+import { hasCellPicture } from "./cell-picture";
 
 export type ResultView = {
   id: number;
@@ -41,6 +42,8 @@ export type ResultView = {
   standing: Pick<StockState, "state" | "reasons"> | null;
   machine: string | null;
   trial: { id: number; code: string; end: Trial["end"] } | null;
+  /** Whether a picture may show its cell. */
+  pictured: boolean;
 };
 
 export type StockRow = {
@@ -144,6 +147,7 @@ function resultsOf(db: Db, { slug }: Stock, batches: readonly Batch[], standingO
             ? null
             : standingOf(kept.machineId, trial?.procedure ?? PROCEDURE_OF[kept.result.kind], slug),
         trial: trial ? { id: trial.id, code: trial.code, end: trial.end } : null,
+        pictured: hasCellPicture(db, kept),
       };
     }),
   );

@@ -1,7 +1,7 @@
 import clsx from "clsx";
 import { CELL_SETTING_KEYS, CELL_SETTINGS } from "../../core/marking/cell-settings";
 import { expandedUncertainty } from "../../core/metrology/measured";
-import { fixed } from "../../core/metrology/quantity-text";
+import { fixed, plain } from "../../core/metrology/quantity-text";
 import type { LengthUnit } from "../../core/metrology/units";
 import { type Dimension, fromInternal, UNITS } from "../../core/metrology/units";
 import { shownUnit } from "../../core/trial/decisions";
@@ -28,7 +28,9 @@ export function ResultValues({ values, unit }: { values: StockResult["values"]; 
           const shown = shownUnit(own, unit);
           const setting = CELL_SETTING_KEYS.find((key) => key === id);
           const decimals = setting ? CELL_SETTINGS[setting].decimals : (DECIMALS[UNITS[shown].dimension] ?? 3);
-          const text = fixed(fromInternal(quantity.value, shown), decimals);
+          const value = fromInternal(quantity.value, shown);
+          // A setting is exact as it is typed: no zeros are added.
+          const text = setting ? plain(value, decimals) : fixed(value, decimals);
           const isEntered = ENTERED.includes(id);
           return (
             <tr key={id} className="border-b border-hair">

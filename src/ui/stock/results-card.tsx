@@ -1,5 +1,6 @@
 "use client";
 import { useRouter } from "next/navigation";
+import { useState } from "react";
 import { toast } from "sonner";
 import type { LengthUnit } from "../../core/metrology/units";
 import { END_WORDS } from "../../core/trial/trial-end";
@@ -64,14 +65,39 @@ function Result({ kept, unit, now }: { kept: ResultView; unit: LengthUnit; now: 
         </p>
       </div>
       <Standing kept={kept} />
-      <ResultBody result={result} unit={unit} />
-      <p className="no-print mt-2">
+      <div className="flex items-start gap-5 max-sm:flex-col-reverse max-sm:gap-2">
+        <div className="w-full min-w-0 flex-1">
+          <ResultBody result={result} unit={unit} />
+        </div>
+        {kept.pictured && <CellPicture kept={kept} />}
+      </div>
+      <p className="no-print mt-2 flex flex-wrap gap-4">
+        {result.kind === "marking" && (
+          <Link href={`/stock/marking?like=${kept.id}`} className="underline underline-offset-4">
+            Stock marked like this
+          </Link>
+        )}
         <Button weight="quiet" disabled={busy} onClick={() => takeOff(true)}>
           Take it off the card
         </Button>
       </p>
       {fault.message && <Fault>{fault.message}</Fault>}
     </section>
+  );
+}
+
+/** The cell itself, where a picture of its array shows it. */
+function CellPicture({ kept }: { kept: ResultView }) {
+  const [isMissing, setIsMissing] = useState(false);
+  if (isMissing) return null;
+  return (
+    // biome-ignore lint/performance/noImgElement: it comes from this server as small as it is shown
+    <img
+      src={`/api/stock/cells/${kept.id}`}
+      alt={`The chosen cell of ${resultName(kept.result).toLowerCase()}`}
+      className="mt-2 size-28 rounded border border-hair object-cover"
+      onError={() => setIsMissing(true)}
+    />
   );
 }
 

@@ -41,6 +41,11 @@ export function StockScreen({ rows, now }: { rows: StockRow[]; now: number }) {
                 <div className="w-64">
                   <TextField label="Search the cards" words value={wanted} onChange={setWanted} />
                 </div>
+                {rows.some((r) => r.results.some((k) => k.result.kind === "marking")) && (
+                  <Link href="/stock/marking" className={buttonClass("plain")}>
+                    Marking settings
+                  </Link>
+                )}
                 <Button onClick={() => setAdding(true)}>Make a card</Button>
               </div>
             )}

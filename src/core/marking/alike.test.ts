@@ -1,0 +1,26 @@
+import { describe, expect, it } from "vitest";
+import { apart } from "./alike";
+
+describe("two marking settings", () => {
+  it("are apart by their ratios: twice the speed and half the power are sqrt(2) ln 2", () => {
+    const found = apart({ speedMmPerS: 100, powerPct: 40, passes: 1 }, { speedMmPerS: 200, powerPct: 20, passes: 1 });
+    expect(found?.distance).toBeCloseTo(Math.SQRT2 * Math.LN2, 12);
+    expect(found?.text).toBe("speed × 2, power × 0.5");
+    expect(apart({ speedMmPerS: 200 }, { speedMmPerS: 100 })?.text).toBe("speed × 0.5");
+  });
+
+  it("are the same at no distance, and heights count by mm", () => {
+    expect(apart({ speedMmPerS: 50, aboveFocusMm: 0 }, { speedMmPerS: 50, aboveFocusMm: 0 })).toEqual({
+      distance: 0,
+      text: "",
+    });
+    const lower = apart({ aboveFocusMm: 2 }, { aboveFocusMm: -1 });
+    expect(lower?.distance).toBeCloseTo(0.3, 12);
+    expect(lower?.text).toBe("height above focus − 3 mm");
+  });
+
+  it("cannot be told where they have no setting in common", () => {
+    expect(apart({ speedMmPerS: 50 }, { powerPct: 20 })).toBeNull();
+    expect(apart({}, {})).toBeNull();
+  });
+});
