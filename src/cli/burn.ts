@@ -6,11 +6,14 @@
 import { z } from "zod";
 import { withTable } from "../burning/loaded-table";
 import { burnFile, samePart, siteReader } from "../burning/practice-burn";
+import { scanOfArray } from "../burning/scanned-array";
 import { scanOfDots } from "../burning/scanned-dots";
+import type { Piece } from "../core/coupon/piece";
 import type { Site } from "../core/coupon/site";
 import { actingSettings } from "../core/course/acting-setting";
 import type { Placement } from "../core/geometry/frames";
 import { burnFileOf } from "../core/machine/machine-kind";
+import type { MachineSpec } from "../core/machine/machine-spec";
 import { NO_FIELD_TABLE } from "../core/settings/field-table";
 import type { SettingsInForce } from "../core/settings/setting";
 import { type Answer, PLAIN_SHARES, sitesLeft, valuesAt } from "../core/trial/answer";
@@ -44,9 +47,10 @@ export type Burned = {
   document: TrialDocument;
   marks: readonly Mark[];
   placement: Placement;
-  /** The first piece; nothing where the round burns none. */
-  area: { widthMm: number; heightMm: number } | undefined;
+  /** The first one; nothing where the round burns none. */
+  piece: Piece | undefined;
   sites: readonly Site[];
+  machine: MachineSpec;
   /** Of the practice machine: its scanner is always the same. */
   seed: number;
 };
@@ -141,7 +145,8 @@ export function burn(file: string, document: TrialDocument, practiceFile: string
     document: { ...laid, rounds: laid.rounds.map((r, k) => (k === i ? done : r)) },
     marks: burned.marks,
     placement: burned.corner,
-    area: round.spec.pieces[0],
+    piece: round.spec.pieces[0],
+    machine: laid.machine,
     sites: round.spec.sites,
     seed: truth.seed,
   };
@@ -199,15 +204,18 @@ function withNextRound(file: string, document: TrialDocument): TrialDocument {
  * @returns the bytes of a PNG
  */
 export function pictureOf(burned: Burned, dpi: number, site: string): Promise<Buffer> {
-  const { marks, placement, area, sites, seed } = burned;
-  if (!area) throw new CliFault("", "--picture", "This round burns no piece: there is nothing to see.");
+  const { marks, placement, piece, sites, machine, seed } = burned;
+  if (!piece) throw new CliFault("", "--picture", "This round burns no piece: there is nothing to see.");
   const dots = sites.find((s) => s.measurand.kind === "dots" && (site === "" || s.id === site))?.measurand;
   if (site !== "" && !dots) throw new CliFault("", "--site", `“${site}” is no scan of this round: sites lists them.`);
+  const look = sites.find((s) => s.measurand.kind === "cell look")?.measurand;
   try {
+    if (look?.kind === "cell look")
+      return greyPng(scanOfArray({ marks, corner: placement, piece, machine, seed }, look, dpi, seedOf(seed, "scan")));
     return greyPng(
       dots?.kind === "dots"
         ? scanOfDots(marks, dots, seed, dpi, seedOf(seed, "scan", site))
-        : marksPicture(marks, placement, area, dpi),
+        : marksPicture(marks, placement, piece, dpi),
     );
   } catch (error) {
     if (error instanceof RangeError) throw new CliFault("", "--dpi", "That makes no picture: 100 to 2400 is usual.");

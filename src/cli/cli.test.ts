@@ -38,6 +38,40 @@ const EXAMPLES = [
   ["focus-galvo", "focus"] as const,
 ];
 
+describe("an array from a terminal", () => {
+  const PRACTICE = ["--practice", "examples/kerf/practice.json", "--seed", "3"];
+
+  it("is burned, drawn as a scan, scored and solved; the sheet of scores is taken in", async () => {
+    const [trial, scan, sheet] = ["array.json", "array.png", "array.csv"].map((name) => path.join(folder, name));
+    await ustrina([
+      "burn",
+      "examples/test-array/trial.json",
+      ...PRACTICE,
+      "--picture",
+      scan ?? "",
+      "--dpi",
+      "300",
+      "-o",
+      trial ?? "",
+    ]);
+    const read = await said("read", trial ?? "", "--picture", scan ?? "");
+    const [, line = ""] = read.trim().split("\n");
+    const scores = line
+      .slice(line.indexOf(",") + 1)
+      .split(" | ")
+      .map(Number);
+    expect(line.startsWith("scan,")).toBe(true);
+    expect(scores).toHaveLength(49);
+    // The stock answers: some cells are far darker than others.
+    expect(Math.max(...scores) - Math.min(...scores)).toBeGreaterThan(0.2);
+    await ustrina(["read", trial ?? "", "--picture", scan ?? "", "-o", sheet ?? ""]);
+    await ustrina(["take", trial ?? "", "--sheet", sheet ?? ""]);
+    const outcome = JSON.parse(await said("solve", trial ?? ""));
+    expect(outcome.forStock).toMatchObject({ kind: "marking", purpose: "Engrave dark" });
+    expect(outcome.estimates[0]).toMatchObject({ id: "short" });
+  }, 60_000);
+});
+
 describe("a picture from a terminal", () => {
   it("is read by the reader of the screen, in the words that a script takes apart", async () => {
     const trial = path.join(folder, "pictured.json");

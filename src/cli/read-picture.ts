@@ -2,6 +2,7 @@
 import { readFileSync } from "node:fs";
 import Papa from "papaparse";
 import type { Measurand } from "../core/coupon/site";
+import { type ArrayLook, readArray } from "../core/picture/array/read-array";
 import { readGrid } from "../core/picture/dots/read-grid";
 import type { GreyPicture } from "../core/picture/grey-picture";
 import { type PictureScale, scaleFromDpi } from "../core/picture/picture-scale";
@@ -37,10 +38,14 @@ export async function readFrom(
   const picture = await decodePicture(bytesOf(pictureFile)).catch((error: unknown) => {
     throw error instanceof PictureFault ? new CliFault(pictureFile, "", error.message) : error;
   });
+  const { sites } = round.spec;
+  const array = sites.find((s) => s.measurand.kind === "cell look");
+  // Its dots give the scale: nothing needs to say how large the pixels are.
+  if (array?.measurand.kind === "cell look" && (id === null || id === array.id))
+    return scoresSheet(pictureFile, picture, array.id, array.measurand, brighter);
   const known = dpi > 0 ? { x: dpi, y: dpi } : picture.dpi;
   if (!known) throw new CliFault(pictureFile, "", "It does not say how large its pixels are: give --dpi.");
   const scale = scaleFromDpi(known.x, known.y, dpi > 0 ? "typed" : "file");
-  const { sites } = round.spec;
   const site = sites.find((s) => s.id === id);
   if (id !== null && !site) throw new CliFault(file, "--site", `The last round has no site "${id}": sites lists them.`);
   const dots = (site ?? sites.find((s) => s.measurand.kind === "dots"))?.measurand;
@@ -75,6 +80,14 @@ function dotsSheet(
     points[index] =
       `${(x / scale.xPixelsPerMm).toFixed(5)} | ${((picture.height - y) / scale.yPixelsPerMm).toFixed(5)}`;
   return `${Papa.unparse({ fields: ["site", "reading (mm)"], data: [[site, points.join(" | ")]] }, { newline: "\n" })}\n`;
+}
+
+/** A filled sheet for `take`: one reading, the scores of all cells in their order. */
+function scoresSheet(file: string, picture: GreyPicture, site: string, look: ArrayLook, brighter: boolean): string {
+  const read = readArray(picture, look, brighter);
+  if (!read.ok) throw new CliFault(file, "", read.why);
+  const scores = read.scores.map((s) => (s === null ? "?" : s.toFixed(5)));
+  return `${Papa.unparse({ fields: ["site", "reading (mm)"], data: [[site, scores.join(" | ")]] }, { newline: "\n" })}\n`;
 }
 
 function bytesOf(file: string): Buffer {
