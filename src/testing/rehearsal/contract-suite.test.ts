@@ -10,6 +10,7 @@ import { asBurned, strokesWith } from "../../core/coupon/strokes";
 import { PROCEDURES, procedureById, proceduresFor } from "../../core/course/registry";
 import { onMachine } from "../../core/geometry/frames";
 import type { MachineSpec } from "../../core/machine/machine-spec";
+import { CELL_SETTING_KEYS } from "../../core/marking/cell-settings";
 import { UNITS } from "../../core/metrology/units";
 import type { AnyProcedure } from "../../core/procedures/contract";
 import type { SettingsInForce } from "../../core/settings/setting";
@@ -266,7 +267,12 @@ describe.each(EACH)("%s on a %s", (_id, _kind, procedure, machine) => {
     if (outcome.forStock) {
       expect(outcome.forStock.stock).toBe(form.defaults[procedure.stock?.field ?? ""]);
       expect(outcome.forStock.arithmetic.length).toBeGreaterThan(0);
-      for (const { quantity } of outcome.forStock.values) expect(quantity.standardUncertainty).toBeGreaterThan(0);
+      // A marking setting may be exact, as it was burned; nothing else is, and not all of it.
+      const isSetting = (id: string) => CELL_SETTING_KEYS.some((key) => key === id);
+      const { values } = outcome.forStock;
+      for (const { id, quantity } of values)
+        if (!isSetting(id)) expect(quantity.standardUncertainty).toBeGreaterThan(0);
+      expect(values.some((v) => v.quantity.standardUncertainty > 0)).toBe(true);
     }
     for (const correction of outcome.corrections) {
       expect(procedure.settings.map((s) => s.key)).toContain(correction.setting);

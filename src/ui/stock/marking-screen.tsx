@@ -62,7 +62,7 @@ export function MarkingScreen({ rows, like: first, now }: { rows: StockRow[]; li
           <p className="mb-3">
             Nearest to <b className="font-semibold">{nameOf(reference)}</b> first.{" "}
             <Button weight="quiet" onClick={() => setLike(null)}>
-              Show all alike
+              Sort by stock
             </Button>
           </p>
         )}
@@ -89,7 +89,7 @@ function MarkingTable({ found, like, onLike, now }: TableProps) {
             { label: "Purpose" },
             ...keys.map((key) => ({ label: CELL_SETTINGS[key].label, align: "right" as const })),
             { label: "Energy", align: "right" },
-            { label: like === null ? "" : "Against it", align: "right" },
+            { label: like === null ? "" : "Compared with it", align: "right" },
           ]}
         />
         <tbody>

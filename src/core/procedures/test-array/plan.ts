@@ -27,7 +27,7 @@ export const SCORES = {
   evenness: "Evenness, from a scan or photo",
   sharpness: "Sharpness of the edges, from a scan or photo",
   eye: "By eye: the best cell and all cells as good",
-  pairs: "By eye, two by two: which of both is better",
+  pairs: "By eye, two by two: which cell is better",
   depth: "Depth, with a gauge",
 } as const;
 export type Score = keyof typeof SCORES;
@@ -65,7 +65,7 @@ export function planFields(context: PlanContext) {
     pairs: field.count({
       label: "Pairs to compare",
       group: "Score",
-      why: "With 20 pairs the best of 100 cells is found.",
+      why: "20 pairs are enough for 100 cells.",
       usual: USUAL_PAIRS,
       min: [LEAST_PAIRS, "Fewer pairs do not show the best cell."],
       max: 200,
