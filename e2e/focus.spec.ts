@@ -106,7 +106,7 @@ test("a height ladder on the galvo that ended too early, burned on, proved, and 
   // It goes on where it ended, and both burns are one ladder
   await page.getByRole("link", { name: "Correct", exact: true }).last().click();
   await expect(page.getByLabel("none yet: burn on until a cell leaves no mark")).toBeChecked();
-  await page.getByRole("button", { name: "Burn on from here" }).click();
+  await page.getByRole("button", { name: "Burn another coupon" }).click();
   await page.getByRole("button", { name: "Burn on the practice machine" }).click();
   await beginReading(page);
   await page.getByRole("button", { name: "Read all that is left" }).click();

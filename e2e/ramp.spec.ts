@@ -7,7 +7,7 @@ async function burnAndRead(page: Page): Promise<void> {
   await page.getByRole("button", { name: "Burn on the practice machine" }).click();
   await page.waitForURL(/\/read/);
   await beginReading(page);
-  await expect(page.getByRole("heading", { name: "Where it is best" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Best point of the strip" })).toBeVisible();
 }
 
 test("a ramp on Bracken: power along a strip, read where it is best, kept for its stock, proved", async ({ page }) => {
@@ -16,7 +16,7 @@ test("a ramp on Bracken: power along a strip, read where it is best, kept for it
   await page.getByRole("radio", { name: /Birch plywood/ }).check();
   // Ends that are nearly the same are refused; the number stays.
   await page.getByLabel("Power at the end, %").fill("6");
-  await expect(page.getByText(/Enter ends that differ at least by a factor of 1\.3/)).toBeVisible();
+  await expect(page.getByText(/must be at least 1\.3\. Enter a wider range/)).toBeVisible();
   await page.getByLabel("Power at the end, %").fill("100");
   await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
   await accessible(page);

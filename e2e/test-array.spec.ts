@@ -74,9 +74,9 @@ test("an array on Alder: laid out on its edges, read from a scan, kept for its s
   await expect(page.getByText("Energy per area")).toBeVisible();
   await accessible(page);
   await expect(page.getByRole("img", { name: "The chosen cell of engrave dark" })).toBeVisible();
-  // Nothing else is marked like it yet.
-  await page.getByRole("link", { name: "Stock marked like this" }).click();
-  await expect(page.getByRole("row", { name: /Birch plywood 3 mm .* these/ })).toBeVisible();
+  // The table of all cards begins with the same settings.
+  await page.getByRole("link", { name: "Similar marking settings" }).click();
+  await expect(page.getByRole("row", { name: /Birch plywood 3 mm .* reference/ })).toBeVisible();
   await accessible(page);
   await page.goBack();
   // Another batch makes them due for a check.
@@ -95,20 +95,20 @@ test("an array on Alder: laid out on its edges, read from a scan, kept for its s
   faults.none();
 });
 
-test("an array on Bracken, compared two by two with the arrow keys", async ({ page }) => {
+test("an array on Bracken, compared two cells at a time with the arrow keys", async ({ page }) => {
   const faults = watch(page);
   await beginTrial(page, "Bracken", "Test array");
   await page.getByRole("radio", { name: /Birch plywood/ }).check();
-  await page.getByRole("radio", { name: /two by two/ }).check();
-  await page.getByLabel("Pairs to compare").fill("3");
-  await expect(page.getByText(/Fewer pairs do not show the best cell/)).toBeVisible();
-  await page.getByLabel("Pairs to compare").fill("8");
+  await page.getByRole("radio", { name: /two cells at a time/ }).check();
+  await page.getByLabel("Comparisons", { exact: true }).fill("3");
+  await expect(page.getByText(/Fewer comparisons do not show the best cell/)).toBeVisible();
+  await page.getByLabel("Comparisons", { exact: true }).fill("8");
   await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
   await page.getByRole("link", { name: "To the burn" }).click();
   await page.getByRole("button", { name: "Burn on the practice machine" }).click();
   await page.waitForURL(/\/read/);
   await beginReading(page);
-  // The first pair holds the cell in the middle.
+  // The first comparison is with the cell in the middle.
   await expect(page.getByRole("button", { name: "D4 is better" })).toBeVisible();
   await page.keyboard.press("ArrowLeft");
   await expect(page.getByText(/reading 2 of 8/)).toBeVisible();
@@ -120,7 +120,7 @@ test("an array on Bracken, compared two by two with the arrow keys", async ({ pa
   await page.getByRole("button", { name: "Read all that is left" }).click();
   await expect(page.getByText("1 of 1 sites read.")).toBeVisible({ timeout: 30_000 });
   await page.getByRole("link", { name: "Correct", exact: true }).last().click();
-  await expect(page.getByText(/chosen: .* better in \d+ % of its pairs/)).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText(/chosen: .* won \d+ % of its comparisons/)).toBeVisible({ timeout: 30_000 });
   await accessible(page);
   faults.none();
 });

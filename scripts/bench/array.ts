@@ -1,4 +1,4 @@
-/** Test arrays: what the chosen cell lacks on stocks that nobody has seen, and how long layout, files, scores and response take. */
+/** Test arrays: loss of the chosen cell on random stocks, and times of layout, files, scores and response. */
 
 import { USUAL_DIALECT } from "../../src/core/machine/gcode-dialect";
 import { answerOf, type ScoredCell } from "../../src/core/marking/array-answer";
@@ -9,19 +9,14 @@ import { arrayCells } from "../../src/core/procedures/test-array/cells";
 import { testArrayRound } from "../../src/core/procedures/test-array/coupon";
 import type { TestArrayPlan } from "../../src/core/procedures/test-array/plan";
 import { testArrayPlan } from "../../src/core/procedures/test-array/plan-faults";
-import { readDraft } from "../../src/core/trial/draft";
 import { gcodeOf } from "../../src/formats/gcode-writer";
 import { svgOf } from "../../src/formats/svg-writer";
 import { seeded } from "../../src/practice/random";
 import { stockResponse } from "../../src/practice/stock-response";
-import {
-  type ArrayTrial,
-  arrayTrial,
-  energyTrial,
-  eyeTrial,
-  pairsTrial,
-} from "../../src/testing/rehearsal/array-accuracy";
+import { type ArrayTrial, arrayTrial } from "../../src/testing/rehearsal/array-accuracy";
+import { comparisonTrial, energyTrial, eyeTrial } from "../../src/testing/rehearsal/judged-array";
 import { SAMPLE_MACHINE, SAMPLE_STOCK } from "../../src/testing/sample-machine";
+import { typedPlan } from "../../src/testing/typed-plan";
 import { above, below, type Line } from "./line";
 import { median } from "./timing";
 
@@ -47,7 +42,7 @@ const GOALS: readonly Goals[] = [
 ];
 
 export function array(): Line[] {
-  return [...GOALS.flatMap(accuracyOf), ...byEye(), ...byPairs(), ...GOALS.flatMap(energyOf), ...times()];
+  return [...GOALS.flatMap(accuracyOf), ...byEye(), ...byComparisons(), ...GOALS.flatMap(energyOf), ...times()];
 }
 
 function accuracyOf({ side, chosen, second, holds, mean }: Goals): Line[] {
@@ -59,7 +54,7 @@ function accuracyOf({ side, chosen, second, holds, mean }: Goals): Line[] {
   const inside = trials.filter((t) => t.edge.is === false);
   return [
     {
-      what: `${name}: the chosen cell lacks at most 5 % of the best burned one (${STOCKS})`,
+      what: `${name}: the chosen cell loses at most 5 % of the best burned one (${STOCKS})`,
       ...above(
         share((t) => t.lacks.burned <= 0.05),
         chosen,
@@ -67,7 +62,7 @@ function accuracyOf({ side, chosen, second, holds, mean }: Goals): Line[] {
       ),
     },
     {
-      what: `${name}: the most that it is said to lack holds`,
+      what: `${name}: the stated bound of its loss holds`,
       ...above(
         share((t) => t.lacks.array <= t.short),
         holds,
@@ -75,11 +70,11 @@ function accuracyOf({ side, chosen, second, holds, mean }: Goals): Line[] {
       ),
     },
     {
-      what: `${name}: the most that it is said to lack, mean`,
+      what: `${name}: the stated bound of its loss, mean`,
       ...below((100 * trials.reduce((s, t) => s + t.short, 0)) / trials.length, mean, "%"),
     },
     {
-      what: `${name}: cells called as good, within 2 %, that are (${called} cells)`,
+      what: `${name}: share of the cells called as good that are within 2 % (${called} cells)`,
       ...above((100 * trials.reduce((s, t) => s + t.asGood.right, 0)) / Math.max(1, called), 95, "%"),
     },
     {
@@ -102,7 +97,7 @@ function accuracyOf({ side, chosen, second, holds, mean }: Goals): Line[] {
       ),
     },
     {
-      what: `${name}: after the second array the fitted point lacks at most 5 % of the best of the machine`,
+      what: `${name}: after the second array the fitted point loses at most 5 % of the best of the machine`,
       ...above(
         share((t) => (t.second ?? 1) <= 0.05),
         second.five,
@@ -127,7 +122,7 @@ function byEye(): Line[] {
   const eye = "10 × 10 by an eye with a repeatability of 4 %: at most 10 % lost";
   return [
     {
-      what: `${eye} by the cell that it picks`,
+      what: `${eye} by the picked cell`,
       ...above(
         share((t) => t.picked),
         82,
@@ -135,7 +130,7 @@ function byEye(): Line[] {
       ),
     },
     {
-      what: `${eye} by all cells that look as good`,
+      what: `${eye} by the tapped range`,
       ...above(
         share((t) => t.tapped),
         86,
@@ -145,13 +140,13 @@ function byEye(): Line[] {
   ];
 }
 
-function byPairs(): Line[] {
-  const trials = SEEDS.slice(0, 120).map((seed) => pairsTrial(seed, 10, 20));
+function byComparisons(): Line[] {
+  const trials = SEEDS.slice(0, 120).map((seed) => comparisonTrial(seed, 10, 20));
   const share = (is: (t: (typeof trials)[number]) => boolean) => (100 * trials.filter(is).length) / trials.length;
-  const pairs = "10 × 10 by 20 pairs that the same eye compares (120 stocks)";
+  const compared = "10 × 10 by 20 comparisons of the same eye (120 stocks)";
   return [
     {
-      what: `${pairs}: at most 10 % lost`,
+      what: `${compared}: at most 10 % lost`,
       ...above(
         share((t) => t.lacks <= 0.1),
         85,
@@ -159,7 +154,7 @@ function byPairs(): Line[] {
       ),
     },
     {
-      what: `${pairs}: the most that is said to be lost holds`,
+      what: `${compared}: the stated bound holds`,
       ...above(
         share((t) => t.lacks <= t.most),
         88,
@@ -177,15 +172,15 @@ function energyOf({ side, yes, no }: Goals): Line[] {
   const explained = trials.filter((t) => t.differ < LIMIT);
   const others = trials.filter((t) => t.differ >= LIMIT);
   const share = (of: typeof trials, said: "yes" | "no") => (100 * of.filter((t) => t.said === said).length) / of.length;
-  const name = `${side} × ${side}: energy alone explains the marks`;
+  const name = `${side} × ${side}: energy verdict`;
   return [
     {
-      what: `${name}, said so (${explained.length} stocks where it does to 3 %)`,
+      what: `${name}: “yes” on ${explained.length} stocks where energy explains the marks within 3 %`,
       ...above(share(explained, "yes"), yes, "%"),
     },
-    { what: `${name}, denied where it does`, ...below(share(explained, "no"), 2, "%") },
-    { what: `${name}, denied where it does not (${others.length} stocks)`, ...above(share(others, "no"), no, "%") },
-    { what: `${name}, said where it does not`, ...below(share(others, "yes"), 3, "%") },
+    { what: `${name}: “no” on these stocks`, ...below(share(explained, "no"), 2, "%") },
+    { what: `${name}: “no” on the other ${others.length} stocks`, ...above(share(others, "no"), no, "%") },
+    { what: `${name}: “yes” on these stocks`, ...below(share(others, "yes"), 3, "%") },
   ];
 }
 
@@ -241,9 +236,7 @@ function large(): TestArrayPlan {
     stockWidthMm: "220",
     stockHeightMm: "220",
   };
-  const read = readDraft(testArrayPlan(CONTEXT), texts);
-  if (!read.ok) throw new Error(JSON.stringify(read.issues));
-  return read.plan;
+  return typedPlan(testArrayPlan(CONTEXT), texts);
 }
 
 function fitted(side: number): unknown {

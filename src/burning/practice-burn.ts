@@ -7,7 +7,7 @@ import { FIELD_TERMS } from "../core/geometry/field-term";
 import type { Placement } from "../core/geometry/frames";
 import { counted } from "../core/machine/counted";
 import type { MachineSpec } from "../core/machine/machine-spec";
-import { comparisonsOf, nextPair } from "../core/marking/next-pair";
+import { comparisonsOf, nextComparison } from "../core/marking/next-comparison";
 import { holdOf } from "../core/measuring/number-correction";
 import { fromInternal, type LengthUnit, UNITS } from "../core/metrology/units";
 import type { Acts, SettingSpec } from "../core/settings/setting";
@@ -408,7 +408,7 @@ function pairReader(
   const looks = cellLooks(measurand.cells, marks, corner, surface);
   const compared = comparisonsOf(ask.cells, earlier);
   return (_, random) => {
-    const [a, b] = nextPair(ask.cells, compared);
+    const [a, b] = nextComparison(ask.cells, compared);
     const [first, second] = [a, b].map((i) => seenQuality(looks, i, random));
     const isFirst = (first ?? 0) >= (second ?? 0);
     const [better, worse] = isFirst ? [a, b] : [b, a];

@@ -1,4 +1,4 @@
-/** A practice technician who looks along a strip: where it begins to be good, where it is best, and where it is too much. */
+/** A practice technician who reads a strip: start of the good range, best point, end of the good range. */
 import type { Measurand } from "../core/coupon/site";
 import type { Placement } from "../core/geometry/frames";
 import { cellLooks, type Surface } from "./cell-look";
@@ -33,13 +33,13 @@ export function placeOnStrip(
   }));
   const best = looks.reduce((at, look, i) => (look.quality > (looks[at]?.quality ?? 0) ? i : at), 0);
   const most = looks[best]?.quality ?? 0;
-  if (most <= 3 * EYE.sd) return { ok: false, why: "Nothing of the strip is seen on the practice piece." };
+  if (most <= 3 * EYE.sd) return { ok: false, why: "The practice piece shows no strip." };
   const middle = (i: number) => ({ ok: true as const, value: (length * (i + 0.5)) / count });
   if (which === "best") return middle(best);
   const fromWeak = weak === "start" ? looks.map((_, i) => i) : looks.map((_, i) => count - 1 - i);
   const isGood = (i: number) => (looks[i]?.quality ?? 0) >= LIMITS.good * most;
-  if (which === "begins") return middle(fromWeak.find(isGood) ?? best);
+  if (which === "start of good") return middle(fromWeak.find(isGood) ?? best);
   const after = fromWeak.slice(fromWeak.indexOf(best) + 1);
   const tooMuch = after.find((i) => !isGood(i) || (looks[i]?.burnt ?? 0) > LIMITS.burnt);
-  return tooMuch === undefined ? { ok: false, why: "Nothing on the strip is too much." } : middle(tooMuch);
+  return tooMuch === undefined ? { ok: false, why: "The good range does not end on this strip." } : middle(tooMuch);
 }

@@ -55,7 +55,7 @@ export const askSchema = z.discriminatedUnion("kind", [
     nominal: z.array(couponPointSchema).min(1),
   }),
   z.object({ kind: z.literal("vector"), dimension: dimensionSchema }),
-  /** Two cells beside each other, again and again: which is better. `u`, `v`: where a cell lies along both settings, from −1 to 1. */
+  /** The better of two cells, for many pairs of cells. `u`, `v`: position of a cell along both settings, from −1 to 1. */
   z.object({
     kind: z.literal("comparison"),
     cells: z.array(z.object({ id: z.string(), label: z.string(), u: z.number(), v: z.number() })).min(2),
@@ -85,6 +85,9 @@ export type Feature = z.infer<typeof featureSchema>;
 /** Two cuts that face each other. */
 const touchingSidesSchema = z.object({ from: featureSchema, to: featureSchema, along: z.enum(["x", "y"]) });
 export type TouchingSides = z.infer<typeof touchingSidesSchema>;
+
+const stripPointSchema = z.enum(["start of good", "best", "end of good"]);
+export type StripPoint = z.infer<typeof stripPointSchema>;
 
 /** The physical quantity: what a practice machine or a picture reader answers. */
 export const measurandSchema = z.discriminatedUnion("kind", [
@@ -142,7 +145,7 @@ export const measurandSchema = z.discriminatedUnion("kind", [
     gapMm: z.number().positive(),
   }),
   z.object({ kind: z.literal("best cells"), cells: z.array(rectSchema).min(1) }),
-  /** Which of two cells comes out better. */
+  /** The better of two cells. */
   z.object({ kind: z.literal("better of two"), cells: z.array(rectSchema).min(2) }),
   z.object({ kind: z.literal("charred"), cells: z.array(rectSchema).min(1) }),
   z.object({ kind: z.literal("ticks visible"), within: rectSchema }),
@@ -173,10 +176,10 @@ export const measurandSchema = z.discriminatedUnion("kind", [
     within: rectSchema,
     along: z.object({ fromXMm: z.number(), at0: z.number(), perMm: z.number() }),
   }),
-  /** Where a filled strip begins to be good, is best, or is too much: mm along it from its beginning. `weak`: its end with least energy. */
+  /** Start of the good range, best point or end of the good range on a filled strip: mm along the strip. `weak`: the end with the least energy. */
   z.object({
     kind: z.literal("place on strip"),
-    which: z.enum(["begins", "best", "too much"]),
+    which: stripPointSchema,
     within: rectSchema,
     along: z.enum(["x", "y"]),
     weak: z.enum(["start", "end"]),

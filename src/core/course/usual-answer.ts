@@ -7,7 +7,7 @@ import type { AnswerValue } from "../trial/answer";
 
 /** Where a mark begins, is best and ends, as shares of what is burned. */
 const SHARES = { first: 0.25, sharpest: 0.5, last: 0.75 } as const;
-const ON_STRIP = { begins: SHARES.first, best: SHARES.sharpest, "too much": SHARES.last } as const;
+const ON_STRIP = { "start of good": SHARES.first, best: SHARES.sharpest, "end of good": SHARES.last } as const;
 /** So many neighbours in order are judged alike. */
 const ALIKE = 1.5;
 

@@ -4,7 +4,7 @@ import { type Choice, fitChoices } from "./choices";
 /** A vague prior: sd of 1000 logits. */
 const VAGUE = 1000;
 
-/** Beaten so often: winner, loser, times. */
+/** Choices from a table of wins: row against column. */
 function gamesOf(teams: number, wins: readonly (readonly number[])[]): Choice[] {
   return wins.flatMap((row, i) =>
     row.flatMap((times, j) => {
@@ -53,13 +53,13 @@ describe("choices between two", () => {
     expect(1 / (lower[0] ?? Number.NaN)).toBeCloseTo(Math.sqrt(1 / 3 + 1), 4);
   });
 
-  it("stay finite where one is always chosen, and weigh a model by how likely it makes them", () => {
+  it("stay finite if one thing is always chosen, and prefer the likelier model", () => {
     const always = [{ x: Float64Array.of(1), times: 20 }];
     const wide = fitChoices(always, 1, 10);
     const narrow = fitChoices(always, 1, 0.1);
     expect(Number.isFinite(wide.w[0])).toBe(true);
     expect(wide.log).toBeGreaterThan(narrow.log);
-    // By a sum over w, within what the approximation is good for.
+    // The same by a sum over w. The approximation may differ by a factor of e.
     let sum = 0;
     for (let v = -60; v <= 60; v += 0.01)
       sum += (0.01 * Math.exp(-(v * v) / 200)) / Math.sqrt(2 * Math.PI * 100) / (1 + Math.exp(-v)) ** 20;
@@ -67,7 +67,7 @@ describe("choices between two", () => {
     expect(wide.log).toBeLessThan(Math.log(sum) + 1);
   });
 
-  it("say nothing without choices: the prior is left", () => {
+  it("return the prior without choices", () => {
     const { w, lower, log } = fitChoices([], 2, 3);
     expect(Array.from(w)).toEqual([0, 0]);
     expect(1 / (lower[0] ?? Number.NaN)).toBeCloseTo(3, 9);

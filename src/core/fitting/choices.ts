@@ -1,17 +1,17 @@
 /**
- * What choices between two tell of the numbers behind them.
+ * Numbers w behind choices between two things.
  *
  *   P(it happened) = 1/(1 + exp(-x'w)),   w ~ N(0, s^2 1)
  *
- * w is where sum of log P less w'w/(2 s^2) is largest, found by Newton's method; about it w is taken for normal with the inverse of the second
- * derivatives H as covariance, and the model weighs L - log det(s^2 H)/2, L the largest value. With x one thing less another these are paired
- * comparisons. [Bradley and Terry, Biometrika 39 (1952) 324; the approximation: Rasmussen and Williams, Gaussian Processes for Machine Learning, 2006,
+ * Newton's method finds the w with the largest sum of log P - w'w/(2 s^2). Laplace's approximation: w is normal around it, its covariance is the inverse of
+ * the second derivatives H. The log weight of the model is L - log det(s^2 H)/2, L the largest value. Paired comparisons: x is the difference of two unit
+ * vectors. [Bradley and Terry, Biometrika 39 (1952) 324; the approximation: Rasmussen and Williams, Gaussian Processes for Machine Learning, 2006,
  * 3.4 and eq. 3.32; both from memory]
  */
 import { cholesky, solveLower, solveLowerTransposed } from "./cholesky";
 import { dot } from "./dot";
 
-/** It happened so many times. */
+/** A choice and its number of repetitions. */
 export type Choice = { x: Float64Array; times: number };
 
 export type FittedChoices = {
@@ -39,7 +39,7 @@ export function fitChoices(choices: readonly Choice[], size: number, sd: number)
     solveLowerTransposed(lower, size, by);
     let share = 1;
     let next = moved(w, by, share);
-    // It is concave: a shorter step always gains, where the whole one goes too far.
+    // The function is concave. If the whole step is too long, a shorter step gains.
     for (let k = 0; k < MOST_HALVINGS && logOf(choices, next, sd) < value; k++) {
       share /= 2;
       next = moved(w, by, share);

@@ -1,5 +1,5 @@
 /**
- * How alike a response is at two places: the squared exponential, longer along one way than across it.
+ * Covariance of a response at two places: squared exponential, longer in one direction than across it.
  *
  *   k(d) = exp(-(d_1^2 / L^2 + d_2^2 / (a L)^2) / 2)       d_1, d_2: along and across a direction
  *
@@ -29,7 +29,7 @@ export const KERNELS: readonly Kernel[] = LENGTHS.flatMap((length) =>
   ),
 );
 
-/** Every ratio has as many kernels as directions: the round one weighs as much as all directions of another. */
+/** The round kernel has the same prior as all directions of another ratio together. */
 export function logPrior({ ratio }: Kernel): number {
   return ratio === 1 ? 0 : -Math.log(DIRECTIONS);
 }

@@ -6,8 +6,8 @@ import { seededDraws } from "./seeded-draws";
 
 const ROUND = [{ length: 0.6, ratio: 1, direction: 0 }];
 
-describe("a response known by comparisons alone", () => {
-  /** So far apart that they have nothing to do with each other. */
+describe("a response from comparisons", () => {
+  /** Too far apart for any covariance. */
   const apart: SurfacePoint[] = [
     { u: -9, v: 0 },
     { u: 9, v: 0 },
@@ -29,13 +29,13 @@ describe("a response known by comparisons alone", () => {
         mean += p * d;
         negative += d < 0 ? p : 0;
       }
-    // Which size is weighed by an approximation: within a tenth.
+    // The weights of the sizes are approximate.
     expect(found / (mean / weight)).toBeGreaterThan(0.85);
     expect(found / (mean / weight)).toBeLessThan(1.15);
     expect(Math.abs(below - negative / weight)).toBeLessThan(0.02);
   });
 
-  it("finds the top of a hill from pairs that an eye with 4 % compares", () => {
+  it("finds the top of a hill from noisy comparisons", () => {
     const cells = Array.from({ length: 49 }, (_, i) => ({ u: (i % 7) / 3 - 1, v: Math.floor(i / 7) / 3 - 1 }));
     const quality = ({ u, v }: SurfacePoint) => 25 * Math.exp(-((u - 0.4) ** 2 + (v + 0.3) ** 2));
     const chance = seededDraws(5);
@@ -47,13 +47,13 @@ describe("a response known by comparisons alone", () => {
     const { mean } = fitPreferences(comparisons, cells, { count: 200 });
     const top = elementAt(cells, mean.indexOf(Math.max(...mean)));
     expect(Math.hypot(top.u - 0.4, top.v + 0.3)).toBeLessThan(0.5);
-    // Turned round, the top is the worst.
+    // With all comparisons reversed the top becomes the bottom.
     const turned = comparisons.map((c) => ({ ...c, better: c.worse, worse: c.better }));
     const other = fitPreferences(turned, cells, { count: 200 }).mean;
     expect(elementAt(Array.from(other), mean.indexOf(Math.max(...mean)))).toBeLessThan(0);
   });
 
-  it("takes what looks alike for equal", () => {
+  it("treats alike places as equal", () => {
     const alike = Array.from({ length: 12 }, (): Comparison => ({ better: 0, worse: 1, alike: true }));
     const { mean } = fitPreferences(alike, apart, { count: 1000, kernels: ROUND });
     expect(Math.abs(elementAt(Array.from(mean), 0) - elementAt(Array.from(mean), 1))).toBeLessThan(0.3);

@@ -1,17 +1,17 @@
 /**
- * A smooth response of which nothing is known but comparisons: which of two places is better.
+ * A smooth response from comparisons of two places.
  *
  *   P(i is called better than j) = 1/(1 + exp(f_j - f_i)),   f ~ GP(0, s^2 k)
  *
  * Kernels k and sizes s are averaged by how likely they make the comparisons. [Chu and Ghahramani, ICML 2005, 137, there with a normal link; from memory]
- * One comparison bounds a difference on one side alone, and no normal distribution is like that: responses are drawn by elliptical slice sampling.
+ * A comparison bounds a difference on one side only, so a normal approximation is poor. Responses are drawn by elliptical slice sampling.
  * [Murray, Adams and MacKay, AISTATS 2010, PMLR 9, 541; from memory]
  */
 import { type Choice, fitChoices, logLikelihood } from "./choices";
 import { KERNELS, type Kernel, kernelColumns, logPrior, type SurfacePoint } from "./kernel";
 import { type Draws, seededDraws } from "./seeded-draws";
 
-/** Indices of two places. @property alike neither looked better: half a time each way */
+/** Indices of two places. @property alike neither is better */
 export type Comparison = { better: number; worse: number; alike: boolean };
 
 export type PreferenceFit = {
@@ -21,13 +21,13 @@ export type PreferenceFit = {
   draws: Float64Array[];
 };
 
-/** Sizes of the response, in units in which a difference of 1 is called right in 73 of 100. */
+/** Sizes of the response. A difference of 1 is judged right in 73 of 100 comparisons. */
 const SIZES = [4, 12];
 const RANK_TOLERANCE = 1e-3;
-/** The heaviest models go into the result, at most so many. */
+/** Number of models in the result, at most. */
 const MOST_MODELS = 16;
 
-/** A few kernels, for where another pair is wanted at once. */
+/** Fewer kernels, for a quick choice of the next comparison. */
 export const FEW_KERNELS: readonly Kernel[] = KERNELS.filter((k) => k.length === 0.6 && k.ratio < 7);
 
 /** @param count of draws */
@@ -61,7 +61,7 @@ export function fitPreferences(
 
 type Wanted = { count: number; kernels?: readonly Kernel[]; progress?: (share: number) => void };
 
-/** One place less the other; alike is half a time each way. */
+/** Difference of two places. Alike counts half in each direction. */
 function choicesOf({ better, worse, alike }: Comparison, columns: readonly Float64Array[]): Choice[] {
   const x = Float64Array.from(columns, (column) => (column[better] ?? Number.NaN) - (column[worse] ?? Number.NaN));
   if (!alike) return [{ x, times: 1 }];
@@ -76,7 +76,7 @@ type Model = { columns: readonly Float64Array[]; choices: readonly Choice[]; siz
 /** Steps before the first draw, and from one to the next. */
 const STEPS = { before: 30, between: 8 };
 
-/** Draws of w, from where it is likeliest. */
+/** Draws of w, starting at its most likely value. */
 function drawn({ choices, size, w }: Model, count: number, chance: Draws): Float64Array[] {
   if (count === 0) return [];
   let at = w;
@@ -87,7 +87,7 @@ function drawn({ choices, size, w }: Model, count: number, chance: Draws): Float
   });
 }
 
-/** One step: to a point of an ellipse through here and a draw of the prior that is likely enough. */
+/** One step along an ellipse through this point and a draw of the prior. */
 function slid(at: Float64Array, choices: readonly Choice[], size: number, chance: Draws): Float64Array {
   const other = at.map(() => size * chance.normal());
   const least = logLikelihood(choices, at) + Math.log(1 - chance.even());
@@ -99,7 +99,7 @@ function slid(at: Float64Array, choices: readonly Choice[], size: number, chance
     if (logLikelihood(choices, next) > least) return next;
     if (turn < 0) low = turn;
     else high = turn;
-    // At turn 0 it is where it was.
+    // At turn 0 nothing changes.
     if (high - low < 1e-12) return at;
     turn = low + (high - low) * chance.even();
   }

@@ -106,7 +106,7 @@ export function fitSurface(
 }
 
 /**
- * How likely models make readings, as a logarithm: only differences between models on the same readings mean anything.
+ * Log of the marginal likelihood of the readings, up to a constant: compare only models on the same readings.
  *
  * @param readings as {@link fitSurface} takes them; none of them is left out
  */

@@ -1,15 +1,16 @@
 import { describe, expect, it } from "vitest";
 import { apart } from "./alike";
+import { settingsAmong, settingValue } from "./cell-settings";
 
 describe("two marking settings", () => {
-  it("are apart by their ratios: twice the speed and half the power are sqrt(2) ln 2", () => {
+  it("have a distance by ratios: twice the speed and half the power are sqrt(2) ln 2", () => {
     const found = apart({ speedMmPerS: 100, powerPct: 40, passes: 1 }, { speedMmPerS: 200, powerPct: 20, passes: 1 });
     expect(found?.distance).toBeCloseTo(Math.SQRT2 * Math.LN2, 12);
     expect(found?.text).toBe("speed × 2, power × 0.5");
     expect(apart({ speedMmPerS: 200 }, { speedMmPerS: 100 })?.text).toBe("speed × 0.5");
   });
 
-  it("are the same at no distance, and heights count by mm", () => {
+  it("have distance 0 if equal, and heights count by mm", () => {
     expect(apart({ speedMmPerS: 50, aboveFocusMm: 0 }, { speedMmPerS: 50, aboveFocusMm: 0 })).toEqual({
       distance: 0,
       text: "",
@@ -19,8 +20,18 @@ describe("two marking settings", () => {
     expect(lower?.text).toBe("height above focus − 3 mm");
   });
 
-  it("cannot be told where they have no setting in common", () => {
+  it("have no distance without a common setting", () => {
     expect(apart({ speedMmPerS: 50 }, { powerPct: 20 })).toBeNull();
     expect(apart({}, {})).toBeNull();
+  });
+});
+
+describe("settings among the values of a result", () => {
+  it("are the typed ones again, power in percent", () => {
+    for (const powerPct of [28.3, 14.1, 56.6, 7, 100])
+      expect(settingsAmong([settingValue("powerPct", powerPct), settingValue("passes", 2)])).toEqual({
+        powerPct,
+        passes: 2,
+      });
   });
 });

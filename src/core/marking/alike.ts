@@ -1,7 +1,4 @@
-/**
- * How far two marking settings are apart: the root of the sum of squares of their ratios, in ln, over speed, power, row pitch and passes, and of what a
- * pulsed beam has besides. Heights count by mm.
- */
+/** Distance of two marking settings: root of the sum of squares of ln(b/a) over all common settings. Heights count by mm. */
 import { plain } from "../metrology/quantity-text";
 import { CELL_SETTING_KEYS, CELL_SETTINGS, type CellSettings } from "./cell-settings";
 
@@ -12,12 +9,12 @@ export type Apart = {
   text: string;
 };
 
-/** A mm of height counts like this much of a ratio, ln. (common practice, no source) */
+/** A mm of height counts like this ln of a ratio. (common practice, no source) */
 const PER_MM = 0.1;
-/** Ratios nearer to 1 are not told. */
+/** Smaller differences, ln, are not shown. */
 const SAME = 0.005;
 
-/** @returns `null` where both have no setting in common */
+/** @returns `null` without a common setting */
 export function apart(from: Partial<CellSettings>, to: Partial<CellSettings>): Apart | null {
   const parts = CELL_SETTING_KEYS.flatMap((key) => {
     const [a, b] = [from[key], to[key]];

@@ -26,7 +26,7 @@ export type ScoredCell = {
   burn: number;
   /** The larger, the better. `null` = not burned, or not read. */
   score: number | null;
-  /** ln of what it gets on each mm^2 or mm; left out where nothing is to be said about energy. */
+  /** ln of the energy per area or length; left out if the settings do not count by ratio. */
   energy?: number;
   /** Charred, or no good for another reason: neither it nor what lies nearest to it is ever the best. */
   noGood?: boolean;
@@ -41,7 +41,7 @@ export type ArrayAnswer = {
   peak: { x: number; y: number; value: number };
   /** Where the best lies in 95 of 100 responses, along each axis. */
   best: { x: Span; y: Span };
-  /** What each cell falls short of the best, as a share of the way from blank to best: mean, and the value that holds in 95 of 100. */
+  /** Loss of each cell against the best, as a share of the range from blank to best: mean, and the value that holds in 95 of 100. */
   short: { mean: number; most: number }[];
   /** Indices of cells that are as good as the best within {@link AS_GOOD}. */
   asGood: number[];
@@ -53,7 +53,7 @@ export type ArrayAnswer = {
   odd: number[];
   /** Expected value at each cell. */
   expected: number[];
-  /** Whether energy alone decides; `null` where the cells cannot show it. */
+  /** Whether energy alone explains the scores; `null` if the cells cannot show it. */
   energy: EnergyVerdict | null;
   /** sd of one score about the response. */
   noise: number;
@@ -76,7 +76,7 @@ export type ArrayGiven = {
   step: { x: number; y: number };
   /** Score of the blank stock. */
   blank: number;
-  /** Which of two cells is better, by their indices: then cells have no scores. */
+  /** Comparisons of two cells, by their indices. Cells have no scores then. */
   comparisons?: readonly Comparison[];
 };
 
@@ -109,7 +109,7 @@ export function answerOf(given: ArrayGiven, progress: (share: number) => void = 
     -1,
   );
   if (chosen < 0) return "none good";
-  // Comparisons say nothing of what nobody looked at: the best of the cells that were compared counts.
+  // Comparisons show nothing about other cells, so the best is taken among the compared ones.
   const maxima = draws.map((d) =>
     given.comparisons ? Math.max(...fit.judged.map((i) => elementAt(d, i))) : largest(d),
   );
@@ -138,16 +138,16 @@ export function answerOf(given: ArrayGiven, progress: (share: number) => void = 
 }
 
 function whyNone({ cells, blank, comparisons }: ArrayGiven): NoAnswer | null {
-  if (comparisons) return comparisons.length < LEAST_PAIRS ? "few" : null;
+  if (comparisons) return comparisons.length < LEAST_COMPARISONS ? "few" : null;
   const scores = cells.flatMap((c) => c.score ?? []);
   if (scores.length < LEAST_CELLS) return "few";
   if (scores.every((v) => v === scores[0])) return "all equal";
   return scores.every((v) => v <= blank) ? "below blank" : null;
 }
 
-/** The response at cells and places of the map, however it was learnt. */
+/** The response at the cells and on the map, from scores or from comparisons. */
 type Fit = Pick<SurfaceFit, "mean" | "draw" | "noise"> & {
-  /** Indices of the cells that somebody or something looked at, and of those that contradict all others. */
+  /** Indices of the cells with a score or a comparison, and of the cells that contradict all others. */
   judged: number[];
   odd: number[];
   /** @param draws at the cells first */
@@ -182,7 +182,7 @@ function fitScored({ cells }: ArrayGiven, places: readonly SurfacePoint[], progr
   };
 }
 
-/** Only differences are known, in what an eye can tell apart: the best expected one counts as 1. */
+/** Comparisons show only differences, in units of what an eye can distinguish. The best expected value is set to 1. */
 function fitCompared(
   { comparisons = [] }: ArrayGiven,
   places: readonly SurfacePoint[],
@@ -197,19 +197,19 @@ function fitCompared(
     noise: EYE_SD,
     judged: [...new Set(comparisons.flatMap((c) => [c.better, c.worse]))],
     odd: [],
-    // Pairs have no size that energy could explain.
+    // Comparisons have no size that energy could explain.
     energy: () => null,
   };
 }
 
 /** SD with which an eye judges one cell, as a share of the best. (common practice, no source) */
 export const EYE_SD = 0.04;
-/** So much cells with the same settings differ by the surface of the stock, SD, as a share of the best. (common practice, no source) */
+/** SD between cells with the same settings, from the surface of the stock, as a share of the best. (common practice, no source) */
 const SURFACE_SD = 0.04;
-/** Two looks differ by sqrt(2) of both; the logistic distribution with this SD has its unit. */
+/** Unit of the logistic distribution whose SD is that of the difference between two cells. */
 const EYE_UNIT = (Math.SQRT2 * Math.hypot(EYE_SD, SURFACE_SD) * Math.sqrt(3)) / Math.PI;
-/** With fewer pairs nothing can be told from chance. */
-export const LEAST_PAIRS = 5;
+/** Fewer comparisons cannot be told from chance. */
+export const LEAST_COMPARISONS = 5;
 
 /** Where the largest value lies between the places of the map: the top of a parabola through three of them along each axis. */
 function topBetween(values: readonly number[], top: number, spans: { x: Span; y: Span }): { x: number; y: number } {

@@ -126,12 +126,13 @@ export function settingValue(key: CellSetting, value: number): MarkingValue {
 
 type MarkingValue = { id: CellSetting; label: string; quantity: Measured; unit: UnitId };
 
-/** The settings that a result has among its values; those that it does not say are left out. */
+/** The settings among the values of a result; unknown ones are left out. */
 export function settingsAmong(values: readonly { id: string; quantity: Measured }[]): Partial<CellSettings> {
   const known: Partial<CellSettings> = {};
   for (const key of CELL_SETTING_KEYS) {
     const value = values.find((v) => v.id === key)?.quantity.value;
-    if (value !== undefined) known[key] = key === "powerPct" ? 100 * value : value;
+    // A share of 0.283 is 28.3 % as typed, not 28.299999999999997 %.
+    if (value !== undefined) known[key] = key === "powerPct" ? Number((100 * value).toFixed(6)) : value;
   }
   return known;
 }

@@ -4,9 +4,8 @@
  *   A  f depends on the energy alone: the same along every line of equal energy
  *   B  f depends on both settings, as everywhere else
  *
- * W is the rms by which cells of the same energy differ, as a share of the best; under A it is 0, under B it is counted over responses drawn. With equal
- * chances for A and B beforehand, energy explains the marks where W < 3 % in at least 95 of 100, it does not where W > 3 % in as many, else it cannot be
- * told. [comparison of models by their marginal likelihood: Rasmussen and Williams, Gaussian Processes for Machine Learning, 2006, 5.2; from memory]
+ * W is the rms difference of cells with the same energy, as a share of the best: 0 under A, from drawn responses under B. A and B have equal prior chances.
+ * Verdict: yes if W < 3 % in at least 95 of 100, no if W > 3 % in at least 95 of 100, otherwise undecided. [comparison of models by their marginal likelihood: Rasmussen and Williams, Gaussian Processes for Machine Learning, 2006, 5.2; from memory]
  */
 import { elementAt } from "../fitting/element-at";
 import type { SurfacePoint } from "../fitting/kernel";
@@ -22,7 +21,7 @@ export const ENERGY_LIMIT = 0.03;
 const SURE = 0.95;
 /** Energies that differ by less, in ln, are the same. */
 const SAME = 0.01;
-/** So many cells must share their energy with another one. */
+/** Cells that share their energy with another cell, at least. */
 const LEAST_SHARED = 12;
 /** Half spans over which a response to the energy alone changes; along equal energy it never does. */
 const LENGTHS = [0.35, 0.6, 1];
@@ -40,7 +39,7 @@ type Given = {
   draws: readonly Float64Array[];
 };
 
-/** @returns `null` where energy does not change along the settings, or too few cells share it */
+/** @returns `null` if energy is constant, or too few cells share an energy */
 export function energyAlone({ energies, at, readings, log, draws }: Given): EnergyVerdict | null {
   const groups = groupsOf(energies);
   const slope = slopeOf(energies, at);

@@ -1,14 +1,14 @@
-/** Answers to the newest arrays, by what they were worked out of: pages ask again and again for the same, and a fit takes long. */
+/** Answers of the newest arrays, by their input. Pages ask for the same answer repeatedly, and a fit is slow. */
 import { type ArrayAnswer, type ArrayGiven, answerOf, type NoAnswer } from "./array-answer";
 
 type Known = { key: string; answer: ArrayAnswer | NoAnswer };
 
 /** Newest first. */
 const known: Known[] = [];
-/** Blocks of one array, and the arrays of a few trials. */
-const MOST = 24;
+/** Blocks of an array, over all burns of a trial: all answers of one page are known together. */
+const MOST = 400;
 
-/** Worked out here where it is not known yet. */
+/** Calculates the answer if it is not known yet. */
 export function knownAnswer(given: ArrayGiven): ArrayAnswer | NoAnswer {
   const before = find(given);
   if (before) return before.answer;
@@ -21,7 +21,7 @@ export function isAnswerKnown(given: ArrayGiven): boolean {
   return find(given) !== undefined;
 }
 
-/** @param answer to `given`, worked out elsewhere */
+/** @param answer to `given`, calculated elsewhere */
 export function learnAnswer(given: ArrayGiven, answer: ArrayAnswer | NoAnswer): void {
   known.unshift({ key: keyOf(given), answer });
   known.length = Math.min(known.length, MOST);

@@ -1,11 +1,11 @@
-/** Marking settings as they are kept on the card of a stock: the settings, and what they were found with. */
+/** Marking settings as an entry of a stock card: the settings, and the conditions of the trial. */
 import type { MachineSpec } from "../machine/machine-spec";
 import { type StockAtHand, stockText } from "../stock/stock-at-hand";
 import type { StockResult } from "../trial/outcome";
 import { type CellSettings, settingsOn, settingValue } from "./cell-settings";
 import { type Dose, doseText, energyText } from "./dose";
 
-/** Under this name a list of conditions has the purpose. */
+/** Label of the purpose among the conditions. */
 const PURPOSE = "Purpose";
 
 type Found = {
@@ -18,10 +18,11 @@ type Found = {
   lens: string;
   settings: CellSettings;
   dose: Dose;
-  /** What was looked for, first. */
-  values: StockResult["values"];
+  /** The settings that were varied, and how good the mark is. */
+  varied: StockResult["values"];
+  quality: StockResult["values"];
   scoredBy: string;
-  /** Where it is good, and what else was seen. */
+  /** The good range, and other facts. */
   conditions: StockResult["conditions"];
   arithmetic: readonly string[];
 };
@@ -32,7 +33,7 @@ export function markingResult(found: Found): StockResult {
     kind: "marking",
     stock,
     purpose,
-    values: [...found.values, ...otherSettings(found)],
+    values: [...found.varied, ...otherSettings(found), ...found.quality],
     conditions: [
       { label: PURPOSE, text: purpose },
       { label: "Stock", text: from ? stockText(from) : stock },
@@ -46,10 +47,10 @@ export function markingResult(found: Found): StockResult {
   };
 }
 
-/** All other settings that this machine has: a job needs them too. */
-function otherSettings({ settings, machine, values }: Found): StockResult["values"] {
+/** All other settings of this machine, since a job needs them too. */
+function otherSettings({ settings, machine, varied }: Found): StockResult["values"] {
   return settingsOn(machine.kind)
-    .filter((key) => !values.some((v) => v.id === key))
+    .filter((key) => !varied.some((v) => v.id === key))
     .filter((key) => key !== "dwellMs" || settings.dwellMs > 0)
     .map((key) => settingValue(key, settings[key]));
 }

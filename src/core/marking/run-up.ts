@@ -1,14 +1,14 @@
-/** The straight way that a row needs before it, v^2 = 2 a L, and how fast a row may be where the bed leaves so much room. */
+/** Run-up of a row, v^2 = 2 a L, and the largest speed that the room beside the stock allows. */
 import type { MachineSpec } from "../machine/machine-spec";
 
-/** A run-up is longer than the acceleration asks by this factor. */
+/** Safety factor of the run-up. */
 const RESERVE = 1.2;
 /** From the edge of the stock to the first row, mm, at least. */
 const EDGE_ROOM_MM = 4;
 
 type Accelerated = Pick<MachineSpec, "kind" | "accelerationMmPerS2" | "widthMm">;
 
-/** Straight way before and after a row, mm. */
+/** Run-up before a row, and run-out after it, mm. */
 export function runUpMm(
   speedMmPerS: number,
   { kind, accelerationMmPerS2 }: Pick<MachineSpec, "kind" | "accelerationMmPerS2">,
@@ -17,7 +17,7 @@ export function runUpMm(
   return Math.ceil((100 * RESERVE * speedMmPerS ** 2) / (2 * accelerationMmPerS2)) / 100;
 }
 
-/** The largest speed of rows for whose run-up the bed has room beside the stock, mm/s. */
+/** Largest speed of rows with room for the run-up beside the stock, mm/s. */
 export function fastestRow(
   { stockAtXMm, stockWidthMm }: { stockAtXMm: number; stockWidthMm: number },
   { kind, accelerationMmPerS2, widthMm }: Accelerated,

@@ -23,9 +23,9 @@ export const stockAtHandSchema = z.object({
   nominalMm: z.number().positive(),
   /** `null` = never measured. */
   thickness: thicknessSchema.nullable(),
-  /** More energy per area chars or ignites it, J/mm^2; left out where no limit is known. */
+  /** Charring limit, J/mm^2; left out if unknown. */
   mostJPerMm2: z.number().positive().optional(),
-  /** Marking settings on its card, the newest of each purpose and machine; left out where there are none. */
+  /** Marking settings on the card, the newest of each purpose and machine; left out if there are none. */
   marked: z
     .array(z.object({ purpose: z.string(), machine: z.string(), settings: z.record(z.string(), z.number()) }))
     .optional(),

@@ -1,9 +1,9 @@
-/** Fields of plans that look for the marking settings of a stock. */
+/** Plan fields of the procedures that find marking settings. */
 import type { MachineSpec } from "../machine/machine-spec";
 import { field } from "./plan-field";
 import { powerField, topSpeed } from "./shared-fields";
 
-/** What a stock is marked for. */
+/** Purposes of a mark. */
 export const PURPOSES = {
   "engrave dark": "Engrave dark",
   "engrave deep": "Engrave deep",
@@ -11,7 +11,7 @@ export const PURPOSES = {
   "cut through": "Cut through",
 } as const;
 
-export const NO_CARD = "Make a card of the stock first. The marking settings are stored on that card.";
+export const NO_CARD = "Make a stock card first. The marking settings are stored on this card.";
 
 /** (common practice, no source) */
 const USUAL = {
@@ -24,7 +24,7 @@ export function usualRowPitchMm({ kind }: Pick<MachineSpec, "kind">): number {
   return USUAL[kind].rowPitchMm;
 }
 
-/** Settings of labels and scale. */
+/** Settings for labels and scale. */
 export function labelFields(machine: MachineSpec) {
   const group = "Labels";
   return {
@@ -37,7 +37,7 @@ export function labelFields(machine: MachineSpec) {
     labelPowerPct: powerField({
       label: "Power of labels, %",
       group,
-      why: "Safe settings that mark this stock without fail.",
+      why: "Use settings that always mark this stock.",
       usual: 20,
     }),
     labelKHz: field.number({
@@ -49,7 +49,7 @@ export function labelFields(machine: MachineSpec) {
   };
 }
 
-/** What energy per area is worked out from. */
+/** Fields for the energy per area. */
 export function energyFields(machine: MachineSpec) {
   const group = "Energy";
   const { kind } = machine;
@@ -57,14 +57,14 @@ export function energyFields(machine: MachineSpec) {
     wattsAtFull: field.number({
       label: "Power at 100 %, W",
       group,
-      why: "Energy per area is worked out from it.",
+      why: "Used to calculate the energy per area.",
       usual: USUAL[kind].watts,
       max: [10_000, "Enter watts, not milliwatts."],
     }),
     lineMm: field.length({
       label: "Width of one line",
       group,
-      why: "From the focus height, or measured.",
+      why: "Use the width from the focus trial, or measure a line.",
       usual: USUAL[kind].lineMm,
       max: 5,
     }),

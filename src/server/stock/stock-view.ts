@@ -153,7 +153,7 @@ function resultsOf(db: Db, { slug }: Stock, batches: readonly Batch[], standingO
   );
 }
 
-/** Of results whose trial is not here. */
+/** For results from another bench. */
 const PROCEDURE_OF = { kerf: "kerf", marking: "test-array" } as const;
 
 type StandingOf = (machineId: number, procedure: string, card: string) => ResultView["standing"];

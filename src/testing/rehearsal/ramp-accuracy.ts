@@ -1,5 +1,5 @@
 /**
- * Ramps burned and read on practice machines that nobody has seen, from the first burn to the verdict.
+ * Ramps on random practice machines, from the first burn to the verdict.
  *
  * Simulated: the stock of each machine (five kinds), a surface of 4 % of the best mark (SD), half of it a texture; an eye that compares stretches of 4 mm
  * with a scatter of 2 % (SD); a scale that is read to 0.5 mm; on propped stock a slope that is 0.4 % off (SD).
@@ -10,7 +10,6 @@ import type { RampPlan } from "../../core/procedures/ramp/plan";
 import { rampPlan } from "../../core/procedures/ramp/plan-faults";
 import { ramp } from "../../core/procedures/ramp/procedure";
 import { areaOf, placeOf } from "../../core/procedures/ramp/strip";
-import { readDraft } from "../../core/trial/draft";
 import type { History, RoundRecord } from "../../core/trial/history";
 import type { PlanContext } from "../../core/trial/plan-form";
 import { gcodeOf } from "../../formats/gcode-writer";
@@ -18,6 +17,7 @@ import { cellLooks } from "../../practice/cell-look";
 import { practiceFromSeed } from "../../practice/practice-truth";
 import { seeded, seedOf } from "../../practice/random";
 import { SAMPLE_MACHINE, SAMPLE_STOCK } from "../sample-machine";
+import { typedPlan } from "../typed-plan";
 import { rehearseRound } from "./rehearse-round";
 
 const CONTEXT: PlanContext = { machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {}, stocks: [SAMPLE_STOCK] };
@@ -28,17 +28,16 @@ const MOST_BURNS = 5;
 export type RampTrial = {
   result: "proved" | "not proved" | "cannot tell" | "none";
   burns: number;
-  /** What the value lacks against the best of the first strip, as a share of it; `null` where it lies beyond that strip. */
+  /** Loss of the value against the best of the first strip, as a share; `null` if the value is beyond this strip. */
   lacks: number | null;
 };
 
-/** @returns `null` where the strip of this machine shows no mark */
+/** @returns `null` if the strip shows no mark */
 export function rampTrial(seed: number, texts: Record<string, string>): RampTrial | null {
   const truth = practiceFromSeed(seed, SAMPLE_MACHINE);
-  const read = readDraft(rampPlan(CONTEXT), texts);
-  if (!read.ok) throw new Error(JSON.stringify(read.issues));
+  const first = typedPlan(rampPlan(CONTEXT), texts);
   const rounds: RoundRecord<RampPlan>[] = [];
-  let plan = read.plan;
+  let plan = first;
   let purpose: RoundRecord["purpose"] = "measure";
   for (let n = 1; n <= MOST_BURNS; n++) {
     const { round } = rehearseRound({
@@ -65,11 +64,11 @@ export function rampTrial(seed: number, texts: Record<string, string>): RampTria
   const history = historyOf(rounds);
   const outcome = ramp.solve(history);
   const best = outcome.status === "solved" ? (outcome.estimates[0]?.quantity.value ?? Number.NaN) : Number.NaN;
-  const value = read.plan.varied === "powerPct" ? 100 * best : best;
+  const value = first.varied === "powerPct" ? 100 * best : best;
   return {
     result: ramp.judge(history)?.result ?? "none",
     burns: rounds.length,
-    lacks: lackAt(read.plan, value, truth),
+    lacks: lackAt(first, value, truth),
   };
 }
 
@@ -84,7 +83,7 @@ function historyOf(rounds: readonly RoundRecord<RampPlan>[]): History<RampPlan> 
   };
 }
 
-/** Stretches at which the truth is looked at, mm. */
+/** Stretches of the true response, mm. */
 const TRUTH = { stretchMm: 2, stepMm: 1 };
 
 function lackAt(plan: RampPlan, value: number, truth: ReturnType<typeof practiceFromSeed>): number | null {

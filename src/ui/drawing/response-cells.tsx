@@ -22,7 +22,7 @@ const BY_KEY: Partial<Record<string, { x: number; y: number }>> = {
   ArrowDown: { x: 0, y: 1 },
 };
 
-/** The cells over a response. Pointing, tapping or the arrow keys show the settings of one. */
+/** Cells on a response map. Pointer, tap or arrow keys select a cell. */
 export function ResponseCells({ cells, placeOf, size, at, onPoint }: Props) {
   const group = useRef<SVGGElement>(null);
   const places = cells.map(placeOf);
@@ -56,7 +56,7 @@ export function ResponseCells({ cells, placeOf, size, at, onPoint }: Props) {
   );
 }
 
-/** The nearest of the places that lie in this direction rather than beside it. */
+/** The nearest place in a direction, within 45 degrees of it. */
 function nextIn(
   places: readonly { x: number; y: number }[],
   from: number,

@@ -68,7 +68,7 @@ export function ResponseView({ figure }: { figure: ResponseFigure }) {
         </p>
       )}
       <p className="text-[13px] text-ink2">
-        Dashed: where the best lies in 95 of 100 responses that fit the scores. Thin lines: equal energy per area.
+        The dashed frame contains the best point with 95 % certainty. Thin lines have equal energy.
       </p>
     </figure>
   );

@@ -21,7 +21,7 @@ export function gaugeFacts(gauge: Gauge): string {
 
 /** `Calipers 0.01 mm · closed jaws read 0.00`. @param sites what is read in it */
 export function sessionText({ gauge, zero }: Session, sites: readonly Site[]): string {
-  // Its readings have uncertainties of their own, and scores have no length.
+  // No resolution: each of its readings has an uncertainty, and scores have no length.
   if (gauge.id === PICTURE_READER) return gauge.name;
   if (gauge.kind === "eye") return sites.some(isShownAtMachine) ? "no gauge" : "by eye";
   const decimals = Math.max(2, decimalsFor(fromInternal(gauge.resolutionMm, gauge.unit)) - 1);

@@ -1,6 +1,6 @@
 "use client";
 import { useRouter } from "next/navigation";
-import { useState, useTransition } from "react";
+import { type ReactNode, useState, useTransition } from "react";
 import { beginCheck, beginTrial } from "../../server/actions/trial-actions";
 import { Button } from "../primitives/button";
 import { Fault } from "../primitives/notice";
@@ -15,10 +15,10 @@ export function BeginButton({
 }: {
   machine: string;
   procedure: string;
-  weight: "primary" | "plain" | "quiet";
+  weight: "primary" | "plain" | "small" | "quiet";
   /** A short check of what was proved, instead of a whole trial. */
   check?: boolean;
-  label?: string;
+  label?: ReactNode;
   /** Key of the batch that it is begun on, where it is done stock by stock. */
   stock?: string | null;
 }) {

@@ -79,7 +79,7 @@ function Head({ view }: { view: StockView }) {
           </h1>
           <p className="text-ink2">
             sold as {view.spec.nominalMm} mm
-            {view.spec.mostJPerMm2 !== undefined && `, chars above ${plain(view.spec.mostJPerMm2)} J/mm²`}
+            {view.spec.mostJPerMm2 !== undefined && `, charring limit ${plain(view.spec.mostJPerMm2)} J/mm²`}
             {newest && `, batch ${newest.label}`}
           </p>
           {view.spec.note && <p className="mt-1 whitespace-pre-line">{view.spec.note}</p>}
@@ -107,14 +107,22 @@ function Head({ view }: { view: StockView }) {
         <div className="no-print mt-3 grid gap-2">
           {view.offered.map(({ procedure, title, machines }) => (
             <p key={procedure} className="flex flex-wrap items-center gap-2">
+              <span aria-hidden="true" className="min-w-28 text-ink2">
+                {title} on
+              </span>
               {machines.map((m) => (
                 <BeginButton
                   key={m.slug}
                   machine={m.slug}
                   procedure={procedure}
                   stock={newest.key}
-                  label={`${title} on ${m.name}`}
-                  weight={"plain"}
+                  label={
+                    <>
+                      <span className="sr-only">{title} on </span>
+                      {m.name}
+                    </>
+                  }
+                  weight="small"
                 />
               ))}
             </p>

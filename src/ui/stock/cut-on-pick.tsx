@@ -3,7 +3,7 @@ import { PickField } from "../primitives/fields";
 
 type Props = { results: readonly ResultView[]; chosen: ResultView | undefined; onChoose: (id: number) => void };
 
-/** Results of a cut: a card has marking settings too. */
+/** Only the results of cuts. A card has marking settings too. */
 export function cutsOf(results: readonly ResultView[]): ResultView[] {
   return results.filter((r) => r.result.kind === "kerf");
 }

@@ -17,7 +17,7 @@ type Marked = { stock: Pick<StockRow, "slug" | "spec">; kept: ResultView };
 
 const ANY = "";
 
-/** Marking settings of all cards: found by stock, machine and purpose, and by how near they are to others. */
+/** Marking settings of all stock cards, filtered by stock, machine and purpose, sorted by similarity. */
 export function MarkingScreen({ rows, like: first, now }: { rows: StockRow[]; like: number | null; now: number }) {
   const all = useMemo(() => rows.flatMap(markedOf), [rows]);
   const [wanted, setWanted] = useState("");
@@ -55,18 +55,20 @@ export function MarkingScreen({ rows, like: first, now }: { rows: StockRow[]; li
         </div>
         {all.length === 0 && (
           <p className="text-ink2">
-            No card has marking settings yet. Burn a test array or a ramp, and keep its result on the card of the stock.
+            No stock card has marking settings yet. Burn a test array or a ramp and store the result.
           </p>
         )}
         {reference && (
           <p className="mb-3">
-            Nearest to <b className="font-semibold">{nameOf(reference)}</b> first.{" "}
+            Most similar to <b className="font-semibold">{nameOf(reference)}</b> first.{" "}
             <Button weight="quiet" onClick={() => setLike(null)}>
               Sort by stock
             </Button>
           </p>
         )}
-        {all.length > 0 && found.length === 0 && <p className="text-ink2">Nothing fits. Choose fewer conditions.</p>}
+        {all.length > 0 && found.length === 0 && (
+          <p className="text-ink2">No marking settings match. Change search, machine or purpose.</p>
+        )}
         {found.length > 0 && (
           <MarkingTable found={found} like={reference?.kept.id ?? null} onLike={setLike} now={now} />
         )}
@@ -89,7 +91,7 @@ function MarkingTable({ found, like, onLike, now }: TableProps) {
             { label: "Purpose" },
             ...keys.map((key) => ({ label: CELL_SETTINGS[key].label, align: "right" as const })),
             { label: "Energy", align: "right" },
-            { label: like === null ? "" : "Compared with it", align: "right" },
+            { label: like === null ? "" : "Difference", align: "right" },
           ]}
         />
         <tbody>
@@ -115,10 +117,10 @@ function MarkingTable({ found, like, onLike, now }: TableProps) {
               <td className="num py-2 pl-3 text-right whitespace-nowrap">{energyOf(m)}</td>
               <td className="py-2 pl-4 text-right">
                 {m.kept.id === like ? (
-                  "these"
+                  "reference"
                 ) : like === null ? (
                   <Button weight="small" className="no-print" onClick={() => onLike(m.kept.id)}>
-                    Find alike<span className="sr-only"> {nameOf(m)}</span>
+                    Find similar<span className="sr-only"> {nameOf(m)}</span>
                   </Button>
                 ) : (
                   (m.apart?.text ?? "not comparable") || "the same"

@@ -74,7 +74,7 @@ function Result({ kept, unit, now }: { kept: ResultView; unit: LengthUnit; now: 
       <p className="no-print mt-2 flex flex-wrap gap-4">
         {result.kind === "marking" && (
           <Link href={`/stock/marking?like=${kept.id}`} className="underline underline-offset-4">
-            Stock marked like this
+            Similar marking settings
           </Link>
         )}
         <Button weight="quiet" disabled={busy} onClick={() => takeOff(true)}>
@@ -86,7 +86,7 @@ function Result({ kept, unit, now }: { kept: ResultView; unit: LengthUnit; now: 
   );
 }
 
-/** The cell itself, where a picture of its array shows it. */
+/** Picture of the chosen cell, if a picture of its array exists. */
 function CellPicture({ kept }: { kept: ResultView }) {
   const [isMissing, setIsMissing] = useState(false);
   if (isMissing) return null;

@@ -54,8 +54,8 @@ export function StockForm({ stock, onDone }: Props) {
       <TextField label="Kind" words why="For example birch plywood 3 mm." {...field("name")} />
       <TextField label="Thickness as it is sold" why="What it really is is measured below." {...field("nominal")} />
       <TextField
-        label="Energy per area that chars it, J/mm²"
-        why="Test arrays leave out cells with more. Empty: no limit."
+        label="Charring limit, J/mm²"
+        why="Test arrays leave out stronger cells. Leave empty without a limit."
         {...field("limit")}
       />
       {!stock && <TextField label="Batch" words why="By which you know this delivery; empty: 1." {...field("batch")} />}

@@ -11,7 +11,7 @@
 import type { Measurand } from "../../coupon/site";
 import type { PlanePoint } from "../../fitting/plane-map";
 import { type Projective, projected } from "../../fitting/projective";
-import type { Rect } from "../../geometry/rect";
+import { corners, type Rect } from "../../geometry/rect";
 import { fitEdge } from "../edge-fit";
 import { checkedPicture, type GreyPicture } from "../grey-picture";
 import { ProfileGathering } from "../profile";
@@ -72,19 +72,10 @@ export function readArray(
   return {
     ok: true,
     scores: cells.map((cell) => look.score(of, cell, gapMm)),
-    outlines: cells.map((cell) => cornersOf(cell).map((p) => projected(toPicture, p))),
+    outlines: cells.map((cell) => corners(cell).map((p) => projected(toPicture, p))),
     dots,
     pxPerMm,
   };
-}
-
-function cornersOf({ x0, y0, x1, y1 }: Rect): PlanePoint[] {
-  return [
-    { x: x0, y: y0 },
-    { x: x1, y: y0 },
-    { x: x1, y: y1 },
-    { x: x0, y: y1 },
-  ];
 }
 
 class Looking {

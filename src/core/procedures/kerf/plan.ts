@@ -38,7 +38,7 @@ const JOINT = only("tongue and slot", "plug and ring");
 export function planFields(context: PlanContext) {
   return {
     /** Key of the batch it is cut from. */
-    stock: stockField(context, { why: "A kerf belongs to one batch of it.", noCard: NO_CARD }),
+    stock: stockField(context, { why: "Measure the kerf of each batch.", noCard: NO_CARD }),
     ...cutFields(),
     ...mateFields(context),
     ...settingFields(context),
@@ -49,7 +49,7 @@ export function planFields(context: PlanContext) {
   };
 }
 
-const NO_CARD = "Make a card of the stock first. The kerf is stored on that card.";
+const NO_CARD = "Make a stock card first. The kerf is stored on this card.";
 
 function cutFields() {
   return {

@@ -1,12 +1,12 @@
-/** A ramp as it is burned: scale and values with safe settings, then the strip, weak end first. */
+/** The burn of a ramp: scale and values with safe settings, then the strip from its weak end. Also the points to read. */
 import { readoutAsk } from "../../coupon/ask";
 import { letterStrokes } from "../../coupon/lettering";
 import { type CouponPath, lineSettings, type MarkingSettings, type Piece } from "../../coupon/piece";
 import type { Op } from "../../coupon/program";
 import type { RoundSpec } from "../../coupon/round-spec";
-import type { Site } from "../../coupon/site";
+import type { Site, StripPoint } from "../../coupon/site";
 import type { CouponPoint } from "../../geometry/frames";
-import type { Rect } from "../../geometry/rect";
+import { corners } from "../../geometry/rect";
 import type { MachineSpec } from "../../machine/machine-spec";
 import { eyewearLine } from "../../machine/not-known";
 import { CELL_SETTINGS, settingText } from "../../marking/cell-settings";
@@ -15,7 +15,7 @@ import { plain } from "../../metrology/quantity-text";
 import { stockText } from "../../stock/stock-at-hand";
 import type { PlanContext } from "../../trial/plan-form";
 import { layStock } from "../../trial/stock-words";
-import { type RampPlan, rangeOf } from "./plan";
+import { type RampPlan, rangeOf, type Varied } from "./plan";
 import {
   areaOf,
   axisOf,
@@ -36,8 +36,8 @@ const LABELS = "labels";
 export const READ_STEP_MM = 0.5;
 
 export const BEST_SITE = "best";
-export const BEGINS_SITE = "begins";
-export const TOO_MUCH_SITE = "too much";
+export const START_SITE = "start of good";
+export const END_SITE = "end of good";
 
 export function rampRound(plan: RampPlan, context: PlanContext): RoundSpec {
   const { machine } = context;
@@ -121,15 +121,6 @@ function segmentSettings(plan: RampPlan, { value }: Segment, index: number, mach
   };
 }
 
-function corners({ x0, y0, x1, y1 }: Rect): CouponPoint[] {
-  return [
-    { x: x0, y: y0 },
-    { x: x1, y: y0 },
-    { x: x1, y: y1 },
-    { x: x0, y: y1 },
-  ];
-}
-
 function programOf(plan: RampPlan, segments: readonly Segment[], machine: MachineSpec): Op[] {
   const order = segments.map((_, i) => i);
   if (weakEnd(plan) === "end") order.reverse();
@@ -153,7 +144,7 @@ function propped(plan: RampPlan): Op[] {
       kind: "prop",
       fromXMm: start,
       tangent: (from - to) / plan.lengthMm,
-      text: `Prop the right end: the stock rises ${plain(from - to)} mm over ${plain(plan.lengthMm)} mm. Hold it so that it cannot slip.`,
+      text: `Prop the right end until the stock rises ${plain(from - to)} mm over ${plain(plan.lengthMm)} mm. Secure the stock against slipping.`,
     },
     {
       kind: "move by hand",
@@ -163,25 +154,22 @@ function propped(plan: RampPlan): Op[] {
   ];
 }
 
-const NONE_THERE = "If it is nowhere, choose “cannot read”.";
-const TOO_MUCH = {
-  aboveFocusMm: "does the strip stop being good",
-  other: "is the strip too much: charred, melted or blurred",
-};
+/** What ends the good range: on a ramp of power or speed too much energy, on a ramp of heights too little. */
+const END_QUESTION = {
+  powerPct: "At which number of the scale does the strip become charred, melted or blurred?",
+  speedMmPerS: "At which number of the scale does the strip become charred, melted or blurred?",
+  aboveFocusMm: "At which number of the scale does the good range end?",
+} as const satisfies Record<Varied, string>;
 
 function sitesOf(plan: RampPlan): Site[] {
-  const tooMuch = plan.varied === "aboveFocusMm" ? TOO_MUCH.aboveFocusMm : TOO_MUCH.other;
   const within = areaOf(plan, { s0: 0, s1: plan.lengthMm });
   const site = (
     id: string,
-    label: string,
-    what: string,
-    which: "best" | "begins" | "too much",
-    repeats: number,
+    { label, question, which, repeats }: Pick<Site, "label" | "question" | "repeats"> & { which: StripPoint },
   ): Site => ({
     id,
     label,
-    question: `At which number of the scale ${what}?${which === "best" ? "" : ` ${NONE_THERE}`}`,
+    question,
     ask: readoutAsk({ plausibleUpTo: plan.lengthMm, stepMm: READ_STEP_MM }),
     measurand: { kind: "place on strip", which, within, along: axisOf(plan), weak: weakEnd(plan) },
     place: null,
@@ -189,8 +177,25 @@ function sitesOf(plan: RampPlan): Site[] {
     openEnded: false,
   });
   return [
-    site(BEST_SITE, "Where it is best", "is the strip best", "best", plan.looks),
-    site(BEGINS_SITE, "Where it begins", "does the strip begin to be good", "begins", 1),
-    site(TOO_MUCH_SITE, "Where it is too much", tooMuch, "too much", 1),
+    site(BEST_SITE, {
+      label: "Best point of the strip",
+      question: "At which number of the scale is the strip best?",
+      which: "best",
+      repeats: plan.bestReadings,
+    }),
+    site(START_SITE, {
+      label: "Start of the good range",
+      question: `At which number of the scale does the good range start? ${IF_NONE}`,
+      which: "start of good",
+      repeats: 1,
+    }),
+    site(END_SITE, {
+      label: "End of the good range",
+      question: `${END_QUESTION[plan.varied]} ${IF_NONE}`,
+      which: "end of good",
+      repeats: 1,
+    }),
   ];
 }
+
+const IF_NONE = "Choose “cannot read” if the strip has no such point.";

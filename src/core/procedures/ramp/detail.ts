@@ -1,4 +1,4 @@
-/** The strip in small, with its scale and the place that is typed. */
+/** A small drawing of the strip with its scale and the typed point. */
 import type { Detail, Primitive } from "../../drawing/scene";
 import { settingText } from "../../marking/cell-settings";
 import { plain } from "../../metrology/quantity-text";

@@ -1,77 +1,82 @@
 /**
- * The best value of a ramp from looks at its strip. With n looks s_i mm along a strip of length L:
+ * The best value of a ramp from n readings s_i, in mm along a strip of length L:
  *
  *   s^2 = (nu0 (0.03 L)^2 + sum (s_i - mean)^2) / (nu0 + n - 1),   u(mean) = s / sqrt(n),   nu = nu0 + n - 1
  *
- * An eye repeats a place within 3 % of the strip: as if seen in nu0 = 4 looks before. (common practice, no source) [pooled estimate: JCGM 100:2008,
- * H.3.6] Ramps over the same setting are joined by 1/u^2, in logarithms where ratios count.
+ * An eye repeats a reading within 3 % of the strip. This counts like nu0 = 4 readings from before. (common practice, no source) [pooled estimate:
+ * JCGM 100:2008, H.3.6] Ramps over the same setting are joined by 1/u^2, in logarithms for settings that count by ratio. If the ramps differ by more than
+ * their uncertainties, the difference is added to the uncertainty. [Birge, Phys. Rev. 40 (1932) 207; from memory]
  */
-import { type Budgeted, joined } from "../../metrology/budget";
+import { type Budgeted, type BudgetPart, joined } from "../../metrology/budget";
+import { plain } from "../../metrology/quantity-text";
 import { quantitiesAt } from "../../trial/answer";
 import type { History, RoundRecord } from "../../trial/history";
-import { BEGINS_SITE, BEST_SITE, READ_STEP_MM, TOO_MUCH_SITE } from "./coupon";
+import { BEST_SITE, END_SITE, READ_STEP_MM, START_SITE } from "./coupon";
 import { isByRatio, type RampPlan } from "./plan";
 import { along, spanOf, valueAt, weakEnd } from "./strip";
 
-const EYE = { share: 0.03, looks: 4 };
-/** Looks that differ by more than this share of the strip show more than one good place. */
+const EYE = { share: 0.03, readings: 4 };
+/** Readings that differ by more than this share of the strip show several good points. */
 const APART = 0.3;
-/** A place may lie on the wrong side of the best by this share of the strip. */
+/** Start and end of the good range may be beyond the best point by this share of the strip. */
 const WRONG_SIDE = 0.05;
 
 export type Ramp = {
   /** Number of its round. */
   n: number;
   plan: RampPlan;
-  /** mm along the strip: each look, and their mean. */
-  looks: readonly number[];
+  /** Readings of the best point and their mean, mm along the strip. */
+  readings: readonly number[];
   best: number;
-  begins: number | null;
-  tooMuch: number | null;
-  /** As `along` has it. */
+  /** Start and end of the good range, mm along the strip; `null` = not read, or not on the strip. */
+  start: number | null;
+  end: number | null;
+  /** In the units of `along`. */
   value: Budgeted;
 };
 
 export type Found = {
   ramps: readonly Ramp[];
-  /** The newest. */
+  /** The newest ramp. */
   last: Ramp;
-  /** Of all ramps together, as `along` has it. */
+  /** All ramps together, in the units of `along`. */
   best: Budgeted;
 };
 
+export const READ_FIRST = "Read the best point of the strip.";
+
 export type FoundOrWhy = { ok: true; found: Found } | { ok: false; status: "open" | "unsolvable"; why: string };
 
-/** @param round the newest that counts */
+/** @param round the newest one to use */
 export function foundIn({ rounds }: Pick<History<RampPlan>, "rounds">, round: RoundRecord<RampPlan>): FoundOrWhy {
   const fault = faultOf(round);
   if (fault) return { ok: false, status: "unsolvable", why: fault };
   const ramps = rounds.filter((r) => r.n <= round.n && isAlike(r.plan, round.plan)).flatMap((r) => rampOf(r) ?? []);
   const last = ramps.at(-1);
-  if (last?.n !== round.n) return { ok: false, status: "open", why: "Read where the strip is best." };
+  if (last?.n !== round.n) return { ok: false, status: "open", why: READ_FIRST };
   return { ok: true, found: { ramps, last, best: together(ramps) } };
 }
 
-/** @returns `null` before the best place is read */
+/** @returns `null` before the best point is read */
 function rampOf({ n, plan, answers }: RoundRecord<RampPlan>): Ramp | null {
-  const looks = quantitiesAt(answers, BEST_SITE);
-  if (looks.length === 0) return null;
-  const mean = looks.reduce((s, v) => s + v, 0) / looks.length;
-  const freedom = EYE.looks + looks.length - 1;
-  const scatter = looks.reduce((s, v) => s + (v - mean) ** 2, 0);
-  const sd = Math.sqrt((EYE.looks * (EYE.share * plan.lengthMm) ** 2 + scatter) / freedom);
+  const readings = quantitiesAt(answers, BEST_SITE);
+  if (readings.length === 0) return null;
+  const mean = readings.reduce((s, v) => s + v, 0) / readings.length;
+  const freedom = EYE.readings + readings.length - 1;
+  const scatter = readings.reduce((s, v) => s + (v - mean) ** 2, 0);
+  const sd = Math.sqrt((EYE.readings * (EYE.share * plan.lengthMm) ** 2 + scatter) / freedom);
   const perMm = spanOf(plan) / plan.lengthMm;
   const value = joined(along(plan, valueAt(plan, mean)), [
     {
       id: `eye ${n}`,
       label: `Repeatability of the eye, burn ${n}`,
       kind: "A",
-      standardUncertainty: (perMm * sd) / Math.sqrt(looks.length),
+      standardUncertainty: (perMm * sd) / Math.sqrt(readings.length),
       degreesOfFreedom: freedom,
     },
     {
       id: `scale ${n}`,
-      label: `Step of the scale, burn ${n}`,
+      label: `Resolution of the scale, burn ${n}`,
       kind: "B",
       standardUncertainty: (perMm * READ_STEP_MM) / Math.sqrt(12),
       degreesOfFreedom: "infinite",
@@ -80,10 +85,10 @@ function rampOf({ n, plan, answers }: RoundRecord<RampPlan>): Ramp | null {
   return {
     n,
     plan,
-    looks,
+    readings,
     best: mean,
-    begins: quantitiesAt(answers, BEGINS_SITE).at(-1) ?? null,
-    tooMuch: quantitiesAt(answers, TOO_MUCH_SITE).at(-1) ?? null,
+    start: quantitiesAt(answers, START_SITE).at(-1) ?? null,
+    end: quantitiesAt(answers, END_SITE).at(-1) ?? null,
     value,
   };
 }
@@ -92,12 +97,22 @@ function together(ramps: readonly Ramp[]): Budgeted {
   const weights = ramps.map(({ value: { quantity } }) => 1 / quantity.standardUncertainty ** 2);
   const all = weights.reduce((s, w) => s + w, 0);
   const share = (i: number) => (weights[i] ?? 0) / all;
-  return joined(
-    ramps.reduce((s, r, i) => s + share(i) * r.value.quantity.value, 0),
-    ramps.flatMap((r, i) =>
-      r.value.parts.map((part) => ({ ...part, standardUncertainty: share(i) * part.standardUncertainty })),
-    ),
+  const mean = ramps.reduce((s, r, i) => s + share(i) * r.value.quantity.value, 0);
+  const own = ramps.flatMap((r, i) =>
+    r.value.parts.map((part) => ({ ...part, standardUncertainty: share(i) * part.standardUncertainty })),
   );
+  const squares = ramps.reduce((s, r, i) => s + (weights[i] ?? 0) * (r.value.quantity.value - mean) ** 2, 0);
+  return joined(mean, [...own, ...differencePart(squares, ramps.length - 1, 1 / Math.sqrt(all))]);
+}
+
+/** What the burns differ by beyond their own uncertainties. @param u of their mean */
+function differencePart(squares: number, freedom: number, u: number): BudgetPart[] {
+  const ratio = freedom > 0 ? squares / freedom : 0;
+  if (ratio <= 1) return [];
+  const standardUncertainty = u * Math.sqrt(ratio - 1);
+  return [
+    { id: "burns", label: "Difference between the burns", kind: "A", standardUncertainty, degreesOfFreedom: freedom },
+  ];
 }
 
 /** Ramps over the same setting of the same stock, with the same other settings. */
@@ -110,43 +125,40 @@ function isAlike(a: RampPlan, b: RampPlan): boolean {
   );
 }
 
-/** Why the places that were read cannot all be right, and what to do; `null` where they can. */
+/** Why the readings contradict each other, with the remedy; `null` if they agree. */
 function faultOf(round: RoundRecord<RampPlan>): string | null {
   const ramp = rampOf(round);
   if (!ramp) return null;
-  const { plan, looks, best, begins, tooMuch } = ramp;
-  const beyond = [...looks, begins, tooMuch].find((s) => s !== null && (s < 0 || s > plan.lengthMm));
+  const { plan, readings, best, start, end } = ramp;
+  const beyond = [...readings, start, end].find((s) => s !== null && (s < 0 || s > plan.lengthMm));
   if (beyond !== undefined && beyond !== null)
-    return `${beyond} mm is not on the scale, which ends at ${plan.lengthMm} mm. Take that reading back and read it again.`;
+    return `The reading ${plain(beyond)} mm is beyond the scale. The scale ends at ${plain(plan.lengthMm)} mm. Undo this reading and read again.`;
   const fromWeak = (s: number) => (weakEnd(plan) === "start" ? s : plan.lengthMm - s);
   const reach = WRONG_SIDE * plan.lengthMm;
-  if (begins !== null && fromWeak(begins) > fromWeak(best) + reach)
-    return `The mark begins at ${begins} mm and is best at ${round1(best)} mm, on the weak side of it. Read both places again.`;
-  if (tooMuch !== null && fromWeak(tooMuch) < fromWeak(best) - reach)
-    return `It is too much at ${tooMuch} mm and best at ${round1(best)} mm, on the strong side of it. Read both places again.`;
+  if (start !== null && fromWeak(start) > fromWeak(best) + reach)
+    return `The good range starts at ${plain(start)} mm, after the best point at ${plain(best, 1)} mm. Read both points again.`;
+  if (end !== null && fromWeak(end) < fromWeak(best) - reach)
+    return `The good range ends at ${plain(end)} mm, before the best point at ${plain(best, 1)} mm. Read both points again.`;
   return null;
 }
 
-function round1(mm: number): number {
-  return Math.round(10 * mm) / 10;
+/** By how much the readings of the best point differ, mm; `null` if one point explains them. */
+export function spreadOf({ readings, plan }: Ramp): number | null {
+  const spread = Math.max(...readings) - Math.min(...readings);
+  return spread > APART * plan.lengthMm ? spread : null;
 }
 
-/** Whether the looks show more than one good place. */
-export function isApart({ looks, plan }: Ramp): boolean {
-  return Math.max(...looks) - Math.min(...looks) > APART * plan.lengthMm;
-}
-
-/** Nearer to an end of the strip than this, the best may lie beyond it. */
+/** A best point within this share of the strip from an end may really be beyond the end. */
 const AT_END = 0.08;
 
-/** The end at which the best lies; `null` where it lies inside. */
-export function endOf({ best, plan }: Ramp): "start" | "end" | null {
+/** The end with the best point; `null` if the best point is inside the strip. */
+export function endWithBest({ best, plan }: Ramp): "start" | "end" | null {
   const share = best / plan.lengthMm;
   if (share < AT_END) return "start";
   return share > 1 - AT_END ? "end" : null;
 }
 
-/** The value of the setting, from what `along` makes of it. */
+/** Inverse of `along`. */
 export function valueOfAlong(plan: RampPlan, at: number): number {
   return isByRatio(plan) ? Math.exp(at) : at;
 }

@@ -1,4 +1,4 @@
-/** What is refused of a ramp, each with what to do. */
+/** Refusals of a ramp, each with its remedy. */
 import type { MachineSpec } from "../../machine/machine-spec";
 import { valueText } from "../../marking/cell-settings";
 import { doseOf, energyText } from "../../marking/dose";
@@ -10,7 +10,7 @@ import { placeFaults } from "../../trial/shared-fields";
 import { asLaidOut, isByRatio, planFields, type RampPlan, rangeOf } from "./plan";
 import { needOf, segmentsOf, settingsAt } from "./strip";
 
-/** Both ends differ by this factor, or this height, at least: an eye sees no place on a flatter ramp. */
+/** Least factor or height between both ends. On a flatter ramp an eye sees no best point. */
 const LEAST = { factor: 1.3, mm: 1 };
 const STEEPEST = 0.3;
 
@@ -36,16 +36,16 @@ function rangeFault(plan: RampPlan): string | null {
   const [low, high] = [Math.min(from, to), Math.max(from, to)];
   if (isByRatio(plan))
     return high < LEAST.factor * low
-      ? `The ramp goes from ${valueText(plan.varied, from)} to ${valueText(plan.varied, to)}. Enter ends that differ at least by a factor of ${LEAST.factor}.`
+      ? `The ramp goes from ${valueText(plan.varied, from)} to ${valueText(plan.varied, to)}. The factor between both must be at least ${LEAST.factor}. Enter a wider range.`
       : null;
   if (from - to < LEAST.mm)
-    return `The stock rises to the right, so the height falls. Enter an end at least ${LEAST.mm} mm below ${plain(from)} mm.`;
+    return `Heights go from ${plain(from)} to ${plain(to)} mm, but the propped stock needs falling heights. Enter at most ${plain(from - LEAST.mm)} mm.`;
   return (from - to) / plan.lengthMm > STEEPEST
-    ? `The stock would rise ${plain(from - to)} mm over ${plain(plan.lengthMm)} mm. Enter at most ${plain(Math.floor(STEEPEST * plan.lengthMm))} mm between both ends.`
+    ? `The stock would rise ${plain(from - to)} mm over ${plain(plan.lengthMm)} mm. Enter heights at most ${plain(Math.floor(STEEPEST * plan.lengthMm))} mm apart.`
     : null;
 }
 
-/** By the strongest segment, and what the card says. */
+/** Compares the strongest segment with the charring limit on the stock card. */
 function limitFault(plan: RampPlan): string | null {
   const most = plan.from?.mostJPerMm2;
   if (most === undefined) return null;

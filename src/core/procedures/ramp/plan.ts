@@ -1,4 +1,4 @@
-/** What is chosen before a ramp is burned: one strip along which one setting changes. */
+/** Plan of a ramp: one strip along which one setting changes. */
 import type { MachineSpec } from "../../machine/machine-spec";
 import { CELL_SETTINGS } from "../../marking/cell-settings";
 import type { StockAtHand } from "../../stock/stock-at-hand";
@@ -9,8 +9,8 @@ import type { PlanOf } from "../../trial/plan-table";
 import { placeFields, powerField, stockField, stockSizeFields, topSpeed } from "../../trial/shared-fields";
 
 export const VARIED = {
-  powerPct: "Power, from segment to segment",
-  speedMmPerS: "Speed, from segment to segment",
+  powerPct: "Power",
+  speedMmPerS: "Speed",
   aboveFocusMm: "Height above focus, on a propped stock",
 } as const;
 export type Varied = keyof typeof VARIED;
@@ -34,7 +34,7 @@ export function planFields(context: PlanContext) {
   const beside = Math.min(10, machine.widthMm - side, machine.depthMm - side);
   return {
     /** Key of the batch. */
-    stock: stockField(context, { why: "Marking settings belong to one batch of a stock.", noCard: NO_CARD }),
+    stock: stockField(context, { why: "Find the marking settings of each batch.", noCard: NO_CARD }),
     ...stockSizeFields({ widthMm: side, heightMm: side, most: machine }),
     ...rangeFields(machine),
     ...fixedFields(machine),
@@ -42,10 +42,10 @@ export function planFields(context: PlanContext) {
     ...labelFields(machine),
     ...energyFields(machine),
     purpose: field.choice(PURPOSES, { label: "Purpose", group: "Reading", usual: "engrave dark" }),
-    looks: field.count({
-      label: "Looks at the best place",
+    bestReadings: field.count({
+      label: "Readings of the best point",
       group: "Reading",
-      why: "Look from the other end each time. The scatter of the looks is the uncertainty.",
+      why: "Start from the other end of the strip each time.",
       usual: 3,
       max: 20,
     }),
@@ -53,7 +53,7 @@ export function planFields(context: PlanContext) {
   };
 }
 
-/** Of the stock, beside the length of the strip: edges, letters and head, mm. */
+/** Length of stock for edges, letters and head, mm. */
 const AROUND_MM = 20;
 
 const is = (key: Varied) => ({ field: "varied", is: [key] });
@@ -88,14 +88,14 @@ function rangeFields(machine: MachineSpec) {
     fromHeightMm: field.signedLength({
       label: fromHeight,
       group,
-      why: "Set by hand over the low end of the stock. Negative values are below focus.",
+      why: "Set this height by hand. Negative values are below focus.",
       usual: USUAL.heightMm,
       when: is("aboveFocusMm"),
     }),
     toHeightMm: field.signedLength({
       label: toHeight,
       group,
-      why: "The stock is propped there, so that it is lower than at the beginning.",
+      why: "Enter a lower value. The stock is propped at this end.",
       usual: -USUAL.heightMm,
       when: is("aboveFocusMm"),
     }),
@@ -157,7 +157,7 @@ export function asLaidOut(asked: Asked, { stocks = [], optic }: PlanContext): Ra
   };
 }
 
-/** The varied setting at both ends of the strip. */
+/** Values of the varied setting at both ends of the strip. */
 export type Range = { from: number; to: number };
 
 export function rangeOf(plan: RampPlan): Range {

@@ -1,10 +1,10 @@
-/** Ramp: one strip along which one setting changes shows its best value for a stock, where the mark begins and where it is too much. */
+/** Ramp: one strip along which one setting changes shows the best value of this setting and its good range. */
 import type { Primitive } from "../../drawing/scene";
 import { type Measured, measured } from "../../metrology/measured";
 import type { History } from "../../trial/history";
 import { defineProcedure } from "../contract";
-import { FOCUS_HEIGHT } from "../focus/plan";
-import { BEGINS_SITE, rampRound, TOO_MUCH_SITE } from "./coupon";
+import { MARKING_NEEDS, MARKING_RECHECK } from "../test-array/needs";
+import { END_SITE, rampRound, START_SITE } from "./coupon";
 import { judgeRamp, nextRamp } from "./course";
 import { stripDetail } from "./detail";
 import { foundIn } from "./found";
@@ -13,7 +13,7 @@ import { rampPlan } from "./plan-faults";
 import { solveRamp } from "./solve";
 import { placeAt, weakEnd } from "./strip";
 
-/** An eye finds a broad best no better. (tried on practice stocks: within it a mark lacks at most 5 % of the best in nine of ten) */
+/** An eye cannot place a broad optimum better. (tried on practice stocks: within this tolerance nine of ten marks lose at most 5 %) */
 const TOLERANCE = 0.15;
 
 export const ramp = defineProcedure<RampPlan>({
@@ -22,17 +22,11 @@ export const ramp = defineProcedure<RampPlan>({
   summary: "The best value of one setting for a stock, from one strip",
   machineKinds: ["CO2 gantry", "diode gantry", "galvo"],
   settings: [],
-  needs: [
-    { on: "optic", effect: "stale" },
-    { on: "setting", what: FOCUS_HEIGHT, effect: "check", why: "the focus height was changed" },
-    { on: "change", what: "tube", effect: "stale" },
-    { on: "change", what: "mirrors", effect: "check" },
-    { on: "change", what: "supply", effect: "check" },
-  ],
+  needs: MARKING_NEEDS,
   occasional: true,
   stock: { field: "stock", of: ({ from }) => from },
-  tolerance: { default: TOLERANCE, unit: "percent", label: "Largest difference of the best value, of the range" },
-  recheck: { defaultDays: 180, why: "Sources age, and stock differs from batch to batch." },
+  tolerance: { default: TOLERANCE, unit: "percent", label: "Largest difference of the best value" },
+  recheck: MARKING_RECHECK,
   plan: rampPlan,
   round: rampRound,
   expected: anywhere,
@@ -43,17 +37,17 @@ export const ramp = defineProcedure<RampPlan>({
   detail: stripDetail,
 });
 
-/** Anywhere on the strip: what an earlier ramp showed would lead the eye. */
+/** No expectation from earlier ramps: it would influence the eye. */
 function anywhere({ rounds }: History<RampPlan>, site: string): Measured | null {
   const plan = rounds.at(-1)?.plan;
   if (!plan) return null;
   const quarter = plan.lengthMm / 4;
-  const isNearWeak = site === BEGINS_SITE;
-  const fromWeak = isNearWeak ? quarter : site === TOO_MUCH_SITE ? 3 * quarter : 2 * quarter;
+  const isStart = site === START_SITE;
+  const fromWeak = isStart ? quarter : site === END_SITE ? 3 * quarter : 2 * quarter;
   return measured(weakEnd(plan) === "start" ? fromWeak : plan.lengthMm - fromWeak, 2 * quarter, Infinity);
 }
 
-/** Lines across the strip where it was read. */
+/** Lines across the strip at the points that were read. */
 function placesRead(history: History<RampPlan>): Primitive[] {
   const round = history.rounds.at(-1);
   const finding = round ? foundIn(history, round) : null;
@@ -74,5 +68,5 @@ function placesRead(history: History<RampPlan>): Primitive[] {
             tone,
           },
         ];
-  return [...line(last.begins, "faint"), ...line(last.best, "needs you"), ...line(last.tooMuch, "faint")];
+  return [...line(last.start, "faint"), ...line(last.best, "needs you"), ...line(last.end, "faint")];
 }

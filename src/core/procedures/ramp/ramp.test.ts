@@ -2,12 +2,12 @@
 import { describe, expect, it } from "vitest";
 import { readAnswer } from "../../../testing/read-answer";
 import { SAMPLE_GALVO, SAMPLE_MACHINE, SAMPLE_STOCK } from "../../../testing/sample-machine";
+import { messagesOf, typedPlan } from "../../../testing/typed-plan";
 import type { MachineSpec } from "../../machine/machine-spec";
 import { gaugeAsUsual } from "../../metrology/gauge";
-import { readDraft } from "../../trial/draft";
 import type { History, RoundRecord } from "../../trial/history";
 import type { PlanContext } from "../../trial/plan-form";
-import { BEGINS_SITE, BEST_SITE, rampRound, TOO_MUCH_SITE } from "./coupon";
+import { BEST_SITE, END_SITE, rampRound, START_SITE } from "./coupon";
 import type { RampPlan } from "./plan";
 import { rampPlan } from "./plan-faults";
 import { ramp } from "./procedure";
@@ -22,16 +22,8 @@ const contextOn = (machine: MachineSpec): PlanContext => ({
 const CO2 = contextOn(SAMPLE_MACHINE);
 const EYE = gaugeAsUsual("eye");
 
-function faultsOf(texts: Record<string, string>, context = CO2): Record<string, string> {
-  const read = readDraft(rampPlan(context), texts);
-  return read.ok ? {} : Object.fromEntries(read.issues.map((i) => [i.field, i.message]));
-}
-
-function planOf(texts: Record<string, string>, context = CO2): RampPlan {
-  const read = readDraft(rampPlan(context), texts);
-  if (!read.ok) throw new Error(JSON.stringify(read.issues));
-  return read.plan;
-}
+const faultsOf = (texts: Record<string, string>, context = CO2) => messagesOf(rampPlan(context), texts);
+const planOf = (texts: Record<string, string>, context = CO2) => typedPlan(rampPlan(context), texts);
 
 const POWER = { fromPct: "5", toPct: "80" };
 const HEIGHT = { varied: "aboveFocusMm" };
@@ -63,7 +55,7 @@ describe("the strip of a ramp", () => {
     expect(areaOf(plan, { s0: 0, s1: 100 }).x1 - areaOf(plan, { s0: 0, s1: 100 }).x0).toBeCloseTo(100, 9);
   });
 
-  it("is burned from its weak end, whichever way the values go", () => {
+  it("is burned from the weak end, with rising and with falling values", () => {
     const order = (texts: Record<string, string>) =>
       rampRound(planOf(texts), CO2)
         .program.flatMap((op) => (op.kind === "mark" ? [op.settings] : []))
@@ -73,7 +65,7 @@ describe("the strip of a ramp", () => {
     expect(order({ varied: "speedMmPerS", fromMmPerS: "20", toMmPerS: "200" })).toEqual(["labels", "s100"]);
   });
 
-  it("lies inside what it says that it needs, with a numbered tick each 10 mm", () => {
+  it("stays inside the stated size, with a number every 10 mm", () => {
     for (const texts of [{}, HEIGHT]) {
       const plan = planOf(texts);
       const need = needOf(plan);
@@ -102,9 +94,9 @@ describe("the strip of a ramp", () => {
 
 describe("what is refused of a ramp", () => {
   it.each([
-    [{ fromPct: "20", toPct: "22" }, "toPct", /differ at least by a factor of 1.3/],
+    [{ fromPct: "20", toPct: "22" }, "toPct", /must be at least 1.3\. Enter a wider range/],
     [{ toPct: "120" }, "toPct", /Full power is 100 %/],
-    [{ ...HEIGHT, fromHeightMm: "-2", toHeightMm: "3" }, "toHeightMm", /the height falls/],
+    [{ ...HEIGHT, fromHeightMm: "-2", toHeightMm: "3" }, "toHeightMm", /needs falling heights\. Enter at most −3 mm/],
     [{ ...HEIGHT, fromHeightMm: "30", toHeightMm: "-30" }, "toHeightMm", /rise 60 mm over 100 mm/],
     [{ stockHeightMm: "80" }, "lengthMm", /needs \d+ × \d+ mm.*shorter strip or a larger stock/],
     [{ rowPitchMm: "2 mm" }, "rowPitchMm", /Enter at most 1 mm/],
@@ -114,7 +106,7 @@ describe("what is refused of a ramp", () => {
     expect(faultsOf(texts)[field]).toMatch(words);
   });
 
-  it("is a strong end that chars the stock, by its card", () => {
+  it("is a strong end above the charring limit of the stock", () => {
     const context = { ...CO2, stocks: [{ ...SAMPLE_STOCK, mostJPerMm2: 2 }] };
     expect(faultsOf(POWER, context).toPct).toMatch(/More than 2 J\/mm² chars this stock\. Enter a weaker end\./);
   });
@@ -126,7 +118,7 @@ describe("the best value of a ramp", () => {
   function round(
     n: number,
     of: RampPlan,
-    read: { looks: number[]; begins?: number; tooMuch?: number },
+    read: { best: number[]; start?: number; end?: number },
     purpose: RoundRecord["purpose"] = "measure",
   ): RoundRecord<RampPlan> {
     const place = (site: string, value: number) => readAnswer(site, { kind: "quantity", value }, EYE, "typed");
@@ -137,9 +129,9 @@ describe("the best value of a ramp", () => {
       spec: rampRound(of, CO2),
       inForce: {},
       answers: [
-        ...read.looks.map((v) => place(BEST_SITE, v)),
-        ...(read.begins === undefined ? [] : [place(BEGINS_SITE, read.begins)]),
-        ...(read.tooMuch === undefined ? [] : [place(TOO_MUCH_SITE, read.tooMuch)]),
+        ...read.best.map((v) => place(BEST_SITE, v)),
+        ...(read.start === undefined ? [] : [place(START_SITE, read.start)]),
+        ...(read.end === undefined ? [] : [place(END_SITE, read.end)]),
       ],
     };
   }
@@ -156,9 +148,9 @@ describe("the best value of a ramp", () => {
     if (outcome.status !== "solved") throw new Error(outcome.status);
     return outcome;
   };
-  const first = round(1, plan, { looks: [58, 60, 65], begins: 30, tooMuch: 85 });
+  const first = round(1, plan, { best: [58, 60, 65], start: 30, end: 85 });
 
-  it("by hand: looks at 58, 60 and 65 mm of 100 from 5 to 80 %", () => {
+  it("by hand: readings 58, 60 and 65 mm on 100 mm from 5 to 80 %", () => {
     // Mean 61 mm: 5 x 16^0.61 = 27.13 %. sd = sqrt((4 x 3^2 + 26) / 6) = 3.215 mm, / sqrt(3) = 1.856 mm; with a step of 0.5 mm 0.144 mm.
     // ln 16 / 100 a mm: 1.8616 x 0.027726 = 5.161 % of 27.13 % = 1.400 %.
     const [best] = solved(historyOf(first)).estimates;
@@ -167,12 +159,12 @@ describe("the best value of a ramp", () => {
     expect(best?.quantity.degreesOfFreedom).toBeCloseTo(6.07, 1);
   });
 
-  it("goes onto the card with the range that is good", () => {
+  it("goes onto the stock card with the good range", () => {
     const { forStock } = solved(historyOf(first));
     expect(forStock).toMatchObject({ kind: "marking", purpose: "Engrave dark", stock: SAMPLE_STOCK.key });
     // 5 x 16^0.3 = 11.5, 5 x 16^0.85 = 52.8.
     const said = Object.fromEntries(forStock?.conditions.map((c) => [c.label, c.text]) ?? []);
-    expect(said).toMatchObject({ "Begins at": "11.5 %", "Too much from": "52.8 %" });
+    expect(said).toMatchObject({ Good: "from 11.5 % to 52.8 %" });
     expect(forStock?.values.map((v) => v.id)).toEqual([
       "powerPct",
       "speedMmPerS",
@@ -180,44 +172,46 @@ describe("the best value of a ramp", () => {
       "passes",
       "aboveFocusMm",
     ]);
-    expect(solved(historyOf(round(1, plan, { looks: [50] }))).forStock?.conditions).toContainEqual({
-      label: "Too much from",
-      text: "not on this ramp",
+    expect(solved(historyOf(round(1, plan, { best: [50] }))).forStock?.conditions).toContainEqual({
+      label: "Good",
+      text: "on the whole ramp",
     });
   });
 
-  it("is refused where the places contradict each other, or are on no scale", () => {
+  it("is refused if readings contradict each other or are beyond the scale", () => {
     const reason = (read: Parameters<typeof round>[2], of = plan) => {
       const outcome = ramp.solve(historyOf(round(1, of, read)));
       return outcome.status === "unsolvable" ? outcome.reason : outcome.status;
     };
-    expect(reason({ looks: [60], begins: 80 })).toMatch(/^The mark begins at 80 mm and is best at 60 mm.*Read both/);
-    expect(reason({ looks: [60], tooMuch: 40 })).toMatch(/^It is too much at 40 mm and best at 60 mm/);
-    expect(reason({ looks: [130] })).toMatch(/^130 mm is not on the scale/);
-    // The other way round the strong end is the beginning.
+    expect(reason({ best: [60], start: 80 })).toMatch(
+      /^The good range starts at 80 mm, after the best point at 60 mm\. Read both/,
+    );
+    expect(reason({ best: [60], end: 40 })).toMatch(/^The good range ends at 40 mm, before the best point at 60 mm\./);
+    expect(reason({ best: [130] })).toMatch(/^The reading 130 mm is beyond the scale\..*Undo this reading/);
+    // On a falling ramp the strong end comes first.
     const falling = planOf({ fromPct: "80", toPct: "5" });
-    expect(reason({ looks: [60], begins: 80, tooMuch: 40 }, falling)).toBe("solved");
-    expect(reason({ looks: [60], begins: 40 }, falling)).toMatch(/^The mark begins at 40 mm/);
+    expect(reason({ best: [60], start: 80, end: 40 }, falling)).toBe("solved");
+    expect(reason({ best: [60], start: 40 }, falling)).toMatch(/^The good range starts at 40 mm/);
   });
 
-  it("is looked for further on where it lies at the end, and not beyond full power", () => {
-    const at = historyOf(
-      round(1, planOf({ fromPct: "5", toPct: "40" }), { looks: [97, 98, 99], begins: 60, tooMuch: 100 }),
-    );
-    expect(solved(at).findings.map((f) => f.id)).toContain("end");
+  it("is looked for beyond the end of the ramp, up to full power", () => {
+    const at = historyOf(round(1, planOf({ fromPct: "5", toPct: "40" }), { best: [97, 98, 99], start: 60, end: 100 }));
+    const end = (history: typeof at) => solved(history).findings.find((f) => f.id === "end")?.text;
+    expect(end(at)).toMatch(/^Burn the next ramp\./);
     const next = ramp.next(at, solved(at));
     if (next.do !== "round") throw new Error(next.do);
     expect(next.purpose).toBe("refine");
     expect(next.plan.toPct).toBe(100);
     expect(next.plan.fromPct).toBeGreaterThan(5);
     const full = historyOf(
-      round(1, planOf({ fromPct: "10", toPct: "100" }), { looks: [97, 98, 99], begins: 60, tooMuch: 100 }),
+      round(1, planOf({ fromPct: "10", toPct: "100" }), { best: [97, 98, 99], start: 60, end: 100 }),
     );
     expect(ramp.next(full, solved(full))).toMatchObject({ do: "round", purpose: "proof" });
+    expect(end(full)).toMatch(/^The machine and the stock allow no ramp beyond this end\./);
   });
 
-  it("is proved by a narrower ramp the other way that has it at the same value", () => {
-    const whole = round(1, plan, { looks: [58, 60, 62], begins: 30, tooMuch: 85 });
+  it("is proved by a narrower ramp in the other direction with the same value", () => {
+    const whole = round(1, plan, { best: [58, 60, 62], start: 30, end: 85 });
     const next = ramp.next(historyOf(whole), solved(historyOf(whole)));
     if (next.do !== "round") throw new Error(`${next.do} ${next.why}`);
     expect(next.purpose).toBe("proof");
@@ -229,20 +223,26 @@ describe("the best value of a ramp", () => {
     const proof = (off: number) =>
       historyOf(
         whole,
-        round(2, next.plan, { looks: [due + off, due + off + 1, due + off - 1], begins: 90, tooMuch: 20 }, "proof"),
+        round(2, next.plan, { best: [due + off, due + off + 1, due + off - 1], start: 90, end: 20 }, "proof"),
       );
     expect(ramp.judge(proof(0))).toMatchObject({ result: "proved" });
     expect(ramp.judge(proof(0))?.lines[0]?.after.value).toBeCloseTo(0, 3);
     // 30 mm of the proof are 15 % of the first range; it runs the other way.
     expect(ramp.judge(proof(-40))).toMatchObject({ result: "not proved" });
     expect(ramp.judge(proof(-30))?.lines[0]?.after.value).toBeCloseTo(0.15, 2);
-    // Both together are surer than either.
+    // Ramps that contradict each other: their difference is in the uncertainty.
+    const contradicting = solved(proof(-40)).estimates[0];
+    expect(contradicting?.budget.map((part) => part.id)).toContain("burns");
+    expect(contradicting?.quantity.standardUncertainty).toBeGreaterThan(
+      4 * (solved(proof(0)).estimates[0]?.quantity.standardUncertainty ?? 0),
+    );
+    // Both ramps together have a smaller uncertainty than one.
     const u = (history: History<RampPlan>) => solved(history).estimates[0]?.quantity.standardUncertainty ?? Number.NaN;
     expect(u(proof(0))).toBeLessThan(u(historyOf(whole)) / 1.9);
   });
 
-  it("says where looks show more than one good place", () => {
-    const twice = solved(historyOf(round(1, plan, { looks: [30, 70, 32] })));
-    expect(twice.findings.map((f) => f.headline)).toContain("The looks at the best place differ by 40 mm.");
+  it("warns of several good points", () => {
+    const twice = solved(historyOf(round(1, plan, { best: [30, 70, 32] })));
+    expect(twice.findings.map((f) => f.headline)).toContain("The readings of the best point differ by 40 mm.");
   });
 });

@@ -1,22 +1,24 @@
-/** What a ramp says: the best value of its setting, the range that is good, and what is kept with the stock. */
+/** Result of a ramp: the best value of its setting, the good range, and the entry for the stock card. */
+import type { MachineSpec } from "../../machine/machine-spec";
 import { CELL_SETTINGS, internalValue, settingText, unitOf } from "../../marking/cell-settings";
 import { doseOf } from "../../marking/dose";
 import { markingResult } from "../../marking/marking-result";
 import { newestRead } from "../../measuring/examined";
 import { type Budgeted, times } from "../../metrology/budget";
 import { expandedUncertainty } from "../../metrology/measured";
-import { plain } from "../../metrology/quantity-text";
+import { fixed, inUnit, plain } from "../../metrology/quantity-text";
 import { estimate, type GivenOutcome } from "../../trial/given-outcome";
 import type { History } from "../../trial/history";
 import { PURPOSES } from "../../trial/marking-fields";
 import type { Finding, ResultTable, StockResult } from "../../trial/outcome";
-import { endOf, type Found, foundIn, isApart, type Ramp, valueOfAlong } from "./found";
+import { endWithBest, type Found, foundIn, type Ramp, READ_FIRST, spreadOf, valueOfAlong } from "./found";
+import { beyond } from "./next-range";
 import { isByRatio, type RampPlan } from "./plan";
 import { settingsAt, valueAt } from "./strip";
 
 export function solveRamp(history: History<RampPlan>): GivenOutcome {
   const round = newestRead(history);
-  if (!round) return { status: "open", missing: "Read where the strip is best." };
+  if (!round) return { status: "open", missing: READ_FIRST };
   const finding = foundIn(history, round);
   if (!finding.ok)
     return finding.status === "open"
@@ -32,17 +34,17 @@ export function solveRamp(history: History<RampPlan>): GivenOutcome {
       estimate("best", `Best ${label.toLowerCase()}`, best, {
         unit: unitOf(plan.varied),
         headline: true,
-        helps: "Look again from the other end, or burn a ramp over a narrower range.",
+        helps: "Read the best point again, or burn a ramp over a narrower range.",
       }),
     ],
-    findings: findingsOf(found),
+    findings: findingsOf(found, history.machine),
     table: tableOf(found),
     forStock: resultOf(history, found, best),
     predicted: `Mark with ${settingText(plan.varied, rounded(plan, valueOfAlong(plan, found.best.quantity.value)))}.`,
   };
 }
 
-/** From what `along` has to the setting in internal units: a small change of the logarithm is a share of the value. */
+/** In internal units of the setting. A small change of the logarithm is a share of the value. */
 function asSetting(plan: RampPlan, best: Budgeted): Budgeted {
   const value = internalValue(plan.varied, valueOfAlong(plan, best.quantity.value));
   const scaled = times(best, isByRatio(plan) ? value : 1);
@@ -57,66 +59,67 @@ function textAt(plan: RampPlan, s: number): string {
   return settingText(plan.varied, rounded(plan, valueAt(plan, s)));
 }
 
-function findingsOf({ last }: Found): Finding[] {
+function findingsOf(found: Found, machine: MachineSpec): Finding[] {
+  const { last } = found;
   const { plan } = last;
-  const end = endOf(last);
+  const end = endWithBest(last);
+  const spread = spreadOf(last);
   const findings: Finding[] = [];
   if (end)
     findings.push({
       id: "end",
       tone: "needs you",
       site: null,
-      headline: `The best lies at the end of the ramp: ${textAt(plan, end === "start" ? 0 : plan.lengthMm)}.`,
-      text: "Burn the next ramp. Its range continues beyond this end.",
+      headline: `The best point is near the end of the ramp: ${textAt(plan, end === "start" ? 0 : plan.lengthMm)}.`,
+      text: beyond(found, machine)
+        ? "Burn the next ramp. The range continues beyond this end."
+        : "The machine and the stock allow no ramp beyond this end. Vary another setting to look further.",
     });
-  if (isApart(last))
+  if (spread !== null)
     findings.push({
       id: "apart",
       tone: "needs you",
       site: null,
-      headline: `The looks at the best place differ by ${plain(Math.max(...last.looks) - Math.min(...last.looks), 1)} mm.`,
-      text: "Several places may be equally good. Look again, or burn a test array over two settings.",
+      headline: `The readings of the best point differ by ${plain(spread, 1)} mm.`,
+      text: "Several points may be equally good. Read again, or burn a test array.",
     });
   return findings;
 }
 
 function tableOf({ ramps }: Found): ResultTable {
-  const rows = ramps.flatMap((ramp) => {
-    const burn = ramps.length > 1 ? `, burn ${ramp.n}` : "";
-    return [
-      { label: `Begins${burn}`, s: ramp.begins },
-      { label: `Best${burn}`, s: ramp.best },
-      { label: `Too much${burn}`, s: ramp.tooMuch },
-    ].map(({ label, s }) => ({ label, s, plan: ramp.plan }));
-  });
   const [first] = ramps;
   return {
     title: "Along the strip",
-    columns: ["Place", "on the scale, mm"],
+    columns: ["Point", "on the scale, mm"],
     resultLabel: first ? CELL_SETTINGS[first.plan.varied].label : "",
-    rows: rows.map(({ label, s, plan }) => ({
-      label,
-      sites: [],
-      cells: [s === null ? "–" : plain(s, 1)],
-      result: s === null ? "–" : textAt(plan, s),
-      state: s === null ? ("none" as const) : ("read" as const),
-    })),
+    rows: ramps.flatMap((ramp) => rowsOf(ramp, ramps.length > 1)),
   };
 }
 
-/** The widest range that was seen to be good. */
-export function goodRange(ramps: readonly Ramp[]): { label: string; text: string }[] {
-  const known = (which: "begins" | "tooMuch") =>
-    ramps.flatMap((r) => {
-      const s = r[which];
-      return s === null ? [] : [textAt(r.plan, s)];
-    });
-  const [begins] = known("begins");
-  const [tooMuch] = known("tooMuch");
-  return [
-    { label: "Begins at", text: begins ?? "not on this ramp" },
-    { label: "Too much from", text: tooMuch ?? "not on this ramp" },
-  ];
+function rowsOf({ n, plan, start, best, end }: Ramp, isOneOfMany: boolean): ResultTable["rows"] {
+  const burn = isOneOfMany ? `, burn ${n}` : "";
+  const row = (label: string, s: number | null) => ({
+    label: `${label}${burn}`,
+    sites: [],
+    cells: [s === null ? "–" : fixed(s, 1)],
+    result: s === null ? "–" : textAt(plan, s),
+    state: s === null ? ("none" as const) : ("read" as const),
+  });
+  return [row("Start of good", start), row("Best", best), row("End of good", end)];
+}
+
+/** Each end from the first ramp that shows it. */
+function goodRange(ramps: readonly Ramp[]): { label: string; text: string }[] {
+  const textOf = (which: "start" | "end") => {
+    const ramp = ramps.find((r) => r[which] !== null);
+    const s = ramp?.[which];
+    return ramp && s !== null && s !== undefined ? textAt(ramp.plan, s) : null;
+  };
+  const [start, end] = [textOf("start"), textOf("end")];
+  if (start && end) return [{ label: "Good", text: `from ${start} to ${end}` }];
+  if (start) return [{ label: "Good", text: `from ${start} to the end of the ramp` }];
+  if (end) return [{ label: "Good", text: `from the start of the ramp to ${end}` }];
+  return [{ label: "Good", text: "on the whole ramp" }];
 }
 
 function resultOf({ machine }: History<RampPlan>, { ramps, last, best: joint }: Found, best: Budgeted): StockResult {
@@ -128,7 +131,8 @@ function resultOf({ machine }: History<RampPlan>, { ramps, last, best: joint }: 
     isPulsed: machine.kind === "galvo",
     isFilled: true,
   };
-  const looks = ramps.reduce((sum, r) => sum + r.looks.length, 0);
+  const readings = ramps.reduce((sum, r) => sum + r.readings.length, 0);
+  const uncertainty = inUnit(expandedUncertainty(best.quantity), unitOf(plan.varied), 2);
   return markingResult({
     stock: plan.stock,
     from: plan.from,
@@ -137,23 +141,18 @@ function resultOf({ machine }: History<RampPlan>, { ramps, last, best: joint }: 
     lens: plan.lens,
     settings,
     dose: doseOf(settings, source),
-    values: [
+    varied: [
       { id: plan.varied, label: CELL_SETTINGS[plan.varied].label, quantity: best.quantity, unit: unitOf(plan.varied) },
     ],
+    quality: [],
     scoredBy: "By eye, along a ramp",
     conditions: goodRange(ramps),
     arithmetic: [
       ...ramps.map(
         (r) =>
-          `Burn ${r.n}: best at ${plain(r.best, 1)} mm of ${plain(r.plan.lengthMm)} mm, which is ${textAt(r.plan, r.best)}.`,
+          `Burn ${r.n}: best point at ${plain(r.best, 1)} of ${plain(r.plan.lengthMm)} mm = ${textAt(r.plan, r.best)}`,
       ),
-      `${looks} looks: ${plain(valueOfAlong(plan, joint.quantity.value), 2)} ± ${plain(100 * expandedShare(plan, joint), 0)} % of the range.`,
+      `All ${readings} readings, weighted by 1/u²: ${inUnit(best.quantity.value, unitOf(plan.varied), 2)} ± ${uncertainty}`,
     ],
   });
-}
-
-/** The uncertainty as a share of the newest range. */
-function expandedShare(plan: RampPlan, { quantity }: Budgeted): number {
-  const ends = [0, plan.lengthMm].map((s) => (isByRatio(plan) ? Math.log(valueAt(plan, s)) : valueAt(plan, s)));
-  return expandedUncertainty(quantity) / Math.abs((ends[1] ?? 0) - (ends[0] ?? 0));
 }

@@ -20,7 +20,7 @@ const SPACING = { edge: 4, letters: 2, numbers: 7, tick: 1.4, longTick: 2.4, gap
 export const SCALE_STEP_MM = 1;
 const NUMBERED_MM = 10;
 
-/** The larger, the stronger from end to end: what `along` grows by. */
+/** The scale on which values are evenly spaced: logarithms for settings that count by ratio. */
 export function along(plan: Pick<RampPlan, "varied">, value: number): number {
   return isByRatio(plan) ? Math.log(value) : value;
 }
@@ -31,14 +31,14 @@ export function valueAt(plan: RampPlan, s: number): number {
   return isByRatio(plan) ? from * (to / from) ** share : from + (to - from) * share;
 }
 
-/** The other way round: where on the strip a value is. */
+/** Inverse of `valueAt`: mm along the strip. */
 export function placeOf(plan: RampPlan, value: number): number {
   const { from, to } = rangeOf(plan);
   const at = (v: number) => along(plan, v);
   return (plan.lengthMm * (at(value) - at(from))) / (at(to) - at(from));
 }
 
-/** Length of the range as `along` has it, above 0. */
+/** Length of the range in the units of `along`, above 0. */
 export function spanOf(plan: RampPlan): number {
   const { from, to } = rangeOf(plan);
   return Math.abs(along(plan, to) - along(plan, from));
@@ -52,12 +52,12 @@ export function settingsAt(plan: RampPlan, value: number): CellSettings {
 
 export type Segment = { s0: number; s1: number; value: number };
 
-/** One segment for a height: it changes along the rows. */
+/** Heights change along the rows, so they need only one segment. */
 export function segmentsOf(plan: RampPlan): Segment[] {
   if (plan.varied === "aboveFocusMm") return [{ s0: 0, s1: plan.lengthMm, value: 0 }];
   const count = Math.max(2, Math.round(plan.lengthMm / SEGMENT_MM));
   const at = (i: number) => Number(((plan.lengthMm * i) / count).toFixed(4));
-  // As it is typed, and one digit more.
+  // One decimal more than typed values have.
   const decimals = CELL_SETTINGS[plan.varied].decimals + 1;
   return Array.from({ length: count }, (_, i) => ({
     s0: at(i),
@@ -70,7 +70,7 @@ export function axisOf({ varied }: Pick<RampPlan, "varied">): "x" | "y" {
   return varied === "aboveFocusMm" ? "x" : "y";
 }
 
-/** Where the strip begins along its length, and where it lies across. */
+/** Distance of the strip from the edges of the stock, along and across, mm. */
 const BEGIN = SPACING.edge + SPACING.letters;
 const ACROSS = SPACING.edge + SPACING.numbers + SPACING.longTick + SPACING.gap;
 
@@ -85,7 +85,7 @@ export function areaOf(plan: RampPlan, { s0, s1 }: Pick<Segment, "s0" | "s1">): 
   return { x0: a.x, y0: a.y, x1: b.x, y1: b.y };
 }
 
-/** Stock that the strip needs with scale, values and head, mm. */
+/** Size of stock for strip, scale, values and head, mm. */
 export function needOf(plan: RampPlan): { widthMm: number; heightMm: number } {
   const long = BEGIN + plan.lengthMm + SPACING.letters + SPACING.edge;
   const wide = ACROSS + plan.widthMm + SPACING.gap + SPACING.values + SPACING.edge;
@@ -118,7 +118,7 @@ export function ticksOf(plan: RampPlan): Tick[] {
   });
 }
 
-/** Numbers are as wide as this along X: every second value is left out where the strip lies along X. */
+/** Along X the numbers need more room, so every second value is left out. */
 const VALUES_EACH_MM = { y: 10, x: 20 } as const;
 
 /** Values of the setting on the other side of the strip. */
@@ -133,7 +133,7 @@ export function valueLabels(plan: RampPlan): { value: number; at: CouponPoint }[
   });
 }
 
-/** Which end is the weak one: less power, more speed. A height has none; its beginning stands for it. */
+/** The end with less power or more speed. For heights the start is used. */
 export function weakEnd(plan: RampPlan): "start" | "end" {
   const { from, to } = rangeOf(plan);
   const rises = to > from;

@@ -1,4 +1,4 @@
-/** Edges of an array at which the best lies, and whether the machine leaves room beyond them. */
+/** Edges of an array at which the best cell is, and whether the machine can go beyond them. */
 import type { MachineSpec } from "../../machine/machine-spec";
 import type { ArrayAnswer } from "../../marking/array-answer";
 import type { CellSetting } from "../../marking/cell-settings";
@@ -15,15 +15,15 @@ const SIDES = {
   high: ["up", "high"],
 } as const satisfies Record<Side, readonly ["across" | "up", "low" | "high"]>;
 
-/** Fewer passes than one there are not. */
+/** Passes, at least. */
 const LEAST: Partial<Record<CellSetting, number>> = { passes: 1 };
 
 export type EdgeOfBest = {
   side: Side;
   key: CellSetting;
-  /** The last value there. */
+  /** The value at this edge. */
   last: number;
-  /** The machine does not go beyond it. */
+  /** The machine cannot go beyond this value. */
   isLimit: boolean;
 };
 

@@ -1,4 +1,4 @@
-/** The cells of an array: what each is marked with, what it gets, where it lies, and why it is left out. */
+/** The cells of an array: settings, dose, place, and the reason why a cell is left out. */
 import { elementAt } from "../../fitting/element-at";
 import { seededDraws } from "../../fitting/seeded-draws";
 import type { MachineSpec } from "../../machine/machine-spec";
@@ -11,8 +11,6 @@ import { NO_BLOCKS, PASSES_LIMIT, type TestArrayPlan } from "./plan";
 export type ArrayCell = {
   /** `c12`. */
   id: string;
-  /** From 1, as it is called on the run sheet. */
-  number: number;
   settings: CellSettings;
   dose: Dose;
   /** Index of its value along each edge. */
@@ -69,7 +67,6 @@ export function arrayCells(plan: TestArrayPlan, machine: MachineSpec): ArrayCell
     const dose = doseOf(settings, source);
     return {
       id: `c${i + 1}`,
-      number: i + 1,
       settings,
       dose,
       ...values,
@@ -103,7 +100,7 @@ function settingsAt(
   };
 }
 
-/** Places by chance, the same for the same coupon. */
+/** Random places, the same for the same coupon. */
 function mixed(count: number, code: string): number[] {
   const draws = seededDraws([...code].reduce((sum, c) => (31 * sum + (c.codePointAt(0) ?? 0)) % 2 ** 31, 7));
   const all = Array.from({ length: count }, (_, i) => i);

@@ -1,4 +1,4 @@
-/** An array of cells as it is burned: dots and labels with safe settings, then cell by cell, and where it is read. */
+/** The burn of an array: dots and labels with safe settings, then cell by cell. Also the points to read. */
 import { lengthAsk } from "../../coupon/ask";
 import { letterStrokes } from "../../coupon/lettering";
 import { type CouponPath, lineSettings, type MarkingSettings, type Piece } from "../../coupon/piece";
@@ -7,7 +7,7 @@ import type { RoundSpec } from "../../coupon/round-spec";
 import type { Site } from "../../coupon/site";
 import { elementAt } from "../../fitting/element-at";
 import type { CouponPoint } from "../../geometry/frames";
-import type { Rect } from "../../geometry/rect";
+import { corners, type Rect } from "../../geometry/rect";
 import type { MachineSpec } from "../../machine/machine-spec";
 import { eyewearLine } from "../../machine/not-known";
 import { along, type CellSetting } from "../../marking/cell-settings";
@@ -31,7 +31,7 @@ const PLAUSIBLE_DEPTH_MM = 10;
 export const SCAN_SITE = "scan";
 export const BEST_SITE = "best";
 export const GOOD_SITE = "as good";
-export const PAIRS_SITE = "pairs";
+export const COMPARISON_SITE = "comparison";
 export const CHARRED_SITE = "charred";
 export const depthSite = ({ id }: Pick<ArrayCell, "id">) => `depth ${id}`;
 
@@ -80,7 +80,7 @@ function pieceOf(plan: TestArrayPlan, cells: readonly ArrayCell[], { machine, co
         runUpMm: runUpMm(plan.labelSpeedMmPerS, machine),
         scan: { rowPitchMm: Math.min(DOT_PITCH_MM, plan.lineMm), direction: "both" },
       },
-      ...burned.map((cell) => cellSettings(plan, cell, machine)),
+      ...burned.map((cell) => cellSettings(plan, cell, blocksOf(cells), machine)),
     ],
     paths: [
       ...wordsOf(plan, couponCode, machine).map((points): CouponPath => ({ points, closed: false, settings: LABELS })),
@@ -90,12 +90,12 @@ function pieceOf(plan: TestArrayPlan, cells: readonly ArrayCell[], { machine, co
   };
 }
 
-function cellSettings(plan: TestArrayPlan, cell: ArrayCell, machine: MachineSpec): MarkingSettings {
+function cellSettings(plan: TestArrayPlan, cell: ArrayCell, blocks: number, machine: MachineSpec): MarkingSettings {
   const { speedMmPerS, powerPct, rowPitchMm, pulseKHz, pulseNs, aboveFocusMm, dwellMs, passes } = cell.settings;
   const isFilled = plan.fill === "filled";
   return {
     id: cell.id,
-    label: `Cell ${cell.number}: ${variedText(plan, cell)}`,
+    label: `${placeText(cell, blocks)}: ${variedText(plan, cell)}`,
     use: isFilled ? "rows" : "line",
     speedMmPerS,
     powerPct,
@@ -106,6 +106,10 @@ function cellSettings(plan: TestArrayPlan, cell: ArrayCell, machine: MachineSpec
     ...(machine.kind === "galvo" ? { pulseKHz, pulseNs } : {}),
     ...(dwellMs > 0 ? { dwellMs } : {}),
   };
+}
+
+function blocksOf(cells: readonly ArrayCell[]): number {
+  return 1 + Math.max(...cells.map((c) => c.block));
 }
 
 function wordsOf(plan: TestArrayPlan, couponCode: string, machine: MachineSpec): CouponPoint[][] {
@@ -124,15 +128,6 @@ function disc({ x, y }: CouponPoint): CouponPoint[] {
     const turn = (2 * Math.PI * i) / sides;
     return { x: x + LAYOUT_MM.dot * Math.cos(turn), y: y + LAYOUT_MM.dot * Math.sin(turn) };
   });
-}
-
-function corners({ x0, y0, x1, y1 }: Rect): CouponPoint[] {
-  return [
-    { x: x0, y: y0 },
-    { x: x1, y: y0 },
-    { x: x1, y: y1 },
-    { x: x0, y: y1 },
-  ];
 }
 
 /** Labels and dots first: if a cell goes wrong, the stock still says which coupon it was. */
@@ -155,7 +150,7 @@ function programOf(plan: TestArrayPlan, cells: readonly ArrayCell[], machine: Ma
   return ops;
 }
 
-/** The height is set by hand: each once, the one of daily work first. */
+/** Heights are set by hand, so each comes once, beginning with 0. */
 function byHeight(cells: readonly ArrayCell[]): ArrayCell[] {
   const heights = [...new Set(cells.map((c) => c.settings.aboveFocusMm))].sort(
     (a, b) => Math.abs(a) - Math.abs(b) || a - b,
@@ -171,21 +166,21 @@ function heightText(mm: number): string {
 
 function sitesOf(plan: TestArrayPlan, cells: readonly ArrayCell[]): Site[] {
   const burned = cells.filter((c) => c.leftOut === null);
-  const blocks = 1 + Math.max(...cells.map((c) => c.block));
+  const blocks = blocksOf(cells);
   const named = burned.map((c) => ({ id: c.id, label: placeText(c, blocks) }));
   const areas = burned.map((c) => areaOf(plan, c.place));
   const whole = { place: null, openEnded: false, repeats: 1 };
   if (isPictured(plan.score)) return [scanSite(plan.score, plan, named, areas), charred(named, areas)];
-  if (plan.score === "pairs")
+  if (plan.score === "comparisons")
     return [
       {
-        id: PAIRS_SITE,
+        id: COMPARISON_SITE,
         label: "Two cells",
         question: "Which of these two cells is better?",
         ask: { kind: "comparison", cells: burned.map((c, i) => ({ ...elementAt(named, i), ...halfSpans(plan, c) })) },
         measurand: { kind: "better of two", cells: areas },
         ...whole,
-        repeats: plan.pairs,
+        repeats: plan.comparisons,
       },
     ];
   if (plan.score === "depth")
@@ -242,7 +237,7 @@ function halfSpans(plan: TestArrayPlan, { settings }: ArrayCell): { u: number; v
   return { u: at(plan.across, edges.across), v: at(plan.up, edges.up) };
 }
 
-/** Char that is dark counts as dark in a scan: a person says which cells are no good. */
+/** A scan cannot tell char from a dark mark. The technician names the charred cells. */
 function charred(cells: { id: string; label: string }[], areas: Rect[]): Site {
   return {
     id: CHARRED_SITE,
@@ -265,7 +260,7 @@ function checklistOf(plan: TestArrayPlan, machine: MachineSpec): string[] {
     eyewearLine(machine),
     "Stay at the machine. Strong cells can ignite the stock.",
     "Set the focus to the surface of the stock.",
-    ...(plan.fill === "filled" ? [] : ["Switch off any offset for the width of the cut."]),
+    ...(plan.fill === "filled" ? [] : ["Switch off any kerf offset."]),
     "Switch on the extraction.",
   ];
 }

@@ -1,4 +1,4 @@
-/** The array in small, with the cell that is asked about. */
+/** A small drawing of the array with the cell whose depth is read. Other points concern the whole array, which the coupon shows larger. */
 import type { Detail, Primitive } from "../../drawing/scene";
 import type { Focus, History } from "../../trial/history";
 import { arrayCells } from "./cells";
@@ -10,10 +10,10 @@ const RADIUS = 4;
 
 export function detailOf(history: History<TestArrayPlan>, { site }: Focus): Detail | null {
   const round = history.rounds.at(-1);
-  if (!round) return null;
+  if (round?.plan.score !== "depth") return null;
   const { plan } = round;
   const { widthMm, heightMm } = needOf(plan);
-  const scale = (1.9 * RADIUS) / Math.max(widthMm, heightMm);
+  const scale = (1.35 * RADIUS) / Math.max(widthMm, heightMm);
   const primitives = arrayCells(plan, history.machine).map((cell): Primitive => {
     const { x0, y0, x1, y1 } = areaOf(plan, cell.place);
     const place = (x: number, y: number) => ({ x: (x - widthMm / 2) * scale, y: (y - heightMm / 2) * scale });
@@ -28,5 +28,5 @@ export function detailOf(history: History<TestArrayPlan>, { site }: Focus): Deta
       tone: depthSite(cell) === site ? "needs you" : cell.leftOut ? "faint" : "ink",
     };
   });
-  return { title: "The array", note: "cells that are not burned are pale", radius: RADIUS, primitives };
+  return { title: "The array", note: "cells that are left out are pale", radius: RADIUS, primitives };
 }

@@ -26,7 +26,7 @@ export function figuresOf(
     {
       kind: "response",
       id: "response",
-      title: `Expected score, of the best${block}`,
+      title: `Expected score, share of the best${block}`,
       x: axisOf(
         plan.across,
         map.x,
@@ -42,7 +42,7 @@ export function figuresOf(
         x: along(plan.across, cell.settings[plan.across]),
         y: along(plan.up, cell.settings[plan.up]),
         label: name,
-        score: score === null ? null : found.by === "pairs" ? score : share(score),
+        score: score === null ? null : found.by === "comparisons" ? score : share(score),
         state: stateOf(answer, i, score, noGood, cell),
         lines: linesOf(cell, plan, score),
       })),
@@ -79,7 +79,11 @@ export function linesOf(cell: ArrayCell, plan: TestArrayPlan, score: number | nu
     ...(cell.leftOut ? [cell.leftOut] : []),
     ...(score === null
       ? []
-      : [plan.score === "pairs" ? `better in ${plain(100 * score, 0)} % of its pairs` : `score ${plain(score, 3)}`]),
+      : [
+          plan.score === "comparisons"
+            ? `won ${plain(100 * score, 0)} % of its comparisons`
+            : `score ${plain(score, 3)}`,
+        ]),
   ];
 }
 

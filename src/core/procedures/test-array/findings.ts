@@ -1,4 +1,4 @@
-/** What an array shows beside its best cell, and what to do about it. */
+/** Findings beside the best cell, each with its action. */
 import { elementAt } from "../../fitting/element-at";
 import { CELL_SETTINGS, valueText } from "../../marking/cell-settings";
 import type { EnergyVerdict } from "../../marking/energy-alone";
@@ -32,14 +32,14 @@ export function findingsOf(
       ? note(
           `edge ${side}`,
           "needs you",
-          `The best lies at the limit of the machine: ${value}.`,
+          `The best cell is at the limit of the machine: ${value}.`,
           "Vary another setting instead, for example passes or row pitch.",
         )
       : note(
           `edge ${side}`,
           "needs you",
-          `The best lies at the edge: ${value}.`,
-          `Burn the next array. Its range continues beyond ${valueText(key, last)}.`,
+          `The best cell is at the edge of the array: ${value}.`,
+          `Burn the next array. The range continues beyond ${valueText(key, last)}.`,
         );
   });
   if (answer.second)
@@ -48,7 +48,7 @@ export function findingsOf(
         "two peaks",
         "needs you",
         "Two groups of settings may be the best.",
-        "Burn the next array. Its range covers both groups.",
+        "Burn the next array. The range covers both groups.",
       ),
     );
   if (answer.odd.length > 0) {
@@ -58,9 +58,9 @@ export function findingsOf(
         "odd",
         "note",
         answer.odd.length === 1
-          ? `One cell contradicts the cells around: ${names}.`
-          : `${answer.odd.length} cells contradict the cells around: ${names}.`,
-        "Look for dirt or a flaw of the stock there. The answer does not use these cells.",
+          ? `Cell ${names} contradicts the cells around it.`
+          : `Cells ${names} contradict the cells around them.`,
+        "Look for dirt or a flaw in the stock. These cells are not used.",
       ),
     );
   }
@@ -97,31 +97,31 @@ export function findingsOf(
       note(
         "by eye",
         "note",
-        "An eye cannot tell apart cells that differ by less than about 10 %.",
+        "Differences below about 10 % are not visible by eye.",
         "Score the array from a scan for a smaller uncertainty.",
       ),
     );
   return findings;
 }
 
-/** Whether energy alone decides how a cell is marked. */
+/** The verdict on energy in words. */
 function energyText(plan: TestArrayPlan, verdict: EnergyVerdict): { headline: string; text: string } {
-  const names = `${CELL_SETTINGS[plan.across].label} and ${CELL_SETTINGS[plan.up].label.toLowerCase()}`;
+  const names = `${CELL_SETTINGS[plan.across].label.toLowerCase()} and ${CELL_SETTINGS[plan.up].label.toLowerCase()}`;
   const off = `${plain(100 * verdict.off, 1)} % of the range`;
   switch (verdict.explains) {
     case "yes":
       return {
         headline: "Energy alone explains these marks.",
-        text: `${names} can be exchanged at the same energy. The rest is ${off}.`,
+        text: `Any ${names} with the same energy gives the same mark, within ${off}.`,
       };
     case "no":
       return {
         headline: "Energy alone does not explain these marks.",
-        text: `Marks with the same energy differ by ${off}. Keep both settings as they are.`,
+        text: `Marks with the same energy differ by ${off}. Use both settings of the chosen cell.`,
       };
     case "cannot tell":
       return {
-        headline: "These cells do not show whether energy alone decides.",
+        headline: "Undecided whether energy alone explains these marks.",
         text: `Marks with the same energy differ by about ${off}. Burn more cells to decide it.`,
       };
   }

@@ -1,4 +1,4 @@
-/** What all arrays of a trial that vary the same two settings say together. */
+/** The common result of all arrays of a trial that vary the same two settings. */
 import { elementAt } from "../../fitting/element-at";
 import type { Comparison } from "../../fitting/preference-surface";
 import type { ArrayAnswer, ArrayGiven, NoAnswer, ScoredCell } from "../../marking/array-answer";
@@ -10,13 +10,13 @@ import {
   type CellSettings,
 } from "../../marking/cell-settings";
 import { knownAnswer } from "../../marking/known-answers";
-import { tappedPairs } from "../../marking/tapped-pairs";
+import { tappedComparisons } from "../../marking/tapped-comparisons";
 import { remembering } from "../../measuring/remembering";
 import type { History, RoundRecord } from "../../trial/history";
 import { type ArrayCell, edgesOf } from "./cells";
 import { placeText } from "./layout";
 import { NO_BLOCKS, type TestArrayPlan } from "./plan";
-import { type CellRead, pairsIn, readScores } from "./read-scores";
+import { type CellRead, comparisonsIn, readScores } from "./read-scores";
 
 export type Found = {
   /** Of the block with the best cell. */
@@ -24,8 +24,8 @@ export type Found = {
   /** Cells of the answer, in its order, of all burns. */
   reads: readonly ReadCell[];
   chosen: ReadCell;
-  /** How the cells were judged: taps and pairs have no size that a scan would show. */
-  by: "taps" | "pairs" | "scores";
+  /** How the cells were judged. Taps and comparisons have no size. */
+  by: "taps" | "comparisons" | "scores";
 };
 
 export type ReadCell = CellRead & {
@@ -64,10 +64,10 @@ export const foundIn: (history: History<TestArrayPlan>, round: RoundRecord<TestA
 );
 
 function wayOf({ score }: TestArrayPlan): Found["by"] {
-  return score === "eye" ? "taps" : score === "pairs" ? "pairs" : "scores";
+  return score === "eye" ? "taps" : score === "comparisons" ? "comparisons" : "scores";
 }
 
-/** What has to be worked out for the result of each round that is read, the newest first. */
+/** Input of the response of each round with readings, newest first. */
 export function responsesOf(history: History<TestArrayPlan>): ArrayGiven[] {
   const read = history.rounds.filter((r) => r.answers.length > 0).reverse();
   return read.flatMap((round) => readGroups(history, round).map((reads) => givenOf(history, reads, round.plan)));
@@ -80,7 +80,7 @@ function givenOf({ rounds }: Pick<Known, "rounds">, reads: readonly ReadCell[], 
   if (by === "scores") return given;
   const comparisons = rounds.flatMap((round) => {
     const own = reads.flatMap((r, index) => (r.round === round.n && r.cell.leftOut === null ? [{ ...r, index }] : []));
-    return by === "pairs" ? comparedIn(round, own) : tappedIn(own);
+    return by === "comparisons" ? comparedIn(round, own) : tappedIn(own);
   });
   return { ...given, cells: cells.map((c) => ({ ...c, score: null })), comparisons };
 }
@@ -89,7 +89,7 @@ type Own = ReadCell & { index: number };
 
 function comparedIn(round: RoundRecord<TestArrayPlan>, own: readonly Own[]): Comparison[] {
   const at = (id: string) => own.find((r) => r.cell.id === id)?.index ?? -1;
-  return pairsIn(round).flatMap(({ better, worse, alike }) => {
+  return comparisonsIn(round).flatMap(({ better, worse, alike }) => {
     const [a, b] = [at(better), at(worse)];
     return a < 0 || b < 0 || a === b ? [] : [{ better: a, worse: b, alike }];
   });
@@ -100,12 +100,12 @@ function tappedIn(own: readonly Own[]): Comparison[] {
   const tapped = own.filter((r) => (r.score ?? 0) > 0);
   const best = tapped.reduce<Own | null>((a, b) => (a && (a.score ?? 0) >= (b.score ?? 0) ? a : b), null);
   if (!best) return [];
-  const pairs = tappedPairs(
+  const comparisons = tappedComparisons(
     own.length,
     own.indexOf(best),
     tapped.map((r) => own.indexOf(r)),
   );
-  return pairs.map(({ better, worse, alike }) => ({
+  return comparisons.map(({ better, worse, alike }) => ({
     better: elementAt(own, better).index,
     worse: elementAt(own, worse).index,
     alike,
@@ -170,7 +170,7 @@ function stepOf(plan: TestArrayPlan): { x: number; y: number } {
 
 /** Of the cells that are as good as the best, the one that takes least time for an area; `null` where none is faster than the chosen one. */
 export function fastestOf({ answer, reads, chosen, by }: Found): ReadCell | null {
-  // Taps have no size: none of them is as good with a known certainty.
+  // A tap has no size, so its certainty is unknown.
   const good = by === "taps" ? [] : answer.asGood.map((i) => elementAt(reads, i));
   const time = ({ cell: { settings } }: ReadCell) =>
     settings.dwellMs > 0

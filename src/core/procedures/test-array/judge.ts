@@ -13,15 +13,15 @@ export const judgeTestArray = judgeErrors<TestArrayPlan, "">({
   text: ({ error }) =>
     `The chosen cell is ${plain(100 * error.value, 1)} ± ${plain(100 * expandedUncertainty(error), 1)} % short of the best`,
   advice: {
-    proved: "Keep these settings.",
-    "not proved": "Another cell is better. Keep that one, then burn another proof.",
+    proved: "Use these settings.",
+    "not proved": "Another cell is better. Store the settings of that cell, then burn another proof.",
     "cannot tell": "The uncertainty is too large for the tolerance. Burn the chosen cell and its neighbours again.",
   },
   asFound: "short of the best",
   ways: () => [],
 });
 
-/** Of the cell that was chosen before this burn, by all that was read since; of the one chosen now where none was before. */
+/** Loss of the cell that was chosen before this burn, by all readings since. If no cell was chosen before, of the cell chosen now. */
 function shortIn(history: History<TestArrayPlan>, round: RoundRecord<TestArrayPlan>): Measured | null {
   const now = foundIn(history, round);
   if (!now.ok) return null;
@@ -30,7 +30,7 @@ function shortIn(history: History<TestArrayPlan>, round: RoundRecord<TestArrayPl
   const earlier = before ? foundIn(history, before) : null;
   if (!earlier?.ok) return shortOf(now.found, answer.chosen).quantity;
   const { settings } = earlier.found.chosen.cell;
-  // A proof shows nothing of a cell that was not burned again.
+  // A proof counts only if the chosen cell was burned again.
   const at = reads.findIndex(
     (r) => r.round === round.n && r.score !== null && !r.noGood && sameSettings(r.cell.settings, settings),
   );

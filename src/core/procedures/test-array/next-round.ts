@@ -17,8 +17,8 @@ import { usedBefore } from "./used-before";
 
 /** More arrays than this do not help: the stock differs from place to place. */
 const MOST_ARRAYS = 3;
-/** Of nine cells. */
-const PROOF_PAIRS = 12;
+/** Comparisons of the nine cells of a proof. */
+const PROOF_COMPARISONS = 12;
 /** A neighbour in a proof differs by this factor where the array has no value beyond. */
 const NEIGHBOUR = 1.15;
 
@@ -44,7 +44,7 @@ export function nextTestArray(
   return more ?? plainNext(history, outcome, verdict, WORDS, proof);
 }
 
-const AGAIN = "Undecided. Burn the chosen cell and its neighbours again: all burns are solved together.";
+const AGAIN = "Undecided. Burn the chosen cell and its neighbours again. All burns count together.";
 
 function anotherArray(history: History<TestArrayPlan>, last: RoundRecord<TestArrayPlan>): Next<TestArrayPlan> | null {
   if (last.purpose === "proof" || last.purpose === "check") return null;
@@ -63,9 +63,9 @@ function whyAnother(
   { machine, tolerance }: Pick<History, "machine" | "tolerance">,
 ): string | null {
   if (edgesIn(found, plan, machine).some((e) => !e.isLimit))
-    return "The best lies at the edge of this array. The next array continues beyond this edge.";
+    return "The best cell is at the edge of this array. The next array continues beyond this edge.";
   if (found.answer.second) return "Two groups of settings may be the best. The next array covers both.";
-  // A finer array does not make an eye finer.
+  // A finer array does not improve the eye.
   if (found.by !== "scores") return null;
   const { quantity } = shortOf(found, found.answer.chosen);
   const most = quantity.value + expandedUncertainty(quantity);
@@ -83,7 +83,7 @@ function around(plan: TestArrayPlan, found: Found, { machine }: Pick<History, "m
   return across.length * up.length < LEAST_CELLS ? null : withValues(plan, found, across, up);
 }
 
-/** The block with the best cell alone, with these values on its edges. */
+/** Only the block with the best cell, with these values on its edges. */
 function withValues(plan: TestArrayPlan, { chosen }: Found, across: number[], up: number[]): TestArrayPlan {
   const values = { ...plan, [plan.across]: across, [plan.up]: up };
   if (plan.blocks === NO_BLOCKS) return values;
@@ -117,10 +117,10 @@ function proofOf(history: History<TestArrayPlan>, last: RoundRecord<TestArrayPla
   const withBefore = (key: CellSetting, values: number[]) =>
     before ? [...new Set([...values, before[key]])].sort((a, b) => a - b) : values;
   const proof = withValues(plan, finding.found, withBefore(plan.across, across), withBefore(plan.up, up));
-  return { plan: { ...proof, pairs: Math.min(plan.pairs, PROOF_PAIRS) }, set: [] };
+  return { plan: { ...proof, comparisons: Math.min(plan.comparisons, PROOF_COMPARISONS) }, set: [] };
 }
 
-/** The value with the next ones of the array; at the limit of the machine, or of the array, with what lies beyond as far as it can. */
+/** The value with its two neighbours in the array. At an edge of the array a neighbour beyond it is added, unless the machine cannot go there. */
 function neighbours(key: CellSetting, value: number, values: readonly number[], most: number): number[] {
   const { byRatio, decimals } = CELL_SETTINGS[key];
   const step = 10 ** -decimals;

@@ -1,4 +1,4 @@
-/** What is refused of an array, each with what to do, and what is worth knowing before it is burned. */
+/** Refusals of a layout, each with its remedy, and warnings before the burn. */
 
 import { elementAt } from "../../fitting/element-at";
 import type { MachineSpec } from "../../machine/machine-spec";
@@ -15,7 +15,7 @@ import { needOf } from "./layout";
 import { asLaidOut, NO_BLOCKS, PASSES_LIMIT, planFields, SCORES, type TestArrayPlan } from "./plan";
 
 export const MOST_CELLS = 400;
-/** A cell must be so many lines wide, or its edges are all that is seen of it. (common practice, no source) */
+/** Width of a cell in lines, at least. A narrower cell shows only its edges. (common practice, no source) */
 const LEAST_LINES = 4;
 /** Rows in a filled cell, at least. */
 const LEAST_ROWS = 3;
@@ -40,9 +40,9 @@ export function testArrayPlan(context: PlanContext): PlanForm<TestArrayPlan> {
   });
 }
 
-/** A scan looks at the inside of a cell, and a gauge into its ground: an outline has neither. */
+/** A scan shows the inside of a cell and a gauge measures its depth. An outline has neither. */
 function scoreFault({ fill, score }: TestArrayPlan): string | null {
-  if (fill === "filled" || score === "eye" || score === "pairs") return null;
+  if (fill === "filled" || score === "eye" || score === "comparisons") return null;
   return `${SCORES[score].split(",", 1)[0]} is read from filled cells. Choose filled squares, or score by eye.`;
 }
 
@@ -82,7 +82,7 @@ function rangeFault(key: CellSetting, values: readonly number[], machine: Machin
   if (key === "passes" && values.some((v) => !Number.isInteger(v))) return "Enter whole numbers.";
   if (key === "passes" && most > PASSES_LIMIT) return `Passes are ${plain(most)}. Enter at most ${PASSES_LIMIT}.`;
   if (key === "speedMmPerS" && least > machine.topSpeedMmPerS)
-    return `${topSpeedReason(machine)} Every speed is above it. Type mm/min behind the last value if you mean mm/min.`;
+    return `${topSpeedReason(machine)} All speeds are higher. Write mm/min after the last value if the values are mm/min.`;
   if (key === "rowPitchMm" && most > 5) return `${label} is ${plain(most)} mm. Enter at most 5 mm.`;
   if (key === "aboveFocusMm" && Math.max(most, -least) > 100) return "Enter heights between −100 and 100 mm.";
   return null;
@@ -115,7 +115,7 @@ export function planWarnings(plan: TestArrayPlan, { machine }: PlanContext): Pla
   const apart = cells.filter((c) => c.isApart && c.leftOut === null);
   const [why] = out.flatMap((c) => c.leftOut ?? []);
   return [
-    ...(why ? [{ field: "cellMm", message: `${countText(out.length, "cell")} left out. The first: ${why}` }] : []),
+    ...(why ? [{ field: "cellMm", message: `${countText(out.length, "cell")} cannot be burned. ${why}` }] : []),
     ...(apart.length > 0
       ? [
           {

@@ -1,7 +1,7 @@
 /** What is chosen before an array of cells is burned. */
 
 import type { MachineSpec } from "../../machine/machine-spec";
-import { LEAST_PAIRS } from "../../marking/array-answer";
+import { LEAST_COMPARISONS } from "../../marking/array-answer";
 import { CELL_SETTING_KEYS, CELL_SETTINGS, type CellSetting, settingsOn, spaced } from "../../marking/cell-settings";
 import type { StockAtHand } from "../../stock/stock-at-hand";
 import { energyFields, labelFields, NO_CARD, PURPOSES, usualRowPitchMm } from "../../trial/marking-fields";
@@ -26,8 +26,8 @@ export const SCORES = {
   contrast: "Contrast, from a scan or photo",
   evenness: "Evenness, from a scan or photo",
   sharpness: "Sharpness of the edges, from a scan or photo",
-  eye: "By eye: the best cell and all cells as good",
-  pairs: "By eye, two by two: which cell is better",
+  eye: "By eye, the best cell and all cells as good",
+  comparisons: "By eye, two cells at a time",
   depth: "Depth, with a gauge",
 } as const;
 export type Score = keyof typeof SCORES;
@@ -42,13 +42,13 @@ export const NO_BLOCKS = "none";
 /** Power from which a new array is laid out. (common practice, no source) */
 const USUAL_PCT = { gantry: [10, 80], galvo: [20, 100] } as const;
 const USUAL_CELLS = 7;
-const USUAL_PAIRS = 20;
+const USUAL_COMPARISONS = 20;
 
 export function planFields(context: PlanContext) {
   const { machine } = context;
   return {
     /** Key of the batch. */
-    stock: stockField(context, { why: "Marking settings belong to one batch of a stock.", noCard: NO_CARD }),
+    stock: stockField(context, { why: "Find the marking settings of each batch.", noCard: NO_CARD }),
     ...stockSizeFields({ widthMm: 90, heightMm: 90, most: machine }),
     ...edgeFields(machine),
     ...valueFields(machine),
@@ -62,14 +62,14 @@ export function planFields(context: PlanContext) {
       why: "The best cell has the largest score.",
       usual: "darkness",
     }),
-    pairs: field.count({
-      label: "Pairs to compare",
+    comparisons: field.count({
+      label: "Comparisons",
       group: "Score",
-      why: "20 pairs are enough for 100 cells.",
-      usual: USUAL_PAIRS,
-      min: [LEAST_PAIRS, "Fewer pairs do not show the best cell."],
+      why: "20 comparisons are enough for 100 cells.",
+      usual: USUAL_COMPARISONS,
+      min: [LEAST_COMPARISONS, "Fewer comparisons do not show the best cell."],
       max: 200,
-      when: { field: "score", is: ["pairs"] },
+      when: { field: "score", is: ["comparisons"] },
     }),
     ...placeFields({ xMm: 10, yMm: 10 }, "Place"),
   };
@@ -80,7 +80,7 @@ function edgeFields({ kind }: MachineSpec) {
   return {
     across: field.oneOfThese(options, { label: "Varied from left to right", group: "Edges", usual: "speedMmPerS" }),
     up: field.oneOfThese(options, { label: "Varied from front to back", group: "Edges", usual: "powerPct" }),
-    blocks: field.oneOfThese([{ value: NO_BLOCKS, label: "Nothing: one block" }, ...options], {
+    blocks: field.oneOfThese([{ value: NO_BLOCKS, label: "One block" }, ...options], {
       label: "Varied from block to block",
       group: "Edges",
       usual: NO_BLOCKS,
@@ -117,7 +117,7 @@ function valueFields(machine: MachineSpec) {
     aboveFocusMm: field.numbers({
       label: "Height above focus, mm",
       group,
-      why: "Set by hand before each value. Negative values are below focus.",
+      why: "Set each height by hand. Negative values are below focus.",
       unit: "mm",
       usual: [0],
       signed: true,

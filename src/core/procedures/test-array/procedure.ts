@@ -1,12 +1,12 @@
 /** Test array: cells with two settings varied show the best marking settings for a stock. */
 
 import { defineProcedure } from "../contract";
-import { FOCUS_HEIGHT } from "../focus/plan";
 import { testArrayRound } from "./coupon";
 import { detailOf } from "./detail";
 import { testArrayEdges } from "./edges";
 import { responsesOf } from "./found";
 import { judgeTestArray } from "./judge";
+import { MARKING_NEEDS, MARKING_RECHECK } from "./needs";
 import { nextTestArray } from "./next-round";
 import type { TestArrayPlan } from "./plan";
 import { planWarnings, testArrayPlan } from "./plan-faults";
@@ -21,17 +21,11 @@ export const testArray = defineProcedure<TestArrayPlan>({
   summary: "The best marking settings for a stock, from cells with two settings varied",
   machineKinds: ["CO2 gantry", "diode gantry", "galvo"],
   settings: [],
-  needs: [
-    { on: "optic", effect: "stale" },
-    { on: "setting", what: FOCUS_HEIGHT, effect: "check", why: "the focus height was changed" },
-    { on: "change", what: "tube", effect: "stale" },
-    { on: "change", what: "mirrors", effect: "check" },
-    { on: "change", what: "supply", effect: "check" },
-  ],
+  needs: MARKING_NEEDS,
   occasional: true,
   stock: { field: "stock", of: ({ from }) => from },
   tolerance: { default: TOLERANCE, unit: "percent", label: "Largest loss against the best" },
-  recheck: { defaultDays: 180, why: "Sources age, and stock differs from batch to batch." },
+  recheck: MARKING_RECHECK,
   edges: testArrayEdges,
   plan: testArrayPlan,
   warnings: planWarnings,

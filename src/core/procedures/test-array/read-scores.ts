@@ -3,7 +3,7 @@ import { mean } from "../../fitting/repeats";
 import { quantitiesAt } from "../../trial/answer";
 import type { History, RoundRecord } from "../../trial/history";
 import { type ArrayCell, arrayCells } from "./cells";
-import { BEST_SITE, CHARRED_SITE, depthSite, GOOD_SITE, PAIRS_SITE, SCAN_SITE } from "./coupon";
+import { BEST_SITE, CHARRED_SITE, COMPARISON_SITE, depthSite, GOOD_SITE, SCAN_SITE } from "./coupon";
 import { isPictured, type TestArrayPlan } from "./plan";
 
 export type CellRead = { cell: ArrayCell; score: number | null; noGood: boolean };
@@ -32,7 +32,7 @@ function scoresByCell(round: Round, burned: readonly ArrayCell[]): ReadonlyMap<s
         return read.length > 0 ? [[c.id, mean(read)] as const] : [];
       }),
     );
-  if (score === "pairs") return winShares(round);
+  if (score === "comparisons") return winShares(round);
   const best = tapped(round, BEST_SITE);
   const good = tapped(round, GOOD_SITE);
   if (!best && !good) return new Map();
@@ -41,21 +41,23 @@ function scoresByCell(round: Round, burned: readonly ArrayCell[]): ReadonlyMap<s
   );
 }
 
-/** The pairs of cells that were compared, by their ids. */
-export function pairsIn({ answers }: Pick<Round, "answers">): { better: string; worse: string; alike: boolean }[] {
+/** All comparisons, by the ids of their cells. */
+export function comparisonsIn({
+  answers,
+}: Pick<Round, "answers">): { better: string; worse: string; alike: boolean }[] {
   return answers.flatMap(({ site, content }) =>
-    site === PAIRS_SITE && content.status === "read" && content.value.kind === "comparison" ? [content.value] : [],
+    site === COMPARISON_SITE && content.status === "read" && content.value.kind === "comparison" ? [content.value] : [],
   );
 }
 
-/** Of the pairs that a cell was in, the share in which it was better; alike is half. */
+/** Share of its comparisons that a cell won. Alike counts half. */
 function winShares(round: Round): ReadonlyMap<string, number> {
   const looks = new Map<string, { won: number; count: number }>();
   const look = (id: string, won: number) => {
     const before = looks.get(id) ?? { won: 0, count: 0 };
     looks.set(id, { won: before.won + won, count: before.count + 1 });
   };
-  for (const { better, worse, alike } of pairsIn(round)) {
+  for (const { better, worse, alike } of comparisonsIn(round)) {
     look(better, alike ? 0.5 : 1);
     look(worse, alike ? 0.5 : 0);
   }
@@ -75,7 +77,7 @@ function scanned({ answers }: Round, burned: readonly ArrayCell[]): ReadonlyMap<
   );
 }
 
-/** Ids of the cells that were chosen at a site; `null` where nothing was said there. */
+/** Ids of the cells that were chosen at a point; `null` without a reading. */
 function tapped({ answers }: Round, site: string): string[] | null {
   const content = answers.findLast((a) => a.site === site)?.content;
   return content?.status === "read" && content.value.kind === "cells" ? content.value.cells : null;

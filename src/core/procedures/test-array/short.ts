@@ -1,4 +1,4 @@
-/** What a cell lacks against the best, as a quantity with its uncertainty: by the response, or by what an eye can tell apart. */
+/** Loss of a cell against the best, with its uncertainty: from the response, or from the repeatability of the eye. */
 import { elementAt } from "../../fitting/element-at";
 import { EYE_SD } from "../../marking/array-answer";
 import { type Budgeted, joined } from "../../metrology/budget";
@@ -6,7 +6,7 @@ import { type Found, sameSettings } from "./found";
 
 /** Half width of the middle 95 of 100, in SD of a normal distribution. */
 export const HALF_95 = 1.96;
-/** Nobody can see less. */
+/** Smaller losses are not visible. */
 const LEAST_SD = 1e-4;
 
 /** @param index of a cell of the answer */
@@ -14,13 +14,13 @@ export function shortOf(found: Found, index: number): Budgeted {
   return found.by === "taps" ? shortByEye(found, index) : shortByResponse(found, index);
 }
 
-/** The uncertainty reaches to what the cell lacks at most in 95 of 100 responses. */
+/** The expanded uncertainty reaches to the loss that holds in 95 of 100 responses. */
 function shortByResponse({ answer, by }: Found, index: number): Budgeted {
   const { mean, most } = elementAt(answer.short, index);
   return joined(mean, [
     {
       id: "response",
-      label: by === "pairs" ? "What the pairs leave possible" : "Scatter of the scores about the response",
+      label: by === "comparisons" ? "Scatter of the comparisons" : "Scatter of the scores about the response",
       kind: "A",
       standardUncertainty: Math.max(LEAST_SD, (most - mean) / HALF_95),
       degreesOfFreedom: "infinite",
@@ -29,8 +29,8 @@ function shortByResponse({ answer, by }: Found, index: number): Budgeted {
 }
 
 /**
- * Taps have no size: a cell that was tapped lacks nothing that the eye could tell, one that was not lacks what it can. The best and the cell
- * beside it are both judged, so that the SD is that of a difference. Each burn is judged anew.
+ * A tap has no size. A tapped cell counts as 0 short, any other cell as 2 SD of the eye. The eye judges two cells, the best one and this one, so the SD
+ * is that of a difference. Taps of several burns are independent.
  */
 function shortByEye({ reads }: Found, index: number): Budgeted {
   const { settings } = elementAt(reads, index).cell;

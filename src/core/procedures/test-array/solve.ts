@@ -1,6 +1,6 @@
-/** What an array says: the best settings with their uncertainty, what the chosen cell may lack, and what is kept with the stock. */
+/** Result of an array: the best settings, the loss of the chosen cell with its uncertainty, and the entry for the stock card. */
 import { elementAt } from "../../fitting/element-at";
-import { LEAST_CELLS, LEAST_PAIRS, type Span } from "../../marking/array-answer";
+import { LEAST_CELLS, LEAST_COMPARISONS, type Span } from "../../marking/array-answer";
 import {
   CELL_SETTINGS,
   type CellSetting,
@@ -57,8 +57,8 @@ function withoutAnswer(
     return {
       status: "open",
       missing:
-        round.plan.score === "pairs"
-          ? `Compare at least ${LEAST_PAIRS} pairs.`
+        round.plan.score === "comparisons"
+          ? `Make at least ${LEAST_COMPARISONS} comparisons.`
           : `Score at least ${LEAST_CELLS} cells.`,
     };
   if (reason === "none good")
@@ -70,7 +70,7 @@ function withoutAnswer(
     return {
       status: "unsolvable",
       reason:
-        "No cell scores above the blank stock. If the marks are brighter than the stock, read the picture again and say so there.",
+        "No cell is darker than the blank stock. Read the picture again and select “Marks are brighter than the stock”.",
     };
   const scores = readScores(history, round).flatMap((r) => r.score ?? []);
   return {
@@ -87,7 +87,7 @@ function most({ quantity }: Budgeted): number {
 
 const HELPS: Record<Found["by"], string> = {
   taps: "Score the array from a scan.",
-  pairs: "Compare more pairs.",
+  comparisons: "Make more comparisons.",
   scores: "Burn a second array around the best cell.",
 };
 
@@ -129,7 +129,7 @@ function tableOf({ answer, reads }: Found, plan: TestArrayPlan): ResultTable {
     .sort((a, b) => b.expected - a.expected)
     .slice(0, SHOWN_CELLS);
   const best = Math.max(answer.peak.value, elementAt(answer.expected, answer.chosen));
-  const decimals = plan.score === "eye" ? 1 : plan.score === "pairs" ? 2 : 3;
+  const decimals = plan.score === "eye" ? 1 : plan.score === "comparisons" ? 2 : 3;
   return {
     title: "Best cells",
     columns: ["Cell", CELL_SETTINGS[plan.across].label, CELL_SETTINGS[plan.up].label, SCORES_SHORT[plan.score]],
@@ -154,16 +154,16 @@ const SCORES_SHORT = {
   evenness: "evenness",
   sharpness: "sharpness, 1/mm",
   eye: "by eye",
-  pairs: "of its pairs",
+  comparisons: "won, of 1",
   depth: "depth, mm",
 } as const;
 
 const ARITHMETIC: Record<Found["by"], (most: string) => string> = {
   taps: (most) =>
     `The eye judges one cell with a repeatability of 4 %. The chosen cell is at most ${most} short of the best.`,
-  pairs: (most) =>
-    `In 95 of 100 responses that fit the pairs the best compared cell is at most ${most} above this cell.`,
-  scores: (most) => `The best of 95 in 100 responses that fit the scores is at most ${most} above this cell.`,
+  comparisons: (most) =>
+    `In 95 of 100 responses that fit the comparisons, the best compared cell is at most ${most} above this cell.`,
+  scores: (most) => `In 95 of 100 responses that fit the scores, the best is at most ${most} above this cell.`,
 };
 
 function resultOf(
@@ -189,11 +189,8 @@ function resultOf(
     lens: plan.lens,
     settings: chosen.settings,
     dose: chosen.dose,
-    values: [
-      settingValue(plan.across, chosen.settings[plan.across]),
-      settingValue(plan.up, chosen.settings[plan.up]),
-      { id: "short", label: "Short of the best", quantity: short.quantity, unit: "percent" },
-    ],
+    varied: [settingValue(plan.across, chosen.settings[plan.across]), settingValue(plan.up, chosen.settings[plan.up])],
+    quality: [{ id: "short", label: "Short of the best", quantity: short.quantity, unit: "percent" }],
     scoredBy: SCORES[plan.score],
     conditions: [
       within(plan.across, answer.best.x),

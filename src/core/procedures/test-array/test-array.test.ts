@@ -4,16 +4,16 @@ import { seeded } from "../../../practice/random";
 import { stockResponse } from "../../../practice/stock-response";
 import { readAnswer } from "../../../testing/read-answer";
 import { SAMPLE_GALVO, SAMPLE_MACHINE, SAMPLE_STOCK } from "../../../testing/sample-machine";
+import { messagesOf, typedPlan } from "../../../testing/typed-plan";
 import type { MachineSpec } from "../../machine/machine-spec";
 import { isAnswerKnown, learnAnswer } from "../../marking/known-answers";
-import { comparisonsOf, nextPair } from "../../marking/next-pair";
+import { comparisonsOf, nextComparison } from "../../marking/next-comparison";
 import { gaugeAsUsual } from "../../metrology/gauge";
 import { type Answer, valuesAt } from "../../trial/answer";
-import { readDraft } from "../../trial/draft";
 import type { History, RoundRecord } from "../../trial/history";
 import type { PlanContext } from "../../trial/plan-form";
 import { arrayCells, inOrder } from "./cells";
-import { BEST_SITE, CHARRED_SITE, GOOD_SITE, PAIRS_SITE, SCAN_SITE, testArrayRound } from "./coupon";
+import { BEST_SITE, CHARRED_SITE, COMPARISON_SITE, GOOD_SITE, SCAN_SITE, testArrayRound } from "./coupon";
 import { areaOf, labelsOf, needOf } from "./layout";
 import type { TestArrayPlan } from "./plan";
 import { planWarnings, testArrayPlan } from "./plan-faults";
@@ -31,20 +31,11 @@ const GALVO = contextOn(SAMPLE_GALVO);
 const EYE = gaugeAsUsual("eye");
 const read = (site: string, value: Parameters<typeof readAnswer>[1]) => readAnswer(site, value, EYE, "typed");
 
-/** The same stock, which chars above so much energy per area, J/mm^2. */
+/** The same stock with a charring limit, J/mm^2. */
 const charring = (mostJPerMm2: number) => ({ ...CO2, stocks: [{ ...SAMPLE_STOCK, mostJPerMm2 }] });
 
-/** As typed. */
-function faultsOf(texts: Record<string, string>, context = CO2): Record<string, string> {
-  const read = readDraft(testArrayPlan(context), texts);
-  return read.ok ? {} : Object.fromEntries(read.issues.map((i) => [i.field, i.message]));
-}
-
-function planOf(texts: Record<string, string>, context = CO2): TestArrayPlan {
-  const read = readDraft(testArrayPlan(context), texts);
-  if (!read.ok) throw new Error(JSON.stringify(read.issues));
-  return read.plan;
-}
+const faultsOf = (texts: Record<string, string>, context = CO2) => messagesOf(testArrayPlan(context), texts);
+const planOf = (texts: Record<string, string>, context = CO2) => typedPlan(testArrayPlan(context), texts);
 
 const FIVE = { speedMmPerS: "20 36 63 112 200", powerPct: "10 17 28 48 80" };
 
@@ -61,7 +52,7 @@ describe("the layout of an array", () => {
     [{ powerPct: "10 30 W" }, "powerPct", /“W” is not the unit .* Enter the values in %/],
     [{ powerPct: "50 120" }, "powerPct", /Power is 120 %\. Enter at most 100 %/],
     [{ powerPct: "0 50" }, "powerPct", /more than 0 %/],
-    [{ speedMmPerS: "3000 6000 9000" }, "speedMmPerS", /Type mm\/min/],
+    [{ speedMmPerS: "3000 6000 9000" }, "speedMmPerS", /Write mm\/min after the last value/],
     [{ up: "speedMmPerS" }, "up", /varies from left to right already/],
     [{ blocks: "powerPct" }, "up", /varies inside each block already/],
     [{ cellMm: "1", lineMm: "0.4" }, "cellMm", /narrower than 4 lines/],
@@ -78,10 +69,7 @@ describe("the layout of an array", () => {
   });
 
   it("asks for a card where there is none", () => {
-    expect(readDraft(testArrayPlan({ ...CO2, stocks: [] }), {})).toMatchObject({
-      ok: false,
-      issues: [{ field: "stock", message: expect.stringMatching(/Make a card/) }],
-    });
+    expect(faultsOf({}, { ...CO2, stocks: [] }).stock).toMatch(/Make a stock card/);
   });
 
   it("leaves out cells above the limit of the stock, and those whose speed is not reached, and says so", () => {
@@ -90,7 +78,7 @@ describe("the layout of an array", () => {
     for (const cell of cells) expect(cell.leftOut !== null).toBe(cell.dose.energy > 5);
     expect(cells.some((c) => c.leftOut)).toBe(true);
     expect(planWarnings(limited, CO2)[0]?.message).toMatch(
-      /left out\. The first: .* is above 5 J\/mm², which chars this stock/,
+      /cannot be burned\. .* is above 5 J\/mm², which chars this stock/,
     );
     expect(faultsOf(FIVE, charring(0.001)).cellMm).toMatch(/Only 0 cells can be burned\. Lay out at least 9/);
     // v^2 = a L: of 6 mm with 1000 mm/s^2 77 mm/s.
@@ -108,7 +96,7 @@ describe("the layout of an array", () => {
     expect(planWarnings(plan, GALVO).some((w) => /do not touch each other/.test(w.message))).toBe(true);
   });
 
-  it("takes rising values alone, and scans of filled cells alone", () => {
+  it("accepts only rising values, and scans only of filled cells", () => {
     expect(faultsOf({ speedMmPerS: "200 100 300" }).speedMmPerS).toMatch(/100 mm\/s comes after a larger value/);
     expect(faultsOf({ fill: "outlined" }).score).toBe(
       "Darkness is read from filled cells. Choose filled squares, or score by eye.",
@@ -231,13 +219,13 @@ describe("the settings that an array finds", () => {
     expect(quality(found(proved))).toBeGreaterThan(0.95 * best);
   });
 
-  it("come of responses that a page can have worked out beforehand, all of them", () => {
-    // Values of its own: the answers below are remembered for them.
+  it("use only responses that a page can calculate beforehand", () => {
+    // Other values than in the tests around: the false answers are remembered.
     const of = planOf({ ...SIDE, speedMmPerS: "21 30 44 64 94 137 201" });
     const history = historyOf(round(1, "measure", of), round(2, "proof", of));
     const orders = testArray.responses?.(history) ?? [];
     expect(orders.length).toBe(2);
-    // An answer that no fit would give shows up wherever a response is asked for.
+    // A false answer shows wherever a response is used.
     for (const given of orders) learnAnswer(given, "none good");
     expect(orders.every(isAnswerKnown)).toBe(true);
     expect(testArray.solve(history)).toMatchObject({ reason: expect.stringMatching(/^Every cell is no good/) });
@@ -269,7 +257,7 @@ describe("the settings that an array finds", () => {
     expect(testArray.solve(historyOf({ ...empty, answers: [] }))).toMatchObject({ status: "open" });
   });
 
-  it("come of cells alone that differ in nothing but the settings on the edges", () => {
+  it("use only cells that differ in no other setting", () => {
     const first = round(1, "measure", plan);
     // Rows closer together, and every score half of what it was: another array, not the same one again.
     const half = (value: Answer["content"]) =>
@@ -285,7 +273,7 @@ describe("the settings that an array finds", () => {
     expect(same.outcome.estimates).not.toEqual(found(historyOf(round(2, "refine", plan))).outcome.estimates);
   });
 
-  it("are proved by a burn that has the chosen cell, and by no other", () => {
+  it("are proved only by a burn of the chosen cell", () => {
     const first = round(1, "measure", plan);
     const { speedMmPerS, powerPct } = found(historyOf(first));
     const around = (speeds: number[], powers: number[]) => ({ ...plan, speedMmPerS: speeds, powerPct: powers });
@@ -296,7 +284,7 @@ describe("the settings that an array finds", () => {
     expect(testArray.judge(historyOf(first, away))).toBeNull();
   });
 
-  it("are proved beside the settings that the card had before, and say how far these fall short", () => {
+  it("are proved beside the earlier settings of the card, with the loss of these", () => {
     const marked = [
       {
         purpose: "Engrave dark",
@@ -327,11 +315,11 @@ describe("the settings that an array finds", () => {
     expect(said?.headline).toMatch(
       /^The settings used before are [\d.]+ ± [\d.]+ % short of the best: 150 mm\/s, 60 %\.$/,
     );
-    // With other passes they are another kind of cell: they are not burned beside it.
+    // With other passes the earlier cell is not comparable.
     expect(proofOf({ speedMmPerS: 150, powerPct: 60, passes: 2 }).next.plan.speedMmPerS).toHaveLength(3);
   });
 
-  it("are looked for beyond the edge, but not beyond what the machine does", () => {
+  it("continue beyond an edge, within the limits of the machine", () => {
     // As if every bit of power were welcome.
     const rising = (of: TestArrayPlan): RoundRecord<TestArrayPlan> => {
       const made = round(1, "measure", of);
@@ -346,11 +334,11 @@ describe("the settings that an array finds", () => {
       return { headline: finding?.headline, next: testArray.next(history, outcome) };
     };
     const open = told(plan);
-    expect(open.headline).toBe("The best lies at the edge: power 80 %.");
+    expect(open.headline).toBe("The best cell is at the edge of the array: power 80 %.");
     expect(open.next).toMatchObject({ do: "round", purpose: "refine" });
     if (open.next.do === "round") expect(Math.max(...open.next.plan.powerPct)).toBe(100);
     const limited = told(planOf({ ...SIDE, powerPct: "20 40 55 70 80 90 100" }));
-    expect(limited.headline).toBe("The best lies at the limit of the machine: power 100 %.");
+    expect(limited.headline).toBe("The best cell is at the limit of the machine: power 100 %.");
     // The proof stays within the limit, with as many cells as a response needs.
     if (limited.next.do !== "round") throw new Error(limited.next.why);
     const { plan: next } = limited.next;
@@ -361,40 +349,42 @@ describe("the settings that an array finds", () => {
     expect(Math.max(...next.powerPct)).toBe(100);
   });
 
-  it("can be compared two by two, until the pairs say which is best", () => {
-    const byPairs = planOf({ ...SIDE, score: "pairs" });
-    const spec = testArrayRound(byPairs, CO2);
+  it("can be found by comparing two cells at a time", () => {
+    const compared = planOf({ ...SIDE, score: "comparisons" });
+    const spec = testArrayRound(compared, CO2);
     const [site] = spec.sites;
-    if (site?.ask.kind !== "comparison") throw new Error("pairs are asked for");
+    if (site?.ask.kind !== "comparison") throw new Error("no comparison");
     const { cells } = site.ask;
     expect(site.repeats).toBe(20);
     expect([cells[0]?.u, cells[0]?.v, cells.at(-1)?.u, cells.at(-1)?.v]).toEqual([-1, -1, 1, 1]);
-    const settings = arrayCells(byPairs, SAMPLE_MACHINE);
+    const settings = arrayCells(compared, SAMPLE_MACHINE);
     const answers: Answer[] = [];
-    const pairsOf = (n: number) => {
+    const comparedTo = (n: number) => {
       while (answers.length < n) {
-        const [a, b] = nextPair(cells, comparisonsOf(cells, valuesAt(answers, PAIRS_SITE)));
+        const [a, b] = nextComparison(cells, comparisonsOf(cells, valuesAt(answers, COMPARISON_SITE)));
         const [qa, qb] = [a, b].map((i) => quality(settings[i]?.settings ?? { speedMmPerS: 1, powerPct: 1 }));
         const isFirst = (qa ?? 0) >= (qb ?? 0);
         const [better, worse] = (isFirst ? [a, b] : [b, a]).map((i) => cells[i]?.id ?? "");
-        answers.push(read(PAIRS_SITE, { kind: "comparison", better: better ?? "", worse: worse ?? "", alike: false }));
+        answers.push(
+          read(COMPARISON_SITE, { kind: "comparison", better: better ?? "", worse: worse ?? "", alike: false }),
+        );
       }
-      const of: RoundRecord<TestArrayPlan> = { n: 1, purpose: "measure", plan: byPairs, spec, inForce: {}, answers };
+      const of: RoundRecord<TestArrayPlan> = { n: 1, purpose: "measure", plan: compared, spec, inForce: {}, answers };
       return historyOf({ ...of, answers: answers.slice(0, n) });
     };
-    expect(testArray.solve(pairsOf(4))).toMatchObject({ status: "open", missing: "Compare at least 5 pairs." });
-    const whole = pairsOf(20);
+    expect(testArray.solve(comparedTo(4))).toMatchObject({ status: "open", missing: "Make at least 5 comparisons." });
+    const whole = comparedTo(20);
     const after = found(whole);
     expect(quality(after)).toBeGreaterThan(0.93 * best);
     expect(after.outcome.forStock?.conditions).toContainEqual({
       label: "Scored by",
-      text: expect.stringMatching(/^By eye, two by two/),
+      text: expect.stringMatching(/^By eye, two cells at a time/),
     });
     expect(after.outcome.estimates[0]?.quantity.standardUncertainty).toBeGreaterThan(0);
-    // A finer array makes no eye finer: the proof comes next, with fewer pairs of its nine cells.
+    // A finer array does not improve the eye, so the proof follows, with fewer comparisons.
     const next = testArray.next(whole, after.outcome);
     if (next.do !== "round") throw new Error(next.why);
-    expect(next.plan.pairs).toBe(12);
+    expect(next.plan.comparisons).toBe(12);
   });
 
   it("can be tapped: the best cell and all that are as good", () => {

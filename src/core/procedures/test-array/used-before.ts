@@ -1,11 +1,11 @@
-/** The settings that the card of the stock had when the trial was laid out: the proof burns them beside the chosen cell. */
+/** Settings that were on the stock card before this trial. The proof burns them beside the chosen cell. */
 import { CELL_SETTING_KEYS, type CellSettings } from "../../marking/cell-settings";
 import type { History } from "../../trial/history";
 import { PURPOSES } from "../../trial/marking-fields";
 import { limitOf } from "./cells";
 import type { TestArrayPlan } from "./plan";
 
-/** @returns `null` where there are none, where another setting than those on the edges differs too, or the machine does not reach them */
+/** @returns `null` if there are none, if a setting that is not on an edge differs as well, or if the machine cannot reach them */
 export function usedBefore(
   plan: TestArrayPlan,
   chosen: CellSettings,

@@ -186,7 +186,7 @@ export function CorrectStage({ view, n, now }: StageProps) {
       >
         {refines && !laidNext && (
           <Button weight="primary" onClick={goOn} disabled={busy}>
-            Burn on from here
+            Burn another coupon
           </Button>
         )}
         {(corrects || adjusts || forStock) && !refines && round.purpose !== "proof" && next.do !== "stop" && (

@@ -39,6 +39,7 @@ export function ProveStage({ view, now }: StageProps) {
   const next = useMemo(() => procedure.next(history, outcome), [procedure, history, outcome]);
   const verdict = useMemo(() => view.verdict?.result ?? procedure.judge(history), [view.verdict, procedure, history]);
   const proof = view.rounds.findLast((r) => r.purpose === "proof" || r.purpose === "check");
+  const another = next.do === "round" && next.purpose === "refine";
   const words = WORDS[proof?.purpose === "check" ? "check" : "proof"];
   const unit = lengthUnitOf(view);
   const worst = verdict ? (forStockKind(outcome) ?? worstEstimate(outcome)) : undefined;
@@ -101,13 +102,15 @@ export function ProveStage({ view, now }: StageProps) {
             </>
           ) : (
             <section className="card p-6" hidden={share !== null}>
-              <h2 className="text-xl font-bold">{proof ? words.notRead : "One burn to prove it."}</h2>
+              <h2 className="text-xl font-bold">
+                {proof ? words.notRead : another ? "One more burn first." : "One burn to prove it."}
+              </h2>
               <p className="mt-2 max-w-prose text-ink2">{next.why}</p>
               {outcome.status === "solved" && <p className="mt-1 max-w-prose text-ink2">{outcome.predicted}</p>}
               <div className="mt-4 flex flex-wrap gap-3">
                 {!proof && next.do === "round" && (
                   <Button weight="primary" onClick={layOut} disabled={busy}>
-                    Burn the proof
+                    {another ? "Burn another coupon" : "Burn the proof"}
                   </Button>
                 )}
                 {!proof && next.do === "read" && (

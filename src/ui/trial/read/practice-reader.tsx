@@ -33,6 +33,7 @@ const ONCE: Partial<Record<Site["measurand"]["kind"], string>> = {
   charred: "Look at the cells",
   "better of two": "Look at both cells",
   "place on strip": "Look along the strip",
+  "cell look": "Scan the cells",
   clearance: "Put them together",
 };
 

@@ -15,7 +15,7 @@ type Props = {
   view: TrialView;
   n: number;
   result: StockResult;
-  /** A newer result is being worked out. */
+  /** A newer result is being calculated. */
   isBehind: boolean;
 };
 

@@ -1,5 +1,5 @@
 "use client";
-/** The result of a history. Responses that take long come from a worker; until then the page shows what was known before. */
+/** The result of a history. A worker calculates slow responses. Meanwhile the page shows the result before. */
 import { useCallback, useEffect, useLayoutEffect, useMemo, useState } from "react";
 import type { ArrayGiven } from "../../../core/marking/array-answer";
 import { isAnswerKnown, knownAnswer, learnAnswer } from "../../../core/marking/known-answers";
@@ -9,16 +9,16 @@ import type { Outcome } from "../../../core/trial/outcome";
 import type { FromResponder, ToResponder } from "../../../workers/response-messages";
 
 export type Worked = {
-  /** What the outcome belongs to: the newest history, or the one before while the newest is worked out. */
+  /** History of the outcome: the newest, or the one before while a worker calculates. */
   history: History;
   outcome: Outcome;
-  /** Share of the work that is done; `null` where nothing is under way. */
+  /** Finished share of the calculation; `null` = finished. */
   share: number | null;
 };
 
 export function useOutcome(procedure: AnyProcedure, newest: History): Worked {
   const orders = useMemo(() => procedure.responses?.(newest) ?? NONE, [procedure, newest]);
-  // Server and page begin alike: with nothing known.
+  // Server and page must render the same at first, so both start without an answer.
   const [known, setKnown] = useState<History | null>(null);
   const [share, setShare] = useState(0);
   const settle = useCallback(() => {
@@ -45,7 +45,7 @@ export function useOutcome(procedure: AnyProcedure, newest: History): Worked {
 const NONE: readonly ArrayGiven[] = [];
 const WORKING: Outcome = {
   status: "open",
-  missing: "The response is being worked out.",
+  missing: "Calculating the response.",
   table: null,
   findings: [],
 };
@@ -54,7 +54,7 @@ function unread(history: History): History {
   return { ...history, rounds: history.rounds.map((r) => ({ ...r, answers: [] })) };
 }
 
-/** @returns ends the work */
+/** @returns a function that stops the worker */
 function workOut(orders: readonly ArrayGiven[], onShare: (share: number) => void, onDone: () => void): () => void {
   const worker = new Worker(new URL("../../../workers/response.worker.ts", import.meta.url), { type: "module" });
   let at = 0;
@@ -70,7 +70,7 @@ function workOut(orders: readonly ArrayGiven[], onShare: (share: number) => void
     at++;
     ask();
   };
-  // A browser that has no such worker: the page itself waits for the result.
+  // Without a worker the page calculates and waits.
   worker.onerror = () => {
     orders.forEach(knownAnswer);
     onDone();

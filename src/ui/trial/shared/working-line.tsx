@@ -1,10 +1,10 @@
 "use client";
 import { useEffect, useState } from "react";
 
-/** Shorter work is not announced. */
+/** A shorter calculation is not announced. */
 const SOON_MS = 300;
 
-/** Says that a result is being worked out, and how far it is. */
+/** Progress of a calculation. */
 export function WorkingLine({ share }: { share: number | null }) {
   const isWorking = share !== null;
   const [isShown, show] = useState(false);
@@ -16,8 +16,13 @@ export function WorkingLine({ share }: { share: number | null }) {
   if (!isWorking || !isShown) return null;
   return (
     <div className="card flex flex-wrap items-center gap-3 px-4 py-3" role="status">
-      <p className="text-[14px]">The newest scores are being worked out.</p>
-      <progress className="h-2 flex-1 accent-verdigris" value={share} max={1} aria-label="Work done" />
+      <p className="text-[14px]">Calculating the newest scores.</p>
+      <progress
+        className="h-2 flex-1 accent-verdigris"
+        value={share}
+        max={1}
+        aria-label="Finished share of the calculation"
+      />
     </div>
   );
 }

@@ -18,7 +18,7 @@ export function cellLayout({ ask, measurand }: Pick<Site, "ask" | "measurand">):
   const areas = areasOf(measurand);
   if (areas.length !== ask.cells.length) return null;
   const lefts = levels(areas.map((a) => a.x0));
-  // Pairs are chosen by their own keys: their cells are drawn alone.
+  // The two cells of a comparison are chosen by keys of their own and are drawn alone.
   if (lefts.length > MOST_COLUMNS && ask.kind === "cells") return null;
   const tops = levels(areas.map((a) => -a.y1));
   return {

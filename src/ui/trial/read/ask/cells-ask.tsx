@@ -99,14 +99,14 @@ export function CellsAsk({ site, piece, busy, fault, question, onTake, onCannot 
         ))}
       </fieldset>
       <p className="mt-2 text-[16px] text-ink2 max-lg:hidden">
-        <Kbd>{columns > 1 ? "← → ↑ ↓" : "← →"}</Kbd> go along the cells,{" "}
+        <Kbd>{columns > 1 ? "← → ↑ ↓" : "← →"}</Kbd> move,{" "}
         {isRange ? (
           <>
             <Kbd>F</Kbd> marks the first, <Kbd>L</Kbd> the last,{" "}
           </>
         ) : (
           <>
-            <Kbd>Space</Kbd> chooses,{" "}
+            <Kbd>Space</Kbd> selects,{" "}
           </>
         )}
         <Kbd>Enter</Kbd> takes

@@ -1,7 +1,7 @@
 "use client";
 import clsx from "clsx";
 import { type KeyboardEvent, useEffect, useMemo, useRef } from "react";
-import { comparisonsOf, nextPair } from "../../../../core/marking/next-pair";
+import { comparisonsOf, nextComparison } from "../../../../core/marking/next-comparison";
 import { Button } from "../../../primitives/button";
 import { Kbd } from "../../../primitives/kbd";
 import { Fault } from "../../../primitives/notice";
@@ -9,15 +9,15 @@ import type { AskProps } from "./ask-props";
 import { cellLayout } from "./cell-layout";
 import { Question } from "./question";
 
-/** Two cells of the coupon: which is better. The next pair goes by all pairs before. */
+/** Asks for the better of two cells. The next two depend on all comparisons so far. */
 export function ComparisonAsk({ site, busy, fault, question, here, onTake, onCannot }: AskProps) {
   const { ask } = site;
   const first = useRef<HTMLButtonElement>(null);
   const count = here.length;
   const cells = ask.kind === "comparison" ? ask.cells : null;
-  const pair = useMemo(() => cells && nextPair(cells, comparisonsOf(cells, here)), [cells, here]);
-  // Arrow keys work at once, also for the next pair.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: each pair that is taken brings the next one
+  const pair = useMemo(() => cells && nextComparison(cells, comparisonsOf(cells, here)), [cells, here]);
+  // With the focus here the arrow keys answer each comparison.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each comparison brings the next one
   useEffect(() => first.current?.focus(), [count]);
   const [a, b] = (pair ?? []).map((i) => cells?.[i]);
   if (!cells || !a || !b) return null;
@@ -36,7 +36,7 @@ export function ComparisonAsk({ site, busy, fault, question, here, onTake, onCan
           {a.label} is better
         </button>
         <Button className="!min-h-14" disabled={busy} onClick={() => take(a.id, b.id, true)}>
-          alike
+          Alike
         </Button>
         <button type="button" className={LARGE} disabled={busy} onClick={() => take(b.id, a.id)}>
           {b.label} is better
@@ -45,7 +45,7 @@ export function ComparisonAsk({ site, busy, fault, question, here, onTake, onCan
       {fault && <Fault>{fault.message}</Fault>}
       <Question text={question} />
       <p className="mt-2 text-[16px] text-ink2 max-lg:hidden">
-        <Kbd>←</Kbd> <Kbd>→</Kbd> take the better cell, <Kbd>↓</Kbd> takes alike
+        <Kbd>←</Kbd> <Kbd>→</Kbd> choose the better cell, <Kbd>↓</Kbd> if both look alike
       </p>
       <Button className="mt-2" disabled={busy} onClick={onCannot}>
         cannot read
@@ -56,7 +56,7 @@ export function ComparisonAsk({ site, busy, fault, question, here, onTake, onCan
 
 const LARGE = "min-h-14 rounded-lg border border-ink bg-sheet px-3 text-[19px] font-semibold hover:bg-paper";
 
-/** Where both cells lie on the stock. */
+/** Position of both cells on the stock. */
 function PairMap({ site, shown }: { site: AskProps["site"]; shown: readonly string[] }) {
   const layout = cellLayout(site);
   if (!layout || site.ask.kind !== "comparison") return null;

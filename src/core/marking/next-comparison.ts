@@ -1,14 +1,15 @@
 /**
- * Which two cells are shown next: the one that is best so far, and the one that gains most if it should be better.
+ * The two cells of the next comparison: the best cell so far, and the cell with the largest expected gain.
  *
- * Over responses that the comparisons leave possible, the gain of a cell is the mean of how much it exceeds the best one, where it does.
+ * Gain of a cell: mean of max(0, cell - best) over responses that are possible with the comparisons so far. [expected improvement: Jones, Schonlau and
+ * Welch, J. Global Optim. 13 (1998) 455, from memory]
  */
 import { elementAt } from "../fitting/element-at";
 import type { SurfacePoint } from "../fitting/kernel";
 import { type Comparison, FEW_KERNELS, fitPreferences } from "../fitting/preference-surface";
 import type { AnswerValue } from "../trial/answer";
 
-/** What was compared at a site, by the places of its cells. */
+/** The comparisons among the answers of a point, by the indices of the cells. */
 export function comparisonsOf(cells: readonly { id: string }[], answers: readonly AnswerValue[]): Comparison[] {
   const at = (id: string) => cells.findIndex((c) => c.id === id);
   return answers.flatMap((value) =>
@@ -19,11 +20,11 @@ export function comparisonsOf(cells: readonly { id: string }[], answers: readonl
 }
 
 const DRAWS = 120;
-/** Two cells are shown together so often at most. */
+/** Comparisons of the same two cells, at most. */
 const MOST_TOGETHER = 2;
 
 /** @param cells at least 2, along both edges @returns indices; the best so far first, except every second time */
-export function nextPair(cells: readonly SurfacePoint[], comparisons: readonly Comparison[]): [number, number] {
+export function nextComparison(cells: readonly SurfacePoint[], comparisons: readonly Comparison[]): [number, number] {
   const { mean, draws } = fitPreferences(comparisons, cells, { count: DRAWS, kernels: FEW_KERNELS });
   const best = comparisons.length === 0 ? middleOf(cells) : bestOf(mean);
   const together = (i: number) =>
@@ -36,7 +37,7 @@ export function nextPair(cells: readonly SurfacePoint[], comparisons: readonly C
         : draws.reduce((sum, d) => sum + Math.max(0, elementAt(d, i) - elementAt(d, best)), 0),
   );
   const other = bestOf(gains);
-  // Whichever stands first is chosen more often: they take turns.
+  // People prefer the first of two, so the best cell is first only every second time.
   return comparisons.length % 2 === 0 ? [best, other] : [other, best];
 }
 
