@@ -150,3 +150,28 @@ test("pulse frequency by speed on Cinder: from its drawing to kept settings", as
   await expect(page.getByRole("rowheader", { name: "Pulse frequency" })).toBeVisible();
   faults.none();
 });
+
+test("cells to be cut through on Alder, yes or no: the fastest that passes, kept for its stock", async ({ page }) => {
+  const faults = watch(page);
+  await beginTrial(page, "Alder", "Test array");
+  await page.getByRole("radio", { name: /Birch plywood/ }).check();
+  await page.getByRole("radio", { name: "Squares to be cut through" }).check();
+  await expect(page.getByText("Darkness is read from filled cells.")).toBeVisible();
+  await page.getByRole("radio", { name: /yes or no/ }).check();
+  await expect(page.getByText("The layout is kept.")).toBeVisible();
+  await page.getByRole("link", { name: "To the burn" }).click();
+  await page.getByRole("button", { name: "Burn on the practice machine" }).click();
+  await page.waitForURL(/\/read/);
+  await beginReading(page);
+  await expect(page.getByText("Which cells are cut through?")).toBeVisible();
+  await page.getByRole("button", { name: "Look at the cells" }).click();
+  await expect(page.getByText("Which cells are charred or otherwise no good?")).toBeVisible();
+  await page.getByRole("button", { name: "None" }).click();
+  await page.getByRole("link", { name: "Correct", exact: true }).last().click();
+  await expect(page.getByRole("figure", { name: "Chance that a cell passes" })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText(/chosen: .* · cut through/)).toBeVisible();
+  await accessible(page);
+  await page.getByRole("button", { name: "Keep on the stock card" }).click();
+  await expect(page.getByText("On the card of its stock")).toBeVisible();
+  faults.none();
+});

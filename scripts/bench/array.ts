@@ -1,7 +1,8 @@
 /** Test arrays: loss of the chosen cell on random stocks, and times of layout, files, scores and response. */
 
 import { USUAL_DIALECT } from "../../src/core/machine/gcode-dialect";
-import { answerOf, type ScoredCell } from "../../src/core/marking/array-answer";
+import { answerOf } from "../../src/core/marking/array-answer";
+import type { ScoredCell } from "../../src/core/marking/array-given";
 import { spaced } from "../../src/core/marking/cell-settings";
 import { type ArrayLook, readArray } from "../../src/core/picture/array/read-array";
 import type { GreyPicture } from "../../src/core/picture/grey-picture";
@@ -14,7 +15,13 @@ import { svgOf } from "../../src/formats/svg-writer";
 import { seeded } from "../../src/practice/random";
 import { stockResponse } from "../../src/practice/stock-response";
 import { type ArrayTrial, arrayTrial } from "../../src/testing/rehearsal/array-accuracy";
-import { comparisonTrial, energyTrial, eyeTrial } from "../../src/testing/rehearsal/judged-array";
+import {
+  comparisonTrial,
+  energyTrial,
+  eyeTrial,
+  type PassTrial,
+  passTrial,
+} from "../../src/testing/rehearsal/judged-array";
 import { SAMPLE_MACHINE, SAMPLE_STOCK } from "../../src/testing/sample-machine";
 import { typedPlan } from "../../src/testing/typed-plan";
 import { above, below, type Line } from "./line";
@@ -42,7 +49,14 @@ const GOALS: readonly Goals[] = [
 ];
 
 export function array(): Line[] {
-  return [...GOALS.flatMap(accuracyOf), ...byEye(), ...byComparisons(), ...GOALS.flatMap(energyOf), ...times()];
+  return [
+    ...GOALS.flatMap(accuracyOf),
+    ...byEye(),
+    ...byComparisons(),
+    ...byYesOrNo(),
+    ...GOALS.flatMap(energyOf),
+    ...times(),
+  ];
 }
 
 function accuracyOf({ side, chosen, second, holds, mean }: Goals): Line[] {
@@ -158,6 +172,35 @@ function byComparisons(): Line[] {
       ...above(
         share((t) => t.lacks <= t.most),
         88,
+        "%",
+      ),
+    },
+  ];
+}
+
+function byYesOrNo(): Line[] {
+  const trials = SEEDS.slice(0, 120).flatMap((seed) => {
+    const of = passTrial(seed, 7);
+    return of.length > 0 ? [of] : [];
+  });
+  const last = trials.flatMap((t) => t.slice(-1));
+  const sure = last.filter((t) => t.isSure);
+  const share = (of: readonly PassTrial[], is: (t: PassTrial) => boolean) => (100 * of.filter(is).length) / of.length;
+  const name = `7 × 7, yes or no by the same eye (${trials.length} stocks)`;
+  return [
+    {
+      what: `${name}: passes in 95 of 100 where a cell is called sure (${sure.length})`,
+      ...above(
+        share(sure, (t) => t.fails <= 0.05),
+        88,
+        "%",
+      ),
+    },
+    {
+      what: `${name}: the stated chance of failing holds`,
+      ...above(
+        share(last, (t) => t.fails <= t.most),
+        86,
         "%",
       ),
     },

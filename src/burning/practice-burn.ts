@@ -29,7 +29,7 @@ import { burnOnGantry, type Mark, trueCorner } from "../practice/gantry";
 import { focusOf, type GantryTruth, type PracticeController, ROW_SHIFT } from "../practice/gantry-truth";
 import { marksByHand } from "../practice/hand-marks";
 import { peakNoted } from "../practice/head-height";
-import { ALIKE, cellsByEye, scoresOf, seenQuality } from "../practice/judge-array";
+import { ALIKE, cellsByEye, cutCells, markedCells, scoresOf, seenQuality } from "../practice/judge-array";
 import { judgedCells } from "../practice/judge-cells";
 import { feltAs, gapOf, handFromSeed } from "../practice/judge-mate";
 import { placeOnRamp } from "../practice/judge-ramp";
@@ -337,7 +337,9 @@ export function siteReader(
   earlier: readonly AnswerValue[] = [],
 ): (hand: Hand, random: Random, unit?: LengthUnit) => PracticeAnswer {
   const cutFrom = pieces[0]?.cutFrom;
-  if (cutFrom && !marks.some((m) => m.cutThrough)) return () => NOT_THROUGH;
+  // Of an array, the cells that are not cut through are what is read.
+  const isThrough = !cutFrom || site.ask.kind === "cells" || marks.some((m) => m.cutThrough);
+  if (!isThrough) return () => NOT_THROUGH;
   if (turned) {
     const on = rotaryOn(truth, controller, turned, called);
     const seen = turnedSeen(site.measurand, marks, placement, turned, on);
@@ -420,6 +422,12 @@ function pairReader(
   };
 }
 
+function chosenOf(cells: readonly { id: string; label: string }[], seen: readonly number[]): PracticeAnswer {
+  const chosen = seen.flatMap((i) => (cells[i] ? [cells[i]] : []));
+  const value = { kind: "cells" as const, cells: chosen.map((c) => c.id) };
+  return { ok: true, value, input: value, text: chosen.map((c) => c.label).join(", ") || "none" };
+}
+
 /** @returns `null` where nothing of an array is asked for */
 function arrayReader(
   { id, ask, measurand }: Site,
@@ -442,9 +450,15 @@ function arrayReader(
     return (_, random) => {
       const what = measurand.kind === "charred" ? "charred" : ask.mode === "one" ? "best" : "as good";
       const seen = cellsByEye(what, cellLooks(measurand.cells, marks, corner, surface), random);
-      const chosen = seen.flatMap((i) => (ask.cells[i] ? [ask.cells[i]] : []));
-      const value = { kind: "cells" as const, cells: chosen.map((c) => c.id) };
-      return { ok: true, value, input: value, text: chosen.map((c) => c.label).join(", ") || "none" };
+      return chosenOf(ask.cells, seen);
+    };
+  if (measurand.kind === "passed" && ask.kind === "cells")
+    return (_, random) => {
+      const passed =
+        measurand.how === "cut through"
+          ? cutCells(measurand.cells, marks, corner)
+          : markedCells(cellLooks(measurand.cells, marks, corner, surface), random);
+      return chosenOf(ask.cells, passed);
     };
   if (measurand.kind !== "depth" || ask.kind !== "quantity" || !id.startsWith("depth")) return null;
   return (hand, random, unit = "mm") => {

@@ -1,6 +1,9 @@
 /** What a practice scanner or a practice eye says of the cells of an array. */
 import type { Measurand } from "../core/coupon/site";
-import type { CellLook } from "./cell-look";
+import type { Placement } from "../core/geometry/frames";
+import type { Rect } from "../core/geometry/rect";
+import { type CellLook, isInside } from "./cell-look";
+import type { Mark } from "./gantry";
 import type { Random } from "./random";
 
 /** SD of a score from one scan to the next. */
@@ -38,6 +41,28 @@ export const ALIKE = 0.015;
 /** One look at one cell, from 0 to about 1. */
 export function seenQuality(looks: readonly (CellLook | null)[], cell: number, random: Random): number {
   return (looks[cell]?.quality ?? 0) + EYE.sd * random.normal();
+}
+
+/** A practice technician calls a cell marked from this quality on. (invented) */
+const MARKED = 0.6;
+
+/** Which cells are marked well enough. @returns indices */
+export function markedCells(looks: readonly (CellLook | null)[], random: Random): number[] {
+  return looks.flatMap((look, i) => (look && look.quality + EYE.sd * random.normal() >= MARKED ? [i] : []));
+}
+
+/** Which cells fall out: every line around them went through. @returns indices */
+export function cutCells(cells: readonly Rect[], marks: readonly Mark[], corner: Placement): number[] {
+  return cells.flatMap((cell, i) => {
+    const around = marks.filter((m) => isInside(grown(cell), m, corner));
+    return around.length > 0 && around.every((m) => m.cutThrough) ? [i] : [];
+  });
+}
+
+/** Cuts lie on the outline of a cell. */
+function grown({ x0, y0, x1, y1 }: Rect): Rect {
+  const by = 0.05 * Math.min(x1 - x0, y1 - y0);
+  return { x0: x0 - by, y0: y0 - by, x1: x1 + by, y1: y1 + by };
 }
 
 /** @returns indices of cells */

@@ -147,6 +147,12 @@ export const measurandSchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("best cells"), cells: z.array(rectSchema).min(1) }),
   /** The better of two cells. */
   z.object({ kind: z.literal("better of two"), cells: z.array(rectSchema).min(2) }),
+  /** Which cells are marked well enough, or cut through. */
+  z.object({
+    kind: z.literal("passed"),
+    how: z.enum(["marked", "cut through"]),
+    cells: z.array(rectSchema).min(1),
+  }),
   z.object({ kind: z.literal("charred"), cells: z.array(rectSchema).min(1) }),
   z.object({ kind: z.literal("ticks visible"), within: rectSchema }),
   z.object({ kind: z.literal("darkness"), within: rectSchema }),

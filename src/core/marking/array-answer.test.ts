@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { type ArrayAnswer, answerOf, nextArray, type ScoredCell } from "./array-answer";
+import { answerOf, nextArray } from "./array-answer";
+import type { ArrayAnswer, ScoredCell } from "./array-given";
 
 /** A little rough, the same each time: digits of a sine far behind the point. */
 function rough(i: number): number {

@@ -9,93 +9,34 @@
  *   short        mean and 95 % quantile of what a cell falls short by
  *   as good      short by at most 2 % in 95 of 100 responses
  *   at the edge  the best within half a cell of the edge beats the best further in by more than 2 % in most responses
+ *
+ * Cells that pass or fail: `pass-answer.ts`.
  */
 import { elementAt } from "../fitting/element-at";
 import type { SurfacePoint } from "../fitting/kernel";
-import { type Comparison, fitPreferences } from "../fitting/preference-surface";
+import { fitPreferences } from "../fitting/preference-surface";
 import { fitSurface, type SurfaceFit } from "../fitting/response-surface";
 import { seededDraws } from "../fitting/seeded-draws";
+import type { ArrayAnswer, ArrayGiven, NoAnswer, Span } from "./array-given";
+import { type ArrayMap, between, MAP_SIDE, mapOf, shownMap } from "./array-map";
 import { type EnergyVerdict, energyAlone } from "./energy-alone";
-
-export type ScoredCell = {
-  /** Along the two axes, as `along` has them. */
-  x: number;
-  y: number;
-  /** On the stock, in sides of a cell. */
-  place: { x: number; y: number };
-  burn: number;
-  /** The larger, the better. `null` = not burned, or not read. */
-  score: number | null;
-  /** ln of the energy per area or length; left out if the settings do not count by ratio. */
-  energy?: number;
-  /** Charred, or no good for another reason: neither it nor what lies nearest to it is ever the best. */
-  noGood?: boolean;
-};
-
-export type Span = { low: number; high: number };
-
-export type ArrayAnswer = {
-  /** Index of the burned cell with the largest expected value. */
-  chosen: number;
-  /** Largest expected value over the map, and where: along the axes. */
-  peak: { x: number; y: number; value: number };
-  /** Where the best lies in 95 of 100 responses, along each axis. */
-  best: { x: Span; y: Span };
-  /** Loss of each cell against the best, as a share of the range from blank to best: mean, and the value that holds in 95 of 100. */
-  short: { mean: number; most: number }[];
-  /** Indices of cells that are as good as the best within {@link AS_GOOD}. */
-  asGood: number[];
-  /** Sides at which the best lies. */
-  edges: ("left" | "right" | "low" | "high")[];
-  /** Another peak that may be the higher one; `null` = none. */
-  second: { x: number; y: number } | null;
-  /** Indices of cells whose score contradicts all others. */
-  odd: number[];
-  /** Expected value at each cell. */
-  expected: number[];
-  /** Whether energy alone explains the scores; `null` if the cells cannot show it. */
-  energy: EnergyVerdict | null;
-  /** sd of one score about the response. */
-  noise: number;
-  /** Expected value over the spans of the array, row by row from low y; `null` beside cells that are no good. */
-  map: { columns: number; rows: number; x: Span; y: Span; values: (number | null)[] };
-};
+import { DRAWS, indexOfLargest, meanAndMost, middleOf, SURE, share } from "./over-draws";
+import { passAnswer } from "./pass-answer";
 
 export const AS_GOOD = 0.02;
-/** Responses drawn. */
-const DRAWS = 400;
-const SURE = 0.95;
-const SIDE = 21;
 const EDGE_GAIN = 0.02;
 /** Another peak counts if the way between has a dip of this share, and it may be the higher one with this probability. */
 const OTHER_PEAK = { dip: 0.03, chance: 0.1 };
 
-export type ArrayGiven = {
-  cells: readonly ScoredCell[];
-  /** From one cell to the next along the axes, of the newest burn. */
-  step: { x: number; y: number };
-  /** Score of the blank stock. */
-  blank: number;
-  /** Comparisons of two cells, by their indices. Cells have no scores then. */
-  comparisons?: readonly Comparison[];
-};
-
-export type NoAnswer = "few" | "all equal" | "none good" | "below blank";
-
 /** @param progress share of the work that is done */
 export function answerOf(given: ArrayGiven, progress: (share: number) => void = () => {}): ArrayAnswer | NoAnswer {
-  const { cells, step, blank } = given;
+  const { cells, blank } = given;
   const why = whyNone(given);
   if (why) return why;
-  const x = spanOf(cells.map((c) => c.x));
-  const y = spanOf(cells.map((c) => c.y));
-  const grid = Array.from({ length: SIDE * SIDE }, (_, i) => ({
-    x: between(x, (i % SIDE) / (SIDE - 1)),
-    y: between(y, Math.floor(i / SIDE) / (SIDE - 1)),
-  }));
-  const scale = scaleBy(cells.filter((c) => c.burn === 0));
-  const fit = (given.comparisons ? fitCompared : fitScored)(given, [...cells, ...grid].map(scale), progress);
-  const open = openPlaces(cells, grid, step);
+  if (given.passes) return passAnswer({ ...given, ...given.passes }, progress);
+  const map = mapOf(given);
+  const { grid, open } = map;
+  const fit = (given.comparisons ? fitCompared : fitScored)(given, map.points, progress);
   const responses = fit.draw(DRAWS, seededDraws(cells.length));
   const draws = responses.map((d) => d.map((v, i) => (open[i] ? v : Number.NEGATIVE_INFINITY)));
   const expected = Array.from(fit.mean.subarray(0, cells.length));
@@ -123,24 +64,26 @@ export function answerOf(given: ArrayGiven, progress: (share: number) => void = 
   const bests = draws.map((d) => elementAt(grid, indexOfLargest(d.subarray(cells.length))));
   return {
     chosen,
-    peak: { ...topBetween(openValues, top, { x, y }), value: elementAt(values, top) },
+    merit: elementAt(expected, chosen),
+    peak: { ...topBetween(openValues, top, map), value: elementAt(values, top) },
     best: { x: middleOf(bests.map((b) => b.x)), y: middleOf(bests.map((b) => b.y)) },
-    short: lacks.map((all) => ({ mean: all.reduce((s, v) => s + v, 0) / all.length, most: quantile(all, SURE) })),
+    short: lacks.map(meanAndMost),
     asGood: fit.judged.filter((i) => share(elementAt(lacks, i), (lack) => lack <= AS_GOOD) >= SURE),
-    edges: edgesOf(draws, cells.length, grid, { x, y }, step, blank, bests),
+    edges: edgesOf(draws, cells.length, map, blank, bests),
     second: secondPeak(openValues, draws, cells.length, grid, blank),
     odd: fit.odd,
     expected,
     energy: fit.energy(responses),
     noise: fit.noise,
-    map: { columns: SIDE, rows: SIDE, x, y, values: openValues.map((v) => (Number.isFinite(v) ? v : null)) },
+    map: shownMap(map, values),
   };
 }
 
-function whyNone({ cells, blank, comparisons }: ArrayGiven): NoAnswer | null {
+function whyNone({ cells, blank, comparisons, passes }: ArrayGiven): NoAnswer | null {
   if (comparisons) return comparisons.length < LEAST_COMPARISONS ? "few" : null;
   const scores = cells.flatMap((c) => c.score ?? []);
   if (scores.length < LEAST_CELLS) return "few";
+  if (passes) return null;
   if (scores.every((v) => v === scores[0])) return "all equal";
   return scores.every((v) => v <= blank) ? "below blank" : null;
 }
@@ -213,57 +156,30 @@ export const LEAST_COMPARISONS = 5;
 
 /** Where the largest value lies between the places of the map: the top of a parabola through three of them along each axis. */
 function topBetween(values: readonly number[], top: number, spans: { x: Span; y: Span }): { x: number; y: number } {
-  const [column, row] = [top % SIDE, Math.floor(top / SIDE)];
+  const [column, row] = [top % MAP_SIDE, Math.floor(top / MAP_SIDE)];
   const shift = (before: number | undefined, after: number | undefined) => {
     const at = elementAt(values, top);
     if (before === undefined || after === undefined) return 0;
     const bend = before - 2 * at + after;
     return Number.isFinite(bend) && bend < 0 ? (before - after) / (2 * bend) : 0;
   };
-  const inside = (k: number) => k > 0 && k < SIDE - 1;
+  const inside = (k: number) => k > 0 && k < MAP_SIDE - 1;
   const dx = inside(column) ? shift(values[top - 1], values[top + 1]) : 0;
-  const dy = inside(row) ? shift(values[top - SIDE], values[top + SIDE]) : 0;
-  return { x: between(spans.x, (column + dx) / (SIDE - 1)), y: between(spans.y, (row + dy) / (SIDE - 1)) };
-}
-
-/** Cells and places of the map that may be the best: not those that lie nearest to a cell that is no good. */
-function openPlaces(
-  cells: readonly ScoredCell[],
-  grid: readonly { x: number; y: number }[],
-  step: ArrayGiven["step"],
-): boolean[] {
-  if (!cells.some((c) => c.noGood)) return [...cells, ...grid].map(() => true);
-  const off = (a: { x: number; y: number }, b: { x: number; y: number }) =>
-    ((a.x - b.x) / step.x) ** 2 + ((a.y - b.y) / step.y) ** 2;
-  const isOpen = (at: { x: number; y: number }) =>
-    !cells.reduce((near, c) => (off(at, c) < off(at, near) ? c : near)).noGood;
-  return [...cells.map((c) => !c.noGood), ...grid.map(isOpen)];
+  const dy = inside(row) ? shift(values[top - MAP_SIDE], values[top + MAP_SIDE]) : 0;
+  return { x: between(spans.x, (column + dx) / (MAP_SIDE - 1)), y: between(spans.y, (row + dy) / (MAP_SIDE - 1)) };
 }
 
 /** With fewer cells no response can be told from chance. */
 export const LEAST_CELLS = 9;
 
-/** The axes of the first burn from -1 to 1. */
-function scaleBy(first: readonly { x: number; y: number }[]): (at: { x: number; y: number }) => SurfacePoint {
-  const [x, y] = [spanOf(first.map((c) => c.x)), spanOf(first.map((c) => c.y))];
-  const to = ({ low, high }: Span, v: number) => (high > low ? (2 * (v - low)) / (high - low) - 1 : 0);
-  return (at) => ({ u: to(x, at.x), v: to(y, at.y) });
-}
-
 function edgesOf(
   draws: readonly Float64Array[],
   skip: number,
-  grid: readonly { x: number; y: number }[],
-  { x, y }: { x: Span; y: Span },
-  step: ArrayGiven["step"],
+  { grid, isAt }: ArrayMap,
   blank: number,
   bests: readonly { x: number; y: number }[],
 ): ArrayAnswer["edges"] {
-  const isLeft = (p: { x: number }) => p.x < x.low + step.x / 2;
-  const isRight = (p: { x: number }) => p.x > x.high - step.x / 2;
-  const isLow = (p: { y: number }) => p.y < y.low + step.y / 2;
-  const isHigh = (p: { y: number }) => p.y > y.high - step.y / 2;
-  const outer = grid.map((p) => isLeft(p) || isRight(p) || isLow(p) || isHigh(p));
+  const outer = grid.map((p) => isAt.left(p) || isAt.right(p) || isAt.low(p) || isAt.high(p));
   const gains = draws.map((d) => {
     let [out, inside] = [Number.NEGATIVE_INFINITY, Number.NEGATIVE_INFINITY];
     for (let i = 0; i < grid.length; i++) {
@@ -276,10 +192,10 @@ function edgesOf(
   if (share(gains, (g) => g > EDGE_GAIN) <= 0.5) return [];
   const most = (is: (p: { x: number; y: number }) => boolean) => share(bests, is) > 0.4;
   return [
-    ...(most(isLeft) ? ["left" as const] : []),
-    ...(most(isRight) ? ["right" as const] : []),
-    ...(most(isLow) ? ["low" as const] : []),
-    ...(most(isHigh) ? ["high" as const] : []),
+    ...(most(isAt.left) ? ["left" as const] : []),
+    ...(most(isAt.right) ? ["right" as const] : []),
+    ...(most(isAt.low) ? ["low" as const] : []),
+    ...(most(isAt.high) ? ["high" as const] : []),
   ];
 }
 
@@ -322,11 +238,11 @@ function secondPeak(
 }
 
 function neighbours(i: number): number[] {
-  const [column, row] = [i % SIDE, Math.floor(i / SIDE)];
+  const [column, row] = [i % MAP_SIDE, Math.floor(i / MAP_SIDE)];
   return [-1, 0, 1].flatMap((dy) =>
     [-1, 0, 1].flatMap((dx) => {
       const [c, r] = [column + dx, row + dy];
-      return (dx === 0 && dy === 0) || c < 0 || r < 0 || c >= SIDE || r >= SIDE ? [] : [r * SIDE + c];
+      return (dx === 0 && dy === 0) || c < 0 || r < 0 || c >= MAP_SIDE || r >= MAP_SIDE ? [] : [r * MAP_SIDE + c];
     }),
   );
 }
@@ -357,33 +273,6 @@ export function nextArray({ peak, edges, second, map }: ArrayAnswer): NextArray 
   };
 }
 
-function spanOf(values: readonly number[]): Span {
-  return { low: Math.min(...values), high: Math.max(...values) };
-}
-
-function between({ low, high }: Span, at: number): number {
-  return low + at * (high - low);
-}
-
-function middleOf(values: readonly number[]): Span {
-  return { low: quantile(values, (1 - SURE) / 2), high: quantile(values, (1 + SURE) / 2) };
-}
-
-function quantile(values: readonly number[], p: number): number {
-  const sorted = [...values].sort((a, b) => a - b);
-  return elementAt(sorted, Math.min(sorted.length - 1, Math.floor(p * sorted.length)));
-}
-
-function share<T>(values: readonly T[], is: (value: T) => boolean): number {
-  return values.filter(is).length / values.length;
-}
-
 function largest(values: Float64Array): number {
   return elementAt(values, indexOfLargest(values));
-}
-
-function indexOfLargest(values: { readonly length: number; readonly [i: number]: number }): number {
-  let at = 0;
-  for (let i = 1; i < values.length; i++) if ((values[i] ?? 0) > (values[at] ?? 0)) at = i;
-  return at;
 }

@@ -1,5 +1,6 @@
 /** Answers of the newest arrays, by their input. Pages ask for the same answer repeatedly, and a fit is slow. */
-import { type ArrayAnswer, type ArrayGiven, answerOf, type NoAnswer } from "./array-answer";
+import { answerOf } from "./array-answer";
+import type { ArrayAnswer, ArrayGiven, NoAnswer } from "./array-given";
 
 type Known = { key: string; answer: ArrayAnswer | NoAnswer };
 

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { seededDraws } from "../fitting/seeded-draws";
-import { answerOf, type ScoredCell } from "./array-answer";
+import { answerOf } from "./array-answer";
+import type { ScoredCell } from "./array-given";
 import { type CellSettings, settingsOn, spaced } from "./cell-settings";
 import { doseOf, doseText, energyText } from "./dose";
 

@@ -5,7 +5,7 @@ import type { ChangeKind } from "../machine/change";
 import type { MachineKind } from "../machine/machine-kind";
 import type { MachineSpec } from "../machine/machine-spec";
 import type { Need } from "../machine/need";
-import type { ArrayGiven } from "../marking/array-answer";
+import type { ArrayGiven } from "../marking/array-given";
 import {
   type Contradicting,
   examinedJudge,

@@ -33,7 +33,7 @@ export function pencilFields(ask: Ask, repeats: number, length: LengthUnit): Pen
     case "cells":
       return [
         ticks(
-          CELLS[ask.mode],
+          ask.noneToo ? "all such cells, or none:" : CELLS[ask.mode],
           ask.cells.map((c) => c.label),
         ),
       ];

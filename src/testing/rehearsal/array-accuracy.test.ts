@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { arrayTrial } from "./array-accuracy";
+import { passTrial } from "./judged-array";
 
 /** Stocks of every kind, six of each. The figures of 300 are in docs/methods/test-arrays.md. */
 const TRIALS = Array.from({ length: 36 }, (_, seed) => arrayTrial(seed, 5, seed % 2 === 0));
@@ -26,5 +27,15 @@ describe("an array of 5 x 5 on a stock that nobody has seen", () => {
     const second = TRIALS.flatMap((t) => (t.second === null ? [] : [t.second]));
     expect(second.length).toBeGreaterThan(15);
     expect(share(second.map((lack) => lack <= 0.05))).toBeGreaterThanOrEqual(0.88);
+  });
+});
+
+describe("an array of 5 x 5 whose cells pass or fail", () => {
+  it("calls only cells sure that pass, and finds some", () => {
+    const last = Array.from({ length: 16 }, (_, seed) => passTrial(seed, 5)).flatMap((t) => t.slice(-1));
+    const sure = last.filter((t) => t.isSure);
+    expect(sure.length).toBeGreaterThanOrEqual(4);
+    expect(sure.filter((t) => t.fails > 0.05).length).toBeLessThanOrEqual(1);
+    expect(share(last.map((t) => t.fails <= t.most))).toBeGreaterThanOrEqual(0.8);
   });
 });

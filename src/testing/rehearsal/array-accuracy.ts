@@ -6,7 +6,8 @@
  * batch: 4 % (SD) off in power and speed each, 5 % (SD) in darkness. The reader sees every score as it is.
  */
 
-import { type ArrayAnswer, nextArray, type ScoredCell, type Span } from "../../core/marking/array-answer";
+import { nextArray } from "../../core/marking/array-answer";
+import type { ArrayAnswer, ScoredCell, Span } from "../../core/marking/array-given";
 import type { Random } from "../../practice/random";
 import type { StockKind, StockResponse } from "../../practice/stock-response";
 import { answered, burnedCells, firstArray } from "./first-array";

@@ -3,18 +3,13 @@
  *
  * The surface adds noise of 4 % of the best mark (SD). Half of this is a texture that reaches over 1.6 cells, half differs from cell to cell.
  */
-import {
-  type ArrayAnswer,
-  type ArrayGiven,
-  answerOf,
-  type ScoredCell,
-  type Span,
-} from "../../core/marking/array-answer";
+import { answerOf } from "../../core/marking/array-answer";
+import type { ArrayAnswer, ArrayGiven, ScoredCell, Span } from "../../core/marking/array-given";
 import { type Random, seeded, seedOf } from "../../practice/random";
 import { STOCK_KINDS, type StockResponse, stockResponse } from "../../practice/stock-response";
 
 /** SD of the surface, as a share of the best mark. */
-const ROUGHNESS = 0.04;
+export const ROUGHNESS = 0.04;
 
 /** Settings of a cell, in half spans of the first array. */
 type At = { x: number; y: number };

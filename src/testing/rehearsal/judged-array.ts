@@ -1,9 +1,13 @@
 /** Arrays judged by an eye, by taps and by comparisons, and the energy verdict on arrays. Simulated errors: `first-array.ts`, and an eye of 4 % (SD). */
+import { elementAt } from "../../core/fitting/element-at";
+import { normalCdf } from "../../core/fitting/normal";
 import type { Comparison } from "../../core/fitting/preference-surface";
+import { answerOf, nextArray } from "../../core/marking/array-answer";
+import type { ArrayAnswer, ScoredCell } from "../../core/marking/array-given";
 import type { EnergyVerdict } from "../../core/marking/energy-alone";
 import { nextComparison } from "../../core/marking/next-comparison";
 import { tappedComparisons } from "../../core/marking/tapped-comparisons";
-import { answered, firstArray } from "./first-array";
+import { answered, burnedCells, firstArray, ROUGHNESS } from "./first-array";
 
 /**
  * One array, judged by an eye with a repeatability of 4 %.
@@ -65,6 +69,55 @@ export function comparisonTrial(seed: number, side: number, count: number): { la
 
 /** Repeatability of the eye, and the largest difference that looks alike, as shares of the best mark. */
 const [EYE_SD, EYE_ALIKE] = [0.04, 0.03];
+
+/** A cell passes from this quality on, as a practice technician calls it. */
+const PASSES_FROM = 0.6;
+
+export type PassTrial = {
+  /** Whether a cell was called sure. */
+  isSure: boolean;
+  /** True chance of the chosen cell to fail when it is marked and called again, and its stated bound. */
+  fails: number;
+  most: number;
+  /** Time of the chosen cell, by that of the fastest cell of the first array that truly passes in 95 of 100; `null` = there is none. */
+  slower: number | null;
+};
+
+/**
+ * One array whose cells pass or fail, by their quality with the surface and an eye of 4 % (SD), and a second one if no cell is sure.
+ *
+ * @returns the result of each; empty if no cell passed
+ */
+export function passTrial(seed: number, side: number): PassTrial[] {
+  const { cells: first, stock, random, step, quality } = firstArray("array, yes or no", seed, side);
+  const called = (cells: readonly ScoredCell[]) =>
+    cells.map((c) => ({ ...c, score: (c.score ?? 0) + EYE_SD * random.normal() >= PASSES_FROM ? 1 : 0 }));
+  // Along x is ln(speed) in half spans.
+  const passes = { slower: { x: -ENERGY_STEP / 2, y: 0 } };
+  const time = ({ x }: ScoredCell) => Math.exp(passes.slower.x * x);
+  const sd = Math.hypot(ROUGHNESS, EYE_SD);
+  const fails = (cell: ScoredCell) => normalCdf((PASSES_FROM - quality(cell)) / sd);
+  const fastest = Math.min(...first.filter((c) => fails(c) <= 0.05).map(time));
+  const outcome = (cells: readonly ScoredCell[], answer: ArrayAnswer): PassTrial => {
+    const chosen = elementAt(cells, answer.chosen);
+    return {
+      isSure: answer.asGood.includes(answer.chosen),
+      fails: fails(chosen),
+      most: elementAt(answer.short, answer.chosen).most,
+      slower: Number.isFinite(fastest) ? time(chosen) / fastest : null,
+    };
+  };
+  const one = called(first);
+  const answer = answerOf({ cells: one, step, blank: 0, passes });
+  if (typeof answer === "string") return [];
+  const once = outcome(one, answer);
+  if (once.isSure) return [once];
+  const spans = nextArray(answer);
+  const two = [...one, ...called(burnedCells(stock, spans, side, 1, random, false))];
+  const finer = { x: (spans.x.high - spans.x.low) / (side - 1), y: (spans.y.high - spans.y.low) / (side - 1) };
+  const both = answerOf({ cells: two, step: finer, blank: 0, passes });
+  return typeof both === "string" ? [once] : [once, outcome(two, both)];
+}
 
 /** The energy verdict on an ordered array, and the true rms difference of cells with equal energy, as a share of the best. */
 export function energyTrial(seed: number, side: number): { said: EnergyVerdict["explains"] | null; differ: number } {

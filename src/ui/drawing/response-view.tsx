@@ -67,9 +67,7 @@ export function ResponseView({ figure }: { figure: ResponseFigure }) {
           {STATES[inHand.state] && `, ${STATES[inHand.state]}`}: {inHand.lines.join(" · ")}
         </p>
       )}
-      <p className="text-[13px] text-ink2">
-        The dashed frame contains the best point with 95 % certainty. Thin lines have equal energy.
-      </p>
+      <p className="text-[13px] text-ink2">{figure.caption}</p>
     </figure>
   );
 }

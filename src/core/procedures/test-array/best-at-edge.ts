@@ -1,6 +1,6 @@
 /** Edges of an array at which the best cell is, and whether the machine can go beyond them. */
 import type { MachineSpec } from "../../machine/machine-spec";
-import type { ArrayAnswer } from "../../marking/array-answer";
+import type { ArrayAnswer } from "../../marking/array-given";
 import type { CellSetting } from "../../marking/cell-settings";
 import { limitOf } from "./cells";
 import type { Found } from "./found";

@@ -154,6 +154,13 @@ export function variedText(plan: TestArrayPlan, { settings }: Pick<ArrayCell, "s
   return varied.map((key) => settingText(key, settings[key])).join(", ");
 }
 
+/** Time for an area, or for a length where cells are outlined: only ratios of it mean anything. */
+export function relativeTime({ fill }: Pick<TestArrayPlan, "fill">, settings: CellSettings): number {
+  const { passes, dwellMs, rowPitchMm, speedMmPerS } = settings;
+  if (fill !== "filled") return passes / speedMmPerS;
+  return dwellMs > 0 ? (passes * dwellMs) / rowPitchMm ** 2 : passes / (speedMmPerS * rowPitchMm);
+}
+
 /** `200 mm/s, 40 %`: the two settings on the edges. */
 export function settingsOnEdges({ across, up }: Pick<TestArrayPlan, "across" | "up">, settings: CellSettings): string {
   return [across, up].map((key) => settingText(key, settings[key])).join(", ");

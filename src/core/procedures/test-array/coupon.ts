@@ -32,6 +32,7 @@ export const SCAN_SITE = "scan";
 export const BEST_SITE = "best";
 export const GOOD_SITE = "as good";
 export const COMPARISON_SITE = "comparison";
+export const PASSED_SITE = "passed";
 export const CHARRED_SITE = "charred";
 export const depthSite = ({ id }: Pick<ArrayCell, "id">) => `depth ${id}`;
 
@@ -183,6 +184,7 @@ function sitesOf(plan: TestArrayPlan, cells: readonly ArrayCell[]): Site[] {
         repeats: plan.comparisons,
       },
     ];
+  if (plan.score === "yes or no") return [passed(plan, named, areas), charred(named, areas)];
   if (plan.score === "depth")
     return burned.map((c) => ({
       id: depthSite(c),
@@ -235,6 +237,20 @@ function halfSpans(plan: TestArrayPlan, { settings }: ArrayCell): { u: number; v
     return Number(((2 * (along(key, settings[key]) - low)) / (high - low) - 1).toFixed(4));
   };
   return { u: at(plan.across, edges.across), v: at(plan.up, edges.up) };
+}
+
+function passed({ fill }: TestArrayPlan, cells: { id: string; label: string }[], areas: Rect[]): Site {
+  const how = fill === "cut" ? "cut through" : "marked";
+  return {
+    id: PASSED_SITE,
+    label: `Cells that are ${how}`,
+    question: fill === "cut" ? "Which cells are cut through?" : "Which cells are marked well enough?",
+    ask: { kind: "cells", mode: "tied", cells, noneToo: true },
+    measurand: { kind: "passed", how, cells: areas },
+    place: null,
+    openEnded: false,
+    repeats: 1,
+  };
 }
 
 /** A scan cannot tell char from a dark mark. The technician names the charred cells. */

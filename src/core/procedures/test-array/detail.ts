@@ -1,4 +1,4 @@
-/** A small drawing of the array with the cell whose depth is read. Other points concern the whole array, which the coupon shows larger. */
+/** A small drawing of the array, with the cell in question. */
 import type { Detail, Primitive } from "../../drawing/scene";
 import type { Focus, History } from "../../trial/history";
 import { arrayCells } from "./cells";
@@ -10,7 +10,7 @@ const RADIUS = 4;
 
 export function detailOf(history: History<TestArrayPlan>, { site }: Focus): Detail | null {
   const round = history.rounds.at(-1);
-  if (round?.plan.score !== "depth") return null;
+  if (!round) return null;
   const { plan } = round;
   const { widthMm, heightMm } = needOf(plan);
   const scale = (1.35 * RADIUS) / Math.max(widthMm, heightMm);

@@ -1,6 +1,6 @@
 /** The response over both settings, on the array that showed it. */
 import type { ResponseFigure } from "../../drawing/figure";
-import type { ArrayAnswer, Span } from "../../marking/array-answer";
+import type { ArrayAnswer, Span } from "../../marking/array-given";
 import { along, CELL_SETTINGS, type CellSetting, valueText } from "../../marking/cell-settings";
 import { type Dose, doseOf, energyText } from "../../marking/dose";
 import { plain } from "../../metrology/quantity-text";
@@ -22,11 +22,12 @@ export function figuresOf(
   const { map, peak } = answer;
   const share = (value: number) => (peak.value > 0 ? value / peak.value : 0);
   const block = plan.blocks === NO_BLOCKS ? "" : `, ${valueText(plan.blocks, found.chosen.cell.settings[plan.blocks])}`;
+  const energy = energyLines(plan, found, (settings) => doseOf(settings, sourceOf(plan, machine)));
   return [
     {
       kind: "response",
       id: "response",
-      title: `Expected score, share of the best${block}`,
+      title: `${found.by === "yes or no" ? "Chance that a cell passes" : "Expected score, share of the best"}${block}`,
       x: axisOf(
         plan.across,
         map.x,
@@ -42,7 +43,7 @@ export function figuresOf(
         x: along(plan.across, cell.settings[plan.across]),
         y: along(plan.up, cell.settings[plan.up]),
         label: name,
-        score: score === null ? null : found.by === "comparisons" ? score : share(score),
+        score: score === null ? null : found.by === "comparisons" || found.by === "yes or no" ? score : share(score),
         state: stateOf(answer, i, score, noGood, cell),
         lines: linesOf(cell, plan, score),
       })),
@@ -54,7 +55,11 @@ export function figuresOf(
         y0: answer.best.y.low,
         y1: answer.best.y.high,
       },
-      energy: energyLines(plan, found, (settings) => doseOf(settings, sourceOf(plan, machine))),
+      energy,
+      caption: [
+        `The dashed frame contains the ${found.by === "yes or no" ? "fastest point that passes" : "best point"} with 95 % certainty.`,
+        ...(energy.length > 0 ? ["Thin lines have equal energy."] : []),
+      ].join(" "),
     },
   ];
 }
@@ -67,6 +72,13 @@ function stateOf(answer: ArrayAnswer, i: number, score: number | null, noGood: b
   return answer.asGood.includes(i) && score !== null ? "as good" : "read";
 }
 
+function scoreText({ score: by, fill }: TestArrayPlan, score: number): string {
+  if (by === "comparisons") return `won ${plain(100 * score, 0)} % of its comparisons`;
+  if (by !== "yes or no") return `score ${plain(score, 3)}`;
+  const how = fill === "cut" ? "cut through" : "marked";
+  return score > 0 ? how : `not ${how}`;
+}
+
 /** What a cell is: its settings, what it got, and its score. */
 export function linesOf(cell: ArrayCell, plan: TestArrayPlan, score: number | null): string[] {
   const { settings, dose } = cell;
@@ -77,13 +89,7 @@ export function linesOf(cell: ArrayCell, plan: TestArrayPlan, score: number | nu
       ? [`pulses ${plain(1000 * dose.pulses.pitchMm, 1)} µm apart, overlap ${plain(100 * dose.pulses.overlap, 0)} %`]
       : []),
     ...(cell.leftOut ? [cell.leftOut] : []),
-    ...(score === null
-      ? []
-      : [
-          plan.score === "comparisons"
-            ? `won ${plain(100 * score, 0)} % of its comparisons`
-            : `score ${plain(score, 3)}`,
-        ]),
+    ...(score === null ? [] : [scoreText(plan, score)]),
   ];
 }
 

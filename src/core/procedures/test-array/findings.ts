@@ -6,7 +6,7 @@ import { expandedUncertainty } from "../../metrology/measured";
 import { plain } from "../../metrology/quantity-text";
 import type { History, RoundRecord } from "../../trial/history";
 import type { Finding } from "../../trial/outcome";
-import { edgesIn } from "./best-at-edge";
+import { type EdgeOfBest, edgesIn } from "./best-at-edge";
 import { settingsOnEdges } from "./cells";
 import { type Found, fastestOf, sameSettings } from "./found";
 import type { TestArrayPlan } from "./plan";
@@ -26,22 +26,26 @@ export function findingsOf(
     text,
   });
   const { answer, reads } = found;
-  const findings = edgesIn(found, plan, machine).map(({ side, key, last, isLimit }) => {
-    const value = `${CELL_SETTINGS[key].label.toLowerCase()} ${valueText(key, last)}`;
-    return isLimit
-      ? note(
-          `edge ${side}`,
-          "needs you",
-          `The best cell is at the limit of the machine: ${value}.`,
-          "Vary another setting instead, for example passes or row pitch.",
-        )
-      : note(
-          `edge ${side}`,
-          "needs you",
-          `The best cell is at the edge of the array: ${value}.`,
-          `Burn the next array. The range continues beyond ${valueText(key, last)}.`,
-        );
-  });
+  // A cut needs full power as a rule.
+  const isTold = ({ isLimit }: EdgeOfBest) => !isLimit || found.by !== "yes or no";
+  const findings = edgesIn(found, plan, machine)
+    .filter(isTold)
+    .map(({ side, key, last, isLimit }) => {
+      const value = `${CELL_SETTINGS[key].label.toLowerCase()} ${valueText(key, last)}`;
+      return isLimit
+        ? note(
+            `edge ${side}`,
+            "needs you",
+            `The best cell is at the limit of the machine: ${value}.`,
+            "Vary another setting instead, for example passes or row pitch.",
+          )
+        : note(
+            `edge ${side}`,
+            "needs you",
+            `The best cell is at the edge of the array: ${value}.`,
+            `Burn the next array. The range continues beyond ${valueText(key, last)}.`,
+          );
+    });
   if (answer.second)
     findings.push(
       note(
@@ -60,11 +64,22 @@ export function findingsOf(
         answer.odd.length === 1
           ? `Cell ${names} contradicts the cells around it.`
           : `Cells ${names} contradict the cells around them.`,
-        "Look for dirt or a flaw in the stock. These cells are not used.",
+        found.by === "yes or no"
+          ? "Look at the stock again. Read these cells again if a tap was wrong."
+          : "Look for dirt or a flaw in the stock. These cells are not used.",
       ),
     );
   }
-  const fastest = fastestOf(found);
+  if (found.by === "yes or no" && answer.asGood.length === 0)
+    findings.push(
+      note(
+        "not sure",
+        "needs you",
+        "No cell passes with certainty.",
+        "Burn another array around the chosen cell. All burns count together.",
+      ),
+    );
+  const fastest = fastestOf(found, plan);
   if (fastest)
     findings.push(
       note(

@@ -1,7 +1,7 @@
 /** The common result of all arrays of a trial that vary the same two settings. */
 import { elementAt } from "../../fitting/element-at";
 import type { Comparison } from "../../fitting/preference-surface";
-import type { ArrayAnswer, ArrayGiven, NoAnswer, ScoredCell } from "../../marking/array-answer";
+import type { ArrayAnswer, ArrayGiven, NoAnswer, ScoredCell } from "../../marking/array-given";
 import {
   along,
   CELL_SETTING_KEYS,
@@ -13,7 +13,7 @@ import { knownAnswer } from "../../marking/known-answers";
 import { tappedComparisons } from "../../marking/tapped-comparisons";
 import { remembering } from "../../measuring/remembering";
 import type { History, RoundRecord } from "../../trial/history";
-import { type ArrayCell, edgesOf } from "./cells";
+import { type ArrayCell, edgesOf, relativeTime } from "./cells";
 import { placeText } from "./layout";
 import { NO_BLOCKS, type TestArrayPlan } from "./plan";
 import { type CellRead, comparisonsIn, readScores } from "./read-scores";
@@ -24,8 +24,8 @@ export type Found = {
   /** Cells of the answer, in its order, of all burns. */
   reads: readonly ReadCell[];
   chosen: ReadCell;
-  /** How the cells were judged. Taps and comparisons have no size. */
-  by: "taps" | "comparisons" | "scores";
+  /** How the cells were judged. Taps, comparisons and yes or no have no size. */
+  by: "taps" | "comparisons" | "yes or no" | "scores";
 };
 
 export type ReadCell = CellRead & {
@@ -55,8 +55,7 @@ export const foundIn: (history: History<TestArrayPlan>, round: RoundRecord<TestA
         reason = answer;
         continue;
       }
-      const expected = elementAt(answer.expected, answer.chosen);
-      if (best && expected <= elementAt(best.answer.expected, best.answer.chosen)) continue;
+      if (best && answer.merit <= best.answer.merit) continue;
       best = { answer, reads, chosen: elementAt(reads, answer.chosen), by: wayOf(plan) };
     }
     return best ? { ok: true, found: best } : { ok: false, reason };
@@ -64,7 +63,8 @@ export const foundIn: (history: History<TestArrayPlan>, round: RoundRecord<TestA
 );
 
 function wayOf({ score }: TestArrayPlan): Found["by"] {
-  return score === "eye" ? "taps" : score === "comparisons" ? "comparisons" : "scores";
+  if (score === "eye") return "taps";
+  return score === "comparisons" || score === "yes or no" ? score : "scores";
 }
 
 /** Input of the response of each round with readings, newest first. */
@@ -78,6 +78,7 @@ function givenOf({ rounds }: Pick<Known, "rounds">, reads: readonly ReadCell[], 
   const given = { cells, step: stepOf(plan), blank: 0 };
   const by = wayOf(plan);
   if (by === "scores") return given;
+  if (by === "yes or no") return { ...given, passes: { slower: slowerAlong(plan, reads) } };
   const comparisons = rounds.flatMap((round) => {
     const own = reads.flatMap((r, index) => (r.round === round.n && r.cell.leftOut === null ? [{ ...r, index }] : []));
     return by === "comparisons" ? comparedIn(round, own) : tappedIn(own);
@@ -155,9 +156,22 @@ function scored({ cell, score, noGood, burn }: ReadCell, { across, up }: TestArr
     place: { x: cell.place.column, y: cell.place.row },
     burn,
     score,
-    noGood,
+    // The machine or the stock excludes cells that are left out, and what is next to them.
+    noGood: noGood || cell.leftOut !== null,
     ...(CELL_SETTINGS[across].byRatio && CELL_SETTINGS[up].byRatio ? { energy: Math.log(cell.dose.energy) } : {}),
   };
+}
+
+/** By how much ln(time) grows along each axis: from one end of the newest edges to the other. */
+function slowerAlong(plan: TestArrayPlan, reads: readonly ReadCell[]): { x: number; y: number } {
+  const { settings } = elementAt(reads, reads.length - 1).cell;
+  const slope = (key: CellSetting, values: readonly number[]) => {
+    const [low, high] = [elementAt(values, 0), elementAt(values, values.length - 1)];
+    const time = (value: number) => Math.log(relativeTime(plan, { ...settings, [key]: value }));
+    return (time(high) - time(low)) / (along(key, high) - along(key, low));
+  };
+  const { across, up } = edgesOf(plan);
+  return { x: slope(plan.across, across), y: slope(plan.up, up) };
 }
 
 /** From one value to the next along each edge, on average. */
@@ -169,12 +183,9 @@ function stepOf(plan: TestArrayPlan): { x: number; y: number } {
 }
 
 /** Of the cells that are as good as the best, the one that takes least time for an area; `null` where none is faster than the chosen one. */
-export function fastestOf({ answer, reads, chosen, by }: Found): ReadCell | null {
-  // A tap has no size, so its certainty is unknown.
-  const good = by === "taps" ? [] : answer.asGood.map((i) => elementAt(reads, i));
-  const time = ({ cell: { settings } }: ReadCell) =>
-    settings.dwellMs > 0
-      ? (settings.passes * settings.dwellMs) / settings.rowPitchMm ** 2
-      : settings.passes / (settings.speedMmPerS * settings.rowPitchMm);
+export function fastestOf({ answer, reads, chosen, by }: Found, plan: TestArrayPlan): ReadCell | null {
+  // A tap has no size, so its certainty is unknown. Of cells that pass, the fastest is the chosen one.
+  const good = by === "taps" || by === "yes or no" ? [] : answer.asGood.map((i) => elementAt(reads, i));
+  const time = ({ cell }: ReadCell) => relativeTime(plan, cell.settings);
   return good.reduce<ReadCell | null>((fast, read) => (time(read) < time(fast ?? chosen) ? read : fast), null);
 }

@@ -10,8 +10,12 @@ import { shortOf } from "./short";
 export const judgeTestArray = judgeErrors<TestArrayPlan, "">({
   unit: "percent",
   errors: oneError("Chosen cell short of the best", shortIn),
-  text: ({ error }) =>
-    `The chosen cell is ${plain(100 * error.value, 1)} ± ${plain(100 * expandedUncertainty(error), 1)} % short of the best`,
+  text: ({ error }, { rounds }) => {
+    const size = `${plain(100 * error.value, 1)} ± ${plain(100 * expandedUncertainty(error), 1)} %`;
+    return rounds.at(-1)?.plan.score === "yes or no"
+      ? `The chosen cell fails with a chance of ${size}`
+      : `The chosen cell is ${size} short of the best`;
+  },
   advice: {
     proved: "Use these settings.",
     "not proved": "Another cell is better. Store the settings of that cell, then burn another proof.",

@@ -1,5 +1,6 @@
 /** What comes next: a second array where the first leaves too much open, then the proof around the chosen cell. */
-import { LEAST_CELLS, nextArray, type Span } from "../../marking/array-answer";
+import { LEAST_CELLS, nextArray } from "../../marking/array-answer";
+import type { Span } from "../../marking/array-given";
 import { CELL_SETTINGS, type CellSetting, spaced } from "../../marking/cell-settings";
 import { type ProofPlan, plainNext } from "../../measuring/plain-course";
 import { expandedUncertainty } from "../../metrology/measured";
@@ -65,6 +66,8 @@ function whyAnother(
   if (edgesIn(found, plan, machine).some((e) => !e.isLimit))
     return "The best cell is at the edge of this array. The next array continues beyond this edge.";
   if (found.answer.second) return "Two groups of settings may be the best. The next array covers both.";
+  if (found.by === "yes or no" && found.answer.asGood.length === 0)
+    return "No cell passes with certainty yet. The next array is finer.";
   // A finer array does not improve the eye.
   if (found.by !== "scores") return null;
   const { quantity } = shortOf(found, found.answer.chosen);

@@ -12,7 +12,7 @@ import { completedPlanForm } from "../../trial/plan-table";
 import { placeFaults } from "../../trial/shared-fields";
 import { arrayCells, edgesOf } from "./cells";
 import { needOf } from "./layout";
-import { asLaidOut, NO_BLOCKS, PASSES_LIMIT, planFields, SCORES, type TestArrayPlan } from "./plan";
+import { asLaidOut, isByEye, NO_BLOCKS, PASSES_LIMIT, planFields, SCORES, type TestArrayPlan } from "./plan";
 
 export const MOST_CELLS = 400;
 /** Width of a cell in lines, at least. A narrower cell shows only its edges. (common practice, no source) */
@@ -42,7 +42,7 @@ export function testArrayPlan(context: PlanContext): PlanForm<TestArrayPlan> {
 
 /** A scan shows the inside of a cell and a gauge measures its depth. An outline has neither. */
 function scoreFault({ fill, score }: TestArrayPlan): string | null {
-  if (fill === "filled" || score === "eye" || score === "comparisons") return null;
+  if (fill === "filled" || isByEye(score)) return null;
   return `${SCORES[score].split(",", 1)[0]} is read from filled cells. Choose filled squares, or score by eye.`;
 }
 

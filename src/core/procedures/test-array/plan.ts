@@ -28,6 +28,7 @@ export const SCORES = {
   sharpness: "Sharpness of the edges, from a scan or photo",
   eye: "By eye, the best cell and all cells as good",
   comparisons: "By eye, two cells at a time",
+  "yes or no": "By eye, each cell yes or no: marked, or cut through",
   depth: "Depth, with a gauge",
 } as const;
 export type Score = keyof typeof SCORES;
@@ -36,6 +37,8 @@ export type Score = keyof typeof SCORES;
 export const PICTURED = ["darkness", "contrast", "evenness", "sharpness"] as const satisfies readonly Score[];
 export type Pictured = (typeof PICTURED)[number];
 export const isPictured = (score: Score): score is Pictured => PICTURED.some((s) => s === score);
+
+export const isByEye = (score: Score): boolean => score === "eye" || score === "comparisons" || score === "yes or no";
 
 export const NO_BLOCKS = "none";
 
@@ -60,6 +63,7 @@ export function planFields(context: PlanContext) {
       label: "Scored by",
       group: "Score",
       why: "The best cell has the largest score.",
+      whys: { "yes or no": "The fastest cell that passes with certainty is chosen." },
       usual: "darkness",
     }),
     comparisons: field.count({

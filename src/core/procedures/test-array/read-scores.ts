@@ -3,7 +3,7 @@ import { mean } from "../../fitting/repeats";
 import { quantitiesAt } from "../../trial/answer";
 import type { History, RoundRecord } from "../../trial/history";
 import { type ArrayCell, arrayCells } from "./cells";
-import { BEST_SITE, CHARRED_SITE, COMPARISON_SITE, depthSite, GOOD_SITE, SCAN_SITE } from "./coupon";
+import { BEST_SITE, CHARRED_SITE, COMPARISON_SITE, depthSite, GOOD_SITE, PASSED_SITE, SCAN_SITE } from "./coupon";
 import { isPictured, type TestArrayPlan } from "./plan";
 
 export type CellRead = { cell: ArrayCell; score: number | null; noGood: boolean };
@@ -33,6 +33,10 @@ function scoresByCell(round: Round, burned: readonly ArrayCell[]): ReadonlyMap<s
       }),
     );
   if (score === "comparisons") return winShares(round);
+  if (score === "yes or no") {
+    const passed = tapped(round, PASSED_SITE);
+    return new Map(passed ? burned.map((c) => [c.id, passed.includes(c.id) ? 1 : 0]) : []);
+  }
   const best = tapped(round, BEST_SITE);
   const good = tapped(round, GOOD_SITE);
   if (!best && !good) return new Map();

@@ -6,6 +6,12 @@ import { type Found, sameSettings } from "./found";
 
 /** Half width of the middle 95 of 100, in SD of a normal distribution. */
 export const HALF_95 = 1.96;
+const SCATTER: Record<Found["by"], string> = {
+  scores: "Scatter of the scores about the response",
+  comparisons: "Scatter of the comparisons",
+  "yes or no": "Cells near the limit that pass or fail",
+  taps: "Repeatability of the eye",
+};
 /** Smaller losses are not visible. */
 const LEAST_SD = 1e-4;
 
@@ -14,13 +20,13 @@ export function shortOf(found: Found, index: number): Budgeted {
   return found.by === "taps" ? shortByEye(found, index) : shortByResponse(found, index);
 }
 
-/** The expanded uncertainty reaches to the loss that holds in 95 of 100 responses. */
+/** The expanded uncertainty reaches to the loss, or to the chance of failing, that holds in 95 of 100 responses. */
 function shortByResponse({ answer, by }: Found, index: number): Budgeted {
   const { mean, most } = elementAt(answer.short, index);
   return joined(mean, [
     {
       id: "response",
-      label: by === "comparisons" ? "Scatter of the comparisons" : "Scatter of the scores about the response",
+      label: SCATTER[by],
       kind: "A",
       standardUncertainty: Math.max(LEAST_SD, (most - mean) / HALF_95),
       degreesOfFreedom: "infinite",

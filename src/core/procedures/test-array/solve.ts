@@ -1,6 +1,7 @@
 /** Result of an array: the best settings, the loss of the chosen cell with its uncertainty, and the entry for the stock card. */
 import { elementAt } from "../../fitting/element-at";
-import { LEAST_CELLS, LEAST_COMPARISONS, type Span } from "../../marking/array-answer";
+import { LEAST_CELLS, LEAST_COMPARISONS } from "../../marking/array-answer";
+import type { Span } from "../../marking/array-given";
 import {
   CELL_SETTINGS,
   type CellSetting,
@@ -22,7 +23,7 @@ import { settingsOnEdges } from "./cells";
 import { figuresOf } from "./figures";
 import { findingsOf } from "./findings";
 import { type Found, type FoundOrWhy, fastestOf, foundIn } from "./found";
-import { SCORES, type TestArrayPlan } from "./plan";
+import { SCORES, type Score, type TestArrayPlan } from "./plan";
 import { readScores } from "./read-scores";
 import { HALF_95, shortOf } from "./short";
 
@@ -43,7 +44,7 @@ export function solveTestArray(history: History<TestArrayPlan>): GivenOutcome {
     table: tableOf(found, round.plan),
     figures: figuresOf(history, round, found),
     forStock: resultOf(history, round, found, short),
-    predicted: `Mark with ${settingsOnEdges(round.plan, found.chosen.cell.settings)}. Expect at most ${plain(100 * most(short), 1)} % less than the best of these settings.`,
+    predicted: `Mark with ${settingsOnEdges(round.plan, found.chosen.cell.settings)}. ${EXPECT[found.by](`${plain(100 * most(short), 1)} %`)}`,
   };
 }
 
@@ -66,6 +67,11 @@ function withoutAnswer(
       status: "unsolvable",
       reason: "Every cell is no good. Burn another array with less energy: less power, more speed or fewer passes.",
     };
+  if (reason === "none passes")
+    return {
+      status: "unsolvable",
+      reason: `No cell is ${round.plan.fill === "cut" ? "cut through" : "marked"}. Burn another array with more energy: more power, less speed or more passes.`,
+    };
   if (reason === "below blank")
     return {
       status: "unsolvable",
@@ -85,20 +91,40 @@ function most({ quantity }: Budgeted): number {
   return quantity.value + expandedUncertainty(quantity);
 }
 
+const EXPECT: Record<Found["by"], (most: string) => string> = {
+  taps: lossText,
+  comparisons: lossText,
+  scores: lossText,
+  "yes or no": (most) => `Expect at most ${most} of the marks to fail.`,
+};
+
+function lossText(most: string): string {
+  return `Expect at most ${most} less than the best of these settings.`;
+}
+
+/** Names of the loss, of the result and on the card. */
+const SHORT: Record<Found["by"], { result: string; card: string }> = {
+  taps: { result: "Chosen cell short of the best", card: "Short of the best" },
+  comparisons: { result: "Chosen cell short of the best", card: "Short of the best" },
+  scores: { result: "Chosen cell short of the best", card: "Short of the best" },
+  "yes or no": { result: "Chance that the chosen cell fails", card: "Chance of failing" },
+};
+
 const HELPS: Record<Found["by"], string> = {
   taps: "Score the array from a scan.",
   comparisons: "Make more comparisons.",
+  "yes or no": "Burn the chosen cell and its neighbours again.",
   scores: "Burn a second array around the best cell.",
 };
 
 function estimatesOf({ answer, by }: Found, short: Budgeted, plan: TestArrayPlan): Estimate[] {
   const best = (key: CellSetting, at: number, span: Span) =>
-    estimate(`best ${key}`, `Best ${CELL_SETTINGS[key].label.toLowerCase()}`, bestOf(key, at, span), {
+    estimate(`best ${key}`, `${BEST[by]} ${CELL_SETTINGS[key].label.toLowerCase()}`, bestOf(key, at, span), {
       unit: unitOf(key),
       helps: "Burn a second array around the best cell.",
     });
   return [
-    estimate("short", "Chosen cell short of the best", short, {
+    estimate("short", SHORT[by].result, short, {
       unit: "percent",
       headline: true,
       helps: HELPS[by],
@@ -107,6 +133,13 @@ function estimatesOf({ answer, by }: Found, short: Budgeted, plan: TestArrayPlan
     best(plan.up, answer.peak.y, answer.best.y),
   ];
 }
+
+const BEST: Record<Found["by"], string> = {
+  taps: "Best",
+  comparisons: "Best",
+  scores: "Best",
+  "yes or no": "Fastest that passes:",
+};
 
 /** The value at the peak of the map; where the best may lie is its uncertainty. */
 function bestOf(key: CellSetting, at: number, { low, high }: Span): Budgeted {
@@ -122,18 +155,18 @@ function bestOf(key: CellSetting, at: number, { low, high }: Span): Budgeted {
   ]);
 }
 
-function tableOf({ answer, reads }: Found, plan: TestArrayPlan): ResultTable {
+function tableOf({ answer, reads, by }: Found, plan: TestArrayPlan): ResultTable {
   const order = reads
     .map((read, i) => ({ ...read, expected: elementAt(answer.expected, i), i }))
     .filter((r) => r.score !== null && !r.noGood)
-    .sort((a, b) => b.expected - a.expected)
+    .sort((a, b) => Number(b.i === answer.chosen) - Number(a.i === answer.chosen) || b.expected - a.expected)
     .slice(0, SHOWN_CELLS);
   const best = Math.max(answer.peak.value, elementAt(answer.expected, answer.chosen));
-  const decimals = plan.score === "eye" ? 1 : plan.score === "comparisons" ? 2 : 3;
+  const { name: column, decimals } = SCORE_COLUMN[plan.score];
   return {
     title: "Best cells",
-    columns: ["Cell", CELL_SETTINGS[plan.across].label, CELL_SETTINGS[plan.up].label, SCORES_SHORT[plan.score]],
-    resultLabel: "of the best, %",
+    columns: ["Cell", CELL_SETTINGS[plan.across].label, CELL_SETTINGS[plan.up].label, column],
+    resultLabel: by === "yes or no" ? "passes, %" : "of the best, %",
     rows: order.map(({ cell, name, score, expected, i }) => ({
       label: name,
       sites: [],
@@ -148,21 +181,24 @@ function tableOf({ answer, reads }: Found, plan: TestArrayPlan): ResultTable {
   };
 }
 
-const SCORES_SHORT = {
-  darkness: "darkness",
-  contrast: "contrast",
-  evenness: "evenness",
-  sharpness: "sharpness, 1/mm",
-  eye: "by eye",
-  comparisons: "won, of 1",
-  depth: "depth, mm",
-} as const;
+const SCORE_COLUMN: Record<Score, { name: string; decimals: number }> = {
+  darkness: { name: "darkness", decimals: 3 },
+  contrast: { name: "contrast", decimals: 3 },
+  evenness: { name: "evenness", decimals: 3 },
+  sharpness: { name: "sharpness, 1/mm", decimals: 3 },
+  eye: { name: "by eye", decimals: 1 },
+  comparisons: { name: "won, of 1", decimals: 2 },
+  "yes or no": { name: "passed, of 1", decimals: 0 },
+  depth: { name: "depth, mm", decimals: 3 },
+};
 
 const ARITHMETIC: Record<Found["by"], (most: string) => string> = {
   taps: (most) =>
     `The eye judges one cell with a repeatability of 4 %. The chosen cell is at most ${most} short of the best.`,
   comparisons: (most) =>
     `In 95 of 100 responses that fit the comparisons, the best compared cell is at most ${most} above this cell.`,
+  "yes or no": (most) =>
+    `In 95 of 100 responses that fit the outcomes, this cell fails with a chance of at most ${most}.`,
   scores: (most) => `In 95 of 100 responses that fit the scores, the best is at most ${most} above this cell.`,
 };
 
@@ -174,12 +210,15 @@ function resultOf(
 ): StockResult {
   const { answer, reads } = found;
   const { cell: chosen, name } = found.chosen;
-  const fastest = fastestOf(found);
+  const fastest = fastestOf(found, plan);
   const scored = reads.filter((r) => r.score !== null).length;
   const within = (key: CellSetting, { low, high }: Span) => {
     const text = (v: number) => plain(CELL_SETTINGS[key].byRatio ? Math.exp(v) : v, CELL_SETTINGS[key].decimals);
     const { label, unit } = CELL_SETTINGS[key];
-    return { label: `Best ${label.toLowerCase()}, 95 %`, text: `${text(low)} to ${text(high)} ${unit}`.trim() };
+    return {
+      label: `${BEST[found.by]} ${label.toLowerCase()}, 95 %`,
+      text: `${text(low)} to ${text(high)} ${unit}`.trim(),
+    };
   };
   return markingResult({
     stock: plan.stock,
@@ -190,7 +229,7 @@ function resultOf(
     settings: chosen.settings,
     dose: chosen.dose,
     varied: [settingValue(plan.across, chosen.settings[plan.across]), settingValue(plan.up, chosen.settings[plan.up])],
-    quality: [{ id: "short", label: "Short of the best", quantity: short.quantity, unit: "percent" }],
+    quality: [{ id: "short", label: SHORT[found.by].card, quantity: short.quantity, unit: "percent" }],
     scoredBy: SCORES[plan.score],
     conditions: [
       within(plan.across, answer.best.x),
@@ -198,7 +237,9 @@ function resultOf(
       ...(fastest ? [{ label: "As good and fastest", text: settingsOnEdges(plan, fastest.cell.settings) }] : []),
     ],
     arithmetic: [
-      `Cell ${name} of ${scored} judged cells has the largest expected score.`,
+      found.by === "yes or no"
+        ? `Cell ${name} is the fastest of ${answer.asGood.length} cells that pass with certainty; ${scored} cells were judged.`
+        : `Cell ${name} of ${scored} judged cells has the largest expected score.`,
       ARITHMETIC[found.by](`${plain(100 * most(short), 1)} %`),
     ],
   });

@@ -13,7 +13,7 @@ import { type Answer, valuesAt } from "../../trial/answer";
 import type { History, RoundRecord } from "../../trial/history";
 import type { PlanContext } from "../../trial/plan-form";
 import { arrayCells, inOrder } from "./cells";
-import { BEST_SITE, CHARRED_SITE, COMPARISON_SITE, GOOD_SITE, SCAN_SITE, testArrayRound } from "./coupon";
+import { BEST_SITE, CHARRED_SITE, COMPARISON_SITE, GOOD_SITE, PASSED_SITE, SCAN_SITE, testArrayRound } from "./coupon";
 import { areaOf, labelsOf, needOf } from "./layout";
 import type { TestArrayPlan } from "./plan";
 import { planWarnings, testArrayPlan } from "./plan-faults";
@@ -405,5 +405,44 @@ describe("the settings that an array finds", () => {
     expect(short(found(again))?.standardUncertainty).toBeCloseTo(0.04, 9);
     expect(tapped.outcome.findings.map((f) => f.id)).toContain("by eye");
     expect(tapped.outcome.findings.map((f) => f.id)).not.toContain("energy");
+  });
+
+  it("can be the fastest that are cut through with certainty", () => {
+    const cut = planOf({ ...SIDE, fill: "cut", score: "yes or no" });
+    const spec = testArrayRound(cut, CO2);
+    expect(spec.sites.map((s) => s.question)).toEqual([
+      "Which cells are cut through?",
+      "Which cells are charred or otherwise no good?",
+    ]);
+    const cells = arrayCells(cut, SAMPLE_MACHINE);
+    const outcome = (passes: (energy: number) => boolean) => {
+      const ids = cells.filter((c) => passes(c.dose.energy)).map((c) => c.id);
+      return historyOf({
+        ...round(1, "measure", plan),
+        plan: cut,
+        spec,
+        answers: [read(PASSED_SITE, { kind: "cells", cells: ids }), read(CHARRED_SITE, { kind: "cells", cells: [] })],
+      });
+    };
+    const energies = cells.map((c) => c.dose.energy).sort((a, b) => a - b);
+    const limit = energies[Math.floor(energies.length / 2)] ?? 0;
+    const whole = outcome((e) => e > limit);
+    const { outcome: solved, ...settings } = found(whole);
+    const chosen = cells.find(
+      (c) => c.settings.speedMmPerS === settings.speedMmPerS && c.settings.powerPct === settings.powerPct,
+    );
+    expect(chosen?.dose.energy).toBeGreaterThan(limit);
+    expect(solved.estimates[0]).toMatchObject({ label: "Chance that the chosen cell fails" });
+    expect(solved.predicted).toMatch(/% of the marks to fail\.$/);
+    expect(solved.forStock?.values.map((v) => v.label)).toContain("Chance of failing");
+    // Full power is usual for a cut, so its limit needs no finding.
+    expect(solved.findings.map((f) => f.id)).not.toContain("energy");
+    const fastest = cells.filter((c) => c.dose.energy > limit).map((c) => c.settings.speedMmPerS);
+    expect(settings.speedMmPerS).toBeLessThanOrEqual(Math.max(...fastest));
+    expect(settings.speedMmPerS).toBeGreaterThan(Math.min(...fastest));
+    expect(testArray.solve(outcome(() => false))).toMatchObject({
+      status: "unsolvable",
+      reason: expect.stringMatching(/^No cell is cut through\. Burn another array with more energy/),
+    });
   });
 });

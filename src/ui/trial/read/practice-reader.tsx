@@ -30,6 +30,7 @@ const ONCE: Partial<Record<Site["measurand"]["kind"], string>> = {
   "focus readout": "Find the focus here",
   "place on ramp": "Look along the line",
   "best cells": "Look at the cells",
+  passed: "Look at the cells",
   charred: "Look at the cells",
   "better of two": "Look at both cells",
   "place on strip": "Look along the strip",

@@ -1,7 +1,7 @@
 "use client";
 /** The result of a history. A worker calculates slow responses. Meanwhile the page shows the result before. */
 import { useCallback, useEffect, useLayoutEffect, useMemo, useState } from "react";
-import type { ArrayGiven } from "../../../core/marking/array-answer";
+import type { ArrayGiven } from "../../../core/marking/array-given";
 import { isAnswerKnown, knownAnswer, learnAnswer } from "../../../core/marking/known-answers";
 import type { AnyProcedure } from "../../../core/procedures/contract";
 import type { History } from "../../../core/trial/history";

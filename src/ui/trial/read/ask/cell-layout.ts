@@ -37,6 +37,7 @@ function areasOf(measurand: Site["measurand"]): readonly Rect[] {
     case "marked":
     case "sharpest":
     case "best cells":
+    case "passed":
     case "charred":
     case "better of two":
       return measurand.cells;

@@ -63,7 +63,7 @@ export function CellsAsk({ site, piece, busy, fault, question, onTake, onCannot 
         onTake({ kind: "cells", cells: picked });
       }}
     >
-      <p className="mb-2 text-ink2">{HOW[ask.mode]}</p>
+      <p className="mb-2 text-ink2">{ask.noneToo ? "Choose all such cells, or None." : HOW[ask.mode]}</p>
       <fieldset
         aria-label={site.question}
         className={layout ? "grid gap-1" : "flex flex-wrap gap-2"}
