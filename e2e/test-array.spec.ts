@@ -175,3 +175,30 @@ test("cells to be cut through on Alder, yes or no: the fastest that passes, kept
   await expect(page.getByText("On the card of its stock")).toBeVisible();
   faults.none();
 });
+
+const LEAF =
+  '<svg xmlns="http://www.w3.org/2000/svg" width="40mm" height="40mm" viewBox="0 0 40 40">' +
+  '<path d="M20 2C34 10 34 30 20 38C6 30 6 10 20 2Z"/><circle cx="20" cy="22" r="5"/></svg>';
+
+test("a drawing of one's own in every cell on Bracken, chosen from a file and read from a scan", async ({ page }) => {
+  const faults = watch(page);
+  const folder = mkdtempSync(join(tmpdir(), "ustrina-array-"));
+  await beginTrial(page, "Bracken", "Test array");
+  await page.getByRole("radio", { name: /Birch plywood/ }).check();
+  await page.getByRole("radio", { name: "A drawing of your own, filled" }).check();
+  const pick = page.getByLabel(/^Drawing.*SVG file/);
+  await pick.setInputFiles({ name: "text.svg", mimeType: "image/svg+xml", buffer: Buffer.from("no drawing") });
+  await expect(page.getByText(/^The file cannot be read\..* Choose another SVG file\.$/)).toBeVisible();
+  await pick.setInputFiles({ name: "leaf.svg", mimeType: "image/svg+xml", buffer: Buffer.from(LEAF) });
+  await expect(page.getByRole("img", { name: "The drawing of each cell" })).toBeVisible();
+  await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
+  await accessible(page);
+  // The drawing is kept with the layout.
+  await page.reload();
+  await expect(page.getByRole("img", { name: "The drawing of each cell" })).toBeVisible();
+  await page.getByRole("link", { name: "To the burn" }).click();
+  await page.getByRole("button", { name: "Burn on the practice machine" }).click();
+  await page.waitForURL(/\/read/);
+  await readFromScan(page, folder, 49);
+  faults.none();
+});

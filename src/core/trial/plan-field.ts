@@ -3,6 +3,7 @@
  * that each is written once.
  */
 import { z } from "zod";
+import { contoursIn, MOST_DRAWING_POINTS } from "../coupon/own-drawing";
 import { afterNumber, inUnit } from "../metrology/quantity-text";
 import type { UnitId } from "../metrology/units";
 import type { FieldKind } from "./plan-form";
@@ -127,6 +128,22 @@ export const field = {
       refusal: () => null,
     };
   },
+
+  /** A drawing of one's own; empty until a file is chosen. */
+  drawing: (of: Labelled & { missing: string }): Field<string> => ({
+    ...labelled(of),
+    shown: { kind: "drawing" },
+    usual: "",
+    type: z.string({ error: of.missing }),
+    refusal: (value) => {
+      if (value === "") return of.missing;
+      const points = contoursIn(value)?.reduce((sum, c) => sum + c.points.length, 0);
+      if (points === undefined) return "The drawing cannot be read. Choose the SVG file again.";
+      return points > MOST_DRAWING_POINTS
+        ? `The drawing has ${points} points. Choose a simpler drawing with at most ${MOST_DRAWING_POINTS} points.`
+        : null;
+    },
+  }),
 
   /** One of what there is in this workshop, by key. */
   oneOfThese: (

@@ -6,7 +6,7 @@ import { type CellSetting, type CellSettings, settingText } from "../../marking/
 import { type Dose, doseOf, energyText, type Source } from "../../marking/dose";
 import { fastestRow } from "../../marking/run-up";
 import { plain } from "../../metrology/quantity-text";
-import { NO_BLOCKS, PASSES_LIMIT, type TestArrayPlan } from "./plan";
+import { isFilled, NO_BLOCKS, PASSES_LIMIT, type TestArrayPlan } from "./plan";
 
 export type ArrayCell = {
   /** `c12`. */
@@ -45,7 +45,7 @@ export function sourceOf(plan: TestArrayPlan, { kind }: MachineSpec): Source {
     wattsAtFull: plan.wattsAtFull,
     lineMm: plan.lineMm,
     isPulsed: kind === "galvo",
-    isFilled: plan.fill === "filled",
+    isFilled: isFilled(plan),
   };
 }
 
@@ -138,7 +138,7 @@ function whyLeftOut(plan: TestArrayPlan, settings: CellSettings, dose: Dose, mac
 /** The largest speed that is reached at least in the middle of a side: v^2 = a L. Rows have a run-up of their own. */
 function reachedSpeed(plan: TestArrayPlan, machine: MachineSpec): number {
   const { kind, accelerationMmPerS2 } = machine;
-  if (plan.fill === "filled") return fastestRow(plan, machine);
+  if (isFilled(plan)) return fastestRow(plan, machine);
   if (kind === "galvo" || accelerationMmPerS2 === null) return Number.POSITIVE_INFINITY;
   return Math.sqrt(accelerationMmPerS2 * plan.cellMm);
 }
@@ -157,7 +157,7 @@ export function variedText(plan: TestArrayPlan, { settings }: Pick<ArrayCell, "s
 /** Time for an area, or for a length where cells are outlined: only ratios of it mean anything. */
 export function relativeTime({ fill }: Pick<TestArrayPlan, "fill">, settings: CellSettings): number {
   const { passes, dwellMs, rowPitchMm, speedMmPerS } = settings;
-  if (fill !== "filled") return passes / speedMmPerS;
+  if (!isFilled({ fill })) return passes / speedMmPerS;
   return dwellMs > 0 ? (passes * dwellMs) / rowPitchMm ** 2 : passes / (speedMmPerS * rowPitchMm);
 }
 

@@ -1,9 +1,11 @@
 /** The burn of an array: dots and labels with safe settings, then cell by cell. Also the points to read. */
 import { lengthAsk } from "../../coupon/ask";
 import { letterStrokes } from "../../coupon/lettering";
+import { contoursIn, placedIn } from "../../coupon/own-drawing";
 import { type CouponPath, lineSettings, type MarkingSettings, type Piece } from "../../coupon/piece";
 import type { Op } from "../../coupon/program";
 import type { RoundSpec } from "../../coupon/round-spec";
+import { rowsInside } from "../../coupon/scan-rows";
 import type { Site } from "../../coupon/site";
 import { elementAt } from "../../fitting/element-at";
 import type { CouponPoint } from "../../geometry/frames";
@@ -18,7 +20,7 @@ import type { PlanContext } from "../../trial/plan-form";
 import { layStock } from "../../trial/stock-words";
 import { type ArrayCell, arrayCells, edgesOf, inOrder, variedText } from "./cells";
 import { areaOf, dotsOf, LAYOUT_MM, labelsOf, placeText } from "./layout";
-import { isPictured, type Pictured, SCORES, type TestArrayPlan } from "./plan";
+import { isFilled, isPictured, type Pictured, SCORES, type TestArrayPlan } from "./plan";
 
 export const PIECE = "array";
 const LABELS = "labels";
@@ -86,27 +88,50 @@ function pieceOf(plan: TestArrayPlan, cells: readonly ArrayCell[], { machine, co
     paths: [
       ...wordsOf(plan, couponCode, machine).map((points): CouponPath => ({ points, closed: false, settings: LABELS })),
       ...dotsOf(plan).map((at): CouponPath => ({ points: disc(at), closed: true, settings: DOTS })),
-      ...burned.map((c): CouponPath => ({ points: corners(areaOf(plan, c.place)), closed: true, settings: c.id })),
+      ...burned.flatMap((c) => marksOf(plan, c)),
     ],
   };
 }
 
 function cellSettings(plan: TestArrayPlan, cell: ArrayCell, blocks: number, machine: MachineSpec): MarkingSettings {
   const { speedMmPerS, powerPct, rowPitchMm, pulseKHz, pulseNs, aboveFocusMm, dwellMs, passes } = cell.settings;
-  const isFilled = plan.fill === "filled";
+  const fills = isFilled(plan);
+  // A drawing of one's own comes with its rows.
+  const hasOwnRows = plan.fill === "own filled";
   return {
     id: cell.id,
     label: `${placeText(cell, blocks)}: ${variedText(plan, cell)}`,
-    use: isFilled ? "rows" : "line",
+    use: fills ? "rows" : "line",
     speedMmPerS,
     powerPct,
-    runUpMm: isFilled ? runUpMm(speedMmPerS, machine) : 0,
-    scan: isFilled ? { rowPitchMm, direction: "both" } : null,
+    runUpMm: fills ? runUpMm(speedMmPerS, machine) : 0,
+    scan: fills && !hasOwnRows ? { rowPitchMm, direction: "both" } : null,
     ...(passes === 1 ? {} : { passes }),
     ...(aboveFocusMm === 0 ? {} : { aboveFocusMm }),
     ...(machine.kind === "galvo" ? { pulseKHz, pulseNs } : {}),
     ...(dwellMs > 0 ? { dwellMs } : {}),
   };
+}
+
+/** What is burned in a cell. */
+function marksOf(plan: TestArrayPlan, { id, place, settings }: ArrayCell): CouponPath[] {
+  const area = areaOf(plan, place);
+  const own = contoursIn(plan.drawing);
+  if (!own || (plan.fill !== "own filled" && plan.fill !== "own lines"))
+    return [{ points: corners(area), closed: true, settings: id }];
+  const placed = placedIn(own, area);
+  if (plan.fill === "own lines") return placed.map((contour) => ({ ...contour, settings: id }));
+  const rows = rowsInside(
+    placed.map((c) => c.points),
+    settings.rowPitchMm,
+  );
+  return rows.map(({ y, x0, x1 }, i) => {
+    const ends = [
+      { x: x0, y },
+      { x: x1, y },
+    ];
+    return { points: i % 2 === 0 ? ends : ends.reverse(), closed: false, settings: id };
+  });
 }
 
 function blocksOf(cells: readonly ArrayCell[]): number {
@@ -276,7 +301,7 @@ function checklistOf(plan: TestArrayPlan, machine: MachineSpec): string[] {
     eyewearLine(machine),
     "Stay at the machine. Strong cells can ignite the stock.",
     "Set the focus to the surface of the stock.",
-    ...(plan.fill === "filled" ? [] : ["Switch off any kerf offset."]),
+    ...(isFilled(plan) ? [] : ["Switch off any kerf offset."]),
     "Switch on the extraction.",
   ];
 }

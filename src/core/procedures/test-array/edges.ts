@@ -1,6 +1,8 @@
 /** The array as it is laid out on its own drawing. */
 
 import { markingTimeS } from "../../coupon/marking-time";
+import { contoursIn, drawingLength } from "../../coupon/own-drawing";
+import { rowsInside } from "../../coupon/scan-rows";
 import {
   CELL_SETTING_KEYS,
   CELL_SETTINGS,
@@ -54,9 +56,22 @@ function keyOf(setting: string): CellSetting | null {
   return CELL_SETTING_KEYS.find((k) => k === setting) ?? null;
 }
 
+/** Length that is marked in a cell, once. */
+function wayMm({ cellMm, fill, drawing }: TestArrayPlan, rowPitchMm: number): number {
+  const own = contoursIn(drawing) ?? [];
+  if (fill === "filled") return cellMm ** 2 / rowPitchMm;
+  if (fill === "own lines") return cellMm * drawingLength(own);
+  if (fill !== "own filled") return 4 * cellMm;
+  const rows = rowsInside(
+    own.map((c) => c.points),
+    rowPitchMm / cellMm,
+  );
+  return cellMm * rows.reduce((sum, { x0, x1 }) => sum + x1 - x0, 0);
+}
+
 /** Time of the marking alone, without ways between rows. */
-function timeText({ cellMm, fill }: TestArrayPlan, { speedMmPerS, rowPitchMm, passes, dwellMs }: CellSettings): string {
-  const way = fill === "filled" ? cellMm ** 2 / rowPitchMm : 4 * cellMm;
+function timeText(plan: TestArrayPlan, { speedMmPerS, rowPitchMm, passes, dwellMs }: CellSettings): string {
+  const way = wayMm(plan, rowPitchMm);
   const seconds = dwellMs > 0 ? ((way / rowPitchMm) * dwellMs) / 1000 : way / speedMmPerS;
   return `${plain(passes * seconds, 1)} s`;
 }

@@ -12,7 +12,7 @@ import { completedPlanForm } from "../../trial/plan-table";
 import { placeFaults } from "../../trial/shared-fields";
 import { arrayCells, edgesOf } from "./cells";
 import { needOf } from "./layout";
-import { asLaidOut, isByEye, NO_BLOCKS, PASSES_LIMIT, planFields, SCORES, type TestArrayPlan } from "./plan";
+import { asLaidOut, isByEye, isFilled, NO_BLOCKS, PASSES_LIMIT, planFields, SCORES, type TestArrayPlan } from "./plan";
 
 export const MOST_CELLS = 400;
 /** Width of a cell in lines, at least. A narrower cell shows only its edges. (common practice, no source) */
@@ -43,6 +43,10 @@ export function testArrayPlan(context: PlanContext): PlanForm<TestArrayPlan> {
 /** A scan shows the inside of a cell and a gauge measures its depth. An outline has neither. */
 function scoreFault({ fill, score }: TestArrayPlan): string | null {
   if (fill === "filled" || isByEye(score)) return null;
+  if (fill === "own filled")
+    return score === "darkness" || score === "contrast"
+      ? null
+      : `${SCORES[score].split(",", 1)[0]} is read from whole squares. Score the drawings by darkness or by eye.`;
   return `${SCORES[score].split(",", 1)[0]} is read from filled cells. Choose filled squares, or score by eye.`;
 }
 
@@ -96,7 +100,7 @@ function cellFault(plan: TestArrayPlan, context: PlanContext): string | null {
   if (plan.cellMm < LEAST_LINES * plan.lineMm)
     return `The cell is narrower than ${LEAST_LINES} lines of ${plain(plan.lineMm)} mm. Enter at least ${plain(LEAST_LINES * plan.lineMm)} mm.`;
   const pitch = Math.max(...plan.rowPitchMm);
-  if (plan.fill === "filled" && pitch * LEAST_ROWS > plan.cellMm)
+  if (isFilled(plan) && pitch * LEAST_ROWS > plan.cellMm)
     return `Rows ${plain(pitch)} mm apart leave fewer than ${LEAST_ROWS} rows in a cell. Enter at least ${plain(pitch * LEAST_ROWS)} mm.`;
   const need = needOf(plan);
   if (need.widthMm > plan.stockWidthMm || need.heightMm > plan.stockHeightMm)

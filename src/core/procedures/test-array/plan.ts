@@ -14,7 +14,12 @@ export const FILLS = {
   filled: "Filled squares",
   outlined: "Outlined squares",
   cut: "Squares to be cut through",
+  "own filled": "A drawing of your own, filled",
+  "own lines": "A drawing of your own, as lines",
 } as const;
+
+/** Whether rows fill the cells; else lines are burned as drawn. */
+export const isFilled = ({ fill }: Pick<TestArrayPlan, "fill">): boolean => fill === "filled" || fill === "own filled";
 
 export const ORDERS = {
   "weak first": "By their values, weak cells first",
@@ -140,6 +145,12 @@ function valueFields(machine: MachineSpec) {
 function cellFields() {
   return {
     fill: field.choice(FILLS, { label: "Cells", group: "Cells", usual: "filled" }),
+    drawing: field.drawing({
+      label: "Drawing",
+      group: "Cells",
+      missing: "Choose an SVG file.",
+      when: { field: "fill", is: ["own filled", "own lines"] },
+    }),
     cellMm: field.length({
       label: "Side of a cell",
       group: "Cells",

@@ -127,6 +127,45 @@ describe("the layout of an array", () => {
       expect(spec.program.filter((op) => op.kind === "mark" && op.settings === id)).toHaveLength(3);
   });
 
+  it("burns a drawing of one's own in every cell, as lines or filled with rows", () => {
+    // A frame: a square with a hole.
+    const drawing = "0,0 1,0 1,1 0,1 z; 0.25,0.25 0.75,0.25 0.75,0.75 0.25,0.75 z";
+    expect(faultsOf({ ...FIVE, fill: "own lines", score: "eye" }).drawing).toBe("Choose an SVG file.");
+    expect(faultsOf({ ...FIVE, fill: "own filled", drawing, score: "sharpness" }).score).toMatch(
+      /read from whole squares/,
+    );
+    const pathsOf = (fill: string) => {
+      const plan = planOf({ ...FIVE, fill, drawing, score: "eye" });
+      const [cell] = arrayCells(plan, SAMPLE_MACHINE);
+      if (!cell) throw new Error("no cell");
+      const [piece] = testArrayRound(plan, CO2).pieces;
+      const settings = piece?.settings.find((s) => s.id === cell.id);
+      const paths = piece?.paths.filter((p) => p.settings === cell.id) ?? [];
+      return { area: areaOf(plan, cell.place), settings, paths };
+    };
+    const lines = pathsOf("own lines");
+    expect(lines.settings).toMatchObject({ use: "line", scan: null });
+    expect(lines.paths.map((p) => [p.closed, p.points.length])).toEqual([
+      [true, 4],
+      [true, 4],
+    ]);
+    const { area, settings, paths } = pathsOf("own filled");
+    expect(settings).toMatchObject({ use: "rows", scan: null });
+    expect(settings?.runUpMm).toBeGreaterThan(0);
+    const length = paths.reduce((sum, { points: [a, b] }) => sum + Math.abs((a?.x ?? 0) - (b?.x ?? 0)), 0);
+    // 6 mm wide, rows 0.1 mm apart, a quarter left out.
+    expect(length).toBeCloseTo((36 / 0.1) * 0.75, 0);
+    const ways = paths.map(({ points: [a, b] }) => Math.sign((b?.x ?? 0) - (a?.x ?? 0)));
+    expect(ways.slice(0, 4)).toEqual([1, -1, 1, -1]);
+    for (const { points } of paths)
+      for (const { x, y } of points) {
+        expect(x).toBeGreaterThanOrEqual(area.x0 - 1e-9);
+        expect(x).toBeLessThanOrEqual(area.x1 + 1e-9);
+        expect(y).toBeGreaterThan(area.y0);
+        expect(y).toBeLessThan(area.y1);
+      }
+  });
+
   it("mixes places, the same for the same coupon, so that no row has one power alone", () => {
     const plan = planOf({ ...FIVE, order: "mixed" });
     const cells = arrayCells(plan, SAMPLE_MACHINE);

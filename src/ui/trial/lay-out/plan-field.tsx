@@ -2,6 +2,7 @@ import clsx from "clsx";
 import type { FieldSpec } from "../../../core/trial/plan-form";
 import { Link } from "../../primitives/link";
 import { Fault } from "../../primitives/notice";
+import { DrawingField } from "./drawing-field";
 
 type Props = {
   field: FieldSpec;
@@ -18,6 +19,7 @@ export function PlanField({ field, text, fault, warnings, onChange }: Props) {
   const wide = field.kind === "choice" || field.kind === "quantities" || field.kind === "numbers";
   // Where there is one way alone, there is nothing to choose.
   const isSettled = field.kind === "choice" && field.options.length === 1 && field.options[0]?.value === text;
+  if (field.kind === "drawing") return <DrawingField field={field} text={text} fault={fault} onChange={onChange} />;
   if (field.kind === "choice")
     return (
       <fieldset className="col-span-2">
