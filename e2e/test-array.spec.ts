@@ -58,6 +58,17 @@ test("an array on Alder: laid out on its edges, read from a scan, kept for its s
   await page.getByRole("button", { name: "None", exact: true }).click();
   await expect(page.getByText("2 of 2 sites read.")).toBeVisible();
   await page.getByRole("link", { name: "Correct", exact: true }).last().click();
+  await page.waitForURL(/\/correct/);
+  // The scan can be shown on the map: each cell is a part of one picture.
+  const [sheet] = await Promise.all([
+    page.waitForResponse(/\/rounds\/1\/cells$/),
+    page.getByRole("button", { name: "Show the scan" }).click(),
+  ]);
+  expect(sheet.headers()["content-type"]).toBe("image/png");
+  await expect(page.locator("figure image")).toHaveCount(35);
+  await accessible(page);
+  await page.getByRole("button", { name: "Hide the scan" }).click();
+  await expect(page.locator("figure image")).toHaveCount(0);
   const response = page.getByRole("group", { name: /^Expected score/ });
   await expect(response).toBeVisible({ timeout: 30_000 });
   // The cell in hand is the chosen one; the arrow keys go on to its neighbours.

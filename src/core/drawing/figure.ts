@@ -65,6 +65,8 @@ export const figureSchema = z.discriminatedUnion("kind", [
         score: z.number().nullable(),
         state: z.enum(["chosen", "as good", "read", "odd", "no good", "left out"]),
         lines: z.array(z.string()),
+        /** Where its picture is: number of its burn, index among the cells of this burn, and how many it has. Left out: no picture shows it. */
+        picture: z.object({ burn: z.number(), index: z.number(), of: z.number() }).optional(),
       }),
     ),
     caption: z.string(),

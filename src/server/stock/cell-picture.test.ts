@@ -1,11 +1,13 @@
 /** An array on a practice machine, scored from its scan and stored on the card: the card shows its cell and its state. */
 import sharp from "sharp";
 import { describe, expect, it } from "vitest";
+import { SHEET_CELL_PX, SHEET_COLUMNS } from "../../core/picture/array/cell-sheet";
 import { readArray } from "../../core/picture/array/read-array";
 import { CHARRED_SITE, SCAN_SITE } from "../../core/procedures/test-array/coupon";
 import { resultsOfTrial } from "../../data/stocks";
 import { decodePicture } from "../../formats/picture-decoder";
 import { demoCopy, NOW } from "../../testing/test-bench";
+import { cellSheetPng } from "../pictures/array-picture";
 import { acceptPicture, takePicture } from "../pictures/picture-steps";
 import { burnOnPractice } from "../trial/burn-on-practice";
 import { practiceScan } from "../trial/practice-scan";
@@ -46,6 +48,23 @@ describe("marking settings on a card", () => {
     const middle = (at(0.45, 0.45) + at(0.5, 0.5) + at(0.55, 0.55)) / 3;
     const around = (at(0.05, 0.05) + at(0.95, 0.95) + at(0.05, 0.95)) / 3;
     expect(middle).toBeLessThan(0.85 * around);
+    // The sheet of all cells has the chosen one in its place, as dark as its cut-out.
+    const sheet = await cellSheetPng(db, id, 1);
+    if (!sheet) throw new Error("no sheet");
+    const all = await sharp(sheet).raw().toBuffer({ resolveWithObject: true });
+    expect(all.info.width).toBe(SHEET_COLUMNS * SHEET_CELL_PX);
+    expect(all.info.height).toBe(Math.ceil(look.cells.length / SHEET_COLUMNS) * SHEET_CELL_PX);
+    const darkest = read.scores.reduce<number>((a, score, i) => ((score ?? 0) > (read.scores[a] ?? 0) ? i : a), 0);
+    const palest = read.scores.reduce<number>((a, score, i) => ((score ?? 1) < (read.scores[a] ?? 1) ? i : a), 0);
+    const meanOf = (k: number) => {
+      const [left, top] = [(k % SHEET_COLUMNS) * SHEET_CELL_PX, Math.floor(k / SHEET_COLUMNS) * SHEET_CELL_PX];
+      let sum = 0;
+      for (let y = 8; y < SHEET_CELL_PX - 8; y++)
+        for (let x = 8; x < SHEET_CELL_PX - 8; x++)
+          sum += all.data[((top + y) * all.info.width + left + x) * all.info.channels] ?? 0;
+      return sum / (SHEET_CELL_PX - 16) ** 2;
+    };
+    expect(meanOf(darkest)).toBeLessThan(0.7 * meanOf(palest));
     const shown = stockView(db, BIRCH, NOW)?.results.find((r) => r.id === kept?.id);
     expect(shown).toMatchObject({ pictured: true, standing: { state: "open" } });
     expect(await cellPicture(db, 999_999)).toBeNull();

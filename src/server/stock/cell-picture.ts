@@ -1,18 +1,15 @@
 /** Picture of the cell of marking settings, cut out of a picture of its array. */
-import { promisify } from "node:util";
-import { inflate } from "node:zlib";
 import { projected } from "../../core/fitting/projective";
-import { boundsOf, corners } from "../../core/geometry/rect";
+import { boundsOf, corners, type Rect } from "../../core/geometry/rect";
 import { apart } from "../../core/marking/alike";
 import { settingsAmong } from "../../core/marking/cell-settings";
-import { findArray } from "../../core/picture/array/find-array";
 import { arrayCells } from "../../core/procedures/test-array/cells";
-import { SCAN_SITE } from "../../core/procedures/test-array/coupon";
 import { testArrayPlan } from "../../core/procedures/test-array/plan-faults";
 import type { Db } from "../../data/database";
-import { greyOf, picturesOf } from "../../data/pictures";
+import { picturesOf } from "../../data/pictures";
 import { type KeptResult, resultById } from "../../data/stocks";
 import { partPng } from "../../formats/png-writer";
+import { type ArrayPicture, arrayPicture } from "../pictures/array-picture";
 import { type FullTrial, fullTrial } from "../trial/trial-record";
 
 /** Blank stock around the cell, as a share of its side. */
@@ -28,33 +25,31 @@ export function hasCellPicture(db: Db, { result, roundId }: KeptResult): boolean
 export async function cellPicture(db: Db, resultId: number): Promise<Buffer | null> {
   const kept = resultById(db, resultId);
   if (!kept || kept.trialId === null) return null;
-  const shown = areaIn(db, fullTrial(db, kept.trialId), kept);
+  const shown = await shownIn(db, fullTrial(db, kept.trialId), kept);
   if (!shown) return null;
-  const { area, dots, radiusMm, facts, packed } = shown;
-  const bytes = await promisify(inflate)(packed);
-  const picture = { width: facts.width, height: facts.height, grey: new Uint8Array(bytes) };
-  const found = [false, true].map((brighter) => findArray(picture, dots, radiusMm, brighter)).find((f) => f.ok);
-  if (!found?.ok) return null;
+  const { area, picture, toPicture } = shown;
   const by = AROUND * (area.x1 - area.x0);
   const wider = { x0: area.x0 - by, y0: area.y0 - by, x1: area.x1 + by, y1: area.y1 + by };
-  const box = boundsOf(corners(wider).map((p) => projected(found.toPicture, p)));
+  const box = boundsOf(corners(wider).map((p) => projected(toPicture, p)));
   return box ? partPng(picture, box, LONGEST_PX) : null;
 }
 
 /** The newest burn of this cell that has a picture, up to the round of the result. */
-function areaIn(db: Db, full: FullTrial, { roundId, result }: KeptResult) {
+async function shownIn(
+  db: Db,
+  full: FullTrial,
+  { roundId, result }: KeptResult,
+): Promise<(ArrayPicture & { area: Rect }) | null> {
   const last = full.rounds.findIndex((r) => r.id === roundId);
   const wanted = settingsAmong(result.values);
   for (const round of full.rounds.slice(0, last + 1).reverse()) {
-    const facts = picturesOf(db, round.id).at(-1);
-    const packed = facts && greyOf(db, round.id, facts.id);
-    const measurand = round.spec?.sites.find((s) => s.id === SCAN_SITE)?.measurand;
-    if (!facts || !packed || measurand?.kind !== "cell look") continue;
-    if (typeof round.plan !== "object" || round.plan === null) continue;
+    if (typeof round.plan !== "object" || round.plan === null || picturesOf(db, round.id).length === 0) continue;
     const plan = testArrayPlan({ machine: full.machine, couponCode: "", inForce: {} }).whole(round.plan);
     const burned = arrayCells(plan, full.machine).filter((c) => c.leftOut === null);
-    const area = measurand.cells[burned.findIndex((c) => apart(wanted, c.settings)?.distance === 0)];
-    if (area) return { area, dots: measurand.dots, radiusMm: measurand.radiusMm, facts, packed };
+    const k = burned.findIndex((c) => apart(wanted, c.settings)?.distance === 0);
+    const shown = k < 0 ? null : await arrayPicture(db, round);
+    const area = shown?.look.cells[k];
+    if (shown && area) return { ...shown, area };
   }
   return null;
 }

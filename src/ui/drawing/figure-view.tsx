@@ -5,9 +5,16 @@ import { HeatView } from "./heat-view";
 import { ResponseView } from "./response-view";
 import { VectorsView } from "./vectors-view";
 
+type Props = {
+  figure: Figure;
+  height?: number;
+  /** Address of the picture of all cells of a burn. Left out: cells have no pictures here. */
+  pictureOf?: (burn: number) => string;
+};
+
 /** A chart, or a map of arrows or of values. */
-export function FigureView({ figure, height = 220 }: { figure: Figure; height?: number }) {
-  if (figure.kind === "response") return <ResponseView figure={figure} />;
+export function FigureView({ figure, height = 220, pictureOf }: Props) {
+  if (figure.kind === "response") return <ResponseView figure={figure} {...(pictureOf ? { pictureOf } : {})} />;
   if (figure.kind === "vectors") return <VectorsView figure={figure} />;
   return figure.kind === "heat" ? <HeatView figure={figure} /> : <ChartView figure={figure} height={height} />;
 }

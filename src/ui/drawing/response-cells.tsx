@@ -1,6 +1,7 @@
 "use client";
 import { type KeyboardEvent, useRef } from "react";
 import type { ResponseFigure } from "../../core/drawing/figure";
+import { SHEET_CELL_PX, SHEET_COLUMNS } from "../../core/picture/array/cell-sheet";
 
 export type ResponseCell = ResponseFigure["cells"][number];
 
@@ -12,6 +13,8 @@ type Props = {
   /** Index of the cell in hand. */
   at: number;
   onPoint: (index: number) => void;
+  /** Address of the picture of all cells of a burn. Left out: cells are drawn without their pictures. */
+  pictureOf?: (burn: number) => string;
 };
 
 /** Steps of the arrow keys on the drawing, y downwards. */
@@ -23,7 +26,7 @@ const BY_KEY: Partial<Record<string, { x: number; y: number }>> = {
 };
 
 /** Cells on a response map. Pointer, tap or arrow keys select a cell. */
-export function ResponseCells({ cells, placeOf, size, at, onPoint }: Props) {
+export function ResponseCells({ cells, placeOf, size, at, onPoint, pictureOf }: Props) {
   const group = useRef<SVGGElement>(null);
   const places = cells.map(placeOf);
   const onKey = (e: KeyboardEvent, i: number) => {
@@ -49,6 +52,9 @@ export function ResponseCells({ cells, placeOf, size, at, onPoint }: Props) {
           onFocus={() => onPoint(i)}
           onKeyDown={(e) => onKey(e, i)}
         >
+          {pictureOf && (
+            <CellScan cell={cell} cx={places[i]?.x ?? 0} cy={places[i]?.y ?? 0} size={size} pictureOf={pictureOf} />
+          )}
           <CellMark cell={cell} cx={places[i]?.x ?? 0} cy={places[i]?.y ?? 0} size={size} />
         </g>
       ))}
@@ -70,6 +76,29 @@ function nextIn(
     return along > 0 && beside < along ? [{ index, far: along + 2 * beside }] : [];
   });
   return ahead.sort((a, b) => a.far - b.far)[0]?.index;
+}
+
+/** The cell as the scan shows it: its part of the picture of all cells. */
+function CellScan({ cell: { picture }, cx, cy, size, pictureOf }: MarkProps & { pictureOf: (burn: number) => string }) {
+  if (!picture) return null;
+  const [column, row] = [picture.index % SHEET_COLUMNS, Math.floor(picture.index / SHEET_COLUMNS)];
+  const side = SHEET_CELL_PX;
+  return (
+    <svg
+      x={cx - size / 2}
+      y={cy - size / 2}
+      width={size}
+      height={size}
+      viewBox={`${column * side} ${row * side} ${side} ${side}`}
+      aria-hidden="true"
+    >
+      <image
+        href={pictureOf(picture.burn)}
+        width={SHEET_COLUMNS * side}
+        height={Math.ceil(picture.of / SHEET_COLUMNS) * side}
+      />
+    </svg>
+  );
 }
 
 type MarkProps = { cell: ResponseCell; cx: number; cy: number; size: number };

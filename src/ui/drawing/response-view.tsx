@@ -1,6 +1,7 @@
 "use client";
 import { useState } from "react";
 import type { ResponseFigure } from "../../core/drawing/figure";
+import { Button } from "../primitives/button";
 import { type ResponseCell, ResponseCells } from "./response-cells";
 
 /** Of the drawing. */
@@ -8,6 +9,8 @@ const BOX = { left: 64, top: 8, width: 320, height: 320, below: 50, right: 8 };
 const [PALE, DARK] = [0.03, 0.62];
 /** Least and most size of a cell. */
 const CELL = { least: 8, most: 26 };
+/** Cells with their pictures are larger by this. */
+const PICTURED = 1.35;
 const STATES: Record<ResponseCell["state"], string> = {
   chosen: "chosen",
   "as good": "as good as the best",
@@ -17,11 +20,14 @@ const STATES: Record<ResponseCell["state"], string> = {
   "left out": "not burned",
 };
 
+type Props = { figure: ResponseFigure; pictureOf?: (burn: number) => string };
+
 /** The expected score over both settings: darker is better. Over it the cells, lines of equal energy, and where the best lies. */
-export function ResponseView({ figure }: { figure: ResponseFigure }) {
+export function ResponseView({ figure, pictureOf }: Props) {
   const [at, setAt] = useState<number | null>(null);
+  const [isPictured, setPictured] = useState(false);
   const { x, y, cells, best, energy } = figure;
-  const size = cellSize(cells.length);
+  const size = cellSize(cells.length) * (isPictured ? PICTURED : 1);
   // The outermost cells lie whole inside the box.
   const room = size / 2 + 2;
   const px = (v: number) => BOX.left + room + ((v - x.low) / (x.high - x.low)) * (BOX.width - 2 * room);
@@ -30,7 +36,14 @@ export function ResponseView({ figure }: { figure: ResponseFigure }) {
   const inHand = cells[at ?? chosen];
   return (
     <figure>
-      <figcaption className="text-[14px] font-semibold">{figure.title}</figcaption>
+      <div className="flex flex-wrap items-center justify-between gap-2">
+        <figcaption className="text-[14px] font-semibold">{figure.title}</figcaption>
+        {pictureOf && cells.some((c) => c.picture) && (
+          <Button weight="small" aria-pressed={isPictured} onClick={() => setPictured(!isPictured)}>
+            {isPictured ? "Hide the scan" : "Show the scan"}
+          </Button>
+        )}
+      </div>
       {/* biome-ignore lint/a11y/useSemanticElements: it is a drawing */}
       <svg
         className="mt-1 block h-auto w-full max-w-[460px]"
@@ -57,6 +70,7 @@ export function ResponseView({ figure }: { figure: ResponseFigure }) {
           placeOf={(c) => ({ x: px(c.x), y: py(c.y) })}
           size={size}
           at={at ?? Math.max(0, chosen)}
+          {...(isPictured && pictureOf ? { pictureOf } : {})}
           onPoint={setAt}
         />
         <Axes figure={figure} px={px} py={py} />

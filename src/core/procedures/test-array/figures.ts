@@ -5,16 +5,17 @@ import { along, CELL_SETTINGS, type CellSetting, valueText } from "../../marking
 import { type Dose, doseOf, energyText } from "../../marking/dose";
 import { plain } from "../../metrology/quantity-text";
 import type { History, RoundRecord } from "../../trial/history";
-import { type ArrayCell, sourceOf } from "./cells";
+import { type ArrayCell, arrayCells, sourceOf } from "./cells";
 import type { Found } from "./found";
 import { NO_BLOCKS, type TestArrayPlan } from "./plan";
+import { isFromPicture } from "./read-scores";
 
 const ENERGY_LINES = 5;
 /** Points of a line of equal energy, and of the edge on which its values are looked for. */
 const LINE_POINTS = 13;
 
 export function figuresOf(
-  { machine }: History<TestArrayPlan>,
+  { machine, rounds }: History<TestArrayPlan>,
   { plan }: RoundRecord<TestArrayPlan>,
   found: Found,
 ): ResponseFigure[] {
@@ -23,6 +24,17 @@ export function figuresOf(
   const share = (value: number) => (peak.value > 0 ? value / peak.value : 0);
   const block = plan.blocks === NO_BLOCKS ? "" : `, ${valueText(plan.blocks, found.chosen.cell.settings[plan.blocks])}`;
   const energy = energyLines(plan, found, (settings) => doseOf(settings, sourceOf(plan, machine)));
+  const pictured = new Map(
+    rounds.filter(isFromPicture).map((r) => [
+      r.n,
+      {
+        burn: r.n,
+        ids: arrayCells(r.plan, machine)
+          .filter((c) => c.leftOut === null)
+          .map((c) => c.id),
+      },
+    ]),
+  );
   return [
     {
       kind: "response",
@@ -39,13 +51,14 @@ export function figuresOf(
         reads.map((r) => r.cell.settings[plan.up]),
       ),
       map: { columns: map.columns, rows: map.rows, values: map.values.map((v) => (v === null ? null : share(v))) },
-      cells: reads.map(({ cell, name, score, noGood }, i) => ({
+      cells: reads.map(({ cell, name, score, noGood, round }, i) => ({
         x: along(plan.across, cell.settings[plan.across]),
         y: along(plan.up, cell.settings[plan.up]),
         label: name,
         score: score === null ? null : found.by === "comparisons" || found.by === "yes or no" ? score : share(score),
         state: stateOf(answer, i, score, noGood, cell),
         lines: linesOf(cell, plan, score),
+        ...pictureOf(cell, pictured.get(round)),
       })),
       best: {
         x: peak.x,
@@ -62,6 +75,11 @@ export function figuresOf(
       ].join(" "),
     },
   ];
+}
+
+function pictureOf({ id }: ArrayCell, burned: { burn: number; ids: readonly string[] } | undefined) {
+  const index = burned?.ids.indexOf(id) ?? -1;
+  return burned && index >= 0 ? { picture: { burn: burned.burn, index, of: burned.ids.length } } : {};
 }
 
 function stateOf(answer: ArrayAnswer, i: number, score: number | null, noGood: boolean, { leftOut }: ArrayCell) {

@@ -13,6 +13,11 @@ export const TAPPED = { best: 1, good: 0.9, other: 0 };
 
 type Round = Pick<RoundRecord<TestArrayPlan>, "plan" | "spec" | "answers">;
 
+/** Whether the scores of a burn are from a picture. */
+export function isFromPicture({ answers }: Pick<Round, "answers">): boolean {
+  return answers.findLast((a) => a.site === SCAN_SITE)?.from === "picture";
+}
+
 /** Cells in the order of the array. Those that were left out have no score. */
 export function readScores({ machine }: Pick<History, "machine">, round: Round): CellRead[] {
   const cells = arrayCells(round.plan, machine);

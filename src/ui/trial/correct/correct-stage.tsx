@@ -143,7 +143,11 @@ export function CorrectStage({ view, n, now }: StageProps) {
         <div className="grid min-w-0 grid-cols-1 relative content-start gap-4 overflow-y-auto lg:max-h-[calc(100dvh-190px)]">
           {solved?.figures.map((figure) => (
             <section key={figure.id} className="card p-4">
-              <FigureView figure={figure} height={250} />
+              <FigureView
+                figure={figure}
+                height={250}
+                pictureOf={(burn) => `/api/trials/${view.id}/rounds/${burn}/cells`}
+              />
             </section>
           ))}
           {solved && corrects && (

@@ -174,7 +174,7 @@ export function ReadStage({
           {outcome.status === "solved" &&
             outcome.figures.map((figure) => (
               <section key={figure.id} className="card p-4">
-                <FigureView figure={figure} />
+                <FigureView figure={figure} pictureOf={(burn) => `/api/trials/${view.id}/rounds/${burn}/cells`} />
               </section>
             ))}
           {outcome.status === "solved" && <BudgetCard estimates={outcome.estimates} length={unit} />}
