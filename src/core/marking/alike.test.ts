@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
+import { measured } from "../metrology/measured";
 import { apart } from "./alike";
-import { settingsAmong, settingValue } from "./cell-settings";
+import { settingsAmong, settingValue, typedValue } from "./cell-settings";
 
 describe("two marking settings", () => {
   it("have a distance by ratios: twice the speed and half the power are sqrt(2) ln 2", () => {
@@ -33,5 +34,11 @@ describe("settings among the values of a result", () => {
         powerPct,
         passes: 2,
       });
+  });
+
+  it("are exact if they were set, and rounded if they were found", () => {
+    expect(typedValue("speedMmPerS", measured(38.5, 0, Infinity))).toBe(38.5);
+    expect(typedValue("speedMmPerS", measured(38.5, 1.2, 6))).toBe(39);
+    expect(typedValue("powerPct", measured(0.70321, 0.03, 6))).toBe(70.3);
   });
 });

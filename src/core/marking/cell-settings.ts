@@ -126,13 +126,22 @@ export function settingValue(key: CellSetting, value: number): MarkingValue {
 
 type MarkingValue = { id: CellSetting; label: string; quantity: Measured; unit: UnitId };
 
+/** Decimals to which a setting is exact. */
+const EXACT = 6;
+
+/** A setting as it is typed: exact if it was set, rounded if it was found with an uncertainty. */
+export function typedValue(key: CellSetting, { value, standardUncertainty }: Measured): number {
+  // A share of 0.283 is 28.3 % as typed, not 28.299999999999997 %.
+  const own = key === "powerPct" ? 100 * value : value;
+  return Number(own.toFixed(standardUncertainty > 0 ? CELL_SETTINGS[key].decimals : EXACT));
+}
+
 /** The settings among the values of a result; unknown ones are left out. */
 export function settingsAmong(values: readonly { id: string; quantity: Measured }[]): Partial<CellSettings> {
   const known: Partial<CellSettings> = {};
   for (const key of CELL_SETTING_KEYS) {
-    const value = values.find((v) => v.id === key)?.quantity.value;
-    // A share of 0.283 is 28.3 % as typed, not 28.299999999999997 %.
-    if (value !== undefined) known[key] = key === "powerPct" ? Number((100 * value).toFixed(6)) : value;
+    const quantity = values.find((v) => v.id === key)?.quantity;
+    if (quantity) known[key] = typedValue(key, quantity);
   }
   return known;
 }

@@ -3,7 +3,6 @@ import clsx from "clsx";
 import { useMemo, useState } from "react";
 import { type Apart, apart } from "../../core/marking/alike";
 import { CELL_SETTING_KEYS, CELL_SETTINGS, settingsAmong, valueText } from "../../core/marking/cell-settings";
-import { plain } from "../../core/metrology/quantity-text";
 import type { ResultView, StockRow } from "../../server/stock/stock-view";
 import { Ago } from "../primitives/ago";
 import { Button } from "../primitives/button";
@@ -166,9 +165,7 @@ function nameOf(m: Marked): string {
 
 function shown(m: Marked, key: (typeof CELL_SETTING_KEYS)[number]): string {
   const value = settingsOf(m)[key];
-  return value === undefined
-    ? "–"
-    : valueText(key, Number(plain(value, CELL_SETTINGS[key].decimals).replace("−", "-")));
+  return value === undefined ? "–" : valueText(key, value);
 }
 
 function energyOf({ kept }: Marked): string {

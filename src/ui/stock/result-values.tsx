@@ -1,5 +1,5 @@
 import clsx from "clsx";
-import { CELL_SETTING_KEYS, CELL_SETTINGS } from "../../core/marking/cell-settings";
+import { CELL_SETTING_KEYS, CELL_SETTINGS, typedValue } from "../../core/marking/cell-settings";
 import { expandedUncertainty } from "../../core/metrology/measured";
 import { fixed, plain } from "../../core/metrology/quantity-text";
 import type { LengthUnit } from "../../core/metrology/units";
@@ -12,6 +12,8 @@ import { HeadRow } from "../primitives/head-row";
 
 /** What is typed into programs: held out larger than the rest. */
 const ENTERED: readonly string[] = ["offset", "snug offset", "snug slot", ...CELL_SETTING_KEYS];
+/** More decimals of a setting are never typed. */
+const EXACT_DECIMALS = 4;
 /** Decimals of values that are no lengths. */
 const DECIMALS: Partial<Record<Dimension, number>> = { ratio: 1 };
 
@@ -30,7 +32,7 @@ export function ResultValues({ values, unit }: { values: StockResult["values"]; 
           const decimals = setting ? CELL_SETTINGS[setting].decimals : (DECIMALS[UNITS[shown].dimension] ?? 3);
           const value = fromInternal(quantity.value, shown);
           // A setting is exact as it is typed: no zeros are added.
-          const text = setting ? plain(value, decimals) : fixed(value, decimals);
+          const text = setting ? plain(typedValue(setting, quantity), EXACT_DECIMALS) : fixed(value, decimals);
           const isEntered = ENTERED.includes(id);
           return (
             <tr key={id} className="border-b border-hair">

@@ -411,7 +411,7 @@ describe("the proof of an offset", () => {
 
 describe("what may be laid out", () => {
   it("wants a card of the stock, and its thickness where the sheet itself goes in", () => {
-    expect(faultsOf({}, { ...CONTEXT, stocks: [] }).stock).toMatch(/Make a card of the stock first/);
+    expect(faultsOf({}, { ...CONTEXT, stocks: [] }).stock).toMatch(/Make a stock card first/);
     const unmeasured = { ...CONTEXT, stocks: [{ ...SAMPLE_STOCK, thickness: null }] };
     expect(faultsOf({ way: "sheet slot" }, unmeasured).stock).toMatch(/never measured.*enter it on the stock card/);
     const plan = planOf({}, unmeasured);
