@@ -3,6 +3,7 @@ import { mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import type { Page } from "@playwright/test";
+import sharp from "sharp";
 import { expect, test } from "./bench";
 import { accessible, beginReading, beginTrial, watch } from "./watch";
 
@@ -211,5 +212,59 @@ test("a drawing of one's own in every cell on Bracken, chosen from a file and re
   await page.getByRole("button", { name: "Burn on the practice machine" }).click();
   await page.waitForURL(/\/read/);
   await readFromScan(page, folder, 49);
+  faults.none();
+});
+
+test("colours on Cinder: read from a scan beside two cards, the nearest one chosen, the palette kept", async ({
+  page,
+}) => {
+  const faults = watch(page);
+  const folder = mkdtempSync(join(tmpdir(), "ustrina-array-"));
+  await beginTrial(page, "Cinder", "Test array");
+  await page.getByRole("radio", { name: /Birch plywood/ }).check();
+  await page.getByRole("radio", { name: /^Colour, from a scan/ }).check();
+  const wanted = page.getByLabel("Wanted colour", { exact: true });
+  await wanted.fill("blue");
+  await expect(page.getByText("Enter a colour, for example #3b5fa3.")).toBeVisible();
+  await wanted.fill("#3a62a8");
+  await expect(page.getByText("The layout is kept.")).toBeVisible();
+  await accessible(page);
+  await page.getByRole("link", { name: "To the burn" }).click();
+  await page.getByRole("button", { name: "Burn on the practice machine" }).click();
+  await page.waitForURL(/\/read/);
+  const [file] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("link", { name: "Scan of the practice piece" }).click(),
+  ]);
+  const path = join(folder, "colours.png");
+  await file.saveAs(path);
+  const { height = 0 } = await sharp(path).metadata();
+  await page.getByRole("link", { name: "Read from a picture" }).click();
+  await page.waitForURL(/picture/);
+  await page.locator("input[type=file]").first().setInputFiles(path);
+  await expect(page.getByText("Select the middle of the white card.")).toBeVisible({ timeout: 60_000 });
+  // The cards lie in front of the stock, 15 mm and 41 mm from the left, 12 mm from the lower edge of the picture.
+  await page.getByText("Enter the place of a card").click();
+  const place = page.getByLabel(/pixels from the left and from the top/);
+  await place.fill(`177 ${height - 142}`);
+  await page.getByRole("button", { name: "Place", exact: true }).click();
+  await expect(page.getByText("Select the middle of the grey card.")).toBeVisible();
+  await place.fill(`484 ${height - 142}`);
+  await page.getByRole("button", { name: "Place", exact: true }).click();
+  await expect(page.getByRole("heading", { name: "49 colours of 49" })).toBeVisible({ timeout: 60_000 });
+  await accessible(page);
+  await page.getByRole("button", { name: "Take these colours" }).click();
+  await page.waitForURL(/\/read/);
+  await beginReading(page);
+  await page.getByRole("button", { name: "None", exact: true }).click();
+  await page.getByRole("link", { name: "Correct", exact: true }).last().click();
+  await page.waitForURL(/\/correct/);
+  await expect(page.getByRole("figure", { name: "Nearness to the wanted colour" })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole("heading", { name: "Palette, 49 colours" })).toBeVisible();
+  await page.getByLabel("Find the nearest to", { exact: true }).fill("#c8a24a");
+  await expect(page.getByText(/mm\/s, .* · L\* .* · ΔE \d/)).toBeVisible();
+  await accessible(page);
+  await page.getByRole("button", { name: "Keep on the stock card" }).click();
+  await expect(page.getByText("On the card of its stock")).toBeVisible();
   faults.none();
 });

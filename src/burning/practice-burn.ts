@@ -29,7 +29,15 @@ import { burnOnGantry, type Mark, trueCorner } from "../practice/gantry";
 import { focusOf, type GantryTruth, type PracticeController, ROW_SHIFT } from "../practice/gantry-truth";
 import { marksByHand } from "../practice/hand-marks";
 import { peakNoted } from "../practice/head-height";
-import { ALIKE, cellsByEye, cutCells, markedCells, scoresOf, seenQuality } from "../practice/judge-array";
+import {
+  ALIKE,
+  cellsByEye,
+  colourPartsOf,
+  cutCells,
+  markedCells,
+  scoresOf,
+  seenQuality,
+} from "../practice/judge-array";
 import { judgedCells } from "../practice/judge-cells";
 import { feltAs, gapOf, handFromSeed } from "../practice/judge-mate";
 import { placeOnRamp } from "../practice/judge-ramp";
@@ -435,9 +443,13 @@ function arrayReader(
   corner: Placement,
   surface: Surface,
 ): ((hand: Hand, random: Random, unit?: LengthUnit) => PracticeAnswer) | null {
-  if (measurand.kind === "cell look" && ask.kind === "scores")
+  if ((measurand.kind === "cell look" || measurand.kind === "cell colour") && ask.kind === "scores")
     return (_, random) => {
-      const scores = scoresOf(measurand.of, cellLooks(measurand.cells, marks, corner, surface), random);
+      const looks = cellLooks(measurand.cells, marks, corner, surface);
+      const scores =
+        measurand.kind === "cell look"
+          ? scoresOf(measurand.of, looks, random)
+          : colourPartsOf(measurand.of, looks, random);
       const texts = scores.map((s) => (s === null ? "?" : s.toFixed(4)));
       return {
         ok: true,

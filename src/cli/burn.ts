@@ -7,6 +7,7 @@ import { z } from "zod";
 import { withTable } from "../burning/loaded-table";
 import { burnFile, samePart, siteReader } from "../burning/practice-burn";
 import { scanOfArray } from "../burning/scanned-array";
+import { colourScanOfArray } from "../burning/scanned-colours";
 import { scanOfDots } from "../burning/scanned-dots";
 import type { Piece } from "../core/coupon/piece";
 import type { Site } from "../core/coupon/site";
@@ -20,7 +21,7 @@ import { type Answer, PLAIN_SHARES, sitesLeft, valuesAt } from "../core/trial/an
 import { writtenAnswer } from "../core/trial/answer-text";
 import { draftOf } from "../core/trial/draft";
 import { contextOf, couponCodeOf } from "../formats/document-history";
-import { greyPng } from "../formats/png-writer";
+import { colourPng, greyPng } from "../formats/png-writer";
 import type { TrialDocument } from "../formats/trial-document";
 import type { Mark } from "../practice/gantry";
 import type { PracticeController } from "../practice/gantry-truth";
@@ -209,7 +210,12 @@ export function pictureOf(burned: Burned, dpi: number, site: string): Promise<Bu
   const dots = sites.find((s) => s.measurand.kind === "dots" && (site === "" || s.id === site))?.measurand;
   if (site !== "" && !dots) throw new CliFault("", "--site", `“${site}” is no scan of this round: sites lists them.`);
   const look = sites.find((s) => s.measurand.kind === "cell look")?.measurand;
+  const colour = sites.find((s) => s.measurand.kind === "cell colour")?.measurand;
   try {
+    if (colour?.kind === "cell colour")
+      return colourPng(
+        colourScanOfArray({ marks, corner: placement, piece, machine, seed }, colour, dpi, seedOf(seed, "scan")),
+      );
     if (look?.kind === "cell look")
       return greyPng(scanOfArray({ marks, corner: placement, piece, machine, seed }, look, dpi, seedOf(seed, "scan")));
     return greyPng(

@@ -72,6 +72,31 @@ describe("an array from a terminal", () => {
   }, 60_000);
 });
 
+describe("the colours of an array from a terminal", () => {
+  const PRACTICE = ["--practice", "examples/kerf/practice.json", "--seed", "3"];
+
+  it("are read beside the two cards, taken in and solved", async () => {
+    const [plan, trial, scan, sheet] = ["plan.json", "colour.json", "colour.png", "colour.csv"].map((name) =>
+      path.join(folder, name),
+    );
+    const laid = JSON.parse(readFileSync("examples/test-array/trial.json", "utf8"));
+    const [first] = laid.rounds;
+    first.plan = { ...first.plan, score: "colour", wanted: "#3a62a8" };
+    writeFileSync(plan ?? "", JSON.stringify(laid));
+    await ustrina(["burn", plan ?? "", ...PRACTICE, "--picture", scan ?? "", "--dpi", "300", "-o", trial ?? ""]);
+    const { height = 0 } = await sharp(scan).metadata();
+    const cards = ["--white", `177,${height - 142}`, "--grey", `484,${height - 142}`];
+    const lines = (await said("read", trial ?? "", "--picture", scan ?? "", ...cards)).trim().split("\n");
+    expect(lines.map((l) => l.split(",")[0])).toEqual(["site", "scan L*", "scan a*", "scan b*"]);
+    expect(await fault("read", trial ?? "", "--picture", scan ?? "")).toMatch(/--white/);
+    await ustrina(["read", trial ?? "", "--picture", scan ?? "", ...cards, "-o", sheet ?? ""]);
+    await ustrina(["take", trial ?? "", "--sheet", sheet ?? ""]);
+    const outcome = JSON.parse(await said("solve", trial ?? ""));
+    expect(outcome.forStock).toMatchObject({ kind: "marking", purpose: "Mark in colour" });
+    expect(outcome.forStock.palette).toHaveLength(49);
+  }, 60_000);
+});
+
 describe("a picture from a terminal", () => {
   it("is read by the reader of the screen, in the words that a script takes apart", async () => {
     const trial = path.join(folder, "pictured.json");

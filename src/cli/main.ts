@@ -30,9 +30,11 @@ const USAGE = `Ustrina: laser machine corrections from burned and measured test 
                                                          burn and read it on a practice machine; picture: a scan as PNG;
                                                          site: which of the scans of a grid
   take TRIAL --sheet FILE [--sure] [-o FILE]             readings of the last round from a filled sheet (CSV)
-  read TRIAL --picture FILE [--dpi N] [--brighter] [--site ID] [-o FILE]
+  read TRIAL --picture FILE [--dpi N] [--brighter] [--site ID]
+       [--white X,Y --grey X,Y] [-o FILE]
                                                          what a scan of the last round shows, as CSV; site: it shows that one alone;
-                                                         of a grid of dots: a sheet to take
+                                                         of a grid of dots or an array: a sheet to take; white, grey:
+                                                         the cards of a colour scan, pixels
   forecast TRIAL                                         what the last layout will be able to tell, before its readings: as JSON
   solve TRIAL                                            results, corrections, findings, verdict, next: as JSON
   results TRIAL                                          the same as CSV
@@ -87,6 +89,8 @@ const OPTIONS = {
   picture: { type: "string" },
   dpi: { type: "string" },
   brighter: { type: "boolean" },
+  white: { type: "string" },
+  grey: { type: "string" },
   site: { type: "string" },
   thickness: { type: "string" },
   fit: { type: "string" },
@@ -156,6 +160,7 @@ export async function ustrina(args: readonly string[]): Promise<string | Buffer>
       const made = await readFrom(trial, loadDocument(trial), needed(values.picture, "--picture"), {
         dpi: whole(values.dpi, "--dpi", 0),
         brighter: values.brighter ?? false,
+        cards: { white: values.white ?? "", grey: values.grey ?? "" },
         site: values.site ?? null,
       });
       return values.output ? saved(values.output, () => saveFile(values.output ?? "", made)) : made;

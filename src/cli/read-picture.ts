@@ -1,14 +1,16 @@
 /** `read TRIAL --picture FILE`: what a scan of the last round shows, by the same reader as the screen. */
 import { readFileSync } from "node:fs";
 import Papa from "papaparse";
-import type { Measurand } from "../core/coupon/site";
+import type { Measurand, Site } from "../core/coupon/site";
+import { findArray } from "../core/picture/array/find-array";
 import { type ArrayLook, readArray } from "../core/picture/array/read-array";
+import { readColours } from "../core/picture/array/read-colours";
 import { readGrid } from "../core/picture/dots/read-grid";
 import type { GreyPicture } from "../core/picture/grey-picture";
 import { type PictureScale, scaleFromDpi } from "../core/picture/picture-scale";
 import { readPart } from "../core/picture/read-part";
 import { readPicture } from "../core/picture/read-picture";
-import { decodePicture, PictureFault } from "../formats/picture-decoder";
+import { decodeColours, decodePicture, PictureFault } from "../formats/picture-decoder";
 import type { TrialDocument } from "../formats/trial-document";
 import { CliFault } from "./cli-fault";
 import { trialIn } from "./document-file";
@@ -20,6 +22,8 @@ export type HowToRead = {
   brighter: boolean;
   /** The one place that the whole picture shows; `null` where it shows the coupon. */
   site: string | null;
+  /** Places of the cards of a colour scan, `240,1180` in pixels; empty where none are named. */
+  cards: Record<"white" | "grey", string>;
 };
 
 /**
@@ -29,7 +33,7 @@ export async function readFrom(
   file: string,
   document: TrialDocument,
   pictureFile: string,
-  { dpi, brighter, site: id }: HowToRead,
+  { dpi, brighter, site: id, cards }: HowToRead,
 ): Promise<string> {
   const { history } = trialIn(file, document);
   const round = history.rounds.at(-1);
@@ -43,6 +47,8 @@ export async function readFrom(
   // Its dots give the scale: nothing needs to say how large the pixels are.
   if (array?.measurand.kind === "cell look" && (id === null || id === array.id))
     return scoresSheet(pictureFile, picture, array.id, array.measurand, brighter);
+  const coloured = sites.filter((s) => s.measurand.kind === "cell colour");
+  if (coloured.length > 0 && id === null) return coloursSheet(pictureFile, picture, coloured, cards, brighter);
   const known = dpi > 0 ? { x: dpi, y: dpi } : picture.dpi;
   if (!known) throw new CliFault(pictureFile, "", "It does not say how large its pixels are: give --dpi.");
   const scale = scaleFromDpi(known.x, known.y, dpi > 0 ? "typed" : "file");
@@ -88,6 +94,44 @@ function scoresSheet(file: string, picture: GreyPicture, site: string, look: Arr
   if (!read.ok) throw new CliFault(file, "", read.why);
   const scores = read.scores.map((s) => (s === null ? "?" : s.toFixed(5)));
   return `${Papa.unparse({ fields: ["site", "reading (mm)"], data: [[site, scores.join(" | ")]] }, { newline: "\n" })}\n`;
+}
+
+/** A filled sheet for `take`: L*, a* and b* of all cells, a reading each. */
+async function coloursSheet(
+  file: string,
+  picture: GreyPicture,
+  sites: readonly Site[],
+  cards: HowToRead["cards"],
+  brighter: boolean,
+): Promise<string> {
+  const look = sites[0]?.measurand;
+  if (look?.kind !== "cell colour") throw new CliFault(file, "", "No colours are read in this round.");
+  const found = findArray(picture, look.dots, look.radiusMm, brighter);
+  if (!found.ok) throw new CliFault(file, "", "The five dots around this array are not visible.");
+  const colours = await decodeColours(bytesOf(file));
+  const card = (name: "white" | "grey") => ({ at: placeOf(name, cards[name]), l: look[name] });
+  const scale = colours.width / picture.width;
+  const both = { white: card("white"), grey: card("grey") };
+  const read = readColours(colours, found.toPicture, scale, look.cells, both);
+  if (!read.ok) throw new CliFault(file, `--${read.card}`, read.why);
+  const parts = { "L*": "l", "a*": "a", "b*": "b" } as const;
+  const data = sites.flatMap(({ id, measurand }) =>
+    measurand.kind === "cell colour"
+      ? [[id, read.colours.map((c) => (c === null ? "?" : c[parts[measurand.of]].toFixed(5))).join(" | ")]]
+      : [],
+  );
+  return `${Papa.unparse({ fields: ["site", "reading (mm)"], data }, { newline: "\n" })}\n`;
+}
+
+function placeOf(card: "white" | "grey", text: string): { x: number; y: number } {
+  const match = /^(\d+(?:\.\d+)?),(\d+(?:\.\d+)?)$/.exec(text);
+  if (!match)
+    throw new CliFault(
+      "",
+      `--${card}`,
+      `Name the middle of the ${card} card in pixels, for example --${card} 240,1180.`,
+    );
+  return { x: Number(match[1]), y: Number(match[2]) };
 }
 
 function bytesOf(file: string): Buffer {

@@ -29,15 +29,20 @@ const FACTS = {
   addedAt: picture.addedAt,
 };
 
-/** @param values `grey` deflated @returns its id */
+/** A picture in colour, reduced; `rgb` deflated. */
+export type PackedColours = { width: number; height: number; rgb: Buffer };
+
+/** @param values `grey` deflated @param colours `null` where no colours are read @returns its id */
 export function addPicture(
   db: Db,
   values: Omit<PictureFacts, "id" | "addedAt"> & { roundId: number; grey: Buffer },
+  colours: PackedColours | null,
   now: number,
 ): number {
+  const { rgb, width: rgbWidth, height: rgbHeight } = colours ?? { rgb: null, width: null, height: null };
   return db
     .insert(picture)
-    .values({ ...values, scale: values.scale && toColumn(values.scale), addedAt: now })
+    .values({ ...values, rgb, rgbWidth, rgbHeight, scale: values.scale && toColumn(values.scale), addedAt: now })
     .returning({ id: picture.id })
     .get().id;
 }
@@ -63,6 +68,18 @@ export function greyOf(db: Db, roundId: number, id: number): Buffer | undefined 
     .from(picture)
     .where(and(eq(picture.roundId, roundId), eq(picture.id, id), isNull(picture.takenBackAt)))
     .get()?.grey;
+}
+
+/** @returns `null` if the round has no such picture, or it has no colours */
+export function coloursOf(db: Db, roundId: number, id: number): PackedColours | null {
+  const row = db
+    .select({ rgb: picture.rgb, width: picture.rgbWidth, height: picture.rgbHeight })
+    .from(picture)
+    .where(and(eq(picture.roundId, roundId), eq(picture.id, id), isNull(picture.takenBackAt)))
+    .get();
+  return row?.rgb && row.width !== null && row.height !== null
+    ? { rgb: row.rgb, width: row.width, height: row.height }
+    : null;
 }
 
 /** @returns whether there was such a picture */

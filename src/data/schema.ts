@@ -266,6 +266,10 @@ export const picture = sqliteTable(
     scale: json("scale"),
     /** One byte a pixel, row by row from the top, deflated (zlib). */
     grey: blob("grey", { mode: "buffer" }).notNull(),
+    /** The same in colour, reduced: three bytes a pixel, deflated; null where no colours are read. */
+    rgb: blob("rgb", { mode: "buffer" }),
+    rgbWidth: integer("rgb_width"),
+    rgbHeight: integer("rgb_height"),
     addedAt: at("added_at"),
     takenBackAt: integer("taken_back_at"),
   },

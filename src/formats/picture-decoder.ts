@@ -1,5 +1,6 @@
 /** A picture file, whatever its kind, as grey bytes: done once, so that every reader sees the same. */
 import sharp from "sharp";
+import type { ColourPicture } from "../core/picture/array/read-colours";
 import type { GreyPicture } from "../core/picture/grey-picture";
 import { MOST_PIXELS } from "./largest-file";
 import { type Dpi, dpiOf } from "./picture-dpi";
@@ -36,6 +37,24 @@ export async function decodePicture(file: Buffer): Promise<GreyPicture & { dpi: 
     .catch(() => refuse("This picture is damaged or not whole: export or scan it again."));
   const size = await orientedSize(file, width, height);
   return { ...size, grey: data, dpi: size.turned ? swapped(dpiOf(file)) : dpiOf(file) };
+}
+
+/** Longest side of a picture in colour. Means of cells need no more. */
+const COLOUR_SIDE = 2400;
+
+/** The picture in colour, reduced. @throws PictureFault */
+export async function decodeColours(file: Buffer): Promise<ColourPicture> {
+  const { data, info } = await sharp(file, LIMITS)
+    .autoOrient()
+    .resize({ width: COLOUR_SIDE, height: COLOUR_SIDE, fit: "inside", withoutEnlargement: true })
+    .flatten({ background: "white" })
+    .toColourspace("srgb")
+    .removeAlpha()
+    .raw({ depth: "uchar" })
+    .toBuffer({ resolveWithObject: true })
+    .catch(() => refuse("This picture is damaged or not whole: export or scan it again."));
+  if (info.channels !== 3) refuse("This picture has no colours. Scan the array in colour.");
+  return { width: info.width, height: info.height, rgb: new Uint8Array(data) };
 }
 
 /** Cameras write down which way is up; four of the eight ways lie on their side. */

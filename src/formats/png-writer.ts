@@ -2,6 +2,7 @@
 import sharp from "sharp";
 import type { Rect } from "../core/geometry/rect";
 import { MM_PER_INCH } from "../core/metrology/units";
+import type { ColourPicture } from "../core/picture/array/read-colours";
 import type { GreyPicture } from "../core/picture/grey-picture";
 
 /**
@@ -26,6 +27,24 @@ export function greyPng({
     .toBuffer();
 }
 
+/** @param rgb three bytes a pixel, row by row from the top @returns the bytes of the file */
+export function colourPng({
+  width,
+  height,
+  rgb,
+  pixelsPerMm,
+}: {
+  width: number;
+  height: number;
+  rgb: Uint8Array;
+  pixelsPerMm: number;
+}): Promise<Buffer> {
+  return sharp(rgb, { raw: { width, height, channels: 3 } })
+    .withDensity(pixelsPerMm * MM_PER_INCH)
+    .png()
+    .toBuffer();
+}
+
 /**
  * A part of a grey picture as PNG, reduced to a longest side.
  *
@@ -37,13 +56,32 @@ export async function partPng(
   box: Rect,
   longestPx: number,
 ): Promise<Buffer | null> {
+  return cutOut(grey, { width, height, channels: 1 }, box, longestPx);
+}
+
+/** The same of a picture in colour. */
+export async function colourPartPng(
+  { width, height, rgb }: ColourPicture,
+  box: Rect,
+  longestPx: number,
+): Promise<Buffer | null> {
+  return cutOut(rgb, { width, height, channels: 3 }, box, longestPx);
+}
+
+async function cutOut(
+  bytes: Uint8Array,
+  raw: { width: number; height: number; channels: 1 | 3 },
+  box: Rect,
+  longestPx: number,
+): Promise<Buffer | null> {
+  const { width, height } = raw;
   const [left, top] = [Math.max(0, Math.floor(box.x0)), Math.max(0, Math.floor(box.y0))];
   const [right, bottom] = [Math.min(width, Math.ceil(box.x1)), Math.min(height, Math.ceil(box.y1))];
   if (right <= left || bottom <= top) return null;
-  return sharp(grey, { raw: { width, height, channels: 1 } })
+  return sharp(bytes, { raw })
     .extract({ left, top, width: right - left, height: bottom - top })
     .resize({ width: longestPx, height: longestPx, fit: "inside", withoutEnlargement: true })
-    .toColourspace("b-w")
+    .toColourspace(raw.channels === 1 ? "b-w" : "srgb")
     .png()
     .toBuffer();
 }

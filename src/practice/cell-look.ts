@@ -21,6 +21,8 @@ export type CellLook = {
   unevenness: number;
   raggedMm: number;
   depthMm: number;
+  /** Oxide on steel that was marked so. */
+  oxideNm: number;
 };
 
 /** Of the machine and its stock. */
@@ -40,6 +42,8 @@ const USUAL = { power: 0.35, speed: 0.13, rowMm: { pulsed: 0.04, steady: 0.1 }, 
 const HALF_RANGE = Math.log(Math.sqrt(6));
 const DARKEST = 0.72;
 const DEEPEST_MM = 0.6;
+/** Of the settings in the middle. (invented) */
+const OXIDE_NM = 45;
 
 /** The stock that lies on this machine: its card makes the stock, its batch shifts it a little. */
 export function stockOn({ seed, stock }: Pick<Surface, "seed" | "stock">): StockResponse {
@@ -98,6 +102,7 @@ function lookOf(
     burnt,
     unevenness: 0.03 + 0.2 * burnt + 0.3 * Math.min(1, stripes),
     raggedMm: 0.01 + 0.08 * burnt + 0.02 * Math.exp(-(speed + 1)),
+    oxideNm: OXIDE_NM * Math.exp(0.55 * (power - speed)) * (1 + (isSmooth ? 0 : stock.surface(place, chance))),
     depthMm: DEEPEST_MM * Math.max(0, quality) ** 1.5 * Math.exp(0.6 * (power - speed)),
   };
 }

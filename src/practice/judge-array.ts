@@ -4,6 +4,7 @@ import type { Placement } from "../core/geometry/frames";
 import type { Rect } from "../core/geometry/rect";
 import { type CellLook, isInside } from "./cell-look";
 import type { Mark } from "./gantry";
+import { oxideNumbers } from "./oxide-colour";
 import type { Random } from "./random";
 
 /** SD of a score from one scan to the next. */
@@ -20,6 +21,22 @@ type Scored = Extract<Measurand, { kind: "cell look" }>["of"];
 /** @returns a score a cell, `null` for a cell without marks */
 export function scoresOf(of: Scored, looks: readonly (CellLook | null)[], random: Random): (number | null)[] {
   return looks.map((look) => (look ? scoreOf(of, look) * (1 + SCAN_SD * random.normal()) : null));
+}
+
+/** SD of a number of a colour from one scan to the next. */
+const COLOUR_SD = 0.3;
+
+/** @returns one number of the colour of each cell, `null` for a cell without marks */
+export function colourPartsOf(
+  of: Extract<Measurand, { kind: "cell colour" }>["of"],
+  looks: readonly (CellLook | null)[],
+  random: Random,
+): (number | null)[] {
+  return looks.map((look) => {
+    if (!look) return null;
+    const [l, a, b] = oxideNumbers(look.oxideNm);
+    return { "L*": l, "a*": a, "b*": b }[of] + COLOUR_SD * random.normal();
+  });
 }
 
 function scoreOf(of: Scored, { darkness, unevenness, raggedMm }: CellLook): number {

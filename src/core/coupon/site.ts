@@ -144,6 +144,18 @@ export const measurandSchema = z.discriminatedUnion("kind", [
     radiusMm: z.number().positive(),
     gapMm: z.number().positive(),
   }),
+  /** Colour of each cell beside a white and a grey card: one of the three numbers of CIE L*a*b*. */
+  z.object({
+    kind: z.literal("cell colour"),
+    of: z.enum(["L*", "a*", "b*"]),
+    cells: z.array(rectSchema).min(1),
+    dots: z.array(couponPointSchema).length(5),
+    radiusMm: z.number().positive(),
+    gapMm: z.number().positive(),
+    /** Lightness L* of the cards. */
+    white: z.number(),
+    grey: z.number(),
+  }),
   z.object({ kind: z.literal("best cells"), cells: z.array(rectSchema).min(1) }),
   /** The better of two cells. */
   z.object({ kind: z.literal("better of two"), cells: z.array(rectSchema).min(2) }),

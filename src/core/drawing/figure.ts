@@ -65,6 +65,8 @@ export const figureSchema = z.discriminatedUnion("kind", [
         score: z.number().nullable(),
         state: z.enum(["chosen", "as good", "read", "odd", "no good", "left out"]),
         lines: z.array(z.string()),
+        /** Its colour as it was read, `#3b5fa3`. */
+        colour: z.string().optional(),
         /** Where its picture is: number of its burn, index among the cells of this burn, and how many it has. Left out: no picture shows it. */
         picture: z.object({ burn: z.number(), index: z.number(), of: z.number() }).optional(),
       }),

@@ -17,6 +17,7 @@ const modelsOf = (...models: (typeof ROUND)[]): SurfaceModels => ({
   kernels: models.flatMap((m) => (m ? [{ length: m.length, ratio: m.ratio, direction: m.direction }] : [])),
   nuggets: models.flatMap((m) => (m ? [m.nugget] : [])),
   textureShare: 0,
+  oddShare: 0.1,
 });
 
 /** Reference values: scikit-learn 1.9.1, GaussianProcessRegressor with fixed kernels, stored beside this test. */

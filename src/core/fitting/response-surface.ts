@@ -33,6 +33,8 @@ export type SurfaceModels = {
   nuggets: readonly number[];
   /** Share of the noise that is a texture of the stock. */
   textureShare: number;
+  /** Share of the readings that may be left out as contradicting, at most. */
+  oddShare: number;
 };
 
 const NUGGETS = [1e-4, 6e-4, 3e-3, 0.012, 0.05, 0.2, 0.8];
@@ -67,7 +69,12 @@ export type SurfaceFit = {
   draw(count: number, draws: Draws): Float64Array[];
 };
 
-export const USUAL_MODELS: SurfaceModels = { kernels: KERNELS, nuggets: NUGGETS, textureShare: TEXTURE.share };
+export const USUAL_MODELS: SurfaceModels = {
+  kernels: KERNELS,
+  nuggets: NUGGETS,
+  textureShare: TEXTURE.share,
+  oddShare: ODD.share,
+};
 
 /**
  * @param readings at least 4, not all equal
@@ -83,7 +90,7 @@ export function fitSurface(
 ): SurfaceFit {
   if (readings.length < 4) throw new RangeError("A response needs at least 4 readings.");
   if (readings.every((r) => r.value === readings[0]?.value)) throw new RangeError("All readings are equal.");
-  const most = Math.floor(ODD.share * readings.length);
+  const most = Math.floor(models.oddShare * readings.length);
   const odd: number[] = [];
   let left = readings.map((reading, index) => ({ ...reading, index }));
   const first = averaged(left, models, (share) => progress(share / 2));

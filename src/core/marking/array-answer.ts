@@ -12,12 +12,14 @@
  *
  * Cells that pass or fail: `pass-answer.ts`.
  */
+import { colourDifference } from "../colour/difference";
+import type { Lab } from "../colour/lab";
 import { elementAt } from "../fitting/element-at";
 import type { SurfacePoint } from "../fitting/kernel";
 import { fitPreferences } from "../fitting/preference-surface";
-import { fitSurface, type SurfaceFit } from "../fitting/response-surface";
+import { fitSurface, type SurfaceFit, USUAL_MODELS } from "../fitting/response-surface";
 import { seededDraws } from "../fitting/seeded-draws";
-import type { ArrayAnswer, ArrayGiven, NoAnswer, Span } from "./array-given";
+import type { ArrayAnswer, ArrayGiven, NoAnswer, ScoredCell, Span } from "./array-given";
 import { type ArrayMap, between, MAP_SIDE, mapOf, shownMap } from "./array-map";
 import { type EnergyVerdict, energyAlone } from "./energy-alone";
 import { DRAWS, indexOfLargest, meanAndMost, middleOf, SURE, share } from "./over-draws";
@@ -30,13 +32,15 @@ const OTHER_PEAK = { dip: 0.03, chance: 0.1 };
 
 /** @param progress share of the work that is done */
 export function answerOf(given: ArrayGiven, progress: (share: number) => void = () => {}): ArrayAnswer | NoAnswer {
-  const { cells, blank } = given;
+  const { cells } = given;
   const why = whyNone(given);
   if (why) return why;
   if (given.passes) return passAnswer({ ...given, ...given.passes }, progress);
   const map = mapOf(given);
   const { grid, open } = map;
-  const fit = (given.comparisons ? fitCompared : fitScored)(given, map.points, progress);
+  const fit = fitterOf(given)(given, map.points, progress);
+  // Differences of colour count from black to white.
+  const blank = given.colours ? largest(fit.mean) - BLACK_TO_WHITE : given.blank;
   const responses = fit.draw(DRAWS, seededDraws(cells.length));
   const draws = responses.map((d) => d.map((v, i) => (open[i] ? v : Number.NEGATIVE_INFINITY)));
   const expected = Array.from(fit.mean.subarray(0, cells.length));
@@ -79,11 +83,12 @@ export function answerOf(given: ArrayGiven, progress: (share: number) => void = 
   };
 }
 
-function whyNone({ cells, blank, comparisons, passes }: ArrayGiven): NoAnswer | null {
+function whyNone({ cells, blank, comparisons, colours, passes }: ArrayGiven): NoAnswer | null {
   if (comparisons) return comparisons.length < LEAST_COMPARISONS ? "few" : null;
   const scores = cells.flatMap((c) => c.score ?? []);
   if (scores.length < LEAST_CELLS) return "few";
   if (passes) return null;
+  if (colours) return isOfOneColour(cells, colours.of) ? "all equal" : null;
   if (scores.every((v) => v === scores[0])) return "all equal";
   return scores.every((v) => v <= blank) ? "below blank" : null;
 }
@@ -97,7 +102,12 @@ type Fit = Pick<SurfaceFit, "mean" | "draw" | "noise"> & {
   energy(draws: readonly Float64Array[]): EnergyVerdict | null;
 };
 
-function fitScored({ cells }: ArrayGiven, places: readonly SurfacePoint[], progress: (share: number) => void): Fit {
+function fitScored(
+  { cells }: ArrayGiven,
+  places: readonly SurfacePoint[],
+  progress: (share: number) => void,
+  models = USUAL_MODELS,
+): Fit {
   const scored = cells.flatMap((c, index) => (c.score === null ? [] : [{ ...c, score: c.score, index }]));
   const readings = scored.map(({ score, burn, place, index }) => ({
     at: elementAt(places, index),
@@ -105,7 +115,7 @@ function fitScored({ cells }: ArrayGiven, places: readonly SurfacePoint[], progr
     burn,
     place,
   }));
-  const fit = fitSurface(readings, places, progress);
+  const fit = fitSurface(readings, places, progress, models);
   return {
     ...fit,
     judged: scored.map((c) => c.index),
@@ -122,6 +132,49 @@ function fitScored({ cells }: ArrayGiven, places: readonly SurfacePoint[], progr
             draws,
           });
     },
+  };
+}
+
+function fitterOf({ comparisons, colours }: ArrayGiven) {
+  if (comparisons) return fitCompared;
+  return colours ? fitColoured : fitScored;
+}
+
+const BLACK_TO_WHITE = 100;
+
+const PARTS = ["l", "a", "b"] as const;
+/** Colours change quickly from cell to cell where light interferes, so none counts as a contradiction. */
+const COLOUR_MODELS = { ...USUAL_MODELS, oddShare: 0 };
+
+/** Whether one number of the colour is the same everywhere: nothing can be fitted to it. */
+function isOfOneColour(cells: readonly ScoredCell[], of: readonly (Lab | null)[]): boolean {
+  const read = of.flatMap((lab, i) => (lab && cells[i]?.score !== null ? [lab] : []));
+  return PARTS.some((part) => read.every((lab) => lab[part] === read[0]?.[part]));
+}
+
+/** Each number of the colour is a response of its own; the loss is the difference from the wanted colour in every draw. */
+function fitColoured(given: ArrayGiven, places: readonly SurfacePoint[], progress: (share: number) => void): Fit {
+  const { cells, colours } = given;
+  const parts = PARTS.map((part, k) => {
+    const withPart = cells.map((c, i) => ({ ...c, score: c.score === null ? null : (colours?.of[i]?.[part] ?? null) }));
+    return fitScored({ ...given, cells: withPart }, places, (s) => progress((k + s) / PARTS.length), COLOUR_MODELS);
+  });
+  const loss = (values: readonly Float64Array[]) =>
+    Float64Array.from(places, (_, i) => {
+      const [l = 0, a = 0, b = 0] = values.map((v) => elementAt(v, i));
+      return colours ? -colourDifference({ l, a, b }, colours.wanted) : 0;
+    });
+  return {
+    mean: loss(parts.map((p) => p.mean)),
+    draw: (count, chance) => {
+      const drawn = parts.map((p) => p.draw(count, chance));
+      return Array.from({ length: count }, (_, n) => loss(drawn.map((d) => elementAt(d, n))));
+    },
+    noise: Math.hypot(...parts.map((p) => p.noise)),
+    judged: parts[0]?.judged ?? [],
+    odd: [...new Set(parts.flatMap((p) => p.odd))],
+    // A colour has no size that energy could explain.
+    energy: () => null,
   };
 }
 

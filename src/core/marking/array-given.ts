@@ -1,4 +1,5 @@
 /** Input and result of an array of cells. */
+import type { Lab } from "../colour/lab";
 import type { Comparison } from "../fitting/preference-surface";
 import type { EnergyVerdict } from "./energy-alone";
 
@@ -56,6 +57,8 @@ export type ArrayGiven = {
   blank: number;
   /** Comparisons of two cells, by their indices. Cells have no scores then. */
   comparisons?: readonly Comparison[];
+  /** The colour of each cell, and the wanted one. Scores are then differences of colour, with the sign of a loss. */
+  colours?: { wanted: Lab; of: readonly (Lab | null)[] };
   /** Cells pass or fail. By how much ln(time for an area) grows along each axis. */
   passes?: { slower: { x: number; y: number } };
 };

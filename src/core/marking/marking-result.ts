@@ -25,6 +25,7 @@ type Found = {
   /** The good range, and other facts. */
   conditions: StockResult["conditions"];
   arithmetic: readonly string[];
+  palette?: NonNullable<StockResult["palette"]>;
 };
 
 export function markingResult(found: Found): StockResult {
@@ -44,6 +45,7 @@ export function markingResult(found: Found): StockResult {
       { label: "Scored by", text: found.scoredBy },
     ],
     arithmetic: [...found.arithmetic, doseText(settings, dose)],
+    ...(found.palette ? { palette: found.palette } : {}),
   };
 }
 

@@ -34,6 +34,8 @@ export const UNITS = {
   deg: unit("°", "angle", Math.PI / 180, ["deg", "°"]),
   rad: unit("rad", "angle", 1, ["rad"]),
   percent: unit("%", "ratio", 0.01, ["%"]),
+  /** Of colours: 100 from black to white. */
+  colourDifference: unit("ΔE", "ratio", 0.01, []),
   mmPerM: unit("mm/m", "ratio", 0.001, ["mm/m"]),
   one: unit("", "ratio", 1, []),
   perMm: unit("per mm", "per length", 1, ["per mm", "/mm"]),

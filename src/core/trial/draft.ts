@@ -51,6 +51,7 @@ export function readField(field: FieldSpec, text: string): Value {
   switch (field.kind) {
     case "choice":
     case "drawing":
+    case "colour":
       return { ok: true, value: text };
     case "count": {
       const read = parseReading(text, "ratio", "one");

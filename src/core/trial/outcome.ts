@@ -175,6 +175,10 @@ export const stockResultSchema = z.object({
   /** Speed, power, passes and so on, in words. */
   conditions: z.array(z.object({ label: z.string(), text: z.string() })),
   arithmetic: z.array(z.string()),
+  /** Colours that were found on this stock, with the settings of each. */
+  palette: z
+    .array(z.object({ hex: z.string(), l: z.number(), a: z.number(), b: z.number(), settings: z.string() }))
+    .optional(),
 });
 export type StockResult = z.infer<typeof stockResultSchema>;
 

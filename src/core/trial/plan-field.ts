@@ -3,6 +3,7 @@
  * that each is written once.
  */
 import { z } from "zod";
+import { labOfHex } from "../colour/lab";
 import { contoursIn, MOST_DRAWING_POINTS } from "../coupon/own-drawing";
 import { afterNumber, inUnit } from "../metrology/quantity-text";
 import type { UnitId } from "../metrology/units";
@@ -51,6 +52,8 @@ const THOUSANDTHS = { kind: "quantity", dimension: "length", unit: "thou" } as c
 const SPEED = { kind: "quantity", dimension: "speed", unit: "mmPerS" } as const;
 const SHARE = { kind: "quantity", dimension: "ratio", unit: "percent" } as const;
 const COUNT = { kind: "count" } as const;
+
+const COLOUR_REFUSAL = "Enter a colour, for example #3b5fa3.";
 
 /** The fields there are. Lengths, speeds and powers are larger than 0 unless `min` says otherwise. */
 export const field = {
@@ -129,6 +132,15 @@ export const field = {
     };
   },
 
+  /** A colour, `#3b5fa3`. */
+  colour: (of: Labelled & { usual: string }): Field<string> => ({
+    ...labelled(of),
+    shown: { kind: "colour" },
+    usual: of.usual,
+    type: z.string({ error: COLOUR_REFUSAL }),
+    refusal: (value) => (labOfHex(value) ? null : COLOUR_REFUSAL),
+  }),
+
   /** A drawing of one's own; empty until a file is chosen. */
   drawing: (of: Labelled & { missing: string }): Field<string> => ({
     ...labelled(of),
@@ -162,7 +174,7 @@ export const field = {
   }),
 };
 
-function keysOf<K extends string>(options: Readonly<Record<K, string>>): K[] {
+export function keysOf<K extends string>(options: Readonly<Record<K, string>>): K[] {
   const keys: K[] = [];
   for (const key in options) keys.push(key);
   return keys;

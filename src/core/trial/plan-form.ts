@@ -13,6 +13,8 @@ export type FieldKind =
   /** Plain numbers, of which the unit may stand behind the last. */
   | { kind: "numbers"; unit: string; signed?: true }
   | { kind: "count" }
+  /** A colour, `#3b5fa3`. */
+  | { kind: "colour" }
   /** A drawing from a file, as `core/coupon/own-drawing` writes it. */
   | { kind: "drawing" }
   | {

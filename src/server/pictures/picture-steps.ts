@@ -9,9 +9,17 @@ import { type PictureScale, scaleFromDpi } from "../../core/picture/picture-scal
 import { READER_VERSION } from "../../core/picture/read-picture";
 import type { AnswerInput } from "../../core/trial/answer-input";
 import type { Db } from "../../data/database";
-import { addPicture, greyOf, type PictureFacts, picturesOf, setScale, takeBackPicture } from "../../data/pictures";
+import {
+  addPicture,
+  greyOf,
+  type PackedColours,
+  type PictureFacts,
+  picturesOf,
+  setScale,
+  takeBackPicture,
+} from "../../data/pictures";
 import { addSession, isReadingKnown } from "../../data/readings";
-import { decodePicture, PictureFault } from "../../formats/picture-decoder";
+import { decodeColours, decodePicture, PictureFault } from "../../formats/picture-decoder";
 import { knownReader } from "../gauges/gauge-steps";
 import { Refusal } from "../refusal";
 import { burnedRound, fullTrial } from "../trial/trial-record";
@@ -51,14 +59,23 @@ export async function takePicture(
     scale: dpi ? scaleFromDpi(dpi.x, dpi.y) : null,
   };
   const bytes = await packed(grey, { level: LEVEL });
-  const id = db.transaction((tx) => addPicture(tx, { ...facts, roundId: round.id, grey: bytes }, now));
+  const hasColours = round.spec?.sites.some((s) => s.measurand.kind === "cell colour");
+  const colours = hasColours ? await packedColours(file) : null;
+  const id = db.transaction((tx) => addPicture(tx, { ...facts, roundId: round.id, grey: bytes }, colours, now));
   return { ...facts, id, addedAt: now };
 }
 
 function decoded(file: Buffer) {
-  return decodePicture(file).catch((error: unknown) => {
-    throw error instanceof PictureFault ? new Refusal("picture", error.message) : error;
-  });
+  return decodePicture(file).catch(refusing);
+}
+
+async function packedColours(file: Buffer): Promise<PackedColours> {
+  const { rgb, width, height } = await decodeColours(file).catch(refusing);
+  return { width, height, rgb: await packed(rgb, { level: LEVEL }) };
+}
+
+function refusing(error: unknown): never {
+  throw error instanceof PictureFault ? new Refusal("picture", error.message) : error;
 }
 
 /** Deflated. @throws Refusal where there is no such picture */

@@ -1,10 +1,11 @@
 /** A scan of the practice piece of a round, as a flatbed scanner would give it. */
 
 import { MOST_TURN_DEG, scanOfArray } from "../../burning/scanned-array";
+import { colourScanOfArray } from "../../burning/scanned-colours";
 import { scanOfDots } from "../../burning/scanned-dots";
 import { MM_PER_INCH } from "../../core/metrology/units";
 import type { Db } from "../../data/database";
-import { greyPng } from "../../formats/png-writer";
+import { colourPng, greyPng } from "../../formats/png-writer";
 import { seeded, seedOf } from "../../practice/random";
 import { SCAN_LOOK, scanPicture } from "../../practice/scan-picture";
 import { Refusal } from "../refusal";
@@ -29,6 +30,9 @@ export async function practiceScan(db: Db, full: FullTrial, n: number, dpi: numb
   const look = round.spec?.sites.find((s) => s.measurand.kind === "cell look")?.measurand;
   if (look?.kind === "cell look")
     return greyPng(scanOfArray({ ...burn, piece, machine: full.machine }, look, dpi, seed));
+  const colour = round.spec?.sites.find((s) => s.measurand.kind === "cell colour")?.measurand;
+  if (colour?.kind === "cell colour")
+    return colourPng(colourScanOfArray({ ...burn, piece, machine: full.machine }, colour, dpi, seed));
   const turnDeg = seeded(seed).between(-MOST_TURN_DEG, MOST_TURN_DEG);
   const picture = scanPicture(burn.marks, burn.corner, piece, { ...SCAN_LOOK, dpi, turnDeg }, seed);
   return greyPng({ ...picture, pixelsPerMm: dpi / MM_PER_INCH });

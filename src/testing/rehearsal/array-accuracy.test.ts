@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { arrayTrial } from "./array-accuracy";
+import { colourTrial } from "./coloured-array";
 import { passTrial } from "./judged-array";
 
 /** Stocks of every kind, six of each. The figures of 300 are in docs/methods/test-arrays.md. */
@@ -37,5 +38,14 @@ describe("an array of 5 x 5 whose cells pass or fail", () => {
     expect(sure.length).toBeGreaterThanOrEqual(4);
     expect(sure.filter((t) => t.fails > 0.05).length).toBeLessThanOrEqual(1);
     expect(share(last.map((t) => t.fails <= t.most))).toBeGreaterThanOrEqual(0.8);
+  });
+});
+
+describe("an array of 7 x 7 of coloured steel", () => {
+  it("chooses a cell near the nearest colour, with a bound that holds", () => {
+    const trials = Array.from({ length: 12 }, (_, seed) => colourTrial(seed, 7));
+    expect(share(trials.map((t) => t.beyond <= t.most))).toBeGreaterThanOrEqual(0.9);
+    expect(trials.reduce((s, t) => s + t.beyond, 0) / trials.length).toBeLessThan(5);
+    expect(trials.reduce((s, t) => s + t.most, 0) / trials.length).toBeLessThan(11);
   });
 });

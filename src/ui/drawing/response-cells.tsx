@@ -118,7 +118,7 @@ function CellMark({ cell, cx, cy, size }: MarkProps) {
         y={cy - half}
         width={size}
         height={size}
-        fill="transparent"
+        fill={cell.colour ?? "transparent"}
         stroke={ink}
         strokeWidth={isChosen ? 2.5 : cell.state === "as good" ? 2 : 0.7}
         strokeDasharray={cell.state === "left out" ? "2 2" : undefined}

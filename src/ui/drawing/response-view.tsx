@@ -35,7 +35,7 @@ export function ResponseView({ figure, pictureOf }: Props) {
   const chosen = cells.findIndex((c) => c.state === "chosen");
   const inHand = cells[at ?? chosen];
   return (
-    <figure>
+    <figure aria-label={figure.title}>
       <div className="flex flex-wrap items-center justify-between gap-2">
         <figcaption className="text-[14px] font-semibold">{figure.title}</figcaption>
         {pictureOf && cells.some((c) => c.picture) && (

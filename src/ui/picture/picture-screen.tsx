@@ -9,6 +9,7 @@ import { PickField } from "../primitives/fields";
 import { Link } from "../primitives/link";
 import { stageHref } from "../trial/shared/stages";
 import { ArrayScreen } from "./array-screen";
+import { ColourScreen } from "./colour-screen";
 import { GridScreen } from "./grid-screen";
 import { PicturePick } from "./picture-pick";
 import { PictureReading } from "./picture-reading";
@@ -40,6 +41,7 @@ export function PictureScreen({ view, n, pictures, earlier }: Props) {
   const round = view.rounds.find((r) => r.n === n);
   const before = view.rounds.find((r) => r.n === earlier?.n);
   const isGrid = round?.spec?.sites.some((s) => s.measurand.kind === "dots") === true;
+  const isColour = round?.spec?.sites.some((s) => s.measurand.kind === "cell colour") === true;
   const isArray = round?.spec?.sites.some((s) => s.measurand.kind === "cell look") === true;
   if (!picture || !round)
     return (
@@ -68,6 +70,8 @@ export function PictureScreen({ view, n, pictures, earlier }: Props) {
     setDropped((before) => new Set(before).add(id));
     router.refresh();
   };
+  if (isColour)
+    return <ColourScreen key={picture.id} view={view} n={n} picture={picture} choice={choice} onDropped={drop} />;
   if (isArray)
     return <ArrayScreen key={picture.id} view={view} n={n} picture={picture} choice={choice} onDropped={drop} />;
   if (isGrid)

@@ -1,5 +1,6 @@
 import type { LengthUnit } from "../../core/metrology/units";
 import type { StockResult } from "../../core/trial/outcome";
+import { Palette } from "./palette";
 import { ResultValues } from "./result-values";
 
 /** What was told of a stock: the numbers, how each came about, and under what it holds. */
@@ -17,6 +18,7 @@ export function ResultBody({ result, unit }: { result: StockResult; unit: Length
           </ul>
         </details>
       )}
+      {result.palette && <Palette colours={result.palette} />}
       <dl className="mt-3 flex flex-wrap gap-x-5 gap-y-1 text-[14px]">
         {result.conditions.map(({ label, text }) => (
           <div key={label} className="flex gap-1.5">

@@ -31,6 +31,10 @@ const DOT_PITCH_MM = 0.1;
 const PLAUSIBLE_DEPTH_MM = 10;
 
 export const SCAN_SITE = "scan";
+/** The three numbers of a colour, each a point of its own. */
+export const COLOUR_PARTS = ["L*", "a*", "b*"] as const;
+export type ColourPart = (typeof COLOUR_PARTS)[number];
+export const colourSiteId = (of: ColourPart) => `scan ${of}`;
 export const BEST_SITE = "best";
 export const GOOD_SITE = "as good";
 export const COMPARISON_SITE = "comparison";
@@ -197,6 +201,8 @@ function sitesOf(plan: TestArrayPlan, cells: readonly ArrayCell[]): Site[] {
   const areas = burned.map((c) => areaOf(plan, c.place));
   const whole = { place: null, openEnded: false, repeats: 1 };
   if (isPictured(plan.score)) return [scanSite(plan.score, plan, named, areas), charred(named, areas)];
+  if (plan.score === "colour")
+    return [...COLOUR_PARTS.map((of) => colourSite(of, plan, named, areas)), charred(named, areas)];
   if (plan.score === "comparisons")
     return [
       {
@@ -248,6 +254,34 @@ function scanSite(of: Pictured, plan: TestArrayPlan, cells: { id: string; label:
     question: "Scan or photograph the array and add the picture.",
     ask: { kind: "scores", cells },
     measurand: { kind: "cell look", of, cells: areas, dots: dotsOf(plan), radiusMm: LAYOUT_MM.dot, gapMm: plan.gapMm },
+    place: null,
+    openEnded: false,
+    repeats: 1,
+  };
+}
+
+const COLOUR_LABELS: Record<ColourPart, string> = {
+  "L*": "Lightness L*",
+  "a*": "Green to red a*",
+  "b*": "Blue to yellow b*",
+};
+
+function colourSite(of: ColourPart, plan: TestArrayPlan, cells: { id: string; label: string }[], areas: Rect[]): Site {
+  return {
+    id: colourSiteId(of),
+    label: COLOUR_LABELS[of],
+    question: "Scan the array beside a white and a grey card and add the picture.",
+    ask: { kind: "scores", cells },
+    measurand: {
+      kind: "cell colour",
+      of,
+      cells: areas,
+      dots: dotsOf(plan),
+      radiusMm: LAYOUT_MM.dot,
+      gapMm: plan.gapMm,
+      white: plan.whiteCard,
+      grey: plan.greyCard,
+    },
     place: null,
     openEnded: false,
     repeats: 1,

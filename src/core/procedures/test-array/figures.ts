@@ -1,4 +1,5 @@
 /** The response over both settings, on the array that showed it. */
+import { hexOfLab } from "../../colour/lab";
 import type { ResponseFigure } from "../../drawing/figure";
 import type { ArrayAnswer, Span } from "../../marking/array-given";
 import { along, CELL_SETTINGS, type CellSetting, valueText } from "../../marking/cell-settings";
@@ -21,7 +22,8 @@ export function figuresOf(
 ): ResponseFigure[] {
   const { answer, reads } = found;
   const { map, peak } = answer;
-  const share = (value: number) => (peak.value > 0 ? value / peak.value : 0);
+  // Differences of colour are shown as they are.
+  const share = (value: number) => (found.by === "colour" ? value : peak.value > 0 ? value / peak.value : 0);
   const block = plan.blocks === NO_BLOCKS ? "" : `, ${valueText(plan.blocks, found.chosen.cell.settings[plan.blocks])}`;
   const energy = energyLines(plan, found, (settings) => doseOf(settings, sourceOf(plan, machine)));
   const pictured = new Map(
@@ -39,7 +41,7 @@ export function figuresOf(
     {
       kind: "response",
       id: "response",
-      title: `${found.by === "yes or no" ? "Chance that a cell passes" : "Expected score, share of the best"}${block}`,
+      title: `${TITLES[found.by] ?? "Expected score, share of the best"}${block}`,
       x: axisOf(
         plan.across,
         map.x,
@@ -51,14 +53,15 @@ export function figuresOf(
         reads.map((r) => r.cell.settings[plan.up]),
       ),
       map: { columns: map.columns, rows: map.rows, values: map.values.map((v) => (v === null ? null : share(v))) },
-      cells: reads.map(({ cell, name, score, noGood, round }, i) => ({
+      cells: reads.map(({ cell, name, score, noGood, round, colour }, i) => ({
         x: along(plan.across, cell.settings[plan.across]),
         y: along(plan.up, cell.settings[plan.up]),
         label: name,
         score: score === null ? null : found.by === "comparisons" || found.by === "yes or no" ? score : share(score),
         state: stateOf(answer, i, score, noGood, cell),
         lines: linesOf(cell, plan, score),
-        ...pictureOf(cell, pictured.get(round)),
+        // A picture is grey, so a cell with a colour is shown in it.
+        ...(colour ? { colour: hexOfLab(colour) } : pictureOf(cell, pictured.get(round))),
       })),
       best: {
         x: peak.x,
@@ -70,12 +73,22 @@ export function figuresOf(
       },
       energy,
       caption: [
-        `The dashed frame contains the ${found.by === "yes or no" ? "fastest point that passes" : "best point"} with 95 % certainty.`,
+        `The dashed frame contains the ${FRAMED[found.by] ?? "best point"} with 95 % certainty.`,
         ...(energy.length > 0 ? ["Thin lines have equal energy."] : []),
       ].join(" "),
     },
   ];
 }
+
+const FRAMED: Partial<Record<Found["by"], string>> = {
+  "yes or no": "fastest point that passes",
+  colour: "nearest colour",
+};
+
+const TITLES: Partial<Record<Found["by"], string>> = {
+  "yes or no": "Chance that a cell passes",
+  colour: "Nearness to the wanted colour",
+};
 
 function pictureOf({ id }: ArrayCell, burned: { burn: number; ids: readonly string[] } | undefined) {
   const index = burned?.ids.indexOf(id) ?? -1;
@@ -92,6 +105,7 @@ function stateOf(answer: ArrayAnswer, i: number, score: number | null, noGood: b
 
 function scoreText({ score: by, fill }: TestArrayPlan, score: number): string {
   if (by === "comparisons") return `won ${plain(100 * score, 0)} % of its comparisons`;
+  if (by === "colour") return `ΔE ${plain(-score, 1)} from the wanted colour`;
   if (by !== "yes or no") return `score ${plain(score, 3)}`;
   const how = fill === "cut" ? "cut through" : "marked";
   return score > 0 ? how : `not ${how}`;

@@ -13,6 +13,9 @@ import type { TestArrayPlan } from "./plan";
 import { shortOf } from "./short";
 import { usedBefore } from "./used-before";
 
+/** Colours that differ by more are clearly different. (common practice, no source) */
+const FAR = 5;
+
 export function findingsOf(
   { machine }: History<TestArrayPlan>,
   { plan }: RoundRecord<TestArrayPlan>,
@@ -77,6 +80,16 @@ export function findingsOf(
         "needs you",
         "No cell passes with certainty.",
         "Burn another array around the chosen cell. All burns count together.",
+      ),
+    );
+  const nearest = found.by === "colour" ? -elementAt(answer.expected, answer.chosen) : 0;
+  if (nearest > FAR)
+    findings.push(
+      note(
+        "far",
+        "needs you",
+        `The nearest colour differs by ΔE ${plain(nearest, 1)} from the wanted colour.`,
+        "Vary another setting, for example pulse frequency or passes, or choose a colour of this palette.",
       ),
     );
   const fastest = fastestOf(found, plan);

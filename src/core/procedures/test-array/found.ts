@@ -1,4 +1,5 @@
 /** The common result of all arrays of a trial that vary the same two settings. */
+import { labOfHex } from "../../colour/lab";
 import { elementAt } from "../../fitting/element-at";
 import type { Comparison } from "../../fitting/preference-surface";
 import type { ArrayAnswer, ArrayGiven, NoAnswer, ScoredCell } from "../../marking/array-given";
@@ -25,7 +26,7 @@ export type Found = {
   reads: readonly ReadCell[];
   chosen: ReadCell;
   /** How the cells were judged. Taps, comparisons and yes or no have no size. */
-  by: "taps" | "comparisons" | "yes or no" | "scores";
+  by: "taps" | "comparisons" | "yes or no" | "colour" | "scores";
 };
 
 export type ReadCell = CellRead & {
@@ -64,7 +65,7 @@ export const foundIn: (history: History<TestArrayPlan>, round: RoundRecord<TestA
 
 function wayOf({ score }: TestArrayPlan): Found["by"] {
   if (score === "eye") return "taps";
-  return score === "comparisons" || score === "yes or no" ? score : "scores";
+  return score === "comparisons" || score === "yes or no" || score === "colour" ? score : "scores";
 }
 
 /** Input of the response of each round with readings, newest first. */
@@ -78,6 +79,8 @@ function givenOf({ rounds }: Pick<Known, "rounds">, reads: readonly ReadCell[], 
   const given = { cells, step: stepOf(plan), blank: 0 };
   const by = wayOf(plan);
   if (by === "scores") return given;
+  const wanted = by === "colour" ? labOfHex(plan.wanted) : null;
+  if (wanted) return { ...given, colours: { wanted, of: reads.map((r) => r.colour ?? null) } };
   if (by === "yes or no") return { ...given, passes: { slower: slowerAlong(plan, reads) } };
   const comparisons = rounds.flatMap((round) => {
     const own = reads.flatMap((r, index) => (r.round === round.n && r.cell.leftOut === null ? [{ ...r, index }] : []));
@@ -142,7 +145,14 @@ function groupsOf({ machine, rounds }: Known, round: RoundRecord<TestArrayPlan>)
 
 /** Arrays over the same settings, scored in the same way on the same stock. */
 function isAlike(a: TestArrayPlan, b: TestArrayPlan): boolean {
-  return a.across === b.across && a.up === b.up && a.score === b.score && a.stock === b.stock && a.fill === b.fill;
+  return (
+    a.across === b.across &&
+    a.up === b.up &&
+    a.score === b.score &&
+    a.stock === b.stock &&
+    a.fill === b.fill &&
+    (a.score !== "colour" || a.wanted === b.wanted)
+  );
 }
 
 export function sameSettings(a: CellSettings, b: CellSettings): boolean {

@@ -12,9 +12,14 @@ export const judgeTestArray = judgeErrors<TestArrayPlan, "">({
   errors: oneError("Chosen cell short of the best", shortIn),
   text: ({ error }, { rounds }) => {
     const size = `${plain(100 * error.value, 1)} ± ${plain(100 * expandedUncertainty(error), 1)} %`;
-    return rounds.at(-1)?.plan.score === "yes or no"
-      ? `The chosen cell fails with a chance of ${size}`
-      : `The chosen cell is ${size} short of the best`;
+    switch (rounds.at(-1)?.plan.score) {
+      case "yes or no":
+        return `The chosen cell fails with a chance of ${size}`;
+      case "colour":
+        return `The chosen cell is ${size.replace(" %", " ΔE")} beyond the nearest colour`;
+      default:
+        return `The chosen cell is ${size} short of the best`;
+    }
   },
   advice: {
     proved: "Use these settings.",

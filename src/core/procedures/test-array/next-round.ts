@@ -69,12 +69,14 @@ function whyAnother(
   if (found.by === "yes or no" && found.answer.asGood.length === 0)
     return "No cell passes with certainty yet. The next array is finer.";
   // A finer array does not improve the eye.
-  if (found.by !== "scores") return null;
+  if (found.by !== "scores" && found.by !== "colour") return null;
   const { quantity } = shortOf(found, found.answer.chosen);
   const most = quantity.value + expandedUncertainty(quantity);
-  return most > tolerance
-    ? `The chosen cell may be ${plain(100 * most, 1)} % short of the best. The next array is finer.`
-    : null;
+  if (most <= tolerance) return null;
+  const size = plain(100 * most, 1);
+  return found.by === "colour"
+    ? `The chosen cell may be ΔE ${size} beyond the nearest colour. The next array is finer.`
+    : `The chosen cell may be ${size} % short of the best. The next array is finer.`;
 }
 
 /** @returns `null` where the machine leaves no room for another array */

@@ -44,7 +44,7 @@ export function testArrayPlan(context: PlanContext): PlanForm<TestArrayPlan> {
 function scoreFault({ fill, score }: TestArrayPlan): string | null {
   if (fill === "filled" || isByEye(score)) return null;
   if (fill === "own filled")
-    return score === "darkness" || score === "contrast"
+    return score === "darkness" || score === "contrast" || score === "colour"
       ? null
       : `${SCORES[score].split(",", 1)[0]} is read from whole squares. Score the drawings by darkness or by eye.`;
   return `${SCORES[score].split(",", 1)[0]} is read from filled cells. Choose filled squares, or score by eye.`;

@@ -5,7 +5,7 @@ import { LEAST_COMPARISONS } from "../../marking/array-answer";
 import { CELL_SETTING_KEYS, CELL_SETTINGS, type CellSetting, settingsOn, spaced } from "../../marking/cell-settings";
 import type { StockAtHand } from "../../stock/stock-at-hand";
 import { energyFields, labelFields, NO_CARD, PURPOSES, usualRowPitchMm } from "../../trial/marking-fields";
-import { field } from "../../trial/plan-field";
+import { field, keysOf } from "../../trial/plan-field";
 import type { PlanContext } from "../../trial/plan-form";
 import type { PlanOf } from "../../trial/plan-table";
 import { placeFields, stockField, stockSizeFields } from "../../trial/shared-fields";
@@ -35,6 +35,7 @@ export const SCORES = {
   comparisons: "By eye, two cells at a time",
   "yes or no": "By eye, each cell yes or no: marked, or cut through",
   depth: "Depth, with a gauge",
+  colour: "Colour, from a scan with a white and a grey card",
 } as const;
 export type Score = keyof typeof SCORES;
 
@@ -44,6 +45,12 @@ export type Pictured = (typeof PICTURED)[number];
 export const isPictured = (score: Score): score is Pictured => PICTURED.some((s) => s === score);
 
 export const isByEye = (score: Score): boolean => score === "eye" || score === "comparisons" || score === "yes or no";
+
+/** What the marks are for, as the card says it. */
+export function purposeOf({ fill, score, purpose }: Pick<TestArrayPlan, "fill" | "score" | "purpose">): string {
+  if (score === "colour") return "Mark in colour";
+  return fill === "cut" ? PURPOSES["cut through"] : PURPOSES[purpose];
+}
 
 export const NO_BLOCKS = "none";
 
@@ -63,7 +70,12 @@ export function planFields(context: PlanContext) {
     ...cellFields(),
     ...labelFields(machine),
     ...energyFields(machine),
-    purpose: field.choice(PURPOSES, { label: "Purpose", group: "Score", usual: "engrave dark" }),
+    purpose: field.choice(PURPOSES, {
+      label: "Purpose",
+      group: "Score",
+      usual: "engrave dark",
+      when: { field: "score", is: keysOf(SCORES).filter((s) => s !== "colour") },
+    }),
     score: field.choice(SCORES, {
       label: "Scored by",
       group: "Score",
@@ -71,6 +83,7 @@ export function planFields(context: PlanContext) {
       whys: { "yes or no": "The fastest cell that passes with certainty is chosen." },
       usual: "darkness",
     }),
+    ...colourFields(),
     comparisons: field.count({
       label: "Comparisons",
       group: "Score",
@@ -81,6 +94,38 @@ export function planFields(context: PlanContext) {
       when: { field: "score", is: ["comparisons"] },
     }),
     ...placeFields({ xMm: 10, yMm: 10 }, "Place"),
+  };
+}
+
+function colourFields() {
+  const group = "Score";
+  const when = { field: "score", is: ["colour"] };
+  return {
+    wanted: field.colour({
+      label: "Wanted colour",
+      group,
+      why: "The best cell is nearest to this colour.",
+      usual: "#23408f",
+      when,
+    }),
+    whiteCard: field.number({
+      label: "White card, L*",
+      group,
+      why: "White paper has about 95.",
+      usual: 95,
+      min: [70, "A darker card is not white."],
+      max: [100, "No surface is lighter than 100."],
+      when,
+    }),
+    greyCard: field.number({
+      label: "Grey card, L*",
+      group,
+      why: "A grey card of 18 % has 49.5.",
+      usual: 49.5,
+      min: [20, "A darker card is nearly black in a scan."],
+      max: [65, "A lighter card is too near to white."],
+      when,
+    }),
   };
 }
 

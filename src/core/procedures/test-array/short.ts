@@ -10,6 +10,7 @@ const SCATTER: Record<Found["by"], string> = {
   scores: "Scatter of the scores about the response",
   comparisons: "Scatter of the comparisons",
   "yes or no": "Cells near the limit that pass or fail",
+  colour: "Scatter of the colours about the response",
   taps: "Repeatability of the eye",
 };
 /** Smaller losses are not visible. */

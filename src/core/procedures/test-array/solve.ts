@@ -1,4 +1,5 @@
 /** Result of an array: the best settings, the loss of the chosen cell with its uncertainty, and the entry for the stock card. */
+import { hexOfLab } from "../../colour/lab";
 import { elementAt } from "../../fitting/element-at";
 import { LEAST_CELLS, LEAST_COMPARISONS } from "../../marking/array-answer";
 import type { Span } from "../../marking/array-given";
@@ -17,13 +18,12 @@ import { expandedUncertainty } from "../../metrology/measured";
 import { fixed, plain } from "../../metrology/quantity-text";
 import { estimate, type GivenOutcome } from "../../trial/given-outcome";
 import type { History, RoundRecord } from "../../trial/history";
-import { PURPOSES } from "../../trial/marking-fields";
 import type { Estimate, ResultTable, StockResult } from "../../trial/outcome";
 import { settingsOnEdges } from "./cells";
 import { figuresOf } from "./figures";
 import { findingsOf } from "./findings";
 import { type Found, type FoundOrWhy, fastestOf, foundIn } from "./found";
-import { SCORES, type Score, type TestArrayPlan } from "./plan";
+import { purposeOf, SCORES, type Score, type TestArrayPlan } from "./plan";
 import { readScores } from "./read-scores";
 import { HALF_95, shortOf } from "./short";
 
@@ -95,6 +95,8 @@ const EXPECT: Record<Found["by"], (most: string) => string> = {
   taps: lossText,
   comparisons: lossText,
   scores: lossText,
+  colour: (most) =>
+    `Expect a colour at most ${most.replace(" %", "")} ΔE farther from the wanted one than the nearest.`,
   "yes or no": (most) => `Expect at most ${most} of the marks to fail.`,
 };
 
@@ -107,12 +109,14 @@ const SHORT: Record<Found["by"], { result: string; card: string }> = {
   taps: { result: "Chosen cell short of the best", card: "Short of the best" },
   comparisons: { result: "Chosen cell short of the best", card: "Short of the best" },
   scores: { result: "Chosen cell short of the best", card: "Short of the best" },
+  colour: { result: "Chosen cell beyond the nearest colour", card: "Beyond the nearest colour" },
   "yes or no": { result: "Chance that the chosen cell fails", card: "Chance of failing" },
 };
 
 const HELPS: Record<Found["by"], string> = {
   taps: "Score the array from a scan.",
   comparisons: "Make more comparisons.",
+  colour: "Burn a second array around the best cell.",
   "yes or no": "Burn the chosen cell and its neighbours again.",
   scores: "Burn a second array around the best cell.",
 };
@@ -125,7 +129,7 @@ function estimatesOf({ answer, by }: Found, short: Budgeted, plan: TestArrayPlan
     });
   return [
     estimate("short", SHORT[by].result, short, {
-      unit: "percent",
+      unit: by === "colour" ? "colourDifference" : "percent",
       headline: true,
       helps: HELPS[by],
     }),
@@ -138,6 +142,7 @@ const BEST: Record<Found["by"], string> = {
   taps: "Best",
   comparisons: "Best",
   scores: "Best",
+  colour: "Nearest at",
   "yes or no": "Fastest that passes:",
 };
 
@@ -166,7 +171,7 @@ function tableOf({ answer, reads, by }: Found, plan: TestArrayPlan): ResultTable
   return {
     title: "Best cells",
     columns: ["Cell", CELL_SETTINGS[plan.across].label, CELL_SETTINGS[plan.up].label, column],
-    resultLabel: by === "yes or no" ? "passes, %" : "of the best, %",
+    resultLabel: RESULT_LABELS[by] ?? "of the best, %",
     rows: order.map(({ cell, name, score, expected, i }) => ({
       label: name,
       sites: [],
@@ -175,11 +180,13 @@ function tableOf({ answer, reads, by }: Found, plan: TestArrayPlan): ResultTable
         valueText(plan.up, cell.settings[plan.up]),
         fixed(score ?? 0, decimals),
       ],
-      result: best > 0 ? fixed((100 * expected) / best, 1) : "–",
+      result: by === "colour" ? fixed(-expected, 1) : best > 0 ? fixed((100 * expected) / best, 1) : "–",
       state: i === answer.chosen ? ("read" as const) : ("from the fit" as const),
     })),
   };
 }
+
+const RESULT_LABELS: Partial<Record<Found["by"], string>> = { "yes or no": "passes, %", colour: "expected, ΔE" };
 
 const SCORE_COLUMN: Record<Score, { name: string; decimals: number }> = {
   darkness: { name: "darkness", decimals: 3 },
@@ -190,6 +197,7 @@ const SCORE_COLUMN: Record<Score, { name: string; decimals: number }> = {
   comparisons: { name: "won, of 1", decimals: 2 },
   "yes or no": { name: "passed, of 1", decimals: 0 },
   depth: { name: "depth, mm", decimals: 3 },
+  colour: { name: "from the wanted, −ΔE", decimals: 1 },
 };
 
 const ARITHMETIC: Record<Found["by"], (most: string) => string> = {
@@ -199,6 +207,8 @@ const ARITHMETIC: Record<Found["by"], (most: string) => string> = {
     `In 95 of 100 responses that fit the comparisons, the best compared cell is at most ${most} above this cell.`,
   "yes or no": (most) =>
     `In 95 of 100 responses that fit the outcomes, this cell fails with a chance of at most ${most}.`,
+  colour: (most) =>
+    `In 95 of 100 responses that fit the colours, the nearest colour is at most ${most.replace(" %", "")} ΔE nearer than this cell.`,
   scores: (most) => `In 95 of 100 responses that fit the scores, the best is at most ${most} above this cell.`,
 };
 
@@ -223,13 +233,20 @@ function resultOf(
   return markingResult({
     stock: plan.stock,
     from: plan.from,
-    purpose: PURPOSES[plan.purpose],
+    purpose: purposeOf(plan),
     machine,
     lens: plan.lens,
     settings: chosen.settings,
     dose: chosen.dose,
     varied: [settingValue(plan.across, chosen.settings[plan.across]), settingValue(plan.up, chosen.settings[plan.up])],
-    quality: [{ id: "short", label: SHORT[found.by].card, quantity: short.quantity, unit: "percent" }],
+    quality: [
+      {
+        id: "short",
+        label: SHORT[found.by].card,
+        quantity: short.quantity,
+        unit: found.by === "colour" ? "colourDifference" : "percent",
+      },
+    ],
     scoredBy: SCORES[plan.score],
     conditions: [
       within(plan.across, answer.best.x),
@@ -239,8 +256,31 @@ function resultOf(
     arithmetic: [
       found.by === "yes or no"
         ? `Cell ${name} is the fastest of ${answer.asGood.length} cells that pass with certainty; ${scored} cells were judged.`
-        : `Cell ${name} of ${scored} judged cells has the largest expected score.`,
+        : `Cell ${name} of ${scored} judged cells has the ${found.by === "colour" ? "smallest expected difference from the wanted colour" : "largest expected score"}.`,
       ARITHMETIC[found.by](`${plain(100 * most(short), 1)} %`),
     ],
+    ...paletteOf(found, plan),
   });
+}
+
+/** All colours that were read, the nearest to the wanted one first. */
+function paletteOf({ reads }: Found, plan: TestArrayPlan): { palette?: NonNullable<StockResult["palette"]> } {
+  const coloured = reads.filter((r) => r.colour && !r.noGood).sort((a, b) => (b.score ?? 0) - (a.score ?? 0));
+  if (coloured.length === 0) return {};
+  const short = (v: number) => Number(v.toFixed(1));
+  return {
+    palette: coloured.flatMap(({ cell, colour }) =>
+      colour
+        ? [
+            {
+              hex: hexOfLab(colour),
+              l: short(colour.l),
+              a: short(colour.a),
+              b: short(colour.b),
+              settings: settingsOnEdges(plan, cell.settings),
+            },
+          ]
+        : [],
+    ),
+  };
 }

@@ -5,6 +5,8 @@ import { stockResponse } from "../../../practice/stock-response";
 import { readAnswer } from "../../../testing/read-answer";
 import { SAMPLE_GALVO, SAMPLE_MACHINE, SAMPLE_STOCK } from "../../../testing/sample-machine";
 import { messagesOf, typedPlan } from "../../../testing/typed-plan";
+import { colourDifference } from "../../colour/difference";
+import { labOfHex } from "../../colour/lab";
 import type { MachineSpec } from "../../machine/machine-spec";
 import { isAnswerKnown, learnAnswer } from "../../marking/known-answers";
 import { comparisonsOf, nextComparison } from "../../marking/next-comparison";
@@ -13,7 +15,17 @@ import { type Answer, valuesAt } from "../../trial/answer";
 import type { History, RoundRecord } from "../../trial/history";
 import type { PlanContext } from "../../trial/plan-form";
 import { arrayCells, inOrder } from "./cells";
-import { BEST_SITE, CHARRED_SITE, COMPARISON_SITE, GOOD_SITE, PASSED_SITE, SCAN_SITE, testArrayRound } from "./coupon";
+import {
+  BEST_SITE,
+  CHARRED_SITE,
+  COLOUR_PARTS,
+  COMPARISON_SITE,
+  colourSiteId,
+  GOOD_SITE,
+  PASSED_SITE,
+  SCAN_SITE,
+  testArrayRound,
+} from "./coupon";
 import { areaOf, labelsOf, needOf } from "./layout";
 import type { TestArrayPlan } from "./plan";
 import { planWarnings, testArrayPlan } from "./plan-faults";
@@ -483,5 +495,53 @@ describe("the settings that an array finds", () => {
       status: "unsolvable",
       reason: expect.stringMatching(/^No cell is cut through\. Burn another array with more energy/),
     });
+  });
+
+  it("can be those of the nearest colour, with all colours for the palette", () => {
+    const coloured = planOf({ ...SIDE, score: "colour", wanted: "#3a62a8" });
+    const spec = testArrayRound(coloured, CO2);
+    expect(spec.sites.map((s) => s.id)).toEqual(["scan L*", "scan a*", "scan b*", "charred"]);
+    const cells = arrayCells(coloured, SAMPLE_MACHINE);
+    // From straw to blue as the energy grows.
+    const energies = cells.map((c) => Math.log(c.dose.energy));
+    const [low, high] = [Math.min(...energies), Math.max(...energies)];
+    const heat = energies.map((e) => (e - low) / (high - low));
+    const parts = {
+      "L*": heat.map((h) => 70 - 30 * h),
+      "a*": heat.map((h) => 5 + 10 * Math.sin(3 * h)),
+      "b*": heat.map((h) => 35 - 75 * h),
+    };
+    const answers = [
+      ...COLOUR_PARTS.map((of) => read(colourSiteId(of), { kind: "scores", scores: parts[of] })),
+      read(CHARRED_SITE, { kind: "cells", cells: [] }),
+    ];
+    const history = historyOf({ ...round(1, "measure", plan), plan: coloured, spec, answers });
+    const { outcome, ...settings } = found(history);
+    const wanted = labOfHex("#3a62a8");
+    if (!wanted) throw new Error("no colour");
+    const far = heat.map((_, i) =>
+      colourDifference({ l: parts["L*"][i] ?? 0, a: parts["a*"][i] ?? 0, b: parts["b*"][i] ?? 0 }, wanted),
+    );
+    const chosen = cells.findIndex(
+      (c) =>
+        c.settings.speedMmPerS === settings.speedMmPerS && Math.abs(c.settings.powerPct - settings.powerPct) < 1e-9,
+    );
+    expect(far[chosen] ?? 99).toBeLessThan(Math.min(...far) + 3);
+    expect(outcome.estimates[0]).toMatchObject({
+      label: "Chosen cell beyond the nearest colour",
+      unit: "colourDifference",
+    });
+    const { palette = [] } = outcome.forStock ?? {};
+    expect(palette).toHaveLength(49);
+    const differences = palette.map(({ l, a, b }) => colourDifference({ l, a, b }, wanted));
+    expect(differences[0]).toBeLessThanOrEqual(Math.min(...differences) + 0.2);
+    expect(palette[0]?.settings).toMatch(/mm\/s, .* %$/);
+    expect(outcome.findings.map((f) => f.id)).not.toContain("energy");
+    expect(planOf({ ...SIDE, score: "colour", whiteCard: "95" }).whiteCard).toBe(95);
+    expect(faultsOf({ ...SIDE, score: "colour", wanted: "blue" }).wanted).toBe("Enter a colour, for example #3b5fa3.");
+    expect(faultsOf({ ...SIDE, score: "colour", greyCard: "90" }).greyCard).toMatch(
+      /^A lighter card is too near to white/,
+    );
+    expect(faultsOf({ ...SIDE, fill: "outlined", score: "colour" }).score).toMatch(/^Colour is read from filled cells/);
   });
 });

@@ -1,5 +1,6 @@
 import clsx from "clsx";
 import type { FieldSpec } from "../../../core/trial/plan-form";
+import { ColourField } from "../../primitives/colour-field";
 import { Link } from "../../primitives/link";
 import { Fault } from "../../primitives/notice";
 import { DrawingField } from "./drawing-field";
@@ -19,6 +20,25 @@ export function PlanField({ field, text, fault, warnings, onChange }: Props) {
   const wide = field.kind === "choice" || field.kind === "quantities" || field.kind === "numbers";
   // Where there is one way alone, there is nothing to choose.
   const isSettled = field.kind === "choice" && field.options.length === 1 && field.options[0]?.value === text;
+  if (field.kind === "colour")
+    return (
+      <div className="col-span-2">
+        <ColourField
+          id={id}
+          label={field.label}
+          value={text}
+          describedBy={described}
+          isWrong={fault !== null}
+          onChange={onChange}
+        />
+        {field.why && !fault && (
+          <p id={`${id}-why`} className="mt-0.5 text-[13px] text-ink2">
+            {field.why}
+          </p>
+        )}
+        <Below id={id} fault={fault} warnings={warnings} />
+      </div>
+    );
   if (field.kind === "drawing") return <DrawingField field={field} text={text} fault={fault} onChange={onChange} />;
   if (field.kind === "choice")
     return (

@@ -10,7 +10,7 @@ type Props = { trialId: number; n: number; sites: readonly Site[]; onPractice: b
 export function PictureCard({ trialId, n, sites, onPractice }: Props) {
   const readable = sites.filter((s) => isReadInPictures(s)).length;
   if (readable === 0) return null;
-  const isArray = sites.some((s) => s.measurand.kind === "cell look");
+  const isArray = sites.some((s) => s.measurand.kind === "cell look" || s.measurand.kind === "cell colour");
   const dots = sites.filter((s) => s.measurand.kind === "dots");
   return (
     <section className="card flex flex-wrap items-center gap-x-4 gap-y-2 px-5 py-3" aria-label="From a picture">
@@ -46,7 +46,7 @@ export function PictureCard({ trialId, n, sites, onPractice }: Props) {
 }
 
 function isReadInPictures({ measurand }: Site): boolean {
-  if (measurand.kind === "dots" || measurand.kind === "cell look") return true;
+  if (measurand.kind === "dots" || measurand.kind === "cell look" || measurand.kind === "cell colour") return true;
   if (measurand.kind === "width") return measurand.of.kind === "line" && !measurand.of.along;
   return measurand.kind === "distance" && measurand.along === "x" && measurand.from.kind === "row ends";
 }

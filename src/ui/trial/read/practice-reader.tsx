@@ -35,6 +35,7 @@ const ONCE: Partial<Record<Site["measurand"]["kind"], string>> = {
   "better of two": "Look at both cells",
   "place on strip": "Look along the strip",
   "cell look": "Scan the cells",
+  "cell colour": "Scan the cells",
   clearance: "Put them together",
 };
 
