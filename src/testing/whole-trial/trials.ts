@@ -10,9 +10,11 @@ import { headTurn } from "../../core/procedures/head-turn/procedure";
 import { kerf } from "../../core/procedures/kerf/procedure";
 import { orientation } from "../../core/procedures/orientation/procedure";
 import { origin } from "../../core/procedures/origin/procedure";
+import { ramp } from "../../core/procedures/ramp/procedure";
 import { rotary } from "../../core/procedures/rotary/procedure";
 import { scanOffset } from "../../core/procedures/scan-offset/procedure";
 import { squareness } from "../../core/procedures/squareness/procedure";
+import { testArray } from "../../core/procedures/test-array/procedure";
 import { SAMPLE_GALVO } from "../sample-machine";
 import type { WholeTrial } from "./whole-trial";
 
@@ -114,6 +116,28 @@ export const TRIALS = {
       comb: { seed: 4, plan: { ...STOCK, way: "comb" } },
       "tongue and slot": { seed: 5, plan: { ...STOCK, way: "tongue and slot" } },
       "slots for the sheet": { seed: 6, plan: { ...STOCK, way: "sheet slot" } },
+    },
+  },
+  "test-array": {
+    procedure: testArray,
+    trials: {
+      "darkness from a scan": { seed: 1, plan: STOCK },
+      "by eye": { seed: 2, plan: { ...STOCK, score: "eye" } },
+      "two at a time, a galvo": {
+        seed: 3,
+        machine: SAMPLE_GALVO,
+        plan: { ...STOCK, score: "comparisons", comparisons: 8 },
+      },
+      "cut through": { seed: 4, plan: { ...STOCK, fill: "cut", score: "yes or no" } },
+      "colour, a galvo": { seed: 5, machine: SAMPLE_GALVO, plan: { ...STOCK, score: "colour" } },
+    },
+  },
+  ramp: {
+    procedure: ramp,
+    trials: {
+      power: { seed: 1, plan: STOCK },
+      speed: { seed: 2, plan: { ...STOCK, varied: "speedMmPerS" } },
+      height: { seed: 3, plan: { ...STOCK, varied: "aboveFocusMm" } },
     },
   },
   rotary: {

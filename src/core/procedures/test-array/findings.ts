@@ -10,6 +10,7 @@ import { type EdgeOfBest, edgesIn } from "./best-at-edge";
 import { settingsOnEdges } from "./cells";
 import { type Found, fastestOf, sameSettings } from "./found";
 import type { TestArrayPlan } from "./plan";
+import { sensitivitiesOf } from "./sensitivity";
 import { shortOf } from "./short";
 import { usedBefore } from "./used-before";
 
@@ -102,6 +103,15 @@ export function findingsOf(
         `Cell ${fastest.name} is within 2 % of the best with 95 % certainty.`,
       ),
     );
+  if (found.by === "scores") {
+    const costs = sensitivitiesOf(found, plan).map(
+      ({ key, costs: share }) => `${CELL_SETTINGS[key].label} 10 % off costs about ${plain(100 * share, 1)} %`,
+    );
+    if (costs.length > 0)
+      findings.push(
+        note("sensitivity", "note", `${costs.join(". ")}.`, "Shares are of the best mark of this response."),
+      );
+  }
   const energy = answer.energy && energyText(plan, answer.energy);
   if (energy) findings.push(note("energy", "note", energy.headline, energy.text));
   const before = usedBefore(plan, found.chosen.cell.settings, { machine });

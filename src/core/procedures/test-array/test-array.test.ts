@@ -270,6 +270,21 @@ describe("the settings that an array finds", () => {
     expect(quality(found(proved))).toBeGreaterThan(0.95 * best);
   });
 
+  it("say what 10 % off costs, as the stock answers", () => {
+    const { outcome, ...settings } = found(historyOf(round(1, "measure", plan)));
+    const text = outcome.findings.find((f) => f.id === "sensitivity")?.headline ?? "";
+    const said = [...text.matchAll(/(Speed|Power) 10 % off costs about ([\d.]+) %/g)].map((m) => [m[1], Number(m[2])]);
+    expect(said.map(([name]) => name)).toEqual(["Speed", "Power"]);
+    const lost = (by: Partial<typeof settings>) => (100 * (quality(settings) - quality({ ...settings, ...by }))) / best;
+    const truly = [
+      Math.max(lost({ speedMmPerS: 0.9 * settings.speedMmPerS }), lost({ speedMmPerS: 1.1 * settings.speedMmPerS })),
+      Math.max(lost({ powerPct: 0.9 * settings.powerPct }), lost({ powerPct: 1.1 * settings.powerPct })),
+    ];
+    said.forEach(([, costs], i) => {
+      expect(Math.abs(Number(costs) - Math.max(0, truly[i] ?? Number.NaN))).toBeLessThan(3);
+    });
+  });
+
   it("use only responses that a page can calculate beforehand", () => {
     // Other values than in the tests around: the false answers are remembered.
     const of = planOf({ ...SIDE, speedMmPerS: "21 30 44 64 94 137 201" });
