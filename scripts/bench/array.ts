@@ -15,6 +15,7 @@ import { svgOf } from "../../src/formats/svg-writer";
 import { seeded } from "../../src/practice/random";
 import { stockResponse } from "../../src/practice/stock-response";
 import { type ArrayTrial, arrayTrial } from "../../src/testing/rehearsal/array-accuracy";
+import { colourTrial } from "../../src/testing/rehearsal/coloured-array";
 import {
   comparisonTrial,
   energyTrial,
@@ -54,6 +55,7 @@ export function array(): Line[] {
     ...byEye(),
     ...byComparisons(),
     ...byYesOrNo(),
+    ...byColour(),
     ...GOALS.flatMap(energyOf),
     ...times(),
   ];
@@ -204,6 +206,17 @@ function byYesOrNo(): Line[] {
         "%",
       ),
     },
+  ];
+}
+
+function byColour(): Line[] {
+  const trials = SEEDS.slice(0, 120).map((seed) => colourTrial(seed, 7));
+  const name = "7 × 7 of coloured steel (120 arrays)";
+  const mean = trials.reduce((sum, t) => sum + t.beyond, 0) / trials.length;
+  const holds = (100 * trials.filter((t) => t.beyond <= t.most).length) / trials.length;
+  return [
+    { what: `${name}: chosen cell beyond the nearest colour, mean`, ...below(mean, 5, "ΔE") },
+    { what: `${name}: the stated bound holds`, ...above(holds, 90, "%") },
   ];
 }
 

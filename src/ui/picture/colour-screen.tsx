@@ -9,6 +9,7 @@ import type { ColoursRead } from "../../core/picture/array/read-colours";
 import { Button } from "../primitives/button";
 import { Fault, Notice } from "../primitives/notice";
 import { useSurviving } from "../primitives/use-surviving";
+import { type CellLayout, cellLayout } from "../trial/read/ask/cell-layout";
 import { ArrayOverlay } from "./array-overlay";
 import { PictureRoom, type PictureScreenProps } from "./picture-room";
 import { ReaderCard } from "./reader-card";
@@ -104,6 +105,7 @@ export function ColourScreen(screen: PictureScreenProps) {
             colours={colours}
             all={read?.ok ? read.colours : []}
             names={names}
+            layout={sites[0] ? cellLayout(sites[0]) : null}
             leftOut={leftOut}
             selected={selected}
             onSelect={select}
@@ -201,6 +203,8 @@ type ColoursProps = {
   colours: readonly (Lab | null)[];
   all: readonly (Lab | null)[];
   names: readonly string[];
+  /** As the cells lie on the stock. */
+  layout: CellLayout | null;
   leftOut: readonly number[];
   selected: number | null;
   onSelect: (cell: number) => void;
@@ -208,7 +212,7 @@ type ColoursProps = {
 };
 
 /** Every cell in its colour, and the cell in hand. */
-function Colours({ colours, all, names, leftOut, selected, onSelect, onToggle }: ColoursProps) {
+function Colours({ colours, all, names, layout, leftOut, selected, onSelect, onToggle }: ColoursProps) {
   const read = colours.filter((c) => c !== null).length;
   const inHand = selected === null ? null : (all[selected] ?? null);
   return (
@@ -216,14 +220,20 @@ function Colours({ colours, all, names, leftOut, selected, onSelect, onToggle }:
       <h2 className="text-[17px] font-bold">
         {countText(read, "colour")} of {colours.length}
       </h2>
-      <ul className="mt-2 flex flex-wrap gap-1">
+      <ul
+        className="mt-2 grid gap-1"
+        style={{ gridTemplateColumns: `repeat(${layout?.columns ?? 10}, minmax(0, 2.75rem))` }}
+      >
         {all.map((colour, i) => (
-          <li key={names[i]}>
+          <li
+            key={names[i]}
+            style={layout ? { gridColumn: layout.places[i]?.column, gridRow: layout.places[i]?.row } : undefined}
+          >
             <button
               type="button"
               aria-pressed={i === selected}
               aria-label={`Cell ${names[i]}${leftOut.includes(i) ? ", left out" : ""}`}
-              className="block size-8 rounded-sm border border-line aria-pressed:outline-2 aria-pressed:outline-offset-1 aria-pressed:outline-ember max-sm:size-11"
+              className="block aspect-square w-full rounded-sm border border-line aria-pressed:outline-2 aria-pressed:outline-offset-1 aria-pressed:outline-ember"
               style={{
                 backgroundColor: colour ? hexOfLab(colour) : "transparent",
                 opacity: leftOut.includes(i) ? 0.3 : 1,

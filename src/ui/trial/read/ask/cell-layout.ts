@@ -14,7 +14,7 @@ const MOST_COLUMNS = 9;
 
 /** `null` where the cells of a site have no place on the stock, or too many stand in a row for keys beside one another. */
 export function cellLayout({ ask, measurand }: Pick<Site, "ask" | "measurand">): CellLayout | null {
-  if (ask.kind !== "cells" && ask.kind !== "comparison") return null;
+  if (ask.kind !== "cells" && ask.kind !== "comparison" && ask.kind !== "scores") return null;
   const areas = areasOf(measurand);
   if (areas.length !== ask.cells.length) return null;
   const lefts = levels(areas.map((a) => a.x0));
@@ -40,6 +40,7 @@ function areasOf(measurand: Site["measurand"]): readonly Rect[] {
     case "passed":
     case "charred":
     case "better of two":
+    case "cell colour":
       return measurand.cells;
     default:
       return [];
