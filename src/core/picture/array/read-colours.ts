@@ -54,7 +54,7 @@ export function readColours(
     return {
       ok: false,
       card: "grey",
-      why: "The cards do not fit each other. Check the places and the lightness of both cards, and switch off automatic contrast of the scanner.",
+      why: "The two cards contradict each other. Check the places and the lightness of both cards, and switch off automatic contrast of the scanner.",
     };
   const share = (c: number, i: number) => known.white * (c / (bright[i] ?? 1)) ** (powers[i] ?? 1);
   return {
@@ -70,7 +70,7 @@ type Seen = { linear: [number, number, number]; uneven: number; least: number; m
 
 function cardFault({ uneven, least, most, linear }: Seen, card: "white" | "grey"): string | null {
   if (linear.some(Number.isNaN)) return `The ${card} card is outside the picture. Select its middle.`;
-  if (uneven > UNEVEN) return `This is no even surface. Select the middle of the ${card} card.`;
+  if (uneven > UNEVEN) return `This surface is not even. Select the middle of the ${card} card.`;
   if (most > BRIGHTEST) return `The ${card} card is too bright in this picture. Scan again with less brightness.`;
   return least < DARKEST ? `The ${card} card is black in this picture. Select its middle, or scan again.` : null;
 }

@@ -142,7 +142,7 @@ const BEST: Record<Found["by"], string> = {
   taps: "Best",
   comparisons: "Best",
   scores: "Best",
-  colour: "Nearest at",
+  colour: "Nearest colour:",
   "yes or no": "Fastest that passes:",
 };
 
