@@ -74,7 +74,8 @@ export function answerOf(given: ArrayGiven, progress: (share: number) => void = 
     short: lacks.map(meanAndMost),
     asGood: fit.judged.filter((i) => share(elementAt(lacks, i), (lack) => lack <= AS_GOOD) >= SURE),
     edges: edgesOf(draws, cells.length, map, blank, bests),
-    second: secondPeak(openValues, draws, cells.length, grid, blank),
+    // Colours repeat as the energy grows, and the nearest is chosen whichever group it is in.
+    second: given.colours ? null : secondPeak(openValues, draws, cells.length, grid, blank),
     odd: fit.odd,
     expected,
     energy: fit.energy(responses),
