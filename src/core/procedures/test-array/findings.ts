@@ -109,7 +109,7 @@ export function findingsOf(
     );
     if (costs.length > 0)
       findings.push(
-        note("sensitivity", "note", `${costs.join(". ")}.`, "Shares are of the best mark of this response."),
+        note("sensitivity", "note", `${costs.join(". ")}.`, "In percent of the best mark."),
       );
   }
   const energy = answer.energy && energyText(plan, answer.energy);
