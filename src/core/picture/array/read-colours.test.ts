@@ -81,7 +81,10 @@ describe("colours of cells beside a white and a grey card", () => {
       card: "grey",
       why: expect.stringMatching(/outside the picture/),
     });
-    expect(why({ grey: CARDS.white })).toMatchObject({ ok: false, why: expect.stringMatching(/contradict each other/) });
+    expect(why({ grey: CARDS.white })).toMatchObject({
+      ok: false,
+      why: expect.stringMatching(/contradict each other/),
+    });
     const bright = through(picture, [1.2, 1.2, 1.2], [1, 1, 1]);
     expect(readColours(bright, TO_PICTURE, 1, CELLS, CARDS)).toMatchObject({ ok: false, card: "white" });
   });

@@ -108,9 +108,7 @@ export function findingsOf(
       ({ key, costs: share }) => `${CELL_SETTINGS[key].label} 10 % off costs about ${plain(100 * share, 1)} %`,
     );
     if (costs.length > 0)
-      findings.push(
-        note("sensitivity", "note", `${costs.join(". ")}.`, "In percent of the best mark."),
-      );
+      findings.push(note("sensitivity", "note", `${costs.join(". ")}.`, "In percent of the best mark."));
   }
   const energy = answer.energy && energyText(plan, answer.energy);
   if (energy) findings.push(note("energy", "note", energy.headline, energy.text));
