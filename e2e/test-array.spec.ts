@@ -249,6 +249,10 @@ test("colours on Cinder: read from a scan beside two cards, the nearest one chos
   await place.fill(`177 ${height - 142}`);
   await page.getByRole("button", { name: "Place", exact: true }).click();
   await expect(page.getByText("Select the middle of the grey card.")).toBeVisible();
+  // A place between two cells is no grey card, and the grey card is asked for again.
+  await place.fill("600 400");
+  await page.getByRole("button", { name: "Place", exact: true }).click();
+  await expect(page.getByText(/The colours are not read\..*Select the middle of the grey card\./)).toBeVisible();
   await place.fill(`484 ${height - 142}`);
   await page.getByRole("button", { name: "Place", exact: true }).click();
   await expect(page.getByRole("heading", { name: "49 colours of 49" })).toBeVisible({ timeout: 60_000 });

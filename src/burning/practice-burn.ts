@@ -356,7 +356,7 @@ export function siteReader(
   }
   if (site.ask.kind === "choice") return orientationReader(site.ask, site.measurand, lies);
   const surface = { seed: truth.seed, stock: pieces[0]?.stockKey ?? "", topSpeedMmPerS: size.topSpeedMmPerS };
-  const ofArray = pairReader(site, marks, at, surface, earlier) ?? arrayReader(site, marks, at, surface);
+  const ofArray = comparisonReader(site, marks, at, surface, earlier) ?? arrayReader(site, marks, at, surface);
   if (ofArray) return ofArray;
   if (site.measurand.kind === "clearance") return mateReader(site, site.measurand, marks, placement, truth);
   if (site.ask.kind === "cells") {
@@ -406,8 +406,8 @@ export function siteReader(
   return (hand, random, unit = "mm") => readOnce(site, seen, hand, random, unit);
 }
 
-/** Shows the practice technician one pair after the other, as a page does. @returns `null` where no pairs are asked for */
-function pairReader(
+/** Shows the practice technician two cells at a time, as a page does. @returns `null` where no comparison is asked for */
+function comparisonReader(
   { ask, measurand }: Site,
   marks: readonly Mark[],
   corner: Placement,

@@ -1,6 +1,7 @@
 /** `read TRIAL --picture FILE`: what a scan of the last round shows, by the same reader as the screen. */
 import { readFileSync } from "node:fs";
 import Papa from "papaparse";
+import { LAB_KEYS } from "../core/colour/lab";
 import type { Measurand, Site } from "../core/coupon/site";
 import { findArray } from "../core/picture/array/find-array";
 import { type ArrayLook, readArray } from "../core/picture/array/read-array";
@@ -114,10 +115,9 @@ async function coloursSheet(
   const both = { white: card("white"), grey: card("grey") };
   const read = readColours(colours, found.toPicture, scale, look.cells, both);
   if (!read.ok) throw new CliFault(file, `--${read.card}`, read.why);
-  const parts = { "L*": "l", "a*": "a", "b*": "b" } as const;
   const data = sites.flatMap(({ id, measurand }) =>
     measurand.kind === "cell colour"
-      ? [[id, read.colours.map((c) => (c === null ? "?" : c[parts[measurand.of]].toFixed(5))).join(" | ")]]
+      ? [[id, read.colours.map((c) => (c === null ? "?" : c[LAB_KEYS[measurand.of]].toFixed(5))).join(" | ")]]
       : [],
   );
   return `${Papa.unparse({ fields: ["site", "reading (mm)"], data }, { newline: "\n" })}\n`;

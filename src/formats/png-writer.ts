@@ -5,45 +5,27 @@ import { MM_PER_INCH } from "../core/metrology/units";
 import type { ColourPicture } from "../core/picture/array/read-colours";
 import type { GreyPicture } from "../core/picture/grey-picture";
 
-/**
- * @param grey row by row from the top, 0 black to 255 white
- * @returns the bytes of the file
- */
-export function greyPng({
-  width,
-  height,
-  grey,
-  pixelsPerMm,
-}: {
-  width: number;
-  height: number;
-  grey: Uint8Array;
-  pixelsPerMm: number;
-}): Promise<Buffer> {
-  return sharp(grey, { raw: { width, height, channels: 1 } })
-    .toColourspace("b-w")
+type Size = { width: number; height: number; pixelsPerMm: number };
+
+/** @param picture.grey row by row from the top, 0 black to 255 white @returns the bytes of the file */
+export function greyPng({ grey, ...size }: Size & { grey: Uint8Array }): Promise<Buffer> {
+  return whole(grey, 1, size);
+}
+
+/** @param picture.rgb three bytes a pixel, row by row from the top @returns the bytes of the file */
+export function colourPng({ rgb, ...size }: Size & { rgb: Uint8Array }): Promise<Buffer> {
+  return whole(rgb, 3, size);
+}
+
+function whole(bytes: Uint8Array, channels: 1 | 3, { width, height, pixelsPerMm }: Size): Promise<Buffer> {
+  return sharp(bytes, { raw: { width, height, channels } })
+    .toColourspace(SPACES[channels])
     .withDensity(pixelsPerMm * MM_PER_INCH)
     .png()
     .toBuffer();
 }
 
-/** @param rgb three bytes a pixel, row by row from the top @returns the bytes of the file */
-export function colourPng({
-  width,
-  height,
-  rgb,
-  pixelsPerMm,
-}: {
-  width: number;
-  height: number;
-  rgb: Uint8Array;
-  pixelsPerMm: number;
-}): Promise<Buffer> {
-  return sharp(rgb, { raw: { width, height, channels: 3 } })
-    .withDensity(pixelsPerMm * MM_PER_INCH)
-    .png()
-    .toBuffer();
-}
+const SPACES = { 1: "b-w", 3: "srgb" } as const;
 
 /**
  * A part of a grey picture as PNG, reduced to a longest side.
@@ -81,7 +63,7 @@ async function cutOut(
   return sharp(bytes, { raw })
     .extract({ left, top, width: right - left, height: bottom - top })
     .resize({ width: longestPx, height: longestPx, fit: "inside", withoutEnlargement: true })
-    .toColourspace(raw.channels === 1 ? "b-w" : "srgb")
+    .toColourspace(SPACES[raw.channels])
     .png()
     .toBuffer();
 }

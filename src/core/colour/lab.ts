@@ -7,6 +7,9 @@
  */
 export type Lab = { l: number; a: number; b: number };
 
+/** The three numbers by the names that a person reads. */
+export const LAB_KEYS = { "L*": "l", "a*": "a", "b*": "b" } as const;
+
 /** Linear shares of the three primaries, 0 to 1. */
 export type Linear = readonly [red: number, green: number, blue: number];
 

@@ -34,10 +34,12 @@ function usualText(field: FieldSpec, usual: string): string {
   return (field.kind === "choice" ? labelOf(field, usual) : usual) || "–";
 }
 
-function conditionText({ when }: FieldSpec, fields: readonly FieldSpec[]): string {
-  const other = fields.find((f) => f.key === when?.field);
-  if (!when || !other) return "";
-  return `${other.label}: ${when.is.map((value) => labelOf(other, value)).join("; ")}`;
+function conditionText({ when = [] }: FieldSpec, fields: readonly FieldSpec[]): string {
+  const conditions = when.flatMap(({ field, is }) => {
+    const other = fields.find((f) => f.key === field);
+    return other ? [`${other.label}: ${is.map((value) => labelOf(other, value)).join("; ")}`] : [];
+  });
+  return conditions.join(", and ");
 }
 
 function labelOf(field: FieldSpec, value: string): string {

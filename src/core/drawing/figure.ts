@@ -72,6 +72,8 @@ export const figureSchema = z.discriminatedUnion("kind", [
       }),
     ),
     caption: z.string(),
+    /** What is said of a cell that is as good. */
+    asGood: z.string(),
     /** Where the best of the map lies, and where it may lie (95 %). */
     best: z.object({ x: z.number(), y: z.number(), x0: z.number(), x1: z.number(), y0: z.number(), y1: z.number() }),
     /** Lines of equal energy per area. */

@@ -12,16 +12,11 @@
  *
  * Cells that pass or fail: `pass-answer.ts`.
  */
-import { colourDifference } from "../colour/difference";
-import type { Lab } from "../colour/lab";
 import { elementAt } from "../fitting/element-at";
-import type { SurfacePoint } from "../fitting/kernel";
-import { fitPreferences } from "../fitting/preference-surface";
-import { fitSurface, type SurfaceFit, USUAL_MODELS } from "../fitting/response-surface";
 import { seededDraws } from "../fitting/seeded-draws";
-import type { ArrayAnswer, ArrayGiven, NoAnswer, ScoredCell, Span } from "./array-given";
+import { fitOf, isOfOneColour } from "./array-fit";
+import type { ArrayAnswer, ArrayGiven, NoAnswer, Span } from "./array-given";
 import { type ArrayMap, between, MAP_SIDE, mapOf, shownMap } from "./array-map";
-import { type EnergyVerdict, energyAlone } from "./energy-alone";
 import { DRAWS, indexOfLargest, meanAndMost, middleOf, SURE, share } from "./over-draws";
 import { passAnswer } from "./pass-answer";
 
@@ -38,9 +33,8 @@ export function answerOf(given: ArrayGiven, progress: (share: number) => void = 
   if (given.passes) return passAnswer({ ...given, ...given.passes }, progress);
   const map = mapOf(given);
   const { grid, open } = map;
-  const fit = fitterOf(given)(given, map.points, progress);
-  // Differences of colour count from black to white.
-  const blank = given.colours ? largest(fit.mean) - BLACK_TO_WHITE : given.blank;
+  const fit = fitOf(given, map.points, progress);
+  const { blank } = fit;
   const responses = fit.draw(DRAWS, seededDraws(cells.length));
   const draws = responses.map((d) => d.map((v, i) => (open[i] ? v : Number.NEGATIVE_INFINITY)));
   const expected = Array.from(fit.mean.subarray(0, cells.length));
@@ -54,9 +48,8 @@ export function answerOf(given: ArrayGiven, progress: (share: number) => void = 
     -1,
   );
   if (chosen < 0) return "none good";
-  // Comparisons show nothing about other cells, so the best is taken among the compared ones.
   const maxima = draws.map((d) =>
-    given.comparisons ? Math.max(...fit.judged.map((i) => elementAt(d, i))) : largest(d),
+    fit.bestAmong === "judged" ? Math.max(...fit.judged.map((i) => elementAt(d, i))) : elementAt(d, indexOfLargest(d)),
   );
   const lacks = cells.map((_, i) =>
     draws.map((d, k) => {
@@ -74,8 +67,7 @@ export function answerOf(given: ArrayGiven, progress: (share: number) => void = 
     short: lacks.map(meanAndMost),
     asGood: fit.judged.filter((i) => share(elementAt(lacks, i), (lack) => lack <= AS_GOOD) >= SURE),
     edges: edgesOf(draws, cells.length, map, blank, bests),
-    // Colours repeat as the energy grows, and the nearest is chosen whichever group it is in.
-    second: given.colours ? null : secondPeak(openValues, draws, cells.length, grid, blank),
+    second: fit.hasGroups ? secondPeak(openValues, draws, cells.length, grid, blank) : null,
     odd: fit.odd,
     expected,
     energy: fit.energy(responses),
@@ -83,6 +75,11 @@ export function answerOf(given: ArrayGiven, progress: (share: number) => void = 
     map: shownMap(map, values),
   };
 }
+
+/** With fewer cells no response can be told from chance. */
+export const LEAST_CELLS = 9;
+/** Fewer comparisons cannot be told from chance. */
+export const LEAST_COMPARISONS = 5;
 
 function whyNone({ cells, blank, comparisons, colours, passes }: ArrayGiven): NoAnswer | null {
   if (comparisons) return comparisons.length < LEAST_COMPARISONS ? "few" : null;
@@ -93,120 +90,6 @@ function whyNone({ cells, blank, comparisons, colours, passes }: ArrayGiven): No
   if (scores.every((v) => v === scores[0])) return "all equal";
   return scores.every((v) => v <= blank) ? "below blank" : null;
 }
-
-/** The response at the cells and on the map, from scores or from comparisons. */
-type Fit = Pick<SurfaceFit, "mean" | "draw" | "noise"> & {
-  /** Indices of the cells with a score or a comparison, and of the cells that contradict all others. */
-  judged: number[];
-  odd: number[];
-  /** @param draws at the cells first */
-  energy(draws: readonly Float64Array[]): EnergyVerdict | null;
-};
-
-function fitScored(
-  { cells }: ArrayGiven,
-  places: readonly SurfacePoint[],
-  progress: (share: number) => void,
-  models = USUAL_MODELS,
-): Fit {
-  const scored = cells.flatMap((c, index) => (c.score === null ? [] : [{ ...c, score: c.score, index }]));
-  const readings = scored.map(({ score, burn, place, index }) => ({
-    at: elementAt(places, index),
-    value: score,
-    burn,
-    place,
-  }));
-  const fit = fitSurface(readings, places, progress, models);
-  return {
-    ...fit,
-    judged: scored.map((c) => c.index),
-    odd: fit.odd.map((i) => elementAt(scored, i).index),
-    energy: (draws) => {
-      const energies = cells.flatMap((c) => c.energy ?? []);
-      return energies.length < cells.length
-        ? null
-        : energyAlone({
-            energies,
-            at: places.slice(0, cells.length),
-            readings: readings.filter((_, i) => !fit.odd.includes(i)),
-            log: fit.log,
-            draws,
-          });
-    },
-  };
-}
-
-function fitterOf({ comparisons, colours }: ArrayGiven) {
-  if (comparisons) return fitCompared;
-  return colours ? fitColoured : fitScored;
-}
-
-const BLACK_TO_WHITE = 100;
-
-const PARTS = ["l", "a", "b"] as const;
-/** Colours change quickly from cell to cell where light interferes, so none counts as a contradiction. */
-const COLOUR_MODELS = { ...USUAL_MODELS, oddShare: 0 };
-
-/** Whether one number of the colour is the same everywhere: nothing can be fitted to it. */
-function isOfOneColour(cells: readonly ScoredCell[], of: readonly (Lab | null)[]): boolean {
-  const read = of.flatMap((lab, i) => (lab && cells[i]?.score !== null ? [lab] : []));
-  return PARTS.some((part) => read.every((lab) => lab[part] === read[0]?.[part]));
-}
-
-/** Each number of the colour is a response of its own; the loss is the difference from the wanted colour in every draw. */
-function fitColoured(given: ArrayGiven, places: readonly SurfacePoint[], progress: (share: number) => void): Fit {
-  const { cells, colours } = given;
-  const parts = PARTS.map((part, k) => {
-    const withPart = cells.map((c, i) => ({ ...c, score: c.score === null ? null : (colours?.of[i]?.[part] ?? null) }));
-    return fitScored({ ...given, cells: withPart }, places, (s) => progress((k + s) / PARTS.length), COLOUR_MODELS);
-  });
-  const loss = (values: readonly Float64Array[]) =>
-    Float64Array.from(places, (_, i) => {
-      const [l = 0, a = 0, b = 0] = values.map((v) => elementAt(v, i));
-      return colours ? -colourDifference({ l, a, b }, colours.wanted) : 0;
-    });
-  return {
-    mean: loss(parts.map((p) => p.mean)),
-    draw: (count, chance) => {
-      const drawn = parts.map((p) => p.draw(count, chance));
-      return Array.from({ length: count }, (_, n) => loss(drawn.map((d) => elementAt(d, n))));
-    },
-    noise: Math.hypot(...parts.map((p) => p.noise)),
-    judged: parts[0]?.judged ?? [],
-    odd: [...new Set(parts.flatMap((p) => p.odd))],
-    // A colour has no size that energy could explain.
-    energy: () => null,
-  };
-}
-
-/** Comparisons show only differences, in units of what an eye can distinguish. The best expected value is set to 1. */
-function fitCompared(
-  { comparisons = [] }: ArrayGiven,
-  places: readonly SurfacePoint[],
-  progress: (share: number) => void,
-): Fit {
-  const { mean, draws } = fitPreferences(comparisons, places, { count: DRAWS, progress });
-  const top = largest(mean);
-  const asShare = (v: number) => 1 + EYE_UNIT * (v - top);
-  return {
-    mean: mean.map(asShare),
-    draw: (count) => draws.slice(0, count).map((d) => d.map(asShare)),
-    noise: EYE_SD,
-    judged: [...new Set(comparisons.flatMap((c) => [c.better, c.worse]))],
-    odd: [],
-    // Comparisons have no size that energy could explain.
-    energy: () => null,
-  };
-}
-
-/** SD with which an eye judges one cell, as a share of the best. (common practice, no source) */
-export const EYE_SD = 0.04;
-/** SD between cells with the same settings, from the surface of the stock, as a share of the best. (common practice, no source) */
-const SURFACE_SD = 0.04;
-/** Unit of the logistic distribution whose SD is that of the difference between two cells. */
-const EYE_UNIT = (Math.SQRT2 * Math.hypot(EYE_SD, SURFACE_SD) * Math.sqrt(3)) / Math.PI;
-/** Fewer comparisons cannot be told from chance. */
-export const LEAST_COMPARISONS = 5;
 
 /** Where the largest value lies between the places of the map: the top of a parabola through three of them along each axis. */
 function topBetween(values: readonly number[], top: number, spans: { x: Span; y: Span }): { x: number; y: number } {
@@ -222,9 +105,6 @@ function topBetween(values: readonly number[], top: number, spans: { x: Span; y:
   const dy = inside(row) ? shift(values[top - MAP_SIDE], values[top + MAP_SIDE]) : 0;
   return { x: between(spans.x, (column + dx) / (MAP_SIDE - 1)), y: between(spans.y, (row + dy) / (MAP_SIDE - 1)) };
 }
-
-/** With fewer cells no response can be told from chance. */
-export const LEAST_CELLS = 9;
 
 function edgesOf(
   draws: readonly Float64Array[],
@@ -325,8 +205,4 @@ export function nextArray({ peak, edges, second, map }: ArrayAnswer): NextArray 
     x: next(peak.x, second?.x ?? null, map.x, edges.includes("left"), edges.includes("right")),
     y: next(peak.y, second?.y ?? null, map.y, edges.includes("low"), edges.includes("high")),
   };
-}
-
-function largest(values: Float64Array): number {
-  return elementAt(values, indexOfLargest(values));
 }

@@ -19,7 +19,7 @@ type Labelled = {
   /** Why it matters, or which value is usual. */
   why?: string;
   /** Left out: always. `false`: never on this machine. */
-  when?: When | false;
+  when?: When | readonly When[] | false;
 };
 
 /** @typeParam T internal unit where it is a quantity */
@@ -27,7 +27,8 @@ export interface Field<T> {
   readonly label: string;
   readonly group: string;
   readonly why: string;
-  readonly when: When | false | undefined;
+  /** All of them have to be so. */
+  readonly when: readonly When[] | false;
   readonly shown: FieldKind;
   /** Value before anybody types, and wherever the field does not count. */
   readonly usual: T;
@@ -180,8 +181,8 @@ export function keysOf<K extends string>(options: Readonly<Record<K, string>>): 
   return keys;
 }
 
-function labelled({ label, group, why = "", when }: Labelled) {
-  return { label, group, why, when, limits: "" };
+function labelled({ label, group, why = "", when = [] }: Labelled) {
+  return { label, group, why, when: when === false ? when : [when].flat(), limits: "" };
 }
 
 type Sort = "any" | "0 or more" | "more than 0" | "whole";

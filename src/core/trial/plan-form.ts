@@ -32,8 +32,8 @@ export type FieldSpec = FieldKind & {
   group: string;
   /** For example `at least 20 mm`; empty where there are none. */
   limits: string;
-  /** Asked only if another field has one of these values. */
-  when?: { field: string; is: readonly string[] };
+  /** Asked only if each of these other fields has one of its values. */
+  when?: readonly { field: string; is: readonly string[] }[];
 };
 
 export type PlanContext = {

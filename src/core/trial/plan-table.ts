@@ -70,15 +70,15 @@ function usualBefore(fields: PlanFields): Record<string, unknown> {
 function specOf(key: string, field: Field<unknown> | undefined): FieldSpec | null {
   if (!field || field.when === false) return null;
   const { label, group, why, when, limits, shown } = field;
-  return { key, label, group, why, limits, ...shown, ...(when ? { when } : {}) };
+  return { key, label, group, why, limits, ...shown, ...(when.length > 0 ? { when } : {}) };
 }
 
 /** The fields that count with these values of the others. */
 export function askedFields(fields: readonly FieldSpec[], textOf: (key: string) => string): FieldSpec[] {
-  const isAsked = ({ when }: FieldSpec): boolean => {
-    if (!when) return true;
-    const other = fields.find((f) => f.key === when.field);
-    return other !== undefined && isAsked(other) && when.is.includes(textOf(when.field));
-  };
+  const isAsked = ({ when = [] }: FieldSpec): boolean =>
+    when.every(({ field, is }) => {
+      const other = fields.find((f) => f.key === field);
+      return other !== undefined && isAsked(other) && is.includes(textOf(field));
+    });
   return fields.filter(isAsked);
 }

@@ -11,9 +11,8 @@ const [PALE, DARK] = [0.03, 0.62];
 const CELL = { least: 8, most: 26 };
 /** Cells with their pictures are larger by this. */
 const PICTURED = 1.35;
-const STATES: Record<ResponseCell["state"], string> = {
+const STATES: Record<Exclude<ResponseCell["state"], "as good">, string> = {
   chosen: "chosen",
-  "as good": "as good as the best",
   read: "",
   odd: "contradicts the cells around it",
   "no good": "no good",
@@ -34,6 +33,7 @@ export function ResponseView({ figure, pictureOf }: Props) {
   const py = (v: number) => BOX.top + BOX.height - room - ((v - y.low) / (y.high - y.low)) * (BOX.height - 2 * room);
   const chosen = cells.findIndex((c) => c.state === "chosen");
   const inHand = cells[at ?? chosen];
+  const said = inHand?.state === "as good" ? figure.asGood : inHand && STATES[inHand.state];
   return (
     <figure aria-label={figure.title}>
       <div className="flex flex-wrap items-center justify-between gap-2">
@@ -78,7 +78,7 @@ export function ResponseView({ figure, pictureOf }: Props) {
       {inHand && (
         <p className="num min-h-10 text-[14px]" aria-live="polite">
           <b className="font-semibold">Cell {inHand.label}</b>
-          {STATES[inHand.state] && `, ${STATES[inHand.state]}`}: {inHand.lines.join(" · ")}
+          {said && `, ${said}`}: {inHand.lines.join(" · ")}
         </p>
       )}
       <p className="text-[13px] text-ink2">{figure.caption}</p>

@@ -8,9 +8,8 @@ import { useSurviving } from "../primitives/use-surviving";
 import { ArrayOverlay } from "./array-overlay";
 import { PictureRoom, type PictureScreenProps } from "./picture-room";
 import { ReaderCard } from "./reader-card";
-import { TakingLine } from "./taking-line";
+import { TakeCells } from "./take-cells";
 import { useOpenPicture } from "./use-open-picture";
-import { useTaking } from "./use-taking";
 
 const NONE: readonly number[] = [];
 
@@ -67,7 +66,12 @@ export function ArrayScreen(screen: PictureScreenProps) {
           />
         )}
       </PictureRoom>
-      <TakeScores screen={screen} site={site} scores={scores} edited={leftOut.length > 0} />
+      <TakeCells
+        screen={screen}
+        what="score"
+        count={scores?.filter((s) => s !== null).length ?? 0}
+        readings={scores && site ? [{ site: site.id, scores, edited: leftOut.length > 0 }] : []}
+      />
     </>
   );
 }
@@ -137,32 +141,5 @@ function Scores({ site, scores, leftOut, selected, onSelect, onToggle, onUndo }:
         ))}
       </ul>
     </section>
-  );
-}
-
-type TakeProps = {
-  screen: PictureScreenProps;
-  site: Site | undefined;
-  scores: readonly (number | null)[] | null;
-  edited: boolean;
-};
-
-/** The line at the bottom: how many cells are taken. */
-function TakeScores({ screen, site, scores, edited }: TakeProps) {
-  const { fault, isClosed, back, take } = useTaking(screen);
-  const count = scores?.filter((s) => s !== null).length ?? 0;
-  return (
-    <TakingLine
-      label="Taking the scores"
-      status={count > 0 ? `${countText(count, "cell")} read.` : "No cells read yet."}
-      action="Take these scores"
-      disabled={isClosed || count === 0}
-      fault={fault}
-      back={back}
-      onTake={() => {
-        if (scores && site)
-          take([{ site: site.id, scores, edited }], `Scores of ${countText(count, "cell")} taken from the picture.`);
-      }}
-    />
   );
 }

@@ -225,7 +225,7 @@ function planFields(context: PlanContext) {
       when: SQUARE_ONLY,
     }),
     ...gaugeFields(context, "The diagonal must not be longer."),
-    repeats: { ...repeatsField(2), when: SQUARE_ONLY },
+    repeats: { ...repeatsField(2), when: [SQUARE_ONLY] },
     knownMm: knownLengthField(context),
     heightMm: field.signedLength({
       label: "Focus height",

@@ -32,7 +32,7 @@ export const testArrayEdges: Edges<TestArrayPlan> = {
       row: cell.row,
       block: cell.block,
       name: placeText(cell, blocks),
-      lines: [...linesOf(cell, plan, null), timeText(plan, cell.settings)],
+      lines: [...linesOf(cell, plan, null), ...(isDrawn(plan) ? [timeText(plan, cell.settings)] : [])],
       state: cell.leftOut !== null ? "left out" : cell.isApart ? "apart" : "burned",
       strength: high > low ? ((energies[i] ?? low) - low) / (high - low) : 0.5,
     }));
@@ -47,13 +47,18 @@ export const testArrayEdges: Edges<TestArrayPlan> = {
   },
   needs(plan, context) {
     const { widthMm, heightMm } = needOf(plan);
-    const seconds = markingTimeS(testArrayRound(plan, context));
-    return `At least ${minutes(seconds)}. Stock of at least ${plain(Math.ceil(widthMm))} × ${plain(Math.ceil(heightMm))} mm.`;
+    const stock = `Stock of at least ${plain(Math.ceil(widthMm))} × ${plain(Math.ceil(heightMm))} mm.`;
+    return isDrawn(plan) ? `At least ${minutes(markingTimeS(testArrayRound(plan, context)))}. ${stock}` : stock;
   },
 };
 
 function keyOf(setting: string): CellSetting | null {
   return CELL_SETTING_KEYS.find((k) => k === setting) ?? null;
+}
+
+/** Without its drawing the time of a cell is not known. */
+function isDrawn({ fill, drawing }: TestArrayPlan): boolean {
+  return (fill !== "own filled" && fill !== "own lines") || drawing !== "";
 }
 
 /** Length that is marked in a cell, once. */

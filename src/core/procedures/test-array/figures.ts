@@ -10,6 +10,7 @@ import { type ArrayCell, arrayCells, sourceOf } from "./cells";
 import type { Found } from "./found";
 import { NO_BLOCKS, type TestArrayPlan } from "./plan";
 import { isFromPicture } from "./read-scores";
+import { WAYS } from "./ways";
 
 const ENERGY_LINES = 5;
 /** Points of a line of equal energy, and of the edge on which its values are looked for. */
@@ -22,6 +23,7 @@ export function figuresOf(
 ): ResponseFigure[] {
   const { answer, reads } = found;
   const { map, peak } = answer;
+  const words = WAYS[found.by].figure;
   // Differences of colour are shown as they are.
   const share = (value: number) => (found.by === "colour" ? value : peak.value > 0 ? value / peak.value : 0);
   const block = plan.blocks === NO_BLOCKS ? "" : `, ${valueText(plan.blocks, found.chosen.cell.settings[plan.blocks])}`;
@@ -41,7 +43,7 @@ export function figuresOf(
     {
       kind: "response",
       id: "response",
-      title: `${TITLES[found.by] ?? "Expected score, share of the best"}${block}`,
+      title: `${words.title}${block}`,
       x: axisOf(
         plan.across,
         map.x,
@@ -72,23 +74,14 @@ export function figuresOf(
         y1: answer.best.y.high,
       },
       energy,
+      asGood: words.asGood,
       caption: [
-        `The dashed frame contains the ${FRAMED[found.by] ?? "best point"} with 95 % certainty.`,
+        `The dashed frame contains the ${words.framed} with 95 % certainty.`,
         ...(energy.length > 0 ? ["Thin lines have equal energy."] : []),
       ].join(" "),
     },
   ];
 }
-
-const FRAMED: Partial<Record<Found["by"], string>> = {
-  "yes or no": "fastest point that passes",
-  colour: "nearest colour",
-};
-
-const TITLES: Partial<Record<Found["by"], string>> = {
-  "yes or no": "Chance that a cell passes",
-  colour: "Nearness to the wanted colour",
-};
 
 function pictureOf({ id }: ArrayCell, burned: { burn: number; ids: readonly string[] } | undefined) {
   const index = burned?.ids.indexOf(id) ?? -1;

@@ -13,6 +13,7 @@ import type { TestArrayPlan } from "./plan";
 import { sensitivitiesOf } from "./sensitivity";
 import { shortOf } from "./short";
 import { usedBefore } from "./used-before";
+import { WAYS } from "./ways";
 
 /** Colours that differ by more are clearly different. (common practice, no source) */
 const FAR = 5;
@@ -30,6 +31,7 @@ export function findingsOf(
     text,
   });
   const { answer, reads } = found;
+  const words = WAYS[found.by];
   // A cut needs full power as a rule.
   const isTold = ({ isLimit }: EdgeOfBest) => !isLimit || found.by !== "yes or no";
   const findings = edgesIn(found, plan, machine)
@@ -40,13 +42,13 @@ export function findingsOf(
         ? note(
             `edge ${side}`,
             "needs you",
-            `The best cell is at the limit of the machine: ${value}.`,
+            `The ${words.chosen} is at the limit of the machine: ${value}.`,
             "Vary another setting instead, for example passes or row pitch.",
           )
         : note(
             `edge ${side}`,
             "needs you",
-            `The best cell is at the edge of the array: ${value}.`,
+            `The ${words.chosen} is at the edge of the array: ${value}.`,
             `Burn the next array. The range continues beyond ${valueText(key, last)}.`,
           );
     });
@@ -118,7 +120,7 @@ export function findingsOf(
     : -1;
   if (before && old >= 0 && !sameSettings(before, found.chosen.cell.settings)) {
     const { quantity } = shortOf(found, old);
-    const short = `${plain(100 * quantity.value, 1)} ± ${plain(100 * expandedUncertainty(quantity), 1)} %`;
+    const short = words.size(quantity.value, expandedUncertainty(quantity));
     findings.push(
       note(
         "before",

@@ -18,6 +18,7 @@ import { type ArrayCell, edgesOf, relativeTime } from "./cells";
 import { placeText } from "./layout";
 import { NO_BLOCKS, type TestArrayPlan } from "./plan";
 import { type CellRead, comparisonsIn, readScores } from "./read-scores";
+import { type Way, wayOf } from "./ways";
 
 export type Found = {
   /** Of the block with the best cell. */
@@ -25,8 +26,7 @@ export type Found = {
   /** Cells of the answer, in its order, of all burns. */
   reads: readonly ReadCell[];
   chosen: ReadCell;
-  /** How the cells were judged. Taps, comparisons and yes or no have no size. */
-  by: "taps" | "comparisons" | "yes or no" | "colour" | "scores";
+  by: Way;
 };
 
 export type ReadCell = CellRead & {
@@ -62,11 +62,6 @@ export const foundIn: (history: History<TestArrayPlan>, round: RoundRecord<TestA
     return best ? { ok: true, found: best } : { ok: false, reason };
   },
 );
-
-function wayOf({ score }: TestArrayPlan): Found["by"] {
-  if (score === "eye") return "taps";
-  return score === "comparisons" || score === "yes or no" || score === "colour" ? score : "scores";
-}
 
 /** Input of the response of each round with readings, newest first. */
 export function responsesOf(history: History<TestArrayPlan>): ArrayGiven[] {

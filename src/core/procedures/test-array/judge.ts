@@ -1,34 +1,42 @@
 /** Verdict on the chosen cell: what it may lack against the best, once it was burned again with its neighbours. */
 import { judgeErrors, oneError } from "../../measuring/judge-errors";
 import { expandedUncertainty, type Measured } from "../../metrology/measured";
-import { plain } from "../../metrology/quantity-text";
 import type { History, RoundRecord } from "../../trial/history";
+import type { Verdict } from "../../trial/verdict";
 import { foundIn, sameSettings } from "./found";
 import type { TestArrayPlan } from "./plan";
 import { shortOf } from "./short";
+import { WAYS, type Way, wayOf } from "./ways";
 
-export const judgeTestArray = judgeErrors<TestArrayPlan, "">({
-  unit: "percent",
-  errors: oneError("Chosen cell short of the best", shortIn),
-  text: ({ error }, { rounds }) => {
-    const size = `${plain(100 * error.value, 1)} ± ${plain(100 * expandedUncertainty(error), 1)} %`;
-    switch (rounds.at(-1)?.plan.score) {
-      case "yes or no":
-        return `The chosen cell fails with a chance of ${size}`;
-      case "colour":
-        return `The chosen cell is ${size.replace(" %", " ΔE")} beyond the nearest colour`;
-      default:
-        return `The chosen cell is ${size} short of the best`;
-    }
-  },
-  advice: {
-    proved: "Use these settings.",
-    "not proved": "Another cell is better. Store the settings of that cell, then burn another proof.",
-    "cannot tell": "The uncertainty is too large for the tolerance. Burn the chosen cell and its neighbours again.",
-  },
-  asFound: "short of the best",
-  ways: () => [],
-});
+/** The verdict speaks of what was judged. */
+export function judgeTestArray(history: History<TestArrayPlan>): Verdict | null {
+  const plan = history.rounds.at(-1)?.plan;
+  return plan ? JUDGES[wayOf(plan)](history) : null;
+}
+
+const JUDGES = {
+  scores: judgeOf("scores"),
+  taps: judgeOf("taps"),
+  comparisons: judgeOf("comparisons"),
+  "yes or no": judgeOf("yes or no"),
+  colour: judgeOf("colour"),
+} as const satisfies Record<Way, unknown>;
+
+function judgeOf(way: Way) {
+  const { unit, result, card, verdict, size, notProved } = WAYS[way];
+  return judgeErrors<TestArrayPlan, "">({
+    unit,
+    errors: oneError(result, shortIn),
+    text: ({ error }) => verdict(size(error.value, expandedUncertainty(error))),
+    advice: {
+      proved: "Use these settings.",
+      "not proved": notProved,
+      "cannot tell": "The uncertainty is too large for the tolerance. Burn the chosen cell and its neighbours again.",
+    },
+    asFound: card.toLowerCase(),
+    ways: () => [],
+  });
+}
 
 /** Loss of the cell that was chosen before this burn, by all readings since. If no cell was chosen before, of the cell chosen now. */
 function shortIn(history: History<TestArrayPlan>, round: RoundRecord<TestArrayPlan>): Measured | null {

@@ -4,7 +4,6 @@ import type { Span } from "../../marking/array-given";
 import { CELL_SETTINGS, type CellSetting, spaced } from "../../marking/cell-settings";
 import { type ProofPlan, plainNext } from "../../measuring/plain-course";
 import { expandedUncertainty } from "../../metrology/measured";
-import { plain } from "../../metrology/quantity-text";
 import { sitesLeft } from "../../trial/answer";
 import type { History, Next, RoundRecord } from "../../trial/history";
 import type { Outcome } from "../../trial/outcome";
@@ -15,6 +14,7 @@ import { type Found, foundIn } from "./found";
 import { NO_BLOCKS, type TestArrayPlan } from "./plan";
 import { shortOf } from "./short";
 import { usedBefore } from "./used-before";
+import { WAYS, type Way, wayOf } from "./ways";
 
 /** More arrays than this do not help: the stock differs from place to place. */
 const MOST_ARRAYS = 3;
@@ -23,12 +23,12 @@ const PROOF_COMPARISONS = 12;
 /** A neighbour in a proof differs by this factor where the array has no value beyond. */
 const NEIGHBOUR = 1.15;
 
-const WORDS = {
-  read: "Score the cells first.",
-  prove: "Burn the chosen cell with its neighbours. The chosen cell should be as good as its best neighbour.",
-  proved: "Proved: no neighbour is better than the chosen settings.",
-  holding: "Still valid. Change nothing.",
-};
+const READ = "Score the cells first.";
+
+function wordsOf(way: Way) {
+  const { prove, proved } = WAYS[way];
+  return { read: READ, prove, proved, holding: "Still valid. Change nothing." };
+}
 
 export function nextTestArray(
   history: History<TestArrayPlan>,
@@ -36,13 +36,13 @@ export function nextTestArray(
   verdict: Verdict | null,
 ): Next<TestArrayPlan> {
   const last = history.rounds.at(-1);
-  if (!last) return plainNext(history, outcome, verdict, WORDS, { why: WORDS.read });
+  if (!last) return plainNext(history, outcome, verdict, wordsOf("scores"), { why: READ });
   const proof = proofOf(history, last);
   const isRead = sitesLeft(last.spec.sites, last.answers).length === 0;
   if (verdict?.result === "cannot tell" && isRead && "plan" in proof)
     return { do: "round", purpose: "proof", ...proof, why: AGAIN };
   const more = isRead ? anotherArray(history, last) : null;
-  return more ?? plainNext(history, outcome, verdict, WORDS, proof);
+  return more ?? plainNext(history, outcome, verdict, wordsOf(wayOf(last.plan)), proof);
 }
 
 const AGAIN = "Undecided. Burn the chosen cell and its neighbours again. All burns count together.";
@@ -63,20 +63,23 @@ function whyAnother(
   plan: TestArrayPlan,
   { machine, tolerance }: Pick<History, "machine" | "tolerance">,
 ): string | null {
+  const words = WAYS[found.by];
   if (edgesIn(found, plan, machine).some((e) => !e.isLimit))
-    return "The best cell is at the edge of this array. The next array continues beyond this edge.";
+    return `The ${words.chosen} is at the edge of this array. The next array continues beyond this edge.`;
   if (found.answer.second) return "Two groups of settings may be the best. The next array covers both.";
-  if (found.by === "yes or no" && found.answer.asGood.length === 0)
-    return "No cell passes with certainty yet. The next array is finer.";
-  // A finer array does not improve the eye.
-  if (found.by !== "scores" && found.by !== "colour") return null;
   const { quantity } = shortOf(found, found.answer.chosen);
   const most = quantity.value + expandedUncertainty(quantity);
-  if (most <= tolerance) return null;
-  const size = plain(100 * most, 1);
-  return found.by === "colour"
-    ? `The chosen cell may be ΔE ${size} beyond the nearest colour. The next array is finer.`
-    : `The chosen cell may be ${size} % short of the best. The next array is finer.`;
+  switch (found.by) {
+    case "yes or no":
+      return found.answer.asGood.length === 0 ? words.finer("") : null;
+    case "scores":
+    case "colour":
+      return most > tolerance ? words.finer(words.size(most)) : null;
+    // A finer array does not improve the eye.
+    case "taps":
+    case "comparisons":
+      return null;
+  }
 }
 
 /** @returns `null` where the machine leaves no room for another array */
@@ -110,7 +113,7 @@ function roundedTo(value: number, key: CellSetting): number {
 
 function proofOf(history: History<TestArrayPlan>, last: RoundRecord<TestArrayPlan>): ProofPlan<TestArrayPlan> {
   const finding = foundIn(history, last);
-  if (!finding.ok) return { why: WORDS.read };
+  if (!finding.ok) return { why: READ };
   const { plan } = last;
   const { settings } = finding.found.chosen.cell;
   const edges = edgesOf(plan);

@@ -74,12 +74,15 @@ export function planFields(context: PlanContext) {
       label: "Purpose",
       group: "Score",
       usual: "engrave dark",
-      when: { field: "score", is: keysOf(SCORES).filter((s) => s !== "colour") },
+      // Cells that are cut through, or coloured, have their purpose.
+      when: [
+        { field: "fill", is: keysOf(FILLS).filter((f) => f !== "cut") },
+        { field: "score", is: keysOf(SCORES).filter((s) => s !== "colour") },
+      ],
     }),
     score: field.choice(SCORES, {
       label: "Scored by",
       group: "Score",
-      why: "The best cell has the largest score.",
       whys: { "yes or no": "The fastest cell that passes with certainty is chosen." },
       usual: "darkness",
     }),

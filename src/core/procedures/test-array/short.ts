@@ -1,18 +1,12 @@
 /** Loss of a cell against the best, with its uncertainty: from the response, or from the repeatability of the eye. */
 import { elementAt } from "../../fitting/element-at";
-import { EYE_SD } from "../../marking/array-answer";
+import { EYE_SD } from "../../marking/array-fit";
 import { type Budgeted, joined } from "../../metrology/budget";
 import { type Found, sameSettings } from "./found";
+import { WAYS } from "./ways";
 
 /** Half width of the middle 95 of 100, in SD of a normal distribution. */
 export const HALF_95 = 1.96;
-const SCATTER: Record<Found["by"], string> = {
-  scores: "Scatter of the scores about the response",
-  comparisons: "Scatter of the comparisons",
-  "yes or no": "Cells near the limit that pass or fail",
-  colour: "Scatter of the colours about the response",
-  taps: "Repeatability of the eye",
-};
 /** Smaller losses are not visible. */
 const LEAST_SD = 1e-4;
 
@@ -27,7 +21,7 @@ function shortByResponse({ answer, by }: Found, index: number): Budgeted {
   return joined(mean, [
     {
       id: "response",
-      label: SCATTER[by],
+      label: WAYS[by].scatter,
       kind: "A",
       standardUncertainty: Math.max(LEAST_SD, (most - mean) / HALF_95),
       degreesOfFreedom: "infinite",
@@ -47,7 +41,7 @@ function shortByEye({ reads }: Found, index: number): Budgeted {
   return joined(isGood ? 0 : 2 * EYE_SD, [
     {
       id: "eye",
-      label: "Repeatability of the eye, 4 % for one cell",
+      label: WAYS.taps.scatter,
       kind: "B",
       standardUncertainty: (Math.SQRT2 * EYE_SD) / Math.sqrt(tapped),
       degreesOfFreedom: "infinite",

@@ -26,6 +26,7 @@ import { type Found, type FoundOrWhy, fastestOf, foundIn } from "./found";
 import { purposeOf, SCORES, type Score, type TestArrayPlan } from "./plan";
 import { readScores } from "./read-scores";
 import { HALF_95, shortOf } from "./short";
+import { WAYS } from "./ways";
 
 /** Rows of the table of results. */
 const SHOWN_CELLS = 8;
@@ -44,7 +45,7 @@ export function solveTestArray(history: History<TestArrayPlan>): GivenOutcome {
     table: tableOf(found, round.plan),
     figures: figuresOf(history, round, found),
     forStock: resultOf(history, round, found, short),
-    predicted: `Mark with ${settingsOnEdges(round.plan, found.chosen.cell.settings)}. ${EXPECT[found.by](`${plain(100 * most(short), 1)} %`)}`,
+    predicted: `Mark with ${settingsOnEdges(round.plan, found.chosen.cell.settings)}. ${WAYS[found.by].expect(mostText(found, short))}`,
   };
 }
 
@@ -87,64 +88,24 @@ function withoutAnswer(
   };
 }
 
-function most({ quantity }: Budgeted): number {
-  return quantity.value + expandedUncertainty(quantity);
+/** The loss that holds in 95 of 100. */
+function mostText({ by }: Found, { quantity }: Budgeted): string {
+  return WAYS[by].size(quantity.value + expandedUncertainty(quantity));
 }
-
-const EXPECT: Record<Found["by"], (most: string) => string> = {
-  taps: lossText,
-  comparisons: lossText,
-  scores: lossText,
-  colour: (most) =>
-    `Expect a colour at most ${most.replace(" %", "")} ΔE farther from the wanted one than the nearest.`,
-  "yes or no": (most) => `Expect at most ${most} of the marks to fail.`,
-};
-
-function lossText(most: string): string {
-  return `Expect at most ${most} less than the best of these settings.`;
-}
-
-/** Names of the loss, of the result and on the card. */
-const SHORT: Record<Found["by"], { result: string; card: string }> = {
-  taps: { result: "Chosen cell short of the best", card: "Short of the best" },
-  comparisons: { result: "Chosen cell short of the best", card: "Short of the best" },
-  scores: { result: "Chosen cell short of the best", card: "Short of the best" },
-  colour: { result: "Chosen cell beyond the nearest colour", card: "Beyond the nearest colour" },
-  "yes or no": { result: "Chance that the chosen cell fails", card: "Chance of failing" },
-};
-
-const HELPS: Record<Found["by"], string> = {
-  taps: "Score the array from a scan.",
-  comparisons: "Make more comparisons.",
-  colour: "Burn a second array around the best cell.",
-  "yes or no": "Burn the chosen cell and its neighbours again.",
-  scores: "Burn a second array around the best cell.",
-};
 
 function estimatesOf({ answer, by }: Found, short: Budgeted, plan: TestArrayPlan): Estimate[] {
+  const words = WAYS[by];
   const best = (key: CellSetting, at: number, span: Span) =>
-    estimate(`best ${key}`, `${BEST[by]} ${CELL_SETTINGS[key].label.toLowerCase()}`, bestOf(key, at, span), {
+    estimate(`best ${key}`, `${words.best} ${CELL_SETTINGS[key].label.toLowerCase()}`, bestOf(key, at, span), {
       unit: unitOf(key),
       helps: "Burn a second array around the best cell.",
     });
   return [
-    estimate("short", SHORT[by].result, short, {
-      unit: by === "colour" ? "colourDifference" : "percent",
-      headline: true,
-      helps: HELPS[by],
-    }),
+    estimate("short", words.result, short, { unit: words.unit, headline: true, helps: words.helps }),
     best(plan.across, answer.peak.x, answer.best.x),
     best(plan.up, answer.peak.y, answer.best.y),
   ];
 }
-
-const BEST: Record<Found["by"], string> = {
-  taps: "Best",
-  comparisons: "Best",
-  scores: "Best",
-  colour: "Nearest colour:",
-  "yes or no": "Fastest that passes:",
-};
 
 /** The value at the peak of the map; where the best may lie is its uncertainty. */
 function bestOf(key: CellSetting, at: number, { low, high }: Span): Budgeted {
@@ -171,7 +132,7 @@ function tableOf({ answer, reads, by }: Found, plan: TestArrayPlan): ResultTable
   return {
     title: "Best cells",
     columns: ["Cell", CELL_SETTINGS[plan.across].label, CELL_SETTINGS[plan.up].label, column],
-    resultLabel: RESULT_LABELS[by] ?? "of the best, %",
+    resultLabel: WAYS[by].table,
     rows: order.map(({ cell, name, score, expected, i }) => ({
       label: name,
       sites: [],
@@ -186,8 +147,6 @@ function tableOf({ answer, reads, by }: Found, plan: TestArrayPlan): ResultTable
   };
 }
 
-const RESULT_LABELS: Partial<Record<Found["by"], string>> = { "yes or no": "passes, %", colour: "expected, ΔE" };
-
 const SCORE_COLUMN: Record<Score, { name: string; decimals: number }> = {
   darkness: { name: "darkness", decimals: 3 },
   contrast: { name: "contrast", decimals: 3 },
@@ -200,25 +159,14 @@ const SCORE_COLUMN: Record<Score, { name: string; decimals: number }> = {
   colour: { name: "from the wanted, −ΔE", decimals: 1 },
 };
 
-const ARITHMETIC: Record<Found["by"], (most: string) => string> = {
-  taps: (most) =>
-    `The eye judges one cell with a repeatability of 4 %. The chosen cell is at most ${most} short of the best.`,
-  comparisons: (most) =>
-    `In 95 of 100 responses that fit the comparisons, the best compared cell is at most ${most} above this cell.`,
-  "yes or no": (most) =>
-    `In 95 of 100 responses that fit the outcomes, this cell fails with a chance of at most ${most}.`,
-  colour: (most) =>
-    `In 95 of 100 responses that fit the colours, the nearest colour is at most ${most.replace(" %", "")} ΔE nearer than this cell.`,
-  scores: (most) => `In 95 of 100 responses that fit the scores, the best is at most ${most} above this cell.`,
-};
-
 function resultOf(
   { machine }: History<TestArrayPlan>,
   { plan }: RoundRecord<TestArrayPlan>,
   found: Found,
   short: Budgeted,
 ): StockResult {
-  const { answer, reads } = found;
+  const { answer, reads, by } = found;
+  const words = WAYS[by];
   const { cell: chosen, name } = found.chosen;
   const fastest = fastestOf(found, plan);
   const scored = reads.filter((r) => r.score !== null).length;
@@ -226,8 +174,8 @@ function resultOf(
     const text = (v: number) => plain(CELL_SETTINGS[key].byRatio ? Math.exp(v) : v, CELL_SETTINGS[key].decimals);
     const { label, unit } = CELL_SETTINGS[key];
     return {
-      label: `${BEST[found.by]} ${label.toLowerCase()}, 95 %`,
-      text: `${text(low)} to ${text(high)} ${unit}`.trim(),
+      label: `${words.best} ${label.toLowerCase()}, 95 %`,
+      text: `${text(low) === text(high) ? text(low) : `${text(low)} to ${text(high)}`} ${unit}`.trim(),
     };
   };
   return markingResult({
@@ -239,26 +187,14 @@ function resultOf(
     settings: chosen.settings,
     dose: chosen.dose,
     varied: [settingValue(plan.across, chosen.settings[plan.across]), settingValue(plan.up, chosen.settings[plan.up])],
-    quality: [
-      {
-        id: "short",
-        label: SHORT[found.by].card,
-        quantity: short.quantity,
-        unit: found.by === "colour" ? "colourDifference" : "percent",
-      },
-    ],
+    quality: [{ id: "short", label: words.card, quantity: short.quantity, unit: words.unit }],
     scoredBy: SCORES[plan.score],
     conditions: [
       within(plan.across, answer.best.x),
       within(plan.up, answer.best.y),
       ...(fastest ? [{ label: "As good and fastest", text: settingsOnEdges(plan, fastest.cell.settings) }] : []),
     ],
-    arithmetic: [
-      found.by === "yes or no"
-        ? `Cell ${name} is the fastest of ${answer.asGood.length} cells that pass with certainty; ${scored} cells were judged.`
-        : `Cell ${name} of ${scored} judged cells has the ${found.by === "colour" ? "smallest expected difference from the wanted colour" : "largest expected score"}.`,
-      ARITHMETIC[found.by](`${plain(100 * most(short), 1)} %`),
-    ],
+    arithmetic: [`Cell ${name} of ${scored} judged cells ${words.chosenBy}.`, words.arithmetic(mostText(found, short))],
     ...paletteOf(found, plan),
   });
 }

@@ -12,8 +12,10 @@ import { isAnswerKnown, learnAnswer } from "../../marking/known-answers";
 import { comparisonsOf, nextComparison } from "../../marking/next-comparison";
 import { gaugeAsUsual } from "../../metrology/gauge";
 import { type Answer, valuesAt } from "../../trial/answer";
+import { draftOf } from "../../trial/draft";
 import type { History, RoundRecord } from "../../trial/history";
 import type { PlanContext } from "../../trial/plan-form";
+import { askedFields } from "../../trial/plan-table";
 import { arrayCells, inOrder } from "./cells";
 import {
   BEST_SITE,
@@ -506,6 +508,25 @@ describe("the settings that an array finds", () => {
     const fastest = cells.filter((c) => c.dose.energy > limit).map((c) => c.settings.speedMmPerS);
     expect(settings.speedMmPerS).toBeLessThanOrEqual(Math.max(...fastest));
     expect(settings.speedMmPerS).toBeGreaterThan(Math.min(...fastest));
+    // The proof: the chosen cell passes once more, or fails.
+    const proved = (passes: (energy: number) => boolean) => {
+      const [second] = outcome(passes).rounds;
+      return testArray.judge(
+        historyOf(...whole.rounds, { ...(second ?? round(2, "proof", plan)), n: 2, purpose: "proof" }),
+      );
+    };
+    expect(proved((e) => e > limit)?.advice).toMatch(/^The chosen cell fails with a chance of [\d.]+ ± [\d.]+ %\./);
+    expect(proved((e) => e > 4 * limit)).toMatchObject({
+      result: "not proved",
+      lines: [{ label: "Chance that the chosen cell fails" }],
+    });
+    // A cut has its purpose, so it is not asked for.
+    const asked = (key: string, text: string) => {
+      const form = testArrayPlan(CO2);
+      const draft = { ...draftOf(form, form.defaults), [key]: text };
+      return askedFields(form.fields, (other) => draft[other] ?? "").some((f) => f.key === "purpose");
+    };
+    expect([asked("fill", "filled"), asked("fill", "cut"), asked("score", "colour")]).toEqual([true, false, false]);
     expect(testArray.solve(outcome(() => false))).toMatchObject({
       status: "unsolvable",
       reason: expect.stringMatching(/^No cell is cut through\. Burn another array with more energy/),

@@ -31,12 +31,7 @@ export function PlanField({ field, text, fault, warnings, onChange }: Props) {
           isWrong={fault !== null}
           onChange={onChange}
         />
-        {field.why && !fault && (
-          <p id={`${id}-why`} className="mt-0.5 text-[13px] text-ink2">
-            {field.why}
-          </p>
-        )}
-        <Below id={id} fault={fault} warnings={warnings} />
+        <Below id={id} why={field.why} fault={fault} warnings={warnings} />
       </div>
     );
   if (field.kind === "drawing") return <DrawingField field={field} text={text} fault={fault} onChange={onChange} />;
@@ -65,8 +60,7 @@ export function PlanField({ field, text, fault, warnings, onChange }: Props) {
             ))}
           </div>
         )}
-        {field.why && <p className="mt-1 text-[13px] text-ink2">{field.why}</p>}
-        <Below id={id} fault={fault} warnings={warnings} />
+        <Below id={id} why={field.why} fault={fault} warnings={warnings} />
         {field.elsewhere && (
           <Link href={field.elsewhere.href} className="mt-1 inline-block text-[14px] underline underline-offset-4">
             {field.elsewhere.label}
@@ -89,19 +83,22 @@ export function PlanField({ field, text, fault, warnings, onChange }: Props) {
         aria-describedby={described}
         onChange={(e) => onChange(e.target.value)}
       />
-      {field.why && !fault && (
-        <p id={`${id}-why`} className="mt-0.5 text-[13px] text-ink2">
-          {field.why}
-        </p>
-      )}
-      <Below id={id} fault={fault} warnings={warnings} />
+      <Below id={id} why={field.why} fault={fault} warnings={warnings} />
     </div>
   );
 }
 
-function Below({ id, fault, warnings }: { id: string; fault: string | null; warnings: string[] }) {
+type BelowProps = { id: string; why: string; fault: string | null; warnings: string[] };
+
+/** Below a field: why it matters, or its fault, and its warnings. */
+function Below({ id, why, fault, warnings }: BelowProps) {
   return (
     <>
+      {why && !fault && (
+        <p id={`${id}-why`} className="mt-0.5 text-[13px] text-ink2">
+          {why}
+        </p>
+      )}
       {fault && <Fault id={`${id}-fault`}>{fault}</Fault>}
       {warnings.map((w) => (
         <p key={w} className="mt-1 border-l-2 border-ochre pl-2 text-[13px] text-ochre">

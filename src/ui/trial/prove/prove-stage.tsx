@@ -106,7 +106,9 @@ export function ProveStage({ view, now }: StageProps) {
                 {proof ? words.notRead : another ? "One more burn first." : "One burn to prove it."}
               </h2>
               <p className="mt-2 max-w-prose text-ink2">{next.why}</p>
-              {outcome.status === "solved" && <p className="mt-1 max-w-prose text-ink2">{outcome.predicted}</p>}
+              {outcome.status === "solved" && !another && (
+                <p className="mt-1 max-w-prose text-ink2">{outcome.predicted}</p>
+              )}
               <div className="mt-4 flex flex-wrap gap-3">
                 {!proof && next.do === "round" && (
                   <Button weight="primary" onClick={layOut} disabled={busy}>
