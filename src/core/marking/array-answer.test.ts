@@ -72,6 +72,20 @@ describe("the answer of an array", () => {
     }
   });
 
+  it("continues beyond both edges where either may be the better one", () => {
+    const answer = answered(array(7, (x) => 1 + x * x));
+    const next = nextArray({ ...answer, edges: ["left", "right"] });
+    expect(next.x.low).toBeLessThan(-1.2);
+    expect(next.x.high).toBeGreaterThan(1.2);
+  });
+
+  it("covers a second peak far from the edge that it continues beyond", () => {
+    const answer = answered(array(7, (x) => 1 - x));
+    const next = nextArray({ ...answer, edges: ["left"], second: { x: 0.8, y: 0 } });
+    expect(next.x.low).toBeLessThan(-1.2);
+    expect(next.x.high).toBeGreaterThan(1);
+  });
+
   it("is laid out half as wide around a peak inside", () => {
     const next = nextArray(answered(array(7, peakAt(0.2, 0.2))));
     expect(next.x.high - next.x.low).toBeCloseTo(1, 6);

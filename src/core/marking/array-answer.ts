@@ -184,25 +184,25 @@ function neighbours(i: number): number[] {
 export type NextArray = { x: Span; y: Span };
 
 /**
- * Where the next array lies: half as wide around the best; at an edge three quarters as wide, its middle moved on; around two peaks that cannot
- * be told apart, as wide as both need.
+ * Where the next array lies: half as wide around the best; at an edge three quarters as wide, its middle moved on; as wide as it takes to cover
+ * two edges, or two peaks that cannot be told apart.
  */
 export function nextArray({ peak, edges, second, map }: ArrayAnswer): NextArray {
-  const next = (at: number, other: number | null, span: Span, low: boolean, high: boolean): Span => {
-    const half = (span.high - span.low) / 2;
-    if (low || high) {
-      const middle = at + (low ? -half / 2 : half / 2);
-      return { low: middle - 0.75 * half, high: middle + 0.75 * half };
-    }
-    if (other !== null) {
-      const reach = Math.abs(other - at) / 2 + half / 4;
-      const middle = (at + other) / 2;
-      return { low: middle - reach, high: middle + reach };
-    }
-    return { low: at - half / 2, high: at + half / 2 };
-  };
+  const isAt = (edge: ArrayAnswer["edges"][number]) => edges.includes(edge);
   return {
-    x: next(peak.x, second?.x ?? null, map.x, edges.includes("left"), edges.includes("right")),
-    y: next(peak.y, second?.y ?? null, map.y, edges.includes("low"), edges.includes("high")),
+    x: nextSpan(map.x, peak.x, second?.x ?? null, { low: isAt("left"), high: isAt("right") }),
+    y: nextSpan(map.y, peak.y, second?.y ?? null, { low: isAt("low"), high: isAt("high") }),
   };
+}
+
+function nextSpan(span: Span, at: number, other: number | null, isAt: { low: boolean; high: boolean }): Span {
+  const half = (span.high - span.low) / 2;
+  const around = (middle: number, reach: number): Span => ({ low: middle - reach, high: middle + reach });
+  const wanted = [
+    ...(isAt.low ? [around(Math.min(at, span.low + half / 4) - half / 2, 0.75 * half)] : []),
+    ...(isAt.high ? [around(Math.max(at, span.high - half / 4) + half / 2, 0.75 * half)] : []),
+    ...(other === null ? [] : [around(at, half / 4), around(other, half / 4)]),
+  ];
+  if (wanted.length === 0) return around(at, half / 2);
+  return { low: Math.min(...wanted.map((w) => w.low)), high: Math.max(...wanted.map((w) => w.high)) };
 }
