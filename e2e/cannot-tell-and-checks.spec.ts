@@ -1,5 +1,6 @@
 import type { Page } from "@playwright/test";
 import { expect, test } from "./bench";
+import { pick } from "./pick";
 import { accessible, answersLate, beginReading, beginTrial, burnAndReadAll, openBench, watch } from "./watch";
 
 test("a verdict that cannot be told is proved by more readings; then checks, limits and what changed", async ({
@@ -66,14 +67,14 @@ test("a verdict that cannot be told is proved by more readings; then checks, lim
   // Months later: a belt is changed, and a check tells whether it still holds
   await openBench(page);
   await page.getByRole("link", { name: "Scan offset" }).first().click();
-  await expect(page.getByRole("heading", { name: "Scan offset: holding" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Scan offset: valid" })).toBeVisible();
   await page.getByRole("link", { name: /^Something happened to/ }).click();
-  await page.getByLabel("What", { exact: true }).selectOption("belt");
+  await pick(page.getByLabel("What", { exact: true }), "belt changed or tightened");
   await expect(page.getByText("After that the scan offset must be measured again.")).toBeVisible();
   await page.getByRole("button", { name: "Note it" }).click();
   await expect(page.getByText("Measure the axis scale again")).toBeVisible();
   await page.getByRole("link", { name: "Scan offset", exact: true }).click();
-  await expect(page.getByRole("heading", { name: "Scan offset: stale" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Scan offset: out of date" })).toBeVisible();
   await expect(page.getByText("The belt was changed or tightened.")).toBeVisible();
   await accessible(page);
   await page.getByRole("button", { name: "Begin check" }).click();
@@ -86,7 +87,7 @@ test("a verdict that cannot be told is proved by more readings; then checks, lim
   await page.getByRole("button", { name: "Accept: still valid" }).click();
   await expect(page.getByText(/^Accepted/)).toBeVisible();
   await page.getByRole("link", { name: "Alder, scan offset" }).click();
-  await expect(page.getByRole("heading", { name: "Scan offset: holding" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Scan offset: valid" })).toBeVisible();
   await expect(page.getByText("9 more checks until their limits can be charted")).toBeVisible();
 
   // Limits: what cannot be read is told at its field; what is kept makes the check due
@@ -118,8 +119,8 @@ test("gauges are declared and changed", async ({ page }) => {
   await page.getByRole("link", { name: "Gauges" }).click();
   await page.getByRole("button", { name: "Declare a gauge" }).click();
   await page.getByLabel("Name").fill("Long rule");
-  await page.getByLabel("Kind").selectOption("rule");
-  await page.getByLabel("Reads in").selectOption("in");
+  await pick(page.getByLabel("Kind"), "steel rule");
+  await pick(page.getByLabel("Reads in"), "in");
   await page.getByLabel("Resolution").fill("");
   await page.getByRole("button", { name: "Declare it" }).click();
   await expect(page.getByText(/Enter the smallest step it shows/)).toBeVisible();

@@ -11,7 +11,8 @@ test("a trial is loaded on an empty bench, with its machine and its gauges", asy
   await expect(page.getByRole("button", { name: "Open the demo bench" })).toBeVisible();
   await expect(page.getByRole("link", { name: "Add a machine of your own" })).toHaveAttribute("href", "/machine/new");
   await accessible(page);
-  await page.getByLabel("Load a trial from another computer (JSON):").setInputFiles("examples/scan-offset/trial.json");
+  await page.getByRole("button", { name: "Load a trial from another computer" }).click();
+  await page.getByLabel("Trial file (JSON)").setInputFiles("examples/scan-offset/trial.json");
   await expect(page.getByRole("heading", { name: "What to enter" })).toBeVisible();
   await expect(page.getByText("coupon T-1")).toBeVisible();
   await page.getByRole("link", { name: "Read", exact: true }).click();

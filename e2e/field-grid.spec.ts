@@ -4,6 +4,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import type { Page } from "@playwright/test";
 import { test, expect as usually } from "./bench";
+import { pick } from "./pick";
 import { accessible, beginReading, beginTrial, watch } from "./watch";
 
 /** A grid is solved on the page and on the server: beside other tests on two cores it takes longer than most. */
@@ -94,7 +95,7 @@ test("a grid on Cinder: two scans, calipers, a table of nodes, proved by the sam
   await expect(page.getByText(/225 dots, dots in the first scan/)).toBeVisible();
   await takeDots(page);
   await takeScan(page, files[1], /225 dots of 225/);
-  await expect(page.getByLabel("This picture shows")).toHaveValue("dots turned");
+  await expect(page.getByLabel("This picture shows")).toHaveText(/^Dots, scan 2/);
   await takeDots(page);
 
   await page.getByRole("button", { name: "Read all that is left" }).click();
@@ -105,9 +106,7 @@ test("a grid on Cinder: two scans, calipers, a table of nodes, proved by the sam
   await expect(card).toContainText("made from 1 burn");
   await accessible(page);
   // The file in another order and unit, as the form says
-  await page
-    .getByRole("combobox", { name: "Order of the nodes" })
-    .selectOption({ label: "From the back left, along X first" });
+  await pick(page.getByRole("combobox", { name: "Order of the nodes" }), "From the back left, along X first");
   await page.getByLabel("Counts per mm (empty for mm)").fill("none");
   await page.getByRole("form", { name: "Files of the table" }).getByRole("button", { name: "Work it out" }).click();
   await expect(page.getByText(/Counts per mm: /)).toBeVisible();

@@ -7,6 +7,7 @@ import { parseGcode } from "../src/formats/gcode-parser";
 import { parseSvg } from "../src/formats/svg-parser";
 import { parseTrialDocument } from "../src/formats/trial-document";
 import { expect, test } from "./bench";
+import { pick } from "./pick";
 import { accessible, beginReading, endTrial, threeSpeeds, watch } from "./watch";
 
 /** Clicks and waits for the file. */
@@ -58,7 +59,7 @@ test("every file of a trial is taken and read again, in the words of the machine
   await form.getByRole("button", { name: "Keep for Alder" }).click();
   await expect(form.getByRole("alert").filter({ hasText: /Line 2: it switches the beam on/ })).toBeVisible();
   await form.getByLabel("Own lines at the end").fill("G0 X0 Y0");
-  await form.getByLabel("Unit").selectOption("in");
+  await pick(form.getByLabel("Unit"), "inch, in/min");
   await expect(form.getByText(/G20 G17 G90 G94/)).toBeVisible();
   await accessible(page);
   await form.getByRole("button", { name: "Keep for Alder" }).click();
@@ -68,7 +69,7 @@ test("every file of a trial is taken and read again, in the words of the machine
   const again = value(parseGcode(inch, { dialect: { powerLetter: "S", beamOn: "M4", beamOff: "M5" } }));
   expect(again.steps.length).toBe(program.steps.length + 1);
   await expect(page.getByText(/^G-code as Alder takes it: in,/)).toBeVisible();
-  await form.getByLabel("Unit").selectOption("mm");
+  await pick(form.getByLabel("Unit"), "mm, mm/min");
   await form.getByLabel("Beam on").fill("M3");
   await form.getByLabel("Own lines at the end").fill("");
   await form.getByRole("button", { name: "Keep for Alder" }).click();

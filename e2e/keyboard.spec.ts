@@ -7,7 +7,7 @@ test("a whole trial by keyboard alone", async ({ page }) => {
   const faults = watch(page);
   await openBench(page);
   // An open one of an earlier test would be continued instead.
-  const card = page.getByRole("listitem").filter({ has: page.getByRole("heading", { name: "Alder" }) });
+  const card = page.getByRole("article", { name: "Alder" });
   if (await card.getByRole("link", { name: "Continue" }).isVisible()) {
     await card.getByRole("link", { name: "Continue" }).click();
     await page.waitForURL(/\/trial\/\d+\//);

@@ -65,9 +65,10 @@ test("readings go out to a spreadsheet and come back, whole or not at all", asyn
 test("a trial from another computer is loaded, and nonsense is refused by its field", async ({ page }) => {
   const faults = watch(page);
   await openBench(page);
+  await page.getByRole("button", { name: "Load a trial from another computer" }).click();
   const load = (name: string, text: string) =>
     page
-      .getByLabel("Load a trial from another computer (JSON):")
+      .getByLabel("Trial file (JSON)")
       .setInputFiles({ name, mimeType: "application/json", buffer: Buffer.from(text) });
   const text = readFileSync("examples/scan-offset/trial.json", "utf8");
   await load("broken.json", text.replace(/"version": \d+/, '"version": 7'));

@@ -126,13 +126,13 @@ export async function openBench(page: Page): Promise<void> {
   await page.goto("/");
   const open = page.getByRole("button", { name: "Open the demo bench" });
   if (await open.isVisible()) await open.click();
-  await expect(page.getByRole("heading", { name: "Bench" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Bench", exact: true })).toBeVisible();
 }
 
 /** Begins a new trial of a procedure on a machine and waits for its layout. */
 export async function beginTrial(page: Page, machine: string, procedure: string): Promise<void> {
   await openBench(page);
-  const card = page.getByRole("listitem").filter({ has: page.getByRole("heading", { name: machine }) });
+  const card = page.getByRole("article", { name: machine });
   const open = card.getByRole("link", { name: "Continue" });
   if (await open.isVisible()) {
     await open.click();
@@ -141,10 +141,10 @@ export async function beginTrial(page: Page, machine: string, procedure: string)
     await page.goto(page.url().replace(/(\/trial\/\d+)\/.*/, "$1/prove"));
     await endTrial(page);
   }
-  const mark = card.getByRole("listitem").filter({ hasText: procedure });
-  const inMark = mark.getByRole("button", { name: /^Begin (a new|its first) trial$/ });
-  if (await inMark.isVisible()) await inMark.click();
-  else await card.getByRole("button", { name: "Begin trial" }).click();
+  const fold = card.getByRole("button", { name: /^Only when there is a reason/ });
+  if (await fold.isVisible()) await fold.click();
+  await card.getByRole("button", { name: `Actions for the ${procedure.toLowerCase()} of ${machine}` }).click();
+  await page.getByRole("menuitem", { name: /^Begin (a new|the first) trial$/ }).click();
   await expect(page.getByRole("form", { name: "Layout" })).toBeVisible();
 }
 
@@ -165,5 +165,5 @@ export function threeSpeeds(page: Page): Promise<void> {
 export async function endTrial(page: Page): Promise<void> {
   await page.getByRole("button", { name: "End without a proof" }).click();
   await page.getByRole("button", { name: "End it" }).click();
-  await expect(page.getByRole("heading", { name: "Bench" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Bench", exact: true })).toBeVisible();
 }

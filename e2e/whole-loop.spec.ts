@@ -90,7 +90,7 @@ test("scan offset on the CO2 gantry, from the empty bench to proved", async ({ p
 
   // Bench, ledger, practice
   await openBench(page);
-  await expect(page.getByText(/± 0\.\d{3} mm left/).first()).toBeVisible();
+  await expect(page.getByText(/± 0\.\d{3} mm/).first()).toBeVisible();
   await expect(page.getByText("Still holds the old value")).toBeVisible();
   await page.getByRole("link", { name: "Ledger", exact: true }).click();
   await expect(page.getByRole("cell", { name: /trial A-3, read back/ })).toBeVisible();

@@ -14,6 +14,11 @@ import type { AnyProcedure } from "../procedures/contract";
 export const STATES = ["not done", "open", "to prove", "holding", "check due", "drifting", "stale"] as const;
 export type State = (typeof STATES)[number];
 
+/** Whether a trial is under way. */
+export function isOpen(state: State): state is "open" | "to prove" {
+  return state === "open" || state === "to prove";
+}
+
 /** Times are milliseconds. */
 export type Standing = {
   open: { since: number; toProve: boolean } | null;

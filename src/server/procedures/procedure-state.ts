@@ -1,6 +1,6 @@
 /** How a procedure stands on a machine, with what the screens say of it. */
 
-import { type Derived, type Standing, stateOf } from "../../core/course/state";
+import { type Derived, isOpen, type Standing, stateOf } from "../../core/course/state";
 import { heldThrough, isSamePart } from "../../core/machine/fitted-part";
 import { effectOfFitting, type Need, reasonOf, WHY } from "../../core/machine/need";
 import { CHART_FROM_POINTS, type ControlChart, controlChart } from "../../core/metrology/control-chart";
@@ -96,14 +96,14 @@ export function procedureState(
   if (!first) return { state: "not done", since: null, reasons: [], detail: "", trialId: null, stocks };
   const due = stocks.filter((s) => s.state !== "holding").length;
   const count = `${countText(stocks.length, "stock")}${due > 0 ? `, ${due} due` : ""}`;
-  const isOpen = first.state === "open" || first.state === "to prove";
+  const isUnderWay = isOpen(first.state);
   return {
     state: first.state,
     since: first.since,
     trialId: first.trialId,
     stocks,
     reasons: first.reasons.map((reason) => `${first.name}: ${reason}`),
-    detail: isOpen ? first.detail : count,
+    detail: isUnderWay ? first.detail : count,
   };
 }
 
@@ -171,7 +171,7 @@ function stateAmong(
   const last = check && proof && check.at > proof.verdict.acceptedAt ? check : null;
   return {
     ...derived,
-    detail: last ? leftOver(last.verdict, length) : proof ? leftOver(proof.verdict.result, length) : "",
+    detail: last ? residualText(last.verdict, length) : proof ? residualText(proof.verdict.result, length) : "",
     trialId: last?.trialId ?? proof?.trial.id ?? null,
   };
 }
@@ -187,10 +187,10 @@ export function recheckDaysOf(machine: Machine, procedure: AnyProcedure): number
 }
 
 /** The largest residual with its expanded uncertainty. */
-export function leftOver(verdict: Verdict, length: LengthUnit): string {
+export function residualText(verdict: Verdict, length: LengthUnit): string {
   const worst = verdict.lines.reduce((a, b) => (Math.abs(b.after.value) > Math.abs(a.after.value) ? b : a));
   const size = { ...worst.after, value: Math.abs(worst.after.value) };
-  return expandedUncertainty(size) > 0 ? `${withUncertainty(size, shownUnit(verdict.unit, length))} left` : "";
+  return expandedUncertainty(size) > 0 ? withUncertainty(size, shownUnit(verdict.unit, length)) : "";
 }
 
 type Proof = { trial: Trial; verdict: KeptVerdict };

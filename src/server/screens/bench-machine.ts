@@ -98,7 +98,7 @@ function nextStep(
   if (!first || first.state === "holding")
     return {
       title: "Nothing to do",
-      reason: "every procedure holds",
+      reason: "every procedure is valid",
       action: "none" as const,
       href: null,
       procedure: null,

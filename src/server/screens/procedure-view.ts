@@ -21,10 +21,10 @@ import {
   driftChart,
   driftSignal,
   type KeptCheck,
-  leftOver,
   type ProcedureState,
   procedureState,
   recheckDaysOf,
+  residualText,
   trialsOf,
 } from "../procedures/procedure-state";
 import { offeredProcedures } from "../procedures/procedures";
@@ -41,7 +41,7 @@ export type CheckRow = {
   unit: UnitId;
 };
 
-export type TrialRow = { id: number; code: string; stock: string; begunAt: number; words: string; left: string };
+export type TrialRow = { id: number; code: string; stock: string; begunAt: number; words: string; residual: string };
 
 export type ProcedureView = {
   machine: string;
@@ -186,6 +186,6 @@ function trialRow(record: MachineRecord, trial: Trial, stock: string, length: Le
     stock,
     begunAt: trial.begunAt,
     words: trial.end === null ? "open" : END_WORDS[trial.end],
-    left: verdict ? leftOver(verdict.result, length) : "",
+    residual: verdict ? residualText(verdict.result, length) : "",
   };
 }

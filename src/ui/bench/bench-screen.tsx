@@ -16,27 +16,17 @@ type Props = { view: BenchView; join: JoinView | null; lastBackup: number | null
 
 export function BenchScreen({ view, join, lastBackup, now }: Props) {
   if (view.machines.length + view.damaged.length === 0) return <EmptyBench join={join} />;
-  const asked = view.machines.flatMap((m) => m.procedures.filter((p) => p.state !== "not done" || !p.occasional));
-  const states = asked.map((p) => p.state);
-  const count = (state: string) => states.filter((s) => s === state).length;
-  const summary = [
-    countText(view.machines.length, "machine"),
-    `${count("holding")} holding`,
-    count("open") + count("to prove") > 0 ? `${count("open") + count("to prove")} open` : "",
-    ...(["stale", "drifting", "check due", "not done"] as const).map((state) =>
-      count(state) > 0 ? `${count(state)} ${state}` : "",
-    ),
-  ].filter(Boolean);
+  const summary = summaryOf(view.machines);
   return (
     <>
       <TopBar crumbs={[{ label: "Bench" }]} />
-      <main className="mx-auto grid max-w-[1680px] gap-x-7 gap-y-4 px-6 py-5 max-sm:px-4 lg:grid-cols-[1fr_300px]">
+      <main className="mx-auto grid max-w-[1680px] gap-x-5 gap-y-4 px-5 py-4 max-sm:px-4 lg:grid-cols-[1fr_228px]">
         <section aria-labelledby="bench-title" className="min-w-0">
-          <div className="mb-4 flex flex-wrap items-baseline gap-x-4">
+          <div className="mb-3 flex flex-wrap items-baseline gap-x-4">
             <h1 id="bench-title" className="text-2xl font-bold">
               Bench
             </h1>
-            <p className="text-ink2">{summary.join(" · ")}</p>
+            <p className="text-ink2">{summary}</p>
             <div className="ml-auto flex flex-wrap gap-2">
               {join && <JoinButton join={join} />}
               <Link href="/machine/new" className={buttonClass("small")}>
@@ -91,4 +81,15 @@ export function BenchScreen({ view, join, lastBackup, now }: Props) {
       </main>
     </>
   );
+}
+
+/** How many machines there are, how many need the person, how many results are valid. */
+function summaryOf(machines: BenchView["machines"]): string {
+  const needy = machines.filter((m) => m.next.action !== "none").length;
+  const valid = machines.flatMap((m) => m.procedures).filter((p) => p.state === "holding").length;
+  return [
+    countText(machines.length, "machine"),
+    `${needy} ${needy === 1 ? "needs" : "need"} you`,
+    `${valid} valid`,
+  ].join(" · ");
 }

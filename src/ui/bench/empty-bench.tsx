@@ -1,6 +1,7 @@
 "use client";
 import type { JoinView } from "../../server/guard/join-view";
 import { buttonClass } from "../primitives/button";
+import { Folded } from "../primitives/folded";
 import { Link } from "../primitives/link";
 import { TopBar } from "../shell/top-bar";
 import { WaitingEverywhere } from "../waiting/waiting-everywhere";
@@ -26,7 +27,9 @@ export function EmptyBench({ join }: { join: JoinView | null }) {
           </Link>
         </div>
         <div className="mt-10">
-          <LoadTrial />
+          <Folded title="Load a trial from another computer">
+            <LoadTrial />
+          </Folded>
         </div>
         <p className="mt-6 flex flex-wrap items-center gap-4">
           <Link href="/backup" className="underline decoration-line underline-offset-4 hover:decoration-ink">

@@ -11,7 +11,7 @@ export function LoadTrial() {
   return (
     <div className="text-[14px]">
       <FilePick
-        label="Load a trial from another computer (JSON):"
+        label="Trial file (JSON)"
         accept=".json,application/json"
         disabled={busy}
         fault={fault.message}

@@ -1,6 +1,8 @@
 "use client";
+import { ToggleGroup } from "radix-ui";
 import { useDeferredValue, useEffect, useRef, useState } from "react";
 import type { State } from "../../core/course/state";
+import { STATE_WORDS } from "../../core/course/state-words";
 import type { BenchMachine } from "../../server/screens/bench-machine";
 import { takesText } from "../primitives/takes-text";
 import { MachineCard } from "./machine-card";
@@ -62,27 +64,29 @@ export function MachineList({ machines, now }: { machines: BenchMachine[]; now: 
             value={typed}
             onChange={(e) => find(e.target.value)}
           />
-          <fieldset className="flex flex-wrap gap-x-4">
-            <legend className="sr-only">Show</legend>
+          <ToggleGroup.Root
+            type="single"
+            aria-label="Show"
+            value={shown}
+            onValueChange={(id) => setShown(SHOWN.find((s) => s.id === id)?.id ?? "all")}
+            className="flex flex-wrap gap-1"
+          >
             {SHOWN.map((s) => (
-              <label key={s.id} className="flex min-h-9 cursor-pointer items-center gap-1.5 max-sm:min-h-11">
-                <input
-                  type="radio"
-                  name="shown"
-                  className="size-4"
-                  checked={shown === s.id}
-                  onChange={() => setShown(s.id)}
-                />
-                {s.label} <span className="num text-ink2">{machines.filter(s.fits).length}</span>
-              </label>
+              <ToggleGroup.Item
+                key={s.id}
+                value={s.id}
+                className="min-h-9 rounded-md border border-border bg-sheet px-3 data-[state=on]:border-ink data-[state=on]:bg-ink data-[state=on]:text-sheet max-sm:min-h-11"
+              >
+                {s.label} <span className="num">{machines.filter(s.fits).length}</span>
+              </ToggleGroup.Item>
             ))}
-          </fieldset>
+          </ToggleGroup.Root>
         </search>
       )}
-      <ul className="grid gap-4">
+      <ul className="grid gap-3">
         {found.map((machine) => (
           <li key={machine.slug}>
-            <MachineCard machine={machine} now={now} />
+            <MachineCard machine={machine} now={now} isOneOfMany={isLong} />
           </li>
         ))}
       </ul>
@@ -93,7 +97,13 @@ export function MachineList({ machines, now }: { machines: BenchMachine[]; now: 
 
 /** Every word stands somewhere in what its card says. */
 function isMeant({ spec, optic, procedures, next }: BenchMachine, text: string): boolean {
-  const said = [spec.name, spec.kind, optic ?? "", next.title, ...procedures.flatMap((p) => [p.title, p.state])]
+  const said = [
+    spec.name,
+    spec.kind,
+    optic ?? "",
+    next.title,
+    ...procedures.flatMap((p) => [p.title, STATE_WORDS[p.state]]),
+  ]
     .join(" ")
     .toLowerCase();
   return text

@@ -5,6 +5,7 @@ import { fieldTableText } from "../../core/settings/field-table";
 import type { SettingValue } from "../../core/settings/setting";
 import type { BenchView } from "../../server/screens/bench-view";
 import { Ago } from "../primitives/ago";
+import { Folded } from "../primitives/folded";
 import { Link } from "../primitives/link";
 import { PLACES } from "../primitives/places";
 import { PutBackItem } from "../put-back/put-back-item";
@@ -66,7 +67,9 @@ export function SideLists({ view, lastBackup, now }: Props) {
           </Item>
         ))}
       </List>
-      <LoadTrial />
+      <Folded title="Load a trial from another computer">
+        <LoadTrial />
+      </Folded>
       <p className="text-[14px] text-ink2">
         <Link href="/backup" className="underline decoration-line underline-offset-4 hover:decoration-ink">
           Last backup

@@ -1,15 +1,19 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { type Gauge, type GaugeKind, usualGauge } from "../../core/metrology/gauge";
+import { type Gauge, type GaugeKind, gaugeKindSchema, usualGauge } from "../../core/metrology/gauge";
 import { inUnit } from "../../core/metrology/quantity-text";
-import { UNITS } from "../../core/metrology/units";
+import { LENGTH_UNITS, UNITS } from "../../core/metrology/units";
 import { declareGauge } from "../../server/actions/workshop-actions";
 import { Button } from "../primitives/button";
+import { PickField } from "../primitives/fields";
 import { Fault, Faults } from "../primitives/notice";
 import { faultAt, faultsElsewhere, useAction } from "../primitives/use-action";
 import { useSurviving } from "../primitives/use-surviving";
 import { GAUGE_KIND_WORDS } from "./gauge-words";
+
+const KINDS = gaugeKindSchema.options.map((value) => ({ value, label: GAUGE_KIND_WORDS[value] }));
+const GAUGE_UNITS = LENGTH_UNITS.map((value) => ({ value, label: UNITS[value].symbol }));
 
 type Texts = { name: string; resolution: string; limit: string; placing: string };
 
@@ -71,40 +75,8 @@ export function GaugeForm({ gauge, onDone }: { gauge: Gauge | null; onDone: (id:
       {gauge && <p className="text-[14px] text-ink2">From now on: sittings before keep what was declared then.</p>}
       {field("name", "Name", "")}
       <div className="flex flex-wrap gap-4">
-        <div>
-          <label htmlFor="gauge-kind" className="block text-[14px] text-ink2">
-            Kind
-          </label>
-          <select
-            id="gauge-kind"
-            className="field"
-            value={kind}
-            onChange={(e) => choose(e.target.value as GaugeKind, unit)}
-          >
-            {(Object.keys(GAUGE_KIND_WORDS) as GaugeKind[]).map((k) => (
-              <option key={k} value={k}>
-                {GAUGE_KIND_WORDS[k]}
-              </option>
-            ))}
-          </select>
-        </div>
-        <div>
-          <label htmlFor="gauge-unit" className="block text-[14px] text-ink2">
-            Reads in
-          </label>
-          <select
-            id="gauge-unit"
-            className="field"
-            value={unit}
-            onChange={(e) => choose(kind, e.target.value as Gauge["unit"])}
-          >
-            {(["mm", "in", "thou"] as const).map((u) => (
-              <option key={u} value={u}>
-                {UNITS[u].symbol}
-              </option>
-            ))}
-          </select>
-        </div>
+        <PickField label="Kind" value={kind} choices={KINDS} onChange={(next) => choose(next, unit)} />
+        <PickField label="Reads in" value={unit} choices={GAUGE_UNITS} onChange={(next) => choose(kind, next)} />
       </div>
       {field("resolution", "Resolution", "A digit, or the distance between two lines.")}
       {field("limit", "Limit of error", "From its data sheet or certificate. If unknown, leave empty.")}

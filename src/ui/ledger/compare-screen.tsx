@@ -1,3 +1,5 @@
+"use client";
+import { useState } from "react";
 import { plain } from "../../core/metrology/quantity-text";
 import { fromInternal, UNITS } from "../../core/metrology/units";
 import { valueText } from "../../core/settings/entry-text";
@@ -5,6 +7,7 @@ import type { ComparedDays } from "../../server/ledger/compared-days-view";
 import type { Compared, CompareView } from "../../server/ledger/ledger-view";
 import { OnDay } from "../primitives/ago";
 import { Button } from "../primitives/button";
+import { PickField } from "../primitives/fields";
 import { HeadRow } from "../primitives/head-row";
 import { Link } from "../primitives/link";
 import { TopBar } from "../shell/top-bar";
@@ -52,20 +55,11 @@ export function CompareScreen({ view, days, now }: { view: CompareView; days: Co
   );
 }
 
-/** A form that only changes the address: it works without a script, and the comparison can be sent to somebody. */
+/** A form that changes only the address, so that a comparison can be sent to another person. */
 function Choose({ view, days }: { view: CompareView; days: ComparedDays }) {
   return (
     <form action="/ledger/compare" aria-label="What is compared" className="no-print flex flex-wrap items-end gap-4">
-      <label className="text-[14px] text-ink2">
-        Machine
-        <select name="machine" defaultValue={view.machine?.slug} className="field block text-[15px] text-ink">
-          {view.machines.map((m) => (
-            <option key={m.slug} value={m.slug}>
-              {m.name}
-            </option>
-          ))}
-        </select>
-      </label>
+      <MachinePick view={view} />
       <label className="text-[14px] text-ink2">
         From
         <input
@@ -82,6 +76,21 @@ function Choose({ view, days }: { view: CompareView; days: ComparedDays }) {
       </label>
       <Button type="submit">Compare</Button>
     </form>
+  );
+}
+
+function MachinePick({ view }: { view: CompareView }) {
+  const [slug, setSlug] = useState(view.machine?.slug ?? "");
+  return (
+    <>
+      <input type="hidden" name="machine" value={slug} />
+      <PickField
+        label="Machine"
+        value={slug}
+        choices={view.machines.map((m) => ({ value: m.slug, label: m.name }))}
+        onChange={setSlug}
+      />
+    </>
   );
 }
 

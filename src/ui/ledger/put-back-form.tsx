@@ -6,7 +6,8 @@ import { valueText } from "../../core/settings/entry-text";
 import { putBackValue } from "../../server/actions/workshop-actions";
 import type { LedgerRow } from "../../server/ledger/ledger-view";
 import { Button } from "../primitives/button";
-import { CheckField, PickField, TextField } from "../primitives/fields";
+import { CheckBox } from "../primitives/check-box";
+import { PickField, TextField } from "../primitives/fields";
 import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";
 
@@ -58,7 +59,7 @@ export function PutBackForm({ row, onDone }: { row: LedgerRow; onDone: () => voi
         />
         <TextField label="Note" words value={note} onChange={setNote} />
       </div>
-      <CheckField label="I read it back from there" checked={readBack} onChange={setReadBack} />
+      <CheckBox label="I read it back from there" checked={readBack} onChange={setReadBack} />
       {fault.message && <Fault>{fault.message}</Fault>}
       <div className="flex gap-2">
         <Button weight="primary" type="submit" disabled={busy}>

@@ -6,7 +6,9 @@ import { editableText } from "../../core/settings/entry-text";
 import type { HeldSetting } from "../../core/settings/setting";
 import { senseFixedBy, unitsOf, usualStepIn } from "../../core/settings/setting";
 import type { KeptSetting } from "../../server/screens/machine-view";
-import { CheckField, type Choice, PickField, TextField } from "../primitives/fields";
+import { CheckBox } from "../primitives/check-box";
+import { PickField, TextField } from "../primitives/fields";
+import type { Choice } from "../primitives/pick";
 
 /** How a controller takes each setting, as typed, by key. */
 export type HeldTexts = Record<
@@ -57,7 +59,7 @@ export function HeldFields({ setting, value, faultAt, onChange }: HeldProps) {
   const isSwitch = UNITS[value.unit].dimension === "switch";
   if (setting.onlyWhere !== null && !value.has)
     return (
-      <CheckField
+      <CheckBox
         label={setting.onlyWhere}
         checked={false}
         onChange={() => set({ has: true })}
@@ -68,7 +70,7 @@ export function HeldFields({ setting, value, faultAt, onChange }: HeldProps) {
     <fieldset className="grid gap-x-4 gap-y-3 border-t border-hair pt-3 sm:grid-cols-3">
       <legend className="float-left mb-2 w-full font-semibold sm:col-span-3">{label}</legend>
       {setting.onlyWhere !== null && (
-        <CheckField label={setting.onlyWhere} checked onChange={() => set({ has: false })} className="sm:col-span-3" />
+        <CheckBox label={setting.onlyWhere} checked onChange={() => set({ has: false })} className="sm:col-span-3" />
       )}
       {!isSwitch && setting.effect === undefined && (
         <PickField

@@ -6,6 +6,7 @@ import { addCopy, bringBackHolder, nameHolder, removeHolder } from "../../server
 import type { MachineView } from "../../server/screens/machine-view";
 import { Button } from "../primitives/button";
 import { TextField } from "../primitives/fields";
+import { Folded } from "../primitives/folded";
 import { Fault } from "../primitives/notice";
 import { OneLineForm } from "../primitives/one-line-form";
 import { useAction } from "../primitives/use-action";
@@ -22,10 +23,10 @@ export function HoldersForm({ view }: { view: MachineView }) {
   const done = () => router.refresh();
   const inUse = view.holders.filter((h) => !h.away).length;
   return (
-    <details className="border-t border-hair pt-2">
-      <summary className="cursor-pointer py-1 text-[14px] text-ink2">
-        Where they are kept: {inUse === 1 ? "one place" : `${inUse} places`}
-      </summary>
+    <Folded
+      title={`Where they are kept: ${inUse === 1 ? "one place" : `${inUse} places`}`}
+      className="border-t border-hair pt-2"
+    >
       <ul className="mt-1">
         {view.holders.map((holder) => (
           <HolderLine key={holder.id} machine={view.slug} holder={holder} onDone={done} />
@@ -41,7 +42,7 @@ export function HoldersForm({ view }: { view: MachineView }) {
           onSent={done}
         />
       </div>
-    </details>
+    </Folded>
   );
 }
 

@@ -8,8 +8,10 @@ import { inUnit, plain } from "../../core/metrology/quantity-text";
 import { keepMachine } from "../../server/actions/workshop-actions";
 import type { KeptSetting } from "../../server/screens/machine-view";
 import { Button } from "../primitives/button";
-import { CheckField, type Choice, PickField, TextField } from "../primitives/fields";
+import { CheckBox } from "../primitives/check-box";
+import { PickField, TextField } from "../primitives/fields";
 import { Faults } from "../primitives/notice";
+import type { Choice } from "../primitives/pick";
 import { textFields } from "../primitives/text-fields";
 import { faultAt, faultsElsewhere, useAction } from "../primitives/use-action";
 import { useSurviving } from "../primitives/use-surviving";
@@ -118,7 +120,7 @@ export function MachineForm({ machine, settings }: Props) {
       {!isGalvo && (
         <>
           <AxesFields axes={axes} onChange={(next) => set({ axes: next })} />
-          <CheckField
+          <CheckBox
             label="Its controller fills closed outlines with rows of its own"
             checked={scansBlocks}
             onChange={(next) => set({ scansBlocks: next })}
@@ -135,7 +137,7 @@ export function MachineForm({ machine, settings }: Props) {
         />
       ))}
       {machine === null && (
-        <CheckField
+        <CheckBox
           label="With a practice machine of its name, to learn the way on"
           checked={practice}
           onChange={(next) => set({ practice: next })}

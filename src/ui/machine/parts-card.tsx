@@ -9,6 +9,7 @@ import type { MachineView, PartView } from "../../server/screens/machine-view";
 import { Ago, OnDay } from "../primitives/ago";
 import { Button, buttonClass } from "../primitives/button";
 import { PickField } from "../primitives/fields";
+import { Folded } from "../primitives/folded";
 import { Link } from "../primitives/link";
 import { MomentField, momentOf } from "../primitives/moment-field";
 import { Fault } from "../primitives/notice";
@@ -70,10 +71,7 @@ export function PartsCard({ view, kind, now }: { view: MachineView; kind: PartKi
       {swapping && <SwapForm view={view} kind={kind} parts={parts} onDone={() => setSwapping(false)} />}
       {editing === "new" && <PartForm kind={kind} part={null} onDone={() => setEditing(null)} />}
       {(parts.length > 0 || history.length > 0) && (
-        <details className="mt-2 border-t border-hair pt-1">
-          <summary className="cursor-pointer py-1 text-[14px] text-ink2">
-            All there are, and what was fitted when
-          </summary>
+        <Folded title="All there are, and what was fitted when" className="mt-2 border-t border-hair pt-1">
           <ul>
             {parts.map((part) => (
               <li key={part.id} className="border-t border-hair py-1.5 first:border-0">
@@ -98,7 +96,7 @@ export function PartsCard({ view, kind, now }: { view: MachineView; kind: PartKi
               ))}
             </ul>
           )}
-        </details>
+        </Folded>
       )}
     </section>
   );

@@ -1,3 +1,5 @@
+import { isOpen } from "../../core/course/state";
+import { STATE_WORDS } from "../../core/course/state-words";
 import { countText } from "../../core/metrology/count-text";
 import { withUncertainty } from "../../core/metrology/quantity-text";
 import type { CheckRow, ProcedureView } from "../../server/screens/procedure-view";
@@ -45,7 +47,7 @@ const SINCE_WORDS: Record<ProcedureView["state"]["state"], string> = {
 
 function Standing({ view, now }: { view: ProcedureView; now: number }) {
   const { state, since, reasons, detail, trialId } = view.state;
-  const isOpen = state === "open" || state === "to prove";
+  const isUnderWay = isOpen(state);
   const stock = view.state.stocks?.[0]?.newest || null;
   return (
     <section className="card flex flex-wrap items-center justify-between gap-4 p-5" aria-label="How it stands">
@@ -55,7 +57,7 @@ function Standing({ view, now }: { view: ProcedureView; now: number }) {
         </span>
         <div>
           <h1 className="text-2xl font-bold">
-            {view.title}: {state}
+            {view.title}: {STATE_WORDS[state]}
           </h1>
           <p className="text-ink2">
             {view.summary}
@@ -71,11 +73,16 @@ function Standing({ view, now }: { view: ProcedureView; now: number }) {
               {reason}.
             </p>
           ))}
-          {detail && <p className="num text-[14px] text-ink2">{detail}</p>}
+          {detail && (
+            <p className="text-[14px] text-ink2">
+              {!isUnderWay && !view.state.stocks && "Residual error "}
+              <span className="num">{detail}</span>
+            </p>
+          )}
         </div>
       </div>
       <div className="flex flex-wrap gap-3">
-        {isOpen && trialId !== null ? (
+        {isUnderWay && trialId !== null ? (
           <Link href={`/trial/${trialId}`} className="font-semibold underline underline-offset-4">
             Continue the trial
           </Link>
@@ -189,7 +196,11 @@ function Trials({ view, now }: { view: ProcedureView; now: number }) {
               {t.stock && `on ${t.stock}: `}
               {t.words}, begun <Ago at={t.begunAt} now={now} />
             </span>
-            <span className="num text-[14px] text-ink2">{t.left}</span>
+            {t.residual && (
+              <span className="text-[14px] text-ink2">
+                residual error <span className="num">{t.residual}</span>
+              </span>
+            )}
           </li>
         ))}
       </ul>

@@ -1,5 +1,6 @@
 import type { SetAside } from "../../core/machine/part-spec";
-import { CheckField, PickField, TextField } from "../primitives/fields";
+import { CheckBox } from "../primitives/check-box";
+import { PickField, TextField } from "../primitives/fields";
 import type { PartTexts } from "./part-texts";
 
 type TypedField = (key: Exclude<keyof PartTexts, "setAside">) => {
@@ -61,7 +62,7 @@ export function RotaryFields({
         </legend>
         <div className="mt-1 grid gap-x-4 sm:grid-cols-2">
           {ASIDE.map(([kind, label]) => (
-            <CheckField
+            <CheckBox
               key={kind}
               label={label}
               checked={setAside.includes(kind)}

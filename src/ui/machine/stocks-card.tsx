@@ -1,3 +1,5 @@
+import { isOpen } from "../../core/course/state";
+import { STATE_WORDS } from "../../core/course/state-words";
 import type { StockState } from "../../server/procedures/procedure-state";
 import type { ProcedureView } from "../../server/screens/procedure-view";
 import { Ago } from "../primitives/ago";
@@ -45,7 +47,7 @@ export function StocksCard({ view, stocks, now }: Props) {
                   )}
                 </p>
                 <p className="text-[14px] text-ink2">
-                  {stock.state}
+                  {STATE_WORDS[stock.state]}
                   {stock.since !== null && (
                     <>
                       {" · "}
@@ -54,7 +56,12 @@ export function StocksCard({ view, stocks, now }: Props) {
                   )}
                   {stock.reasons.map((reason) => ` · ${reason}`)}
                 </p>
-                {stock.detail && <p className="num text-[13px] text-ink2">{stock.detail}</p>}
+                {stock.detail && (
+                  <p className="text-[13px] text-ink2">
+                    {!isOpen(stock.state) && "residual error "}
+                    <span className="num">{stock.detail}</span>
+                  </p>
+                )}
               </div>
               <StockActions view={view} stock={stock} />
             </li>
@@ -66,7 +73,7 @@ export function StocksCard({ view, stocks, now }: Props) {
 }
 
 function StockActions({ view, stock }: { view: Props["view"]; stock: StockState }) {
-  if (stock.state === "open" || stock.state === "to prove")
+  if (isOpen(stock.state))
     return (
       <Link href={`/trial/${stock.trialId}`} className="underline underline-offset-4">
         Continue

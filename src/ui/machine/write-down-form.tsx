@@ -4,7 +4,8 @@ import { toast } from "sonner";
 import { writeDown } from "../../server/actions/workshop-actions";
 import type { HeldView, MachineView } from "../../server/screens/machine-view";
 import { Button } from "../primitives/button";
-import { CheckField, TextField } from "../primitives/fields";
+import { CheckBox } from "../primitives/check-box";
+import { TextField } from "../primitives/fields";
 import { Faults } from "../primitives/notice";
 import { faultAt, faultsElsewhere, useAction } from "../primitives/use-action";
 import { useSurviving } from "../primitives/use-surviving";
@@ -78,7 +79,7 @@ export function WriteDownForm({ view, held, origin, onDone, canClose }: Props) {
         fault={faultAt(fault, "note")}
       />
       {origin === "hand" && (
-        <CheckField
+        <CheckBox
           label="I read it back from there"
           checked={texts.readBack}
           onChange={(readBack) => setTexts((t) => ({ ...t, readBack }))}

@@ -3,6 +3,7 @@ import { useState } from "react";
 import type { PlanePoint } from "../../core/fitting/plane-map";
 import type { ColoursRead } from "../../core/picture/array/read-colours";
 import { Button } from "../primitives/button";
+import { Folded } from "../primitives/folded";
 import { Fault, Notice } from "../primitives/notice";
 
 export const CARDS = ["white", "grey"] as const;
@@ -91,8 +92,7 @@ function CardPlace({ cards, wanted, onPlace }: PlaceProps) {
   const card = wanted ?? "white";
   const at = /^\s*(\d+(?:\.\d+)?)[\s,;]+(\d+(?:\.\d+)?)\s*$/.exec(text);
   return (
-    <details className="mt-3">
-      <summary className="cursor-pointer text-[14px] text-ink2">Enter the place of a card</summary>
+    <Folded title="Enter the place of a card" className="mt-3">
       <form
         className="mt-2 flex items-end gap-2"
         onSubmit={(e) => {
@@ -117,6 +117,6 @@ function CardPlace({ cards, wanted, onPlace }: PlaceProps) {
           Place
         </Button>
       </form>
-    </details>
+    </Folded>
   );
 }

@@ -3,7 +3,8 @@ import type { ReactNode } from "react";
 import { dropPicture } from "../../server/actions/picture-actions";
 import type { PictureFacts } from "../../server/pictures/picture-view";
 import { Button } from "../primitives/button";
-import { CheckField } from "../primitives/fields";
+import { CheckBox } from "../primitives/check-box";
+
 import { Fault } from "../primitives/notice";
 import { useAction } from "../primitives/use-action";
 
@@ -25,11 +26,7 @@ export function PicturesCard({ trialId, n, picture, marks, brighter, onBrighter,
   const { busy, fault, run } = useAction();
   return (
     <section className="card grid grid-cols-1 gap-2 p-5" aria-label="Pictures">
-      <CheckField
-        label={`${marks} are brighter than the stock, as on metal`}
-        checked={brighter}
-        onChange={onBrighter}
-      />
+      <CheckBox label={`${marks} are brighter than the stock, as on metal`} checked={brighter} onChange={onBrighter} />
       {choice}
       <Button
         weight="quiet"

@@ -7,7 +7,8 @@ import { valueText } from "../../core/settings/entry-text";
 import { renewPractice, revealTruth, switchCorrection, wearPractice } from "../../server/actions/practice-actions";
 import type { PracticeMachineView } from "../../server/practice/practice-view";
 import { Button } from "../primitives/button";
-import { CheckField } from "../primitives/fields";
+import { CheckBox } from "../primitives/check-box";
+
 import { Fault } from "../primitives/notice";
 import { TopBar } from "../shell/top-bar";
 
@@ -66,7 +67,7 @@ function MachineCard({ machine }: { machine: PracticeMachineView }) {
             <h3 className="mb-1 font-semibold">Its controller holds</h3>
             <p className="num text-[14px]">{valueText({ shape: "table", rows: controller.table }, "mm")}</p>
             <Numbers lines={machine.numbers} />
-            <CheckField
+            <CheckBox
               label="Its scan-offset correction is switched on"
               checked={controller.switchedOn}
               disabled={busy}

@@ -2,6 +2,7 @@
 import clsx from "clsx";
 import { type ReactNode, useId } from "react";
 import { Fault } from "./notice";
+import { type Choice, Pick as PickList } from "./pick";
 
 type FieldProps = {
   label: string;
@@ -60,72 +61,41 @@ export function LinesField({ value, onChange, fault, className, ...rest }: Field
   );
 }
 
-export type Choice = { value: string; label: string };
-
 /** One of some words. */
-export function PickField({
+export function PickField<V extends string>({
   value,
   onChange,
   choices,
   disabled = false,
   className,
   ...rest
-}: FieldProps & { choices: readonly Choice[]; disabled?: boolean }) {
+}: LabelProps & PickProps<V>) {
   return (
     <Labelled {...rest}>
       {(id) => (
-        <select
+        <PickList
           id={id}
-          className={clsx("field w-full", className)}
+          className={clsx("w-full", className)}
           value={value}
           disabled={disabled}
-          onChange={(e) => onChange(e.target.value)}
-        >
-          {choices.map((c) => (
-            <option key={c.value} value={c.value}>
-              {c.label}
-            </option>
-          ))}
-        </select>
+          choices={choices}
+          onChange={onChange}
+        />
       )}
     </Labelled>
   );
 }
 
-/** Yes or no, said in the words beside it. */
-export function CheckField({
-  label,
-  checked,
-  onChange,
-  disabled = false,
-  className,
-}: {
-  label: string;
-  checked: boolean;
-  onChange: (checked: boolean) => void;
+type PickProps<V extends string> = {
+  value: V;
+  onChange: (value: V) => void;
+  choices: readonly Choice<V>[];
   disabled?: boolean;
   className?: string;
-}) {
-  return (
-    <label className={clsx("flex min-h-9 cursor-pointer items-start gap-3 py-1", className)}>
-      <input
-        type="checkbox"
-        className="mt-0.5 size-5 shrink-0"
-        checked={checked}
-        disabled={disabled}
-        onChange={(e) => onChange(e.target.checked)}
-      />
-      <span>{label}</span>
-    </label>
-  );
-}
+};
+type LabelProps = Pick<FieldProps, "label" | "why" | "fault">;
 
-function Labelled({
-  label,
-  why,
-  fault,
-  children,
-}: Pick<FieldProps, "label" | "why" | "fault"> & { children: (id: string) => ReactNode }) {
+function Labelled({ label, why, fault, children }: LabelProps & { children: (id: string) => ReactNode }) {
   const id = useId();
   return (
     <div className="min-w-0">

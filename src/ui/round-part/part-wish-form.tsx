@@ -1,5 +1,6 @@
 import { LAYS, LEVELS } from "../../core/round-part/taper";
 import { PickField, TextField } from "../primitives/fields";
+import { Folded } from "../primitives/folded";
 import { type PartWish, type ReadWish, SHAPES, shapeOf, type WishField } from "./part-wish";
 
 type Props = { wish: PartWish; faults: ReadWish["faults"]; onChange: (change: Partial<PartWish>) => void };
@@ -45,15 +46,19 @@ export function PartWishForm({ wish, faults, onChange }: Props) {
       )}
       <TextField label="Artwork is long, around" {...field("artwork")} why="Empty: not asked." />
       <PickField label="Around is" {...pick("around", { y: "Y of the drawing", x: "X of the drawing" })} />
-      <details className="col-span-2 border-t border-hair pt-2" open={isUnknown || undefined}>
-        <summary className="cursor-pointer py-1 font-semibold">What drives it</summary>
+      <Folded
+        title="What drives it"
+        titleClass="font-semibold"
+        isOpen={isUnknown}
+        className="col-span-2 border-t border-hair pt-2"
+      >
         <div className="mt-2 grid grid-cols-2 gap-3">
           <PickField label="Drive" {...pick("drive", { roller: "Rollers carry it", chuck: "A chuck holds it" })} />
           <TextField label="Steps per revolution" {...field("steps")} />
           {isRoller && <TextField label="Roller diameter" {...field("roller")} />}
           <TextField label="Most steps a second" {...field("mostSteps")} why="That its driver follows." />
         </div>
-      </details>
+      </Folded>
     </div>
   );
 }

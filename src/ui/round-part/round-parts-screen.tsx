@@ -1,5 +1,6 @@
 "use client";
 import type { Developed, DevelopOrder, DevelopResult } from "../../artwork/develop";
+import { STATE_WORDS } from "../../core/course/state-words";
 import { inUnit, plain, shownLength } from "../../core/metrology/quantity-text";
 import type { RoundPartsView } from "../../server/screens/round-parts-view";
 import { DrawingDrop } from "../artwork/drawing-drop";
@@ -121,7 +122,7 @@ function standingText({ standing, stepsPerRevolution, name }: RoundPartsView): s
     stepsPerRevolution === null
       ? `What the controller of ${name} holds is not known`
       : "With what the controller holds now";
-  return `${held}; ${standing.state === "not done" ? "the rotary was never measured here" : `the rotary is ${standing.state}${standing.detail ? `, ${standing.detail}` : ""}`}.`;
+  return `${held}; ${standing.state === "not done" ? "the rotary was never measured here" : `the rotary is ${STATE_WORDS[standing.state]}${standing.detail ? `, ${standing.detail}` : ""}`}.`;
 }
 
 function shownText({ lengthMm, wraps }: Developed, unit: Parameters<typeof shownLength>[1]): string {

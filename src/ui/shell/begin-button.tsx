@@ -1,9 +1,14 @@
 "use client";
-import { useRouter } from "next/navigation";
-import { type ReactNode, useState, useTransition } from "react";
-import { beginCheck, beginTrial } from "../../server/actions/trial-actions";
+import type { ReactNode } from "react";
 import { Button } from "../primitives/button";
 import { Fault } from "../primitives/notice";
+import { type Beginning, useBegin } from "./use-begin";
+
+type Props = Partial<Beginning> &
+  Pick<Beginning, "machine" | "procedure"> & {
+    weight: "primary" | "plain" | "small" | "quiet";
+    label?: ReactNode;
+  };
 
 export function BeginButton({
   machine,
@@ -12,29 +17,16 @@ export function BeginButton({
   check = false,
   label = check ? "Begin check" : "Begin trial",
   stock = null,
-}: {
-  machine: string;
-  procedure: string;
-  weight: "primary" | "plain" | "small" | "quiet";
-  /** A short check of what was proved, instead of a whole trial. */
-  check?: boolean;
-  label?: ReactNode;
-  /** Key of the batch that it is begun on, where it is done stock by stock. */
-  stock?: string | null;
-}) {
-  const router = useRouter();
-  const [fault, setFault] = useState("");
-  const [busy, start] = useTransition();
-  const begin = () =>
-    start(async () => {
-      const result = await (check ? beginCheck : beginTrial)({ machine, procedure, stock }).catch(() => null);
-      if (!result) setFault("The server does not answer. Is it still running?");
-      else if (result.ok) router.push(`/trial/${result.value}/lay-out`);
-      else setFault(result.message);
-    });
+}: Props) {
+  const { begin, busy, fault } = useBegin();
   return (
     <span>
-      <Button weight={weight} onClick={begin} disabled={busy} className={weight === "quiet" ? "-ml-1" : ""}>
+      <Button
+        weight={weight}
+        onClick={() => begin({ machine, procedure, stock, check })}
+        disabled={busy}
+        className={weight === "quiet" ? "-ml-1" : ""}
+      >
         {busy ? "Beginning…" : label}
       </Button>
       {fault && <Fault>{fault}</Fault>}

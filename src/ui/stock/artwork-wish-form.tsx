@@ -4,7 +4,8 @@ import { shownNumber } from "../../core/metrology/quantity-text";
 import type { LengthUnit } from "../../core/metrology/units";
 import type { Thickness } from "../../core/stock/stock-at-hand";
 import { UnitQuestion } from "../artwork/unit-question";
-import { CheckField, PickField, TextField } from "../primitives/fields";
+import { CheckBox } from "../primitives/check-box";
+import { PickField, TextField } from "../primitives/fields";
 import { Link } from "../primitives/link";
 import { Fault } from "../primitives/notice";
 import type { ArtworkWish, Drawing, SlotFit, WishFaults } from "./artwork-wish";
@@ -37,7 +38,7 @@ export function ArtworkWishForm({ slug, wish, onChange, faults, offsetWhy, thick
         onChange={(chord) => onChange({ chord })}
         fault={faults.chord}
       />
-      <CheckField
+      <CheckBox
         label="Make slots fit this batch"
         checked={wish.wantsSlots}
         onChange={(wantsSlots) => onChange({ wantsSlots })}
@@ -94,7 +95,7 @@ export function DrawingQuestions({
           <legend className="font-semibold">What is cut</legend>
           <p className="text-[14px] text-ink2">The rest stays as it is drawn: engraving, words.</p>
           {layers.map((layer) => (
-            <CheckField
+            <CheckBox
               key={layer}
               label={layer}
               checked={!uncut.includes(layer)}

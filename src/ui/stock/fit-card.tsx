@@ -11,8 +11,9 @@ import { thicknessOf } from "../../core/stock/thickness";
 import { APART_WITH_DECIMAL_COMMAS, readQuantities } from "../../core/trial/draft";
 import type { ResultView } from "../../server/stock/stock-view";
 import { Button } from "../primitives/button";
+import { CheckBox } from "../primitives/check-box";
 import { copyText } from "../primitives/copy-text";
-import { CheckField, PickField, TextField } from "../primitives/fields";
+import { PickField, TextField } from "../primitives/fields";
 import { useSurviving } from "../primitives/use-surviving";
 import { CutOnPick, cutsOf } from "./cut-on-pick";
 
@@ -115,7 +116,7 @@ export function FitCard({ slug, thickness: own, results: all, gauges, unit }: Pr
           />
         )}
       </div>
-      <CheckField
+      <CheckBox
         className="no-print mt-2"
         label="Another program on the way makes up for the kerf as well"
         checked={compensated}

@@ -1,6 +1,7 @@
 "use client";
 import clsx from "clsx";
 import { useMemo, useState } from "react";
+import { STATE_WORDS } from "../../core/course/state-words";
 import { type Apart, apart } from "../../core/marking/alike";
 import { CELL_SETTING_KEYS, CELL_SETTINGS, settingsAmong, valueText } from "../../core/marking/cell-settings";
 import type { ResultView, StockRow } from "../../server/stock/stock-view";
@@ -104,7 +105,7 @@ function MarkingTable({ found, like, onLike, now }: TableProps) {
                   batch {m.kept.batch}, {m.kept.machine ?? "another machine"}, <Ago at={m.kept.keptAt} now={now} />
                 </span>
                 {m.kept.standing && DUE.includes(m.kept.standing.state) && (
-                  <span className="block text-ochre">{m.kept.standing.state}</span>
+                  <span className="block text-ochre">{STATE_WORDS[m.kept.standing.state]}</span>
                 )}
               </th>
               <td className="py-2 pr-3">{purposeOf(m)}</td>

@@ -1,5 +1,6 @@
 import type { LengthUnit } from "../../core/metrology/units";
 import type { StockResult } from "../../core/trial/outcome";
+import { Folded } from "../primitives/folded";
 import { Palette } from "./palette";
 import { ResultValues } from "./result-values";
 
@@ -9,14 +10,13 @@ export function ResultBody({ result, unit }: { result: StockResult; unit: Length
     <>
       <ResultValues values={result.values} unit={unit} />
       {result.arithmetic.length > 0 && (
-        <details className="mt-2">
-          <summary className="cursor-pointer text-[14px] text-ink2">How each number came about</summary>
+        <Folded title="How each number came about" className="mt-2">
           <ul className="num mt-1 grid gap-1 text-[14px]">
             {result.arithmetic.map((line) => (
               <li key={line}>{line}</li>
             ))}
           </ul>
-        </details>
+        </Folded>
       )}
       {result.palette && <Palette colours={result.palette} />}
       <dl className="mt-3 flex flex-wrap gap-x-5 gap-y-1 text-[14px]">

@@ -2,6 +2,7 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
+import { STATE_WORDS } from "../../core/course/state-words";
 import type { LengthUnit } from "../../core/metrology/units";
 import { END_WORDS } from "../../core/trial/trial-end";
 import { setOffCard } from "../../server/actions/stock-actions";
@@ -114,7 +115,7 @@ function Standing({ kept: { standing, isOldBatch, batch } }: { kept: ResultView 
   if (standing && DUE.includes(standing.state))
     return (
       <p className="mt-1 text-ochre">
-        <span className="first-letter:uppercase">{standing.state}</span>: {standing.reasons.join("; ")}.
+        <span className="first-letter:uppercase">{STATE_WORDS[standing.state]}</span>: {standing.reasons.join("; ")}.
       </p>
     );
   return isOldBatch ? <p className="mt-1 text-ink2">Told by batch {batch}.</p> : null;

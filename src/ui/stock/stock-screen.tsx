@@ -2,6 +2,7 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
+import { STATE_WORDS } from "../../core/course/state-words";
 import { countText } from "../../core/metrology/count-text";
 import { expandedUncertainty } from "../../core/metrology/measured";
 import { inUnit, shownLength, shownNumber } from "../../core/metrology/quantity-text";
@@ -122,7 +123,9 @@ function Card({ row, unit, now }: { row: StockRow; unit: LengthUnit; now: number
         {newestOf(results).map((r) => (
           <li key={r.id} className="text-[14px]">
             {resultLine(r, unit)}
-            {r.standing && DUE.includes(r.standing.state) && <span className="text-ochre"> · {r.standing.state}</span>}
+            {r.standing && DUE.includes(r.standing.state) && (
+              <span className="text-ochre"> · {STATE_WORDS[r.standing.state]}</span>
+            )}
           </li>
         ))}
       </ul>

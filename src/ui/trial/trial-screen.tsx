@@ -1,6 +1,7 @@
 "use client";
 import clsx from "clsx";
 import { use } from "react";
+import { STATE_WORDS } from "../../core/course/state-words";
 import { END_WORDS } from "../../core/trial/trial-end";
 import type { TrialView } from "../../server/trial/trial-view";
 import { sessionText } from "../gauges/gauge-words";
@@ -55,8 +56,8 @@ export function TrialScreen({
             tone="needs you"
             headline={
               view.changed.state === "check due"
-                ? "Due for a check since."
-                : `This result is ${view.changed.state} now.`
+                ? "This result is due for a check."
+                : `This result is ${STATE_WORDS[view.changed.state]}.`
             }
           >
             <span className="inline-block first-letter:uppercase">{view.changed.reasons.join("; ")}.</span>

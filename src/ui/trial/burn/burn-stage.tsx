@@ -12,7 +12,9 @@ import { burnOnPractice, markBurned } from "../../../server/actions/trial-action
 import { CouponDrawing } from "../../drawing/coupon-drawing";
 import { LoneDetail } from "../../drawing/detail-view";
 import { Button, buttonClass } from "../../primitives/button";
+import { CheckBox } from "../../primitives/check-box";
 import { FilePick } from "../../primitives/file-pick";
+import { Folded } from "../../primitives/folded";
 import { Link } from "../../primitives/link";
 import { Fault, Notice } from "../../primitives/notice";
 import { PutBackNote } from "../../put-back/put-back-note";
@@ -200,18 +202,14 @@ function Checklist({ title, lines, machine }: { title: string; lines: readonly s
       <ul className="grid">
         {lines.map((line) => (
           <li key={line}>
-            <label className="flex cursor-pointer items-start gap-3 py-1 max-lg:min-h-11">
-              <input type="checkbox" className="mt-0.5 size-5 shrink-0" />
-              <span>{line}</span>
-            </label>
+            <CheckBox label={line} />
           </li>
         ))}
       </ul>
       {machine && (
-        <details className="mt-1">
-          <summary className="cursor-pointer py-1 text-[14px] text-ink2">Set something for this burn only?</summary>
+        <Folded title="Set something for this burn only?" className="mt-1">
           <PutBackNote machine={machine} />
-        </details>
+        </Folded>
       )}
     </section>
   );
@@ -260,8 +258,7 @@ function Files({ view, n, spec, couponCode }: FilesProps) {
           </a>
         ))}
       </div>
-      <details className="mt-1">
-        <summary className="cursor-pointer py-1 text-[14px] text-ink2">Marking settings by group</summary>
+      <Folded title="Marking settings by group" className="mt-1">
         <table className="mt-2 w-full text-[14px]">
           <thead>
             <tr className="text-left text-ink2">
@@ -284,12 +281,16 @@ function Files({ view, n, spec, couponCode }: FilesProps) {
             ))}
           </tbody>
         </table>
-      </details>
+      </Folded>
       {takes === "g-code" && (
-        <details className="mt-1">
-          <summary className="cursor-pointer py-1 text-[14px] text-ink2">
-            G-code as {view.machine.name} takes it: <span className="num">{dialectText(view.dialect)}</span>
-          </summary>
+        <Folded
+          className="mt-1"
+          title={
+            <>
+              G-code as {view.machine.name} takes it: <span className="num">{dialectText(view.dialect)}</span>
+            </>
+          }
+        >
           <DialectForm
             key={JSON.stringify(view.dialect)}
             machine={view.machine.name}
@@ -299,7 +300,7 @@ function Files({ view, n, spec, couponCode }: FilesProps) {
             bed={view.machine}
             spec={spec}
           />
-        </details>
+        </Folded>
       )}
     </section>
   );

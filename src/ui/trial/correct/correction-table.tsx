@@ -12,6 +12,7 @@ import { copyText } from "../../primitives/copy-text";
 import { HeadRow } from "../../primitives/head-row";
 import { Link } from "../../primitives/link";
 import { Fault } from "../../primitives/notice";
+import { OneOf } from "../../primitives/one-of";
 import { useDecisions } from "../shared/use-decisions";
 import { Workings } from "./workings";
 
@@ -145,22 +146,17 @@ function Row({ view, n, row, shape, label }: RowProps) {
 function Choice({ view, choice }: { view: TrialView; choice: NonNullable<Correction["choice"]> }) {
   const { busy, fault, keep } = useDecisions(view.id);
   return (
-    <fieldset disabled={busy} className="flex flex-wrap items-center gap-x-4 gap-y-1">
-      <legend className="sr-only">What the entries go by</legend>
+    <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
       <span>Enter</span>
-      {choice.options.map((o) => (
-        <label key={o.value} className="flex cursor-pointer items-center gap-1.5">
-          <input
-            type="radio"
-            name="choice"
-            className="size-4"
-            checked={choice.chosen === o.value}
-            onChange={() => keep([{ key: choice.decision, value: o.value }])}
-          />
-          {o.label}
-        </label>
-      ))}
+      <OneOf
+        label="What the entries go by"
+        look="row"
+        disabled={busy}
+        value={choice.chosen}
+        options={choice.options}
+        onChange={(value) => keep([{ key: choice.decision, value }])}
+      />
       {fault.message && <Fault>{fault.message}</Fault>}
-    </fieldset>
+    </div>
   );
 }

@@ -12,7 +12,8 @@ import { recordEntries, undoEntry } from "../../../server/actions/trial-actions"
 import type { Holder, LedgerEntry, TrialView } from "../../../server/trial/trial-view";
 import { Ago } from "../../primitives/ago";
 import { Button } from "../../primitives/button";
-import { CheckField, TextField } from "../../primitives/fields";
+import { CheckBox } from "../../primitives/check-box";
+import { TextField } from "../../primitives/fields";
 import { Fault, Faults } from "../../primitives/notice";
 import { type ActionFault, faultAt, faultsElsewhere } from "../../primitives/use-action";
 import { holdersOf } from "../shared/entered-where";
@@ -247,7 +248,7 @@ function RecordForm({
           />
         ))}
       </div>
-      <CheckField label="I read it back from there" checked={readBack} onChange={setReadBack} className="mt-2" />
+      <CheckBox label="I read it back from there" checked={readBack} onChange={setReadBack} className="mt-2" />
       {fault && <Faults of={faultsElsewhere(fault, (field) => rows.some((row) => fieldOf(row) === field))} />}
       {asked && asked.about === JSON.stringify(rows) && (
         <p role="alert" className="text-ochre">

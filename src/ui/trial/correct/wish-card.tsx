@@ -5,7 +5,8 @@ import { yesOrNo } from "../../../core/trial/decision";
 import type { Wish } from "../../../core/trial/outcome";
 import { DetailCard } from "../../drawing/detail-view";
 import { Button, buttonClass } from "../../primitives/button";
-import { CheckField, PickField, TextField } from "../../primitives/fields";
+import { CheckBox } from "../../primitives/check-box";
+import { PickField, TextField } from "../../primitives/fields";
 import { Fault } from "../../primitives/notice";
 import { useDecisions } from "../shared/use-decisions";
 
@@ -58,7 +59,7 @@ export function WishCard({ trialId, n, wish }: Props) {
         )}
       </div>
       {wish.checks.map((c) => (
-        <CheckField
+        <CheckBox
           key={c.decision}
           label={c.label}
           checked={c.on}

@@ -1,8 +1,8 @@
+import { Folded } from "../../primitives/folded";
 /** Every number with the sum that made it, folded away until it is asked for. */
 export function Workings({ of }: { of: readonly { key: string; label: string; arithmetic: readonly string[] }[] }) {
   return (
-    <details className="mt-2">
-      <summary className="cursor-pointer text-[14px] text-ink2">How each number came about</summary>
+    <Folded title="How each number came about" className="mt-2">
       <ul className="num mt-1 grid gap-1 text-[14px]">
         {of.map(({ key, label, arithmetic }) => (
           <li key={key}>
@@ -10,6 +10,6 @@ export function Workings({ of }: { of: readonly { key: string; label: string; ar
           </li>
         ))}
       </ul>
-    </details>
+    </Folded>
   );
 }

@@ -3,6 +3,7 @@ import type { FieldSpec } from "../../../core/trial/plan-form";
 import { ColourField } from "../../primitives/colour-field";
 import { Link } from "../../primitives/link";
 import { Fault } from "../../primitives/notice";
+import { OneOf } from "../../primitives/one-of";
 import { DrawingField } from "./drawing-field";
 
 type Props = {
@@ -37,28 +38,14 @@ export function PlanField({ field, text, fault, warnings, onChange }: Props) {
   if (field.kind === "drawing") return <DrawingField field={field} text={text} fault={fault} onChange={onChange} />;
   if (field.kind === "choice")
     return (
-      <fieldset className="col-span-2">
-        <legend className="mb-1 text-[14px] text-ink2">{field.label}</legend>
+      <div className="col-span-2">
+        <p className="mb-1 text-[14px] text-ink2" aria-hidden={!isSettled}>
+          {field.label}
+        </p>
         {isSettled ? (
           <p>{field.options[0]?.label}</p>
         ) : (
-          <div className="grid gap-1.5">
-            {field.options.map((option) => (
-              <label key={option.value} className="flex cursor-pointer items-start gap-2.5">
-                <input
-                  type="radio"
-                  name={id}
-                  className="mt-1 size-4 shrink-0"
-                  checked={text === option.value}
-                  onChange={() => onChange(option.value)}
-                />
-                <span>
-                  {option.label}
-                  <span className="block text-[13px] text-ink2">{option.why}</span>
-                </span>
-              </label>
-            ))}
-          </div>
+          <OneOf label={field.label} describedBy={described} value={text} options={field.options} onChange={onChange} />
         )}
         <Below id={id} why={field.why} fault={fault} warnings={warnings} />
         {field.elsewhere && (
@@ -66,7 +53,7 @@ export function PlanField({ field, text, fault, warnings, onChange }: Props) {
             {field.elsewhere.label}
           </Link>
         )}
-      </fieldset>
+      </div>
     );
   return (
     <div className={clsx(wide && "col-span-2")}>

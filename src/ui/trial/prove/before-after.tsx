@@ -2,6 +2,7 @@
 import { useState } from "react";
 import type { RoundView, TrialView } from "../../../server/trial/trial-view";
 import { DetailCard } from "../../drawing/detail-view";
+import { Pick } from "../../primitives/pick";
 import { historyOf, procedureOf } from "../shared/known-procedure";
 
 /** The same site before and after, drawn at one scale from what was read. */
@@ -14,16 +15,15 @@ export function BeforeAfter({ view, proof }: { view: TrialView; proof: RoundView
   if (!before || !after) return null;
   return (
     <section className="card p-4" aria-label="Before and after">
-      <label className="flex items-center justify-between gap-3 font-semibold">
-        Before and after
-        <select className="field !min-h-9 font-normal" value={siteId} onChange={(e) => setSiteId(e.target.value)}>
-          {sites.map((s) => (
-            <option key={s.id} value={s.id}>
-              {s.label}
-            </option>
-          ))}
-        </select>
-      </label>
+      <div className="flex items-center justify-between gap-3">
+        <h2 className="font-semibold">Before and after</h2>
+        <Pick
+          label="Point shown before and after"
+          value={siteId}
+          choices={sites.map((s) => ({ value: s.id, label: s.label }))}
+          onChange={setSiteId}
+        />
+      </div>
       <div className="mt-3 grid gap-3">
         {[
           { title: "before", detail: before },

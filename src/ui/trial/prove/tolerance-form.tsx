@@ -5,7 +5,8 @@ import { inUnit } from "../../../core/metrology/quantity-text";
 import { setTolerance } from "../../../server/actions/trial-actions";
 import type { TrialView } from "../../../server/trial/trial-view";
 import { Button } from "../../primitives/button";
-import { CheckField } from "../../primitives/fields";
+import { CheckBox } from "../../primitives/check-box";
+
 import { Fault } from "../../primitives/notice";
 import { useAction } from "../../primitives/use-action";
 import { procedureOf } from "../shared/known-procedure";
@@ -67,7 +68,7 @@ export function ToleranceForm({ view }: { view: TrialView }) {
         </Button>
         <Button onClick={() => setOpen(false)}>Back</Button>
       </div>
-      <CheckField label={`from now on for ${view.machine.name}`} checked={always} onChange={setAlways} />
+      <CheckBox label={`from now on for ${view.machine.name}`} checked={always} onChange={setAlways} />
       {fault.message && <Fault>{fault.message}</Fault>}
     </form>
   );

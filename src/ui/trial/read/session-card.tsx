@@ -13,6 +13,7 @@ import { GaugeForm } from "../../gauges/gauge-form";
 import { gaugeFacts } from "../../gauges/gauge-words";
 import { Button } from "../../primitives/button";
 import { Fault } from "../../primitives/notice";
+import { OneOf } from "../../primitives/one-of";
 import { useAction } from "../../primitives/use-action";
 
 type Props = {
@@ -78,27 +79,21 @@ export function SessionCard({ view, n, start: wanted, note, onBack }: Props) {
         {isByEye && <p className="text-[16px] text-ink2">{withoutGauge(sites)}</p>}
       </div>
       {!isByEye && (
-        <fieldset className="grid gap-1.5">
-          <legend className="sr-only">Gauge</legend>
-          {gauges.map((g) => (
-            <label key={g.id} className="flex min-h-9 cursor-pointer items-start gap-2.5">
-              <input
-                type="radio"
-                name="gauge"
-                className="mt-1 size-4"
-                checked={gaugeId === g.id}
-                onChange={() => setGaugeId(g.id)}
-              />
-              <span>
-                {g.name}
-                <span className="block text-[16px] text-ink2 tabular-nums">{gaugeFacts(g)}</span>
-              </span>
-            </label>
-          ))}
+        <div className="grid gap-1.5">
+          <OneOf
+            label="Gauge"
+            value={gaugeId}
+            onChange={setGaugeId}
+            options={gauges.map((g) => ({
+              value: g.id,
+              label: g.name,
+              why: <span className="text-[16px] tabular-nums">{gaugeFacts(g)}</span>,
+            }))}
+          />
           <Button weight="quiet" className="justify-self-start" onClick={() => setDeclaring(true)}>
             Add a gauge
           </Button>
-        </fieldset>
+        </div>
       )}
       {gauge && hasJaws(gauge.kind) && !isByEye && (
         <div className="flex flex-wrap items-start gap-x-5 gap-y-2">

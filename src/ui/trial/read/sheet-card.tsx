@@ -6,6 +6,7 @@ import { toast } from "sonner";
 import { takeSheet } from "../../../server/actions/trial-actions";
 import { Button, buttonClass } from "../../primitives/button";
 import { FilePick } from "../../primitives/file-pick";
+import { Folded } from "../../primitives/folded";
 import { useAction } from "../../primitives/use-action";
 
 type Props = { trialId: number; n: number; canTake: boolean; solved: boolean; onTaken: () => void };
@@ -28,8 +29,7 @@ export function SheetCard({ trialId, n, canTake, solved, onTaken }: Props) {
     );
   };
   return (
-    <details className="card px-5 py-3">
-      <summary className="cursor-pointer font-semibold">Spreadsheet and files</summary>
+    <Folded title="Spreadsheet and files" titleClass="font-semibold" className="card px-5 py-3">
       <div className="mt-3 flex flex-wrap gap-2">
         <FileLink href={`${base}/sheet.csv`} label="Sheet to fill in" />
         <FileLink href={`${base}/readings.csv`} label="What was read" />
@@ -52,7 +52,7 @@ export function SheetCard({ trialId, n, canTake, solved, onTaken }: Props) {
           They are right: take them
         </Button>
       )}
-    </details>
+    </Folded>
   );
 }
 

@@ -8,6 +8,7 @@ import { fromInternal, type LengthUnit, UNITS, type UnitId } from "../../../core
 import { shownUnit } from "../../../core/trial/decisions";
 import type { Estimate } from "../../../core/trial/outcome";
 import { HeadRow } from "../../primitives/head-row";
+import { Pick } from "../../primitives/pick";
 
 type Props = { estimates: readonly Estimate[]; length: LengthUnit; start?: string };
 
@@ -21,16 +22,12 @@ export function BudgetCard({ estimates, length, start }: Props) {
     <section className="card px-5 py-4" aria-label="Uncertainty budget">
       <div className="flex flex-wrap items-center justify-between gap-2">
         <h2 className="font-semibold">Uncertainty budget</h2>
-        <label className="flex items-center gap-2">
-          <span className="sr-only">Result</span>
-          <select className="field !min-h-9" value={estimate.id} onChange={(e) => setId(e.target.value)}>
-            {estimates.map((e) => (
-              <option key={e.id} value={e.id}>
-                {e.label}
-              </option>
-            ))}
-          </select>
-        </label>
+        <Pick
+          label="Result"
+          value={estimate.id}
+          choices={estimates.map((e) => ({ value: e.id, label: e.label }))}
+          onChange={setId}
+        />
       </div>
       <table className="mt-2 w-full">
         <HeadRow

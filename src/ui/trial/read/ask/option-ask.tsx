@@ -1,6 +1,7 @@
 "use client";
 import { useState } from "react";
 import { Kbd } from "../../../primitives/kbd";
+import { OneOf } from "../../../primitives/one-of";
 import { useNumberKeys } from "../../../primitives/use-number-keys";
 import type { AskProps } from "./ask-props";
 import { TakeRow } from "./take-row";
@@ -26,27 +27,21 @@ export function OptionAsk({ site, busy, fault, question, onTake, onCannot }: Ask
         take();
       }}
     >
-      <fieldset className="grid gap-2">
-        <legend className="sr-only">{site.question}</legend>
-        {options.map((o, i) => (
-          <label
-            key={o.id}
-            className="flex min-h-11 cursor-pointer items-center gap-3 rounded-md border border-border bg-sheet px-3"
-          >
-            <input
-              type="radio"
-              name="option"
-              className="size-4"
-              checked={chosen === o.id}
-              onChange={() => setChosen(o.id)}
-            />
-            <span>{o.label}</span>
-            <span className="ml-auto max-lg:hidden" aria-hidden="true">
+      <OneOf
+        label={site.question}
+        look="boxes"
+        value={chosen}
+        onChange={setChosen}
+        options={options.map((o, i) => ({
+          value: o.id,
+          label: o.label,
+          aside: (
+            <span className="max-lg:hidden" aria-hidden="true">
               <Kbd>{String(i + 1)}</Kbd>
             </span>
-          </label>
-        ))}
-      </fieldset>
+          ),
+        }))}
+      />
       <TakeRow fault={fault?.message ?? null} question={question} busy={busy} onCannot={onCannot} />
     </form>
   );

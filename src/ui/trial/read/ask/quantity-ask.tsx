@@ -8,6 +8,7 @@ import { nextLengthUnit } from "../../../../core/trial/decisions";
 import { Button } from "../../../primitives/button";
 import { Kbd } from "../../../primitives/kbd";
 import { Fault } from "../../../primitives/notice";
+import { OneOf } from "../../../primitives/one-of";
 import type { AskHandle, AskProps } from "./ask-props";
 import { Keypad } from "./keypad";
 import { Question } from "./question";
@@ -71,30 +72,22 @@ export function QuantityAsk({
       }}
     >
       {ask.signedBy && (
-        <fieldset className="mb-3">
-          <legend className="mb-1.5 text-ink2">{ask.signedBy.question}</legend>
-          <div className="flex flex-wrap gap-2">
-            {(["positive", "negative"] as const).map((value) => (
-              <label
-                key={value}
-                className={clsx(
-                  "flex min-h-11 cursor-pointer items-center gap-2 rounded-md border px-3",
-                  words === value ? "border-ink bg-ink text-sheet" : "border-border bg-sheet hover:bg-paper",
-                )}
-              >
-                <input
-                  type="radio"
-                  name="words"
-                  className="sr-only"
-                  checked={words === value}
-                  onChange={() => update(text, value)}
-                />
-                {ask.signedBy?.[value]}
-              </label>
-            ))}
-          </div>
+        <div className="mb-3">
+          <p className="mb-1.5 text-ink2" aria-hidden="true">
+            {ask.signedBy.question}
+          </p>
+          <OneOf
+            label={ask.signedBy.question}
+            look="words"
+            value={words ?? ""}
+            onChange={(value) => update(text, value)}
+            options={[
+              { value: "positive", label: ask.signedBy.positive },
+              { value: "negative", label: ask.signedBy.negative },
+            ]}
+          />
           {fault?.field === "words" && <Fault>{fault.message}</Fault>}
-        </fieldset>
+        </div>
       )}
       <div
         className={clsx(
