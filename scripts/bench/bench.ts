@@ -7,7 +7,7 @@ import { openDatabase } from "../../src/data/database";
 import { addDemoBench } from "../../src/server/demo/demo-bench";
 import { fullTrial, roundOf } from "../../src/server/trial/trial-record";
 import { accuracy } from "./accuracy";
-import { array } from "./array";
+import { array, energyAndTimes } from "./array";
 import { axes } from "./axes";
 import { files } from "./files";
 import { focusAccuracy } from "./focus";
@@ -48,6 +48,7 @@ async function main(): Promise<void> {
     ["galvo", "The field of a galvo", galvo],
     ["grid", "The field of a galvo by a grid of dots", grid],
     ["array", "Test arrays", array],
+    ["energy", "Test arrays: times, and whether energy alone explains the marks", energyAndTimes],
     ["pictures", "Pictures", pictures],
     ["pages", "Pages", async () => [...(await pageWeights(file)), ...(await workshop())]],
     ["load", "Many at once", load],

@@ -101,6 +101,12 @@ describe("whether energy alone explains an array", () => {
     expect((verdict?.off ?? Number.NaN) / due).toBeLessThan(1.07);
   });
 
+  it("is not said where rough marks follow another combination of the settings", () => {
+    // P / v^0.6: lines of equal marks are turned by 14 degrees against those of equal energy.
+    const turned = (e: number, d: number) => byEnergy(0.8 * e + 0.2 * RATIO * SIDE * (d - 1));
+    expect(verdictOf(turned, 0.08)?.explains).toBe("cannot tell");
+  });
+
   it("cannot be told from rough cells, and not at all where energy is the same everywhere", () => {
     expect(verdictOf((e, d) => byEnergy(e) + 0.2 * d, 0.5)?.explains).toBe("cannot tell");
     expect(verdictOf(byEnergy, 0.02, -1, 0)).toBeNull();
