@@ -41,7 +41,7 @@ test("the axis scale of Alder by keyboard: a ladder, two numbers, proved", async
   await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
   await page.keyboard.press("Alt+Enter");
   await burnByKeys(page);
-  await readByKeys(page, 2);
+  await readByKeys(page);
   await page.keyboard.press("Alt+Enter");
   const settings = ["Axis scale X", "Axis scale Y"];
   await confirmAll(page, settings);
@@ -49,7 +49,7 @@ test("the axis scale of Alder by keyboard: a ladder, two numbers, proved", async
   await recordAll(page, settings);
   await press(page, page.getByRole("button", { name: "Burn the proof" }));
   await burnByKeys(page);
-  await readByKeys(page, 2);
+  await readByKeys(page);
   await page.keyboard.press("Alt+Enter");
   await expect(page.getByRole("heading", { name: "Proved" })).toBeVisible();
   await press(page, page.getByRole("button", { name: "Accept: proved" }));
@@ -71,7 +71,7 @@ test("the origin of Alder by keyboard, in counts: the sense is not known, two co
   await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();
   await page.keyboard.press("Alt+Enter");
   await burnByKeys(page);
-  await readByKeys(page, 4);
+  await readByKeys(page);
   await page.keyboard.press("Alt+Enter");
   const settings = ["Home offset X", "Home offset Y"];
   await expect(page.getByText("120 counts")).toBeVisible();
@@ -81,7 +81,7 @@ test("the origin of Alder by keyboard, in counts: the sense is not known, two co
   await recordAll(page, settings);
   await press(page, page.getByRole("button", { name: "Burn the proof" }));
   await burnByKeys(page);
-  await readByKeys(page, 4);
+  await readByKeys(page);
   await page.keyboard.press("Alt+Enter");
   // One of the two went the wrong way, or both: the second correction knows.
   await expect(page.getByRole("heading", { name: "Not proved" })).toBeVisible();
@@ -91,7 +91,7 @@ test("the origin of Alder by keyboard, in counts: the sense is not known, two co
   await recordAll(page, settings);
   await press(page, page.getByRole("button", { name: "Burn another proof" }));
   await burnByKeys(page);
-  await readByKeys(page, 4);
+  await readByKeys(page);
   await page.keyboard.press("Alt+Enter");
   await expect(page.getByRole("heading", { name: "Proved" })).toBeVisible();
   await press(page, page.getByRole("button", { name: "Accept: proved" }));

@@ -3,6 +3,7 @@
  * the readings go into the document. With `--next` the round that the procedure asks for is laid out first, with its corrections
  * entered in the machine. With `--picture` what was burned is drawn as a scan of so many dots per inch.
  */
+
 import { z } from "zod";
 import { withTable } from "../burning/loaded-table";
 import { burnFile, samePart, siteReader } from "../burning/practice-burn";
@@ -12,6 +13,7 @@ import { scanOfDots } from "../burning/scanned-dots";
 import type { Piece } from "../core/coupon/piece";
 import type { Site } from "../core/coupon/site";
 import { actingSettings } from "../core/course/acting-setting";
+import { withFewestReadings } from "../core/course/forecast";
 import type { Placement } from "../core/geometry/frames";
 import { burnFileOf } from "../core/machine/machine-kind";
 import type { MachineSpec } from "../core/machine/machine-spec";
@@ -184,8 +186,11 @@ function withNextRound(file: string, document: TrialDocument): TrialDocument {
   const inForce = { ...history.rounds.at(-1)?.inForce };
   for (const correction of outcome.corrections) inForce[correction.setting] = correction.newValue;
   const n = document.rounds.length + 1;
-  const plan = draftOf(procedure.plan(contextOf(document, n)), next.plan);
+  const context = contextOf(document, n);
   const last = document.rounds.at(-1)?.sittings.at(-1);
+  const asked = { procedure, plan: next.plan, context, tolerance: history.tolerance };
+  const gauge = next.purpose === "proof" ? history.gauges.find((g) => g.id === last?.gauge) : undefined;
+  const plan = draftOf(procedure.plan(context), gauge ? withFewestReadings(asked, gauge, history) : next.plan);
   const sittings = last ? [{ ...last, id: String(n) }] : [];
   const round = {
     purpose: next.purpose,

@@ -64,6 +64,47 @@ export function forecastOf(laid: Laid): Forecast | null {
   };
 }
 
+/**
+ * The layout of a proof with the fewest readings of each point that still decide. The residual error to expect is what the last burn left
+ * uncertain: with the uncertainty of the proof it has to stay within the tolerance. Where the last burn was read with less scatter than its
+ * gauge is declared with, the proof is expected to be as well.
+ *
+ * @param plan as the procedure asks for it
+ * @param gauge that it will be read with
+ * @param history up to the burn that was read last
+ * @returns the same layout where it names no number of readings, or where fewer would leave the proof to luck
+ */
+export function withFewestReadings(
+  { plan, ...laid }: Omit<Laid, "plan"> & { plan: unknown },
+  gauge: Gauge,
+  history: History,
+): unknown {
+  const last = isRecord(plan) ? uncertainIn(laid, gauge, history) : null;
+  if (!isRecord(plan) || typeof plan.repeats !== "number" || !last) return plan;
+  for (let repeats = 1; repeats < plan.repeats; repeats++) {
+    const fewer = { ...plan, repeats };
+    const told = toldBy({ ...laid, plan: fewer }, gauge);
+    if (told && last.read + (last.read / last.expected) * told.expanded <= laid.tolerance) return fewer;
+  }
+  return plan;
+}
+
+/** Half widths of the last burn: as it was read, which counts only where it is smaller, and as it was to be expected. */
+function uncertainIn(laid: Omit<Laid, "plan">, gauge: Gauge, history: History) {
+  const last = history.rounds.at(-1);
+  const model = last && laid.procedure.observe?.(history, last);
+  const adjustment = model && adjust(ofReadings(model), new Map());
+  const read = adjustment && leastKnown(adjustment);
+  if (!last || !read || !isRecord(last.plan)) return null;
+  const expected = toldBy({ ...laid, plan: last.plan }, gauge);
+  return expected && { read: Math.min(read.expanded, expected.expanded), expected: expected.expanded };
+}
+
+/** A plan as fields by name. */
+export function isRecord(plan: unknown): plan is Record<string, unknown> {
+  return typeof plan === "object" && plan !== null;
+}
+
 function gaugeOf(plan: Laid["plan"], context: PlanContext): Gauge | undefined {
   const all = lengthGauges(context);
   return all.find((g) => g.id === plan.gauge) ?? all[0];

@@ -1,5 +1,6 @@
 /** From Correct to the end: read back, choose, record in the ledger, prove, accept. */
 
+import { withFewestReadings } from "../../core/course/forecast";
 import { holdOf } from "../../core/measuring/number-correction";
 import { rangeFault } from "../../core/settings/entry-text";
 import { MAP_WORDS } from "../../core/settings/field-table";
@@ -161,7 +162,14 @@ export function layOutNext(db: Db, trialId: number, now: number): number {
   const next = full.procedure.next(history, full.procedure.solve(history));
   if (next.do !== "round") throw new Refusal("round", next.why);
   const n = last.n + 1;
-  const draft = draftOf(full.procedure.plan(contextOf(db, full, n)), next.plan);
+  const context = contextOf(db, full, n);
+  const gauge = last.sessions.at(-1)?.gauge;
+  const { procedure, trial } = full;
+  const plan =
+    next.purpose === "proof" && gauge
+      ? withFewestReadings({ procedure, plan: next.plan, context, tolerance: trial.tolerance }, gauge, history)
+      : next.plan;
+  const draft = draftOf(full.procedure.plan(context), plan);
   db.transaction((tx) => {
     keepCheckVerdict(tx, full, now);
     addRound(tx, { trialId, n, purpose: next.purpose, draft });

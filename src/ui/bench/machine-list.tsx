@@ -4,6 +4,7 @@ import { useDeferredValue, useEffect, useRef, useState } from "react";
 import type { State } from "../../core/course/state";
 import { STATE_WORDS } from "../../core/course/state-words";
 import type { BenchMachine } from "../../server/screens/bench-machine";
+import { NextStep } from "../primitives/next-step";
 import { takesText } from "../primitives/takes-text";
 import { MachineCard } from "./machine-card";
 
@@ -50,6 +51,7 @@ export function MachineList({ machines, now }: { machines: BenchMachine[]; now: 
   }
 
   const fits = SHOWN.find((s) => s.id === shown)?.fits ?? (() => true);
+  const first = machines.find((m) => m.next.action !== "none");
   const found = isLong ? machines.filter((m) => fits(m) && isMeant(m, sought)) : machines;
   return (
     <>
@@ -86,7 +88,9 @@ export function MachineList({ machines, now }: { machines: BenchMachine[]; now: 
       <ul className="grid gap-3">
         {found.map((machine) => (
           <li key={machine.slug}>
-            <MachineCard machine={machine} now={now} isOneOfMany={isLong} />
+            <NextStep isNext={machine === first}>
+              <MachineCard machine={machine} now={now} isOneOfMany={isLong} />
+            </NextStep>
           </li>
         ))}
       </ul>

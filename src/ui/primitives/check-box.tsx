@@ -23,6 +23,8 @@ export function CheckBox({ label, checked, onChange, disabled, className }: Prop
         checked={checked}
         disabled={disabled}
         onCheckedChange={(next) => onChange?.(next === true)}
+        // Enter sends the form, as from any other field.
+        onKeyDown={(e) => e.key === "Enter" && e.currentTarget.closest("form")?.requestSubmit()}
         className="mt-0.5 flex size-5 shrink-0 items-center justify-center rounded border border-border bg-sheet disabled:opacity-60 data-[state=checked]:border-verdigris data-[state=checked]:bg-verdigris"
       >
         <Checkbox.Indicator>

@@ -16,6 +16,7 @@ import { CheckBox } from "../../primitives/check-box";
 import { FilePick } from "../../primitives/file-pick";
 import { Folded } from "../../primitives/folded";
 import { Link } from "../../primitives/link";
+import { NextStep } from "../../primitives/next-step";
 import { Fault, Notice } from "../../primitives/notice";
 import { PutBackNote } from "../../put-back/put-back-note";
 import { correctedIn, EnteredWhere, entriesBefore, isEnteredWhereItActs } from "../shared/entered-where";
@@ -149,7 +150,7 @@ export function BurnStage({ view, n }: StageProps) {
             </section>
           ) : (
             spec && (
-              <section className="card grid gap-3 px-5 py-4">
+              <NextStep isNext={view.practice !== null} className="card grid gap-3 px-5 py-4">
                 <h2 className="font-semibold">{words.title}</h2>
                 <p className="text-ink2">
                   On {view.machine.name}
@@ -170,7 +171,7 @@ export function BurnStage({ view, n }: StageProps) {
                   />
                 )}
                 {fault && <Fault>{fault}</Fault>}
-              </section>
+              </NextStep>
             )
           )}
           {spec && !burned && <Checklist title="At the machine, one after the other" lines={duringBurn(spec)} />}
@@ -178,14 +179,18 @@ export function BurnStage({ view, n }: StageProps) {
       </main>
       <VerdictLine outcome={null} text={burned ? `${words.done}. Next: read it.` : laid.fault || words.next}>
         {burned ? (
-          <Link href={stageHref(view, "read", n)} className={buttonClass("primary")}>
-            {words.read}
-          </Link>
+          <NextStep>
+            <Link href={stageHref(view, "read", n)} className={buttonClass("primary")}>
+              {words.read}
+            </Link>
+          </NextStep>
         ) : (
           spec && (
-            <Button weight="primary" disabled={busy} onClick={() => go(() => markBurned({ trialId: view.id, n }))}>
-              {words.goOn}
-            </Button>
+            <NextStep isNext={view.practice === null}>
+              <Button weight="primary" disabled={busy} onClick={() => go(() => markBurned({ trialId: view.id, n }))}>
+                {words.goOn}
+              </Button>
+            </NextStep>
           )
         )}
       </VerdictLine>

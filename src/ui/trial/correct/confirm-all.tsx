@@ -8,6 +8,7 @@ import { isReadBack } from "../../../core/trial/decisions";
 import { confirmHeld } from "../../../server/actions/trial-actions";
 import type { TrialView } from "../../../server/trial/trial-view";
 import { Button } from "../../primitives/button";
+import { NextStep } from "../../primitives/next-step";
 import { Faults } from "../../primitives/notice";
 import { faultsElsewhere, useAction } from "../../primitives/use-action";
 import { ConfirmHeld, rowsOf } from "./confirm-held";
@@ -61,11 +62,11 @@ export function ConfirmAll({ view, n, settings }: { view: TrialView; n: number; 
         ))}
       </ul>
       {known.length > 0 && (
-        <div className="mt-3">
+        <NextStep className="mt-3">
           <Button weight="primary" disabled={busy} onClick={confirmAll}>
             {busy ? "Confirming…" : `Confirm ${countText(known.length, "value")}`}
           </Button>
-        </div>
+        </NextStep>
       )}
       <Faults of={faultsElsewhere(fault, () => false)} />
       {changed ? (

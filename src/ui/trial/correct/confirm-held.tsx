@@ -9,6 +9,7 @@ import { isReadBack } from "../../../core/trial/decisions";
 import { confirmHeld } from "../../../server/actions/trial-actions";
 import type { TrialView } from "../../../server/trial/trial-view";
 import { Button } from "../../primitives/button";
+import { NextStep } from "../../primitives/next-step";
 import { Fault } from "../../primitives/notice";
 
 type Row = { at: number | null; text: string };
@@ -81,7 +82,7 @@ export function ConfirmHeld({ view, n, setting, isOneOfMany, opened = false, onS
             {setting.label}: the ledger says <b className="font-semibold text-ink">{valueText(held, unit)}</b>. Look at
             it and say; it may not be what you think.
           </p>
-          <div className="mt-3 flex flex-wrap gap-2">
+          <NextStep className="mt-3 flex flex-wrap gap-2">
             {held !== null && (
               <Button weight="primary" disabled={busy} onClick={() => send(rowsOf(held, unit))}>
                 Yes, I read that back
@@ -103,7 +104,7 @@ export function ConfirmHeld({ view, n, setting, isOneOfMany, opened = false, onS
                 Read it back from the practice machine
               </Button>
             )}
-          </div>
+          </NextStep>
         </>
       ) : (
         <form

@@ -7,6 +7,7 @@ import { layOutNext } from "../../../server/actions/trial-actions";
 import { FigureView } from "../../drawing/figure-view";
 import { Button, buttonClass } from "../../primitives/button";
 import { Link } from "../../primitives/link";
+import { NextStep } from "../../primitives/next-step";
 import { Fault, Notice } from "../../primitives/notice";
 import { BudgetCard } from "../shared/budget-card";
 import { holdersOf } from "../shared/entered-where";
@@ -60,6 +61,7 @@ export function CorrectStage({ view, n, now }: StageProps) {
   const places = (solved?.corrections ?? []).reduce((sum, c) => sum + holdersOf(view, c.setting).length, 0);
   const laidNext = view.rounds.some((r) => r.n === n + 1);
   const recorded = view.records.filter((r) => r.n === n);
+  const isEntered = recorded.length > 0 || isAdjusted || kept;
 
   const goOn = () =>
     start(async () => {
@@ -188,29 +190,23 @@ export function CorrectStage({ view, n, now }: StageProps) {
               : lineText(recorded.length, places, solved !== null)
         }
       >
-        {refines && !laidNext && (
-          <Button weight="primary" onClick={goOn} disabled={busy}>
-            Burn another coupon
-          </Button>
-        )}
-        {(corrects || adjusts || forStock) && !refines && round.purpose !== "proof" && next.do !== "stop" && (
-          <Button
-            weight={recorded.length > 0 || isAdjusted || kept ? "primary" : "plain"}
-            onClick={goOn}
-            disabled={busy}
-          >
-            {tunes && !laidNext ? "Burn with these values" : proofWords(laidNext, next.do === "round", burns)}
-          </Button>
-        )}
-        {solved && round.purpose === "proof" && next.do === "round" && (
-          <Button
-            weight={recorded.length > 0 || isAdjusted || kept ? "primary" : "plain"}
-            onClick={goOn}
-            disabled={busy}
-          >
-            {tunes ? "Burn with these values" : burns ? "Burn another proof" : "Read another proof"}
-          </Button>
-        )}
+        <NextStep isNext={refines || isEntered} className="flex gap-2">
+          {refines && !laidNext && (
+            <Button weight="primary" onClick={goOn} disabled={busy}>
+              Burn another coupon
+            </Button>
+          )}
+          {(corrects || adjusts || forStock) && !refines && round.purpose !== "proof" && next.do !== "stop" && (
+            <Button weight={isEntered ? "primary" : "plain"} onClick={goOn} disabled={busy}>
+              {tunes && !laidNext ? "Burn with these values" : proofWords(laidNext, next.do === "round", burns)}
+            </Button>
+          )}
+          {solved && round.purpose === "proof" && next.do === "round" && (
+            <Button weight={isEntered ? "primary" : "plain"} onClick={goOn} disabled={busy}>
+              {tunes ? "Burn with these values" : burns ? "Burn another proof" : "Read another proof"}
+            </Button>
+          )}
+        </NextStep>
       </VerdictLine>
     </>
   );

@@ -14,6 +14,7 @@ import { Ago } from "../../primitives/ago";
 import { Button } from "../../primitives/button";
 import { CheckBox } from "../../primitives/check-box";
 import { TextField } from "../../primitives/fields";
+import { NextStep } from "../../primitives/next-step";
 import { Fault, Faults } from "../../primitives/notice";
 import { type ActionFault, faultAt, faultsElsewhere } from "../../primitives/use-action";
 import { holdersOf } from "../shared/entered-where";
@@ -39,7 +40,7 @@ function RecordAll({ view, n, corrections, isConfirmed }: Omit<Props, "now" | "i
   if (open) return <RecordForm view={view} n={n} holder={holder} corrections={left} onClose={() => setOpen(false)} />;
   const canRecord = left.every((c) => isConfirmed(c.setting));
   return (
-    <div className="mt-2">
+    <NextStep isNext={canRecord} className="mt-2">
       <Button
         onClick={() => setOpen(true)}
         disabled={!canRecord}
@@ -47,7 +48,7 @@ function RecordAll({ view, n, corrections, isConfirmed }: Omit<Props, "now" | "i
       >
         Record all {left.length}
       </Button>
-    </div>
+    </NextStep>
   );
 }
 
@@ -139,14 +140,16 @@ function HolderRow({
           </Button>
         ) : (
           !open && (
-            <Button
-              weight="small"
-              onClick={() => setOpen(true)}
-              disabled={!confirmed}
-              title={confirmed ? undefined : "Confirm the value during the burn first"}
-            >
-              Record
-            </Button>
+            <NextStep isNext={confirmed}>
+              <Button
+                weight="small"
+                onClick={() => setOpen(true)}
+                disabled={!confirmed}
+                title={confirmed ? undefined : "Confirm the value during the burn first"}
+              >
+                Record
+              </Button>
+            </NextStep>
           )
         )}
       </div>
@@ -248,7 +251,9 @@ function RecordForm({
           />
         ))}
       </div>
-      <CheckBox label="I read it back from there" checked={readBack} onChange={setReadBack} className="mt-2" />
+      <NextStep>
+        <CheckBox label="I read it back from there" checked={readBack} onChange={setReadBack} className="mt-2" />
+      </NextStep>
       {fault && <Faults of={faultsElsewhere(fault, (field) => rows.some((row) => fieldOf(row) === field))} />}
       {asked && asked.about === JSON.stringify(rows) && (
         <p role="alert" className="text-ochre">

@@ -1,5 +1,5 @@
 import { useMemo } from "react";
-import { forecastOf, type Help } from "../../../core/course/forecast";
+import { forecastOf, type Help, isRecord } from "../../../core/course/forecast";
 import { gaugeName } from "../../../core/measuring/read-lengths";
 import { afterNumber, decimalsFor, fixed } from "../../../core/metrology/quantity-text";
 import { fromInternal } from "../../../core/metrology/units";
@@ -57,8 +57,4 @@ export function ForecastCard({ view, procedure, plan, context, onChange }: Props
 function helpText({ by }: Help): string {
   if ("longer" in by) return "Use the longest lengths that fit";
   return "gauge" in by ? `Read with the ${gaugeName(by.gauge)}` : `Read each point ${by.repeats} times`;
-}
-
-function isRecord(plan: unknown): plan is Record<string, unknown> {
-  return typeof plan === "object" && plan !== null;
 }

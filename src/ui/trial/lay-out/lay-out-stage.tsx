@@ -1,5 +1,6 @@
 "use client";
-import { useMemo, useState } from "react";
+import { useRouter } from "next/navigation";
+import { useEffect, useMemo, useRef, useState } from "react";
 import type { AnyProcedure } from "../../../core/procedures/contract";
 import type { Draft } from "../../../core/trial/draft";
 import { draftOf, readDraft, wholeDraft } from "../../../core/trial/draft";
@@ -54,6 +55,9 @@ export function LayOutStage({ view, n }: StageProps) {
   const form = useMemo(() => procedure.plan(context), [procedure, context]);
   const [typed, setDraft] = useState<Draft>(round?.draft ?? {});
   const [showsCoupon, setShowsCoupon] = useState(false);
+  const [isGoing, setGoing] = useState(false);
+  const layout = useRef<HTMLFormElement>(null);
+  const router = useRouter();
   // Burned, perhaps from another window: what was burned is shown, not what was typed here since.
   const draft = frozen ? (round?.draft ?? {}) : typed;
   const { kept, words, theirs, settle } = useKeptDraft({
@@ -87,6 +91,16 @@ export function LayOutStage({ view, n }: StageProps) {
   const onEdges = edgeKeys(procedure, whole);
   const fields = askedFields(form.fields, (key) => whole[key] ?? "").filter((f) => !onEdges.has(f.key));
   const groups = [...new Set(fields.map((f) => f.group))];
+  // Enter in a field goes on as soon as what was typed is kept.
+  useEffect(() => {
+    if (!isGoing || !read.ok) return setGoing(false);
+    if (kept) router.push(stageHref(view, "burn", n));
+  }, [isGoing, read.ok, kept, router, view, n]);
+  useEffect(() => {
+    // A keyboard on the glass would cover the drawing.
+    if (document.activeElement === document.body && matchMedia("(pointer: fine)").matches)
+      layout.current?.querySelector("input")?.focus({ preventScroll: true });
+  }, []);
   const change = (key: string, text: string) =>
     setDraft((d) => {
       const next = { ...d, [key]: text };
@@ -134,8 +148,15 @@ export function LayOutStage({ view, n }: StageProps) {
           aria-label="Layout"
           // It scrolls, and once it is burned nothing in it takes the focus.
           tabIndex={frozen ? 0 : undefined}
-          onSubmit={(e) => e.preventDefault()}
+          ref={layout}
+          onSubmit={(e) => {
+            e.preventDefault();
+            if (frozen || (read.ok && kept)) router.push(stageHref(view, "burn", n));
+            else setGoing(true);
+          }}
         >
+          {/* With it, Enter in a field sends the form. */}
+          <button type="submit" hidden />
           {theirs && <DraftConflict mine={draft} theirs={theirs} fields={form.fields} onSettle={settle} />}
           {frozen && (
             <p className="mb-4 rounded-md bg-steel-tint px-3 py-2 text-steel">

@@ -13,6 +13,7 @@ import { Ago } from "../../primitives/ago";
 import { Button, buttonClass } from "../../primitives/button";
 import { HeadRow } from "../../primitives/head-row";
 import { Link } from "../../primitives/link";
+import { NextStep } from "../../primitives/next-step";
 import { Fault } from "../../primitives/notice";
 import { BudgetCard } from "../shared/budget-card";
 import { FindingList } from "../shared/findings-card";
@@ -109,7 +110,7 @@ export function ProveStage({ view, now }: StageProps) {
               {outcome.status === "solved" && !another && (
                 <p className="mt-1 max-w-prose text-ink2">{outcome.predicted}</p>
               )}
-              <div className="mt-4 flex flex-wrap gap-3">
+              <NextStep isNext={share === null} className="mt-4 flex flex-wrap gap-3">
                 {!proof && next.do === "round" && (
                   <Button weight="primary" onClick={layOut} disabled={busy}>
                     {another ? "Burn another coupon" : "Burn the proof"}
@@ -128,7 +129,7 @@ export function ProveStage({ view, now }: StageProps) {
                     {proof.spec ? words.read : words.burn}
                   </Link>
                 )}
-              </div>
+              </NextStep>
             </section>
           )}
         </div>
@@ -149,13 +150,15 @@ export function ProveStage({ view, now }: StageProps) {
         text={verdict ? `${verdict.headline}: tolerance ${withTolerance(verdict)}` : next.why}
       >
         {verdict && view.endedAt === null && (
-          <Button
-            weight={verdict.result === "proved" ? "primary" : "plain"}
-            onClick={accept}
-            disabled={busy || share !== null}
-          >
-            {verdict.result === "proved" ? words.accept : words.end}
-          </Button>
+          <NextStep isNext={verdict.result === "proved"}>
+            <Button
+              weight={verdict.result === "proved" ? "primary" : "plain"}
+              onClick={accept}
+              disabled={busy || share !== null}
+            >
+              {verdict.result === "proved" ? words.accept : words.end}
+            </Button>
+          </NextStep>
         )}
       </VerdictLine>
     </>

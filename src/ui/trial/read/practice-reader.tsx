@@ -80,7 +80,7 @@ export function PracticeReader({ view, n, site, sites, readings, onRead, onTakeH
       const result = input && (await onTake(next.id, input, "practice"));
       if (result?.ok === false) setFault(result.message);
       if (!result?.ok) break;
-      answers.push(result.answer);
+      answers.push(result.reading.answer);
       count++;
     }
     setLeft(null);

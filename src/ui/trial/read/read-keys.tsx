@@ -3,6 +3,7 @@ import type { Ask } from "../../../core/coupon/site";
 import { Kbd } from "../../primitives/kbd";
 
 const PHRASES: [string, string] = ["Alt 1, Alt 2", "first, second phrase"];
+const SEVERAL: [string, string] = [".29 .30 .29", "several readings in one line"];
 const KEYS: [string, string][] = [
   ["Alt P, Alt N", "previous, next"],
   ["Alt R", "same place again"],
@@ -13,6 +14,7 @@ const KEYS: [string, string][] = [
 export function ReadKeys({ ask, practice }: { ask: Ask; practice: boolean }) {
   const keys = [
     ...(ask.kind === "quantity" && ask.signedBy ? [PHRASES] : []),
+    ...(ask.kind === "quantity" ? [SEVERAL] : []),
     ...KEYS,
     ...(practice ? [["Alt M", practiceWords(ask)] as [string, string]] : []),
   ];

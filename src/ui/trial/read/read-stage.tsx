@@ -11,6 +11,7 @@ import { LoneDetail } from "../../drawing/detail-view";
 import { FigureView } from "../../drawing/figure-view";
 import { buttonClass } from "../../primitives/button";
 import { Link } from "../../primitives/link";
+import { NextStep } from "../../primitives/next-step";
 import { Notice } from "../../primitives/notice";
 import { BudgetCard } from "../shared/budget-card";
 import { historyOf, procedureOf } from "../shared/known-procedure";
@@ -228,8 +229,10 @@ function Next({ view, n, judged, finished, ready }: NextProps) {
       ? "Correct"
       : "Skip to Correct";
   return ready ? (
-    <Link href={href} className={buttonClass(finished ? "primary" : "plain")}>
-      {label}
-    </Link>
+    <NextStep isNext={finished}>
+      <Link href={href} className={buttonClass(finished ? "primary" : "plain")}>
+        {label}
+      </Link>
+    </NextStep>
   ) : null;
 }

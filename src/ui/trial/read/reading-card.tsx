@@ -2,7 +2,7 @@
 import type { Site } from "../../../core/coupon/site";
 import type { Detail } from "../../../core/drawing/scene";
 import type { LengthUnit } from "../../../core/metrology/units";
-import { valuesAt } from "../../../core/trial/answer";
+import { type Answer, sitesLeft, valuesAt } from "../../../core/trial/answer";
 import type { RoundView, Session, TrialView } from "../../../server/trial/trial-view";
 import { DetailCard } from "../../drawing/detail-view";
 import { Button } from "../../primitives/button";
@@ -35,8 +35,7 @@ export function ReadingCard(props: Props) {
   const { view, round, session, site, sites, detail, unit, flow, store } = props;
   const { readings } = store;
   const here = readings.filter((r) => r.site === site.id);
-  const last = here.at(-1)?.answer.content;
-  const lastValue = last?.status === "read" && last.value.kind === "quantity" ? last.value.value : 0;
+  const words = wordsBefore(site, sites, readings);
   return (
     <section className="card p-5 max-lg:border-0 max-lg:bg-transparent max-lg:p-0" aria-label="Reading">
       <TopRow flow={flow} />
@@ -63,7 +62,8 @@ export function ReadingCard(props: Props) {
         piece={round.spec?.pieces.find((p) => !site.place || p.id === site.place.piece) ?? null}
         unit={unit}
         sitting={session}
-        start={{ text: "", words: lastValue === 0 ? null : lastValue > 0 ? "positive" : "negative" }}
+        start={{ text: "", words }}
+        isFinished={sitesLeft(sites, flow.answers).length === 0}
         busy={flow.busy}
         fault={flow.fault}
         question={flow.question}
@@ -95,6 +95,27 @@ export function ReadingCard(props: Props) {
       </p>
     </section>
   );
+}
+
+/** Words that choose a sign stay with the sign of the last reading that answered the same question: at the other end other rows stand out. */
+function wordsBefore(
+  site: Site,
+  sites: readonly Site[],
+  readings: readonly { site: string; answer: Answer }[],
+): "positive" | "negative" | null {
+  const asked = signQuestion(site);
+  if (asked === null) return null;
+  const alike = new Set(sites.filter((s) => signQuestion(s) === asked).map((s) => s.id));
+  const signed = readings.flatMap(({ site: id, answer: { content } }) => {
+    if (!alike.has(id) || content.status !== "read" || content.value.kind !== "quantity") return [];
+    return content.value.value === 0 ? [] : [content.value.value];
+  });
+  const last = signed.at(-1);
+  return last === undefined ? null : last > 0 ? "positive" : "negative";
+}
+
+function signQuestion({ ask }: Site): string | null {
+  return ask.kind === "quantity" && ask.signedBy ? ask.signedBy.question : null;
 }
 
 /** On a phone: back, the same place again, undo, and what was taken. */

@@ -12,6 +12,7 @@ import type { TrialView } from "../../../server/trial/trial-view";
 import { GaugeForm } from "../../gauges/gauge-form";
 import { gaugeFacts } from "../../gauges/gauge-words";
 import { Button } from "../../primitives/button";
+import { NextStep } from "../../primitives/next-step";
 import { Fault } from "../../primitives/notice";
 import { OneOf } from "../../primitives/one-of";
 import { useAction } from "../../primitives/use-action";
@@ -106,9 +107,11 @@ export function SessionCard({ view, n, start: wanted, note, onBack }: Props) {
       )}
       {fault.message && fault.field !== "outside" && fault.field !== "inside" && <Fault>{fault.message}</Fault>}
       <div className="flex flex-wrap gap-2">
-        <Button weight="primary" type="submit" disabled={busy}>
-          Begin reading
-        </Button>
+        <NextStep>
+          <Button weight="primary" type="submit" disabled={busy}>
+            Begin reading
+          </Button>
+        </NextStep>
         {onBack && <Button onClick={onBack}>Go on with the sitting there is</Button>}
       </div>
     </form>
@@ -135,6 +138,8 @@ function ZeroField({
       </label>
       <input
         id={`zero-${jaws}`}
+        // biome-ignore lint/a11y/noAutofocus: a session begins with the reading of the closed jaws
+        autoFocus={jaws === "outside"}
         className="field num w-36"
         autoComplete="off"
         aria-invalid={fault.field === jaws}

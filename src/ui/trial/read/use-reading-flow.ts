@@ -4,11 +4,12 @@ import type { Site } from "../../../core/coupon/site";
 import { questionAbout } from "../../../core/course/plausibility";
 import type { Sitting } from "../../../core/metrology/sitting";
 import type { AnyProcedure } from "../../../core/procedures/contract";
-import { type Answer, siteIsDone, sitesLeft } from "../../../core/trial/answer";
+import { siteIsDone, sitesLeft } from "../../../core/trial/answer";
 import { type AnswerInput, readAnswerInput } from "../../../core/trial/answer-input";
 import type { History } from "../../../core/trial/history";
 import type { TakenReading } from "../../../server/trial/trial-view";
 import type { AskHandle, InputFault } from "./ask/ask-props";
+import { inOneLine, restOf, tooManyText } from "./in-one-line";
 import { useKeptTyping } from "./use-kept-typing";
 import type { useReadings } from "./use-readings";
 import { useTypeAhead } from "./use-type-ahead";
@@ -57,30 +58,39 @@ export function useReadingFlow({ name, sites, start, store, sitting, procedure, 
     if (next) goTo(next.id);
   }
 
-  /** What cannot be read, or is asked about for the first time, is not sent. */
-  function heldBack(input: AnswerInput): boolean {
-    if (!site || !sitting || input.kind === "cannot read") return false;
+  /** What cannot be read, or is asked about for the first time, is not sent. @param before readings so far. @returns how the screen says so */
+  function heldBack(input: AnswerInput, before: readonly TakenReading[]): (() => void) | null {
+    if (!site || !sitting || input.kind === "cannot read") return null;
     const read = readAnswerInput(site, input, sitting);
-    if (!read.ok) {
-      setFault(read.issue);
-      return true;
-    }
+    if (!read.ok) return () => setFault(read.issue);
     const about = JSON.stringify([site.id, input]);
-    const asked = question?.about === about ? null : questionAbout(procedure, historyOf(readings), site, read.value);
-    if (asked) setQuestion({ about, text: asked });
-    return asked !== null;
+    const asked = question?.about === about ? null : questionAbout(procedure, historyOf(before), site, read.value);
+    return asked === null ? null : () => setQuestion({ about, text: asked });
   }
 
   async function takeHere(input: AnswerInput, from: "typed" | "wedge" | "practice" = "typed") {
-    if (!site || busy || heldBack(input)) return;
-    const result = await take(site.id, input, from);
-    if (!result.ok) {
-      setFault(result);
-      return;
+    if (!site || busy) return;
+    const inputs = inOneLine(input);
+    const wanted = site.repeats - answers.filter((a) => a.site === site.id).length;
+    if (inputs.length > Math.max(1, wanted) && !site.openEnded)
+      return setFault({ field: "text", message: tooManyText(inputs.length, wanted) });
+    const taken: TakenReading[] = [];
+    let done = "taken";
+    for (const [i, one] of inputs.entries()) {
+      const held = heldBack(one, [...readings, ...taken]);
+      const result = held ? null : await take(site.id, one, from);
+      if (!result?.ok) {
+        // What was taken of the line is on disk; the rest of it stays in the field.
+        if (i > 0 && input.kind === "quantity") handle.current?.fill(restOf(inputs, i), input.words !== "negative");
+        if (result) setFault(result);
+        held?.();
+        return;
+      }
+      taken.push(result.reading);
+      if (!result.onDisk) done = "waits";
     }
-    const done = result.onDisk ? "taken" : "waits";
     moved(input.kind === "quantity" ? `${done}: ${input.text}` : done);
-    const after = [...answers, { site: site.id, content: { status: "read" } } as Answer];
+    const after = [...answers, ...taken.map((r) => r.answer)];
     const enough = input.kind === "cannot read" || siteIsDone(site, after);
     if (!enough || site.openEnded) return;
     const at = sites.indexOf(site);

@@ -1,7 +1,6 @@
 "use client";
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
 import type { Site } from "../../../core/coupon/site";
-import type { Answer } from "../../../core/trial/answer";
 import type { AnswerInput } from "../../../core/trial/answer-input";
 import { takenAnswer } from "../../../core/trial/answer-input";
 import { textFromInput } from "../../../core/trial/answer-text";
@@ -19,7 +18,9 @@ import {
   waitingState,
 } from "../../waiting/waiting-readings";
 
-export type Taken = { ok: true; onDisk: boolean; answer: Answer } | { ok: false; field: string; message: string };
+export type Taken =
+  | { ok: true; onDisk: boolean; reading: TakenReading }
+  | { ok: false; field: string; message: string };
 
 type Props = {
   trialId: number;
@@ -80,15 +81,16 @@ export function useReadings({ trialId, n, initial, sites, session }: Props) {
     setBusy(false);
     if (result?.ok) {
       add(result.value);
-      return { ok: true, onDisk: true, answer: result.value.answer };
+      return { ok: true, onDisk: true, reading: result.value };
     }
     if (result && !result.mayPass) return result;
     const read = takenAnswer(site, input, session, from);
     if (!read.ok) return { ok: false, ...read.issue };
     const raw = textFromInput(site, input).reading;
     const order = Date.now() + taken.current++ / 1000;
-    wait({ ...sending, answer: read.answer, raw, order }, isBehind ? undefined : (result?.mayPass ?? null));
-    return { ok: true, onDisk: false, answer: read.answer };
+    const unsent = { ...sending, answer: read.answer, raw, order };
+    wait(unsent, isBehind ? undefined : (result?.mayPass ?? null));
+    return { ok: true, onDisk: false, reading: asTaken(unsent, 0) };
   }
 
   /** Takes back the newest reading. @returns it, or why not */
@@ -126,6 +128,6 @@ export function useReadings({ trialId, n, initial, sites, session }: Props) {
 function asTaken(
   { site, raw, answer, clientKey, order }: ReturnType<typeof waitingState>["waiting"][number],
   i: number,
-) {
+): TakenReading {
   return { id: -1 - i, site, raw, answer, clientKey, takenAt: order };
 }

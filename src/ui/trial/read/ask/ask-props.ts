@@ -26,6 +26,8 @@ export type AskProps = {
   sitting: Sitting;
   /** What stands in the field at first. */
   start: { text: string; words: "positive" | "negative" | null } | null;
+  /** Every point has its readings: the field waits until it is asked for. */
+  isFinished?: boolean;
   busy: boolean;
   fault: InputFault | null;
   /** Asked once about what is put in; the same again takes it. */

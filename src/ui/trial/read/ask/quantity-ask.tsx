@@ -24,6 +24,7 @@ export function QuantityAsk({
   unit: lengthUnit,
   sitting,
   start,
+  isFinished = false,
   busy,
   fault,
   question,
@@ -102,7 +103,7 @@ export function QuantityAsk({
           id="reading"
           ref={field}
           // biome-ignore lint/a11y/noAutofocus: the reading field is the one thing to do here
-          autoFocus
+          autoFocus={!isFinished}
           className="num min-w-0 flex-1 bg-transparent py-1 text-[46px] leading-[60px] max-lg:leading-[52px] outline-none"
           value={text}
           autoComplete="off"
