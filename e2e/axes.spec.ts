@@ -86,7 +86,8 @@ test("the origin of Alder by keyboard, in counts: the sense is not known, two co
   // One of the two went the wrong way, or both: the second correction knows.
   await expect(page.getByRole("heading", { name: "Not proved" })).toBeVisible();
   await page.goto(page.url().replace(/\/prove.*/, "/correct?round=2"));
-  await expect(page.getByText(/as the last two burns show/).first()).toBeAttached();
+  await press(page, page.getByRole("button", { name: "How each number came about" }).first());
+  await expect(page.getByText(/as the last two burns show/).first()).toBeVisible();
   await confirmAll(page, settings);
   await recordAll(page, settings);
   await press(page, page.getByRole("button", { name: "Burn another proof" }));

@@ -26,7 +26,7 @@ test("a value by hand, compared, put back, taken back, exported and imported", a
   await byHand(page, "0.19", "still late");
   await expect(page.getByText("100: 0.19").first()).toBeVisible();
 
-  await page.getByRole("link", { name: "Its ledger" }).click();
+  await page.getByRole("region", { name: "Settings" }).getByRole("link", { name: "Ledger" }).click();
   await page
     .getByRole("navigation", { name: "Setting" })
     .getByRole("link", { name: "Scan offset per direction" })

@@ -126,7 +126,8 @@ export async function openBench(page: Page): Promise<void> {
   await page.goto("/");
   const open = page.getByRole("button", { name: "Open the demo bench" });
   if (await open.isVisible()) await open.click();
-  await expect(page.getByRole("heading", { name: "Bench", exact: true })).toBeVisible();
+  // Opening it runs its trials, which takes a while beside other tests.
+  await expect(page.getByRole("heading", { name: "Bench", exact: true })).toBeVisible({ timeout: 120_000 });
 }
 
 /** Begins a new trial of a procedure on a machine and waits for its layout. */

@@ -38,6 +38,17 @@ describe("the fewest readings of a proof", () => {
     expect(repeatsOf(fewest(0.06, rule))).toBeGreaterThan(repeatsOf(fewest(0.06)));
   });
 
+  it("stay as they are where the effect of the setting is only assumed: the next correction needs them", () => {
+    const history = historyOf([readAs({ staggers: STAGGERS, reference: 0.3 })]);
+    const held = { ...history.machine.held };
+    for (const [key, value] of Object.entries(held)) held[key] = { ...value, senseAssumed: true };
+    const machine = { ...history.machine, held };
+    const context = { machine, couponCode: "T-1.2", inForce: {}, gauges: [TEST_GAUGE] };
+    const plan = history.rounds[0]?.plan;
+    const laid = { procedure: scanOffset, plan, context, tolerance: 0.2 };
+    expect(repeatsOf(withFewestReadings(laid, TEST_GAUGE, history))).toBe(3);
+  });
+
   it("change nothing but the number of readings, and nothing at all before anything is read", () => {
     const history = historyOf([readAs({ staggers: STAGGERS, reference: 0.3 })]);
     const plan = history.rounds[0]?.plan;

@@ -79,14 +79,20 @@ export function withFewestReadings(
   gauge: Gauge,
   history: History,
 ): unknown {
-  const last = isRecord(plan) ? uncertainIn(laid, gauge, history) : null;
-  if (!isRecord(plan) || typeof plan.repeats !== "number" || !last) return plan;
+  if (!isRecord(plan) || typeof plan.repeats !== "number" || isFirstTry(laid, plan)) return plan;
+  const last = uncertainIn(laid, gauge, history);
+  if (!last) return plan;
   for (let repeats = 1; repeats < plan.repeats; repeats++) {
     const fewer = { ...plan, repeats };
     const told = toldBy({ ...laid, plan: fewer }, gauge);
     if (told && last.read + (last.read / last.expected) * told.expanded <= laid.tolerance) return fewer;
   }
   return plan;
+}
+
+/** The next correction is worked out from this burn as well, where the effect of a setting is not known yet. */
+function isFirstTry({ procedure, context: { machine } }: Omit<Laid, "plan">, plan: unknown): boolean {
+  return procedure.sets(plan, machine).some((key) => machine.held[key]?.senseAssumed);
 }
 
 /** Half widths of the last burn: as it was read, which counts only where it is smaller, and as it was to be expected. */

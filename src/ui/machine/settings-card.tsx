@@ -16,12 +16,20 @@ export function SettingsCard({ view, now }: { view: MachineView; now: number }) 
     <section className="card p-5" aria-label="Settings">
       <div className="flex flex-wrap items-baseline justify-between gap-3">
         <h2 className="text-[17px] font-bold">Settings</h2>
-        <Link
-          href={`/ledger?machine=${view.slug}`}
-          className="text-[14px] underline decoration-line underline-offset-4 hover:decoration-ink"
-        >
-          Its ledger
-        </Link>
+        <p className="flex gap-4 text-[14px]">
+          <Link
+            href={`/machine/${view.slug}/report`}
+            className="underline decoration-line underline-offset-4 hover:decoration-ink"
+          >
+            Report
+          </Link>
+          <Link
+            href={`/ledger?machine=${view.slug}`}
+            className="underline decoration-line underline-offset-4 hover:decoration-ink"
+          >
+            Ledger
+          </Link>
+        </p>
       </div>
       {unwritten.length > 0 && (
         <div className="mt-2">

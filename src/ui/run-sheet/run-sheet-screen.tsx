@@ -1,5 +1,6 @@
 import clsx from "clsx";
 import { FileDown } from "lucide-react";
+import { countText } from "../../core/metrology/count-text";
 import { PAPERS, type Paper, type SheetPage } from "../../formats/run-sheet/sheet-page";
 import { buttonClass } from "../primitives/button";
 import { Link } from "../primitives/link";
@@ -7,29 +8,32 @@ import { PrintButton } from "./print-button";
 import { SheetPageView } from "./sheet-page-view";
 
 type Props = {
+  /** What lies on the pages. */
+  heading: string;
   title: string;
   pages: readonly SheetPage[];
   paper: Paper;
   /** Of this page with a paper. */
   href: (paper: Paper) => string;
   pdfHref: string;
-  backHref: string;
+  back: { href: string; label: string };
+  note: string;
 };
 
-/** The run sheet as it will lie on the machine: printed from here, or taken as PDF. */
-export function RunSheetScreen({ title, pages, paper, href, pdfHref, backHref }: Props) {
+/** Pages as they will be on paper: printed from here, or downloaded as PDF. */
+export function RunSheetScreen({ heading, title, pages, paper, href, pdfHref, back, note }: Props) {
   return (
     <>
       <div className="no-print mx-auto grid w-full max-w-[1680px] gap-2 px-6 py-4 max-sm:px-4">
         <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
-          <h1 className="text-[20px] font-bold">Run sheet</h1>
+          <h1 className="text-[20px] font-bold">{heading}</h1>
           <p className="text-ink2">
-            {title}, {pages.length} pages
+            {title}, {countText(pages.length, "page")}
           </p>
           <Papers paper={paper} href={href} />
           <span className="ml-auto flex flex-wrap gap-2">
-            <Link href={backHref} className={buttonClass("plain")}>
-              Back to Burn
+            <Link href={back.href} className={buttonClass("plain")}>
+              {back.label}
             </Link>
             <a href={pdfHref} download className={buttonClass("plain")}>
               <FileDown size={17} aria-hidden="true" /> PDF
@@ -37,10 +41,7 @@ export function RunSheetScreen({ title, pages, paper, href, pdfHref, backHref }:
             <PrintButton />
           </span>
         </div>
-        <p className="text-[14px] text-ink2">
-          Print at 100 %, without fitting to the page. Then measure the line of 100 mm below the drawing: it tells
-          whether the printer kept the scale.
-        </p>
+        <p className="text-[14px] text-ink2">{note}</p>
       </div>
       <main className="sheet-pages">
         {pages.map((page, i) => (

@@ -35,12 +35,14 @@ export default async function RunSheetPage({ params, searchParams }: Props) {
         />
       </div>
       <RunSheetScreen
+        heading="Run sheet"
         title={title}
         pages={pages}
         paper={paper}
         href={(p) => `/trial/${id}/run-sheet?${at}paper=${p}`}
         pdfHref={`/api/trials/${id}/rounds/${n}/run-sheet.pdf?paper=${paper}`}
-        backHref={`/trial/${id}/burn${n > 1 ? `?round=${n}` : ""}`}
+        back={{ href: `/trial/${id}/burn${n > 1 ? `?round=${n}` : ""}`, label: "Back to Burn" }}
+        note="Print at 100 %, without fitting to the page. Then measure the line of 100 mm below the drawing."
       />
     </>
   );

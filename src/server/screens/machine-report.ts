@@ -1,0 +1,111 @@
+/** The report of a machine: every setting in force with its uncertainty and its origin, and the state of every procedure. */
+
+import { isOpen } from "../../core/course/state";
+import { STATE_WORDS } from "../../core/course/state-words";
+import { kindText } from "../../core/machine/machine-kind";
+import { inUnit, plain } from "../../core/metrology/quantity-text";
+import type { LengthUnit, UnitId } from "../../core/metrology/units";
+import { valueText } from "../../core/settings/entry-text";
+import type { Db } from "../../data/database";
+import { allGauges } from "../../data/gauges";
+import type { LedgerEntry } from "../../data/ledger";
+import { machineBySlug } from "../../data/machines";
+import type { MachineReport, ReportSetting } from "../../formats/machine-report/report-content";
+import { reportPages } from "../../formats/machine-report/report-pages";
+import type { Paper, SheetPage } from "../../formats/run-sheet/sheet-page";
+import { sheetPdf } from "../../formats/run-sheet/sheet-pdf";
+import { machineRecord } from "../procedures/machine-record";
+import { offeredProcedures } from "../procedures/procedures";
+import { Refusal } from "../refusal";
+import { type MachineView, machineView } from "./machine-view";
+
+/** Coverage factor of about 95 %. [JCGM 100:2008 (GUM), 6.3.3] */
+const COVERAGE = 2;
+const ORIGIN_WORDS = { found: "as found", trial: "trial", hand: "entered by hand", restored: "restored" } as const;
+
+/** @throws Refusal where there is no machine of this address */
+export function machineReport(db: Db, slug: string, now: number, length: LengthUnit = "mm"): MachineReport {
+  const machine = machineBySlug(db, slug);
+  const view = machineView(db, slug, now, length);
+  if (!machine || !view)
+    throw new Refusal("machine", `No machine has the address “${slug}”. Open the bench and choose one.`);
+  const { readWith } = machineRecord(db, machine);
+  const { spec } = view;
+  const names = new Map(allGauges(db).map(({ spec: g }) => [g.id, g.name]));
+  const gaugesOf = (trialId: number) => [...new Set(readWith(trialId).map((r) => names.get(r.gauge) ?? r.gauge))];
+  return {
+    title: `Report of ${spec.name}`,
+    facts: [
+      { label: "Machine", value: `${kindText(spec.kind)}, ${plain(spec.widthMm)} × ${plain(spec.depthMm)} mm` },
+      { label: "Lens", value: view.fitted.optic?.label ?? "not written down" },
+      ...(view.fitted.rotary ? [{ label: "Rotary", value: view.fitted.rotary.label }] : []),
+      { label: "Date of this report", value: dayText(now) },
+    ],
+    settings: view.held.flatMap(({ entry, setting, holder, unit }): ReportSetting[] =>
+      entry
+        ? [
+            {
+              label: setting.label,
+              location: holder.name,
+              value: valueText(entry.value, unit),
+              uncertainty: uncertaintyText(entry, unit),
+              date: dayText(entry.at),
+              origin: originText(entry, gaugesOf),
+              state: stateOf(view, setting.key),
+            },
+          ]
+        : [],
+    ),
+    procedures: view.procedures
+      .filter((p) => p.state !== "not done" || !p.occasional)
+      .map(({ title, state, since, detail, reasons }) => ({
+        title,
+        state: STATE_WORDS[state],
+        since: since === null ? "" : dayText(since),
+        residual: isOpen(state) ? "" : detail,
+        reasons: isOpen(state) ? detail : reasons.join("; "),
+      })),
+  };
+}
+
+/** @throws Refusal as {@link machineReport} */
+export function machineReportPages(
+  db: Db,
+  slug: string,
+  now: number,
+  { paper, length }: { paper: Paper; length: LengthUnit },
+): { title: string; pages: SheetPage[] } {
+  const report = machineReport(db, slug, now, length);
+  return { title: report.title, pages: reportPages(report, paper) };
+}
+
+/** The same as PDF. @throws Refusal as {@link machineReport} */
+export function machineReportPdf(
+  db: Db,
+  slug: string,
+  now: number,
+  on: { paper: Paper; length: LengthUnit },
+): Promise<Buffer> {
+  const { title, pages } = machineReportPages(db, slug, now, on);
+  return sheetPdf(pages, title, new Date(now));
+}
+
+function uncertaintyText({ u }: LedgerEntry, unit: UnitId): string {
+  return u === null ? "" : `± ${inUnit(COVERAGE * u, unit, 4)}`;
+}
+
+function originText({ origin, trialId, trialCode }: LedgerEntry, gaugesOf: (trialId: number) => string[]): string {
+  if (trialId === null) return ORIGIN_WORDS[origin];
+  return [`trial ${trialCode ?? trialId}`, ...gaugesOf(trialId)].join(", ");
+}
+
+/** A setting is as valid as the procedure that corrects it. */
+function stateOf({ spec, procedures }: MachineView, setting: string): string {
+  const corrects = offeredProcedures(spec.kind).find((p) => p.settings.some((s) => s.key === setting));
+  const state = procedures.find((p) => p.id === corrects?.id)?.state;
+  return state ? STATE_WORDS[state] : "";
+}
+
+function dayText(at: number): string {
+  return new Date(at).toISOString().slice(0, 10);
+}
