@@ -12,20 +12,20 @@ type Column<R> = { label: string; widthMm: number; of: (row: R) => string; isFig
 
 /** Widths add up to the narrower paper without its margins. */
 const SETTINGS: readonly Column<MachineReport["settings"][number]>[] = [
-  { label: "Setting", widthMm: 42, of: (s) => `${s.label}, ${s.location}` },
-  { label: "Value", widthMm: 44, of: (s) => s.value, isFigure: true },
-  { label: "U (k = 2)", widthMm: 22, of: (s) => s.uncertainty, isFigure: true },
-  { label: "Date", widthMm: 20, of: (s) => s.date, isFigure: true },
-  { label: "Origin", widthMm: 36, of: (s) => s.origin },
-  { label: "State", widthMm: 22, of: (s) => s.state },
+  { label: "Setting", widthMm: 40, of: (s) => `${s.label}, ${s.location}` },
+  { label: "Value", widthMm: 42, of: (s) => s.value, isFigure: true },
+  { label: "U (k = 2)", widthMm: 24, of: (s) => s.uncertainty, isFigure: true },
+  { label: "Date", widthMm: 25, of: (s) => s.date, isFigure: true },
+  { label: "Origin", widthMm: 34, of: (s) => s.origin },
+  { label: "State", widthMm: 21, of: (s) => s.state },
 ];
 
 const PROCEDURES: readonly Column<MachineReport["procedures"][number]>[] = [
-  { label: "Procedure", widthMm: 38, of: (p) => p.title },
-  { label: "State", widthMm: 24, of: (p) => p.state },
-  { label: "Since", widthMm: 20, of: (p) => p.since, isFigure: true },
-  { label: "Residual error, 95 %", widthMm: 40, of: (p) => p.residual, isFigure: true },
-  { label: "Reason", widthMm: 64, of: (p) => p.reasons },
+  { label: "Procedure", widthMm: 36, of: (p) => p.title },
+  { label: "State", widthMm: 22, of: (p) => p.state },
+  { label: "Since", widthMm: 25, of: (p) => p.since, isFigure: true },
+  { label: "Residual error, 95 %", widthMm: 42, of: (p) => p.residual, isFigure: true },
+  { label: "Reason", widthMm: 61, of: (p) => p.reasons },
 ];
 
 export function reportPages(report: MachineReport, paper: Paper): SheetPage[] {

@@ -3,8 +3,8 @@
 import { isOpen } from "../../core/course/state";
 import { STATE_WORDS } from "../../core/course/state-words";
 import { kindText } from "../../core/machine/machine-kind";
-import { inUnit, plain } from "../../core/metrology/quantity-text";
-import type { LengthUnit, UnitId } from "../../core/metrology/units";
+import { afterNumber, decimalsFor, fixed, plain } from "../../core/metrology/quantity-text";
+import { fromInternal, type LengthUnit, type UnitId } from "../../core/metrology/units";
 import { valueText } from "../../core/settings/entry-text";
 import type { Db } from "../../data/database";
 import { allGauges } from "../../data/gauges";
@@ -58,12 +58,12 @@ export function machineReport(db: Db, slug: string, now: number, length: LengthU
     ),
     procedures: view.procedures
       .filter((p) => p.state !== "not done" || !p.occasional)
-      .map(({ title, state, since, detail, reasons }) => ({
+      .map(({ title, state, since, detail, reasons, stocks }) => ({
         title,
         state: STATE_WORDS[state],
         since: since === null ? "" : dayText(since),
-        residual: isOpen(state) ? "" : detail,
-        reasons: isOpen(state) ? detail : reasons.join("; "),
+        residual: isOpen(state) || stocks ? "" : detail,
+        reasons: (isOpen(state) || stocks ? [detail, ...reasons] : reasons).join("; "),
       })),
   };
 }
@@ -91,7 +91,9 @@ export function machineReportPdf(
 }
 
 function uncertaintyText({ u }: LedgerEntry, unit: UnitId): string {
-  return u === null ? "" : `± ${inUnit(COVERAGE * u, unit, 4)}`;
+  if (u === null) return "";
+  const expanded = fromInternal(COVERAGE * u, unit);
+  return `± ${fixed(expanded, decimalsFor(expanded))}${afterNumber(unit)}`;
 }
 
 function originText({ origin, trialId, trialCode }: LedgerEntry, gaugesOf: (trialId: number) => string[]): string {

@@ -483,7 +483,7 @@ describe("the bench", () => {
     const before = trials();
     addDemoBench(db, NOW);
     expect(trials()).toEqual(before);
-    expect(db.$client.prepare("select count(*) as n from reading").get()).toEqual({ n: 538 });
+    expect(db.$client.prepare("select count(*) as n from reading").get()).toEqual({ n: 460 });
     expect(ledgerView(db, { setting: null, machine: "bracken" }, NOW).rows[0]).toMatchObject({
       machine: "Bracken",
       origin: "trial",
