@@ -171,7 +171,7 @@ async function rotary(page: Page): Promise<void> {
   await page.getByRole("button", { name: "Begin reading" }).waitFor();
   for (const jaws of await page.getByLabel(/jaws read/i).all()) await jaws.fill("0");
   await page.getByRole("button", { name: "Begin reading" }).click();
-  await page.getByLabel("as drawn").check();
+  await page.getByRole("radio", { name: "as drawn" }).check();
   await page.getByRole("button", { name: "Take" }).click();
   await page.getByRole("heading", { name: "Whole turns too many" }).waitFor();
   await page.locator("#reading").fill("0");

@@ -57,7 +57,7 @@ export function OneOf<V extends string>({
       disabled={disabled}
       className={clsx(group, className)}
     >
-      {options.map((o) =>
+      {options.map((o, i) =>
         look === "words" ? (
           <RadioGroup.Item
             key={o.value}
@@ -68,8 +68,8 @@ export function OneOf<V extends string>({
           </RadioGroup.Item>
         ) : (
           <div key={o.value} className={option}>
-            <Dot id={`${id} ${o.value}`} value={o.value} low={o.why !== undefined} />
-            <label htmlFor={`${id} ${o.value}`} className="min-w-0 flex-1 cursor-pointer">
+            <Dot id={`${id}${i}`} value={o.value} low={o.why !== undefined} />
+            <label htmlFor={`${id}${i}`} className="min-w-0 flex-1 cursor-pointer">
               {o.label}
               {o.why !== undefined && <span className="block text-[13px] text-ink2">{o.why}</span>}
             </label>
