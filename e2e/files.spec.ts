@@ -55,6 +55,11 @@ test("every file of a trial is taken and read again, in the words of the machine
   await form.getByRole("button", { name: "Keep for Alder" }).click();
   await expect(form.getByRole("alert").filter({ hasText: /stops the program/ })).toBeVisible();
   await form.getByLabel("Beam on").fill("m4");
+  // Folded and opened again, it has what was typed.
+  await page.getByText(/^G-code as Alder takes it/).click();
+  await expect(form).toBeHidden();
+  await page.getByText(/^G-code as Alder takes it/).click();
+  await expect(form.getByLabel("Beam on")).toHaveValue("m4");
   await form.getByLabel("Own lines at the end").fill("G0 X0 Y0\nM4 S5");
   await form.getByRole("button", { name: "Keep for Alder" }).click();
   await expect(form.getByRole("alert").filter({ hasText: /Line 2: it switches the beam on/ })).toBeVisible();

@@ -14,6 +14,7 @@ const PLACES = [
   "/machine/bracken/scan-offset",
   "/machine/bracken/kerf",
   "/machine/bracken/rotary",
+  "/machine/bracken/report",
   "/machine/bracken/round-parts",
   "/stock",
   "/stock/birch-plywood-3-mm",

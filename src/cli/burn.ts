@@ -3,7 +3,6 @@
  * the readings go into the document. With `--next` the round that the procedure asks for is laid out first, with its corrections
  * entered in the machine. With `--picture` what was burned is drawn as a scan of so many dots per inch.
  */
-
 import { z } from "zod";
 import { withTable } from "../burning/loaded-table";
 import { burnFile, samePart, siteReader } from "../burning/practice-burn";

@@ -2,7 +2,7 @@
 import { parseArgs } from "node:util";
 import { PROCEDURES } from "../core/course/registry";
 import { TABLE_SIZES } from "../core/procedures/field/table-form";
-import { PAPERS, type Paper } from "../formats/run-sheet/sheet-page";
+import { PAPERS, type Paper } from "../formats/paper/sheet-page";
 import { adapted } from "./adapt";
 import { backup, restore } from "./backup";
 import { burn, pictureOf } from "./burn";

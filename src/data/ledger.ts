@@ -1,6 +1,7 @@
 /** Every setting over time: entries are added, never changed; undoing marks the newest one. */
 import { and, desc, eq, isNull } from "drizzle-orm";
-import { type UnitId, unitIdSchema } from "../core/metrology/units";
+import { unitIdSchema } from "../core/metrology/unit-schema";
+import type { UnitId } from "../core/metrology/units";
 import { type SettingValue, settingValueSchema } from "../core/settings/setting";
 import type { Db } from "./database";
 import { fromColumn, soundOrNull, toColumn } from "./json-column";

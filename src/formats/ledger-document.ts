@@ -1,7 +1,7 @@
 /** The ledger of one machine as a JSON document: every setting over time, with where each value came from. */
 import { z } from "zod";
 import { machineKindSchema } from "../core/machine/machine-spec";
-import { unitIdSchema } from "../core/metrology/units";
+import { unitIdSchema } from "../core/metrology/unit-schema";
 import { givenSettingValueSchema } from "../core/settings/setting";
 import { type ReadDocument, readDocument } from "./json-document";
 

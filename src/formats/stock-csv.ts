@@ -4,7 +4,9 @@
  * `what` is card, batch, thickness, or the kind and name of a value. Values are in internal units; `unit` names the one in which they are shown, empty
  * for mm. The values of one result have the same time and machine.
  */
-import { type UnitId, unitIdSchema } from "../core/metrology/units";
+
+import { unitIdSchema } from "../core/metrology/unit-schema";
+import type { UnitId } from "../core/metrology/units";
 import type { StockResult } from "../core/trial/outcome";
 import { type Cell, csvOf, parseCsv } from "./csv";
 import { FormatFault, type Parsed, parsing } from "./parsed";

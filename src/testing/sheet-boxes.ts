@@ -1,6 +1,6 @@
 /** What the texts on a page of paper take up, and which lie on another. */
-import type { SheetItem } from "../formats/run-sheet/sheet-page";
-import { textWidthMm } from "../formats/run-sheet/typesetter";
+import type { SheetItem } from "../formats/paper/sheet-page";
+import { textWidthMm } from "../formats/paper/typesetter";
 
 /** Also behind the windows of a drawing on several pages. */
 export function wordsIn(item: SheetItem): string[] {

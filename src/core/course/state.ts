@@ -14,6 +14,17 @@ import type { AnyProcedure } from "../procedures/contract";
 export const STATES = ["not done", "open", "to prove", "holding", "check due", "drifting", "stale"] as const;
 export type State = (typeof STATES)[number];
 
+/** The word that a person reads. */
+export const STATE_WORDS: Record<State, string> = {
+  "not done": "not done",
+  open: "open",
+  "to prove": "to prove",
+  holding: "valid",
+  "check due": "check due",
+  drifting: "drifting",
+  stale: "out of date",
+};
+
 /** Whether a trial is under way. */
 export function isOpen(state: State): state is "open" | "to prove" {
   return state === "open" || state === "to prove";

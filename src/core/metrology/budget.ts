@@ -5,7 +5,8 @@
  */
 import { z } from "zod";
 import { effectiveFreedom } from "../fitting/student-t";
-import { degreesOfFreedomSchema, freedomOf, type Measured, measured } from "./measured";
+import { freedomOf, type Measured, measured } from "./measured";
+import { degreesOfFreedomSchema } from "./measured-schema";
 
 export const budgetPartSchema = z.object({
   id: z.string(),

@@ -4,19 +4,14 @@
  * `standardUncertainty` is one standard deviation (u of JCGM 100:2008); `degreesOfFreedom` says how well that is
  * itself known (`Infinity` for stated limits). A coverage factor is applied only where a person reads the number.
  */
-import { z } from "zod";
 import { coverageFactor } from "../fitting/student-t";
 
-/** `Infinity` does not survive JSON, so it is stored as the word. */
-export const degreesOfFreedomSchema = z.union([z.number().positive(), z.literal("infinite")]);
-
-export const measuredSchema = z.object({
-  value: z.number(),
-  standardUncertainty: z.number().nonnegative(),
-  degreesOfFreedom: degreesOfFreedomSchema,
-});
-
-export type Measured = z.infer<typeof measuredSchema>;
+export type Measured = {
+  value: number;
+  standardUncertainty: number;
+  /** `Infinity` does not survive JSON, so it is kept as the word. */
+  degreesOfFreedom: number | "infinite";
+};
 
 /** Builds a {@link Measured}, writing endless degrees of freedom as the word that JSON can keep. */
 export function measured(value: number, standardUncertainty: number, degreesOfFreedom: number): Measured {

@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { coverageFactor } from "../fitting/student-t";
 import { commonUncertaintyMm, degreesOfFreedomFrom, type Gauge, resolutionUncertaintyMm } from "./gauge";
-import { freedomOf, measured, measuredSchema } from "./measured";
+import { freedomOf, measured } from "./measured";
+import { measuredSchema } from "./measured-schema";
 import { pooledScatter } from "./scatter";
 import { sharesOf, zeroOf } from "./sitting";
 import { ruling, worstRuling } from "./tolerance";

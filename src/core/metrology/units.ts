@@ -3,8 +3,6 @@
  *
  * 1 in = 25.4 mm exactly (International yard and pound agreement, 1959; NIST SP 811, 2008 edition, appendix B).
  */
-import { z } from "zod";
-
 export type Dimension = "length" | "speed" | "time" | "angle" | "ratio" | "per length" | "count" | "switch";
 
 export type Unit = {
@@ -47,8 +45,6 @@ export const UNITS = {
 } as const;
 
 export type UnitId = keyof typeof UNITS;
-
-export const unitIdSchema = z.enum(Object.keys(UNITS) as [UnitId, ...UnitId[]]);
 
 function unit(symbol: string, dimension: Dimension, factor: number, spellings: readonly string[]): Unit {
   return { symbol, dimension, factor, spellings };

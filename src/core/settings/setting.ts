@@ -1,7 +1,8 @@
 /** Settings that a procedure corrects, and their values. */
 import { z } from "zod";
 import type { FieldTerm } from "../geometry/field-term";
-import { type Dimension, toInternal, UNITS, type UnitId, unitIdSchema } from "../metrology/units";
+import { unitIdSchema } from "../metrology/unit-schema";
+import { type Dimension, toInternal, UNITS, type UnitId } from "../metrology/units";
 import { fieldTableSchema } from "./field-table";
 
 export const settingValueSchema = z.discriminatedUnion("shape", [

@@ -5,8 +5,8 @@ import { type Jaws, readingUncertaintyMm } from "../metrology/gauge";
 import { inUnit } from "../metrology/quantity-text";
 import { parseReading, parseSignedReading } from "../metrology/reading-text";
 import { type Sitting, sharesOf, zeroOf } from "../metrology/sitting";
+import { unitIdSchema } from "../metrology/unit-schema";
 import type { Dimension, UnitId } from "../metrology/units";
-import { unitIdSchema } from "../metrology/units";
 import { type Answer, type AnswerValue, PLAIN_SHARES } from "./answer";
 
 export const answerInputSchema = z.discriminatedUnion("kind", [

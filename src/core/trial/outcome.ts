@@ -5,8 +5,8 @@ import { figureSchema } from "../drawing/figure";
 import { detailSchema } from "../drawing/scene";
 import { rectSchema } from "../geometry/rect";
 import { budgetPartSchema } from "../metrology/budget";
-import { measuredSchema } from "../metrology/measured";
-import { unitIdSchema } from "../metrology/units";
+import { measuredSchema } from "../metrology/measured-schema";
+import { unitIdSchema } from "../metrology/unit-schema";
 import { settingValueSchema } from "../settings/setting";
 
 export const findingSchema = z.object({

@@ -3,8 +3,10 @@
  * get better, and readings are added.
  */
 import { z } from "zod";
-import { expandedUncertainty, type Measured, measuredSchema } from "../metrology/measured";
-import { type UnitId, unitIdSchema } from "../metrology/units";
+import { expandedUncertainty, type Measured } from "../metrology/measured";
+import { measuredSchema } from "../metrology/measured-schema";
+import { unitIdSchema } from "../metrology/unit-schema";
+import type { UnitId } from "../metrology/units";
 import type { Outcome } from "./outcome";
 
 /** Only what is compared: the rest of an outcome may have had another shape when it was recorded. */

@@ -1,7 +1,7 @@
 /** Is it good enough here, and what to do where that cannot be told. */
 import { z } from "zod";
-import { measuredSchema } from "../metrology/measured";
-import { unitIdSchema } from "../metrology/units";
+import { measuredSchema } from "../metrology/measured-schema";
+import { unitIdSchema } from "../metrology/unit-schema";
 import { findingSchema } from "./outcome";
 
 /** More reading that is expected to settle it. */

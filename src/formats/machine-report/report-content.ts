@@ -1,7 +1,8 @@
 /** What a report of a machine says: every setting in force with its uncertainty and its origin, and the state of every procedure. */
 
 export type MachineReport = {
-  title: string;
+  /** Of the machine. */
+  name: string;
   facts: { label: string; value: string }[];
   settings: ReportSetting[];
   procedures: ReportProcedure[];
@@ -19,7 +20,7 @@ export type ReportSetting = {
   date: string;
   /** Trial, and the gauges that it was read with; or how it came there. */
   origin: string;
-  /** Of the procedure that corrects it. */
+  /** Of the procedure that corrects it; or that this location still has an old value. */
   state: string;
 };
 

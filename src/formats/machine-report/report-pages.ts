@@ -1,7 +1,7 @@
 /** A report of a machine laid out on paper: facts, settings in force, states. One page for most machines. */
-import { SheetFlow } from "../run-sheet/sheet-flow";
-import { line, MARGIN_MM, PAPERS, type Paper, type SheetItem, type SheetPage, text } from "../run-sheet/sheet-page";
-import { linesOf } from "../run-sheet/typesetter";
+import { SheetFlow, withFeet } from "../paper/sheet-flow";
+import { line, MARGIN_MM, PAPERS, type Paper, type SheetPage, text } from "../paper/sheet-page";
+import { linesOf } from "../paper/typesetter";
 import type { MachineReport } from "./report-content";
 
 const SMALL_PT = 9;
@@ -12,9 +12,9 @@ type Column<R> = { label: string; widthMm: number; of: (row: R) => string; isFig
 
 /** Widths add up to the narrower paper without its margins. */
 const SETTINGS: readonly Column<MachineReport["settings"][number]>[] = [
-  { label: "Setting", widthMm: 40, of: (s) => `${s.label}, ${s.location}` },
-  { label: "Value", widthMm: 42, of: (s) => s.value, isFigure: true },
-  { label: "U (k = 2)", widthMm: 24, of: (s) => s.uncertainty, isFigure: true },
+  { label: "Setting", widthMm: 38, of: (s) => `${s.label}, ${s.location}` },
+  { label: "Value", widthMm: 40, of: (s) => s.value, isFigure: true },
+  { label: "U (k = 2)", widthMm: 28, of: (s) => s.uncertainty, isFigure: true },
   { label: "Date", widthMm: 25, of: (s) => s.date, isFigure: true },
   { label: "Origin", widthMm: 34, of: (s) => s.origin },
   { label: "State", widthMm: 21, of: (s) => s.state },
@@ -31,7 +31,7 @@ const PROCEDURES: readonly Column<MachineReport["procedures"][number]>[] = [
 export function reportPages(report: MachineReport, paper: Paper): SheetPage[] {
   const flow = new SheetFlow({ widthMm: PAPERS[paper].widthMm, heightMm: PAPERS[paper].heightMm }, "Report");
   flow.down(7);
-  flow.put(text(MARGIN_MM, flow.at, report.title, { face: "bold", sizePt: 18 }));
+  flow.put(text(MARGIN_MM, flow.at, `Report of ${report.name}`, { face: "bold", sizePt: 18 }));
   flow.down(3);
   for (const { label, value } of report.facts) {
     flow.down(4.6);
@@ -42,11 +42,7 @@ export function reportPages(report: MachineReport, paper: Paper): SheetPage[] {
   else table(flow, SETTINGS, report.settings);
   flow.heading("Procedures");
   table(flow, PROCEDURES, report.procedures);
-  const { pages } = flow;
-  return pages.map((page, i) => ({
-    ...page,
-    items: [...page.items, ...foot(page, report.title, i + 1, pages.length)],
-  }));
+  return withFeet(flow.pages, "report", report.name);
 }
 
 function table<R>(flow: SheetFlow, columns: readonly Column<R>[], rows: readonly R[]): void {
@@ -75,13 +71,4 @@ function table<R>(flow: SheetFlow, columns: readonly Column<R>[], rows: readonly
     });
     flow.down(height);
   }
-}
-
-function foot({ widthMm, heightMm }: SheetPage, title: string, n: number, count: number): SheetItem[] {
-  const y = heightMm - MARGIN_MM;
-  return [
-    line(MARGIN_MM, y - 4.6, widthMm - MARGIN_MM, y - 4.6, 0.15, "faint"),
-    text(MARGIN_MM, y - 0.6, `Ustrina · ${title}`, { sizePt: SMALL_PT, ink: "second" }),
-    text(widthMm - MARGIN_MM, y - 0.6, `page ${n} of ${count}`, { sizePt: SMALL_PT, ink: "second", anchor: "end" }),
-  ];
 }

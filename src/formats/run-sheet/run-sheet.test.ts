@@ -9,13 +9,13 @@ import { PROCEDURES } from "../../core/course/registry";
 import { madeUp } from "../../testing/made-up/procedure";
 import { SAMPLE_MACHINE } from "../../testing/sample-machine";
 import { boxesOf, overlaps, wordsIn } from "../../testing/sheet-boxes";
+import { PAPERS, type Paper, type SheetItem, type SheetPage } from "../paper/sheet-page";
+import { sheetPdf } from "../paper/sheet-pdf";
+import { linesOf, runsOf, textWidthMm } from "../paper/typesetter";
 import { type RunSheet, runSheet } from "./sheet-content";
 import { sheetDrawing } from "./sheet-drawing";
-import { PAPERS, type Paper, type SheetItem, type SheetPage } from "./sheet-page";
 import { sheetPages } from "./sheet-pages";
-import { sheetPdf } from "./sheet-pdf";
 import { CONTROL_LINE_MM, drawingPages } from "./sheet-tiles";
-import { linesOf, runsOf, textWidthMm } from "./typesetter";
 
 function sheetFor(procedure: (typeof PROCEDURES)[number], change: (s: RunSheet) => RunSheet = (s) => s): RunSheet {
   const context = { machine: SAMPLE_MACHINE, couponCode: "T-1", inForce: {} };

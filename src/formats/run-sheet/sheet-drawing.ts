@@ -7,8 +7,8 @@ import type { MarkingSettings, Piece } from "../../core/coupon/piece";
 import { scanRows } from "../../core/coupon/scan-rows";
 import { strokeBounds, strokesOf } from "../../core/coupon/strokes";
 import { plain } from "../../core/metrology/quantity-text";
+import { line, type SheetItem, text } from "../paper/sheet-page";
 import type { SheetSite } from "./sheet-content";
-import { line, type SheetItem, text } from "./sheet-page";
 
 /** Room beside the stock for numbers and dimension lines, mm. */
 const SIDE_MM = 26;

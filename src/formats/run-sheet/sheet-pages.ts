@@ -1,8 +1,6 @@
 /** A run sheet laid out on paper: what to set and look after, the drawing at true scale, and boxes for what is read. */
 import type { PencilField } from "../../core/trial/pencil";
-import { GROUP_COLUMNS, type RunSheet, type SheetSite } from "./sheet-content";
-import { sheetDrawing, sheetPen } from "./sheet-drawing";
-import { LINE_MM, SheetFlow } from "./sheet-flow";
+import { LINE_MM, SheetFlow, withFeet } from "../paper/sheet-flow";
 import {
   BODY_PT,
   box,
@@ -14,9 +12,11 @@ import {
   type SheetItem,
   type SheetPage,
   text,
-} from "./sheet-page";
+} from "../paper/sheet-page";
+import { linesOf, textWidthMm } from "../paper/typesetter";
+import { GROUP_COLUMNS, type RunSheet, type SheetSite } from "./sheet-content";
+import { sheetDrawing, sheetPen } from "./sheet-drawing";
 import { drawingPages } from "./sheet-tiles";
-import { linesOf, textWidthMm } from "./typesetter";
 
 const SMALL_PT = 9;
 const LABEL_MM = 42;
@@ -31,16 +31,7 @@ export function sheetPages(sheet: RunSheet, paper: Paper): SheetPage[] {
     ...sheet.pieces.flatMap((piece) => drawingPages(sheetDrawing(piece, sheet.sites), size, piece.label)),
     ...(sheet.sites.length > 0 ? toRead(sheet, size) : []),
   ];
-  return pages.map((page, i) => ({ ...page, items: [...page.items, ...foot(page, sheet.title, i + 1, pages.length)] }));
-}
-
-function foot({ widthMm, heightMm }: SheetPage, title: string, n: number, count: number): SheetItem[] {
-  const y = heightMm - MARGIN_MM;
-  return [
-    line(MARGIN_MM, y - 4.6, widthMm - MARGIN_MM, y - 4.6, 0.15, "faint"),
-    text(MARGIN_MM, y - 0.6, `Ustrina run sheet · ${title}`, { sizePt: SMALL_PT, ink: "second" }),
-    text(widthMm - MARGIN_MM, y - 0.6, `page ${n} of ${count}`, { sizePt: SMALL_PT, ink: "second", anchor: "end" }),
-  ];
+  return withFeet(pages, "run sheet", sheet.title);
 }
 
 function setUp(sheet: RunSheet, size: { widthMm: number; heightMm: number }): SheetPage[] {

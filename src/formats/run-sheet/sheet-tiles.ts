@@ -1,7 +1,16 @@
 /** A drawing at true scale on as many pages as it takes, each with a line to check the printer by. */
 
+import {
+  box,
+  dashed,
+  line,
+  MARGIN_MM,
+  type SheetItem,
+  type SheetPage,
+  type SheetPath,
+  text,
+} from "../paper/sheet-page";
 import type { SheetDrawing } from "./sheet-drawing";
-import { box, dashed, line, MARGIN_MM, type SheetItem, type SheetPage, type SheetPath, text } from "./sheet-page";
 
 export const CONTROL_LINE_MM = 100;
 const HEAD_MM = 9;

@@ -5,7 +5,8 @@ import { burnFileOf } from "../../core/machine/machine-kind";
 import { axesSchema, type MachineSpec, machineKindSchema } from "../../core/machine/machine-spec";
 import { USUAL_OF_KIND } from "../../core/machine/not-known";
 import { parseReading, parseSignedReading } from "../../core/metrology/reading-text";
-import { type Dimension, UNITS, type UnitId, unitIdSchema } from "../../core/metrology/units";
+import { unitIdSchema } from "../../core/metrology/unit-schema";
+import { type Dimension, UNITS, type UnitId } from "../../core/metrology/units";
 import {
   type HeldSetting,
   type SettingSpec,

@@ -5,12 +5,14 @@ import { tmpdir } from "node:os";
 import path from "node:path";
 import { beforeEach, describe, expect, it } from "vitest";
 import type { Database } from "../../data/database";
+import { holdersOf, machineBySlug } from "../../data/machines";
 import type { ReportSetting } from "../../formats/machine-report/report-content";
 import { reportPages } from "../../formats/machine-report/report-pages";
-import { PAPERS, type Paper } from "../../formats/run-sheet/sheet-page";
-import { sheetPdf } from "../../formats/run-sheet/sheet-pdf";
+import { PAPERS, type Paper } from "../../formats/paper/sheet-page";
+import { sheetPdf } from "../../formats/paper/sheet-pdf";
 import { boxesOf, overlaps, wordsIn } from "../../testing/sheet-boxes";
 import { demoCopy, NOW } from "../../testing/test-bench";
+import { writeDown } from "../ledger/ledger-steps";
 import { noteChange } from "../machine/change-steps";
 import { machineReport } from "./machine-report";
 
@@ -21,14 +23,33 @@ beforeEach(() => {
 
 describe("the report of a machine", () => {
   it("has every setting in force with its uncertainty, date, trial, gauges and state", () => {
-    const { title, settings } = machineReport(db, "bracken", NOW);
-    expect(title).toBe("Report of Bracken");
+    const { name, settings } = machineReport(db, "bracken", NOW);
+    expect(name).toBe("Bracken");
     const scan = settings.find((s) => s.label === "Scan offset per direction");
     expect(scan).toMatchObject({ state: "valid", location: "Ustrina's own G-code" });
     expect(scan?.value).toMatch(/^\d+: \d\.\d+ · .* mm$/);
     expect(scan?.uncertainty).toMatch(/^± 0\.\d+ mm$/);
     expect(scan?.date).toMatch(/^\d{4}-\d{2}-\d{2}$/);
     expect(scan?.origin).toMatch(/^trial B-\d+, .*alipers/);
+  });
+
+  it("says which location has an old value, and nothing of one as found beside a proved one", () => {
+    const states = (slug: string, label: string) =>
+      machineReport(db, slug, NOW)
+        .settings.filter((s) => s.label === label)
+        .map((s) => [s.location, s.state]);
+    expect(states("bracken", "Scan offset per direction")).toEqual([
+      ["Ustrina's own G-code", "valid"],
+      ["Controller of Bracken", ""],
+    ]);
+    // By hand in the controller of Alder; its second program was not updated.
+    const controller = holdersOf(db, machineBySlug(db, "alder")?.id ?? 0).find((h) => h.role === "controller");
+    const entered = { setting: "scan offset", rows: [{ at: "100", text: "0.1" }], note: "tried" };
+    writeDown(db, { ...entered, machine: "alder", holderId: controller?.id ?? 0, origin: "hand", readBack: true }, NOW);
+    expect(states("alder", "Scan offset per direction")).toContainEqual([
+      "Office computer, second program",
+      "old value",
+    ]);
   });
 
   it("names no uncertainty of what nobody measured", () => {

@@ -1,8 +1,8 @@
 /** The run sheet of a round, for paper and for the print view. */
 import { lengthUnitOf } from "../../core/trial/decisions";
 import type { Db } from "../../data/database";
+import { PAPERS, type Paper, type SheetPage } from "../../formats/paper/sheet-page";
 import { type RunSheet, runSheet } from "../../formats/run-sheet/sheet-content";
-import { PAPERS, type Paper, type SheetPage } from "../../formats/run-sheet/sheet-page";
 import { sheetPages } from "../../formats/run-sheet/sheet-pages";
 import { Refusal } from "../refusal";
 import { couponCode, type FullTrial, laidOut, roundOf } from "./trial-record";

@@ -7,6 +7,7 @@ import { Notice } from "../primitives/notice";
 import { TopBar } from "../shell/top-bar";
 import { WaitingEverywhere } from "../waiting/waiting-everywhere";
 import { EmptyBench } from "./empty-bench";
+import { needsYou } from "./find-machines";
 import { JoinButton } from "./join-button";
 import { MachineList } from "./machine-list";
 import { OpenDemo } from "./open-demo";
@@ -85,7 +86,7 @@ export function BenchScreen({ view, join, lastBackup, now }: Props) {
 
 /** How many machines there are, how many need the person, how many results are valid. */
 function summaryOf(machines: BenchView["machines"]): string {
-  const needy = machines.filter((m) => m.next.action !== "none").length;
+  const needy = machines.filter(needsYou).length;
   const valid = machines.flatMap((m) => m.procedures).filter((p) => p.state === "holding").length;
   return [
     countText(machines.length, "machine"),

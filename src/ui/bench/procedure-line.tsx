@@ -2,8 +2,7 @@
 import clsx from "clsx";
 import { useRouter } from "next/navigation";
 import { toast } from "sonner";
-import { isOpen, type State } from "../../core/course/state";
-import { STATE_WORDS } from "../../core/course/state-words";
+import { isOpen, STATE_WORDS, type State } from "../../core/course/state";
 import type { BenchProcedure } from "../../server/screens/bench-machine";
 import { Ago } from "../primitives/ago";
 import { Link } from "../primitives/link";
@@ -57,7 +56,7 @@ export function ProcedureLine({ procedure, machine, now }: Props) {
               </>
             )}
           </span>
-          {!isProgress && <span className="num whitespace-nowrap">{detail}</span>}
+          {!isProgress && <span className="num ml-auto whitespace-nowrap">{detail}</span>}
         </p>
       </div>
       <LineMenu procedure={procedure} machine={machine} />

@@ -1,7 +1,7 @@
 "use client";
 import { type Axes, axesSchema } from "../../core/machine/machine-spec";
+import type { Choice } from "../primitives/closed-pick";
 import { PickField } from "../primitives/fields";
-import type { Choice } from "../primitives/pick";
 import { AxesDrawing } from "./axes-drawing";
 
 const asChoice = (value: string): Choice => ({ value, label: value });

@@ -7,8 +7,8 @@ import type { HeldSetting } from "../../core/settings/setting";
 import { senseFixedBy, unitsOf, usualStepIn } from "../../core/settings/setting";
 import type { KeptSetting } from "../../server/screens/machine-view";
 import { CheckBox } from "../primitives/check-box";
+import type { Choice } from "../primitives/closed-pick";
 import { PickField, TextField } from "../primitives/fields";
-import type { Choice } from "../primitives/pick";
 
 /** How a controller takes each setting, as typed, by key. */
 export type HeldTexts = Record<

@@ -1,5 +1,4 @@
-import { isOpen } from "../../core/course/state";
-import { STATE_WORDS } from "../../core/course/state-words";
+import { isOpen, STATE_WORDS } from "../../core/course/state";
 import { countText } from "../../core/metrology/count-text";
 import { withUncertainty } from "../../core/metrology/quantity-text";
 import type { CheckRow, ProcedureView } from "../../server/screens/procedure-view";

@@ -1,5 +1,4 @@
-import { isOpen } from "../../core/course/state";
-import { STATE_WORDS } from "../../core/course/state-words";
+import { isOpen, STATE_WORDS } from "../../core/course/state";
 import type { StockState } from "../../server/procedures/procedure-state";
 import type { ProcedureView } from "../../server/screens/procedure-view";
 import { Ago } from "../primitives/ago";

@@ -17,7 +17,7 @@ type Props = {
 export function CheckBox({ label, checked, onChange, disabled, className }: Props) {
   const id = useId();
   return (
-    <div className={clsx("flex min-h-9 items-start gap-3 py-1 max-sm:min-h-11 max-sm:py-2.5", className)}>
+    <div className={clsx("flex items-start gap-3", className)}>
       <Checkbox.Root
         id={id}
         checked={checked}
@@ -25,13 +25,13 @@ export function CheckBox({ label, checked, onChange, disabled, className }: Prop
         onCheckedChange={(next) => onChange?.(next === true)}
         // Enter sends the form, as from any other field.
         onKeyDown={(e) => e.key === "Enter" && e.currentTarget.closest("form")?.requestSubmit()}
-        className="mt-0.5 flex size-5 shrink-0 items-center justify-center rounded border border-border bg-sheet disabled:opacity-60 data-[state=checked]:border-verdigris data-[state=checked]:bg-verdigris"
+        className="mt-1.5 flex size-5 shrink-0 items-center justify-center rounded border border-border bg-sheet disabled:opacity-60 data-[state=checked]:border-verdigris data-[state=checked]:bg-verdigris"
       >
         <Checkbox.Indicator>
           <Check size={15} strokeWidth={3} aria-hidden="true" className="text-sheet" />
         </Checkbox.Indicator>
       </Checkbox.Root>
-      <label htmlFor={id} className="cursor-pointer">
+      <label htmlFor={id} className="min-h-9 cursor-pointer py-1 max-sm:min-h-11">
         {label}
       </label>
     </div>

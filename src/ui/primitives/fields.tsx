@@ -1,8 +1,9 @@
 "use client";
 import clsx from "clsx";
 import { type ReactNode, useId } from "react";
+import type { PickProps } from "./closed-pick";
 import { Fault } from "./notice";
-import { type Choice, Pick as PickList } from "./pick";
+import { PickBox } from "./pick-box";
 
 type FieldProps = {
   label: string;
@@ -73,12 +74,13 @@ export function PickField<V extends string>({
   return (
     <Labelled {...rest}>
       {(id) => (
-        <PickList
+        <PickBox
           id={id}
           className={clsx("w-full", className)}
           value={value}
           disabled={disabled}
           choices={choices}
+          isWrong={Boolean(rest.fault)}
           onChange={onChange}
         />
       )}
@@ -86,13 +88,6 @@ export function PickField<V extends string>({
   );
 }
 
-type PickProps<V extends string> = {
-  value: V;
-  onChange: (value: V) => void;
-  choices: readonly Choice<V>[];
-  disabled?: boolean;
-  className?: string;
-};
 type LabelProps = Pick<FieldProps, "label" | "why" | "fault">;
 
 function Labelled({ label, why, fault, children }: LabelProps & { children: (id: string) => ReactNode }) {

@@ -2,14 +2,13 @@
 import clsx from "clsx";
 import { ChevronRight } from "lucide-react";
 import { Collapsible } from "radix-ui";
-import type { ReactNode } from "react";
+import { type ReactNode, useCallback, useEffect, useState } from "react";
 
 type Props = {
   /** What is inside. */
   title: ReactNode;
-  /** Open from the start. */
+  /** Open from the start, and opened once this becomes true. */
   isOpen?: boolean;
-  onOpen?: (isOpen: boolean) => void;
   /** Folded on a phone only. */
   onPhone?: boolean;
   className?: string;
@@ -17,10 +16,19 @@ type Props = {
   children: ReactNode;
 };
 
-/** A title that opens what is under it. */
-export function Folded({ title, isOpen = false, onOpen, onPhone = false, className, titleClass, children }: Props) {
+/** A title that opens what is under it. That is made the first time; then it stays, so that what is typed inside is never lost. */
+export function Folded({ title, isOpen = false, onPhone = false, className, titleClass, children }: Props) {
+  const [open, setOpen] = useState(isOpen);
+  const [isMade, setMade] = useState(isOpen || onPhone);
+  const change = useCallback((next: boolean) => {
+    setOpen(next);
+    if (next) setMade(true);
+  }, []);
+  useEffect(() => {
+    if (isOpen) change(true);
+  }, [isOpen, change]);
   return (
-    <Collapsible.Root defaultOpen={isOpen} onOpenChange={onOpen} className={className}>
+    <Collapsible.Root open={open} onOpenChange={change} className={className}>
       <Collapsible.Trigger
         className={clsx(
           "group/fold flex min-h-8 items-center gap-1.5 text-left max-sm:min-h-11",
@@ -36,10 +44,10 @@ export function Folded({ title, isOpen = false, onOpen, onPhone = false, classNa
         <span>{title}</span>
       </Collapsible.Trigger>
       <Collapsible.Content
-        forceMount={onPhone ? true : undefined}
-        className={onPhone ? "max-sm:data-[state=closed]:hidden" : undefined}
+        forceMount
+        className={onPhone ? "max-sm:data-[state=closed]:hidden" : "data-[state=closed]:hidden"}
       >
-        {children}
+        {isMade && children}
       </Collapsible.Content>
     </Collapsible.Root>
   );

@@ -1,11 +1,11 @@
 "use client";
 import clsx from "clsx";
 import { Ellipsis } from "lucide-react";
-import { type ButtonHTMLAttributes, lazy, Suspense, useState } from "react";
+import type { ButtonHTMLAttributes } from "react";
 import type { MenuItem } from "./menu";
+import { useOnDemand } from "./use-on-demand";
 
-// Seldom opened: the page comes without it.
-const Menu = lazy(async () => ({ default: (await import("./menu")).Menu }));
+const loadMenu = async () => (await import("./menu")).Menu;
 
 type Props = {
   /** A whole phrase, for a person who hears the page. */
@@ -16,14 +16,17 @@ type Props = {
 
 /** Three dots that open a menu. */
 export function MenuDoor({ label, items, className }: Props) {
-  const [isAsked, ask] = useState(false);
-  const button = <Dots aria-label={label} className={className} />;
-  const closed = <Dots aria-label={label} aria-haspopup="menu" className={className} onClick={() => ask(true)} />;
-  if (!isAsked) return closed;
+  const menu = useOnDemand(loadMenu);
+  if (menu.part) return <menu.part button={<Dots aria-label={label} className={className} />} items={items} />;
   return (
-    <Suspense fallback={closed}>
-      <Menu button={button} items={items} />
-    </Suspense>
+    <Dots
+      aria-label={label}
+      aria-haspopup="menu"
+      className={className}
+      onPointerEnter={menu.prepare}
+      onFocus={menu.prepare}
+      onClick={menu.ask}
+    />
   );
 }
 

@@ -16,18 +16,9 @@ export function Menu({ button, items }: Props) {
     <DropdownMenu.Root defaultOpen modal={false}>
       <DropdownMenu.Trigger asChild>{button}</DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="end"
-          sideOffset={4}
-          collisionPadding={8}
-          className="card z-20 min-w-48 p-1 shadow-md"
-        >
+        <DropdownMenu.Content align="end" sideOffset={4} collisionPadding={8} className="list-sheet z-20 min-w-48 p-1">
           {items.map((item) => (
-            <DropdownMenu.Item
-              key={item.label}
-              onSelect={item.onSelect}
-              className="flex min-h-9 cursor-pointer items-center rounded px-3 outline-none data-highlighted:bg-paper max-sm:min-h-11"
-            >
+            <DropdownMenu.Item key={item.label} onSelect={item.onSelect} className="list-line">
               {item.label}
             </DropdownMenu.Item>
           ))}

@@ -19,7 +19,8 @@ export function NextStep({ isNext = true, className, children }: Props) {
     if (isNext && isFree()) place.current?.focus({ preventScroll: true });
   }, [isNext]);
   return (
-    <div ref={place} tabIndex={-1} className={clsx("outline-none", className)}>
+    // biome-ignore lint/a11y/useSemanticElements: it groups buttons and links, not fields of a form
+    <div ref={place} role="group" aria-label="Next step" tabIndex={-1} className={clsx("outline-none", className)}>
       {children}
     </div>
   );

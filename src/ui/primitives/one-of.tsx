@@ -20,14 +20,20 @@ type Props<V extends string> = {
   className?: string;
 };
 
+/** The words of an option are as high as a finger needs. */
 const LOOKS = {
-  list: { group: "grid gap-1.5", option: "flex items-start gap-2.5 max-sm:min-h-11" },
-  row: { group: "flex flex-wrap gap-x-4 gap-y-1", option: "flex min-h-9 items-center gap-1.5 max-sm:min-h-11" },
+  list: { group: "grid gap-1.5", option: "flex items-start gap-2.5", words: "max-sm:min-h-11" },
+  row: {
+    group: "flex flex-wrap gap-x-4 gap-y-1",
+    option: "flex items-center gap-1.5",
+    words: "flex min-h-9 items-center max-sm:min-h-11",
+  },
   boxes: {
     group: "grid gap-2",
-    option: "flex min-h-11 items-center gap-3 rounded-md border border-border bg-sheet px-3",
+    option: "flex items-center gap-3 rounded-md border border-border bg-sheet px-3",
+    words: "flex min-h-11 items-center",
   },
-  words: { group: "flex flex-wrap gap-2", option: "" },
+  words: { group: "flex flex-wrap gap-2", option: "", words: "" },
 } as const;
 
 /** One of some words that are all seen. One stop for Tab; arrow keys choose. */
@@ -42,7 +48,7 @@ export function OneOf<V extends string>({
   className,
 }: Props<V>) {
   const id = useId();
-  const { group, option } = LOOKS[look];
+  const { group, option, words } = LOOKS[look];
   return (
     <RadioGroup.Root
       aria-label={label}
@@ -69,7 +75,7 @@ export function OneOf<V extends string>({
         ) : (
           <div key={o.value} className={option}>
             <Dot id={`${id}${i}`} value={o.value} low={o.why !== undefined} />
-            <label htmlFor={`${id}${i}`} className="min-w-0 flex-1 cursor-pointer">
+            <label htmlFor={`${id}${i}`} className={clsx("min-w-0 flex-1 cursor-pointer", words)}>
               {o.label}
               {o.why !== undefined && <span className="block text-[13px] text-ink2">{o.why}</span>}
             </label>

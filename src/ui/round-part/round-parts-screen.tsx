@@ -1,6 +1,6 @@
 "use client";
 import type { Developed, DevelopOrder, DevelopResult } from "../../artwork/develop";
-import { STATE_WORDS } from "../../core/course/state-words";
+import { STATE_WORDS } from "../../core/course/state";
 import { inUnit, plain, shownLength } from "../../core/metrology/quantity-text";
 import type { RoundPartsView } from "../../server/screens/round-parts-view";
 import { DrawingDrop } from "../artwork/drawing-drop";

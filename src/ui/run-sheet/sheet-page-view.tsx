@@ -1,4 +1,4 @@
-import { type Face, INKS, mmOfPt, type SheetItem, type SheetPage } from "../../formats/run-sheet/sheet-page";
+import { type Face, INKS, mmOfPt, type SheetItem, type SheetPage } from "../../formats/paper/sheet-page";
 
 const FACES: Record<Face, { family: string; weight: number }> = {
   words: { family: "var(--font-sans)", weight: 400 },

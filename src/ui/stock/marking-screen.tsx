@@ -1,7 +1,7 @@
 "use client";
 import clsx from "clsx";
 import { useMemo, useState } from "react";
-import { STATE_WORDS } from "../../core/course/state-words";
+import { STATE_WORDS } from "../../core/course/state";
 import { type Apart, apart } from "../../core/marking/alike";
 import { CELL_SETTING_KEYS, CELL_SETTINGS, settingsAmong, valueText } from "../../core/marking/cell-settings";
 import type { ResultView, StockRow } from "../../server/stock/stock-view";

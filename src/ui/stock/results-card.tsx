@@ -2,7 +2,7 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
-import { STATE_WORDS } from "../../core/course/state-words";
+import { STATE_WORDS } from "../../core/course/state";
 import type { LengthUnit } from "../../core/metrology/units";
 import { END_WORDS } from "../../core/trial/trial-end";
 import { setOffCard } from "../../server/actions/stock-actions";

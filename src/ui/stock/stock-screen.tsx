@@ -2,7 +2,7 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
-import { STATE_WORDS } from "../../core/course/state-words";
+import { STATE_WORDS } from "../../core/course/state";
 import { countText } from "../../core/metrology/count-text";
 import { expandedUncertainty } from "../../core/metrology/measured";
 import { inUnit, shownLength, shownNumber } from "../../core/metrology/quantity-text";

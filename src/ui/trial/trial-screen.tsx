@@ -1,23 +1,26 @@
 "use client";
 import clsx from "clsx";
+import dynamic from "next/dynamic";
 import { use } from "react";
-import { STATE_WORDS } from "../../core/course/state-words";
+import { STATE_WORDS } from "../../core/course/state";
 import { END_WORDS } from "../../core/trial/trial-end";
 import type { TrialView } from "../../server/trial/trial-view";
 import { sessionText } from "../gauges/gauge-words";
 import { Notice } from "../primitives/notice";
-import { BurnStage } from "./burn/burn-stage";
-import { CorrectStage } from "./correct/correct-stage";
 import { EndTrial } from "./end-trial";
-import { LayOutStage } from "./lay-out/lay-out-stage";
 import { NotYet } from "./not-yet";
-import { ProveStage } from "./prove/prove-stage";
 import { Rail } from "./rail";
-import { ReadStage } from "./read/read-stage";
 import { loadProcedure } from "./shared/known-procedure";
 import { isKnown } from "./shared/known-stamp";
 import type { Stage, StageProps } from "./shared/stages";
 import { useFresh } from "./shared/use-fresh";
+
+// Each page loads its own stage.
+const LayOutStage = dynamic(async () => (await import("./lay-out/lay-out-stage")).LayOutStage);
+const BurnStage = dynamic(async () => (await import("./burn/burn-stage")).BurnStage);
+const ReadStage = dynamic(async () => (await import("./read/read-stage")).ReadStage);
+const CorrectStage = dynamic(async () => (await import("./correct/correct-stage")).CorrectStage);
+const ProveStage = dynamic(async () => (await import("./prove/prove-stage")).ProveStage);
 
 /** One trial at one stage. */
 export function TrialScreen({

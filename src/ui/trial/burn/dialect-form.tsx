@@ -9,9 +9,9 @@ import { plain } from "../../../core/metrology/quantity-text";
 import { gcodeChunks } from "../../../formats/gcode-writer";
 import { setDialect } from "../../../server/actions/trial-actions";
 import { Button } from "../../primitives/button";
+import type { Choice } from "../../primitives/closed-pick";
 import { LinesField, PickField, TextField } from "../../primitives/fields";
 import { Fault } from "../../primitives/notice";
-import type { Choice } from "../../primitives/pick";
 import { faultAt, useAction } from "../../primitives/use-action";
 
 type Typed = Record<keyof GcodeDialect, string>;

@@ -161,6 +161,9 @@ function HolderRow({
   );
 }
 
+/** The form is longer than the row that it opens in. */
+const intoView = (form: HTMLFormElement | null) => form?.scrollIntoView({ block: "nearest" });
+
 /** What was entered, as entered: the computed values stand there to be changed. */
 function RecordForm({
   view,
@@ -227,6 +230,7 @@ function RecordForm({
   };
   return (
     <form
+      ref={intoView}
       className="mt-2 rounded-md bg-paper p-3"
       onSubmit={(e) => {
         e.preventDefault();

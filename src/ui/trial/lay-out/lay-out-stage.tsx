@@ -99,7 +99,7 @@ export function LayOutStage({ view, n }: StageProps) {
   useEffect(() => {
     // A keyboard on the glass would cover the drawing.
     if (document.activeElement === document.body && matchMedia("(pointer: fine)").matches)
-      layout.current?.querySelector("input")?.focus({ preventScroll: true });
+      layout.current?.querySelector<HTMLElement>("input:not([aria-hidden])")?.focus({ preventScroll: true });
   }, []);
   const change = (key: string, text: string) =>
     setDraft((d) => {
@@ -152,7 +152,8 @@ export function LayOutStage({ view, n }: StageProps) {
           onSubmit={(e) => {
             e.preventDefault();
             if (frozen || (read.ok && kept)) router.push(stageHref(view, "burn", n));
-            else setGoing(true);
+            else if (read.ok) setGoing(true);
+            else layout.current?.querySelector<HTMLElement>("[aria-invalid=true]")?.focus();
           }}
         >
           {/* With it, Enter in a field sends the form. */}

@@ -2,7 +2,7 @@
 import { useState } from "react";
 import type { RoundView, TrialView } from "../../../server/trial/trial-view";
 import { DetailCard } from "../../drawing/detail-view";
-import { Pick } from "../../primitives/pick";
+import { PickBox } from "../../primitives/pick-box";
 import { historyOf, procedureOf } from "../shared/known-procedure";
 
 /** The same site before and after, drawn at one scale from what was read. */
@@ -17,7 +17,7 @@ export function BeforeAfter({ view, proof }: { view: TrialView; proof: RoundView
     <section className="card p-4" aria-label="Before and after">
       <div className="flex items-center justify-between gap-3">
         <h2 className="font-semibold">Before and after</h2>
-        <Pick
+        <PickBox
           label="Point shown before and after"
           value={siteId}
           choices={sites.map((s) => ({ value: s.id, label: s.label }))}

@@ -15,7 +15,7 @@ type Props = {
   site: Site;
   sites: readonly Site[];
   readings: readonly TakenReading[];
-  onRead: (text: string, positive: boolean) => void;
+  onRead: (text: string, words: "positive" | "negative" | null) => void;
   /** Anything else at the site in hand. */
   onTakeHere: (input: AnswerInput) => void;
   onTake: (site: string, input: AnswerInput, from: "practice") => Promise<Taken>;
@@ -64,7 +64,7 @@ export function PracticeReader({ view, n, site, sites, readings, onRead, onTakeH
     setFault("");
     const input = await look(site.id);
     if (!input) return;
-    if (input.kind === "quantity") onRead(input.text, input.words !== "negative");
+    if (input.kind === "quantity") onRead(input.text, input.words);
     else onTakeHere(input);
   }
 

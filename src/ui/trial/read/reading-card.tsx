@@ -84,7 +84,7 @@ export function ReadingCard(props: Props) {
           site={site}
           sites={sites}
           readings={readings}
-          onRead={(text, positive) => flow.handle.current?.fill(text, positive)}
+          onRead={(text, words) => flow.handle.current?.fill(text, words)}
           onTakeHere={(input) => flow.takeHere(input, "practice")}
           onTake={store.take}
           onDone={(count) => flow.moved(`taken: ${count} readings from the practice piece`)}

@@ -81,7 +81,7 @@ export function useReadingFlow({ name, sites, start, store, sitting, procedure, 
       const result = held ? null : await take(site.id, one, from);
       if (!result?.ok) {
         // What was taken of the line is on disk; the rest of it stays in the field.
-        if (i > 0 && input.kind === "quantity") handle.current?.fill(restOf(inputs, i), input.words !== "negative");
+        if (i > 0 && input.kind === "quantity") handle.current?.fill(restOf(inputs, i), input.words);
         if (result) setFault(result);
         held?.();
         return;

@@ -8,7 +8,7 @@ import { fromInternal, type LengthUnit, UNITS, type UnitId } from "../../../core
 import { shownUnit } from "../../../core/trial/decisions";
 import type { Estimate } from "../../../core/trial/outcome";
 import { HeadRow } from "../../primitives/head-row";
-import { Pick } from "../../primitives/pick";
+import { PickBox } from "../../primitives/pick-box";
 
 type Props = { estimates: readonly Estimate[]; length: LengthUnit; start?: string };
 
@@ -22,7 +22,7 @@ export function BudgetCard({ estimates, length, start }: Props) {
     <section className="card px-5 py-4" aria-label="Uncertainty budget">
       <div className="flex flex-wrap items-center justify-between gap-2">
         <h2 className="font-semibold">Uncertainty budget</h2>
-        <Pick
+        <PickBox
           label="Result"
           value={estimate.id}
           choices={estimates.map((e) => ({ value: e.id, label: e.label }))}

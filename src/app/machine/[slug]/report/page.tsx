@@ -7,7 +7,7 @@ import { Refusal } from "../../../../server/refusal";
 import { machineReportPages } from "../../../../server/screens/machine-report";
 import { machineName } from "../../../../server/screens/machine-view";
 import { paperOf } from "../../../../server/trial/round-sheet";
-import { RunSheetScreen } from "../../../../ui/run-sheet/run-sheet-screen";
+import { SheetScreen } from "../../../../ui/run-sheet/sheet-screen";
 import { TopBar } from "../../../../ui/shell/top-bar";
 import { preferencesOfBrowser } from "../../../preferences";
 
@@ -32,7 +32,7 @@ export default async function ReportPage({ params, searchParams }: Props) {
           ]}
         />
       </div>
-      <RunSheetScreen
+      <SheetScreen
         heading="Report"
         title={found.title}
         pages={found.pages}

@@ -5,7 +5,7 @@ import { database } from "../../../../data/server-database";
 import { Refusal } from "../../../../server/refusal";
 import { paperOf, roundSheetPages } from "../../../../server/trial/round-sheet";
 import { fullTrial } from "../../../../server/trial/trial-record";
-import { RunSheetScreen } from "../../../../ui/run-sheet/run-sheet-screen";
+import { SheetScreen } from "../../../../ui/run-sheet/sheet-screen";
 import { TrialBar } from "../../../../ui/trial/trial-bar";
 
 type Props = {
@@ -34,7 +34,7 @@ export default async function RunSheetPage({ params, searchParams }: Props) {
           code={full.trial.code}
         />
       </div>
-      <RunSheetScreen
+      <SheetScreen
         heading="Run sheet"
         title={title}
         pages={pages}

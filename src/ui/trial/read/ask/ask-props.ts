@@ -9,7 +9,7 @@ export type InputFault = { field: string; message: string; at?: number | null };
 
 export type AskHandle = {
   /** Fills in what a practice machine or a gauge read. */
-  fill: (text: string, positive: boolean) => void;
+  fill: (text: string, words: "positive" | "negative" | null) => void;
   /** Characters that arrived with no field focused, as from a gauge that types, or while the field was not there. */
   type: (characters: string, fromGauge?: boolean, words?: "positive" | "negative") => void;
   choose: (words: "positive" | "negative") => void;

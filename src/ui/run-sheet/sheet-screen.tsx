@@ -1,7 +1,7 @@
 import clsx from "clsx";
 import { FileDown } from "lucide-react";
 import { countText } from "../../core/metrology/count-text";
-import { PAPERS, type Paper, type SheetPage } from "../../formats/run-sheet/sheet-page";
+import { PAPERS, type Paper, type SheetPage } from "../../formats/paper/sheet-page";
 import { buttonClass } from "../primitives/button";
 import { Link } from "../primitives/link";
 import { PrintButton } from "./print-button";
@@ -21,7 +21,7 @@ type Props = {
 };
 
 /** Pages as they will be on paper: printed from here, or downloaded as PDF. */
-export function RunSheetScreen({ heading, title, pages, paper, href, pdfHref, back, note }: Props) {
+export function SheetScreen({ heading, title, pages, paper, href, pdfHref, back, note }: Props) {
   return (
     <>
       <div className="no-print mx-auto grid w-full max-w-[1680px] gap-2 px-6 py-4 max-sm:px-4">

@@ -6,6 +6,24 @@ export const LINE_MM = 4.6;
 /** Kept free for the last line of the page. */
 const FOOT_MM = 8;
 
+/** The same pages with the title and the number of the page on the last line. @param kind what the pages are: `run sheet` */
+export function withFeet(pages: readonly SheetPage[], kind: string, title: string): SheetPage[] {
+  return pages.map((page, i) => {
+    const { widthMm, heightMm, items } = page;
+    const y = heightMm - MARGIN_MM;
+    const small = { sizePt: 9, ink: "second" } as const;
+    return {
+      ...page,
+      items: [
+        ...items,
+        line(MARGIN_MM, y - 4.6, widthMm - MARGIN_MM, y - 4.6, 0.15, "faint"),
+        text(MARGIN_MM, y - 0.6, `Ustrina ${kind} · ${title}`, small),
+        text(widthMm - MARGIN_MM, y - 0.6, `page ${i + 1} of ${pages.length}`, { ...small, anchor: "end" }),
+      ],
+    };
+  });
+}
+
 export class SheetFlow {
   readonly pages: SheetPage[] = [];
   private y = 0;
