@@ -83,7 +83,7 @@ export async function downloaded(page: Page, button: string): Promise<string> {
 const STANDARDS = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"];
 
 /** What a page passes through on its way is no fault of it: it is looked at again for so long. */
-const SETTLES = { timeout: 10_000, intervals: [300, 1000, 2000] };
+const SETTLES = { timeout: 30_000, intervals: [300, 1000, 2000] };
 
 /** axe finds nothing on the page as it settles. @param rule the one rule to go by, where the page was seen by all of them before */
 export async function accessible(page: Page, rule?: string): Promise<void> {

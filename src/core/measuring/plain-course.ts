@@ -53,7 +53,7 @@ export function plainNext<P>(
   if (isProof && unread.length > 0)
     return { do: "read", sites: unread, why: `Read the remaining points of the ${last.purpose}.` };
   if (verdict?.result === "proved") return { do: "stop", why: last.purpose === "check" ? words.holding : words.proved };
-  if (verdict?.result === "cannot tell")
+  if (verdict && isUndecided(verdict, last))
     return {
       do: "read",
       sites: verdict.ways[0]?.sites ?? [],
@@ -61,6 +61,11 @@ export function plainNext<P>(
     };
   if ("why" in proof) return { do: "read", sites: [], why: proof.why };
   return { do: "round", purpose: "proof", ...proof, why: words.prove };
+}
+
+/** More readings decide it; not where new values were entered since, which another burn has to prove. */
+export function isUndecided({ result }: Verdict, { corrected }: Pick<RoundRecord, "corrected">): boolean {
+  return result === "cannot tell" && !corrected;
 }
 
 const HEADLINES = {

@@ -108,6 +108,7 @@ describe("a recorded result", () => {
     const trialId = measured();
     record(trialId, 1);
     const [recorded] = trialView(db, trialId, NOW).recorded;
+    expect(trialView(db, trialId, NOW).rounds.map((r) => r.corrected)).toEqual([true]);
     expect(recorded).toMatchObject({ n: 1, at: NOW });
     const outcome = solvedNow(trialId, 1);
     expect(comparedResults(recorded?.estimates ?? [], outcome).map((c) => c.differs)).toEqual(

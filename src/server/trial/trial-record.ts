@@ -7,6 +7,7 @@ import type { MachineSpec } from "../../core/machine/machine-spec";
 import type { Gauge } from "../../core/metrology/gauge";
 import type { AnyProcedure } from "../../core/procedures/contract";
 import { isHeldBy, type SettingSpec, type SettingsInForce } from "../../core/settings/setting";
+import { adjusted } from "../../core/trial/decisions";
 import { readDraft } from "../../core/trial/draft";
 import type { History, RoundRecord } from "../../core/trial/history";
 import type { PlanContext } from "../../core/trial/plan-form";
@@ -18,12 +19,18 @@ import { holdersOf, machineById, machineRevisionById } from "../../data/machines
 import { type Fitting, fittedNow, fittingsOf } from "../../data/parts";
 import { readingsOf, type Session, sessionsOf, type TakenReading } from "../../data/readings";
 import { type Round, roundNumbered, roundsOf } from "../../data/rounds";
+import { roundsOfEntries } from "../../data/solutions";
 import { stocksAtHand } from "../../data/stocks";
 import { type Trial, trialById } from "../../data/trials";
 import { knownProcedure } from "../procedures/procedures";
 import { Refusal } from "../refusal";
 
-export type FullRound = Round & { readings: TakenReading[]; sessions: Session[] };
+export type FullRound = Round & {
+  readings: TakenReading[];
+  sessions: Session[];
+  /** New values were entered, or hardware adjusted, because of it. */
+  corrected: boolean;
+};
 export type FullTrial = {
   trial: Trial;
   machine: MachineSpec;
@@ -43,6 +50,7 @@ export function fullTrial(db: Db, trialId: number): FullTrial {
   if (!trial || !owner) throw noSuchTrial();
   const machine = machineRevisionById(db, trial.machineRevisionId);
   const procedure = knownProcedure(trial.procedure);
+  const records = recordsOf(db, trial);
   return {
     trial,
     machine,
@@ -55,8 +63,22 @@ export function fullTrial(db: Db, trialId: number): FullTrial {
       plan: wholePlan(procedure, machine, round.plan),
       readings: readingsOf(db, round.id),
       sessions: sessionsOf(db, round.id),
+      corrected: records.some((r) => r.n === round.n) || adjusted(round.n).of(trial.decisions),
     })),
   };
+}
+
+/** An entry of the ledger that a trial recorded, and the round that it was worked out from; `null` for what was only read back. */
+export type TrialRecord = LedgerEntry & { n: number | null };
+
+/** What a trial recorded and did not undo, newest first. */
+export function recordsOf(db: Db, trial: Pick<Trial, "id" | "machineId">): TrialRecord[] {
+  const rounds = roundsOfEntries(db, trial.id);
+  // What came with a trial from another bench has no solution here: it belongs to the first correction.
+  const roundOf = ({ id, origin }: LedgerEntry) => (origin === "trial" ? (rounds.get(id) ?? 1) : null);
+  return entriesOf(db, ownerOfMachine(trial.machineId))
+    .filter((e) => e.trialId === trial.id && e.undoneAt === null)
+    .map((e) => ({ ...e, n: roundOf(e) }));
 }
 
 /** A plan as it was frozen, with the values that newer fields had in its day; `null` before the burn. */
@@ -179,6 +201,7 @@ export function historyOf(full: FullTrial, n: number): History {
         spec: r.spec as RoundSpec,
         inForce: r.inForce ?? {},
         answers: r.readings.map((reading) => reading.answer),
+        corrected: r.corrected,
       }),
     ),
     gauges: [...gauges.values()],

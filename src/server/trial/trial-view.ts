@@ -11,12 +11,12 @@ import type { Purpose } from "../../core/trial/history";
 import type { PlanContext } from "../../core/trial/plan-form";
 import type { Verdict } from "../../core/trial/verdict";
 import type { Db } from "../../data/database";
-import { entriesOf, type LedgerEntry, ownerOfMachine } from "../../data/ledger";
+import type { LedgerEntry } from "../../data/ledger";
 import { type Holder, machineById } from "../../data/machines";
 import { fittedNow, fittedPart } from "../../data/parts";
 import { burnOf, practiceOf } from "../../data/practice";
 import type { Session, TakenReading } from "../../data/readings";
-import { type RecordedResult, recordedResults, roundsOfEntries, verdictOf } from "../../data/solutions";
+import { type RecordedResult, recordedResults, verdictOf } from "../../data/solutions";
 import { stocksAtHand } from "../../data/stocks";
 import type { TrialEnd } from "../../data/trials";
 import { controllerOf, tablesOf } from "../practice/practice-machine";
@@ -29,8 +29,10 @@ import {
   type FullTrial,
   fullTrial,
   readingStamp,
+  recordsOf,
   settingsInForce,
   stockOfTrial,
+  type TrialRecord,
 } from "./trial-record";
 import { type TrialStamp, trialStamp } from "./trial-stamp";
 import { type KeptRound, keptRounds } from "./trial-stock";
@@ -52,6 +54,8 @@ export type RoundView = {
   /** Names the readings up to this round as they stand. */
   readingStamp: string;
   sessions: Session[];
+  /** New values were entered, or hardware adjusted, because of it. */
+  corrected: boolean;
 };
 
 export type TrialView = {
@@ -73,8 +77,8 @@ export type TrialView = {
   rounds: RoundView[];
   gauges: Gauge[];
   holders: Holder[];
-  /** What this trial recorded, newest first, with the round that it was worked out from; `null` for what was only read back. */
-  records: (LedgerEntry & { n: number | null })[];
+  /** What this trial recorded, newest first. */
+  records: TrialRecord[];
   /** What was recorded of each round when its values were entered. */
   recorded: RecordedResult[];
   /** In force now at the holder that acts, for the layout's warnings. */
@@ -127,10 +131,11 @@ export function trialView(db: Db, trialId: number, now: number): TrialView {
       readings: r.readings,
       readingStamp: readingStamp(full, r.n),
       sessions: r.sessions,
+      corrected: r.corrected,
     })),
     gauges: full.available,
     holders: holdersToEnter(db, full, plan),
-    records: recordsOf(db, full),
+    records: recordsOf(db, trial),
     recorded: recordedResults(db, trialId),
     heldNow: settingsInForce(db, full, full.procedure.actsFrom(plan)),
     practice: held ? { switchedOn: held.switchedOn, tables: tablesOf(held) } : null,
@@ -140,15 +145,6 @@ export function trialView(db: Db, trialId: number, now: number): TrialView {
     keptForStock: full.procedure.stock ? keptRounds(db, full) : [],
     changed: trial.endedAt === null ? null : changedSince(db, full, now),
   };
-}
-
-function recordsOf(db: Db, { trial }: FullTrial): TrialView["records"] {
-  const rounds = roundsOfEntries(db, trial.id);
-  // What came with a trial from another bench has no solution here: it belongs to the first correction.
-  const roundOf = ({ id, origin }: LedgerEntry) => (origin === "trial" ? (rounds.get(id) ?? 1) : null);
-  return entriesOf(db, ownerOfMachine(trial.machineId))
-    .filter((e) => e.trialId === trial.id && e.undoneAt === null)
-    .map((e) => ({ ...e, n: roundOf(e) }));
 }
 
 /** Only of the trial on which the procedure stands now: an older one says nothing of today. */

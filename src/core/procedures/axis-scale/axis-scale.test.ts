@@ -178,13 +178,11 @@ it("a part whose two ends are equal has no form of its own", () => {
 
 describe("a proof", () => {
   const read = (ratio: number) => (p: { nominalMm: number }) => [p.nominalMm * ratio, p.nominalMm * ratio];
-  const judged = (after: number) =>
-    axisScale.judge(
-      historyWith([
-        roundWith({ plan: { axes: "X" }, read: read(1.004) }),
-        roundWith({ plan: { axes: "X" }, read: read(after), purpose: "proof", n: 2 }),
-      ]),
-    );
+  const readAfter = (after: number) => [
+    roundWith({ plan: { axes: "X" }, read: read(1.004) }),
+    roundWith({ plan: { axes: "X" }, read: read(after), purpose: "proof", n: 2 }),
+  ];
+  const judged = (after: number) => axisScale.judge(historyWith(readAfter(after)));
 
   it("says whether lengths come out as drawn, and what became of a number that did not work", () => {
     expect(judged(1.0002)).toMatchObject({
@@ -196,6 +194,17 @@ describe("a proof", () => {
     expect(judged(1.008)).toMatchObject({ result: "not proved", findings: [{ id: "doubled x" }] });
     expect(judged(1.00095)?.result).toBe("cannot tell");
     expect(judged(1.00095)?.ways[0]?.more).toBe(2);
+  });
+
+  it("is read further where it is undecided, and burned again once its values are entered", () => {
+    const next = (corrected: boolean) => {
+      const [first, proof] = readAfter(1.00095);
+      if (!first || !proof) throw new Error("two burns");
+      const history = historyWith([first, { ...proof, corrected }]);
+      return axisScale.next(history, axisScale.solve(history));
+    };
+    expect(next(false)).toMatchObject({ do: "read", why: expect.stringMatching(/^Undecided/) });
+    expect(next(true)).toMatchObject({ do: "round", purpose: "proof" });
   });
 });
 

@@ -46,8 +46,12 @@ describe("first and last, and the sharpest", () => {
 
   it("leave a proof undecided", () => {
     const proof = { ...ladder({ sharpest: [12, 13], purpose: "proof" as const, n: 2 }) };
-    const verdict = focus.judge(historyWith(SAMPLE_MACHINE, [ladder({ sharpest: [7] }), proof]) as never);
+    const history = historyWith(SAMPLE_MACHINE, [ladder({ sharpest: [7] }), proof]);
+    const verdict = focus.judge(history);
     expect(verdict).toMatchObject({ result: "cannot tell", headline: "Judgements contradict each other" });
     expect(verdict?.findings[0]?.site).not.toBe(MARKED_SITE);
+    expect(focus.next(history, focus.solve(history)).do).toBe("read");
+    const entered = historyWith(SAMPLE_MACHINE, [ladder({ sharpest: [7] }), { ...proof, corrected: true }]);
+    expect(focus.next(entered, focus.solve(entered))).toMatchObject({ do: "round", purpose: "proof" });
   });
 });

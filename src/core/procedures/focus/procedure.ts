@@ -2,7 +2,7 @@
 
 import type { Model } from "../../estimate/model";
 import type { OrderedSuspect } from "../../measuring/ordered-suspects";
-import { UNDECIDED } from "../../measuring/plain-course";
+import { isUndecided, UNDECIDED } from "../../measuring/plain-course";
 import { sitesLeft } from "../../trial/answer";
 import type { History, Next, RoundRecord } from "../../trial/history";
 import type { Outcome } from "../../trial/outcome";
@@ -89,7 +89,7 @@ function nextRound(history: History<FocusPlan>, outcome: Outcome, verdict: Verdi
       do: "stop",
       why: last.purpose === "check" ? "Still valid. Change nothing." : "Proved: the focus is at the set height.",
     };
-  if (verdict?.result === "cannot tell") return { do: "read", sites: verdict.ways[0]?.sites ?? [], why: UNDECIDED };
+  if (verdict && isUndecided(verdict, last)) return { do: "read", sites: verdict.ways[0]?.sites ?? [], why: UNDECIDED };
   const [correction] = outcome.corrections;
   const { chosen } = told;
   if (!correction || !chosen)

@@ -1,9 +1,9 @@
 /** Scan offset: the delay of the beam when rows are burned in both directions, for each speed. */
 import type { Site } from "../../coupon/site";
 import type { Primitive } from "../../drawing/scene";
-import { UNDECIDED } from "../../measuring/plain-course";
+import { isUndecided, UNDECIDED } from "../../measuring/plain-course";
 import { siteIsDone, sitesLeft } from "../../trial/answer";
-import type { History, Next } from "../../trial/history";
+import type { History, Next, RoundRecord } from "../../trial/history";
 import type { Outcome } from "../../trial/outcome";
 import type { Verdict } from "../../trial/verdict";
 import { AXIS_SCALE } from "../axis-scale/setting";
@@ -63,14 +63,14 @@ function nextRound(history: History<ScanOffsetPlan>, outcome: Outcome, verdict: 
   const last = history.rounds.at(-1);
   if (!last) return { do: "stop", why: "Nothing is laid out yet." };
   const unread = sitesLeft(last.spec.sites, last.answers).map((s) => s.id);
-  if (last.purpose === "check" && proofRound(history)) return afterCheck(history, verdict, last.plan, unread);
+  if (last.purpose === "check" && proofRound(history)) return afterCheck(history, verdict, last, unread);
   if (outcome.status !== "solved" || (last.purpose !== "proof" && unread.length === last.spec.sites.length))
     return {
       do: "read",
       sites: unread,
       why: outcome.status === "unsolvable" ? outcome.reason : "Read the coupon first.",
     };
-  if (last.purpose === "proof" && proofRound(history)) return afterProof(history, verdict, last.plan, unread);
+  if (last.purpose === "proof" && proofRound(history)) return afterProof(history, verdict, last, unread);
   const way = last.plan.way === "bare strokes" && history.machine.scansBlocks ? "closed blocks" : last.plan.way;
   return {
     do: "round",
@@ -85,17 +85,17 @@ function nextRound(history: History<ScanOffsetPlan>, outcome: Outcome, verdict: 
 function afterCheck(
   { machine }: History<ScanOffsetPlan>,
   verdict: Verdict | null,
-  plan: ScanOffsetPlan,
+  last: RoundRecord<ScanOffsetPlan>,
   unread: string[],
 ): Next<ScanOffsetPlan> {
   if (unread.length > 0) return { do: "read", sites: unread, why: "Read the remaining points of the check." };
   if (verdict?.result === "proved") return { do: "stop", why: "Still valid. Change nothing." };
-  if (verdict?.result === "cannot tell") return { do: "read", sites: waySites(verdict), why: UNDECIDED };
+  if (verdict && isUndecided(verdict, last)) return { do: "read", sites: waySites(verdict), why: UNDECIDED };
   return {
     do: "round",
     purpose: "proof",
-    plan,
-    set: settingsOf(plan, machine),
+    plan: last.plan,
+    set: settingsOf(last.plan, machine),
     why: "Correct with the results of the check, then burn a proof.",
   };
 }
@@ -107,22 +107,17 @@ function waySites(verdict: Verdict): string[] {
 function afterProof(
   { machine }: History<ScanOffsetPlan>,
   verdict: Verdict | null,
-  plan: ScanOffsetPlan,
+  last: RoundRecord<ScanOffsetPlan>,
   unread: string[],
 ): Next<ScanOffsetPlan> {
   if (unread.length > 0) return { do: "read", sites: unread, why: "Read the remaining points of the proof." };
   if (verdict?.result === "proved") return { do: "stop", why: "Proved: the rows end in line." };
-  if (verdict?.result === "cannot tell")
-    return {
-      do: "read",
-      sites: waySites(verdict),
-      why: UNDECIDED,
-    };
+  if (verdict && isUndecided(verdict, last)) return { do: "read", sites: waySites(verdict), why: UNDECIDED };
   return {
     do: "round",
     purpose: "proof",
-    plan,
-    set: settingsOf(plan, machine),
+    plan: last.plan,
+    set: settingsOf(last.plan, machine),
     why: "Correct with the results of this burn, then burn another proof.",
   };
 }

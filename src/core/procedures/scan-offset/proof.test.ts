@@ -90,6 +90,17 @@ describe("what comes next", () => {
     expect(next(proof(0, { tolerance: 0.004 }))).toMatchObject({ do: "read" });
   });
 
+  it("is another burn after an undecided proof or check whose values were entered", () => {
+    for (const purpose of ["proof", "check"] as const) {
+      const [first, last] = proof(0, { tolerance: 0.004 }).rounds;
+      if (!first || !last) throw new Error("two burns");
+      const entered = { ...last, purpose, corrected: true };
+      const history = historyOf(purpose === "check" ? [entered] : [first, entered], { ...sharp, tolerance: 0.004 });
+      expect(scanOffset.judge(history)?.result).toBe("cannot tell");
+      expect(next(history)).toMatchObject({ do: "round", purpose: "proof" });
+    }
+  });
+
   it("is reading while sites are unread", () => {
     const round = readAs({ staggers: before });
     expect(next(historyOf([{ ...round, answers: [] }]))).toMatchObject({ do: "read" });

@@ -89,5 +89,6 @@ function recordOf(round: RoundView, readings: readonly TakenReading[]): RoundRec
     spec: round.spec,
     inForce: round.inForce ?? {},
     answers: readings.map((r) => r.answer),
+    corrected: round.corrected,
   };
 }
