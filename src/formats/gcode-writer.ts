@@ -42,8 +42,8 @@ export function gcodeOf(spec: RoundSpec, options: GcodeOptions): string {
 /** The file in pieces of some thousand lines, so that it need never be held whole. */
 export function* gcodeChunks(spec: RoundSpec, options: GcodeOptions): Generator<string> {
   let lines: string[] = [];
-  for (const line of gcodeLines(spec, options)) {
-    lines.push(line);
+  for (const next of gcodeLines(spec, options)) {
+    for (const line of next) lines.push(line);
     if (lines.length < CHUNK_LINES) continue;
     yield `${lines.join("\n")}\n`;
     lines = [];
@@ -51,97 +51,107 @@ export function* gcodeChunks(spec: RoundSpec, options: GcodeOptions): Generator<
   if (lines.length > 0) yield `${lines.join("\n")}\n`;
 }
 
-/** Line by line. */
-function* gcodeLines(spec: RoundSpec, options: GcodeOptions): Generator<string> {
+/** A few lines at a time: a stroke, or one thing that is said or done. */
+function* gcodeLines(spec: RoundSpec, options: GcodeOptions): Generator<string[]> {
   const { dialect, bed } = options;
   const words = new Words(dialect, spec, bed);
   const zero = bed ? zeroText(bed) : "";
-  yield `(${couponComment(options.couponCode)})`;
-  yield `(machine ${commentText(options.machineName)}; ${commentText(spec.delivery)})`;
-  yield `(${dialect.unit}, ${dialect.unit}/min, power ${dialect.powerLetter}${plain(dialect.powerAtFull)} at 100 percent${zero && `; ${zero}`})`;
-  yield* begin(words, dialect);
-  yield* dialect.start;
-  // What the machine's own lines may have changed is set again.
-  if (dialect.start.length > 0) yield* begin(words, dialect);
+  yield [
+    `(${couponComment(options.couponCode)})`,
+    `(machine ${commentText(options.machineName)}; ${commentText(spec.delivery)})`,
+    `(${dialect.unit}, ${dialect.unit}/min, power ${dialect.powerLetter}${plain(dialect.powerAtFull)} at 100 percent${zero && `; ${zero}`})`,
+    ...begin(words, dialect),
+    ...dialect.start,
+    // What the machine's own lines may have changed is set again.
+    ...(dialect.start.length > 0 ? begin(words, dialect) : []),
+  ];
   for (const step of burnSteps(spec)) {
     switch (step.kind) {
       case "mark":
         yield* group(step.settings, step.strokes, words);
         break;
       case "pulse":
-        yield `G0 ${words.xy(onMachine(step.at, spec.placement))}`;
-        yield `${dialect.beamOn} ${words.power(step.powerPct)}`;
-        yield `G4 P${fixed(step.durationS, 4)}`;
-        yield words.off;
+        yield [
+          `G0 ${words.xy(onMachine(step.at, spec.placement))}`,
+          `${dialect.beamOn} ${words.power(step.powerPct)}`,
+          `G4 P${fixed(step.durationS, 4)}`,
+          words.off,
+        ];
         break;
       case "set height":
-        yield step.by === "hand" ? `M0 (${commentText(step.text)})` : words.height(step.zMm);
+        yield [step.by === "hand" ? `M0 (${commentText(step.text)})` : words.height(step.zMm)];
         break;
       case "trace":
-        for (const p of step.points) yield `G0 ${words.xy(onMachine(p, spec.placement))}`;
+        yield step.points.map((p) => `G0 ${words.xy(onMachine(p, spec.placement))}`);
         break;
       case "move by hand":
       case "apply setting":
-        yield `M0 (${commentText(step.text)})`;
+        yield [`M0 (${commentText(step.text)})`];
         break;
       case "tell":
-        yield `(${commentText(step.text)})`;
+        yield [`(${commentText(step.text)})`];
         break;
     }
   }
-  yield words.off;
-  yield* dialect.end;
-  yield "M2";
+  yield [words.off, ...dialect.end, "M2"];
 }
 
 /** Units, plane, absolute places, feed a minute; the beam is off. */
-function* begin(words: Words, { unit }: GcodeDialect): Generator<string> {
-  yield `${UNIT_CODE[unit]} G17 G90 G94`;
-  yield words.off;
+function begin(words: Words, { unit }: GcodeDialect): string[] {
+  return [`${UNIT_CODE[unit]} G17 G90 G94`, words.off];
 }
 
-function* group(settings: MarkingSettings, strokes: Iterable<Stroke>, words: Words): Generator<string> {
+function* group(settings: MarkingSettings, strokes: Iterable<Stroke>, words: Words): Generator<string[]> {
   let begun = false;
   for (const stroke of strokes) {
-    if (!begun) {
-      yield `(${commentText(settings.label)}: ${plain(settings.speedMmPerS)} mm/s, ${plain(settings.powerPct)} percent)`;
-      yield words.arm(settings.speedMmPerS);
-    }
+    if (!begun)
+      yield [
+        `(${commentText(settings.label)}: ${plain(settings.speedMmPerS)} mm/s, ${plain(settings.powerPct)} percent)`,
+        words.arm(settings.speedMmPerS),
+      ];
     begun = true;
-    if (settings.use === "rows") yield* row(stroke, words);
+    if (settings.use === "rows") yield row(stroke, words);
     else yield* outline(stroke, words);
   }
 }
 
 /** At one feed from the beginning of the run-up to the end of the run-out; the beam only along the row. */
-function* row(stroke: Stroke, words: Words): Generator<string> {
+function row(stroke: Stroke, words: Words): string[] {
   const { settings, points } = stroke;
   const [first, second] = [words.place(points[0]), words.place(points[1])];
   const [last, before] = [words.place(points.at(-1)), words.place(points.at(-2))];
-  yield `G0 ${words.xy(beyond(second, first, settings.runUpMm))}`;
-  yield `G1 ${words.xy(first)}${words.dark}`;
-  yield* words.switchOn(settings.powerPct);
-  for (let i = 1; i < points.length; i++) yield `G1 ${words.xy(words.place(points[i]))}${words.lit(settings.powerPct)}`;
-  yield* words.switchOff();
-  yield `G1 ${words.xy(beyond(before, last, settings.runUpMm))}${words.dark}`;
+  const lines = [
+    `G0 ${words.xy(beyond(second, first, settings.runUpMm))}`,
+    `G1 ${words.xy(first)}${words.dark}`,
+    ...words.switchOn(settings.powerPct),
+  ];
+  for (let i = 1; i < points.length; i++)
+    lines.push(`G1 ${words.xy(words.place(points[i]))}${words.lit(settings.powerPct)}`);
+  lines.push(...words.switchOff(), `G1 ${words.xy(beyond(before, last, settings.runUpMm))}${words.dark}`);
+  return lines;
 }
 
-function* outline(stroke: Stroke, words: Words): Generator<string> {
+/** In pieces: one outline may be as long as the file. */
+function* outline(stroke: Stroke, words: Words): Generator<string[]> {
   const { settings } = stroke;
+  let lines: string[] = [];
   let first = true;
   for (const p of pointsOf(stroke)) {
     if (first) {
-      yield `G0 ${words.xy(words.place(p))}`;
+      lines.push(`G0 ${words.xy(words.place(p))}`);
       if (settings.scan) {
         const ways = settings.scan.direction === "both" ? BOTH_WAYS : ONE_WAY;
-        yield `M${SCAN_BEGIN} P${words.length(settings.scan.rowPitchMm)} Q${ways}`;
+        lines.push(`M${SCAN_BEGIN} P${words.length(settings.scan.rowPitchMm)} Q${ways}`);
       }
-      yield* words.switchOn(settings.powerPct);
-    } else yield `G1 ${words.xy(words.place(p))}${words.lit(settings.powerPct)}`;
+      lines.push(...words.switchOn(settings.powerPct));
+    } else lines.push(`G1 ${words.xy(words.place(p))}${words.lit(settings.powerPct)}`);
     first = false;
+    if (lines.length < CHUNK_LINES) continue;
+    yield lines;
+    lines = [];
   }
-  if (settings.scan) yield `M${SCAN_END}`;
-  yield words.end;
+  if (settings.scan) lines.push(`M${SCAN_END}`);
+  yield [...lines, words.end];
 }
 
 /** The words of one machine: numbers in its unit, power and beam as it takes them. */
@@ -189,12 +199,12 @@ class Words {
     return this.onMoves ? `${this.dialect.beamOn} ${this.dialect.powerLetter}0 ${feed}` : feed;
   }
 
-  *switchOn(powerPct: number): Generator<string> {
-    if (!this.onMoves) yield `${this.dialect.beamOn} ${this.power(powerPct)}`;
+  switchOn(powerPct: number): string[] {
+    return this.onMoves ? [] : [`${this.dialect.beamOn} ${this.power(powerPct)}`];
   }
 
-  *switchOff(): Generator<string> {
-    if (!this.onMoves) yield this.dialect.beamOff;
+  switchOff(): string[] {
+    return this.onMoves ? [] : [this.dialect.beamOff];
   }
 
   power(powerPct: number): string {
@@ -240,10 +250,19 @@ function beyond(from: MachinePoint, through: MachinePoint, distance: number): Ma
 
 /** Fixed digits without trailing zeros and without a negative zero. */
 function fixed(value: number, decimals: number): string {
-  const text = value.toFixed(decimals);
-  let end = text.length;
-  while (text.charCodeAt(end - 1) === 48) end--;
-  if (text.charCodeAt(end - 1) === 46) end--;
-  const cut = text.slice(0, end);
-  return cut === "-0" ? "0" : cut;
+  const perUnit = 10 ** decimals;
+  const steps = Math.round(Math.abs(value) * perUnit);
+  // So large a number has no digits behind its point that a double can hold.
+  if (steps > Number.MAX_SAFE_INTEGER) return String(value);
+  const whole = Math.floor(steps / perUnit);
+  const rest = steps - whole * perUnit;
+  const sign = value < 0 && steps > 0 ? "-" : "";
+  return rest === 0 ? `${sign}${whole}` : `${sign}${whole}.${withoutZeros(rest, decimals)}`;
+}
+
+/** What is behind the point. @param rest in units of the last decimal */
+function withoutZeros(rest: number, decimals: number): string {
+  let [digits, length] = [rest, decimals];
+  while (digits % 10 === 0) [digits, length] = [digits / 10, length - 1];
+  return String(digits).padStart(length, "0");
 }
