@@ -73,7 +73,7 @@ test("a verdict that cannot be told is proved by more readings; then checks, lim
   await expect(page.getByText("After that the scan offset must be measured again.")).toBeVisible();
   await page.getByRole("button", { name: "Note it" }).click();
   await expect(page.getByText("Measure the axis scale again")).toBeVisible();
-  await page.getByRole("link", { name: "Scan offset", exact: true }).click();
+  await page.getByRole("article").getByRole("link", { name: "Scan offset", exact: true }).click();
   await expect(page.getByRole("heading", { name: "Scan offset: out of date" })).toBeVisible();
   await expect(page.getByText("The belt was changed or tightened.")).toBeVisible();
   await accessible(page);

@@ -47,7 +47,7 @@ test("a new machine with few data, its first reading with usual gauges, and the 
   await form.getByLabel("Working area, Y").fill("600");
   await form.getByRole("button", { name: "Add it to the bench" }).click();
   await expect(page.getByRole("heading", { name: "Hornbeam", level: 1 })).toBeVisible();
-  await page.getByRole("link", { name: "Scan offset", exact: true }).click();
+  await page.getByRole("article").getByRole("link", { name: "Scan offset", exact: true }).click();
   await expect(page.getByRole("heading", { name: "Scan offset: not done" })).toBeVisible();
   await page.getByRole("button", { name: "Begin trial" }).click();
   await expect(page.getByText("Everything fits. The layout is kept.")).toBeVisible();

@@ -2,6 +2,7 @@
 import { readFile } from "node:fs/promises";
 import type { Page } from "@playwright/test";
 import { expect, test } from "./bench";
+import { openConcern } from "./concern";
 import { pick } from "./pick";
 import { accessible, beginReading, beginTrial, openBench, watch } from "./watch";
 
@@ -131,7 +132,7 @@ test("a height ladder on the galvo that ended too early, burned on, proved, and 
   await page.goto("/machine/cinder");
   const settings = page.getByRole("region", { name: "Settings" });
   await expect(settings).toContainText(/17\d(\.\d)? mm/);
-  const optics = page.getByRole("region", { name: "Optic" });
+  const optics = await openConcern(page, "Optic");
   await optics.getByRole("button", { name: "Add an optic" }).click();
   await optics.getByLabel("Name").fill("F254");
   await optics.getByLabel("Working distance").fill("301 mm");
@@ -150,7 +151,7 @@ test("a height ladder on the galvo that ended too early, burned on, proved, and 
 });
 
 async function swapTo(page: Page, label: string): Promise<void> {
-  await page.getByRole("region", { name: "Optic" }).getByRole("button", { name: "Swap it" }).click();
+  await (await openConcern(page, "Optic")).getByRole("button", { name: "Swap it" }).click();
   const form = page.getByRole("form", { name: "Swap the optic" });
   await pick(form.getByLabel("Now fitted"), label);
   await form.getByRole("button", { name: "It is swapped" }).click();

@@ -1,6 +1,7 @@
 /** The galvo Cinder: which way its drawing lies, its field by calipers, a coefficient whose effect nobody knows, its turn against a fence. */
 import type { Page } from "@playwright/test";
 import { expect, test } from "./bench";
+import { openConcern } from "./concern";
 import { accessible, beginTrial, burnAndReadAll, openBench, watch } from "./watch";
 
 /** Another head behind the name of Cinder: plugs, mirrors and lens are new. */
@@ -114,6 +115,7 @@ test("the field of Cinder by calipers, then a coefficient of unknown effect, eac
   // Another head, and nobody knows what its bow does: a value is tried, then it is proved
   await exchangeHead(page);
   await page.goto("/machine/cinder");
+  await openConcern(page, "What is known of it");
   const known = page.getByRole("form", { name: "What is known of Cinder" });
   for (const bow of ["Bow X", "Bow Y"]) {
     const card = known.getByRole("group", { name: bow, exact: true });

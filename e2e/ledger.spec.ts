@@ -2,10 +2,16 @@
 import { readFileSync } from "node:fs";
 import type { Page } from "@playwright/test";
 import { expect, test } from "./bench";
+import { openConcern } from "./concern";
 import { accessible, openBench, watch } from "./watch";
 
 async function byHand(page: Page, value: string, why: string): Promise<void> {
   await page.goto("/machine/alder");
+  await page
+    .getByRole("region", { name: "Settings" })
+    .getByRole("button", { name: /^Office computer/ })
+    .first()
+    .click();
   await page.getByRole("button", { name: "Enter by hand Scan offset per direction, Office computer" }).click();
   const form = page.getByRole("form", { name: /^Entered by hand/ });
   await form.getByLabel("Row 1, at").fill("100");
@@ -89,6 +95,7 @@ test("a value by hand, compared, put back, taken back, exported and imported", a
 
   // Outside of what the controller takes nothing is put back
   await page.goto("/machine/alder");
+  await openConcern(page, "What is known of it");
   const known = page.getByRole("form", { name: "What is known of Alder" });
   const taken = known.getByRole("group", { name: "Scan offset per direction" });
   await taken.getByLabel("Smallest value").fill("-0.1");

@@ -1,4 +1,5 @@
 import { expect, test } from "./bench";
+import { openConcern } from "./concern";
 import { pick } from "./pick";
 import { accessible, beginReading, endTrial, openBench, watch } from "./watch";
 
@@ -12,6 +13,7 @@ test("a machine is added, calibrated on its practice machine, and changed later"
 
   // What is missing or taken is told at its field, and nothing typed is lost
   await form.getByLabel("Name", { exact: true }).fill("Bracken");
+  await form.getByRole("button", { name: /^What else is known/ }).click();
   await form.getByLabel("Wavelength, nm").fill("blue");
   await form.getByRole("button", { name: "Add it to the bench" }).click();
   // All faults at once
@@ -31,7 +33,7 @@ test("a machine is added, calibrated on its practice machine, and changed later"
   await accessible(page);
 
   // Its first scan offset, whose controller nobody has read back yet
-  await page.getByRole("link", { name: "Scan offset", exact: true }).click();
+  await page.getByRole("article").getByRole("link", { name: "Scan offset", exact: true }).click();
   await expect(page.getByRole("heading", { name: "Scan offset: not done" })).toBeVisible();
   await page.getByRole("button", { name: "Begin trial" }).click();
   await page.getByRole("form", { name: "Layout" }).getByLabel("Speeds").fill("60 100 160");
@@ -50,6 +52,7 @@ test("a machine is added, calibrated on its practice machine, and changed later"
 
   // A trial begun keeps what it began with; the machine is another from now on
   await page.goto("/machine/damson");
+  await openConcern(page, "What is known of it");
   const change = page.getByRole("form", { name: "What is known of Damson" });
   await expect(change.getByLabel("Top speed")).toHaveValue("300 mm/s");
   await expect(change.getByLabel("Kind")).toBeDisabled();
@@ -73,10 +76,11 @@ test("a machine with a name of any letters gives its files, and a layout waits f
   await form.getByLabel("Working area, X").fill("900");
   await form.getByLabel("Working area, Y").fill("600");
   // Top speed, wavelength and sense may be not known
+  await form.getByRole("button", { name: /^What else is known/ }).click();
   await expect(form.getByLabel("A larger entry").first()).toHaveText("not known");
   await form.getByRole("button", { name: "Add it to the bench" }).click();
   await expect(page.getByRole("heading", { name: "Ölmühle №3", level: 1 })).toBeVisible();
-  await page.getByRole("link", { name: "Scan offset", exact: true }).click();
+  await page.getByRole("article").getByRole("link", { name: "Scan offset", exact: true }).click();
   await expect(page.getByRole("heading", { name: "Scan offset: not done" })).toBeVisible();
   await page.getByRole("button", { name: "Begin trial" }).click();
   const layout = page.getByRole("form", { name: "Layout" });

@@ -1,6 +1,7 @@
 import { parseDxf } from "../src/formats/dxf-parser";
 import { parseSvgDrawing } from "../src/formats/svg-drawing";
 import { expect, test } from "./bench";
+import { openConcern } from "./concern";
 import { pick } from "./pick";
 import { accessible, beginReading, burnAndReadAll, downloaded, watch } from "./watch";
 
@@ -90,7 +91,7 @@ test("a line once around Bracken's roller is proved, and what was set aside for 
 test("other parts come out of what was proved, and artwork is made for a taper", async ({ page }) => {
   const faults = watch(page);
   await page.goto("/machine/bracken");
-  await page.getByRole("region", { name: "Rotary" }).getByRole("link", { name: "Round parts" }).click();
+  await (await openConcern(page, "Rotary")).getByRole("link", { name: "Round parts" }).click();
   const follows = page.getByRole("region", { name: "What follows" });
   await expect(follows.getByText("188.50 mm")).toBeVisible();
   await expect(follows.getByText(/π × 20 mm ÷ 6400 steps/)).toBeVisible();
@@ -132,7 +133,7 @@ test("other parts come out of what was proved, and artwork is made for a taper",
 test("a rotary is described, refused where it contradicts itself, and fitted", async ({ page }) => {
   const faults = watch(page);
   await page.goto("/machine/alder");
-  const card = page.getByRole("region", { name: "Rotary" });
+  const card = await openConcern(page, "Rotary");
   await card.getByRole("button", { name: "Add a rotary" }).click();
   const form = page.getByRole("form", { name: "New rotary" });
   await form.getByLabel("Name").fill("Stake chuck");

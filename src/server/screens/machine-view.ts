@@ -22,6 +22,7 @@ import { offeredProcedures } from "../procedures/procedures";
 import { settingsOf, settingUnit } from "../procedures/settings";
 import { holdsNow } from "../trial/trial-record";
 import { type BenchMachine, benchMachine } from "./bench-machine";
+import { type PlanView, planView } from "./plan-view";
 
 /** A setting of a machine that a procedure corrects. */
 export type KeptSetting = Pick<
@@ -77,6 +78,8 @@ export type ChangeView = { kind: ChangeKind; label: string; effects: { title: st
 
 export type MachineView = BenchMachine & {
   archived: boolean;
+  /** What is to be done, in order; `null` where nothing is. */
+  plan: PlanView | null;
   held: HeldView[];
   /** Holders of all times. */
   holders: { id: number; name: string; role: HolderRole; away: boolean }[];
@@ -103,9 +106,11 @@ export function machineView(db: Db, slug: string, now: number, length: LengthUni
   if (!machine) return undefined;
   const record = machineRecord(db, machine);
   const practice = practiceOf(db, machine.id);
+  const bench = benchMachine(db, record, { now, length }).machine;
   return {
-    ...benchMachine(db, record, { now, length }).machine,
+    ...bench,
     archived: machine.archivedAt !== null,
+    plan: machine.archivedAt === null ? planView(db, machine, bench.procedures) : null,
     held: heldBy(record),
     holders: everyHolderOf(db, machine.id).map(({ id, name, role, archivedAt }) => ({
       id,

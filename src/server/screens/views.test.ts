@@ -28,6 +28,31 @@ beforeEach(() => {
 });
 const idOf = (slug: string) => machineBySlug(db, slug)?.id ?? 0;
 
+describe("the plan on the page of a machine", () => {
+  const planOf = (slug: string) => machineView(db, slug, NOW + 5)?.plan;
+  const lines = (slug: string) => planOf(slug)?.lines.map((l) => [l.procedure.id, l.done, l.needed !== null]);
+
+  it("is of the first day until everything that belongs to the machine is proved, with what each still needs", () => {
+    expect(planOf("alder")?.occasion).toBe("first day");
+    expect(lines("alder")).toEqual([
+      ["focus", true, false],
+      ["axis-scale", true, false],
+      ["scan-offset", false, true],
+    ]);
+    expect(planOf("alder")?.lines[2]?.needed?.gauges).toEqual(["Calipers"]);
+  });
+
+  it("is of what a change made out of date, and gone while everything is valid", () => {
+    expect(planOf("bracken")).toBeNull();
+    noteChange(db, { machine: "bracken", kind: "belt", note: "", at: null }, NOW + 4);
+    expect(planOf("bracken")?.occasion).toBe("change");
+    expect(lines("bracken")).toEqual([
+      ["axis-scale", false, true],
+      ["scan-offset", false, true],
+    ]);
+  });
+});
+
 describe("the bench", () => {
   it("of nothing is empty", () => {
     expect(benchView(openDatabase(":memory:"), NOW)).toEqual({

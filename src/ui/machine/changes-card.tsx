@@ -5,6 +5,7 @@ import { noteChange, takeBackChange } from "../../server/actions/workshop-action
 import type { ChangeView, MachineView } from "../../server/screens/machine-view";
 import { Ago } from "../primitives/ago";
 import { Button } from "../primitives/button";
+import { Concern } from "../primitives/concern";
 import { PickField, TextField } from "../primitives/fields";
 import { MomentField, momentOf } from "../primitives/moment-field";
 import { Faults } from "../primitives/notice";
@@ -20,6 +21,8 @@ export function ChangesCard({ view, now }: { view: MachineView; now: number }) {
   const [texts, setTexts, forget] = useSurviving(`change ${view.slug}`, EMPTY);
   const { busy, fault, run } = useAction();
   const chosen = view.changes.find((c) => c.kind === texts.kind);
+  const [newest] = view.events;
+  const labelOf = (kind: string) => view.changes.find((c) => c.kind === kind)?.label ?? kind;
   const set = (key: keyof typeof EMPTY) => (value: string) => setTexts((t) => ({ ...t, [key]: value }));
   const save = () =>
     run(
@@ -31,11 +34,23 @@ export function ChangesCard({ view, now }: { view: MachineView; now: number }) {
       },
     );
   return (
-    <section className="card p-5" aria-label="What happened to it">
-      <h2 className="text-[17px] font-bold">Something happened to {view.spec.name}?</h2>
+    <Concern
+      id="happened"
+      name="What happened to it"
+      keptAs={`happened ${view.slug}`}
+      fact={
+        newest ? (
+          <>
+            {labelOf(newest.kind)} · <Ago at={newest.at} now={now} />
+          </>
+        ) : (
+          "nothing is noted"
+        )
+      }
+    >
       <form
         aria-label="Note a change"
-        className="mt-2 grid gap-3"
+        className="grid gap-3"
         onSubmit={(e) => {
           e.preventDefault();
           save();
@@ -64,9 +79,7 @@ export function ChangesCard({ view, now }: { view: MachineView; now: number }) {
           {view.events.map((e) => (
             <li key={e.id} className="flex items-start justify-between gap-3 border-t border-hair py-1.5">
               <span>
-                <b className="font-semibold first-letter:uppercase">
-                  {view.changes.find((c) => c.kind === e.kind)?.label ?? e.kind}
-                </b>
+                <b className="font-semibold first-letter:uppercase">{labelOf(e.kind)}</b>
                 {e.note && `: ${e.note}`} <span className="text-ink2">· </span>
                 <Ago at={e.at} now={now} />
               </span>
@@ -86,7 +99,7 @@ export function ChangesCard({ view, now }: { view: MachineView; now: number }) {
           ))}
         </ul>
       )}
-    </section>
+    </Concern>
   );
 }
 

@@ -1,4 +1,5 @@
 "use client";
+import clsx from "clsx";
 import { useRouter } from "next/navigation";
 import { toast } from "sonner";
 import { kindText, type MachineKind } from "../../core/machine/machine-kind";
@@ -11,6 +12,7 @@ import { Button } from "../primitives/button";
 import { CheckBox } from "../primitives/check-box";
 import type { Choice } from "../primitives/closed-pick";
 import { PickField, TextField } from "../primitives/fields";
+import { Folded } from "../primitives/folded";
 import { Faults } from "../primitives/notice";
 import { textFields } from "../primitives/text-fields";
 import { faultAt, faultsElsewhere, useAction } from "../primitives/use-action";
@@ -50,6 +52,7 @@ export function MachineForm({ machine, settings }: Props) {
   const at = (name: string) => faultAt(fault, name);
   const elsewhere = faultsElsewhere(fault, (name) => name in texts || name.startsWith("held."));
   const isGalvo = kind === "galvo";
+  const isMoreOpen = hasMore(form, start) || faultsElsewhere(fault, isFirst).length > 0;
   const changed = machine === null || JSON.stringify(form) !== JSON.stringify(start);
 
   const save = () =>
@@ -81,27 +84,9 @@ export function MachineForm({ machine, settings }: Props) {
       },
     );
 
-  return (
-    <form
-      className="card grid gap-3 p-5"
-      aria-label={machine ? `What is known of ${machine.spec.name}` : "New machine"}
-      onSubmit={(e) => {
-        e.preventDefault();
-        save();
-      }}
-    >
-      <h2 className="text-[17px] font-bold">{machine ? "What is known of it" : "What is known of it now"}</h2>
+  const more = (
+    <div className="grid gap-3">
       <div className="grid grid-cols-2 gap-x-4 gap-y-3">
-        <TextField label="Name" {...field("name")} words />
-        <PickField
-          label="Kind"
-          value={kind}
-          onChange={(next) => set({ kind: next as MachineKind })}
-          choices={KINDS}
-          disabled={machine !== null}
-        />
-        <TextField label={isGalvo ? "Field, X" : "Working area, X"} {...field("width")} />
-        <TextField label={isGalvo ? "Field, Y" : "Working area, Y"} {...field("depth")} />
         <TextField
           label="Top speed"
           {...field("topSpeed")}
@@ -136,6 +121,38 @@ export function MachineForm({ machine, settings }: Props) {
           onChange={(value) => set({ held: { ...held, [setting.key]: value } })}
         />
       ))}
+    </div>
+  );
+
+  return (
+    <form
+      className={clsx("grid gap-3", machine === null && "card p-5")}
+      aria-label={machine ? `What is known of ${machine.spec.name}` : "New machine"}
+      onSubmit={(e) => {
+        e.preventDefault();
+        save();
+      }}
+    >
+      {machine === null && <h2 className="text-[17px] font-bold">What is known of it now</h2>}
+      <div className="grid grid-cols-2 gap-x-4 gap-y-3">
+        <TextField label="Name" {...field("name")} words />
+        <PickField
+          label="Kind"
+          value={kind}
+          onChange={(next) => set({ kind: next as MachineKind })}
+          choices={KINDS}
+          disabled={machine !== null}
+        />
+        <TextField label={isGalvo ? "Field, X" : "Working area, X"} {...field("width")} />
+        <TextField label={isGalvo ? "Field, Y" : "Working area, Y"} {...field("depth")} />
+      </div>
+      {machine === null ? (
+        <Folded title="What else is known of it: speeds, wavelength, axes, controller" isOpen={isMoreOpen}>
+          {more}
+        </Folded>
+      ) : (
+        more
+      )}
       {machine === null && (
         <CheckBox
           label="With a practice machine of its name, to learn the way on"
@@ -152,6 +169,17 @@ export function MachineForm({ machine, settings }: Props) {
       </div>
     </form>
   );
+}
+
+/** What is asked of a new machine; all else can stay open. */
+function isFirst(field: string): boolean {
+  return ["name", "kind", "width", "depth"].includes(field);
+}
+
+function hasMore(form: Form, start: Form): boolean {
+  const moreOf = ({ texts: { name, width, depth, ...texts }, axes, scansBlocks, held }: Form) =>
+    JSON.stringify({ texts, axes, scansBlocks, held });
+  return moreOf(form) !== moreOf(start);
 }
 
 function startOf(spec: MachineSpec | null, settings: readonly KeptSetting[]): Form {

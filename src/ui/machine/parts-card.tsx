@@ -8,6 +8,7 @@ import { putPartAway, swapPart } from "../../server/actions/workshop-actions";
 import type { MachineView, PartView } from "../../server/screens/machine-view";
 import { Ago, OnDay } from "../primitives/ago";
 import { Button, buttonClass } from "../primitives/button";
+import { Concern } from "../primitives/concern";
 import { PickField } from "../primitives/fields";
 import { Folded } from "../primitives/folded";
 import { Link } from "../primitives/link";
@@ -17,8 +18,8 @@ import { useAction } from "../primitives/use-action";
 import { PartForm } from "./part-form";
 
 const WORDS = {
-  optic: { title: "Optic", one: "optic", none: "No optic is written down as fitted." },
-  rotary: { title: "Rotary", one: "rotary", none: "No rotary is fitted." },
+  optic: { title: "Optic", one: "optic", fact: "not written down", none: "No optic is written down as fitted." },
+  rotary: { title: "Rotary", one: "rotary", fact: "none", none: "No rotary is fitted." },
 } as const;
 
 /** What is fitted of a kind, swapping it in one dated action, and the parts there are. */
@@ -30,10 +31,9 @@ export function PartsCard({ view, kind, now }: { view: MachineView; kind: PartKi
   const present = parts.find((p) => p.id === fitted?.partId);
   const history = view.fittings.filter((f) => f.kind === kind);
   return (
-    <section className="card p-5" aria-label={WORDS[kind].title}>
-      <h2 className="text-[17px] font-bold">{WORDS[kind].title}</h2>
+    <Concern name={WORDS[kind].title} keptAs={`${kind} ${view.slug}`} fact={present?.spec.label ?? WORDS[kind].fact}>
       {present && fitted ? (
-        <p className="mt-1">
+        <p>
           <b className="font-semibold">{present.spec.label}</b>{" "}
           <span className="text-ink2">{factsOf(present.spec)}</span>
           <span className="block text-[14px] text-ink2">
@@ -41,7 +41,7 @@ export function PartsCard({ view, kind, now }: { view: MachineView; kind: PartKi
           </span>
         </p>
       ) : (
-        <p className="mt-1 text-ink2">{WORDS[kind].none}</p>
+        <p className="text-ink2">{WORDS[kind].none}</p>
       )}
       <div className="mt-2 flex flex-wrap gap-2">
         {!swapping && parts.some((p) => !p.archived && p.id !== present?.id) && (
@@ -98,7 +98,7 @@ export function PartsCard({ view, kind, now }: { view: MachineView; kind: PartKi
           )}
         </Folded>
       )}
-    </section>
+    </Concern>
   );
 }
 

@@ -1,9 +1,11 @@
 "use client";
+import clsx from "clsx";
 import { useState } from "react";
 import { valueText } from "../../core/settings/entry-text";
 import type { HeldView, MachineView } from "../../server/screens/machine-view";
 import { Ago } from "../primitives/ago";
 import { Button } from "../primitives/button";
+import { Folded } from "../primitives/folded";
 import { Link } from "../primitives/link";
 import { Notice } from "../primitives/notice";
 import { HoldersForm } from "./holders-form";
@@ -34,24 +36,22 @@ export function SettingsCard({ view, now }: { view: MachineView; now: number }) 
       {unwritten.length > 0 && (
         <div className="mt-2">
           <Notice tone="needs you" headline="Read back and write down.">
-            {unwritten.length === 1 ? "One place is" : `${unwritten.length} places are`} not written down yet. Look at
-            what each holds, before anything is changed; “not known” is an answer.
+            {unwritten.length === 1 ? "One value is" : `${unwritten.length} values are`} not written down. Read each
+            back before anything is changed. “Not known” is an answer.
           </Notice>
         </div>
       )}
-      {[...new Set(view.held.map((h) => h.setting.key))].map((key) => {
-        const places = view.held.filter((h) => h.setting.key === key);
-        return (
-          <div key={key} className="mt-2">
-            <h3 className="font-semibold">{places[0]?.setting.label}</h3>
-            <ul>
-              {places.map((held) => (
-                <HeldRow key={held.holder.id} view={view} held={held} now={now} isFirst={held === unwritten[0]} />
-              ))}
-            </ul>
-          </div>
-        );
-      })}
+      <ul className="mt-2">
+        {view.held.map((held) => (
+          <HeldRow
+            key={`${held.setting.key} ${held.holder.id}`}
+            view={view}
+            held={held}
+            now={now}
+            isFirst={held === unwritten[0]}
+          />
+        ))}
+      </ul>
       <HoldersForm view={view} />
     </section>
   );
@@ -59,46 +59,79 @@ export function SettingsCard({ view, now }: { view: MachineView; now: number }) 
 
 const ORIGIN_WORDS = { found: "as found", trial: "from a trial", hand: "by hand", restored: "put back" } as const;
 
+/** One value where it is kept: seen at a glance, changed in place when it is opened. */
 function HeldRow({ view, held, now, isFirst }: { view: MachineView; held: HeldView; now: number; isFirst: boolean }) {
+  const { entry, holder, setting, unit } = held;
+  const isCopy = view.held.find((h) => h.setting.key === setting.key)?.holder.id !== holder.id;
+  return (
+    <li className={clsx(!isCopy && "border-t border-hair first:border-0")}>
+      <Folded
+        isOpen={isFirst}
+        titleClass="w-full rounded-sm py-1.5 hover:bg-paper"
+        title={
+          <span className="flex items-baseline justify-between gap-x-4">
+            <span className={clsx("min-w-0", isCopy && "pl-3 text-[14px] text-ink2")}>
+              {isCopy ? holder.name : setting.label}
+            </span>
+            <span className="num max-w-[60%] truncate text-right text-[14px]">
+              {entry ? valueText(entry.value, unit) : "not written down"}
+            </span>
+          </span>
+        }
+      >
+        <HeldDetail view={view} held={held} now={now} isFirst={isFirst} />
+      </Folded>
+    </li>
+  );
+}
+
+function HeldDetail({
+  view,
+  held,
+  now,
+  isFirst,
+}: {
+  view: MachineView;
+  held: HeldView;
+  now: number;
+  isFirst: boolean;
+}) {
   const { entry, holder, setting, unit } = held;
   const [asked, setAsked] = useState<"found" | "hand" | null>(null);
   const open = asked ?? (isFirst ? "found" : null);
   const name = `${setting.label}, ${holder.name}`;
   return (
-    <li className="border-t border-hair py-2.5 first:border-0">
-      <div className="flex items-start justify-between gap-x-4 gap-y-1 max-sm:flex-wrap">
-        <div className="min-w-0">
-          <p>{holder.name}</p>
-          <p className="num text-[14px]">{entry ? valueText(entry.value, unit) : "not written down yet"}</p>
+    <div className="pb-3 pl-6">
+      <p className="text-[14px] text-ink2">{holder.name}</p>
+      {entry && (
+        <>
+          {entry.value?.shape === "table" && <p className="num text-[14px]">{valueText(entry.value, unit)}</p>}
+          <p className="text-[14px] text-ink2">
+            {entry.trialId === null ? (
+              ORIGIN_WORDS[entry.origin]
+            ) : (
+              <Link href={`/trial/${entry.trialId}`} className="underline decoration-line underline-offset-4">
+                trial {entry.trialCode}
+              </Link>
+            )}
+            {entry.readBack && ", read back"} · <Ago at={entry.at} now={now} />
+            {entry.note && ` · ${entry.note}`}
+          </p>
+        </>
+      )}
+      {open === null ? (
+        <div className="mt-1.5 flex flex-wrap gap-2">
+          <Button weight="small" onClick={() => setAsked("found")}>
+            {entry ? "It holds something else" : "Write down"}
+            <span className="sr-only"> {name}</span>
+          </Button>
           {entry && (
-            <p className="text-[14px] text-ink2">
-              {entry.trialId === null ? (
-                ORIGIN_WORDS[entry.origin]
-              ) : (
-                <Link href={`/trial/${entry.trialId}`} className="underline decoration-line underline-offset-4">
-                  trial {entry.trialCode}
-                </Link>
-              )}
-              {entry.readBack && ", read back"} · <Ago at={entry.at} now={now} />
-              {entry.note && ` · ${entry.note}`}
-            </p>
+            <Button weight="small" onClick={() => setAsked("hand")}>
+              Enter by hand<span className="sr-only"> {name}</span>
+            </Button>
           )}
         </div>
-        {open === null && (
-          <div className="flex shrink-0 gap-2">
-            <Button weight="small" onClick={() => setAsked("found")}>
-              {entry ? "It holds something else" : "Write down"}
-              <span className="sr-only"> {name}</span>
-            </Button>
-            {entry && (
-              <Button weight="small" onClick={() => setAsked("hand")}>
-                Enter by hand<span className="sr-only"> {name}</span>
-              </Button>
-            )}
-          </div>
-        )}
-      </div>
-      {open !== null && (
+      ) : (
         <WriteDownForm
           key={open}
           view={view}
@@ -108,6 +141,6 @@ function HeldRow({ view, held, now, isFirst }: { view: MachineView; held: HeldVi
           canClose={asked !== null}
         />
       )}
-    </li>
+    </div>
   );
 }

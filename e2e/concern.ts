@@ -1,0 +1,9 @@
+import type { Locator, Page } from "@playwright/test";
+
+/** Opens a concern of a page where it is folded. */
+export async function openConcern(page: Page, name: string): Promise<Locator> {
+  const concern = page.getByRole("region", { name, exact: true });
+  const title = concern.getByRole("button", { name: new RegExp(`^${name}`) }).first();
+  if ((await title.getAttribute("aria-expanded")) === "false") await title.click();
+  return concern;
+}

@@ -1,0 +1,58 @@
+/** What is to be done on a machine, as its page shows it. */
+import { type Needed, neededFor } from "../../core/course/needed-for";
+import { workPlan } from "../../core/course/work-plan";
+import type { AnyProcedure } from "../../core/procedures/contract";
+import type { PlanContext } from "../../core/trial/plan-form";
+import type { Db } from "../../data/database";
+import { gaugesAtHand } from "../../data/gauges";
+import type { Machine } from "../../data/machines";
+import { fittedNow } from "../../data/parts";
+import { stocksAtHand } from "../../data/stocks";
+import { offeredProcedures } from "../procedures/procedures";
+import type { BenchProcedure } from "./bench-machine";
+
+export type PlanLineView = {
+  procedure: BenchProcedure;
+  done: boolean;
+  summary: string;
+  /** Titles of what it comes before. */
+  before: string[];
+  /** `null` where it is done, or where its usual layout cannot be burned. */
+  needed: Needed | null;
+};
+
+export type PlanView = { occasion: "first day" | "change"; lines: PlanLineView[] };
+
+/** @param procedures as they stand on this machine, in practice order */
+export function planView(db: Db, machine: Machine, procedures: readonly BenchProcedure[]): PlanView | null {
+  const stands = offeredProcedures(machine.spec.kind).flatMap((procedure) => {
+    const view = procedures.find((p) => p.id === procedure.id);
+    return view ? [{ procedure, view, state: view.state, since: view.since }] : [];
+  });
+  const plan = workPlan(stands);
+  return (
+    plan && {
+      occasion: plan.occasion,
+      lines: plan.lines.map(({ of, done, before }) => ({
+        procedure: of.view,
+        done,
+        summary: of.procedure.summary,
+        before,
+        needed: done ? null : neededFor(of.procedure, usualContext(db, machine, of.procedure)),
+      })),
+    }
+  );
+}
+
+/** As a trial of it would be laid out if it were begun now. */
+function usualContext(db: Db, machine: Machine, procedure: AnyProcedure): PlanContext {
+  return {
+    machine: machine.spec,
+    couponCode: "",
+    inForce: {},
+    gauges: gaugesAtHand(db),
+    tolerance: machine.spec.tolerances[procedure.id] ?? procedure.tolerance.default,
+    ...(procedure.stock ? { stocks: stocksAtHand(db, null) } : {}),
+    ...fittedNow(db, machine.id),
+  };
+}
