@@ -7,7 +7,7 @@ import { spawn, spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
 import { mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
 import path from "node:path";
-import { buildIsFresh, installPackages, run } from "./ready.mjs";
+import { beginInstallingPackages, buildIsFresh, run } from "./ready.mjs";
 
 const PORT = process.env.PORT ?? "4820";
 const KNOWN = ["--lan", "--new-code"];
@@ -22,14 +22,18 @@ if (unknown !== undefined || (asked.includes("--new-code") && !asked.includes("-
   );
   process.exit(2);
 }
-await installPackages();
 const sources = hashOf(BUILT_FROM);
-if (!buildIsFresh(BUILD_STAMP, sources)) {
-  console.log("Building …");
+const isBuilt = buildIsFresh(BUILD_STAMP, sources);
+if (!isBuilt)
+  console.log("The first start takes three to four minutes: packages, the database driver, the pages, the demo bench.");
+const driver = await beginInstallingPackages();
+if (!isBuilt) {
+  console.log("Building the pages …");
   await run(process.execPath, ["node_modules/next/dist/bin/next", "build"], { NEXT_TELEMETRY_DISABLED: "1" });
   mkdirSync(path.dirname(BUILD_STAMP), { recursive: true });
   writeFileSync(BUILD_STAMP, sources);
 }
+await driver();
 console.log("Laying out the demo bench …");
 await run(process.execPath, ["node_modules/tsx/dist/cli.mjs", "scripts/seed.ts"]);
 start();
