@@ -1,5 +1,6 @@
 /** The files of a round, made from its layout and readings at the moment they are asked for. */
 
+import type { CouponPoint } from "../../core/geometry/frames";
 import { lengthUnitOf } from "../../core/trial/decisions";
 import type { Db } from "../../data/database";
 import { dxfOf } from "../../formats/dxf-writer";
@@ -12,6 +13,7 @@ import { svgOf } from "../../formats/svg-writer";
 import { Refusal } from "../refusal";
 import { fieldTableFile } from "./field-table-file";
 import { madeDrawing } from "./made-drawing";
+import { practiceLook } from "./practice-look";
 import { practiceScan, SCAN_DPI } from "./practice-scan";
 import { roundGcode } from "./round-gcode";
 import { roundPiece } from "./round-piece";
@@ -23,8 +25,17 @@ import { couponCode, type FullTrial, fullTrial, historyOf, laidOut, roundOf } fr
 export type FileBody = string | Buffer | Iterable<string>;
 export type RoundFile = { name: string; mime: string; body: FileBody | Promise<FileBody> };
 
-/** What a file may be asked for with: paper of what lies on pages, which piece, from 1, of what holds one, how fine a scan, and which of what a solution makes. */
-export type Asked = { paper: Paper; piece: number; dpi?: number; of?: string };
+/**
+ * What a file may be asked for with: paper of what lies on pages, which piece, from 1, of what holds one, how fine a scan, which of what a solution makes, and which
+ * place of a piece, and how much of it across, mm.
+ */
+export type Asked = {
+  paper: Paper;
+  piece: number;
+  dpi?: number;
+  of?: string;
+  place?: { at: CouponPoint; acrossMm: number };
+};
 export const AS_USUAL: Asked = { paper: "a4", piece: 1 };
 
 type Maker = {
@@ -64,6 +75,12 @@ const FILES: Record<string, Maker> = {
     mime: "image/png",
     make: (db, full, n, { dpi, of }) =>
       practiceScan(db, full, n, SCAN_DPI.find((d) => d === dpi) ?? SCAN_DPI[0], of?.replaceAll("-", " ")),
+  },
+  "practice-look.png": {
+    suffix: "-practice-look.png",
+    mime: "image/png",
+    make: (db, full, n, { place = { at: { x: 0, y: 0 }, acrossMm: 10 } }) =>
+      practiceLook(db, full, n, place.at, place.acrossMm),
   },
   "field-table.csv": {
     suffix: "-field-table.csv",

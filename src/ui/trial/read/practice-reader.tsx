@@ -1,6 +1,9 @@
 "use client";
+import dynamic from "next/dynamic";
 import { useEffect, useRef, useState } from "react";
 import type { Site } from "../../../core/coupon/site";
+import { jawsOnPiece } from "../../../core/measuring/jaws-on-piece";
+import { type Sitting, zeroOf } from "../../../core/metrology/sitting";
 import { sitesLeft } from "../../../core/trial/answer";
 import type { AnswerInput } from "../../../core/trial/answer-input";
 import { readOnPractice } from "../../../server/actions/trial-actions";
@@ -9,13 +12,18 @@ import { Button } from "../../primitives/button";
 import { Fault } from "../../primitives/notice";
 import type { Taken } from "./use-readings";
 
+/** It comes when it is asked for. */
+const PieceJaws = dynamic(async () => (await import("./piece-jaws")).PieceJaws);
+
 type Props = {
   view: TrialView;
   n: number;
   site: Site;
   sites: readonly Site[];
   readings: readonly TakenReading[];
-  onRead: (text: string, words: "positive" | "negative" | null) => void;
+  /** Words that are left out stay as they are. */
+  onRead: (text: string, words?: "positive" | "negative" | null) => void;
+  sitting: Sitting;
   /** Anything else at the site in hand. */
   onTakeHere: (input: AnswerInput) => void;
   onTake: (site: string, input: AnswerInput, from: "practice") => Promise<Taken>;
@@ -40,9 +48,10 @@ const ONCE: Partial<Record<Site["measurand"]["kind"], string>> = {
 };
 
 /** Reading the practice piece: once into the field, or every site that is left. It can be stopped. */
-export function PracticeReader({ view, n, site, sites, readings, onRead, onTakeHere, onTake, onDone }: Props) {
+export function PracticeReader({ view, n, site, sites, readings, sitting, onRead, onTakeHere, onTake, onDone }: Props) {
   const [fault, setFault] = useState("");
   const [left, setLeft] = useState<number | null>(null);
+  const [isLooking, setLooking] = useState(false);
   const stop = useRef(false);
   const isLeft =
     sitesLeft(
@@ -108,36 +117,59 @@ export function PracticeReader({ view, n, site, sites, readings, onRead, onTakeH
     return () => window.removeEventListener("keydown", onKey);
   }, []);
 
+  const jaws = site.ask.kind === "quantity" ? jawsOnPiece(site) : null;
   return (
-    <div className="mt-3 flex flex-wrap items-center gap-2 border-t border-hair pt-3">
-      <span className="text-[16px] text-ink2">Practice piece:</span>
-      {left === null ? (
-        <>
-          <Button weight="small" className="!text-[16px] max-lg:!min-h-11" onClick={once}>
-            {ONCE[site.measurand.kind] ?? "Set the jaws here"}
-          </Button>
-          {isLeft && (
-            <Button weight="small" className="!text-[16px] max-lg:!min-h-11" onClick={all}>
-              Read all that is left
+    <div className="mt-3 border-t border-hair pt-3">
+      <div className="flex flex-wrap items-center gap-2">
+        <span className="text-[16px] text-ink2">Practice piece:</span>
+        {left === null ? (
+          <>
+            <Button weight="small" className="!text-[16px] max-lg:!min-h-11" onClick={once}>
+              {ONCE[site.measurand.kind] ?? "Set the jaws here"}
             </Button>
-          )}
-        </>
-      ) : (
-        <>
-          <span role="status" className="num text-[16px]">
-            {left} readings left
-          </span>
-          <Button
-            weight="small"
-            onClick={() => {
-              stop.current = true;
-            }}
-          >
-            Stop
-          </Button>
-        </>
-      )}
+            {isLeft && (
+              <Button weight="small" className="!text-[16px] max-lg:!min-h-11" onClick={all}>
+                Read all that is left
+              </Button>
+            )}
+            {jaws && (
+              <Button
+                weight="small"
+                className="!text-[16px] max-lg:!min-h-11"
+                aria-expanded={isLooking}
+                onClick={() => setLooking(!isLooking)}
+              >
+                Measure it yourself
+              </Button>
+            )}
+          </>
+        ) : (
+          <>
+            <span role="status" className="num text-[16px]">
+              {left} readings left
+            </span>
+            <Button
+              weight="small"
+              onClick={() => {
+                stop.current = true;
+              }}
+            >
+              Stop
+            </Button>
+          </>
+        )}
+      </div>
       {fault && <Fault>{fault}</Fault>}
+      {jaws && isLooking && site.ask.kind === "quantity" && (
+        <PieceJaws
+          key={site.id}
+          look={`/api/trials/${view.id}/rounds/${n}/practice-look.png`}
+          jaws={jaws}
+          stepMm={sitting.gauge.resolutionMm}
+          zeroMm={zeroOf(sitting, site.ask.jaws) ?? 0}
+          onRead={onRead}
+        />
+      )}
     </div>
   );
 }

@@ -84,6 +84,7 @@ export function ReadingCard(props: Props) {
           site={site}
           sites={sites}
           readings={readings}
+          sitting={session}
           onRead={(text, words) => flow.handle.current?.fill(text, words)}
           onTakeHere={(input) => flow.takeHere(input, "practice")}
           onTake={store.take}

@@ -8,8 +8,8 @@ import type { AnswerInput } from "../../../../core/trial/answer-input";
 export type InputFault = { field: string; message: string; at?: number | null };
 
 export type AskHandle = {
-  /** Fills in what a practice machine or a gauge read. */
-  fill: (text: string, words: "positive" | "negative" | null) => void;
+  /** Fills in what a practice machine or a gauge read; words that are left out stay as they are. */
+  fill: (text: string, words?: "positive" | "negative" | null) => void;
   /** Characters that arrived with no field focused, as from a gauge that types, or while the field was not there. */
   type: (characters: string, fromGauge?: boolean, words?: "positive" | "negative") => void;
   choose: (words: "positive" | "negative") => void;

@@ -54,7 +54,7 @@ export function QuantityAsk({
   const submit = () => onTake({ kind: "quantity", text, words, unit }, fromGauge ? "wedge" : "typed");
 
   useImperativeHandle(handle, () => ({
-    fill: (next, nextWords) => update(next, ask.signedBy ? nextWords : null),
+    fill: (next, nextWords = words) => update(next, ask.signedBy ? nextWords : null),
     type: (characters, isGauge = true, chosen = undefined) => {
       // After a fault or a question the next number from the gauge stands in place of the last.
       const before = fault || question ? "" : text;

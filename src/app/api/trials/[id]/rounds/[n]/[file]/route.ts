@@ -4,7 +4,7 @@ import { Refusal } from "../../../../../../../server/refusal";
 import { AS_USUAL, type FileBody, roundFile } from "../../../../../../../server/trial/round-files";
 import { paperOf } from "../../../../../../../server/trial/round-sheet";
 
-/** A file of a round, such as coupon.svg; `?paper=letter` for what lies on pages, `?piece=2` for what holds one, `?dpi=1200` for a scan. */
+/** A file of a round, such as coupon.svg; `?paper=letter` for what lies on pages, `?piece=2` for what holds one, `?dpi=1200` for a scan, `?x=20&y=35&across=5` for a look. */
 export async function GET(
   request: Request,
   { params }: { params: Promise<{ id: string; n: string; file: string }> },
@@ -16,6 +16,10 @@ export async function GET(
       paper: paperOf(asked.get("paper")),
       piece: Number(asked.get("piece") ?? AS_USUAL.piece),
       dpi: Number(asked.get("dpi") ?? 0),
+      place: {
+        at: { x: Number(asked.get("x") ?? 0), y: Number(asked.get("y") ?? 0) },
+        acrossMm: Number(asked.get("across") ?? 10),
+      },
       of: (asked.get("of") ?? "").replace(/[^\w-]/g, ""),
     });
     const body = await made.body;
