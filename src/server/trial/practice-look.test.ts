@@ -55,6 +55,12 @@ it("the piece is seen where the practice hand measures it, along X and along Y",
     expect(seen).toBeGreaterThan(50);
     // The hand scatters, its gauge is a little off, and beside the middle a mark lies a little aslant.
     expect(Math.abs(seen - Number.parseFloat(input.text)), along).toBeLessThan(0.1);
+    // Looked at 0.8 mm further along, the same mark lies where it lay.
+    const [from, to] = jaws.views;
+    if (!from || !to) throw new Error("two views");
+    const further = { x: to.x + 0.8 * jaws.along.x, y: to.y + 0.8 * jaws.along.y };
+    const moved = { ...jaws, views: [from, further] };
+    expect(betweenJaws(moved, await setBySight(db, trial, moved)), along).toBeCloseTo(seen, 1);
   }
 });
 
