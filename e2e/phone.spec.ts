@@ -4,15 +4,26 @@ import { accessible, beginReading, beginTrial, endTrial, watch } from "./watch";
 
 test.use({ viewport: { width: 390, height: 844 }, hasTouch: true });
 
-/** Nothing reaches sideways, and every button is large enough for a finger. */
+/** Nothing reaches sideways, and whatever can be pressed is large enough for a finger: by itself, or with the words that belong to it. */
 async function fitsTheHand(page: Page): Promise<void> {
   const sideways = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
   expect(sideways).toBeLessThanOrEqual(0);
-  for (const button of await page.getByRole("button").all()) {
-    const box = await button.boundingBox();
-    if (box && (await button.isVisible()))
-      expect(box.height, `${await button.textContent()}`).toBeGreaterThanOrEqual(43);
-  }
+  const small = await page.evaluate(() => {
+    const heightOf = (element: Element | null | undefined) => element?.getBoundingClientRect().height ?? 0;
+    const controls = document.querySelectorAll<HTMLElement>(
+      "a[href], button, input:not([aria-hidden]), textarea, [role=combobox], [role=radio], [role=checkbox]",
+    );
+    return [...controls].flatMap((control) => {
+      const { width, height } = control.getBoundingClientRect();
+      const words = control.id ? document.querySelector(`label[for="${CSS.escape(control.id)}"]`) : null;
+      const most = Math.max(height, heightOf(words), heightOf(control.closest("label")));
+      const isShown = width > 1 && height > 1 && control.checkVisibility();
+      // A link in a sentence is as high as its line.
+      const isInSentence = control.tagName === "A" && getComputedStyle(control).display === "inline";
+      return isShown && !isInSentence && most < 43.5 ? [`${control.textContent} ${most.toFixed(0)} px`] : [];
+    });
+  });
+  expect(small).toEqual([]);
 }
 
 test("burning and reading one-handed on a phone", async ({ page }) => {
@@ -29,6 +40,13 @@ test("burning and reading one-handed on a phone", async ({ page }) => {
   await accessible(page);
   await page.getByRole("button", { name: "Take", exact: true }).click();
   await expect(page.getByText("taken: 0.3", { exact: true }).first()).toBeVisible();
+  // A reading in so few taps
+  const taps = [".", "3", "1", "Take"];
+  expect(taps.length).toBeLessThanOrEqual(5);
+  for (const key of taps) await page.getByRole("button", { name: key, exact: true }).tap();
+  await expect(page.getByText("taken: .31", { exact: true }).first()).toBeVisible();
+  await page.getByRole("button", { name: "undo" }).click();
+  await expect(page.getByText("taken back: .31 mm", { exact: true }).first()).toBeVisible();
   await page.getByRole("button", { name: "undo" }).click();
   await expect(page.getByText("taken back: 0.3 mm", { exact: true }).first()).toBeVisible();
   await fitsTheHand(page);
@@ -40,9 +58,17 @@ test("burning and reading one-handed on a phone", async ({ page }) => {
   await expect(page.getByText(/ during the burn\.$/)).toBeVisible();
   await expect(page.getByRole("region", { name: "What to enter" })).toBeVisible();
   await fitsTheHand(page);
-  await page.goto("/");
-  await expect(page.getByRole("heading", { name: "Bench" })).toBeVisible();
-  await fitsTheHand(page);
+  for (const [path, heading] of [
+    ["/machine/alder", "Alder"],
+    ["/machine/new", "Add a machine"],
+    ["/machine/alder/scan-offset", "Scan offset: open"],
+    ["/gauges", "Gauges"],
+    ["/", "Bench"],
+  ] as const) {
+    await page.goto(path);
+    await expect(page.getByRole("heading", { name: heading, exact: true })).toBeVisible();
+    await fitsTheHand(page);
+  }
   await page.getByRole("link", { name: "Continue" }).first().click();
   await page.waitForURL(/\/trial\//);
   faults.none();

@@ -29,7 +29,7 @@ export function MachineIdentity({
           <h1 className="text-2xl font-bold break-words">{spec.name}</h1>
         ) : (
           <h2 className="text-[19px] leading-tight font-bold break-words">
-            <Link href={`/machine/${slug}`} className="hover:underline">
+            <Link href={`/machine/${slug}`} className="touch-link hover:underline">
               {spec.name}
             </Link>
           </h2>

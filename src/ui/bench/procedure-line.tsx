@@ -40,7 +40,10 @@ export function ProcedureLine({ procedure, machine, now }: Props) {
         <StateMark state={state} size={17} />
       </span>
       <div className="min-w-0 flex-1">
-        <Link href={`/machine/${machine.slug}/${id}`} className={clsx("font-semibold hover:underline", look.name)}>
+        <Link
+          href={`/machine/${machine.slug}/${id}`}
+          className={clsx("touch-link font-semibold hover:underline", look.name)}
+        >
           {title}
         </Link>
         <p className="flex flex-wrap justify-between gap-x-2 text-[13px] leading-snug">

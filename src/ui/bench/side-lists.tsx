@@ -81,7 +81,7 @@ export function SideLists({ view, lastBackup, now }: Props) {
           <Link
             key={place.href}
             href={place.href}
-            className="underline decoration-line underline-offset-4 hover:decoration-ink"
+            className="touch-link underline decoration-line underline-offset-4 hover:decoration-ink"
           >
             {place.label}
           </Link>

@@ -97,7 +97,7 @@ function Filter({ href, label, current }: { href: string; label: string; current
       href={href}
       aria-current={current ? "page" : undefined}
       className={clsx(
-        "border-b-[3px] pb-0.5",
+        "touch-link border-b-[3px] pb-0.5",
         current ? "border-ember font-semibold" : "border-transparent text-ink2 hover:border-line",
       )}
     >

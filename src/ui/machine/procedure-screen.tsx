@@ -82,7 +82,7 @@ function Standing({ view, now }: { view: ProcedureView; now: number }) {
       </div>
       <div className="flex flex-wrap gap-3">
         {isUnderWay && trialId !== null ? (
-          <Link href={`/trial/${trialId}`} className="font-semibold underline underline-offset-4">
+          <Link href={`/trial/${trialId}`} className="touch-link font-semibold underline underline-offset-4">
             Continue the trial
           </Link>
         ) : (

@@ -21,13 +21,13 @@ export function SettingsCard({ view, now }: { view: MachineView; now: number }) 
         <p className="flex gap-4 text-[14px]">
           <Link
             href={`/machine/${view.slug}/report`}
-            className="underline decoration-line underline-offset-4 hover:decoration-ink"
+            className="touch-link underline decoration-line underline-offset-4 hover:decoration-ink"
           >
             Report
           </Link>
           <Link
             href={`/ledger?machine=${view.slug}`}
-            className="underline decoration-line underline-offset-4 hover:decoration-ink"
+            className="touch-link underline decoration-line underline-offset-4 hover:decoration-ink"
           >
             Ledger
           </Link>

@@ -17,7 +17,7 @@ export function TopBar({ crumbs }: { crumbs: Crumb[] }) {
         <Link
           href="/"
           className={clsx(
-            "flex items-center gap-2 text-[17px] font-bold no-underline",
+            "flex items-center gap-2 text-[17px] font-bold no-underline max-sm:min-h-11",
             crumbs.length > 1 && "max-sm:hidden",
           )}
         >
@@ -33,7 +33,7 @@ export function TopBar({ crumbs }: { crumbs: Crumb[] }) {
               >
                 {i > 0 && <span aria-hidden="true">/</span>}
                 {crumb.href ? (
-                  <Link href={crumb.href} className="hover:text-ink hover:underline">
+                  <Link href={crumb.href} className="touch-link hover:text-ink hover:underline">
                     {crumb.label}
                   </Link>
                 ) : (

@@ -24,7 +24,7 @@ export function Rail({ view, round, stage }: { view: TrialView; round: RoundView
                   href={stageHref(view, s, n)}
                   aria-current={current ? "step" : undefined}
                   className={clsx(
-                    "border-b-[3px] pb-0.5 font-semibold",
+                    "touch-link border-b-[3px] pb-0.5 font-semibold",
                     current ? "border-ember text-ink" : "border-transparent hover:border-line",
                     !current && (done ? "text-verdigris" : "text-ink3"),
                   )}
