@@ -1,6 +1,7 @@
 /** Axis scale, origin, squareness and fixture stops on Alder: whether 400 mm come out as 400 mm, square, and in the right place. */
 import type { Page } from "@playwright/test";
 import { expect, test } from "./bench";
+import { openConcern } from "./concern";
 import { beginByKeys, burnByKeys, press, readByKeys, tabTo } from "./keys";
 import { accessible, beginTrial, burnAndReadAll, watch } from "./watch";
 
@@ -120,6 +121,7 @@ test("squareness of Bracken: the beam is shifted, noted, and proved by another r
   await page.getByRole("button", { name: "Accept: proved" }).click();
   await expect(page.getByText(/^Accepted/)).toBeVisible();
   await page.goto("/machine/bracken");
+  await openConcern(page, "What happened to it");
   await expect(page.getByText(/right end of the beam .* you/).first()).toBeVisible();
   faults.none();
 });

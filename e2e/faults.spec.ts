@@ -5,6 +5,7 @@ import path from "node:path";
 import type { Page } from "@playwright/test";
 import Sqlite from "better-sqlite3";
 import { expect, test } from "./bench";
+import { openConcern } from "./concern";
 import type { OwnServer } from "./own-server";
 import { accessible, beginReading, beginTrial } from "./watch";
 
@@ -43,6 +44,7 @@ async function beginToRead(page: Page): Promise<(text: string) => Promise<void>>
 
 /** A form of another screen, which says what is wrong and keeps what was typed. */
 async function noteToPutBack(page: Page, what: string): Promise<void> {
+  await openConcern(page, "To put back");
   await page.getByLabel("Set for a while").fill(what);
   await page.getByLabel("Set for a while").press("Enter");
 }

@@ -3,6 +3,7 @@ import { hostname } from "node:os";
 import type { Page } from "@playwright/test";
 import { expect, test } from "./bench";
 import { CHROMIUM } from "./chromium";
+import { openConcern } from "./concern";
 import type { OwnServer } from "./own-server";
 import { accessible, beginReading, beginTrial, watch } from "./watch";
 
@@ -30,6 +31,7 @@ async function asked({ origin }: OwnServer, path: string, { method = "GET", head
 /** The request of an action as the page sent it, to be sent again in other ways. */
 async function anAction(page: Page): Promise<{ path: string; headers: Record<string, string>; body: string }> {
   await page.goto("/machine/alder");
+  await openConcern(page, "To put back");
   const [request] = await Promise.all([
     page.waitForRequest((r) => r.method() === "POST"),
     page

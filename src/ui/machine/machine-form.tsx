@@ -85,43 +85,13 @@ export function MachineForm({ machine, settings }: Props) {
     );
 
   const more = (
-    <div className="grid gap-3">
-      <div className="grid grid-cols-2 gap-x-4 gap-y-3">
-        <TextField
-          label="Top speed"
-          {...field("topSpeed")}
-          why={`If unknown, leave empty. Burns then use at most ${plain(USUAL_OF_KIND[kind].topSpeedMmPerS)} mm/s.`}
-        />
-        {!isGalvo && (
-          <TextField label="Acceleration, mm/s²" {...field("acceleration")} why="If unknown, leave empty." />
-        )}
-        <TextField
-          label="Wavelength, nm"
-          {...field("wavelength")}
-          why={`If unknown, leave empty. Usual: ${plain(USUAL_OF_KIND[kind].wavelengthNm)}.`}
-        />
-        <TextField label="Speeds of daily work" {...field("workingSpeeds")} />
-      </div>
-      {!isGalvo && (
-        <>
-          <AxesFields axes={axes} onChange={(next) => set({ axes: next })} />
-          <CheckBox
-            label="Its controller fills closed outlines with rows of its own"
-            checked={scansBlocks}
-            onChange={(next) => set({ scansBlocks: next })}
-          />
-        </>
-      )}
-      {settings[kind].map((setting) => (
-        <HeldFields
-          key={setting.key}
-          setting={setting}
-          value={held[setting.key] ?? NOT_KNOWN}
-          faultAt={(name) => at(`held.${setting.key}.${name}`)}
-          onChange={(value) => set({ held: { ...held, [setting.key]: value } })}
-        />
-      ))}
-    </div>
+    <MoreFields
+      form={form}
+      set={set}
+      field={field}
+      settings={settings[kind]}
+      heldFault={(key, name) => at(`held.${key}.${name}`)}
+    />
   );
 
   return (
@@ -168,6 +138,59 @@ export function MachineForm({ machine, settings }: Props) {
         </Button>
       </div>
     </form>
+  );
+}
+
+type MoreProps = {
+  form: Form;
+  set: (change: Partial<Form>) => void;
+  field: ReturnType<typeof textFields<Texts>>;
+  /** What its kind holds. */
+  settings: readonly KeptSetting[];
+  heldFault: (setting: string, name: string) => string;
+};
+
+/** What need not be known from the start: speeds, wavelength, axes, and what the controller holds. */
+function MoreFields({ form: { kind, axes, scansBlocks, held }, set, field, settings, heldFault }: MoreProps) {
+  const isGalvo = kind === "galvo";
+  return (
+    <div className="grid gap-3">
+      <div className="grid grid-cols-2 gap-x-4 gap-y-3">
+        <TextField
+          label="Top speed"
+          {...field("topSpeed")}
+          why={`If unknown, leave empty. Burns then use at most ${plain(USUAL_OF_KIND[kind].topSpeedMmPerS)} mm/s.`}
+        />
+        {!isGalvo && (
+          <TextField label="Acceleration, mm/s²" {...field("acceleration")} why="If unknown, leave empty." />
+        )}
+        <TextField
+          label="Wavelength, nm"
+          {...field("wavelength")}
+          why={`If unknown, leave empty. Usual: ${plain(USUAL_OF_KIND[kind].wavelengthNm)}.`}
+        />
+        <TextField label="Speeds of daily work" {...field("workingSpeeds")} />
+      </div>
+      {!isGalvo && (
+        <>
+          <AxesFields axes={axes} onChange={(next) => set({ axes: next })} />
+          <CheckBox
+            label="Its controller fills closed outlines with rows of its own"
+            checked={scansBlocks}
+            onChange={(next) => set({ scansBlocks: next })}
+          />
+        </>
+      )}
+      {settings.map((setting) => (
+        <HeldFields
+          key={setting.key}
+          setting={setting}
+          value={held[setting.key] ?? NOT_KNOWN}
+          faultAt={(name) => heldFault(setting.key, name)}
+          onChange={(value) => set({ held: { ...held, [setting.key]: value } })}
+        />
+      ))}
+    </div>
   );
 }
 

@@ -1,6 +1,7 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { toast } from "sonner";
+import { MAP_WORDS } from "../../core/settings/field-table";
 import { writeDown } from "../../server/actions/workshop-actions";
 import type { HeldView, MachineView } from "../../server/screens/machine-view";
 import { Button } from "../primitives/button";
@@ -19,11 +20,15 @@ type Props = {
   onDone: () => void;
   canClose: boolean;
 };
+/** How it is written down that there is no map. */
+const NONE: ValueRow[] = [{ at: "", text: MAP_WORDS.none }];
+
 type Texts = { rows: ValueRow[]; note: string; readBack: boolean };
 
 /** What a place holds, typed in. */
 export function WriteDownForm({ view, held, origin, onDone, canClose }: Props) {
   const { setting, holder, unit, entry } = held;
+  const isMap = setting.shape === "map";
   const router = useRouter();
   const start: Texts = { rows: editableRows(entry?.value ?? null, unit), note: "", readBack: false };
   const [texts, setTexts, forget] = useSurviving<Texts>(
@@ -58,16 +63,20 @@ export function WriteDownForm({ view, held, origin, onDone, canClose }: Props) {
       className="mt-2 grid gap-3 rounded-md bg-paper p-3"
       onSubmit={(e) => {
         e.preventDefault();
-        save(texts.rows);
+        save(isMap ? NONE : texts.rows);
       }}
     >
-      <ValueRows
-        setting={setting}
-        unit={unit}
-        rows={texts.rows}
-        onChange={(rows) => setTexts((t) => ({ ...t, rows }))}
-        isAtFault={(field) => faultAt(fault, field) !== ""}
-      />
+      {isMap ? (
+        <p className="text-[14px] text-ink2">Only a trial makes this value. Without one there is none.</p>
+      ) : (
+        <ValueRows
+          setting={setting}
+          unit={unit}
+          rows={texts.rows}
+          onChange={(rows) => setTexts((t) => ({ ...t, rows }))}
+          isAtFault={(field) => faultAt(fault, field) !== ""}
+        />
+      )}
       {setting.shape === "table" && origin === "found" && (
         <p className="text-[14px] text-ink2">No rows: the table is empty.</p>
       )}
@@ -88,7 +97,7 @@ export function WriteDownForm({ view, held, origin, onDone, canClose }: Props) {
       <Faults of={elsewhere} />
       <div className="flex flex-wrap gap-2">
         <Button weight="primary" type="submit" disabled={busy}>
-          {origin === "found" ? "That is what it holds" : "Write it down"}
+          {isMap ? "There is none" : origin === "found" ? "That is what it holds" : "Write it down"}
         </Button>
         {origin === "found" && (
           <Button disabled={busy} onClick={() => save(null)}>

@@ -3,7 +3,9 @@ import { useRouter } from "next/navigation";
 import { useMemo, useState, useTransition } from "react";
 import { countText } from "../../../core/metrology/count-text";
 import { adjusted, isReadBack, lengthUnitOf } from "../../../core/trial/decisions";
+import type { Next } from "../../../core/trial/history";
 import { layOutNext } from "../../../server/actions/trial-actions";
+import type { RoundView } from "../../../server/trial/trial-view";
 import { FigureView } from "../../drawing/figure-view";
 import { Button, buttonClass } from "../../primitives/button";
 import { Link } from "../../primitives/link";
@@ -47,7 +49,6 @@ export function CorrectStage({ view, n, now }: StageProps) {
   const solved = outcome.status === "solved" ? outcome : null;
   const corrects = solved !== null && solved.corrections.length > 0;
   const adjusts = solved !== null && solved.adjustments.length > 0;
-  const burns = (round.spec?.pieces.length ?? 0) > 0;
   const isAdjusted = adjusted(n).of(view.decisions);
   const forStock = solved?.forStock;
   const kept = view.keptForStock.some((k) => k.n === n);
@@ -57,7 +58,6 @@ export function CorrectStage({ view, n, now }: StageProps) {
   const found = solved?.corrections ?? [];
   const tables = isMany && found.length > 0 ? [found] : found.map((c) => [c]);
   const refines = next.do === "round" && next.purpose === "refine";
-  const tunes = next.do === "round" && next.purpose === "tune";
   const places = (solved?.corrections ?? []).reduce((sum, c) => sum + holdersOf(view, c.setting).length, 0);
   const laidNext = view.rounds.some((r) => r.n === n + 1);
   const recorded = view.records.filter((r) => r.n === n);
@@ -70,6 +70,17 @@ export function CorrectStage({ view, n, now }: StageProps) {
       if (result?.ok) router.push(stageHref(view, stage, result.value));
       else setFault(result?.message ?? "The server does not answer.");
     });
+
+  const onward: OnwardProps = {
+    next,
+    round,
+    isEntered,
+    hasLaidNext: laidNext,
+    isToEnter: corrects || adjusts || forStock !== undefined,
+    isSolved: solved !== null,
+    busy,
+    onGo: goOn,
+  };
 
   return (
     <>
@@ -190,25 +201,49 @@ export function CorrectStage({ view, n, now }: StageProps) {
               : lineText(recorded.length, places, solved !== null)
         }
       >
-        <NextStep isNext={refines || isEntered} className="flex gap-2">
-          {refines && !laidNext && (
-            <Button weight="primary" onClick={goOn} disabled={busy}>
-              Burn another coupon
-            </Button>
-          )}
-          {(corrects || adjusts || forStock) && !refines && round.purpose !== "proof" && next.do !== "stop" && (
-            <Button weight={isEntered ? "primary" : "plain"} onClick={goOn} disabled={busy}>
-              {tunes && !laidNext ? "Burn with these values" : proofWords(laidNext, next.do === "round", burns)}
-            </Button>
-          )}
-          {solved && round.purpose === "proof" && next.do === "round" && (
-            <Button weight={isEntered ? "primary" : "plain"} onClick={goOn} disabled={busy}>
-              {tunes ? "Burn with these values" : burns ? "Burn another proof" : "Read another proof"}
-            </Button>
-          )}
-        </NextStep>
+        <Onward {...onward} />
       </VerdictLine>
     </>
+  );
+}
+
+type OnwardProps = {
+  next: Next<unknown>;
+  round: RoundView;
+  /** Something of this burn was recorded, adjusted or kept. */
+  isEntered: boolean;
+  /** The next burn is laid out already. */
+  hasLaidNext: boolean;
+  /** There is something to enter, to adjust or to keep. */
+  isToEnter: boolean;
+  isSolved: boolean;
+  busy: boolean;
+  onGo: () => void;
+};
+
+/** The way on to the burn that comes next. */
+function Onward({ next, round, isEntered, hasLaidNext, isToEnter, isSolved, busy, onGo }: OnwardProps) {
+  const purpose = next.do === "round" ? next.purpose : null;
+  const burns = (round.spec?.pieces.length ?? 0) > 0;
+  const [refines, tunes, isProof] = [purpose === "refine", purpose === "tune", round.purpose === "proof"];
+  return (
+    <NextStep isNext={refines || isEntered} className="flex gap-2">
+      {refines && !hasLaidNext && (
+        <Button weight="primary" onClick={onGo} disabled={busy}>
+          Burn another coupon
+        </Button>
+      )}
+      {isToEnter && !refines && !isProof && next.do !== "stop" && (
+        <Button weight={isEntered ? "primary" : "plain"} onClick={onGo} disabled={busy}>
+          {tunes && !hasLaidNext ? "Burn with these values" : proofWords(hasLaidNext, next.do === "round", burns)}
+        </Button>
+      )}
+      {isSolved && isProof && next.do === "round" && (
+        <Button weight={isEntered ? "primary" : "plain"} onClick={onGo} disabled={busy}>
+          {tunes ? "Burn with these values" : burns ? "Burn another proof" : "Read another proof"}
+        </Button>
+      )}
+    </NextStep>
   );
 }
 

@@ -104,20 +104,9 @@ export function PracticeReader({ view, n, site, sites, readings, sitting, onRead
     [],
   );
 
-  const latest = useRef(once);
-  latest.current = once;
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      if (e.altKey && e.code === "KeyM") {
-        e.preventDefault();
-        latest.current();
-      }
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, []);
+  useOnceKey(once);
 
-  const jaws = site.ask.kind === "quantity" ? jawsOnPiece(site) : null;
+  const hasJaws = site.ask.kind === "quantity" && jawsOnPiece(site) !== null;
   return (
     <div className="mt-3 border-t border-hair pt-3">
       <div className="flex flex-wrap items-center gap-2">
@@ -132,7 +121,7 @@ export function PracticeReader({ view, n, site, sites, readings, sitting, onRead
                 Read all that is left
               </Button>
             )}
-            {jaws && (
+            {hasJaws && (
               <Button
                 weight="small"
                 className="!text-[16px] max-lg:!min-h-11"
@@ -160,16 +149,41 @@ export function PracticeReader({ view, n, site, sites, readings, sitting, onRead
         )}
       </div>
       {fault && <Fault>{fault}</Fault>}
-      {jaws && isLooking && site.ask.kind === "quantity" && (
-        <PieceJaws
-          key={site.id}
-          look={`/api/trials/${view.id}/rounds/${n}/practice-look.png`}
-          jaws={jaws}
-          stepMm={sitting.gauge.resolutionMm}
-          zeroMm={zeroOf(sitting, site.ask.jaws) ?? 0}
-          onRead={onRead}
-        />
-      )}
+      {isLooking && <OwnJaws view={view} n={n} site={site} sitting={sitting} onRead={onRead} />}
     </div>
   );
+}
+
+type OwnProps = Pick<Props, "view" | "n" | "site" | "sitting" | "onRead">;
+
+/** The piece itself, with jaws to set by oneself, where something is measured with jaws. */
+function OwnJaws({ view, n, site, sitting, onRead }: OwnProps) {
+  const jaws = jawsOnPiece(site);
+  if (!jaws || site.ask.kind !== "quantity") return null;
+  return (
+    <PieceJaws
+      key={site.id}
+      look={`/api/trials/${view.id}/rounds/${n}/practice-look.png`}
+      jaws={jaws}
+      stepMm={sitting.gauge.resolutionMm}
+      zeroMm={zeroOf(sitting, site.ask.jaws) ?? 0}
+      onRead={onRead}
+    />
+  );
+}
+
+/** Alt M reads once. */
+function useOnceKey(once: () => void): void {
+  const latest = useRef(once);
+  latest.current = once;
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      if (e.altKey && e.code === "KeyM") {
+        e.preventDefault();
+        latest.current();
+      }
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, []);
 }
