@@ -9,7 +9,7 @@ function stands(states: Readonly<Record<string, Given>>, kind: "CO2 gantry" | "g
   return proceduresFor(kind).map((procedure) => {
     const given = states[procedure.id] ?? "not done";
     const [state, since] = typeof given === "string" ? [given, given === "not done" ? null : 1] : given;
-    return { procedure, state, since };
+    return { procedure, state, since, wasProved: state !== "not done" };
   });
 }
 
@@ -32,6 +32,12 @@ describe("the plan of the first day", () => {
     ]);
     expect(plan?.lines[1]?.before).toEqual(["Scan offset"]);
     expect(plan?.lines[2]?.before).toEqual([]);
+    // The last of them under way for the first time is still the first day.
+    const last = { focus: "holding", "axis-scale": "holding", "scan-offset": "to prove" } as const;
+    const underWay = stands(last, "CO2 gantry").map((s) => ({ ...s, wasProved: s.state === "holding" }));
+    expect(workPlan(underWay)?.occasion).toBe("first day");
+    expect(idsOf(workPlan(underWay))).toEqual(["focus", "axis-scale", "scan-offset"]);
+    expect(workPlan(stands(last, "CO2 gantry"))?.occasion).toBe("change");
     const all = { focus: "holding", "axis-scale": "holding", "scan-offset": "holding" } as const;
     expect(workPlan(stands(all, "CO2 gantry"))).toBeNull();
   });

@@ -6,6 +6,8 @@ export type ToPlan = Stands & {
   state: State;
   /** When it came into this state, ms; `null` where it was never done. */
   since: number | null;
+  /** It was proved before, however it stands now. */
+  wasProved: boolean;
 };
 
 export type PlanLine<S extends ToPlan> = {
@@ -30,7 +32,7 @@ export type WorkPlan<S extends ToPlan> = {
  * @returns `null` where nothing is to be planned
  */
 export function workPlan<S extends ToPlan>(stands: readonly S[]): WorkPlan<S> | null {
-  const isFirstDay = stands.some((s) => isNeverDone(s) && !s.procedure.occasional);
+  const isFirstDay = stands.some((s) => !s.wasProved && !s.procedure.occasional);
   const out = stands.filter(isOutOfDate);
   if (!isFirstDay && out.length === 0) return null;
   const from = Math.min(...out.map((s) => s.since ?? Number.POSITIVE_INFINITY));
@@ -43,10 +45,6 @@ export function workPlan<S extends ToPlan>(stands: readonly S[]): WorkPlan<S> | 
     occasion: isFirstDay ? "first day" : "change",
     lines: ordered.map((of) => ({ of, done: of.state === "holding", before: waitingFor(of, ordered) })),
   };
-}
-
-function isNeverDone({ state }: ToPlan): boolean {
-  return state === "not done";
 }
 
 /** Something changed since, or a trial that answers it is under way. */

@@ -110,7 +110,7 @@ export function machineView(db: Db, slug: string, now: number, length: LengthUni
   return {
     ...bench,
     archived: machine.archivedAt !== null,
-    plan: machine.archivedAt === null ? planView(db, machine, bench.procedures) : null,
+    plan: machine.archivedAt === null ? planView(db, record, bench.procedures) : null,
     held: heldBy(record),
     holders: everyHolderOf(db, machine.id).map(({ id, name, role, archivedAt }) => ({
       id,

@@ -8,6 +8,8 @@ import { gaugesAtHand } from "../../data/gauges";
 import type { Machine } from "../../data/machines";
 import { fittedNow } from "../../data/parts";
 import { stocksAtHand } from "../../data/stocks";
+import type { MachineRecord } from "../procedures/machine-record";
+import { trialsOf } from "../procedures/procedure-state";
 import { offeredProcedures } from "../procedures/procedures";
 import type { BenchProcedure } from "./bench-machine";
 
@@ -24,10 +26,15 @@ export type PlanLineView = {
 export type PlanView = { occasion: "first day" | "change"; lines: PlanLineView[] };
 
 /** @param procedures as they stand on this machine, in practice order */
-export function planView(db: Db, machine: Machine, procedures: readonly BenchProcedure[]): PlanView | null {
+export function planView(db: Db, record: MachineRecord, procedures: readonly BenchProcedure[]): PlanView | null {
+  const { machine } = record;
+  const wasProved = (id: string) =>
+    trialsOf(record, id).some((t) =>
+      record.verdictsOf(t.id).some((v) => v.purpose === "proof" && v.result.result === "proved"),
+    );
   const stands = offeredProcedures(machine.spec.kind).flatMap((procedure) => {
     const view = procedures.find((p) => p.id === procedure.id);
-    return view ? [{ procedure, view, state: view.state, since: view.since }] : [];
+    return view ? [{ procedure, view, state: view.state, since: view.since, wasProved: wasProved(procedure.id) }] : [];
   });
   const plan = workPlan(stands);
   return (

@@ -42,6 +42,12 @@ describe("the plan on the page of a machine", () => {
     expect(planOf("alder")?.lines[2]?.needed?.gauges).toEqual(["Calipers"]);
   });
 
+  it("stays that of the first day while the last of it is under way", () => {
+    beginTrial(db, "alder", "scan-offset", NOW);
+    expect(planOf("alder")?.occasion).toBe("first day");
+    expect(lines("alder")?.map(([id]) => id)).toEqual(["focus", "axis-scale", "scan-offset"]);
+  });
+
   it("is of what a change made out of date, and gone while everything is valid", () => {
     expect(planOf("bracken")).toBeNull();
     noteChange(db, { machine: "bracken", kind: "belt", note: "", at: null }, NOW + 4);
