@@ -53,6 +53,15 @@ export function addEntry(db: Db, entry: NewEntry, now: number): number {
     .get().id;
 }
 
+/** Which entries a trial made and did not undo. */
+export function entriesOfTrial(db: Db, trialId: number): Pick<LedgerEntry, "id" | "origin">[] {
+  return db
+    .select({ id: ledgerEntry.id, origin: ledgerEntry.origin })
+    .from(ledgerEntry)
+    .where(and(eq(ledgerEntry.trialId, trialId), isNull(ledgerEntry.undoneAt)))
+    .all();
+}
+
 /** Newest first, undone ones included. */
 export function entriesOf(db: Db, owner: string): LedgerEntry[] {
   return db

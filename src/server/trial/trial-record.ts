@@ -14,7 +14,7 @@ import type { PlanContext } from "../../core/trial/plan-form";
 import { dayOf } from "../../core/trial/plan-form";
 import type { Db } from "../../data/database";
 import { gaugesAtHand } from "../../data/gauges";
-import { entriesOf, type LedgerEntry, ownerOfMachine } from "../../data/ledger";
+import { entriesOf, entriesOfTrial, type LedgerEntry, ownerOfMachine } from "../../data/ledger";
 import { holdersOf, machineById, machineRevisionById } from "../../data/machines";
 import { type Fitting, fittedNow, fittingsOf } from "../../data/parts";
 import { readingsOf, type Session, sessionsOf, type TakenReading } from "../../data/readings";
@@ -50,7 +50,7 @@ export function fullTrial(db: Db, trialId: number): FullTrial {
   if (!trial || !owner) throw noSuchTrial();
   const machine = machineRevisionById(db, trial.machineRevisionId);
   const procedure = knownProcedure(trial.procedure);
-  const records = recordsOf(db, trial);
+  const corrected = correctedRounds(db, trialId);
   return {
     trial,
     machine,
@@ -63,7 +63,7 @@ export function fullTrial(db: Db, trialId: number): FullTrial {
       plan: wholePlan(procedure, machine, round.plan),
       readings: readingsOf(db, round.id),
       sessions: sessionsOf(db, round.id),
-      corrected: records.some((r) => r.n === round.n) || adjusted(round.n).of(trial.decisions),
+      corrected: corrected.has(round.n) || adjusted(round.n).of(trial.decisions),
     })),
   };
 }
@@ -71,14 +71,25 @@ export function fullTrial(db: Db, trialId: number): FullTrial {
 /** An entry of the ledger that a trial recorded, and the round that it was worked out from; `null` for what was only read back. */
 export type TrialRecord = LedgerEntry & { n: number | null };
 
+/** The round that an entry was worked out from. What came with a trial from another bench has no solution here: it belongs to the first correction. */
+function roundOfEntry(
+  rounds: ReadonlyMap<number, number>,
+  { id, origin }: Pick<LedgerEntry, "id" | "origin">,
+): number | null {
+  return origin === "trial" ? (rounds.get(id) ?? 1) : null;
+}
+
+function correctedRounds(db: Db, trialId: number): Set<number | null> {
+  const rounds = roundsOfEntries(db, trialId);
+  return new Set(entriesOfTrial(db, trialId).map((entry) => roundOfEntry(rounds, entry)));
+}
+
 /** What a trial recorded and did not undo, newest first. */
 export function recordsOf(db: Db, trial: Pick<Trial, "id" | "machineId">): TrialRecord[] {
   const rounds = roundsOfEntries(db, trial.id);
-  // What came with a trial from another bench has no solution here: it belongs to the first correction.
-  const roundOf = ({ id, origin }: LedgerEntry) => (origin === "trial" ? (rounds.get(id) ?? 1) : null);
   return entriesOf(db, ownerOfMachine(trial.machineId))
     .filter((e) => e.trialId === trial.id && e.undoneAt === null)
-    .map((e) => ({ ...e, n: roundOf(e) }));
+    .map((e) => ({ ...e, n: roundOfEntry(rounds, e) }));
 }
 
 /** A plan as it was frozen, with the values that newer fields had in its day; `null` before the burn. */
