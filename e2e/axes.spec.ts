@@ -121,7 +121,7 @@ test("squareness of Bracken: the beam is shifted, noted, and proved by another r
   await page.getByRole("button", { name: "Accept: proved" }).click();
   await expect(page.getByText(/^Accepted/)).toBeVisible();
   await page.goto("/machine/bracken");
-  await openConcern(page, "What happened to it");
+  await openConcern(page, "Changes");
   await expect(page.getByText(/right end of the beam .* you/).first()).toBeVisible();
   faults.none();
 });

@@ -1,6 +1,6 @@
 import type { Locator, Page } from "@playwright/test";
 
-/** Opens a concern of a page where it is folded. */
+/** Opens a folded section of a page. */
 export async function openConcern(page: Page, name: string): Promise<Locator> {
   const concern = page.getByRole("region", { name, exact: true });
   const title = concern.getByRole("button", { name: new RegExp(`^${name}`) }).first();

@@ -1,4 +1,4 @@
-/** The first hour of one's own: from an empty bench to a proved trial, counted in fields, presses and words. */
+/** The first hour: from an empty bench to a proved trial, counted in fields, presses and words. */
 import type { Locator, Page } from "@playwright/test";
 import { expect, test } from "./bench";
 import { accessible, watch } from "./watch";
@@ -22,7 +22,7 @@ class FirstHour {
     this.presses++;
   }
 
-  /** Everything that stands on the page is read once. */
+  /** Counts the visible words of the page. */
   async read(): Promise<void> {
     // biome-ignore lint/performance/useDomNodeTextContent: what is folded is not read
     this.words += (await this.page.locator("main").innerText()).split(/\s+/).length;
@@ -44,14 +44,14 @@ test("from an empty bench to a proved focus on a machine of which name and size 
   await hour.type(form.getByLabel("Working area, Y"), "600");
   await hour.press(form.getByRole("button", { name: "Add it to the bench" }));
 
-  // What to do first and why, with time, stock and gauges, before anything is begun
+  // The plan names the first procedure, its reason, time, stock and gauge
   const plan = page.getByRole("region", { name: "Plan of the first day" });
-  await expect(plan.getByText(/^0 of 4 valid · about \d.* to go$/)).toBeVisible();
+  await expect(plan.getByText(/^0 of 4 valid · about \d.* of work$/)).toBeVisible();
   const lines = plan.getByRole("listitem");
   // The last of them is made up for tests
   await expect(lines).toHaveCount(4);
-  await expect(lines.nth(0)).toContainText(/Focus height.*not done.*\d+ min.*by eye, \d+ × \d+ mm/s);
-  await expect(lines.nth(1)).toContainText(/Axis scale.*before scan offset.*Calipers/s);
+  await expect(lines.nth(0)).toContainText(/Focus height.*not done.*\d+ min.*no gauge, \d+ × \d+ mm/s);
+  await expect(lines.nth(1)).toContainText(/Axis scale.*Do this before scan offset\..*Calipers/s);
   await accessible(page);
   await hour.read();
   await hour.press(button("Begin trial").first());
@@ -76,7 +76,7 @@ test("from an empty bench to a proved focus on a machine of which name and size 
 
   // A proof ticks it, and the next thing to do is named
   await page.goto("/machine/hornbeam");
-  await expect(plan.getByText(/^1 of 4 valid · about \d.* to go$/)).toBeVisible();
+  await expect(plan.getByText(/^1 of 4 valid · about \d.* of work$/)).toBeVisible();
   await expect(page.getByText("Measure the axis scale")).toBeVisible();
   console.log(`first hour: ${hour.fields} fields, ${hour.presses} presses, ${hour.words} words`);
   expect(hour.fields).toBe(3);

@@ -115,12 +115,12 @@ test("the field of Cinder by calipers, then a coefficient of unknown effect, eac
   // Another head, and nobody knows what its bow does: a value is tried, then it is proved
   await exchangeHead(page);
   await page.goto("/machine/cinder");
-  // A correction table is made by a trial alone: that there is none can be written down
+  // Only a trial creates a correction table. A person can enter “none”.
   const settings = page.getByRole("region", { name: "Settings" });
-  await settings.getByRole("button", { name: "There is none" }).first().click();
+  await settings.getByRole("button", { name: "Enter “none”" }).first().click();
   await expect(settings.getByRole("button", { name: /^Correction table/ })).toContainText("none");
-  await openConcern(page, "What is known of it");
-  const known = page.getByRole("form", { name: "What is known of Cinder" });
+  await openConcern(page, "Machine data");
+  const known = page.getByRole("form", { name: "Data of Cinder" });
   for (const bow of ["Bow X", "Bow Y"]) {
     const card = known.getByRole("group", { name: bow, exact: true });
     await card.getByLabel(/Effect at the corner/).fill("");

@@ -95,8 +95,8 @@ test("a value by hand, compared, put back, taken back, exported and imported", a
 
   // Outside of what the controller takes nothing is put back
   await page.goto("/machine/alder");
-  await openConcern(page, "What is known of it");
-  const known = page.getByRole("form", { name: "What is known of Alder" });
+  await openConcern(page, "Machine data");
+  const known = page.getByRole("form", { name: "Data of Alder" });
   const taken = known.getByRole("group", { name: "Scan offset per direction" });
   await taken.getByLabel("Smallest value").fill("-0.1");
   await taken.getByLabel("Largest value").fill("0.1");

@@ -13,7 +13,7 @@ test("a machine is added, calibrated on its practice machine, and changed later"
 
   // What is missing or taken is told at its field, and nothing typed is lost
   await form.getByLabel("Name", { exact: true }).fill("Bracken");
-  await form.getByRole("button", { name: /^What else is known/ }).click();
+  await form.getByRole("button", { name: /^More data/ }).click();
   await form.getByLabel("Wavelength, nm").fill("blue");
   await form.getByRole("button", { name: "Add it to the bench" }).click();
   // All faults at once
@@ -52,8 +52,8 @@ test("a machine is added, calibrated on its practice machine, and changed later"
 
   // A trial begun keeps what it began with; the machine is another from now on
   await page.goto("/machine/damson");
-  await openConcern(page, "What is known of it");
-  const change = page.getByRole("form", { name: "What is known of Damson" });
+  await openConcern(page, "Machine data");
+  const change = page.getByRole("form", { name: "Data of Damson" });
   await expect(change.getByLabel("Top speed")).toHaveValue("300 mm/s");
   await expect(change.getByLabel("Kind")).toBeDisabled();
   await change.getByLabel("Acceleration").fill("2500");
@@ -76,7 +76,7 @@ test("a machine with a name of any letters gives its files, and a layout waits f
   await form.getByLabel("Working area, X").fill("900");
   await form.getByLabel("Working area, Y").fill("600");
   // Top speed, wavelength and sense may be not known
-  await form.getByRole("button", { name: /^What else is known/ }).click();
+  await form.getByRole("button", { name: /^More data/ }).click();
   await expect(form.getByLabel("A larger entry").first()).toHaveText("not known");
   await form.getByRole("button", { name: "Add it to the bench" }).click();
   await expect(page.getByRole("heading", { name: "Ölmühle №3", level: 1 })).toBeVisible();

@@ -4,7 +4,7 @@ import { accessible, beginReading, beginTrial, endTrial, watch } from "./watch";
 
 test.use({ viewport: { width: 390, height: 844 }, hasTouch: true });
 
-/** Nothing reaches sideways, and whatever can be pressed is large enough for a finger: by itself, or with the words that belong to it. */
+/** The page does not scroll sideways, and each control, with its label, is high enough for a finger. */
 async function fitsTheHand(page: Page): Promise<void> {
   const sideways = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
   expect(sideways).toBeLessThanOrEqual(0);
@@ -18,7 +18,7 @@ async function fitsTheHand(page: Page): Promise<void> {
       const words = control.id ? document.querySelector(`label[for="${CSS.escape(control.id)}"]`) : null;
       const most = Math.max(height, heightOf(words), heightOf(control.closest("label")));
       const isShown = width > 1 && height > 1 && control.checkVisibility();
-      // A link in a sentence is as high as its line.
+      // A link inside a sentence has the height of its line.
       const isInSentence = control.tagName === "A" && getComputedStyle(control).display === "inline";
       return isShown && !isInSentence && most < 43.5 ? [`${control.textContent} ${most.toFixed(0)} px`] : [];
     });
@@ -40,7 +40,7 @@ test("burning and reading one-handed on a phone", async ({ page }) => {
   await accessible(page);
   await page.getByRole("button", { name: "Take", exact: true }).click();
   await expect(page.getByText("taken: 0.3", { exact: true }).first()).toBeVisible();
-  // A reading in so few taps
+  // At most five taps for one reading
   const taps = [".", "3", "1", "Take"];
   expect(taps.length).toBeLessThanOrEqual(5);
   for (const key of taps) await page.getByRole("button", { name: key, exact: true }).tap();
@@ -63,6 +63,7 @@ test("burning and reading one-handed on a phone", async ({ page }) => {
     ["/machine/new", "Add a machine"],
     ["/machine/alder/scan-offset", "Scan offset: open"],
     ["/gauges", "Gauges"],
+    ["/ledger", "Ledger"],
     ["/", "Bench"],
   ] as const) {
     await page.goto(path);

@@ -71,7 +71,7 @@ test("a form that is sent while the server is away keeps what was typed, and say
   await form.getByLabel("Name", { exact: true }).fill("Hazel");
   await form.getByLabel("Working area, X").fill("300");
   await form.getByLabel("Working area, Y").fill("300");
-  await form.getByRole("button", { name: /^What else is known/ }).click();
+  await form.getByRole("button", { name: /^More data/ }).click();
   await form.getByLabel("Top speed").fill("300");
   await server.kill();
   await form.getByRole("button", { name: "Add it to the bench" }).click();

@@ -75,7 +75,7 @@ test("the palette reaches machines, trials and settings; ? shows the keys of the
   await page.keyboard.press("Escape");
   await expect(field).toBeHidden();
   // In a field it is a character like any other
-  await openConcern(page, "What happened to it");
+  await openConcern(page, "Changes");
   await page.getByLabel("Note", { exact: true }).first().press("?");
   await expect(page.getByLabel("Note", { exact: true }).first()).toHaveValue("?");
   await page.getByLabel("Note", { exact: true }).first().fill("");
@@ -132,7 +132,7 @@ test("the machine that is sought is found by name, kind and state, and the addre
     await form.getByLabel("Name", { exact: true }).fill(`Sorrel ${i}`);
     await form.getByLabel("Working area, X").fill("300");
     await form.getByLabel("Working area, Y").fill("300");
-    await form.getByRole("button", { name: /^What else is known/ }).click();
+    await form.getByRole("button", { name: /^More data/ }).click();
     await form.getByLabel("Top speed").fill("300");
     await form.getByRole("button", { name: "Add it to the bench" }).click();
     await expect(page.getByRole("heading", { level: 1 })).toHaveText(`Sorrel ${i}`);

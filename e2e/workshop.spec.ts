@@ -12,7 +12,7 @@ async function addMachine(page: Page, name: string): Promise<void> {
   await pick(form.getByLabel("Kind"), "diode gantry");
   await form.getByLabel("Working area, X").fill("300");
   await form.getByLabel("Working area, Y").fill("300");
-  await form.getByRole("button", { name: /^What else is known/ }).click();
+  await form.getByRole("button", { name: /^More data/ }).click();
   await form.getByLabel("Top speed").fill("300");
   await pick(form.getByLabel("Home corner"), "back right");
   await pick(form.getByLabel("X counts up", { exact: true }), "to the left");
@@ -29,7 +29,7 @@ test("the first visit: every setting is read back and written down, also as not 
   const faults = watch(page);
   await openBench(page);
   await addMachine(page, "Elm");
-  await openConcern(page, "What is known of it");
+  await openConcern(page, "Machine data");
   await expect(page.getByRole("img", { name: /home back right; X counts up to the left/ })).toBeVisible();
   const settings = page.getByRole("region", { name: "Settings" });
   await expect(settings.getByText("5 values are not written down.", { exact: false })).toBeVisible();
@@ -114,7 +114,7 @@ test("what happened says what it makes stale, on the machine, the bench and the 
   const faults = watch(page);
   await openBench(page);
   await page.goto("/machine/bracken");
-  const happened = await openConcern(page, "What happened to it");
+  const happened = await openConcern(page, "Changes");
   await pick(happened.getByLabel("What", { exact: true }), "bed moved");
   await expect(happened.getByText("After that the focus height must be measured again.")).toBeVisible();
   await pick(happened.getByLabel("What", { exact: true }), "belt changed or tightened");

@@ -51,7 +51,7 @@ export function* gcodeChunks(spec: RoundSpec, options: GcodeOptions): Generator<
   if (lines.length > 0) yield `${lines.join("\n")}\n`;
 }
 
-/** A few lines at a time: a stroke, or one thing that is said or done. */
+/** A few lines at a time: one stroke, one command or one comment. */
 function* gcodeLines(spec: RoundSpec, options: GcodeOptions): Generator<string[]> {
   const { dialect, bed } = options;
   const words = new Words(dialect, spec, bed);
@@ -131,7 +131,7 @@ function row(stroke: Stroke, words: Words): string[] {
   return lines;
 }
 
-/** In pieces: one outline may be as long as the file. */
+/** In pieces, because one outline can be as long as the file. */
 function* outline(stroke: Stroke, words: Words): Generator<string[]> {
   const { settings } = stroke;
   let lines: string[] = [];

@@ -3,6 +3,7 @@ import { SAMPLE_MACHINE } from "../../testing/sample-machine";
 import { markingTimeS } from "../coupon/marking-time";
 import { gaugeAsUsual } from "../metrology/gauge";
 import { axisScale } from "../procedures/axis-scale/procedure";
+import { bedTilt } from "../procedures/bed-tilt/procedure";
 import { focus } from "../procedures/focus/procedure";
 import { kerf } from "../procedures/kerf/procedure";
 import type { PlanContext } from "../trial/plan-form";
@@ -12,7 +13,7 @@ import { proceduresFor } from "./registry";
 const context: PlanContext = { machine: SAMPLE_MACHINE, couponCode: "", inForce: {} };
 
 describe("what a trial needs", () => {
-  it("is two burns with their readings, by hand from the usual layout", () => {
+  it("is two burns of the usual layout with their readings", () => {
     const form = axisScale.plan(context);
     const spec = axisScale.round(form.defaults, context, "measure");
     const readings = spec.sites.reduce((sum, s) => sum + s.repeats, 0);
@@ -23,20 +24,21 @@ describe("what a trial needs", () => {
     expect(needed?.pieces).toEqual([{ widthMm: spec.pieces[0]?.widthMm, heightMm: spec.pieces[0]?.heightMm }]);
   });
 
-  it("names the gauge of the workshop, the usual one where there is none, and none where an eye is enough", () => {
+  it("names the gauge of the workshop, the usual one if there is none, and no gauge if an eye or the readout is enough", () => {
     const own = { ...gaugeAsUsual("calipers"), id: "own", name: "Long calipers" };
-    expect(neededFor(axisScale, { ...context, gauges: [own] })?.gauges).toEqual(["Long calipers"]);
-    expect(neededFor(axisScale, context)?.gauges).toEqual([gaugeAsUsual("calipers").name]);
-    expect(neededFor(focus, context)?.gauges).toEqual([]);
+    expect(neededFor(axisScale, { ...context, gauges: [own] })?.gauge).toBe("Long calipers");
+    expect(neededFor(axisScale, context)?.gauge).toBe(gaugeAsUsual("calipers").name);
+    expect(neededFor(focus, context)?.gauge).toBeNull();
+    expect(neededFor(bedTilt, context)?.gauge).toBeNull();
   });
 
-  it("is not known before a stock is chosen, or where nothing fits", () => {
+  it("is unknown if no stock is chosen or nothing fits", () => {
     expect(neededFor(kerf, context)).toBeNull();
     const tiny = { ...SAMPLE_MACHINE, widthMm: 12, depthMm: 12 };
     expect(neededFor(axisScale, { ...context, machine: tiny })).toBeNull();
   });
 
-  it("is known for whatever belongs to a machine from the start", () => {
+  it("is known for every procedure of the first day", () => {
     for (const procedure of proceduresFor(SAMPLE_MACHINE.kind).filter((p) => !p.occasional))
       expect(neededFor(procedure, context)?.minutes, procedure.id).toBeGreaterThan(0);
   });

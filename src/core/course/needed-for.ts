@@ -1,4 +1,4 @@
-/** What one trial of a procedure needs on a machine, as its usual layout has it: time, stock and gauges. Nothing is burned and nothing kept. */
+/** The time, the stock and the gauge that one trial needs, worked out from its usual layout. Nothing is burned or stored. */
 import { markingTimeS } from "../coupon/marking-time";
 import type { RoundSpec } from "../coupon/round-spec";
 import type { Site } from "../coupon/site";
@@ -9,25 +9,25 @@ import type { PlanContext } from "../trial/plan-form";
 import { isRecord } from "./forecast";
 
 export type Needed = {
-  /** For the burn that measures and the burn that proves, with reading both, min. */
+  /** Both burns with their readings: the measuring burn and the proof burn, min. */
   minutes: number;
-  /** Stock for both, each piece by itself. */
+  /** Stock of one burn, piece by piece. */
   pieces: { widthMm: number; heightMm: number }[];
-  /** What is read with; empty where everything is judged by eye. */
-  gauges: string[];
+  /** Name of the gauge; `null` if no reading needs one. */
+  gauge: string | null;
 };
 
-/** A burn to measure and a burn to prove. */
+/** The measuring burn and the proof burn. */
 const BURNS = 2;
-/** Loading, setting the height, sending the file, s for each burn. (common practice, no source) */
+/** Load the stock, set the height, send the file: s per burn. (common practice, no source) */
 const SET_UP_S = 180;
-/** A reading with a gauge, and a judgement by eye, s each. (common practice, no source) */
-const READING_S = { gauge: 15, eye: 8 } as const;
+/** One reading with a gauge or at the machine, one judgement by eye, s. (common practice, no source) */
+const READING_S = { number: 15, eye: 8 } as const;
 const SECONDS_PER_MINUTE = 60;
-/** Nobody plans a day to the minute. */
+/** Minutes are rounded up to a multiple of this. */
 const STEP_MIN = 5;
 
-/** @returns `null` where the usual layout cannot be burned here: on too small a working area, or before something is chosen for it */
+/** @returns `null` if the usual layout cannot be burned here: the working area is too small, or no stock is chosen */
 export function neededFor(procedure: AnyProcedure, context: PlanContext): Needed | null {
   const read = readDraft(procedure.plan(context), {});
   if (!read.ok) return null;
@@ -36,22 +36,23 @@ export function neededFor(procedure: AnyProcedure, context: PlanContext): Needed
   return {
     minutes: Math.ceil((BURNS * seconds) / SECONDS_PER_MINUTE / STEP_MIN) * STEP_MIN,
     pieces: spec.pieces.map(({ widthMm, heightMm }) => ({ widthMm, heightMm })),
-    gauges: spec.sites.some(isGauged) ? [gaugeName(read.plan, context)] : [],
+    gauge: spec.sites.some(isGauged) ? gaugeName(read.plan, context) : null,
   };
 }
 
 function readingTimeS({ sites }: RoundSpec): number {
   return sites
     .filter((site) => site.onlyWithin === undefined)
-    .reduce((sum, site) => sum + site.repeats * (isGauged(site) ? READING_S.gauge : READING_S.eye), 0);
+    .reduce((sum, { ask, repeats }) => sum + repeats * READING_S[ask.kind === "quantity" ? "number" : "eye"], 0);
 }
 
+/** A number at the machine's own readout needs no gauge. */
 function isGauged({ ask }: Site): boolean {
-  return ask.kind === "quantity";
+  return ask.kind === "quantity" && ask.atMachine === undefined;
 }
 
-function gaugeName(plan: unknown, context: PlanContext): string {
+function gaugeName(plan: unknown, context: PlanContext): string | null {
   const all = lengthGauges(context);
   const chosen = isRecord(plan) ? all.find((g) => g.id === plan.gauge) : undefined;
-  return (chosen ?? all[0])?.name ?? "";
+  return (chosen ?? all[0])?.name ?? null;
 }

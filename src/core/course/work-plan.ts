@@ -1,54 +1,56 @@
-/** What is to be done on a machine, in which order and why: on its first day, after a lens was exchanged, after anything that changed. */
+/** The work on a machine in its order: on the first day, after another lens or any other change, or when a check is due. */
 import { firstToDo, type Stands, type State } from "./state";
 
 export type ToPlan = Stands & {
   procedure: Stands["procedure"] & { title: string };
   state: State;
-  /** When it came into this state, ms; `null` where it was never done. */
+  /** Start of this state, ms; `null` if it was never done. */
   since: number | null;
-  /** It was proved before, however it stands now. */
+  /** A proof exists, valid or not. */
   wasProved: boolean;
 };
 
 export type PlanLine<S extends ToPlan> = {
   of: S;
-  /** Proved, and valid since. */
+  /** Valid now. */
   done: boolean;
-  /** Titles of what is in the plan and needs a setting that this one corrects. */
+  /** Titles of procedures in the plan that need a setting which this procedure corrects. */
   before: string[];
 };
 
+export type Occasion = "first day" | "later";
+
 export type WorkPlan<S extends ToPlan> = {
-  occasion: "first day" | "change";
-  /** What is done first, then what is to be done, in order. */
+  occasion: Occasion;
+  /** Finished lines, then open lines in order. */
   lines: PlanLine<S>[];
 };
 
 /**
- * The plan of the first day holds whatever belongs to the machine, until all of it is proved. Afterwards there is a plan while something is
- * out of date: it holds what is, and what was proved again since the first of it went out of date.
+ * The plan of the first day lists all procedures that belong to the machine, until each is proved. A later plan lists open procedures, and
+ * procedures that were proved since the oldest of them was opened.
  *
  * @param stands in practice order
- * @returns `null` where nothing is to be planned
+ * @returns `null` if nothing is open
  */
 export function workPlan<S extends ToPlan>(stands: readonly S[]): WorkPlan<S> | null {
   const isFirstDay = stands.some((s) => !s.wasProved && !s.procedure.occasional);
-  const out = stands.filter(isOutOfDate);
-  if (!isFirstDay && out.length === 0) return null;
-  const from = Math.min(...out.map((s) => s.since ?? Number.POSITIVE_INFINITY));
+  const open = stands.filter(needsWork);
+  if (!isFirstDay && open.length === 0) return null;
+  const from = Math.min(...open.map((s) => s.since ?? Number.POSITIVE_INFINITY));
   const isPlanned = (s: S) =>
-    isOutOfDate(s) || (isFirstDay ? !s.procedure.occasional : s.state === "holding" && (s.since ?? 0) > from);
+    needsWork(s) || (isFirstDay ? !s.procedure.occasional : s.state === "holding" && (s.since ?? 0) > from);
   const planned = stands.filter(isPlanned);
   const done = planned.filter((s) => s.state === "holding");
   const ordered = [...done, ...inOrder(planned.filter((s) => s.state !== "holding"))];
   return {
-    occasion: isFirstDay ? "first day" : "change",
-    lines: ordered.map((of) => ({ of, done: of.state === "holding", before: waitingFor(of, ordered) })),
+    occasion: isFirstDay ? "first day" : "later",
+    lines: ordered.map((of) => ({ of, done: of.state === "holding", before: dependentsOf(of, ordered) })),
   };
 }
 
-/** Something changed since, or a trial that answers it is under way. */
-function isOutOfDate({ state }: ToPlan): boolean {
+/** Out of date, due for a check, or under way. */
+function needsWork({ state }: ToPlan): boolean {
   return state !== "holding" && state !== "not done";
 }
 
@@ -57,7 +59,7 @@ function inOrder<S extends ToPlan>(left: readonly S[]): S[] {
   return first === null ? [] : [first, ...inOrder(left.filter((s) => s !== first))];
 }
 
-function waitingFor({ procedure }: ToPlan, planned: readonly ToPlan[]): string[] {
+function dependentsOf({ procedure }: ToPlan, planned: readonly ToPlan[]): string[] {
   const corrected = procedure.settings.map((s) => s.key);
   const needs = (other: ToPlan) =>
     other.procedure !== procedure &&

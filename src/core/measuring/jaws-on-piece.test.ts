@@ -10,14 +10,14 @@ const layout = (measurand: Measurand) => {
   return jaws;
 };
 
-describe("jaws on a piece", () => {
-  it("have a view each where the marks are far apart, and measure along the line between them", () => {
+describe("jaws on the picture of a coupon", () => {
+  it("have separate views for distant marks, and measure along the line between the marks", () => {
     const jaws = layout({ kind: "span", from: cross(10, 10), to: cross(40, 50) });
     expect(jaws.views).toEqual([
       { x: 10, y: 10 },
       { x: 40, y: 50 },
     ]);
-    // 3, 4, 5: the marks lie where they are drawn, 50 mm apart, but for 0.3 mm further at the second.
+    // Sides of 30 and 40 mm make 50 mm; the second mark is 0.3 mm further along.
     const set = [
       { view: 0, offMm: 0 },
       { view: 1, offMm: 0.3 },
@@ -26,7 +26,7 @@ describe("jaws on a piece", () => {
     expect(jaws.along.x).toBeCloseTo(0.6, 9);
   });
 
-  it("measure along an axis alone where a coordinate is asked for, with its sign", () => {
+  it("measure a signed coordinate along one axis", () => {
     const jaws = layout({ kind: "distance", from: cross(40, 12), to: cross(10, 30), along: "x" });
     expect(
       betweenJaws(jaws, [
@@ -36,7 +36,7 @@ describe("jaws on a piece", () => {
     ).toBeCloseTo(-30.2, 9);
   });
 
-  it("share one view where the marks are near each other, begin beside them, and read what they were moved by", () => {
+  it("share one view for near marks, and follow a move", () => {
     const within = { x0: 28, y0: 10, x1: 32, y1: 30 };
     const ends = (going: "right" | "left") => ({ kind: "row ends" as const, within, end: "left" as const, going });
     const jaws = layout({ kind: "distance", from: ends("right"), to: ends("left"), along: "x" });
@@ -47,13 +47,13 @@ describe("jaws on a piece", () => {
     expect(betweenJaws(jaws, [first, { ...second, offMm: second.offMm - 1.7 }])).toBeCloseTo(0.3, 9);
   });
 
-  it("lie across a line whose width is asked for", () => {
+  it("measure a width across its line", () => {
     const within = { x0: 28, y0: 19, x1: 32, y1: 21 };
     expect(layout({ kind: "width", of: { kind: "line", within } }).along).toEqual({ x: 0, y: 1 });
     expect(layout({ kind: "width", of: { kind: "line", within, along: "y" } }).along).toEqual({ x: 1, y: 0 });
   });
 
-  it("are not set where nothing on the piece is measured from one mark to another", () => {
+  it("do not exist for other readings", () => {
     expect(jawsOnPiece({ measurand: { kind: "known length", mm: 50 }, place })).toBeNull();
     expect(jawsOnPiece({ measurand: { kind: "mirrored" }, place })).toBeNull();
   });

@@ -1,27 +1,28 @@
-/** Where a person sets two jaws on a piece that is seen from above, and what is between them. */
+/** Two jaws that a person sets on the picture of a coupon, and the distance between them. */
 import type { Feature, Site } from "../coupon/site";
 import type { CouponPoint } from "../geometry/frames";
 
 export type JawsOnPiece = {
-  /** What is looked at, enlarged: one place where both jaws are near each other, else one for each. */
+  /** Middle of each enlarged view: one view if both marks are near each other, else one view per jaw. */
   views: CouponPoint[];
-  /** Shown across a view, mm. */
+  /** Width of a view, mm. */
   acrossMm: number;
-  /** The way along which the jaws move, of length 1. */
+  /** Direction in which the jaws move, length 1. */
   along: { x: number; y: number };
-  /** Where each jaw begins: its view, and how far along from the middle of that view, mm. */
+  /** First positions of the jaws. */
   start: readonly [Jaw, Jaw];
 };
 
+/** `offMm`: distance from the middle of its view, in the direction in which it moves. */
 export type Jaw = { view: number; offMm: number };
 
-/** Places nearer to each other than this are seen together, mm. */
+/** Marks nearer to each other than this share a view, mm. */
 const TOGETHER_MM = 8;
-/** Shown around one end of a length, mm. */
+/** Width of the view of one end, mm. */
 const AROUND_END_MM = 5;
 const LEAST_ACROSS_MM = 2;
 
-/** @returns `null` where nothing on the piece is measured with jaws from one mark to another */
+/** @returns `null` if this is not measured with jaws from one mark to another */
 export function jawsOnPiece({ measurand, place }: Pick<Site, "measurand" | "place">): JawsOnPiece | null {
   switch (measurand.kind) {
     case "distance":
@@ -44,7 +45,7 @@ export function jawsOnPiece({ measurand, place }: Pick<Site, "measurand" | "plac
   }
 }
 
-/** What is between the jaws: positive where the second lies further along. */
+/** Distance from the first jaw to the second, mm; positive in the direction in which they move. */
 export function betweenJaws({ views, along }: JawsOnPiece, [first, second]: readonly [Jaw, Jaw]): number {
   const at = ({ view, offMm }: Jaw) => {
     const middle = views[view] ?? { x: 0, y: 0 };
@@ -66,7 +67,7 @@ function oneView({ at, radiusMm }: { at: CouponPoint; radiusMm: number }, along:
   };
 }
 
-/** Each jaw begins beside its mark, so that it has to be set. */
+/** Each jaw starts beside its mark, so that the person has to set it. */
 function twoViews(from: CouponPoint, to: CouponPoint, along: JawsOnPiece["along"]): JawsOnPiece {
   return {
     views: [from, to],

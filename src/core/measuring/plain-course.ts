@@ -63,7 +63,7 @@ export function plainNext<P>(
   return { do: "round", purpose: "proof", ...proof, why: words.prove };
 }
 
-/** More readings decide it; not where new values were entered since, which another burn has to prove. */
+/** More readings can still decide this burn. After new values were entered, another burn has to prove them. */
 export function isUndecided({ result }: Verdict, { corrected }: Pick<RoundRecord, "corrected">): boolean {
   return result === "cannot tell" && !corrected;
 }

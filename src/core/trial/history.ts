@@ -17,7 +17,7 @@ export type RoundRecord<P = unknown> = {
   /** What the controller held while this round was burned, as read back. */
   inForce: SettingsInForce;
   answers: readonly Answer[];
-  /** New values were entered, or hardware adjusted, after this burn and because of it: it no longer shows the machine as it is. */
+  /** New values were entered or hardware was adjusted because of this burn. The burn no longer shows the present machine. */
   corrected?: boolean;
 };
 

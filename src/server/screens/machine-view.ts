@@ -78,7 +78,7 @@ export type ChangeView = { kind: ChangeKind; label: string; effects: { title: st
 
 export type MachineView = BenchMachine & {
   archived: boolean;
-  /** What is to be done, in order; `null` where nothing is. */
+  /** The work on it in order; `null` if nothing is open. */
   plan: PlanView | null;
   held: HeldView[];
   /** Holders of all times. */

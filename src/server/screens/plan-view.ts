@@ -1,6 +1,6 @@
-/** What is to be done on a machine, as its page shows it. */
+/** The plan of a machine for its page. */
 import { type Needed, neededFor } from "../../core/course/needed-for";
-import { workPlan } from "../../core/course/work-plan";
+import { type Occasion, workPlan } from "../../core/course/work-plan";
 import type { AnyProcedure } from "../../core/procedures/contract";
 import type { PlanContext } from "../../core/trial/plan-form";
 import type { Db } from "../../data/database";
@@ -17,15 +17,15 @@ export type PlanLineView = {
   procedure: BenchProcedure;
   done: boolean;
   summary: string;
-  /** Titles of what it comes before. */
+  /** Titles of dependent procedures. */
   before: string[];
-  /** `null` where it is done, or where its usual layout cannot be burned. */
+  /** `null` if it is done, or if its usual layout cannot be burned. */
   needed: Needed | null;
 };
 
-export type PlanView = { occasion: "first day" | "change"; lines: PlanLineView[] };
+export type PlanView = { occasion: Occasion; lines: PlanLineView[] };
 
-/** @param procedures as they stand on this machine, in practice order */
+/** @param procedures of this machine with their states, in practice order */
 export function planView(db: Db, record: MachineRecord, procedures: readonly BenchProcedure[]): PlanView | null {
   const { machine } = record;
   const wasProved = (id: string) =>
@@ -51,7 +51,7 @@ export function planView(db: Db, record: MachineRecord, procedures: readonly Ben
   );
 }
 
-/** As a trial of it would be laid out if it were begun now. */
+/** The context of a trial that begins now. */
 function usualContext(db: Db, machine: Machine, procedure: AnyProcedure): PlanContext {
   return {
     machine: machine.spec,

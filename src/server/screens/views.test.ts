@@ -32,26 +32,26 @@ describe("the plan on the page of a machine", () => {
   const planOf = (slug: string) => machineView(db, slug, NOW + 5)?.plan;
   const lines = (slug: string) => planOf(slug)?.lines.map((l) => [l.procedure.id, l.done, l.needed !== null]);
 
-  it("is of the first day until everything that belongs to the machine is proved, with what each still needs", () => {
+  it("covers the first day until every procedure is proved, with the needs of each", () => {
     expect(planOf("alder")?.occasion).toBe("first day");
     expect(lines("alder")).toEqual([
       ["focus", true, false],
       ["axis-scale", true, false],
       ["scan-offset", false, true],
     ]);
-    expect(planOf("alder")?.lines[2]?.needed?.gauges).toEqual(["Calipers"]);
+    expect(planOf("alder")?.lines[2]?.needed?.gauge).toBe("Calipers");
   });
 
-  it("stays that of the first day while the last of it is under way", () => {
+  it("still covers the first day while its last trial is under way", () => {
     beginTrial(db, "alder", "scan-offset", NOW);
     expect(planOf("alder")?.occasion).toBe("first day");
     expect(lines("alder")?.map(([id]) => id)).toEqual(["focus", "axis-scale", "scan-offset"]);
   });
 
-  it("is of what a change made out of date, and gone while everything is valid", () => {
+  it("lists procedures that a change made out of date, and is absent if all are valid", () => {
     expect(planOf("bracken")).toBeNull();
     noteChange(db, { machine: "bracken", kind: "belt", note: "", at: null }, NOW + 4);
-    expect(planOf("bracken")?.occasion).toBe("change");
+    expect(planOf("bracken")?.occasion).toBe("later");
     expect(lines("bracken")).toEqual([
       ["axis-scale", false, true],
       ["scan-offset", false, true],

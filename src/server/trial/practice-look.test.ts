@@ -10,7 +10,7 @@ import { LOOK_MM, practiceLook } from "./practice-look";
 import { fullTrial, roundOf } from "./trial-record";
 import { beginTrial, openSession } from "./trial-steps";
 
-/** A jaw on the middle of what is dark in its view, as an eye would set it. */
+/** Sets each jaw on the middle of the dark mark in its view. */
 async function setBySight(
   db: Db,
   trial: number,
@@ -21,7 +21,7 @@ async function setBySight(
       const png = await practiceLook(db, fullTrial(db, trial), 1, at, jaws.acrossMm);
       const { data, info } = await sharp(png).extractChannel(0).raw().toBuffer({ resolveWithObject: true });
       let [sum, weight] = [0, 0];
-      // A strip through the middle, along the way of the jaws.
+      // Only a strip through the middle, in the direction of the jaws
       for (let i = 0; i < info.width; i++)
         for (let k = -20; k <= 20; k++) {
           const [x, y] = jaws.along.x === 1 ? [i, info.height / 2 + k] : [info.width / 2 + k, info.height - 1 - i];
@@ -36,7 +36,7 @@ async function setBySight(
   return [first, second];
 }
 
-it("the piece is seen where the practice hand measures it, along X and along Y", async () => {
+it("the picture of a practice coupon agrees with the practice hand along X and along Y", async () => {
   const db = demoCopy();
   const trial = beginTrial(db, "alder", "axis-scale", NOW);
   burnOnPractice(db, trial, 1, null, NOW + 1);
@@ -53,9 +53,9 @@ it("the piece is seen where the practice hand measures it, along X and along Y",
     if (input.kind !== "quantity") throw new Error(input.kind);
     const seen = betweenJaws(jaws, await setBySight(db, trial, jaws));
     expect(seen).toBeGreaterThan(50);
-    // The hand scatters, its gauge is a little off, and beside the middle a mark lies a little aslant.
+    // The hand scatters, and its gauge has a systematic error.
     expect(Math.abs(seen - Number.parseFloat(input.text)), along).toBeLessThan(0.1);
-    // Looked at 0.8 mm further along, the same mark lies where it lay.
+    // A view 0.8 mm further along shows the mark at the same point of the coupon.
     const [from, to] = jaws.views;
     if (!from || !to) throw new Error("two views");
     const further = { x: to.x + 0.8 * jaws.along.x, y: to.y + 0.8 * jaws.along.y };
@@ -64,7 +64,7 @@ it("the piece is seen where the practice hand measures it, along X and along Y",
   }
 });
 
-it("a look is refused in words where nothing can be seen", async () => {
+it("a picture that cannot be drawn is refused with the limit", async () => {
   const db = demoCopy();
   const trial = beginTrial(db, "alder", "axis-scale", NOW);
   const at = { x: 10, y: 10 };
@@ -73,6 +73,6 @@ it("a look is refused in words where nothing can be seen", async () => {
   for (const across of [0, LOOK_MM.most + 1, Number.NaN])
     await expect(practiceLook(db, fullTrial(db, trial), 1, at, across)).rejects.toBeInstanceOf(Refusal);
   await expect(practiceLook(db, fullTrial(db, trial), 1, { x: Number.NaN, y: 0 }, 5)).rejects.toThrow(
-    /place on the coupon/,
+    /The point is not a number/,
   );
 });

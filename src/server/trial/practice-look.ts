@@ -1,4 +1,4 @@
-/** A practice piece as a person sees it near one place: from straight above, enlarged, with the grain of its stock. */
+/** An enlarged picture of one point of a practice coupon, from above, with the grain of the stock. */
 import { type CouponPoint, onCoupon } from "../../core/geometry/frames";
 import { MM_PER_INCH } from "../../core/metrology/units";
 import type { Db } from "../../data/database";
@@ -10,14 +10,14 @@ import { Refusal } from "../refusal";
 import { practiceBurnOf } from "./burn-on-practice";
 import { type FullTrial, roundOf } from "./trial-record";
 
-/** Pixels across a view. */
+/** Width of the picture, pixels. */
 const ACROSS_PX = 640;
 export const LOOK_MM = { least: 0.5, most: 60 } as const;
 
 /**
- * @param at the middle of what is seen, on the coupon, mm
- * @param acrossMm how much is seen
- * @throws Refusal when it was not burned on the practice machine, or so much cannot be shown
+ * @param at middle of the picture, mm on the coupon
+ * @param acrossMm width and height of the picture, mm
+ * @throws Refusal if the coupon was not burned on the practice machine, or if point or width cannot be shown
  */
 export async function practiceLook(
   db: Db,
@@ -26,9 +26,13 @@ export async function practiceLook(
   at: CouponPoint,
   acrossMm: number,
 ): Promise<Buffer> {
-  if (!(Number.isFinite(at.x) && Number.isFinite(at.y))) throw new Refusal("at", "Name a place on the coupon in mm.");
+  if (!(Number.isFinite(at.x) && Number.isFinite(at.y)))
+    throw new Refusal("at", "The point is not a number. Enter x and y in mm.");
   if (!(acrossMm >= LOOK_MM.least && acrossMm <= LOOK_MM.most))
-    throw new Refusal("across", `Between ${LOOK_MM.least} and ${LOOK_MM.most} mm can be seen at once.`);
+    throw new Refusal(
+      "across",
+      `The width cannot be shown. Enter a width between ${LOOK_MM.least} and ${LOOK_MM.most} mm.`,
+    );
   const burn = practiceBurnOf(db, full, roundOf(full, n));
   if (!burn) throw new Refusal("file", "This coupon was not burned on the practice machine.");
   const corner = { x: at.x - acrossMm / 2, y: at.y - acrossMm / 2 };

@@ -28,7 +28,7 @@ import { Refusal } from "../refusal";
 export type FullRound = Round & {
   readings: TakenReading[];
   sessions: Session[];
-  /** New values were entered, or hardware adjusted, because of it. */
+  /** New values were entered or hardware was adjusted because of this burn. */
   corrected: boolean;
 };
 export type FullTrial = {
@@ -68,10 +68,10 @@ export function fullTrial(db: Db, trialId: number): FullTrial {
   };
 }
 
-/** An entry of the ledger that a trial recorded, and the round that it was worked out from; `null` for what was only read back. */
+/** A ledger entry of a trial, and the burn from which it was worked out; `null` if it was only read back. */
 export type TrialRecord = LedgerEntry & { n: number | null };
 
-/** The round that an entry was worked out from. What came with a trial from another bench has no solution here: it belongs to the first correction. */
+/** The burn from which an entry was worked out. An entry of a trial from another bench has no solution here. It belongs to the first correction. */
 function roundOfEntry(
   rounds: ReadonlyMap<number, number>,
   { id, origin }: Pick<LedgerEntry, "id" | "origin">,

@@ -54,7 +54,7 @@ export type RoundView = {
   /** Names the readings up to this round as they stand. */
   readingStamp: string;
   sessions: Session[];
-  /** New values were entered, or hardware adjusted, because of it. */
+  /** New values were entered or hardware was adjusted because of this burn. */
   corrected: boolean;
 };
 

@@ -2,6 +2,7 @@ import clsx from "clsx";
 import type { LedgerView } from "../../server/ledger/ledger-view";
 import { FigureView } from "../drawing/figure-view";
 import { buttonClass } from "../primitives/button";
+import { Folded } from "../primitives/folded";
 import { HeadRow } from "../primitives/head-row";
 import { Link } from "../primitives/link";
 import { TopBar } from "../shell/top-bar";
@@ -11,6 +12,7 @@ import { LoadLedger } from "./load-ledger";
 /** Every setting over time, newest first: by machine and setting. */
 export function LedgerScreen({ view, now }: { view: LedgerView; now: number }) {
   const { chosen } = view;
+  const chosenSetting = view.settings.find((s) => s.key === chosen.setting);
   const to = (change: Partial<LedgerView["chosen"]>) => hrefOf({ ...chosen, ...change });
   return (
     <>
@@ -18,18 +20,27 @@ export function LedgerScreen({ view, now }: { view: LedgerView; now: number }) {
       <main className="mx-auto max-w-[1680px] px-6 py-5 max-sm:px-4">
         <div className="mb-3 flex flex-wrap items-baseline gap-x-6 gap-y-2">
           <h1 className="text-2xl font-bold">Ledger</h1>
-          <nav aria-label="Machine" className="flex flex-wrap gap-4">
+          <nav aria-label="Machine" className={FILTERS}>
             <Filter href={to({ machine: null })} label="All machines" current={chosen.machine === null} />
             {view.machines.map((m) => (
               <Filter key={m.slug} href={to({ machine: m.slug })} label={m.name} current={chosen.machine === m.slug} />
             ))}
           </nav>
           {view.settings.length > 1 && (
-            <nav aria-label="Setting" className="flex flex-wrap gap-4">
-              <Filter href={to({ setting: null })} label="All settings" current={chosen.setting === null} />
-              {view.settings.map((s) => (
-                <Filter key={s.key} href={to({ setting: s.key })} label={s.label} current={chosen.setting === s.key} />
-              ))}
+            <nav aria-label="Setting">
+              <Folded title={`Setting: ${chosenSetting?.label ?? "all settings"}`} onPhone>
+                <div className={FILTERS}>
+                  <Filter href={to({ setting: null })} label="All settings" current={chosen.setting === null} />
+                  {view.settings.map((s) => (
+                    <Filter
+                      key={s.key}
+                      href={to({ setting: s.key })}
+                      label={s.label}
+                      current={chosen.setting === s.key}
+                    />
+                  ))}
+                </div>
+              </Folded>
             </nav>
           )}
           <Link
@@ -91,17 +102,20 @@ function hrefOf({ machine, setting }: LedgerView["chosen"], all = false): string
   return asked.size > 0 ? `/ledger?${asked}` : "/ledger";
 }
 
+/** On a phone the lines of links are as far apart as a finger is wide. */
+const FILTERS = "flex flex-wrap gap-x-4 gap-y-4 max-sm:gap-y-6";
+
 function Filter({ href, label, current }: { href: string; label: string; current: boolean }) {
   return (
-    <Link
-      href={href}
-      aria-current={current ? "page" : undefined}
-      className={clsx(
-        "touch-link border-b-[3px] pb-0.5",
-        current ? "border-ember font-semibold" : "border-transparent text-ink2 hover:border-line",
-      )}
-    >
-      {label}
+    <Link href={href} aria-current={current ? "page" : undefined} className="touch-link">
+      <span
+        className={clsx(
+          "border-b-[3px] pb-0.5",
+          current ? "border-ember font-semibold" : "border-transparent text-ink2 hover:border-line",
+        )}
+      >
+        {label}
+      </span>
     </Link>
   );
 }

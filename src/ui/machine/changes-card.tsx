@@ -35,16 +35,16 @@ export function ChangesCard({ view, now }: { view: MachineView; now: number }) {
     );
   return (
     <Concern
-      id="happened"
-      name="What happened to it"
-      keptAs={`happened ${view.slug}`}
+      id="changes"
+      name="Changes"
+      keptAs={`changes ${view.slug}`}
       fact={
         newest ? (
           <>
             {labelOf(newest.kind)} · <Ago at={newest.at} now={now} />
           </>
         ) : (
-          "nothing is noted"
+          "none noted"
         )
       }
     >

@@ -52,7 +52,7 @@ export function MachineForm({ machine, settings }: Props) {
   const at = (name: string) => faultAt(fault, name);
   const elsewhere = faultsElsewhere(fault, (name) => name in texts || name.startsWith("held."));
   const isGalvo = kind === "galvo";
-  const isMoreOpen = hasMore(form, start) || faultsElsewhere(fault, isFirst).length > 0;
+  const isMoreOpen = hasMore(form, start) || faultsElsewhere(fault, isNeededAtOnce).length > 0;
   const changed = machine === null || JSON.stringify(form) !== JSON.stringify(start);
 
   const save = () =>
@@ -97,13 +97,12 @@ export function MachineForm({ machine, settings }: Props) {
   return (
     <form
       className={clsx("grid gap-3", machine === null && "card p-5")}
-      aria-label={machine ? `What is known of ${machine.spec.name}` : "New machine"}
+      aria-label={machine ? `Data of ${machine.spec.name}` : "New machine"}
       onSubmit={(e) => {
         e.preventDefault();
         save();
       }}
     >
-      {machine === null && <h2 className="text-[17px] font-bold">What is known of it now</h2>}
       <div className="grid grid-cols-2 gap-x-4 gap-y-3">
         <TextField label="Name" {...field("name")} words />
         <PickField
@@ -117,7 +116,7 @@ export function MachineForm({ machine, settings }: Props) {
         <TextField label={isGalvo ? "Field, Y" : "Working area, Y"} {...field("depth")} />
       </div>
       {machine === null ? (
-        <Folded title="What else is known of it: speeds, wavelength, axes, controller" isOpen={isMoreOpen}>
+        <Folded title="More data: speeds, wavelength, axes, controller" isOpen={isMoreOpen}>
           {more}
         </Folded>
       ) : (
@@ -145,12 +144,12 @@ type MoreProps = {
   form: Form;
   set: (change: Partial<Form>) => void;
   field: ReturnType<typeof textFields<Texts>>;
-  /** What its kind holds. */
+  /** Settings of this kind of machine. */
   settings: readonly KeptSetting[];
   heldFault: (setting: string, name: string) => string;
 };
 
-/** What need not be known from the start: speeds, wavelength, axes, and what the controller holds. */
+/** Data that can be added later: speeds, wavelength, axes, settings of the controller. */
 function MoreFields({ form: { kind, axes, scansBlocks, held }, set, field, settings, heldFault }: MoreProps) {
   const isGalvo = kind === "galvo";
   return (
@@ -194,8 +193,8 @@ function MoreFields({ form: { kind, axes, scansBlocks, held }, set, field, setti
   );
 }
 
-/** What is asked of a new machine; all else can stay open. */
-function isFirst(field: string): boolean {
+/** A new machine needs these fields. The others can be filled in later. */
+function isNeededAtOnce(field: string): boolean {
   return ["name", "kind", "width", "depth"].includes(field);
 }
 

@@ -25,7 +25,7 @@ export function MachineScreen({ machine, form, now }: { machine: MachineView; fo
           <ChangesCard view={machine} now={now} />
           <PartsCard view={machine} kind="optic" now={now} />
           <PartsCard view={machine} kind="rotary" now={now} />
-          <Concern name="What is known of it" keptAs={`known ${machine.slug}`} fact={factsOf(machine.spec)}>
+          <Concern name="Machine data" keptAs={`data ${machine.slug}`} fact={factsOf(machine.spec)}>
             <MachineForm key={JSON.stringify(machine.spec)} machine={machine} {...form} />
           </Concern>
         </div>
@@ -50,7 +50,7 @@ export function NewMachineScreen({ form }: { form: MachineFormView }) {
       <main className="mx-auto grid max-w-xl gap-4 px-6 py-8 max-sm:px-4">
         <div>
           <h1 className="text-2xl font-bold">Add a machine</h1>
-          <p className="text-ink2">Its name and its size are enough. Everything can be changed later.</p>
+          <p className="text-ink2">Enter its name and its size. You can add the other data later.</p>
         </div>
         <MachineForm machine={null} {...form} />
       </main>

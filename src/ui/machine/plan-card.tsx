@@ -7,11 +7,11 @@ import { Concern } from "../primitives/concern";
 import { Link } from "../primitives/link";
 import { StateMark } from "../primitives/state-mark";
 
-const NAMES = { "first day": "Plan of the first day", change: "Plan after a change" } as const;
+const NAMES = { "first day": "Plan of the first day", later: "Work to do" } as const;
 
 type Props = { plan: PlanView; slug: string; now: number };
 
-/** What is to be done, in order, with what each needs; a proof ticks it. */
+/** The work in order, with time, stock and gauge. A proof ticks a line. */
 export function PlanCard({ plan, slug, now }: Props) {
   const done = plan.lines.filter((l) => l.done).length;
   const minutes = plan.lines.reduce((sum, l) => sum + (l.needed?.minutes ?? 0), 0);
@@ -19,8 +19,11 @@ export function PlanCard({ plan, slug, now }: Props) {
     <Concern
       name={NAMES[plan.occasion]}
       keptAs={`${plan.occasion} ${slug}`}
-      fact={`${done} of ${plan.lines.length} valid${minutes > 0 ? ` · about ${timeText(minutes)} to go` : ""}`}
-      isOpen={plan.occasion === "change" || done === 0}
+      fact={[
+        `${done} of ${plan.lines.length} valid`,
+        ...(minutes > 0 ? [`about ${timeText(minutes)} of work`] : []),
+      ].join(" · ")}
+      isOpen={plan.occasion === "later" || done === 0}
     >
       <ol>
         {plan.lines.map((line) => (
@@ -58,19 +61,17 @@ function Line({
             )}
           </span>
         </p>
-        {!done && (
+        {!done && <p className="text-[14px] text-ink2 first-letter:uppercase">{reasons[0] ?? summary}</p>}
+        {!done && before.length > 0 && (
           <p className="text-[14px] text-ink2">
-            {reasons[0] ?? summary}
-            {before.length > 0 && `; before ${listText(before.map((b) => b.toLowerCase()))}`}
+            Do this before {listText(before.map((title) => title.toLowerCase()))}.
           </p>
         )}
       </div>
       {needed && (
         <p className="text-right text-[14px] text-ink2">
           <span className="num">{timeText(needed.minutes)}</span>
-          <span className="block">
-            {[...(needed.gauges.length > 0 ? needed.gauges : ["by eye"]), ...stockTexts(needed.pieces)].join(", ")}
-          </span>
+          <span className="block">{[needed.gauge ?? "no gauge", ...stockTexts(needed.pieces)].join(", ")}</span>
         </p>
       )}
     </li>

@@ -228,7 +228,7 @@ function NeedsCard({ view }: { view: ProcedureView }) {
       ))}
       <p className="mt-3">
         <Link
-          href={`/machine/${view.machineSlug}#happened`}
+          href={`/machine/${view.machineSlug}#changes`}
           className="underline decoration-line underline-offset-4 hover:decoration-ink"
         >
           Something happened to {view.machine}?

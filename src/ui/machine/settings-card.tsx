@@ -36,8 +36,10 @@ export function SettingsCard({ view, now }: { view: MachineView; now: number }) 
       {unwritten.length > 0 && (
         <div className="mt-2">
           <Notice tone="needs you" headline="Read back and write down.">
-            {unwritten.length === 1 ? "One value is" : `${unwritten.length} values are`} not written down. Read each
-            back before anything is changed. “Not known” is an answer.
+            {unwritten.length === 1
+              ? "One value is not written down."
+              : `${unwritten.length} values are not written down.`}{" "}
+            Read each value back before you change anything. Choose “Not known” if you cannot read it.
           </Notice>
         </div>
       )}
@@ -59,7 +61,7 @@ export function SettingsCard({ view, now }: { view: MachineView; now: number }) 
 
 const ORIGIN_WORDS = { found: "as found", trial: "from a trial", hand: "by hand", restored: "put back" } as const;
 
-/** One value where it is kept: seen at a glance, changed in place when it is opened. */
+/** One value at one location. Opened, it can be changed in place. */
 function HeldRow({ view, held, now, isFirst }: { view: MachineView; held: HeldView; now: number; isFirst: boolean }) {
   const { entry, holder, setting, unit } = held;
   const isCopy = view.held.find((h) => h.setting.key === setting.key)?.holder.id !== holder.id;

@@ -20,10 +20,10 @@ type Props = {
   onDone: () => void;
   canClose: boolean;
 };
-/** How it is written down that there is no map. */
-const NONE: ValueRow[] = [{ at: "", text: MAP_WORDS.none }];
-
 type Texts = { rows: ValueRow[]; note: string; readBack: boolean };
+
+/** The controller stores no map. */
+const NO_MAP: ValueRow[] = [{ at: "", text: MAP_WORDS.none }];
 
 /** What a place holds, typed in. */
 export function WriteDownForm({ view, held, origin, onDone, canClose }: Props) {
@@ -63,11 +63,13 @@ export function WriteDownForm({ view, held, origin, onDone, canClose }: Props) {
       className="mt-2 grid gap-3 rounded-md bg-paper p-3"
       onSubmit={(e) => {
         e.preventDefault();
-        save(isMap ? NONE : texts.rows);
+        save(isMap ? NO_MAP : texts.rows);
       }}
     >
       {isMap ? (
-        <p className="text-[14px] text-ink2">Only a trial makes this value. Without one there is none.</p>
+        <p className="text-[14px] text-ink2">
+          Only a trial creates this value. If the controller has none, enter “none”.
+        </p>
       ) : (
         <ValueRows
           setting={setting}
@@ -97,7 +99,7 @@ export function WriteDownForm({ view, held, origin, onDone, canClose }: Props) {
       <Faults of={elsewhere} />
       <div className="flex flex-wrap gap-2">
         <Button weight="primary" type="submit" disabled={busy}>
-          {isMap ? "There is none" : origin === "found" ? "That is what it holds" : "Write it down"}
+          {isMap ? "Enter “none”" : origin === "found" ? "That is what it holds" : "Write it down"}
         </Button>
         {origin === "found" && (
           <Button disabled={busy} onClick={() => save(null)}>

@@ -4,18 +4,18 @@ import { Folded } from "./folded";
 import { useSurviving } from "./use-surviving";
 
 type Props = {
-  /** Where an address leads to it, it is opened. */
+  /** An address that ends in `#id` opens the section. */
   id?: string;
   name: string;
-  /** What matters most of it, seen while it is folded. */
+  /** The most important fact, visible while the section is folded. */
   fact?: ReactNode;
   isOpen?: boolean;
-  /** Under this name the browser remembers that it was opened, so that what is typed inside is seen again after the page is loaded anew. */
+  /** The browser tab stores under this name whether the section is open. After a reload, text that was typed inside is visible again. */
   keptAs: string;
   children: ReactNode;
 };
 
-/** One concern of a page: its name and one fact, the rest when it is opened. */
+/** One section of a page. Folded, it shows its name and one fact. */
 export function Concern({ id, name, fact, isOpen = false, keptAs, children }: Props) {
   const [isKeptOpen, keepOpen] = useSurviving<boolean>(`open ${keptAs}`, isOpen);
   useEffect(() => {

@@ -7,7 +7,7 @@ import { type ReactNode, useCallback, useEffect, useState } from "react";
 type Props = {
   /** What is inside. */
   title: ReactNode;
-  /** Open from the start, and opened once this becomes true. */
+  /** Open at the start. A change to true opens it later. */
   isOpen?: boolean;
   /** Folded on a phone only. */
   onPhone?: boolean;
@@ -19,7 +19,7 @@ type Props = {
   children: ReactNode;
 };
 
-/** A title that opens what is under it. That is made the first time; then it stays, so that what is typed inside is never lost. */
+/** A title that opens the content below. The first opening creates the content. Closing only hides it, so that typed text is never lost. */
 export function Folded({
   title,
   isOpen = false,

@@ -20,17 +20,17 @@ export function Rail({ view, round, stage }: { view: TrialView; round: RoundView
             <li key={s} className="flex items-center gap-3 max-sm:gap-1">
               {i > 0 && <span aria-hidden="true" className="h-px w-8 bg-line max-lg:w-3 max-sm:w-1.5" />}
               {open ? (
-                <Link
-                  href={stageHref(view, s, n)}
-                  aria-current={current ? "step" : undefined}
-                  className={clsx(
-                    "touch-link border-b-[3px] pb-0.5 font-semibold",
-                    current ? "border-ember text-ink" : "border-transparent hover:border-line",
-                    !current && (done ? "text-verdigris" : "text-ink3"),
-                  )}
-                >
-                  {done && !current && <span aria-hidden="true">✓ </span>}
-                  {STAGE_WORDS[s]}
+                <Link href={stageHref(view, s, n)} aria-current={current ? "step" : undefined} className="touch-link">
+                  <span
+                    className={clsx(
+                      "border-b-[3px] pb-0.5 font-semibold",
+                      current ? "border-ember text-ink" : "border-transparent hover:border-line",
+                      !current && (done ? "text-verdigris" : "text-ink3"),
+                    )}
+                  >
+                    {done && !current && <span aria-hidden="true">✓ </span>}
+                    {STAGE_WORDS[s]}
+                  </span>
                 </Link>
               ) : (
                 <span

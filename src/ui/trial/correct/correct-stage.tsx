@@ -221,7 +221,7 @@ type OnwardProps = {
   onGo: () => void;
 };
 
-/** The way on to the burn that comes next. */
+/** The button for the next burn. */
 function Onward({ next, round, isEntered, hasLaidNext, isToEnter, isSolved, busy, onGo }: OnwardProps) {
   const purpose = next.do === "round" ? next.purpose : null;
   const burns = (round.spec?.pieces.length ?? 0) > 0;

@@ -12,7 +12,7 @@ import { Button } from "../../primitives/button";
 import { Fault } from "../../primitives/notice";
 import type { Taken } from "./use-readings";
 
-/** It comes when it is asked for. */
+/** Loaded when it is opened. */
 const PieceJaws = dynamic(async () => (await import("./piece-jaws")).PieceJaws);
 
 type Props = {
@@ -21,7 +21,7 @@ type Props = {
   site: Site;
   sites: readonly Site[];
   readings: readonly TakenReading[];
-  /** Words that are left out stay as they are. */
+  /** Without words the chosen words stay. */
   onRead: (text: string, words?: "positive" | "negative" | null) => void;
   sitting: Sitting;
   /** Anything else at the site in hand. */
@@ -128,7 +128,7 @@ export function PracticeReader({ view, n, site, sites, readings, sitting, onRead
                 aria-expanded={isLooking}
                 onClick={() => setLooking(!isLooking)}
               >
-                Measure it yourself
+                Set the jaws yourself
               </Button>
             )}
           </>
@@ -156,7 +156,7 @@ export function PracticeReader({ view, n, site, sites, readings, sitting, onRead
 
 type OwnProps = Pick<Props, "view" | "n" | "site" | "sitting" | "onRead">;
 
-/** The piece itself, with jaws to set by oneself, where something is measured with jaws. */
+/** The practice coupon with jaws to set, if this reading is taken with jaws. */
 function OwnJaws({ view, n, site, sitting, onRead }: OwnProps) {
   const jaws = jawsOnPiece(site);
   if (!jaws || site.ask.kind !== "quantity") return null;
@@ -165,7 +165,7 @@ function OwnJaws({ view, n, site, sitting, onRead }: OwnProps) {
       key={site.id}
       look={`/api/trials/${view.id}/rounds/${n}/practice-look.png`}
       jaws={jaws}
-      stepMm={sitting.gauge.resolutionMm}
+      gauge={sitting.gauge}
       zeroMm={zeroOf(sitting, site.ask.jaws) ?? 0}
       onRead={onRead}
     />

@@ -8,7 +8,7 @@ import type { AnswerInput } from "../../../../core/trial/answer-input";
 export type InputFault = { field: string; message: string; at?: number | null };
 
 export type AskHandle = {
-  /** Fills in what a practice machine or a gauge read; words that are left out stay as they are. */
+  /** Fills in what a practice machine or a gauge read; without words the chosen words stay. */
   fill: (text: string, words?: "positive" | "negative" | null) => void;
   /** Characters that arrived with no field focused, as from a gauge that types, or while the field was not there. */
   type: (characters: string, fromGauge?: boolean, words?: "positive" | "negative") => void;
