@@ -33,10 +33,7 @@ export function Rail({ view, round, stage }: { view: TrialView; round: RoundView
                   </span>
                 </Link>
               ) : (
-                <span
-                  className="border-b-[3px] border-transparent pb-0.5 font-semibold text-ink3"
-                  title="After the burn"
-                >
+                <span className="font-semibold text-ink3" title="After the burn">
                   {STAGE_WORDS[s]}
                 </span>
               )}
